@@ -1,0 +1,6 @@
+<template>
+  <v-app>
+    <NuxtLayout><NuxtPage /></NuxtLayout>
+    <NoteList />
+  </v-app>
+</template>

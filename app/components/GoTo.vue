@@ -1,0 +1,52 @@
+<script setup lang="ts">
+import type { RosterRow } from '~/types';
+
+/** The search that goes to any site, check or action. */
+const open = defineModel<boolean>({ required: true });
+const session = useSession();
+const words = ref('');
+const rows = ref<RosterRow[]>([]);
+const checks = ref<{ id: string; title: string }[]>([]);
+const at = ref(0);
+const field = ref<{ focus: () => void } | null>(null);
+interface Goal { label: string; hint: string; go: () => unknown }
+
+watch(open, async (is) => { if (!is) return; words.value = ''; at.value = 0; [rows.value, checks.value] = await Promise.all([api<RosterRow[]>('/api/roster').catch(() => []), checks.value.length ? checks.value : api<{ id: string; title: string }[]>('/api/catalogue').catch(() => [])]); await nextTick(); field.value?.focus(); });
+
+const goals = computed<Goal[]>(() => {
+  const all: Goal[] = [
+    ...rows.value.map(r => ({ label: r.name, hint: r.client, go: () => navigateTo(`/sites/${r.id}`) })),
+    ...rows.value.map(r => ({ label: `Audit ${r.name} now`, hint: 'action', go: () => useAudits().start([r.shown]) })),
+    { label: 'Take a site on', hint: 'action', go: () => navigateTo('/sites/new') }, { label: 'Roster', hint: 'place', go: () => navigateTo('/') }, { label: 'Fixes', hint: 'place', go: () => navigateTo('/fixes') },
+    ...(session.me?.demo ? [{ label: 'Practice net', hint: 'place', go: () => navigateTo('/practice-net') }] : []),
+    ...checks.value.map(c => ({ label: c.title, hint: c.id, go: () => navigateTo(`/fixes?words=${encodeURIComponent(c.id)}`) })),
+  ];
+  const parts = words.value.toLowerCase().split(/\s+/).filter(Boolean);
+  return all.filter(g => parts.every(p => `${g.label} ${g.hint}`.toLowerCase().includes(p))).slice(0, 12);
+});
+watch(words, () => { at.value = 0; });
+function go(g: Goal | undefined): void { if (!g) return; open.value = false; void g.go(); }
+function keys(e: KeyboardEvent): void {
+  if (e.key === 'ArrowDown') { e.preventDefault(); at.value = Math.min(at.value + 1, goals.value.length - 1); }
+  if (e.key === 'ArrowUp') { e.preventDefault(); at.value = Math.max(at.value - 1, 0); }
+  if (e.key === 'Enter') { e.preventDefault(); go(goals.value[at.value]); }
+}
+</script>
+
+<template>
+  <v-dialog v-model="open" width="560" location="top" transition="fade-transition" aria-label="Go to">
+    <div class="sheet box">
+      <v-text-field ref="field" v-model="words" placeholder="A site, a check, or what to do" aria-label="Go to" @keydown="keys" />
+      <ul role="listbox" aria-label="Where to go"><li v-for="(g, i) in goals" :key="g.label + g.hint" role="option" :aria-selected="i === at" :class="{ on: i === at }" @mousemove="at = i" @click="go(g)"><span class="cut">{{ g.label }}</span><span class="faint cut">{{ g.hint }}</span></li></ul>
+      <p v-if="!goals.length" class="faint">Nothing is called that. Try a site’s name or part of a check’s.</p>
+    </div>
+  </v-dialog>
+</template>
+
+<style scoped>
+.box { padding: 10px; box-shadow: 0 12px 40px rgb(0 0 0 / 25%); }
+ul { list-style: none; margin: 8px 0 0; padding: 0; }
+li { display: flex; justify-content: space-between; gap: 16px; padding: 6px 8px; border-radius: 4px; cursor: pointer; }
+li.on { background: rgb(var(--v-theme-primary), .12); }
+p { padding: 8px; }
+</style>

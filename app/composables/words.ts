@@ -1,0 +1,36 @@
+/** Words and dates as the screens say them. */
+import type { Finding, Outcome } from '#core/facts/finding';
+import type { Stage } from '#core/facts/situation';
+
+export type Stitch = Outcome | 'accepted';
+export const STITCH_WORDS: Record<Stitch, string> = { passed: 'passed', failed: 'failed', cantTell: 'can’t tell', untested: 'untested', inapplicable: 'does not apply', accepted: 'accepted' };
+
+export function stitchOf(f: Pick<Finding, 'outcome' | 'accepted'>): Stitch { return f.accepted ? 'accepted' : f.outcome; }
+
+const DAY = 86_400_000;
+
+/** "today", "3 days ago", "in 9 days". */
+export function daysFrom(date: string, now = new Date()): string {
+  const days = Math.round((Date.parse(date.slice(0, 10)) - Date.parse(now.toISOString().slice(0, 10))) / DAY);
+  if (days === 0) return 'today';
+  if (days === 1) return 'tomorrow';
+  if (days === -1) return 'yesterday';
+  return days > 0 ? `in ${days} days` : `${-days} days ago`;
+}
+
+/** "4 min ago", then hours, then days. */
+export function ago(iso: string, now = Date.now()): string {
+  const minutes = Math.floor((now - Date.parse(iso)) / 60_000);
+  if (minutes < 1) return 'just now';
+  if (minutes < 60) return `${minutes} min ago`;
+  if (minutes < 48 * 60) return `${Math.floor(minutes / 60)} h ago`;
+  return `${Math.floor(minutes / 1440)} days ago`;
+}
+
+export function moment(iso: string): string { return `${iso.slice(0, 10)} ${iso.slice(11, 16)} UTC`; }
+
+/** Stage with the days to launch: "pre-launch, in 9 days". */
+export function stageWords(stage: Stage, launchDate: string | null): string {
+  if (!launchDate || stage === 'retired') return stage;
+  return stage === 'launched' ? `launched ${daysFrom(launchDate)}` : `${stage}, launch ${daysFrom(launchDate)}`;
+}

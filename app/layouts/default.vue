@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import { mdiMagnify, mdiThemeLightDark, mdiAccountCircleOutline, mdiProgressClock } from '@mdi/js';
+import { useTheme } from 'vuetify';
+
+const session = useSession();
+const audits = useAudits();
+const theme = useTheme();
+const goTo = ref(false);
+await session.load().catch(() => {});
+onMounted(() => void audits.poll());
+onBeforeUnmount(() => audits.halt());
+
+const places = computed(() => [{ to: '/', label: 'Roster' }, { to: '/fixes', label: 'Fixes' }, ...(session.me?.demo ? [{ to: '/practice-net', label: 'Practice net' }] : [])]);
+function setTheme(name: 'light' | 'dark' | 'system'): void { theme.change(name); if (name === 'system') localStorage.removeItem('armband-theme'); else localStorage.setItem('armband-theme', name); }
+function keys(e: KeyboardEvent): void { if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'k') { e.preventDefault(); goTo.value = true; } }
+onMounted(() => window.addEventListener('keydown', keys));
+onBeforeUnmount(() => window.removeEventListener('keydown', keys));
+</script>
+
+<template>
+  <header class="bar">
+    <NuxtLink to="/" class="mark" aria-label="Armband, to the roster"><svg width="26" height="12" viewBox="0 0 26 12" aria-hidden="true"><path d="M0 0h8v12H0zM10 0h5v12h-5z" class="cloth" /><path d="M17 12V6l1.5-5L20 6l1.5-5L23 6v6z" class="torn" /></svg><span>Armband</span></NuxtLink>
+    <nav aria-label="Main places"><NuxtLink v-for="p in places" :key="p.to" :to="p.to" class="place">{{ p.label }}</NuxtLink></nav>
+    <span class="spring" />
+    <v-menu v-if="audits.running.length" location="bottom end" :close-on-content-click="false">
+      <template #activator="{ props }"><v-btn v-bind="props" size="small" :prepend-icon="mdiProgressClock" variant="text" color="primary" class="num">{{ audits.running.length }} {{ audits.running.length === 1 ? 'audit' : 'audits' }} running</v-btn></template>
+      <div class="sheet running"><div v-for="a in audits.running.slice(0, 12)" :key="a.id" class="one"><NuxtLink :to="`/sites/${a.siteId}?place=${a.environmentId}`">{{ a.site }}, {{ a.environment }}</NuxtLink><AuditProgress :audit="a" /></div></div>
+    </v-menu>
+    <button type="button" class="search" @click="goTo = true"><v-icon :icon="mdiMagnify" size="16" /><span class="wide">Go to a site or check</span><kbd class="wide">Ctrl K</kbd><span class="visually-hidden">Search</span></button>
+    <v-menu location="bottom end">
+      <template #activator="{ props }"><v-btn v-bind="props" :icon="mdiThemeLightDark" variant="text" size="small" aria-label="Light or dark" /></template>
+      <v-list density="compact"><v-list-item v-for="n in (['light', 'dark', 'system'] as const)" :key="n" :title="n === 'system' ? 'Like the system' : n === 'light' ? 'Light' : 'Dark'" @click="setTheme(n)" /></v-list>
+    </v-menu>
+    <v-menu location="bottom end">
+      <template #activator="{ props }"><v-btn v-bind="props" variant="text" size="small" :prepend-icon="mdiAccountCircleOutline" aria-label="You"><span class="wide">{{ session.me?.name }}</span></v-btn></template>
+      <v-list density="compact"><v-list-item :title="session.me?.name" :subtitle="session.me?.email" /><v-list-item title="Sign out" @click="session.signOut()" /></v-list>
+    </v-menu>
+  </header>
+  <v-main><slot /></v-main>
+  <GoTo v-model="goTo" />
+</template>
+
+<style scoped>
+.bar { position: sticky; top: 0; z-index: 1000; height: 44px; display: flex; align-items: center; gap: 8px; padding: 0 16px; background: rgb(var(--v-theme-surface)); border-bottom: 1px solid rgb(var(--v-theme-rule)); }
+.mark { display: flex; align-items: center; gap: 8px; font-weight: 700; letter-spacing: -0.02em; font-size: 16px; color: inherit; text-decoration: none; margin-right: 12px; }
+.cloth { fill: rgb(var(--v-theme-primary)); } .torn { fill: rgb(var(--v-theme-error)); }
+nav { display: flex; gap: 2px; height: 100%; }
+.place { display: flex; align-items: center; padding: 0 10px; color: inherit; text-decoration: none; border-bottom: 2px solid transparent; white-space: nowrap; }
+.place.router-link-active { border-bottom-color: rgb(var(--v-theme-primary)); font-weight: 600; }
+.search { display: flex; align-items: center; gap: 8px; border: 1px solid rgb(var(--v-theme-rule)); border-radius: 4px; padding: 3px 8px; color: rgb(var(--v-theme-faint)); }
+kbd { font-family: var(--mono); font-size: 11px; border: 1px solid rgb(var(--v-theme-rule)); border-radius: 3px; padding: 0 4px; }
+.running { width: 440px; padding: 12px; display: grid; gap: 12px; box-shadow: 0 6px 24px rgb(0 0 0 / 18%); max-width: calc(100vw - 24px); }
+@media (max-width: 900px) { .wide { display: none; } }
+@media (max-width: 700px) { .bar { padding: 0 8px; gap: 2px; } .mark span { display: none; } .mark { margin-right: 2px; } .place { padding: 0 6px; } }
+</style>

@@ -1,0 +1,1 @@
+<template><v-main><slot /></v-main></template>

@@ -1,0 +1,19 @@
+import { lastAnswer } from '#core/facts/evidence';
+import { where, type Check } from '../check';
+import { cantTell, failed, overSite, passed } from '../judgement';
+
+export const responseTime: Check = {
+  id: 'delivery.response-time', section: 'delivery', title: 'The server answers quickly', severity: 'minor', situations: where('L'), scope: 'site', needs: 'pages',
+  why: 'Nothing shows before the first byte has come.',
+  source: 'common practice; the value is from memory',
+  parameters: { milliseconds: { default: 800, min: 50, max: 10_000, unit: 'ms', meaning: 'longest median time to first byte' } },
+  judge({ view, parameters }) {
+    const expected = `a median of at most ${parameters.milliseconds} ms to the first byte`;
+    const times = view.pages.map(p => lastAnswer(p.evidence.chain)?.timing.firstByte).filter((t): t is number => t !== undefined).sort((a, b) => a - b);
+    if (!times.length) return cantTell('no timing was taken', { expected });
+    const middle = times.length >> 1;
+    const median = times.length % 2 ? times[middle]! : (times[middle - 1]! + times[middle]!) / 2;
+    return overSite((median <= parameters.milliseconds! ? passed : failed)(view.evidence.target.url, { found: `${Math.round(median)} ms over ${times.length} pages` }), { expected });
+  },
+  recipe: () => ({ steps: 'Switch on the host’s page cache, look which plug-ins or queries are slow, and ask whether the plan is too small.' }),
+};

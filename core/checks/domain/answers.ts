@@ -1,0 +1,46 @@
+/** Reading the DNS part of the evidence. */
+import { joinedText } from '#core/facts/dns-text';
+import type { DnsAnswer, Evidence } from '#core/facts/evidence';
+
+export const plainName = (name: string): string => name.toLowerCase().replace(/\.$/, '');
+
+/** Answers to one question: from the authorities where any of them was asked, else from the resolvers. */
+export function bestAnswers(evidence: Evidence, name: string, type: string): DnsAnswer[] {
+  const all = answersFor(evidence, name, type);
+  const authorities = all.filter(a => a.role === 'authority' && a.rcode !== 'NONE');
+  return authorities.length ? all.filter(a => a.role === 'authority') : all.filter(a => a.role === 'resolver');
+}
+
+/** All answers to one question. */
+export function answersFor(evidence: Evidence, name: string, type: string): DnsAnswer[] {
+  const wanted = plainName(name);
+  return evidence.dns.answers.filter(a => a.type === type && plainName(a.name) === wanted);
+}
+
+/** Compares a record's value as its type does: names without case and final dot, addresses in one spelling, text strings joined. */
+export function sameValue(type: string, a: string, b: string): boolean { return canonicalValue(type, a) === canonicalValue(type, b); }
+
+/** One spelling for a value in presentation form. */
+export function canonicalValue(type: string, value: string): string {
+  const v = value.trim();
+  switch (type) {
+    case 'TXT': return joinedText(v);
+    case 'AAAA': try { return new URL(`http://[${v}]/`).hostname; } catch { return v.toLowerCase(); }
+    case 'MX': case 'SRV': case 'CNAME': case 'NS': case 'PTR': case 'CAA': return v.toLowerCase().replace(/\s+/g, ' ').replace(/\.$/, '');
+    default: return v.toLowerCase();
+  }
+}
+
+/** One answer as dig would show it, for the evidence. */
+export function answerText(a: DnsAnswer): string {
+  const head = `;; ${a.name} ${a.type} @${a.serverName ?? a.server}: ${a.rcode === 'NONE' ? a.error ?? 'no answer' : a.rcode}${a.authoritative ? ', authoritative' : ''}`;
+  return [head, ...a.records.map(r => `${r.name}. ${r.ttl} IN ${r.type} ${r.value}`)].join('\n');
+}
+
+/** A record line in zone-file form (RFC 1035 5.1). */
+export function zoneLine(r: { name: string; type: string; value: string; ttl?: number }): string {
+  const name = r.name.endsWith('.') ? r.name : `${r.name}.`;
+  const isName = ['CNAME', 'NS', 'MX', 'PTR'].includes(r.type);
+  const value = r.type === 'TXT' && !r.value.startsWith('"') ? `"${r.value.replace(/(["\\])/g, '\\$1')}"` : isName && !r.value.endsWith('.') ? `${r.value}.` : r.value;
+  return `${name} ${r.ttl ?? 3600} IN ${r.type} ${value}`;
+}

@@ -1,0 +1,37 @@
+import type { DnsAnswer } from '#core/facts/evidence';
+import { where, type Check } from '../check';
+import { cantTell, failed, inapplicable, overPlaces, passed, unsure } from '../judgement';
+import { answersFor, answerText, canonicalValue, plainName } from './answers';
+
+const HOUR = 3_600_000;
+/** What an answer says, so that two can be compared: the set of values, whatever their order and TTL. */
+const saying = (a: DnsAnswer): string => (a.rcode === 'NOERROR' ? [...new Set(a.records.filter(r => plainName(r.name) === plainName(a.name)).map(r => `${r.type} ${canonicalValue(r.type, r.value)}`))].sort().join(', ') || 'no such record' : a.rcode);
+
+export const authoritiesAgree: Check = {
+  id: 'domain.authorities-agree', section: 'domain', title: 'All name servers say the same', severity: 'major', situations: where('HL'), scope: 'record',
+  why: 'One server left behind gives some visitors the old site for as long as nobody asks it.',
+  source: 'common practice',
+  parameters: { hours: { default: 48, min: 0, max: 240, unit: 'hours', meaning: 'how long after a known change a difference may still be spreading' } },
+  judge({ evidence, brief, at, parameters }) {
+    const asked = evidence.dns.answers.filter(a => a.role === 'authority' && a.type !== 'SOA' && a.rcode !== 'NONE' && a.rcode !== 'SERVFAIL' && a.rcode !== 'REFUSED');
+    if (!evidence.dns.zone) return inapplicable('the site has no zone of its own');
+    const servers = new Set(asked.map(a => a.server));
+    if (servers.size < 2) return servers.size && evidence.dns.nameServers.length < 2 ? inapplicable('there is one name server only') : cantTell('fewer than two name servers answered');
+    const changes = [brief.launchDate, ...(evidence.registration?.events ?? []).filter(e => e.action === 'last changed').map(e => e.date)].map(d => Date.parse(d ?? '')).filter(t => t <= at.getTime() && at.getTime() - t <= parameters.hours! * HOUR);
+    const groups = new Map<string, DnsAnswer[]>();
+    for (const a of asked) { const key = `${a.type} ${plainName(a.name)}`; const g = groups.get(key); if (g) g.push(a); else groups.set(key, [a]); }
+    return overPlaces([...groups].map(([place, answers]) => {
+      const said = new Map<string, DnsAnswer[]>();
+      for (const a of answers) { const s = saying(a); const g = said.get(s); if (g) g.push(a); else said.set(s, [a]); }
+      if (said.size === 1) return passed(place, { found: [...said.keys()][0] });
+      // a host that flattens an alias answers now with one of its addresses, now with another
+      const alias = (brief.records ?? []).find(r => r.type === 'CNAME' && plainName(r.name) === plainName(answers[0]!.name));
+      const pool = new Set(alias ? answersFor(evidence, alias.value, answers[0]!.type).flatMap(a => a.records.map(r => r.value)) : []);
+      if (pool.size && answers.every(a => a.records.every(r => pool.has(r.value)))) return passed(place, { found: `addresses of ${alias!.value}` });
+      const found = [...said].map(([s, by]) => `${by.map(a => a.serverName ?? a.server).join(', ')}: ${s}`).join('; ');
+      const raw = answers.map(answerText).join('\n');
+      return changes.length ? unsure(place, `still spreading: ${found}`, { raw }) : failed(place, { found, raw });
+    }), { expected: 'the same answers from every name server', unit: ['record', 'records'] });
+  },
+  recipe: () => ({ steps: 'Look at the server that differs: mostly it has stopped fetching the zone (its serial is older), or it belongs to a former operator and has to be taken out of the delegation.' }),
+};

@@ -1,0 +1,118 @@
+/** An audit: a checklist + a brief + evidence -> findings + score. Pure: time comes in as an argument. */
+import type { Acceptance, Attestation, Checklist, ChecklistItem } from '#core/facts/checklist';
+import type { Brief } from '#core/facts/brief';
+import type { Evidence } from '#core/facts/evidence';
+import { SECTIONS, SEVERITY_WEIGHT, type Finding, type Judgement, type Severity } from '#core/facts/finding';
+import type { HostProfile } from '#core/facts/host-profile';
+import type { Situation } from '#core/facts/situation';
+import { creditOf } from '#core/score/credit';
+import { withHostRecords } from '#core/facts/host-records';
+import { attested, endOf } from './by-hand';
+import type { Check, CheckContext, Recipe } from './check';
+import { CATALOGUE, checkById } from './index';
+import { closedAs, stagingClosed } from './indexing/staging-closed';
+import { cantTell, inapplicable } from './judgement';
+import { ownCheck } from './own-check';
+import { SiteView } from './site-view';
+
+/** What a check may know beside evidence, brief and profile. */
+export type Beside = Pick<CheckContext, 'book' | 'stage' | 'launched' | 'staging' | 'build' | 'place'>;
+
+export interface AuditInput extends Beside {
+  evidence: Evidence;
+  brief: Brief;
+  profile?: HostProfile;
+  checklist: Checklist;
+  situation: Situation;
+  at: Date;
+  attestations?: Attestation[];
+  acceptances?: Acceptance[];
+  /** Leave checks by hand out altogether (the command line without attestations). */
+  leaveOutHand?: boolean;
+}
+
+export interface JudgedFinding extends Finding { recipe?: Recipe }
+
+/** The checklist with every check of the catalogue at its own severity and parameters. */
+export function fullChecklist(): Checklist {
+  return { name: 'Full', version: 1, items: CATALOGUE.map(c => ({ check: c.id, on: true, severity: c.severity, weight: SEVERITY_WEIGHT[c.severity], parameters: Object.fromEntries(Object.entries(c.parameters ?? {}).map(([k, v]) => [k, v.default])) })) };
+}
+
+/** A checklist item's parameters over the check's defaults, held within their range. */
+function parametersOf(check: Check, item: ChecklistItem): Record<string, number> {
+  const out: Record<string, number> = {};
+  for (const [name, spec] of Object.entries(check.parameters ?? {})) {
+    const given = Number(item.parameters?.[name] ?? spec.default);
+    out[name] = Number.isFinite(given) ? Math.min(spec.max, Math.max(spec.min, given)) : spec.default;
+  }
+  return out;
+}
+
+/** Rule 3: what a check rests on, when that is missing. */
+function missing(view: SiteView, check?: Check): Judgement | null {
+  if (check && check.needs !== 'pages') return null;
+  const cause = view.rootCause();
+  if (!cause || cause.check === check?.id) return null;
+  return cantTell(`rests on ${cause.check}: ${cause.reason}`);
+}
+
+/** The checks of a checklist by their ids: the catalogue's and the agency's own. */
+export function checksOf(checklist: Pick<Checklist, 'own'>): (id: string) => Check | undefined {
+  const own = new Map((checklist.own ?? []).map(c => [c.id, ownCheck(c)]));
+  return id => checkById.get(id) ?? own.get(id);
+}
+
+/** The checklist's lines, and those that the host calls for beside them. */
+function linesOf(checklist: Checklist, profile: HostProfile): ChecklistItem[] {
+  const called = (profile.handChecks ?? []).filter(id => !checklist.items.some(i => i.check === id && i.on !== false) && checkById.get(id)?.byHand);
+  return [...checklist.items.filter(i => !called.includes(i.check)), ...called.map(check => ({ check }))];
+}
+
+function markAccepted(finding: Finding, input: AuditInput): void {
+  if (finding.outcome !== 'failed') return;
+  const own = (input.acceptances ?? []).filter(a => a.check === finding.check && endOf(a.until) >= input.at.getTime() && (finding.severity !== 'blocker' || a.seconded));
+  if (!own.length) return;
+  const bad = finding.places.filter(p => p.outcome === 'failed');
+  for (const p of bad) p.accepted = own.some(a => a.places.some(q => q.place === p.place && q.found === (p.found ?? '')));
+  if (bad.length && bad.every(p => p.accepted)) finding.accepted = true;
+}
+
+/**
+ * Judges the evidence.
+ * A check that throws is a fault of ours, not of the site: it is told as cantTell with the message, and the others go on.
+ */
+export function judge(input: AuditInput): JudgedFinding[] {
+  const profile = input.profile ?? { name: '' };
+  const brief = withHostRecords(input.brief, profile, input.evidence.target.hosts[0] ?? '');
+  const view = new SiteView(input.evidence, brief, profile, input.situation);
+  const checkOf = checksOf(input.checklist);
+  const launched = input.launched ?? (input.brief.launchDate ? Date.parse(input.brief.launchDate) <= input.at.getTime() : undefined);
+  const beside: Beside = { book: input.book, stage: input.stage, launched, staging: input.staging, build: input.build, place: input.place };
+  // a place that was closed after the launch is asked nothing more
+  const closed = input.situation === 'staging' && launched ? closedAs({ view, evidence: input.evidence, brief }) : undefined;
+  const findings: JudgedFinding[] = [];
+  for (const item of linesOf(input.checklist, profile)) {
+    const check = checkOf(item.check);
+    if (!check || item.on === false || !check.situations.includes(input.situation)) continue;
+    if (check.byHand && input.leaveOutHand) continue;
+    const context: CheckContext = { situation: input.situation, at: input.at, brief, profile, evidence: input.evidence, view, parameters: parametersOf(check, item), ...beside };
+    let judgement: Judgement;
+    try { judgement = closed && check !== stagingClosed ? inapplicable(`this place is closed after the launch (${closed})`) : check.byHand ? attested(check, input.attestations ?? [], { at: input.at, stage: input.stage, subjects: missing(view) ? undefined : check.subjects?.(context) }) : missing(view, check) ?? check.judge(context); }
+    catch (error) { judgement = cantTell(`this check could not finish: ${(error as Error).message}`); }
+    const severity: Severity = item.severity ?? check.severity;
+    const finding: JudgedFinding = {
+      check: check.id, section: check.section, title: item.title || check.title, severity,
+      weight: item.weight ?? SEVERITY_WEIGHT[severity], credit: null, ...judgement, ...(check.byHand ? { byHand: true } : {}), ...(item.note ? { note: item.note } : {}),
+    };
+    const unread = input.evidence.unread.length;
+    if (check.scope === 'page' && unread && (finding.outcome === 'passed' || finding.outcome === 'failed')) finding.seen = { read: input.evidence.pages.length, known: input.evidence.pages.length + unread };
+    markAccepted(finding, input);
+    const allOrNothing = check.allOrNothing ?? check.scope === 'site';
+    finding.credit = creditOf(finding, allOrNothing);
+    if (finding.places.some(p => p.accepted)) finding.creditAsFound = creditOf(finding, allOrNothing, false);
+    // a check by hand is done by its recipe, whatever its outcome
+    if (finding.outcome === 'failed' || check.byHand) finding.recipe = check.recipe(context, finding);
+    findings.push(finding);
+  }
+  return findings.sort((a, b) => SECTIONS.indexOf(a.section) - SECTIONS.indexOf(b.section));
+}

@@ -1,0 +1,22 @@
+import { headerValues, lastAnswer } from '#core/facts/evidence';
+import { where, type Check } from '../check';
+import { failed, overPages, passed } from '../judgement';
+
+/** Kinds that browsers block on an https page; img, audio and video are upgraded instead (W3C Mixed Content, level 2). */
+const BLOCKED = new Set(['script', 'style', 'frame', 'object', 'css', 'font', 'srcset']);
+
+export const noMixedContent: Check = {
+  id: 'https.no-mixed-content', section: 'https', title: 'Nothing on https pages is loaded over http', severity: 'major', situations: where('SL'), scope: 'page', needs: 'pages',
+  why: 'Browsers block scripts, styles and frames from http on an https page, so parts of it are silently missing.',
+  source: 'W3C Mixed Content',
+  judge(context) {
+    return overPages(context, 'https for everything the page loads', (page) => {
+      if (!page.url.startsWith('https:')) return null;
+      const policy = [...headerValues(lastAnswer(page.evidence.chain), 'content-security-policy'), ...page.facts.metas.filter(m => m.httpEquiv === 'content-security-policy').map(m => m.content)];
+      if (policy.some(p => /upgrade-insecure-requests/i.test(p))) return passed(page.url, { found: 'upgraded by the page’s policy' });
+      const bad = page.facts.resources.filter(r => BLOCKED.has(r.kind) && r.url.startsWith('http:'));
+      return bad.length ? failed(page.url, { found: `${bad[0]!.url}${bad.length > 1 ? ` and ${bad.length - 1} more` : ''}`, raw: bad[0]!.raw }) : passed(page.url);
+    }, { none: 'no page came over https' });
+  },
+  recipe: (_, finding) => ({ steps: 'Change these addresses to https in the page or template.', paste: finding.places.filter(p => p.outcome === 'failed').slice(0, 5).map(p => ({ label: p.place, text: (p.raw ?? '').replace('http:', 'https:') })) }),
+};

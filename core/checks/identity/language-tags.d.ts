@@ -1,0 +1,3 @@
+declare module 'language-tags' {
+  export default function tags(tag: string): { errors(): { code: number }[] };
+}

@@ -1,0 +1,40 @@
+/** Mail addresses that a page shows: mail links, JSON-LD and visible text. */
+import { decodeSafely } from '#core/extract/address';
+import type { PageFacts } from '#core/extract/html';
+
+export interface MailAddress { address: string; mailto: boolean; raw: string }
+
+/** A mail address in running text: the shape that people write (HTML's valid e-mail address, with a dot in the domain), read outwards from its "@". */
+const LOCAL_END = /[a-z0-9.!#$%&'*+/=?^_`{|}~-]{1,64}$/i;
+const DOMAIN_START = /^[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?(?:\.[a-z0-9](?:[a-z0-9-]{0,61}[a-z0-9])?){1,8}/i;
+const MOST = 200;
+
+function inText(text: string): string[] {
+  const out: string[] = [];
+  for (let at = text.indexOf('@'); at >= 0 && out.length < MOST; at = text.indexOf('@', at + 1)) {
+    const local = LOCAL_END.exec(text.slice(Math.max(0, at - 64), at))?.[0];
+    const domain = local && DOMAIN_START.exec(text.slice(at + 1, at + 260))?.[0];
+    if (domain) out.push(`${local}@${domain}`);
+  }
+  return out;
+}
+/** Spelt-out addresses: "name [at] domain". */
+export const OBFUSCATED = /\w+\s*[[({]\s*(at|@|ät)\s*[\])}]\s*\w+/i;
+
+const cache = new WeakMap<PageFacts, MailAddress[]>();
+
+/** All addresses on a page, lower case. Share links with an empty recipient are none. */
+export function addressesOn(facts: PageFacts): MailAddress[] {
+  const known = cache.get(facts);
+  if (known) return known;
+  const out: MailAddress[] = [];
+  for (const anchor of facts.anchors) {
+    if (!/^mailto:/i.test(anchor.href)) continue;
+    const to = anchor.href.slice(7).split('?')[0]!;
+    for (const one of decodeSafely(to).split(',')) if (one.includes('@')) out.push({ address: one.trim().toLowerCase(), mailto: true, raw: `<a href="${anchor.href}">` });
+  }
+  for (const block of facts.jsonLd) for (const node of block.nodes) if (node.email) out.push({ address: node.email.replace(/^mailto:/i, '').toLowerCase(), mailto: false, raw: node.email });
+  for (const found of inText(facts.text)) out.push({ address: found.toLowerCase(), mailto: false, raw: found });
+  cache.set(facts, out);
+  return out;
+}

@@ -1,0 +1,31 @@
+import { foldLoosely } from '#core/text/fold';
+import { where, type Check } from '../check';
+import { failed, overPages, passed } from '../judgement';
+import { folded, lowered } from '../site-view';
+
+/** Filler texts. "Lorem ipsum" and bracketed blanks: common practice. */
+const FILLER = ['lorem ipsum', 'dolor sit amet', 'your text here', 'add your text', 'insert text', 'text goes here', 'click here to edit', '123 main street', 'your company name', 'xxx-xxx'];
+/** One pass over the text instead of one for each phrase. */
+const ANY_FILLER = new RegExp(FILLER.join('|'));
+const BLANKS = /\[(?:name|company|address|phone|email)\]|\[your /;
+/** Mail addresses under example.com, .net and .org (RFC 2606) never belong to a client. */
+const EXAMPLE_MAIL = /[\w.+-]+@example\.(com|net|org)\b/;
+
+export const noPlaceholderText: Check = {
+  id: 'identity.no-placeholder-text', section: 'identity', title: 'No filler text is left', severity: 'major', situations: where('SL'), scope: 'page', needs: 'pages',
+  why: 'Filler on a live page says that nobody read it before it went out.',
+  source: 'common practice; RFC 2606; RFC 6761',
+  judge(context) {
+    const own = (context.profile.defaults?.texts ?? []).map(foldLoosely).filter(Boolean);
+    return overPages(context, 'no filler', (page) => {
+      const text = lowered(page.facts);
+      const found = ANY_FILLER.exec(text)?.[0] ?? (text.includes('[') ? BLANKS.exec(text)?.[0] : undefined) ?? (text.includes('@example.') ? EXAMPLE_MAIL.exec(text)?.[0] : undefined);
+      // only the profile's own texts need accents folded, which costs on long pages
+      const hit = found ?? (own.length ? own.find(f => folded(page.facts).includes(f)) : undefined);
+      if (!hit) return passed(page.url);
+      const at = (found ? text : folded(page.facts)).indexOf(hit);
+      return failed(page.url, { found: `“${hit}”`, raw: page.facts.text.slice(Math.max(0, at - 60), at + hit.length + 60) });
+    });
+  },
+  recipe: () => ({ steps: 'Replace the filler on these pages by the client’s text, or take the block out until there is one.' }),
+};

@@ -1,0 +1,26 @@
+import type { PlaceResult } from '#core/facts/finding';
+import { where, type Check } from '../check';
+import { failed, inapplicable, overPlaces, passed } from '../judgement';
+import { mustBeListed, sitemapAddresses } from './wanted-pages';
+import { linksOf } from '../site-view';
+import { isAside } from './aside';
+
+export const sitemapComplete: Check = {
+  id: 'indexing.sitemap-complete', section: 'indexing', title: 'Sitemap and links know the same pages', severity: 'minor', situations: where('L'), scope: 'page', needs: 'pages',
+  why: 'A page that only one of the two knows is found late, or by nobody.',
+  source: 'common practice',
+  judge({ evidence, view, brief }) {
+    const listed = sitemapAddresses(view);
+    if (!listed.size) return inapplicable('there is no sitemap with addresses; indexing.sitemap-found says so');
+    const linked = new Set(view.pages.flatMap(p => linksOf(p.facts).map(l => l.url)));
+    // what scripts would fill in may link to it
+    const shells = view.pages.some(p => p.shell);
+    const places: PlaceResult[] = view.countable.flatMap((p) => {
+      if (listed.has(p.url)) return p === view.home || linked.has(p.url) ? [passed(p.url)] : evidence.unread.length || shells ? [] : [failed(p.url, { found: 'no page links to it' })];
+      if (!p.evidence.from && p !== view.home && p.evidence.via !== 'brief') return [];
+      return isAside(p.url) || (brief.hiddenPaths?.length && !mustBeListed({ ...p, evidence: { ...p.evidence, via: 'home' } }, brief, listed)) ? [] : [failed(p.url, { found: 'not in the sitemap' })];
+    });
+    return overPlaces(places, { expected: 'every page that may be listed in both', unit: ['page', 'pages'], none: 'no page may be listed' });
+  },
+  recipe: (_, finding) => ({ steps: 'Have the sitemap written anew, and link pages that only it knows from a page beside them.', paste: [{ label: 'Sitemap', text: finding.places.filter(p => p.found === 'not in the sitemap').slice(0, 50).map(p => `<url><loc>${p.place}</loc></url>`).join('\n') || finding.places.filter(p => p.outcome === 'failed').map(p => p.place).join('\n') }] }),
+};

@@ -1,0 +1,20 @@
+/** What changed between two documents of fields: two versions of a brief, a host profile. */
+export interface FieldChange { field: string; kind: 'added' | 'changed' | 'removed'; from?: string; to?: string }
+
+const shown = (value: unknown): string => {
+  const text = Array.isArray(value) ? value.map(v => (typeof v === 'object' && v !== null ? Object.values(v as object).join(' ') : String(v))).join(', ') : typeof value === 'object' && value !== null ? Object.entries(value).map(([k, v]) => `${k}: ${typeof v === 'object' ? JSON.stringify(v) : String(v)}`).join('; ') : String(value);
+  return text.length > 300 ? `${text.slice(0, 300)}…` : text;
+};
+
+/** @returns changes in the order of the fields, those of the older document first */
+export function fieldChanges(before: object, after: object): FieldChange[] {
+  const a = before as Record<string, unknown>, b = after as Record<string, unknown>;
+  const out: FieldChange[] = [];
+  for (const field of new Set([...Object.keys(a), ...Object.keys(b)])) {
+    if (JSON.stringify(a[field]) === JSON.stringify(b[field])) continue;
+    if (a[field] === undefined) out.push({ field, kind: 'added', to: shown(b[field]) });
+    else if (b[field] === undefined) out.push({ field, kind: 'removed', from: shown(a[field]) });
+    else out.push({ field, kind: 'changed', from: shown(a[field]), to: shown(b[field]) });
+  }
+  return out;
+}

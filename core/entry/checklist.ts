@@ -1,0 +1,87 @@
+/** A checklist as it is entered or imported. */
+import { COMPARISONS, LOOKS, type Checklist, type Comparison, type Look } from '#core/facts/checklist';
+import { SECTIONS, type Section, type Severity } from '#core/facts/finding';
+import { SITUATIONS, type Situation } from '#core/facts/situation';
+import { BARE } from '#core/facts/checklist';
+import { RECORD_TYPES } from '#core/facts/brief';
+import { checksOf } from '#core/checks/engine';
+import { checkById } from '#core/checks/index';
+import { ArrayMaxSize, ArrayMinSize, IsArray, IsBoolean, IsIn, IsInt, IsNumber, IsObject, IsOptional, IsString, Length, Matches, Max, MaxLength, Min, readAs, Type, ValidateNested, type Fault } from './validation';
+
+const SEVERITIES = ['blocker', 'major', 'minor'] as const;
+const ID = /^[a-z]+\.[a-z0-9-]{1,60}$/;
+
+class ItemDto {
+  @Matches(ID) check!: string;
+  @IsOptional() @IsBoolean() on?: boolean;
+  @IsOptional() @IsIn(SEVERITIES) severity?: Severity;
+  @IsOptional() @IsNumber({ maxDecimalPlaces: 3 }) @Min(0) @Max(1000) weight?: number;
+  @IsOptional() @IsObject() parameters?: Record<string, number | string | boolean>;
+  @IsOptional() @IsString() @MaxLength(200) title?: string;
+  @IsOptional() @IsString() @MaxLength(1000) note?: string;
+}
+class OwnTestDto {
+  @IsIn(LOOKS) look!: Look;
+  @IsOptional() @IsString() @Length(1, 300) at?: string;
+  @IsOptional() @IsString() @Matches(/^[A-Za-z][\w:.-]{0,60}$/, { message: 'attribute must be the name of an attribute' }) attribute?: string;
+  @IsOptional() @IsIn(RECORD_TYPES) type?: string;
+  @IsIn(COMPARISONS) is!: Comparison;
+  @IsOptional() @IsString() @MaxLength(1000) value?: string;
+  @IsOptional() @IsIn(['home', 'pages']) on?: 'home' | 'pages';
+}
+class OwnCheckDto {
+  @Matches(/^own\.[a-z0-9-]{1,60}$/, { message: 'id must begin with own. and go on in small letters, digits and dashes' }) id!: string;
+  @IsIn(SECTIONS) section!: Section;
+  @IsString() @Length(1, 200) title!: string;
+  @IsOptional() @IsString() @MaxLength(500) why?: string;
+  @IsOptional() @IsString() @MaxLength(2000) steps?: string;
+  @IsIn(SEVERITIES) severity!: Severity;
+  @IsArray() @ArrayMinSize(1) @IsIn(SITUATIONS, { each: true }) situations!: Situation[];
+  @IsOptional() @ValidateNested() @Type(() => OwnTestDto) test?: OwnTestDto;
+  @IsOptional() @IsInt() @Min(1) @Max(3650) goodForDays?: number;
+}
+
+export class ChecklistDto {
+  @IsString() @Length(1, 200) name!: string;
+  @IsOptional() @IsInt() @Min(1) version?: number;
+  @IsOptional() @IsString() @MaxLength(1000) description?: string;
+  @IsArray() @ArrayMaxSize(1000) @ValidateNested({ each: true }) @Type(() => ItemDto) items!: ItemDto[];
+  @IsOptional() @IsArray() @ArrayMaxSize(200) @ValidateNested({ each: true }) @Type(() => OwnCheckDto) own?: OwnCheckDto[];
+}
+
+/** What the fields alone cannot say: checks that exist, parameters within their range, blocks that are whole. */
+function faultsBetween(list: ChecklistDto): Fault[] {
+  const out: Fault[] = [];
+  const ids = new Set<string>();
+  (list.own ?? []).forEach((c, i) => {
+    const fault = (message: string) => out.push({ path: `own.${i}`, message: `${c.title}: ${message}` });
+    if (ids.has(c.id)) fault(`there are two checks with the id ${c.id}`);
+    ids.add(c.id);
+    if (!c.test) return;
+    if (c.test.look !== 'text' && !c.test.at) fault(c.test.look === 'element' ? 'say the selector' : c.test.look === 'header' ? 'say the header' : c.test.look === 'record' ? 'say the record’s name' : 'say the path');
+    if ((c.test.look === 'text' || !BARE.has(c.test.is)) && !c.test.value) fault('say the value');
+    if (c.test.look === 'status' && c.test.at && !c.test.at.startsWith('/')) fault('the path begins with /');
+  });
+  const checkOf = checksOf(list as Checklist);
+  const seen = new Set<string>();
+  list.items.forEach((item, i) => {
+    const check = checkOf(item.check);
+    const fault = (message: string) => out.push({ path: `items.${i}`, message: `${item.check}: ${message}` });
+    if (!check) { fault('there is no such check'); return; }
+    if (seen.has(item.check)) fault('stands in the list twice');
+    seen.add(item.check);
+    for (const [name, value] of Object.entries(item.parameters ?? {})) {
+      const spec = checkById.get(item.check)?.parameters?.[name];
+      if (!spec) fault(`has no parameter ${name}`);
+      else if (typeof value !== 'number' || value < spec.min || value > spec.max) fault(`${spec.meaning} must lie between ${spec.min} and ${spec.max} ${spec.unit}`);
+    }
+  });
+  return out;
+}
+
+/** Reads a checklist from foreign JSON. */
+export async function readChecklist(data: unknown): Promise<{ checklist: Checklist; faults: Fault[] }> {
+  const { value, faults } = await readAs(ChecklistDto, data);
+  if (faults.length) return { checklist: value as Checklist, faults };
+  return { checklist: { ...JSON.parse(JSON.stringify(value)) as Checklist, version: value.version ?? 1 }, faults: faultsBetween(value) };
+}

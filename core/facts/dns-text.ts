@@ -1,0 +1,7 @@
+/** DNS values in presentation form (RFC 1035 5.1). */
+
+/** The text of a TXT value: its strings joined without anything between (RFC 7208 3.3), escapes undone. A value without quotes is taken as it stands. */
+export function joinedText(value: string): string {
+  const strings = [...value.matchAll(/"((?:[^"\\]|\\.)*)"/g)].map(m => m[1]!.replace(/\\(\d{3})/g, (_, d: string) => String.fromCharCode(Number(d))).replace(/\\(.)/g, '$1'));
+  return strings.length ? strings.join('') : value;
+}

@@ -1,0 +1,63 @@
+import type { Fraction } from '#core/score/fraction';
+import type { Take } from './take';
+
+/** Outcomes of the W3C Evaluation and Report Language (EARL 1.0). */
+export type Outcome = 'passed' | 'failed' | 'cantTell' | 'inapplicable' | 'untested';
+export type Severity = 'blocker' | 'major' | 'minor';
+export type Section = 'identity' | 'https' | 'domain' | 'indexing' | 'verification' | 'metadata' | 'sharing' | 'delivery';
+export type Scope = 'site' | 'page' | 'host' | 'record' | 'domain' | 'token' | 'image' | 'path' | 'asset' | 'link' | 'line' | 'file' | 'font' | 'form' | 'hand';
+
+/** The sections in the order of the band. */
+export const SECTIONS: readonly Section[] = ['identity', 'https', 'domain', 'indexing', 'verification', 'metadata', 'sharing', 'delivery'];
+export const SECTION_TITLES: Record<Section, string> = {
+  identity: 'Identity', https: 'HTTPS', domain: 'Domain', indexing: 'Indexing',
+  verification: 'Verification', metadata: 'Metadata', sharing: 'Sharing', delivery: 'Delivery',
+};
+/** Weights that a severity carries unless the checklist says otherwise. */
+export const SEVERITY_WEIGHT: Record<Severity, number> = { blocker: 10, major: 5, minor: 2 };
+
+/** Where a check was applied, and what it saw there. */
+export interface PlaceResult {
+  place: string;
+  outcome: 'passed' | 'failed' | 'cantTell';
+  expected?: string;
+  found?: string;
+  /** The evidence as it came: a tag, header line or DNS answer. Foreign text: only ever shown as text. */
+  raw?: string;
+  reason?: string;
+  /** How the brief would have it, if what was found is right. */
+  take?: Take;
+  /** Set when an acceptance covers this place. */
+  accepted?: boolean;
+}
+
+/** What a check's pure function gives back. */
+export interface Judgement {
+  outcome: Outcome;
+  expected?: string;
+  found?: string;
+  reason?: string;
+  /** Things worth saying that change nothing. */
+  notes?: string[];
+  places: PlaceResult[];
+}
+
+/** One check's result in one audit. */
+export interface Finding extends Judgement {
+  check: string;
+  section: Section;
+  title: string;
+  severity: Severity;
+  weight: number;
+  /** What share of the weight is earned; null when nothing was decided. */
+  credit: Fraction | null;
+  /** The credit without regard to acceptances, where anything is accepted. */
+  creditAsFound?: Fraction | null;
+  /** The share of the places that were seen, when fewer than all that are known. */
+  seen?: { read: number; known: number };
+  /** All failing places are covered by acceptances. */
+  accepted?: boolean;
+  byHand?: boolean;
+  /** The agency's own remark on this line of the checklist. */
+  note?: string;
+}

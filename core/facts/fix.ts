@@ -1,0 +1,15 @@
+/** A tracked fault: one environment and one check. */
+export type FixState = 'open' | 'in hand' | 'said to be done' | 'verified' | 'accepted' | 'gone';
+export const FIX_STATES: readonly FixState[] = ['open', 'in hand', 'said to be done', 'verified', 'accepted', 'gone'];
+/** States in which nothing is left to do. */
+export const CLOSED_STATES: ReadonlySet<FixState> = new Set(['verified', 'gone']);
+
+export interface FixCore {
+  state: FixState;
+  places: { place: string; found?: string }[];
+  /** How many times the fault came back after it was verified or gone. */
+  returns: number;
+}
+
+/** One line of a fix's history. `by` is a person's name, or "audit". */
+export interface FixEvent { kind: 'opened' | 'state' | 'came back' | 'still seen' | 'verified' | 'gone' | 'accepted' | 'places' | 'owner' | 'due' | 'comment'; by: string; at: string; from?: FixState; to?: FixState; text?: string }

@@ -1,0 +1,24 @@
+/** What the checks are told about the place they look at. */
+export type Situation = 'staging' | 'holding' | 'former' | 'live';
+export type Stage = 'building' | 'pre-launch' | 'launched' | 'retired';
+export type EnvironmentKind = 'live' | 'before';
+
+export const STAGES: readonly Stage[] = ['building', 'pre-launch', 'launched', 'retired'];
+export const SITUATIONS: readonly Situation[] = ['staging', 'holding', 'former', 'live'];
+
+/** The words the screens use for a situation. */
+export const SITUATION_WORDS: Record<Situation, string> = {
+  staging: 'before the live one', holding: 'holding page', former: 'former site', live: 'live',
+};
+
+/**
+ * The situation that follows from environment and stage, sharpened by what is seen.
+ * A person's choice wins over everything.
+ * @param of.holdingSeen whether the home page carries a holding mark; leave out when nothing was seen yet
+ */
+export function situationOf(of: { kind: EnvironmentKind; stage: Stage; replaces: boolean; chosen?: Situation | null; holdingSeen?: boolean }): Situation {
+  if (of.chosen) return of.chosen;
+  if (of.kind === 'before') return 'staging';
+  if (of.stage === 'launched') return 'live';
+  return of.replaces && !of.holdingSeen ? 'former' : 'holding';
+}

@@ -1,0 +1,26 @@
+/** Redirects for the common web servers, ready to paste. */
+export function httpsRedirect(host: string): { label: string; text: string }[] {
+  return [
+    { label: 'nginx', text: `server {\n  listen 80; listen [::]:80;\n  server_name ${host};\n  return 301 https://${host}$request_uri;\n}` },
+    { label: 'Apache', text: `<VirtualHost *:80>\n  ServerName ${host}\n  Redirect permanent / https://${host}/\n</VirtualHost>` },
+    { label: 'Caddy', text: `http://${host} {\n  redir https://${host}{uri} permanent\n}` },
+  ];
+}
+
+/** Sends one host to another, path and query kept. */
+export function hostRedirect(from: string, to: string): { label: string; text: string }[] {
+  return [
+    { label: 'nginx', text: `server {\n  listen 443 ssl; listen [::]:443 ssl;\n  server_name ${from};\n  return 301 https://${to}$request_uri;\n}` },
+    { label: 'Apache', text: `<VirtualHost *:443>\n  ServerName ${from}\n  Redirect permanent / https://${to}/\n</VirtualHost>` },
+    { label: 'Caddy', text: `${from} {\n  redir https://${to}{uri} permanent\n}` },
+  ];
+}
+
+/** A response header for the common web servers. */
+export function headerRecipe(name: string, value: string): { label: string; text: string }[] {
+  return [
+    { label: 'Header', text: `${name}: ${value}` },
+    { label: 'nginx', text: `add_header ${name} "${value}" always;` },
+    { label: 'Apache', text: `Header always set ${name} "${value}"` },
+  ];
+}

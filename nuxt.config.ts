@@ -1,0 +1,63 @@
+import { join } from 'node:path';
+import vuetify from 'vite-plugin-vuetify';
+import { bundleExtractWorker, bundleJudgeWorker } from './scripts/worker-bundles.mjs';
+
+const decorators = { compilerOptions: { experimentalDecorators: true, useDefineForClassFields: false } };
+const behindHttps = process.env.ARMBAND_BEHIND_HTTPS === '1';
+
+export default defineNuxtConfig({
+  compatibilityDate: '2026-11-01',
+  modules: ['@pinia/nuxt', 'nuxt-auth-utils', 'nuxt-security', '@nuxt/eslint'],
+  ssr: true,
+  // single-page rendering; plain `ssr: false` breaks `nuxt dev` in this version
+  routeRules: {
+    '/**': { ssr: false },
+    '/_nuxt/**': { headers: { 'Cross-Origin-Embedder-Policy': 'credentialless' } },
+  },
+  telemetry: false,
+  devtools: { enabled: false },
+  // the reset's layer comes first, so that Vuetify's layers stand above it
+  css: ['~/theme/reset.css', 'vuetify/styles', '~/theme/main.css'],
+  build: { transpile: ['vuetify'] },
+  app: { head: { title: 'Armband', htmlAttrs: { lang: 'en' }, link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }], meta: [{ name: 'robots', content: 'noindex' }] } },
+  vite: {
+    // fonts as files: the content security policy takes none from data: addresses
+    build: { assetsInlineLimit: 0 },
+    plugins: [vuetify({ autoImport: true })],
+    esbuild: { tsconfigRaw: decorators },
+  },
+  hooks: {
+    // the threads are programs of their own, so they are bundled beside the server
+    'nitro:init': (nitro) => {
+      nitro.hooks.hook('compiled', async () => {
+        await Promise.all([bundleExtractWorker(join(nitro.options.output.serverDir, 'extract-worker.mjs')), bundleJudgeWorker(join(nitro.options.output.serverDir, 'judge-worker.mjs'))]);
+      });
+    },
+  },
+  nitro: {
+    esbuild: { options: { tsconfigRaw: decorators } },
+    typescript: { tsConfig: { ...decorators, include: ['../core/**/*', '../probe/**/*'] } },
+    // class-validator's decorators need reflect-metadata, which tree shaking would drop
+    moduleSideEffects: ['reflect-metadata', ...['validation', 'record', 'brief', 'site', 'host-profile', 'checklist'].map(name => new URL(`./core/entry/${name}.ts`, import.meta.url).pathname), new URL('./server/dto/validation.ts', import.meta.url).pathname],
+  },
+  typescript: { strict: true, tsConfig: { ...decorators, include: ['../core/**/*'] }, nodeTsConfig: decorators, sharedTsConfig: decorators },
+  runtimeConfig: {
+    session: { name: 'armband-session', password: '', maxAge: 60 * 60 * 24 * 7, cookie: { httpOnly: true, sameSite: 'lax', secure: behindHttps } },
+  },
+  security: {
+    corsHandler: false,
+    rateLimiter: false,
+    xssValidator: false,
+    headers: {
+      contentSecurityPolicy: {
+        'default-src': ['\'self\''], 'base-uri': ['\'none\''], 'object-src': ['\'none\''], 'frame-ancestors': ['\'none\''], 'form-action': ['\'self\''],
+        'script-src': ['\'self\'', '\'nonce-{{nonce}}\''],
+        // Vuetify writes its theme into a style element
+        'style-src': ['\'self\'', '\'unsafe-inline\''],
+        'img-src': ['\'self\'', 'data:'], 'font-src': ['\'self\''], 'connect-src': ['\'self\''],
+        'upgrade-insecure-requests': behindHttps,
+      },
+      strictTransportSecurity: behindHttps ? { maxAge: 31_536_000 } : false,
+    },
+  },
+});

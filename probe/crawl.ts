@@ -1,0 +1,148 @@
+/** Reads pages from the home page on, breadth first, politely, within the environment. */
+import { createHash } from 'node:crypto';
+import { insideBase, normaliseUrl } from '#core/extract/address';
+import { finalStatus, headerValues, lastAnswer, type PageEvidence } from '#core/facts/evidence';
+import type { Extract } from './extractor';
+import type { Fetched, HttpClient } from './http/client';
+
+export interface CrawlOptions {
+  base: string;
+  hosts: ReadonlySet<string>;
+  maxPages: number;
+  concurrency: number;
+  extract: Extract;
+  deadline: () => boolean;
+  onPage: (done: number, known: number, url: string) => void;
+  signal?: AbortSignal;
+}
+
+type Via = PageEvidence['via'];
+interface Task { url: string; from: string | null; via: Via; depth: number }
+interface Visit { task: Task; page: PageEvidence }
+
+/** Addresses that lead to a file and not to a page, by their ending. */
+export const NOT_A_PAGE = /\.(?:png|jpe?g|gif|webp|avif|svg|ico|css|m?js|json|xml|txt|pdf|zip|gz|tar|rar|7z|docx?|xlsx?|pptx?|odt|mp[34]|webm|ogg|mov|avi|wav|woff2?|ttf|eot|ics|vcf)$/i;
+/** Addresses with a side effect: signing out, filling a cart. */
+export const HAS_EFFECT = /(?:^|[/?&=_-])(?:log-?out|sign-?out|add[-_]to[-_]cart|remove[-_]item|delete|unsubscribe)(?:$|[/?&=_-])/i;
+const QUERIES_PER_PATH = 10;
+const MAX_DEPTH = 12;
+/** Answers that are waiting for an earlier one, as a multiple of the requests at once. */
+const AHEAD = 4;
+
+/** Endless addresses: a path segment that comes three times, or a very long path. */
+function looksEndless(url: URL): boolean {
+  const segments = url.pathname.split('/').filter(Boolean);
+  return segments.length > 15 || url.href.length > 2000 || segments.some(s => segments.filter(x => x === s).length > 2);
+}
+
+/** Paths that count up: a year, month, day or number in place of another one, as calendars do without end. */
+const NUMBERED = /\d+/g;
+const NUMBERS_PER_PATTERN = 400;
+
+export class Crawler {
+  readonly pages: PageEvidence[] = [];
+  private readonly queue: Task[] = [];
+  private readonly known = new Set<string>();
+  private readonly read = new Set<string>();
+  private readonly queries = new Map<string, number>();
+  private readonly patterns = new Map<string, number>();
+  private readonly baseHost: string;
+  /** Whether a run of addresses was cut because it seems to have no end. */
+  endless = false;
+
+  constructor(private readonly client: HttpClient, private readonly options: CrawlOptions) { this.baseHost = new URL(options.base).hostname; }
+
+  /** Whether an address is one of this environment. */
+  within(address: string): boolean {
+    const url = new URL(address);
+    if (!this.options.hosts.has(url.hostname)) return false;
+    return url.hostname !== this.baseHost || insideBase(address, this.options.base);
+  }
+
+  /** Queues an address unless it is known, outside, no page, or a trap. */
+  add(address: string, via: Via, from: string | null = null, depth = 0): void {
+    const normal = normaliseUrl(address, this.options.base);
+    if (!normal || this.known.has(normal)) return;
+    if (via !== 'home') {
+      if (!this.within(normal) || depth > MAX_DEPTH) return;
+      const url = new URL(normal);
+      if (NOT_A_PAGE.test(url.pathname) || HAS_EFFECT.test(url.pathname + url.search)) return;
+      if (via === 'link' && (looksEndless(url) || this.countsUp(url))) { this.endless = true; return; }
+    }
+    this.known.add(normal);
+    this.queue.push({ url: normal, from, via, depth });
+  }
+
+  /** Calendar-like addresses: too many queries of one path, or too many numbers in one place. */
+  private countsUp(url: URL): boolean {
+    if (url.search) {
+      const path = url.origin + url.pathname;
+      const count = (this.queries.get(path) ?? 0) + 1;
+      this.queries.set(path, count);
+      if (count > QUERIES_PER_PATH) return true;
+    }
+    if (!/\d/.test(url.pathname)) return false;
+    const pattern = url.origin + url.pathname.replace(NUMBERED, '0');
+    const count = (this.patterns.get(pattern) ?? 0) + 1;
+    this.patterns.set(pattern, count);
+    // two numbers or more in one path count up together; one alone may well number real pages
+    return (url.pathname.match(NUMBERED)!.length > 1) && count > NUMBERS_PER_PATTERN;
+  }
+
+  /** Reads until nothing is left or a limit is reached. Answers are taken in the order of asking, so that the same site gives the same pages. */
+  async run(): Promise<void> {
+    const { options } = this;
+    const waiting: Promise<Visit>[] = [];
+    let active = 0;
+    const begin = (): void => {
+      while (this.queue.length && active < options.concurrency && waiting.length < options.concurrency * AHEAD && this.pages.length + waiting.length < options.maxPages && !options.deadline() && !options.signal?.aborted) {
+        const task = this.queue.shift()!;
+        if (this.read.has(task.url)) continue;
+        active++;
+        waiting.push(this.visit(task).finally(() => { active--; begin(); }));
+      }
+    };
+    for (begin(); waiting.length && !options.signal?.aborted; begin()) { this.take(await waiting[0]!); waiting.shift(); }
+    await Promise.allSettled(waiting);
+  }
+
+  /** What was found and not read. */
+  get unread(): string[] { return this.queue.map(t => t.url).filter(u => !this.read.has(u)); }
+
+  private async visit(task: Task): Promise<Visit> {
+    const { options } = this;
+    const fetched = await this.client.followTwice(task.url, { own: h => options.hosts.has(h) });
+    return { task, page: await readPage(task, fetched, options.extract) };
+  }
+
+  private take({ task, page }: Visit): void {
+    const { options } = this;
+    // an address that led to a page already read is not a second page
+    if (this.read.has(page.url) && finalStatus(page.chain) === 200) { this.read.add(task.url); return; }
+    this.read.add(task.url); this.read.add(page.url); this.known.add(page.url);
+    this.pages.push(page);
+    if (page.facts && options.hosts.has(new URL(page.url).hostname)) for (const a of page.facts.anchors) if (!a.rel?.includes('nofollow')) this.add(a.href, 'link', page.url, task.depth + 1);
+    options.onPage(this.pages.length, Math.min(options.maxPages, this.pages.length + this.queue.length), page.url);
+  }
+}
+
+/** Bytes to evidence of a page. */
+async function readPage(task: Task, { chain, body, firstTry }: Fetched & { firstTry?: PageEvidence['firstTry'] }, extract: Extract): Promise<PageEvidence> {
+  const last = lastAnswer(chain);
+  const url = normaliseUrl(last?.url ?? task.url) ?? task.url;
+  const contentType = headerValues(last, 'content-type')[0];
+  const page: PageEvidence = { url, requested: task.url, from: task.from, via: task.via, depth: task.depth, chain, ...(firstTry ? { firstTry } : {}), ...(contentType ? { contentType: contentType.slice(0, 200) } : {}) };
+  if (!body) return page;
+  page.sha256 = createHash('sha256').update(body).digest('hex');
+  if (!isHtml(contentType, body)) return page;
+  try { Object.assign(page, await extract(body, contentType, url)); } catch (error) {
+    page.chain = { ...chain, end: 'error', error: { code: 'too-large', message: `the page cannot be read: ${(error as Error).message}`.slice(0, 200) } };
+  }
+  return page;
+}
+
+/** Whether an answer is HTML: by its type, or by its first bytes when no type was sent. */
+export function isHtml(contentType: string | undefined, body: Buffer): boolean {
+  if (contentType) return /^\s*(text\/html|application\/xhtml\+xml)\b/i.test(contentType);
+  return /^\s*(<!doctype html|<html|<head|<body)/i.test(body.subarray(0, 200).toString('latin1'));
+}

@@ -1,0 +1,19 @@
+/** Worker threads that read pages. */
+import { extractHere, type Extract, type PageReading } from './extractor';
+import { ThreadPool, type PoolOptions } from './thread-pool';
+
+/** Pages smaller than this are read on the spot: handing them over costs more. */
+const SMALL_BYTES = 4 * 1024;
+
+export class ExtractPool {
+  private readonly pool: ThreadPool;
+  constructor(options: PoolOptions) { this.pool = new ThreadPool({ words: { late: 'the page took too long to read', broken: 'the page broke the reader' }, ...options }); }
+
+  /** As `Extract` says. */
+  readonly extract: Extract = (body, contentType, url, selectors) => {
+    if (body.length < SMALL_BYTES) return extractHere(body, contentType, url, selectors);
+    return this.pool.run({ body, contentType, url, selectors }).then(answer => JSON.parse(answer) as PageReading);
+  };
+
+  close(): Promise<void> { return this.pool.close(); }
+}

@@ -1,0 +1,48 @@
+/** `npm run screenshots`: one current picture of each main view, from fresh demo data. */
+import { mkdirSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { ensureBuild } from './build.mjs';
+import { ensureDebianPackages, ensureNodePackages, ROOT } from './packages.mjs';
+import { DEMO_LOGIN, startStack, waitForAudits } from './stack.mjs';
+
+const say = text => process.stdout.write(`${text}\n`);
+const VIEWS = [
+  { name: 'sign-in', path: '/sign-in', out: true },
+  { name: 'roster', path: '/' }, { name: 'roster-dark', path: '/', dark: true }, { name: 'roster-phone', path: '/', phone: true },
+  { name: 'ledger', path: '/sites/2', act: async (page) => { await page.locator('[id="row-domain.records-match"]').click(); } },
+  { name: 'ledger-dark', path: '/sites/1', dark: true, act: async (page) => { await page.locator('[id="row-indexing.let-in"]').click(); } },
+  { name: 'ledger-phone', path: '/sites/1', phone: true },
+  { name: 'score-sum', path: '/sites/2', act: async (page) => { await page.getByTitle('How this number came about').click(); } },
+  { name: 'brief', path: '/sites/2?tab=brief' }, { name: 'places', path: '/sites/4?tab=places' }, { name: 'history', path: '/sites/2?tab=history', act: async (page) => { await page.getByRole('button', { name: /as a file/ }).first().click(); } },
+  { name: 'fixes', path: '/fixes', act: async (page) => { await page.locator('.list .row').nth(5).click(); } },
+  { name: 'take-on', path: '/sites/new', act: async (page) => { await page.getByLabel('Live address').fill('reedling-puppets.example'); await page.getByRole('button', { name: 'Read from the site' }).first().click(); await page.getByRole('region', { name: 'Read from the site' }).waitFor(); } },
+  { name: 'practice-net', path: '/practice-net' },
+];
+
+ensureNodePackages();
+ensureDebianPackages({ mariadbd: 'mariadb-server', chromium: 'chromium' });
+ensureBuild(say);
+const { chromium } = await import('@playwright/test');
+const folder = join(ROOT, '.test', 'screenshots');
+rmSync(folder, { recursive: true, force: true });
+const shots = join(ROOT, 'docs', 'screenshots');
+mkdirSync(shots, { recursive: true });
+const stack = await startStack({ folder, say });
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: [...(process.getuid?.() === 0 ? ['--no-sandbox'] : []), '--disable-gpu', '--disable-background-networking'] });
+try {
+  await waitForAudits(stack.address);
+  for (const view of VIEWS) {
+    const context = await browser.newContext({ viewport: view.phone ? { width: 390, height: 844 } : { width: 1280, height: 800 }, colorScheme: view.dark ? 'dark' : 'light', reducedMotion: 'reduce' });
+    const page = await context.newPage();
+    if (!view.out) await page.request.post(`${stack.address}/api/sign-in`, { data: DEMO_LOGIN });
+    await page.goto(stack.address + view.path);
+    await page.getByRole('heading').first().waitFor();
+    await page.getByRole('progressbar', { name: 'Loading' }).waitFor({ state: 'hidden' });
+    await view.act?.(page);
+    await page.evaluate(() => document.fonts.ready);
+    await page.waitForLoadState('networkidle');
+    await page.screenshot({ path: join(shots, `${view.name}.png`), animations: 'disabled' });
+    await context.close();
+    say(`${view.name}.png`);
+  }
+} finally { await browser.close(); await stack.stop(); }

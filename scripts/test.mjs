@@ -1,0 +1,55 @@
+/** `npm test`: installs what is missing, then lint with the dependency rules, types, unit, integration and end-to-end tests. */
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { ensureBuild } from './build.mjs';
+import { ensureDebianPackages, ensureNodePackages, Missing, needSpace, ROOT } from './packages.mjs';
+
+const say = text => process.stdout.write(`${text}\n`);
+const results = join(ROOT, 'test-results');
+const local = name => join(ROOT, 'node_modules', '.bin', name);
+let passed = 0, failed = 0;
+
+function run(name, command, args, env = {}) {
+  say(`\n== ${name}`);
+  const started = Date.now();
+  const done = spawnSync(command, args, { cwd: ROOT, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', NO_COLOR: '1', FORCE_COLOR: '0', ...env } });
+  say(`-- ${name}: ${done.status === 0 ? 'good' : `failed (${done.status ?? done.signal ?? done.error})`}, ${Math.round((Date.now() - started) / 1000)} s`);
+  return done.status === 0;
+}
+
+function step(name, command, args) { if (run(name, command, args)) passed++; else failed++; }
+
+/** Counts a runner's own results; a run that left none counts as one failure. */
+function counted(name, file, command, args, read, env) {
+  rmSync(file, { force: true });
+  const good = run(name, command, args, env);
+  if (!existsSync(file)) { failed++; return; }
+  const [ok, bad] = read(JSON.parse(readFileSync(file, 'utf8')));
+  passed += ok;
+  failed += bad || (good ? 0 : 1);
+}
+
+const vitest = r => [r.numPassedTests, r.numFailedTests];
+const vitestArgs = (project, file) => ['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${file}`];
+
+try {
+  needSpace(500);
+  ensureNodePackages();
+  ensureDebianPackages({ 'mariadbd': 'mariadb-server', 'mariadb-install-db': 'mariadb-server', 'chromium': 'chromium', 'dig': 'dnsutils', 'openssl': 'openssl', 'curl': 'curl' });
+  mkdirSync(results, { recursive: true });
+  step('Prepare', local('nuxt'), ['prepare']);
+  step('Lint and dependency rules', local('eslint'), ['.', '--max-warnings=0']);
+  step('Types of the application', local('vue-tsc'), ['-b', '--noEmit']);
+  step('Types of scripts and tests', local('tsc'), ['--noEmit', '-p', 'tsconfig.scripts.json']);
+  const unit = join(results, 'unit.json'), integration = join(results, 'integration.json'), e2e = join(results, 'e2e.json');
+  counted('Unit tests', unit, local('vitest'), vitestArgs('unit', unit), vitest);
+  ensureBuild(say);
+  counted('Integration tests', integration, local('vitest'), vitestArgs('integration', integration), vitest);
+  counted('End-to-end tests', e2e, local('playwright'), ['test'], r => [r.stats.expected, r.stats.unexpected + r.stats.flaky]);
+} catch (error) {
+  process.stderr.write(`${error instanceof Missing ? error.message : error.stack}\n`);
+  failed++;
+}
+say(`\n${passed} passed, ${failed} failed`);
+process.exitCode = failed ? 1 : 0;

@@ -1,0 +1,4 @@
+/** @returns the file */
+export function bundleExtractWorker(outfile: string): Promise<string>;
+/** @returns the file */
+export function bundleJudgeWorker(outfile: string): Promise<string>;

@@ -1,0 +1,16 @@
+/** Bundles the server's threads, each into one file. */
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { build } from 'esbuild';
+
+const ROOT = fileURLToPath(new URL('..', import.meta.url));
+
+async function bundle(entry, outfile) {
+  await build({ entryPoints: [join(ROOT, entry)], outfile, bundle: true, platform: 'node', format: 'esm', target: 'node20', logLevel: 'error', banner: { js: 'import { createRequire } from \'node:module\'; const require = createRequire(import.meta.url);' } });
+  return outfile;
+}
+
+/** The thread that reads pages. @param outfile where the program goes */
+export const bundleExtractWorker = outfile => bundle('probe/extract-worker.ts', outfile);
+/** The thread that judges stored evidence. */
+export const bundleJudgeWorker = outfile => bundle('server/workers/judge.ts', outfile);

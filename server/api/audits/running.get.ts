@@ -1,0 +1,3 @@
+import { runningAudits } from '../../services/audits';
+
+export default defineEventHandler(() => runningAudits());

@@ -1,0 +1,3 @@
+import { CATALOGUE } from '#core/checks/index';
+
+export default defineEventHandler(() => CATALOGUE.map(c => ({ id: c.id, title: c.title, section: c.section, severity: c.severity, source: c.source, why: c.why, situations: c.situations, byHand: c.byHand ?? false, parameters: c.parameters ?? {} })));

@@ -1,0 +1,3 @@
+import { listChecklists } from '../../services/checklists';
+
+export default defineEventHandler(() => listChecklists());

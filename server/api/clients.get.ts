@@ -1,0 +1,3 @@
+import { listClients } from '../services/sites';
+
+export default defineEventHandler(() => listClients());

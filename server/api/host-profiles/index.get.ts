@@ -1,0 +1,3 @@
+import { listProfiles } from '../../services/host-profiles';
+
+export default defineEventHandler(() => listProfiles());

@@ -1,0 +1,3 @@
+import { runningJobs } from '../../services/jobs';
+
+export default defineEventHandler(() => runningJobs());

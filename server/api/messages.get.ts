@@ -1,0 +1,3 @@
+import { messagesFor } from '../services/notifications';
+
+export default defineEventHandler(event => messagesFor(event.context.person.id));

@@ -1,0 +1,3 @@
+import { listPeople } from '../services/people';
+
+export default defineEventHandler(() => listPeople());

@@ -1,0 +1,3 @@
+import { practiceState } from '../services/practice';
+
+export default defineEventHandler(() => practiceState());

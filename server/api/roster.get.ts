@@ -1,0 +1,3 @@
+import { roster } from '../services/roster';
+
+export default defineEventHandler(() => roster());

@@ -1,0 +1,3 @@
+import { sitesCsv } from '../../services/sites-import';
+
+export default defineEventHandler(async (event) => { setHeaders(event, { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': 'attachment; filename="sites.csv"' }); return sitesCsv(); });

@@ -1,0 +1,23 @@
+/** JSON packed for the database. */
+import { promisify } from 'node:util';
+import type { Evidence } from '#core/facts/evidence';
+import { upgradeEvidence } from '#core/facts/upgrade';
+import { brotliCompress, brotliDecompress, constants, gunzip } from 'node:zlib';
+
+const pack = promisify(brotliCompress);
+const unpack = promisify(brotliDecompress);
+const unzip = promisify(gunzip);
+
+/** Pages of one site repeat each other from far away: a window of 16 MiB sees the page before. */
+const SETTINGS = { params: { [constants.BROTLI_PARAM_QUALITY]: 5, [constants.BROTLI_PARAM_LGWIN]: 24, [constants.BROTLI_PARAM_MODE]: constants.BROTLI_MODE_TEXT } };
+
+export async function packJson(value: unknown): Promise<Buffer> { return pack(JSON.stringify(value), SETTINGS); }
+
+/** Reads what was packed, now or with gzip by the first version. */
+export async function unpackJson<T>(bytes: Buffer): Promise<T> {
+  const zipped = bytes[0] === 0x1f && bytes[1] === 0x8b;
+  return JSON.parse((await (zipped ? unzip : unpack)(bytes)).toString('utf8')) as T;
+}
+
+/** Stored evidence, brought up to the present version. */
+export async function keptEvidence(bytes: Buffer): Promise<Evidence> { return upgradeEvidence(await unpackJson(bytes)); }

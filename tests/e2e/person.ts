@@ -1,0 +1,55 @@
+/** A person of the agency in front of the screen. */
+import { test as base, expect, type Page } from '@playwright/test';
+
+export const test = base.extend<{ desk: Page }>({
+  /** A page that is signed in; the test fails when the browser's console shows an error. */
+  desk: async ({ page }, use) => {
+    const faults: string[] = [];
+    page.on('pageerror', e => faults.push(e.message));
+    page.on('console', (m) => { if (m.type() === 'error' && !/Failed to load resource/.test(m.text())) faults.push(m.text()); });
+    await signIn(page);
+    await use(page);
+    expect(faults).toEqual([]);
+  },
+});
+
+export const at = (path: string): string => `${process.env.ARMBAND_ADDRESS}${path}`;
+
+export async function signIn(page: Page, email = 'mara@marram-studio.example', password = 'marram-demo'): Promise<void> {
+  await page.goto(at('/sign-in'));
+  await page.getByLabel('Mail address').fill(email);
+  await page.getByLabel('Password').fill(password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('heading', { name: 'Roster' })).toBeVisible();
+}
+
+/** Opens a site from the roster and one of its places. */
+export async function openSite(page: Page, name: string, place?: string): Promise<void> {
+  await page.goto(at('/'));
+  await page.getByLabel('Filter by words').fill(name);
+  await page.getByRole('link', { name, exact: true }).click();
+  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+  if (place) await page.getByRole('radio', { name: place, exact: true }).click();
+  await expect(page.getByRole('grid', { name: 'Ledger' })).toBeVisible();
+}
+
+/** Turns a switch of the practice net. */
+export async function turn(page: Page, site: string, fault: string, on: boolean, place: 'Live' | 'Staging' = 'Live'): Promise<void> {
+  await page.goto(at('/practice-net'));
+  await page.getByRole('navigation', { name: 'Practice sites' }).getByRole('button', { name: site }).click();
+  const section = page.locator('section').filter({ has: page.getByRole('heading', { name: place, exact: true }) });
+  const box = section.getByLabel(fault, { exact: true });
+  await box.setChecked(on);
+  await expect(page.getByText(on ? 'is planted' : 'is mended').last()).toBeVisible();
+}
+
+/** Presses Audit now and waits until the button is there again. */
+export async function auditNow(page: Page): Promise<void> {
+  const button = page.getByRole('button', { name: 'Audit now' });
+  const read = page.waitForResponse(r => r.url().endsWith('/ledger') && r.ok());
+  await button.click();
+  await read;
+  await expect(button).toBeVisible();
+}
+
+export { expect };

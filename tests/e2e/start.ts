@@ -1,0 +1,11 @@
+/** Starts the demo's stack for the end-to-end tests and ends it afterwards. */
+import { rmSync } from 'node:fs';
+import { startStack, waitForAudits } from '../../scripts/stack.mjs';
+
+export default async function start(): Promise<() => Promise<void>> {
+  rmSync('.test/e2e', { recursive: true, force: true });
+  const stack = await startStack({ folder: '.test/e2e', env: { ARMBAND_TIMEOUT: '5' } });
+  await waitForAudits(stack.address);
+  process.env.ARMBAND_ADDRESS = stack.address;
+  return () => stack.stop();
+}

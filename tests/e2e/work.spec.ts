@@ -1,0 +1,280 @@
+/** A day's work, driven through the real interface. */
+import { at, auditNow, expect, openSite, signIn, test, turn } from './person';
+
+test('sign-in: a wrong password is told, a page that was asked for comes after the right one, signing out ends it', async ({ page }) => {
+  await page.goto(at('/fixes'));
+  await expect(page).toHaveURL(/sign-in\?to=/);
+  await page.getByLabel('Mail address').fill('mara@marram-studio.example');
+  await page.getByLabel('Password').fill('wrong');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('alert')).toContainText('do not belong together');
+  await page.getByLabel('Password').fill('marram-demo');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('heading', { name: 'Fixes' })).toBeVisible();
+  await page.getByRole('button', { name: 'You' }).click();
+  await page.getByText('Sign out').click();
+  await expect(page).toHaveURL(/sign-in/);
+  await page.goto(at('/'));
+  await expect(page).toHaveURL(/sign-in/);
+});
+
+test('roster: worst first, filter by words, sort, choose several and audit them', async ({ desk }) => {
+  const rows = desk.getByRole('row').filter({ has: desk.getByRole('link') });
+  // of a long list only what fits is drawn
+  await expect(desk.getByText('24 sites')).toBeVisible();
+  expect(await rows.count()).toBeGreaterThan(10);
+  await expect(rows.first()).toContainText('held');
+  await expect(rows.first().getByRole('img')).toHaveAttribute('aria-label', /Identity: \d+ % passed/);
+  await desk.getByLabel('Filter by words').fill('tram quayside');
+  await expect(rows).toHaveCount(1);
+  await expect(rows.first()).toContainText('launch in 3 days');
+  await desk.getByLabel('Filter by words').fill('no such words');
+  await expect(desk.getByText('No site matches')).toBeVisible();
+  await desk.getByLabel('Filter by words').fill('');
+  await desk.getByRole('button', { name: 'Open fixes' }).click();
+  await expect(desk.getByRole('columnheader', { name: 'Open fixes' })).toHaveAttribute('aria-sort', 'descending');
+  const counts = (await rows.locator('.fixes').allTextContents()).map(Number);
+  expect(counts.length).toBeGreaterThan(10);
+  expect(counts).toEqual([...counts].sort((a, b) => b - a));
+  await desk.getByLabel('Choose Lifeboat Loft').check();
+  await desk.getByLabel('Choose Firth Tram Society').check();
+  await desk.getByRole('button', { name: 'Audit 2 sites' }).click();
+  await expect(desk.getByText('2 audits started')).toBeVisible();
+  await expect(desk.getByText(/audits? running/)).toBeHidden();
+});
+
+test('ledger: keys move and open, the evidence says what was expected and found, how to mend it, and what it rests on', async ({ desk }) => {
+  await openSite(desk, 'Sallow Ferries');
+  await expect(desk.getByText(/^Held by/)).toContainText('Every host leads to the preferred one');
+  await desk.keyboard.press('j');
+  await expect(desk.locator('.row.at')).toHaveCount(1);
+  const first = await desk.locator('.row.at').getAttribute('id');
+  await desk.keyboard.press('ArrowDown');
+  expect(await desk.locator('.row.at').getAttribute('id')).not.toBe(first);
+  await desk.keyboard.press('k');
+  expect(await desk.locator('.row.at').getAttribute('id')).toBe(first);
+  await desk.keyboard.press('Enter');
+  await expect(desk.getByRole('complementary', { name: /Evidence/ })).toBeVisible();
+  await desk.keyboard.press('Escape');
+  await expect(desk.getByRole('complementary', { name: /Evidence/ })).toBeHidden();
+
+  await desk.locator('[id="row-domain.records-match"]').click();
+  const panel = desk.getByRole('complementary', { name: /Evidence/ });
+  await expect(panel).toContainText('A sallow-ferries.example at ns2.registry.example');
+  await expect(panel.getByText('sallow-ferries.example. 3600 IN A 192.0.2.20', { exact: true })).toBeVisible();
+  await expect(panel.locator('pre').filter({ hasText: 'IN A 192.0.2.77' })).toBeVisible();
+  await expect(panel).toContainText('Rests on: RFC 1034');
+
+  await desk.locator('[id="row-identity.phone"]').click();
+  await expect(panel).toContainText('only +44');
+  await desk.locator('[id="row-https.hsts"]').click();
+  await expect(panel.locator('pre').filter({ hasText: 'Strict-Transport-Security: max-age=31536000' })).toBeVisible();
+});
+
+test('the score opens up into its sum', async ({ desk }) => {
+  await openSite(desk, 'Sallow Ferries');
+  const score = await desk.getByTitle('How this number came about').textContent();
+  await desk.getByTitle('How this number came about').click();
+  const dialog = desk.getByRole('dialog');
+  await expect(dialog).toContainText('How this number came about');
+  const [, earned, possible] = /100 × (\S+) ÷ (\S+) =/.exec((await dialog.textContent())!)!;
+  const value = (t: string) => { const [n, d] = t.split('/').map(Number); return n! / (d ?? 1); };
+  expect(Math.floor((100 * value(earned!)) / value(possible!))).toBe(Number(score));
+  const terms = await dialog.locator('tbody tr td:last-child').allTextContents();
+  expect(terms.reduce((s, t) => s + value(t), 0)).toBeCloseTo(value(earned!), 6);
+});
+
+test('mend a fault, say it is done, audit, see it verified; plant it again, see it come back', async ({ desk }) => {
+  await openSite(desk, 'Tarn Planetarium');
+  const row = desk.locator('[id="row-indexing.let-in"]');
+  await expect(row).toContainText('failed');
+  await row.click();
+  const panel = desk.getByRole('complementary', { name: /Evidence/ });
+  await expect(panel).toContainText('<meta name="robots" content="noindex, nofollow">');
+  await panel.getByRole('button', { name: 'Said to be done' }).click();
+  await expect(panel).toContainText('The next audit will say');
+  await turn(desk, 'Tarn Planetarium', 'The noindex of the draft is still there', false);
+  await openSite(desk, 'Tarn Planetarium');
+  await auditNow(desk);
+  await expect(row).toContainText('passed');
+  await expect(row).toContainText('verified');
+  await turn(desk, 'Tarn Planetarium', 'The noindex of the draft is still there', true);
+  await openSite(desk, 'Tarn Planetarium');
+  await auditNow(desk);
+  await expect(row).toContainText('failed');
+  await row.click();
+  await expect(panel).toContainText('came back once');
+  await expect(panel.getByRole('list', { name: 'History' })).toContainText('verified: no longer seen');
+  await desk.getByRole('tab', { name: 'History' }).click();
+  await expect(desk.getByText(/UTC$/).nth(2)).toBeVisible();
+});
+
+test('an audit shows its progress, survives a reload, refuses a second one and can be stopped', async ({ desk }) => {
+  await turn(desk, 'Saltmarsh Seed Library', 'Every page takes a second', true);
+  await openSite(desk, 'Saltmarsh Seed Library');
+  await desk.getByRole('button', { name: 'Audit now' }).click();
+  const progress = desk.locator('.head').getByRole('status');
+  await expect(progress).toContainText(/Pages \d+ of \d+|Names and hosts/);
+  await desk.reload();
+  await expect(progress).toContainText(/\d+ of \d+/);
+  await expect(desk.getByRole('button', { name: '1 audit running' })).toBeVisible();
+  const place = Number(/place=(\d+)/.exec(desk.url())?.[1] ?? await desk.evaluate(async () => ((await (await fetch('/api/audits/running')).json()) as { environmentId: number }[])[0]!.environmentId));
+  const refused = await desk.evaluate(async id => ((await (await fetch('/api/audits', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ environmentIds: [id] }) })).json()) as { refused: { reason: string }[] }).refused[0]!.reason, place);
+  expect(refused).toContain('running already');
+  await progress.getByRole('button', { name: 'Stop' }).click();
+  await expect(desk.getByRole('button', { name: 'Audit now' })).toBeVisible();
+  await desk.getByRole('tab', { name: 'History' }).click();
+  await expect(desk.getByText('stopped: Stopped by hand.')).toBeVisible();
+  await turn(desk, 'Saltmarsh Seed Library', 'Every page takes a second', false);
+});
+
+test('take a site on: read from the site, confirm one by one, save, audit both places', async ({ desk }) => {
+  await desk.getByRole('link', { name: 'Take a site on' }).click();
+  await desk.getByRole('button', { name: 'Take it on' }).first().click();
+  await expect(desk.getByRole('alert').first()).toContainText('Name the site');
+  await desk.getByLabel('Client').fill('Reedling Puppet Theatre');
+  await desk.getByLabel('Live address').fill('reedling-puppets.example');
+  await desk.getByRole('button', { name: 'Read from the site' }).first().click();
+  const read = desk.getByRole('region', { name: 'Read from the site' });
+  await expect(read).toContainText('Small figures, tall tales');
+  await expect(read).toContainText('og:site_name');
+  await read.getByRole('button', { name: 'Take Name', exact: true }).click();
+  await read.getByRole('button', { name: 'Take Phone' }).click();
+  await read.getByRole('button', { name: 'Take Preferred host' }).click();
+  await expect(read).toContainText('Tagline');
+  await desk.getByLabel('Name of the site').fill('Puppets, second look');
+  await desk.getByLabel('Address before the live one').fill('https://reedling-puppets.cairn-draft.example/');
+  await desk.getByLabel('Records the host asked for').fill('reedling-puppets.example A 192.0.2.31\nnonsense');
+  await desk.getByRole('button', { name: 'Take it on' }).first().click();
+  await expect(desk.getByRole('alert').first()).toContainText('Line 2');
+  await desk.getByLabel('Records the host asked for').fill('reedling-puppets.example A 192.0.2.31');
+  await desk.locator('.v-select').filter({ hasText: 'Stage' }).click();
+  await desk.getByRole('option', { name: 'launched' }).click();
+  await desk.getByRole('button', { name: 'Take it on' }).first().click();
+  await expect(desk.getByRole('heading', { name: 'Puppets, second look' })).toBeVisible();
+  await expect(desk.getByText('Nothing is known of live yet')).toBeVisible();
+  await auditNow(desk);
+  await desk.locator('[id="row-domain.records-match"]').click();
+  const marks = desk.getByRole('complementary', { name: /Evidence/ }).locator('mark');
+  await expect(marks).toHaveText(['1', '0', '1', '0']);
+  await expect(desk.locator('[id="row-identity.phone"]')).toContainText('passed');
+  await desk.getByRole('radio', { name: 'Staging' }).click();
+  await expect(desk.getByText('Nothing is known of staging yet')).toBeVisible();
+  await desk.getByRole('tab', { name: 'Brief' }).click();
+  await desk.getByLabel('Records the host asked for').fill('reedling-puppets.example A 192.0.2.30');
+  await desk.getByRole('button', { name: 'Save' }).click();
+  await expect(desk.getByText('Saved as version 2')).toBeVisible();
+  await desk.getByRole('radio', { name: 'Live' }).click();
+  await desk.getByRole('tab', { name: 'Ledger' }).click();
+  await expect(desk.locator('[id="row-domain.records-match"]')).toContainText('passed');
+});
+
+test('accept, assign and attest with one key each', async ({ desk }) => {
+  await openSite(desk, 'Firth Tram Society', 'Staging');
+  await desk.locator('[id="row-metadata.title-unique"]').click();
+  await desk.keyboard.press('o');
+  await expect(desk.locator('[id="row-metadata.title-unique"]')).toContainText('open, Mara');
+  await desk.keyboard.press('a');
+  await desk.getByLabel('Why it is left').fill('the two pages become one next week');
+  await desk.getByRole('button', { name: 'Accept the fault' }).click();
+  await expect(desk.locator('[id="row-metadata.title-unique"]')).toContainText('accepted');
+  await desk.getByRole('button', { name: 'Take the acceptance back' }).click();
+  await expect(desk.locator('[id="row-metadata.title-unique"]')).toContainText('failed');
+  await desk.getByRole('button', { name: /By hand/ }).click();
+  await desk.locator('[id="row-delivery.backup"]').click();
+  await desk.keyboard.press('t');
+  await desk.getByLabel(/^Note/).fill('seen in the host’s list');
+  await desk.getByRole('button', { name: 'It is done' }).click();
+  await expect(desk.locator('[id="row-delivery.backup"]')).toContainText('passed');
+});
+
+test('fixes over all sites: filter, open, comment, set a due date, follow to the ledger', async ({ desk }) => {
+  await desk.getByRole('link', { name: 'Fixes' }).click();
+  await desk.getByLabel('Filter fixes by words').fill('ferries blocker');
+  const rows = desk.getByRole('grid', { name: 'Fixes' }).getByRole('row').filter({ hasText: 'Sallow' });
+  await expect(rows).toHaveCount(2);
+  await rows.first().click();
+  const side = desk.getByRole('complementary', { name: 'Fix' });
+  await side.getByLabel('Comment').fill('<img src=x onerror=alert(1)>');
+  await side.getByRole('button', { name: 'Add' }).click();
+  await expect(side.getByRole('list', { name: 'History' })).toContainText('<img src=x onerror=alert(1)>');
+  await side.getByRole('button', { name: 'Take in hand' }).click();
+  await expect(rows.first()).toContainText('in hand');
+  await side.getByRole('link').click();
+  await expect(desk.getByRole('heading', { name: 'Sallow Ferries' })).toBeVisible();
+});
+
+test('a blocker’s acceptance needs a second person', async ({ desk, browser }) => {
+  await openSite(desk, 'Sallow Ferries');
+  await desk.locator('[id="row-domain.preferred-host"]').click();
+  await desk.keyboard.press('a');
+  await desk.getByLabel('Why it is left').fill('moves with the new contract');
+  await desk.getByRole('button', { name: 'Accept the fault' }).click();
+  await expect(desk.getByText('A blocker needs a second person’s agreement before it counts.')).toBeVisible();
+  await expect(desk.locator('[id="row-domain.preferred-host"]')).toContainText('failed');
+  const other = await (await browser.newContext()).newPage();
+  await signIn(other, 'joss@marram-studio.example');
+  await openSite(other, 'Sallow Ferries');
+  await other.locator('[id="row-domain.preferred-host"]').click();
+  await other.getByRole('button', { name: 'Agree' }).click();
+  await expect(other.locator('[id="row-domain.preferred-host"]')).toContainText('accepted');
+  await other.context().close();
+});
+
+test('Ctrl+K goes to any site and check', async ({ desk }) => {
+  await desk.keyboard.press('Control+k');
+  await desk.getByLabel('Go to', { exact: true }).last().fill('kite');
+  await desk.keyboard.press('Enter');
+  await expect(desk.getByRole('heading', { name: 'Windrow Kite Works' })).toBeVisible();
+  await desk.keyboard.press('Control+k');
+  await desk.getByLabel('Go to', { exact: true }).last().fill('https.hsts');
+  await desk.keyboard.press('Enter');
+  await expect(desk.getByRole('heading', { name: 'Fixes' })).toBeVisible();
+  await expect(desk.getByLabel('Filter fixes by words')).toHaveValue('https.hsts');
+});
+
+for (const [scheme, width, height] of [['dark', 1280, 800], ['light', 390, 844]] as const) {
+  test(`nothing overflows at ${width} wide, ${scheme}`, async ({ desk }) => {
+    await desk.emulateMedia({ colorScheme: scheme });
+    await desk.setViewportSize({ width, height });
+    for (const path of ['/', '/fixes', '/practice-net', '/sites/new', '/sites/1', '/sites/1?tab=brief', '/sites/1?tab=history', '/sites/1?tab=fixes']) {
+      await desk.goto(at(path));
+      await expect(desk.getByRole('heading').first()).toBeVisible();
+      await expect(desk.getByRole('progressbar', { name: 'Loading' })).toHaveCount(0);
+      expect(await desk.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth), path).toBeLessThanOrEqual(0);
+      const paper = await desk.evaluate(() => getComputedStyle(document.querySelector('.v-application')!).backgroundColor);
+      expect(paper, path).toBe(scheme === 'dark' ? 'rgb(20, 24, 31)' : 'rgb(246, 244, 239)');
+    }
+  });
+}
+
+test('places: the way in is entered once and shown no more, and the next audit gets in', async ({ desk }) => {
+  await turn(desk, 'Clay Lane Pottery', 'Staging is open to everybody', false, 'Staging');
+  await openSite(desk, 'Clay Lane Pottery', 'Staging');
+  await desk.getByRole('tab', { name: 'Places' }).click();
+  const place = desk.getByRole('form', { name: 'Staging' });
+  await place.getByLabel('Way in').locator('..').click();
+  await desk.getByRole('option', { name: 'user name and password' }).click();
+  await place.getByLabel('User name').fill('marram');
+  await place.getByRole('button', { name: 'Save' }).click();
+  await expect(place.getByRole('alert')).toHaveText('Say the password.');
+  await place.getByLabel('Password').fill('draft-pottery-516');
+  await place.getByRole('button', { name: 'Save' }).click();
+  await expect(desk.getByText('Staging is saved')).toBeVisible();
+  await expect(place.getByLabel('Password')).toHaveValue('');
+  await desk.getByRole('tab', { name: 'Ledger' }).click();
+  await auditNow(desk);
+  await desk.getByLabel('Filter checks by words').fill('asks who is there');
+  await expect(desk.getByRole('row', { name: /Staging asks who is there/ })).toContainText('passed');
+  await desk.getByLabel('Filter checks by words').fill('identity.default-author');
+  await expect(desk.getByRole('row', { name: /signed by a default person/ })).toContainText('failed');
+});
+
+test('evidence is saved as a file in an open format', async ({ desk }) => {
+  await openSite(desk, 'Sallow Ferries', 'Live');
+  await desk.getByRole('tab', { name: 'History' }).click();
+  await desk.getByRole('button', { name: /^Evidence of .* as a file$/ }).first().click();
+  const saved = desk.waitForEvent('download');
+  await desk.getByText('DNS, as a zone file').click();
+  expect((await saved).suggestedFilename()).toMatch(/^sallow-ferries-live-\d{4}-\d\d-\d\d\.zone$/);
+});
