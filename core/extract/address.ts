@@ -5,7 +5,25 @@ import { getDomain } from 'tldts';
  * An address by the URL standard, or undefined. Not `URL.canParse`: in Node 20 its compiled form takes Latin-1 letters for broken UTF-8
  * and, after some thousand calls, refuses addresses with an umlaut.
  */
-export function parseUrl(text: string, base?: string): URL | undefined { try { return new URL(text, base); } catch { return undefined; } }
+export function parseUrl(text: string, base?: string): URL | undefined { try { return withoutDotSegments(new URL(text, base)); } catch { return undefined; } }
+
+const DOT_SEGMENT = /\/(?:\.|%2e){1,2}(?:\/|$)/i;
+const ONE_DOT = /^(?:\.|%2e)$/i;
+const TWO_DOTS = /^(?:\.|%2e){2}$/i;
+
+/** Node 20 overlooks dot segments that follow an empty segment and a name that begins with a dot ("//.x/./"); the standard takes them out. */
+function withoutDotSegments(url: URL): URL {
+  if (!url.pathname.startsWith('/') || !DOT_SEGMENT.test(url.pathname)) return url;
+  const kept: string[] = [];
+  const segments = url.pathname.slice(1).split('/');
+  for (const [i, segment] of segments.entries()) {
+    const dots = TWO_DOTS.test(segment) ? 2 : ONE_DOT.test(segment) ? 1 : 0;
+    if (dots === 2) kept.pop();
+    if (!dots) kept.push(segment); else if (i === segments.length - 1) kept.push('');
+  }
+  url.pathname = `/${kept.join('/')}`;
+  return url;
+}
 
 /** The A-label form of a host name, lower case, without a final dot; undefined when it is none. */
 export function asciiHost(host: string): string | undefined {
@@ -33,7 +51,7 @@ export function resolveAddress(reference: string, base: string): string | undefi
       if (folder) return (rooted ? folder.origin : folder.folder) + reference;
     } else if (PLAIN.test(path)) return reference;
   }
-  try { return new URL(reference, base).href; } catch { return undefined; }
+  return parseUrl(reference, base)?.href;
 }
 
 const PLAIN_NAME = /^(?:[A-Za-z0-9_~-][A-Za-z0-9_.~-]*\/)*[A-Za-z0-9_~-][A-Za-z0-9_.~-]*\/?$/;

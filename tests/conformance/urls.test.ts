@@ -13,7 +13,7 @@ const address = fc.array(fc.constantFrom(...pieces), { maxLength: 8 }).map(p => 
 
 describe('the URL standard', () => {
   // opaque addresses (javascript:, mailto:) are left out: the standard changed how their final spaces are written after Node 20
-  it('references resolve to the same address', () => { fc.assert(fc.property(address, fc.constantFrom(...BASES), (ref, base) => { const reference = theirs(ref, base); fc.pre(reference === undefined || /^https?:/.test(reference)); expect(resolveAddress(ref, base)).toBe(reference); }), { numRuns: 6000 }); });
+  it('references resolve to the same address', () => { fc.assert(fc.property(address, fc.constantFrom(...BASES), (ref, base) => { const reference = theirs(ref, base); fc.pre(reference === undefined || /^https?:/.test(reference)); expect(resolveAddress(ref, base)).toBe(reference); }), { numRuns: 6000, examples: [['https://https://.examplehttps://./', BASES[0]!], ['//.x/../', BASES[0]!], ['/b//.c/%2e/d/..', BASES[1]!]] }); });
   it('addresses are normalised to the same form', () => { fc.assert(fc.property(address, fc.constantFrom(...BASES), (ref, base) => { expect(normaliseUrl(ref, base)).toBe(normal(ref, base)); }), { numRuns: 6000 }); });
   it('hosts have the same A-label', () => { for (const host of ['Bücher.example', 'straße.example', 'ΣΊΓΜΑ.example', '例え.example', 'a.EXAMPLE.', 'xn--bcher-kva.example']) expect(asciiHost(host)).toBe(new Reference(`http://${host.replace(/\.$/, '')}/`).hostname); });
 });
