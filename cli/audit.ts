@@ -2,10 +2,13 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { CATALOGUE } from '#core/checks/index';
 import { fullChecklist, judge } from '#core/checks/engine';
+import { checklistFaults } from '#core/checks/checklist-faults';
+import { askedFor } from '#core/checks/own-check';
 import { asciiHost } from '#core/extract/address';
 import type { Brief } from '#core/facts/brief';
 import type { Attestation, Checklist } from '#core/facts/checklist';
 import { finalStatus, type Evidence } from '#core/facts/evidence';
+import { withHostRecords } from '#core/facts/host-records';
 import type { HostProfile } from '#core/facts/host-profile';
 import { scoreOf } from '#core/score/score';
 import { collect, hostsOf } from '#probe/collect';
@@ -38,6 +41,14 @@ function writeFile(file: string, text: string): void {
   try { writeFileSync(file, text); } catch (error) { throw new UsageError(`${file} cannot be written: ${(error as Error).message}`); }
 }
 
+/** @throws UsageError for checks that do not exist, parameters out of range, blocks that are not whole */
+function readChecklistFile(file: string): Checklist {
+  const checklist = readDocument<Checklist>(file, 'checklist');
+  const faults = checklistFaults(checklist);
+  if (faults.length) throw new UsageError(`${file}: ${faults.slice(0, 3).map(f => f.message).join('; ')}`);
+  return checklist;
+}
+
 /** What kind of place an address is: as the situation says, else as the brief does. */
 function kindOf(args: Arguments, brief: Brief): 'before' | 'live' {
   const host = new URL(args.url!).hostname;
@@ -56,12 +67,12 @@ function fromFiles(args: Arguments, brief: Brief): Evidence {
   try { return evidenceFromHar(readFile(args.fromHar!), { url: args.url!, kind, hosts: hostsOf(args.url!, kind, brief), at: new Date().toISOString(), answers }); } catch (error) { throw new UsageError(`${args.fromHar}: ${(error as Error).message}`); }
 }
 
-async function gather(args: Arguments, brief: Brief): Promise<Evidence> {
+async function gather(args: Arguments, brief: Brief, checklist: Checklist): Promise<Evidence> {
   const host = new URL(args.url!).hostname;
   let last = '';
   try {
     return await collect({
-      url: args.url!, kind: kindOf(args, brief), brief, resolvers: args.resolver, map: args.map, allowPrivate: args.allowPrivate, timeoutMs: args.timeout * 1000, maxPages: args.pages, ca: args.ca.map(readFile), delayMs: args.delay, concurrency: args.concurrency, outside: args.outside,
+      url: args.url!, kind: kindOf(args, brief), brief, asked: askedFor(checklist, brief.preferredHost ?? host), resolvers: args.resolver, map: args.map, allowPrivate: args.allowPrivate, timeoutMs: args.timeout * 1000, maxPages: args.pages, ca: args.ca.map(readFile), delayMs: args.delay, concurrency: args.concurrency, outside: args.outside,
       ...(args.agent ? { agent: args.agent } : {}), ...(args.wayIn ? { wayIn: readWayIn(args.wayIn, host) } : {}), ...(args.rdapBootstrap ? { bootstrap: readBootstrapFile(args.rdapBootstrap) } : {}),
       onProgress: (p) => { const line = `${p.phase} ${p.done} of ${p.total}`; if (line !== last && process.stderr.isTTY) process.stderr.write(`\r${line}\x1b[K`); last = line; },
     });
@@ -76,11 +87,13 @@ async function main(argv: string[]): Promise<number> {
   if (args.help) { process.stdout.write(`${USAGE}\n`); return 0; }
   const put = (text: string): void => { if (args.out) writeFile(args.out, `${text}\n`); else process.stdout.write(`${text}\n`); };
   if (args.list) { put(JSON.stringify(catalogueList(), null, 2)); return 0; }
-  const brief = args.brief ? readDocument<Brief>(args.brief, 'brief') : {};
   const profile = args.hostProfile ? readDocument<HostProfile>(args.hostProfile, 'host-profile') : undefined;
-  const checklist = args.checklist ? readDocument<Checklist>(args.checklist, 'checklist') : fullChecklist();
+  const given = args.brief ? readDocument<Brief>(args.brief, 'brief') : {};
+  // a host's records are looked up too where the brief names none
+  const brief = args.url ? withHostRecords(given, profile, new URL(args.url).hostname) : given;
+  const checklist = args.checklist ? readChecklistFile(args.checklist) : fullChecklist();
   const attestations = args.attestations ? readDocument<Attestation[]>(args.attestations, 'attestations') : undefined;
-  const evidence = args.fromEvidence ? readEvidence(args.fromEvidence) : args.fromHar ? fromFiles(args, brief) : await gather(args, brief);
+  const evidence = args.fromEvidence ? readEvidence(args.fromEvidence) : args.fromHar ? fromFiles(args, brief) : await gather(args, brief, checklist);
   if (args.evidence) writeFile(args.evidence, JSON.stringify(evidence));
   if (args.har) writeFile(args.har, JSON.stringify(toHar(evidence)));
   if (args.zone) writeFile(args.zone, dnsToZoneFile(evidence.dns));

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { mdiClose } from '@mdi/js';
 import type { LedgerFinding, Place } from '~/types';
+import { briefLabel } from '#core/entry/brief-fields';
 
 /** One finding in full: the rule, expected against found, the raw evidence, the places, the recipe, the fix, the source. */
 const props = defineProps<{ finding: LedgerFinding; place: Place }>();
@@ -9,22 +10,30 @@ const session = useSession();
 const notes = useNotes();
 const all = ref(false);
 const accepting = ref(false);
-const attesting = ref(false);
+const attesting = ref<string | false>(false);
+const taking = ref('');
 const PLACES = 6;
 const ORDER = { failed: 0, cantTell: 1, passed: 2 };
 const places = computed(() => [...props.finding.places].sort((a, b) => ORDER[a.outcome] - ORDER[b.outcome]));
 const shown = computed(() => (all.value ? places.value : places.value.slice(0, PLACES)));
 const single = computed(() => (props.finding.places.length === 1 ? props.finding.places[0] : undefined));
 
-async function act(what: 'accept' | 'assign' | 'attest'): Promise<void> {
+const takes = computed(() => places.value.filter(p => p.take && p.outcome !== 'passed' && !p.accepted));
+async function take(where: string): Promise<void> {
+  taking.value = where;
+  await run(async () => { const { field, version } = await api<{ field: string; version: number }>('/api/take', { method: 'POST', body: { environmentId: props.place.id, check: props.finding.check, place: where } }); notes.say(`${briefLabel(field)} now says what was found: version ${version} of the brief.`); });
+  taking.value = '';
+}
+async function act(what: 'accept' | 'assign' | 'attest' | 'take'): Promise<void> {
   if (what === 'accept') { if (props.finding.outcome === 'failed' && props.finding.fix) accepting.value = true; else notes.say('Only a fault can be accepted.'); }
-  if (what === 'attest') { if (props.finding.byHand) attesting.value = true; else notes.say('This check is not done by hand; the next audit decides it.'); }
+  if (what === 'attest') { if (props.finding.byHand) attesting.value = ''; else notes.say('This check is not done by hand; the next audit decides it.'); }
+  if (what === 'take') { if (takes.value[0]) await take(takes.value[0].place); else notes.say('What was found here is nothing that the brief could take.'); }
   if (what === 'assign') {
     if (!props.finding.fix) { notes.say('There is no fix to assign: this check has no open fault.'); return; }
     await run(() => api(`/api/fixes/${props.finding.fix!.id}`, { method: 'PATCH', body: { ownerId: session.me!.id } }), `${props.finding.title}: assigned to you.`);
   }
 }
-async function run(call: () => Promise<unknown>, said: string): Promise<void> { try { await call(); notes.say(said); emit('changed'); } catch (error) { notes.say((error as Error).message, true); } }
+async function run(call: () => Promise<unknown>, said = ''): Promise<void> { try { await call(); if (said) notes.say(said); emit('changed'); } catch (error) { notes.say((error as Error).message, true); } }
 async function copy(text: string): Promise<void> { try { await navigator.clipboard.writeText(text); notes.say('Copied.'); } catch { notes.say('The browser did not allow copying. Mark the text and copy it by hand.', true); } }
 defineExpose({ act });
 </script>
@@ -36,13 +45,15 @@ defineExpose({ act });
     <p class="why">{{ finding.why }}</p>
     <DiffText v-if="finding.expected || finding.found" :expected="single?.expected ?? finding.expected ?? ''" :found="single?.found ?? finding.found ?? ''" :failed="finding.outcome === 'failed'" />
     <p v-if="finding.reason" class="faint">{{ finding.outcome === 'cantTell' ? 'Cannot tell: ' : finding.outcome === 'inapplicable' ? 'Does not apply: ' : '' }}{{ finding.reason }}</p>
+    <p v-if="finding.note" class="own">{{ finding.note }}</p>
     <p v-for="n in finding.notes ?? []" :key="n" class="faint">{{ n }}</p>
 
     <section v-if="finding.byHand">
       <h3>By hand</h3>
       <p v-if="finding.recipe">{{ finding.recipe.steps }}</p>
-      <AttestForm v-if="attesting" :place-id="place.id" :check="finding.check" @done="attesting = false; emit('changed')" @cancel="attesting = false" />
-      <v-btn v-else size="small" @click="attesting = true">Attest <kbd>T</kbd></v-btn>
+      <AttestForm v-if="attesting !== false" :key="attesting" :place-id="place.id" :finding="finding" :place="attesting || undefined" @done="attesting = false; emit('changed')" @cancel="attesting = false" />
+      <div v-else><v-btn size="small" @click="attesting = ''">{{ finding.places.length > 1 ? 'Attest all' : 'Attest' }} <kbd>T</kbd></v-btn></div>
+      <AttestedList v-if="finding.attestations.length" :list="finding.attestations" />
     </section>
 
     <section v-if="finding.recipe && !finding.byHand">
@@ -54,7 +65,7 @@ defineExpose({ act });
     <section v-if="finding.places.length">
       <h3>{{ finding.placeCount === 1 ? 'Where' : `${finding.placeCount} places` }}</h3>
       <div v-for="p in shown" :key="p.place" class="spot">
-        <div class="label"><StitchMark :stitch="p.accepted ? 'accepted' : p.outcome" wordless /><span class="mono where">{{ p.place }}</span></div>
+        <div class="label"><StitchMark :stitch="p.accepted ? 'accepted' : p.outcome" wordless /><span class="mono where">{{ p.place }}</span><span class="spring" /><button v-if="p.take && p.outcome !== 'passed' && !p.accepted" type="button" class="link" :disabled="taking !== ''" :title="`The brief is wrong: ${briefLabel(p.take.field)} becomes what was found`" @click="take(p.place)">Take into the brief</button><button v-if="finding.byHand" type="button" class="link" @click="attesting = p.place">Attest</button></div>
         <DiffText v-if="finding.places.length > 1 && p.outcome === 'failed' && p.expected && p.found" :expected="p.expected" :found="p.found" failed />
         <p v-else-if="finding.places.length > 1 && (p.found || p.reason)" :class="{ faint: p.outcome !== 'failed' }">{{ p.found ?? p.reason }}</p>
         <pre v-if="p.raw" class="raw">{{ p.raw }}</pre>
@@ -87,7 +98,8 @@ defineExpose({ act });
 section { border-top: 1px solid rgb(var(--v-theme-rule)); padding-top: 10px; display: grid; gap: 8px; min-width: 0; } section > * { min-width: 0; }
 h3 { font-size: 13px; font-weight: 650; }
 .paste { min-width: 0; }
-.link { text-decoration: underline; color: rgb(var(--v-theme-primary)); }
+.own { border-left: 3px solid rgb(var(--v-theme-primary)); padding-left: 10px; }
+.link { white-space: nowrap; text-decoration: underline; color: rgb(var(--v-theme-primary)); }
 .where { overflow-wrap: anywhere; }
 .spot { display: grid; gap: 3px; }
 kbd { font-family: var(--mono); font-size: 11px; margin-left: 6px; opacity: .7; }

@@ -13,12 +13,19 @@ const words = ref('');
 const show = ref<'all' | 'faults' | 'undecided' | 'hand'>('all');
 const at = ref('');
 const open = ref(false);
-const panel = ref<{ act: (what: 'accept' | 'assign' | 'attest') => void } | null>(null);
+const walking = ref(false);
+const panel = ref<{ act: (what: 'accept' | 'assign' | 'attest' | 'take') => void } | null>(null);
+const route = useRoute();
 
 async function load(): Promise<void> {
   try { ledger.value = await api<Ledger>(`/api/environments/${props.place.id}/ledger`); fault.value = ''; } catch (error) { fault.value = (error as Error).message; }
 }
-onMounted(load);
+onMounted(async () => {
+  await load();
+  // a link may name the check to open
+  const wanted = ledger.value?.findings.find(f => f.check === route.query.check);
+  if (wanted) pick(wanted);
+});
 watch(() => props.version, load);
 
 const filters = computed(() => {
@@ -34,6 +41,7 @@ const flat = computed(() => groups.value.flatMap(g => g.list));
 const current = computed(() => flat.value.find(f => f.check === at.value));
 const holding = computed(() => (ledger.value?.findings ?? []).filter(f => isOpenFault(f) && f.severity === 'blocker'));
 
+const handLeft = computed(() => (ledger.value?.findings ?? []).filter(f => f.byHand && (f.outcome === 'untested' || f.outcome === 'failed') && !f.accepted).length);
 function pick(f: LedgerFinding, show = true): void { at.value = f.check; if (show) open.value = true; void nextTick(() => document.getElementById(`row-${f.check}`)?.scrollIntoView({ block: 'nearest' })); }
 function move(by: number): void { const i = flat.value.findIndex(f => f.check === at.value); const next = flat.value[Math.min(flat.value.length - 1, Math.max(0, i + by))]; if (next) pick(next, false); }
 function keys(e: KeyboardEvent): void {
@@ -42,8 +50,9 @@ function keys(e: KeyboardEvent): void {
   if (e.key === 'j' || e.key === 'ArrowDown') { e.preventDefault(); move(1); }
   else if (e.key === 'k' || e.key === 'ArrowUp') { e.preventDefault(); move(-1); }
   else if (e.key === 'Enter' && current.value && el.tagName !== 'BUTTON' && el.tagName !== 'A') { e.preventDefault(); open.value = true; }
+  else if (e.key === 'w') { e.preventDefault(); walking.value = true; }
   else if (e.key === 'Escape') open.value = false;
-  else if (current.value && (e.key === 'a' || e.key === 'o' || e.key === 't')) { open.value = true; const what = ({ a: 'accept', o: 'assign', t: 'attest' } as const)[e.key]; void nextTick(() => panel.value?.act(what)); }
+  else if (current.value && (e.key === 'a' || e.key === 'o' || e.key === 't' || e.key === 'b')) { open.value = true; const what = ({ a: 'accept', o: 'assign', t: 'attest', b: 'take' } as const)[e.key]; void nextTick(() => panel.value?.act(what)); }
 }
 onMounted(() => window.addEventListener('keydown', keys));
 onBeforeUnmount(() => window.removeEventListener('keydown', keys));
@@ -60,8 +69,9 @@ function sectionScore(s: Section): string { const t = ledger.value?.audit?.resul
       <div class="page-head">
         <div class="filters" role="group" aria-label="Which checks"><button v-for="f in filters" :key="f.key" type="button" :aria-pressed="show === f.key" :class="{ on: show === f.key }" @click="show = f.key">{{ f.label }} <span class="num">{{ f.n }}</span></button></div>
         <v-text-field v-model="words" placeholder="Filter by words" aria-label="Filter checks by words" class="filter" clearable />
+        <v-btn v-if="handLeft" size="small" :title="`${handLeft} checks done by hand are open`" @click="walking = true">Walk through {{ handLeft }} <kbd>W</kbd></v-btn>
         <span class="spring" />
-        <span class="faint keys"><kbd>J</kbd> <kbd>K</kbd> move, <kbd>Enter</kbd> evidence, <kbd>A</kbd> accept, <kbd>O</kbd> assign to me, <kbd>T</kbd> attest</span>
+        <span class="faint keys"><kbd>J</kbd> <kbd>K</kbd> move, <kbd>Enter</kbd> evidence, <kbd>A</kbd> accept, <kbd>O</kbd> mine, <kbd>T</kbd> attest, <kbd>B</kbd> into the brief</span>
       </div>
       <p v-for="n in ledger.notes" :key="n" class="faint">{{ n }}</p>
       <div class="split" :class="{ open: open && current }">
@@ -82,6 +92,7 @@ function sectionScore(s: Section): string { const t = ledger.value?.audit?.resul
         </div>
         <EvidencePanel v-if="open && current" ref="panel" :key="current.check" :finding="current" :place="place" class="side" @close="open = false" @changed="emit('changed')" />
       </div>
+      <WalkThrough v-model="walking" :place="place" :findings="ledger.findings" @changed="emit('changed')" />
     </template>
   </div>
 </template>
@@ -90,7 +101,7 @@ function sectionScore(s: Section): string { const t = ledger.value?.audit?.resul
 .held { margin-bottom: 10px; } .held button { text-decoration: underline; text-underline-offset: 2px; font-weight: 600; }
 .filters { display: flex; border: 1px solid rgb(var(--v-theme-rule)); border-radius: 4px; overflow: hidden; background: rgb(var(--v-theme-surface)); }
 .filters button { padding: 5px 12px; white-space: nowrap; } .filters button + button { border-left: 1px solid rgb(var(--v-theme-rule)); } .filters button.on { background: rgb(var(--v-theme-primary), .12); font-weight: 600; }
-.filter { max-width: 220px; }
+.filter { max-width: 220px; min-width: 150px; } .v-btn kbd { margin-left: 8px; }
 kbd { font-family: var(--mono); font-size: 11px; border: 1px solid rgb(var(--v-theme-rule)); border-radius: 3px; padding: 0 4px; }
 .split { display: grid; grid-template-columns: minmax(0, 1fr); gap: 12px; align-items: start; } .split.open { grid-template-columns: minmax(0, 1fr) 460px; }
 .group { display: flex; align-items: baseline; gap: 10px; padding: 12px 12px 4px; border-top: 1px solid rgb(var(--v-theme-rule)); } [role=rowgroup]:first-child .group { border-top: 0; }

@@ -2,10 +2,8 @@
 import { COMPARISONS, LOOKS, type Checklist, type Comparison, type Look } from '#core/facts/checklist';
 import { SECTIONS, type Section, type Severity } from '#core/facts/finding';
 import { SITUATIONS, type Situation } from '#core/facts/situation';
-import { BARE } from '#core/facts/checklist';
 import { RECORD_TYPES } from '#core/facts/brief';
-import { checksOf } from '#core/checks/engine';
-import { checkById } from '#core/checks/index';
+import { checklistFaults } from '#core/checks/checklist-faults';
 import { ArrayMaxSize, ArrayMinSize, IsArray, IsBoolean, IsIn, IsInt, IsNumber, IsObject, IsOptional, IsString, Length, Matches, Max, MaxLength, Min, readAs, Type, ValidateNested, type Fault } from './validation';
 
 const SEVERITIES = ['blocker', 'major', 'minor'] as const;
@@ -49,39 +47,10 @@ export class ChecklistDto {
   @IsOptional() @IsArray() @ArrayMaxSize(200) @ValidateNested({ each: true }) @Type(() => OwnCheckDto) own?: OwnCheckDto[];
 }
 
-/** What the fields alone cannot say: checks that exist, parameters within their range, blocks that are whole. */
-function faultsBetween(list: ChecklistDto): Fault[] {
-  const out: Fault[] = [];
-  const ids = new Set<string>();
-  (list.own ?? []).forEach((c, i) => {
-    const fault = (message: string) => out.push({ path: `own.${i}`, message: `${c.title}: ${message}` });
-    if (ids.has(c.id)) fault(`there are two checks with the id ${c.id}`);
-    ids.add(c.id);
-    if (!c.test) return;
-    if (c.test.look !== 'text' && !c.test.at) fault(c.test.look === 'element' ? 'say the selector' : c.test.look === 'header' ? 'say the header' : c.test.look === 'record' ? 'say the record’s name' : 'say the path');
-    if ((c.test.look === 'text' || !BARE.has(c.test.is)) && !c.test.value) fault('say the value');
-    if (c.test.look === 'status' && c.test.at && !c.test.at.startsWith('/')) fault('the path begins with /');
-  });
-  const checkOf = checksOf(list as Checklist);
-  const seen = new Set<string>();
-  list.items.forEach((item, i) => {
-    const check = checkOf(item.check);
-    const fault = (message: string) => out.push({ path: `items.${i}`, message: `${item.check}: ${message}` });
-    if (!check) { fault('there is no such check'); return; }
-    if (seen.has(item.check)) fault('stands in the list twice');
-    seen.add(item.check);
-    for (const [name, value] of Object.entries(item.parameters ?? {})) {
-      const spec = checkById.get(item.check)?.parameters?.[name];
-      if (!spec) fault(`has no parameter ${name}`);
-      else if (typeof value !== 'number' || value < spec.min || value > spec.max) fault(`${spec.meaning} must lie between ${spec.min} and ${spec.max} ${spec.unit}`);
-    }
-  });
-  return out;
-}
-
 /** Reads a checklist from foreign JSON. */
 export async function readChecklist(data: unknown): Promise<{ checklist: Checklist; faults: Fault[] }> {
   const { value, faults } = await readAs(ChecklistDto, data);
   if (faults.length) return { checklist: value as Checklist, faults };
-  return { checklist: { ...JSON.parse(JSON.stringify(value)) as Checklist, version: value.version ?? 1 }, faults: faultsBetween(value) };
+  const checklist = { ...JSON.parse(JSON.stringify(value)) as Checklist, version: value.version ?? 1 };
+  return { checklist, faults: checklistFaults(checklist) };
 }

@@ -59,7 +59,7 @@ export async function readSitesCsv(text: string, known: { profiles?: readonly st
     const { site, fault } = siteOf(key => (cells[at.get(key) ?? -1] ?? '').trim().slice(0, 3000));
     const read = await readAs(NewSiteDto, site);
     const columnOf = (f: Fault): number => at.get(COLUMNS.find(c => f.path === c.where || f.path.startsWith(`${c.where}.`))?.key ?? '') ?? -1;
-    const own = read.faults.map(f => ({ column: columnOf(f), message: f.message.replace(/^(?:brief|places\.0)\./, '') }));
+    const own = read.faults.map(f => ({ column: columnOf(f), message: f.message.replace(/^(?:brief\.|places\.0\.)?\w+(?:\.\d+)?:? (?=must)/, '') }));
     if (fault) own.push({ column: at.get(fault.key) ?? -1, message: fault.message });
     const profile = site.hostProfile as string | undefined;
     if (profile && known.profiles && !known.profiles.includes(profile)) own.push({ column: at.get('hostProfile')!, message: `there is no host profile “${profile}”` });

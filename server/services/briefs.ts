@@ -6,7 +6,8 @@ import { withHostRecords } from '#core/facts/host-records';
 import type { HostProfile } from '#core/facts/host-profile';
 import { applyTake } from '#core/facts/take';
 import type { JudgedFinding } from '#core/checks/engine';
-import { BriefRow, Environment, FindingRow, HostProfileRow, Site } from '../db/models';
+import type { Site } from '../db/models';
+import { BriefRow, Environment, FindingRow, HostProfileRow } from '../db/models';
 import { refuse } from './failure';
 
 export async function newestBrief(siteId: number): Promise<{ id: number; version: number; brief: Brief; savedBy: string; savedAt: Date } | null> {

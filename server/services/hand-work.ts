@@ -62,7 +62,7 @@ export async function keepFile(environmentId: number, name: string, bytes: Buffe
   if (bytes.length > MOST_BYTES) throw refuse(400, `The file is larger than ${MOST_BYTES / 1024 / 1024} MB.`);
   const type = typeOfFile(bytes);
   if (!type) throw refuse(400, 'Pictures (PNG, JPEG, WebP, GIF), PDF and plain text can be kept, not this file.');
-  // eslint-disable-next-line no-control-regex
+   
   const plain = name.replace(/[\u0000-\u001f\u007f/\\]/g, '').trim().slice(0, 200) || 'file';
   const row = await AttachmentRow.create({ environmentId, name: plain, type, bytes: bytes.length, byName: person.name, at: new Date(), data: bytes });
   return { id: row.id, name: row.name, type: row.type };

@@ -66,7 +66,7 @@ describe('the demo', () => {
   it('has 24 sites, every place audited once, in the situations that follow from their stage', async () => {
     const rows = (await mara<Row[]>('GET', '/api/roster')).body;
     expect(rows).toHaveLength(24);
-    for (const r of rows) for (const p of r.places) expect(p.audit, `${r.name} ${p.name}`).not.toBeNull();
+    for (const r of rows) for (const p of r.places) if (!p.audit) throw new Error(`${r.name} ${p.name} was not audited: ${JSON.stringify((await mara('GET', `/api/environments/${p.id}/audits`)).body)}`);
     const situations = Object.fromEntries(rows.map(r => [r.name, r.places.map(p => p.situation).join(' ')]));
     expect(situations).toMatchObject({ 'Tarn Planetarium': 'staging live', 'Lifeboat Loft': 'staging holding', 'Windrow Kite Works': 'staging staging former', 'Firth Tram Society': 'staging staging staging former' });
   });
@@ -224,7 +224,7 @@ describe('audits as jobs', () => {
     await settled();
     await turn('seeds', 'live', 'slow', false);
     const history = (await mara<{ id: number; status: string; error: string }[]>('GET', `/api/environments/${id}/audits`)).body;
-    expect(history[0]).toMatchObject({ id: first, status: 'stopped' });
+    expect(history[0]).toMatchObject({ auditId: first, status: 'stopped' });
     expect((await mara('POST', `/api/audits/${first}/stop`)).status).toBe(409);
     await auditAgain(id);
   });

@@ -19,11 +19,13 @@ onMounted(load);
 const version = ref(0);
 async function refresh(): Promise<void> { await load(); version.value++; }
 watch(() => audits.ended, refresh);
-watch([placeId, tab], () => navigateTo({ query: { ...(placeId.value === site.value?.shown ? {} : { place: placeId.value }), ...(tab.value === 'ledger' ? {} : { tab: tab.value }) } }, { replace: true }));
+watch([placeId, tab], () => navigateTo({ query: { ...(placeId.value === site.value?.shown ? {} : { place: placeId.value }), ...(tab.value === 'ledger' ? {} : { tab: tab.value }), ...(tab.value === 'ledger' && route.query.check ? { check: route.query.check } : {}) } }, { replace: true }));
 
 const place = computed(() => site.value?.places.find(p => p.id === placeId.value));
 const running = computed(() => audits.running.find(a => a.environmentId === placeId.value));
 const sum = ref(false);
+const opened = ref(0);
+function goToCheck(check: string): void { tab.value = 'ledger'; void navigateTo({ query: { ...route.query, check, tab: undefined } }, { replace: true }).then(() => { opened.value++; }); }
 const TABS = [{ key: 'ledger', label: 'Ledger' }, { key: 'fixes', label: 'Fixes' }, { key: 'brief', label: 'Brief' }, { key: 'places', label: 'Places' }, { key: 'history', label: 'History' }];
 async function setStage(stage: Stage): Promise<void> {
   try { await api(`/api/sites/${id}/stage`, { method: 'PUT', body: { stage } }); await refresh(); notes.say(`${site.value?.name} is now ${stage}. Its stored evidence was judged again by what is wanted now.`); } catch (error) { notes.say((error as Error).message, true); }
@@ -62,15 +64,15 @@ async function setStage(stage: Stage): Promise<void> {
     <div class="page">
       <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
       <template v-if="site && place">
-        <LedgerView v-if="tab === 'ledger'" :key="place.id" :place="place" :version="version" @changed="refresh" />
+        <LedgerView v-if="tab === 'ledger'" :key="`${place.id} ${opened}`" :place="place" :version="version" @changed="refresh" />
         <FixList v-else-if="tab === 'fixes'" :site-id="site.id" :version="version" />
-        <BriefForm v-else-if="tab === 'brief'" :site-id="site.id" :brief="site.brief" @saved="refresh" />
+        <BriefForm v-else-if="tab === 'brief'" :site="site" @saved="refresh" />
         <PlacesForm v-else-if="tab === 'places'" :site-id="site.id" :places="site.places" @saved="refresh" />
         <HistoryView v-else :key="`h${place.id}`" :place="place" :version="version" />
       </template>
       <v-progress-linear v-else-if="!fault" indeterminate color="primary" aria-label="Loading" />
     </div>
-    <ScoreSum v-if="place" v-model="sum" :place-id="place.id" />
+    <ScoreSum v-if="place && site" v-model="sum" :place-id="place.id" :site-id="site.id" @go="goToCheck" />
   </div>
 </template>
 

@@ -1,32 +1,32 @@
 <script setup lang="ts">
 import { mdiDeleteOutline, mdiPlus } from '@mdi/js';
-import type { Brief } from '#core/facts/brief';
+import { BriefDto } from '#core/entry/brief';
+import { BRIEF_GROUPS } from '#core/entry/brief-fields';
+import { draftFrom, writeFieldText } from '#core/entry/field-text';
 import { STAGES, type Stage } from '#core/facts/situation';
-
-interface Proposal { field: string; value: unknown; shown: string; from: string }
 
 useHead({ title: 'Take a site on – Armband' });
 const notes = useNotes();
 const taken = reactive({ name: '', client: '', liveUrl: '', stage: 'building' as Stage, replaces: false, launchDate: '', hostProfile: '' });
 const places = ref([{ name: 'Staging', url: '' }]);
-const draft = ref(draftOf());
+const draft = ref(draftFrom(BRIEF_GROUPS, {}));
+const reasons = ref<Record<string, string>>({});
 const profiles = ref<string[]>([]);
+const all = ref(false);
+const { faults: fieldFaults, others, check, count } = useDraftCheck(BRIEF_GROUPS, BriefDto, draft, () => (Object.keys(reasons.value).length ? { notWanted: reasons.value } : {}));
 const faults = ref<string[]>([]);
 const busy = ref(false);
 const reading = ref('');
 const proposals = ref<Proposal[] | null>(null);
 const readFrom = ref('');
-onMounted(async () => { profiles.value = await api<string[]>('/api/host-profiles').catch(() => []); });
+onMounted(async () => { profiles.value = (await api<{ name: string }[]>('/api/host-profiles').catch(() => [])).map(p => p.name); });
 
 // vue-tsc takes two slashes in a template's attribute for a comment
 const EXAMPLES = { live: 'https://kites.example/', before: 'https://draft.host.example/kites/' };
 const profileItems = computed(() => [{ title: 'none', value: '' }, ...profiles.value.map(name => ({ title: name, value: name }))]);
-const label = (field: string): string => LABELS[field] ?? field;
 const addPlace = (): void => { places.value.push({ name: places.value.length ? `Test ${places.value.length}` : 'Staging', url: '' }); };
 const isReading = (url: string): boolean => reading.value !== '' && reading.value === withScheme(url);
-function takeAll(): void { for (const p of [...(proposals.value ?? [])]) take(p); }
 const withScheme = (url: string): string => { const t = url.trim(); return t && !/^[a-z]+:\/\//i.test(t) ? `https://${t}` : t; };
-const LABELS: Record<string, string> = { name: 'Name', tagline: 'Tagline', languages: 'Language', contactEmail: 'Public mail address', phone: 'Phone', tokens: 'Ownership tokens', analyticsIds: 'Analytics IDs', preferredHost: 'Preferred host', records: 'Records' };
 async function read(url: string): Promise<void> {
   const address = withScheme(url);
   if (!address) { faults.value = ['Give an address to read from.']; return; }
@@ -34,22 +34,22 @@ async function read(url: string): Promise<void> {
   try { const answer = await api<{ url: string; proposals: Proposal[] }>('/api/read-site', { method: 'POST', body: { url: address } }); proposals.value = answer.proposals; readFrom.value = answer.url; if (!answer.proposals.length) notes.say('The page says nothing of itself that a brief could use.'); } catch (error) { faults.value = [(error as Error).message]; } finally { reading.value = ''; }
 }
 function take(p: Proposal): void {
-  const filled = draftOf({ [p.field]: p.value } as Brief);
-  draft.value = { ...draft.value, [p.field]: filled[p.field as keyof typeof filled] };
+  const spec = BRIEF_GROUPS.flatMap(g => g.fields).find(f => f.field === p.field);
+  if (spec) draft.value = { ...draft.value, [p.field]: writeFieldText(spec.kind, p.value) };
   if (p.field === 'name' && !taken.name) taken.name = p.shown;
-  proposals.value = (proposals.value ?? []).filter(x => x !== p);
 }
 async function save(): Promise<void> {
-  const { brief, faults: found } = briefOf(draft.value);
+  all.value = true;
+  const got = await check();
   const missing = [!taken.name.trim() && 'Name the site.', !taken.client.trim() && 'Name the client.', !taken.liveUrl.trim() && 'Give the live address, even when nothing answers there yet.'].filter((x): x is string => Boolean(x));
-  faults.value = [...missing, ...found];
+  faults.value = [...missing, ...(count(got) ? [`${count(got)} ${count(got) === 1 ? 'field of the brief needs' : 'fields of the brief need'} a look.`] : [])];
   if (faults.value.length) return;
   busy.value = true;
   try {
     const { id } = await api<{ id: number }>('/api/sites', { method: 'POST', body: {
       name: taken.name.trim(), client: taken.client.trim(), liveUrl: withScheme(taken.liveUrl), stage: taken.stage, replaces: taken.replaces,
       places: places.value.filter(p => p.url.trim()).map(p => ({ name: p.name.trim() || 'Staging', url: withScheme(p.url) })),
-      ...(taken.launchDate ? { launchDate: taken.launchDate } : {}), ...(taken.hostProfile ? { hostProfile: taken.hostProfile } : {}), brief: { ...(taken.name ? { name: taken.name.trim() } : {}), ...brief },
+      ...(taken.launchDate ? { launchDate: taken.launchDate } : {}), ...(taken.hostProfile ? { hostProfile: taken.hostProfile } : {}), brief: { ...(taken.name ? { name: taken.name.trim() } : {}), ...got.data },
     } });
     notes.say(`${taken.name.trim()} is taken on. Audit it now.`);
     await navigateTo(`/sites/${id}`);
@@ -59,7 +59,7 @@ async function save(): Promise<void> {
 
 <template>
   <form class="page narrow" @submit.prevent="save">
-    <div class="page-head"><h1>Take a site on</h1><span class="spring" /><v-btn to="/" variant="text">Cancel</v-btn><v-btn type="submit" color="primary" variant="flat" :loading="busy">Take it on</v-btn></div>
+    <div class="page-head"><h1>Take a site on</h1><NuxtLink to="/sites/import">Many at once, from a CSV file</NuxtLink><span class="spring" /><v-btn to="/" variant="text">Cancel</v-btn><v-btn type="submit" color="primary" variant="flat" :loading="busy">Take it on</v-btn></div>
     <p v-for="f in faults" :key="f" class="fray" role="alert">{{ f }}</p>
     <section class="sheet"><h2>The site</h2>
       <div class="grid"><v-text-field v-model="taken.name" label="Name of the site" autofocus /><v-text-field v-model="taken.client" label="Client" />
@@ -69,9 +69,8 @@ async function save(): Promise<void> {
       <div class="place"><span class="faint fixed">Live</span><v-text-field v-model="taken.liveUrl" label="Live address" :placeholder="EXAMPLES.live" /><v-btn :disabled="reading !== ''" :loading="isReading(taken.liveUrl)" @click="read(taken.liveUrl)">Read from the site</v-btn></div>
       <div v-for="(p, i) in places" :key="i" class="place"><v-text-field v-model="p.name" label="Name" class="short" /><v-text-field v-model="p.url" label="Address before the live one (it may have a path)" :placeholder="EXAMPLES.before" /><v-btn :disabled="reading !== ''" :loading="isReading(p.url)" @click="read(p.url)">Read from the site</v-btn><v-btn :icon="mdiDeleteOutline" variant="text" size="small" aria-label="Take this place away" @click="places.splice(i, 1)" /></div>
       <div><v-btn size="small" variant="text" color="primary" :prepend-icon="mdiPlus" @click="addPlace">Another place</v-btn></div></section>
-    <section v-if="proposals?.length" class="sheet proposals" aria-label="Read from the site"><div class="page-head"><h2>Read from {{ readFrom }}</h2><span class="faint">Confirm each, or leave it.</span><span class="spring" /><v-btn size="small" @click="takeAll">Take all</v-btn></div>
-      <div v-for="p in proposals" :key="p.field" class="proposal"><span class="faint">{{ label(p.field) }}</span><span class="value"><b>{{ p.shown }}</b><code class="faint from">{{ p.from }}</code></span><v-btn size="small" color="primary" :aria-label="`Take ${label(p.field)}`" @click="take(p)">Take</v-btn></div></section>
-    <section class="sheet"><h2>First brief</h2><p class="faint">What is officially so; nothing here is final. A field left blank makes its checks untested.</p><BriefFields v-model="draft" /></section>
+    <ProposalList v-if="proposals?.length" :proposals="proposals" :from="readFrom" class="sheet" @take="take" @close="proposals = null" />
+    <section class="sheet"><h2>First brief</h2><p class="faint">What is officially so; nothing here is final. A field left blank makes its checks untested.</p><p v-for="f in all ? others : []" :key="f" class="fray">{{ f }}</p><FieldGroups v-model="draft" v-model:reasons="reasons" :groups="BRIEF_GROUPS" :faults="fieldFaults" :all="all" /></section>
     <div class="page-head"><span class="spring" /><v-btn type="submit" color="primary" variant="flat" :loading="busy">Take it on</v-btn></div>
   </form>
 </template>
@@ -79,6 +78,5 @@ async function save(): Promise<void> {
 <style scoped>
 .narrow { max-width: 940px; display: grid; gap: 14px; } .page-head { margin: 0; } section { padding: 16px; display: grid; gap: 12px; }
 .grid { display: grid; grid-template-columns: 1fr 1fr; gap: 14px 16px; } .place { display: flex; gap: 10px; align-items: center; } .short { max-width: 140px; } .fixed { width: 140px; }
-.proposal { display: grid; grid-template-columns: 150px minmax(0, 1fr) auto; gap: 12px; align-items: center; padding: 6px 0; border-top: 1px solid rgb(var(--v-theme-rule)); } .value { display: flex; flex-direction: column; min-width: 0; overflow-wrap: anywhere; } .from { font-size: 11px; }
-@media (max-width: 700px) { .grid { grid-template-columns: 1fr; } .place { flex-wrap: wrap; } .fixed { width: auto; } .proposal { grid-template-columns: 1fr auto; } .proposal > :first-child { grid-column: 1 / -1; } }
+@media (max-width: 700px) { .grid { grid-template-columns: 1fr; } .place { flex-wrap: wrap; } .fixed { width: auto; } }
 </style>
