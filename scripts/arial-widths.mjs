@@ -1,46 +1,34 @@
-/** Writes core/text/arial-widths.json: advances and kerning of Liberation Sans (SIL Open Font License, Debian's fonts-liberation), whose metrics are Arial's. Run by hand; the file is committed. */
-import { readFileSync, writeFileSync } from 'node:fs';
+/** Writes core/text/arial-widths.json: advances and kerning of Arimo (Apache licence, npm @fontsource/arimo), whose metrics are Arial's. Run by hand; the file is committed. */
+import { readdirSync, writeFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import * as fontkit from 'fontkit';
 
-const font = readFileSync(process.argv[2] ?? '/usr/share/fonts/truetype/liberation/LiberationSans-Regular.ttf');
-const u16 = o => font.readUInt16BE(o), i16 = o => font.readInt16BE(o), u32 = o => font.readUInt32BE(o);
-const tables = new Map(Array.from({ length: u16(4) }, (_, i) => { const o = 12 + 16 * i; return [font.toString('latin1', o, o + 4), u32(o + 8)]; }));
-const unitsPerEm = u16(tables.get('head') + 18);
-const metrics = u16(tables.get('hhea') + 34);
-const advance = glyph => u16(tables.get('hmtx') + 4 * Math.min(glyph, metrics - 1));
-
-/** Character to glyph, from the format 4 subtable (OpenType, cmap). */
-const glyphs = new Map();
-const cmap = tables.get('cmap');
-for (let i = 0; i < u16(cmap + 2); i++) {
-  const sub = cmap + u32(cmap + 4 + 8 * i + 4);
-  if (u16(sub) !== 4) continue;
-  const count = u16(sub + 6) / 2;
-  for (let s = 0; s < count; s++) {
-    const end = u16(sub + 14 + 2 * s), start = u16(sub + 16 + 2 * count + 2 * s), delta = i16(sub + 16 + 4 * count + 2 * s), at = sub + 16 + 6 * count + 2 * s, range = u16(at);
-    for (let c = start; c <= end && c !== 0xffff; c++) {
-      const glyph = range === 0 ? (c + delta) & 0xffff : u16(at + range + 2 * (c - start));
-      if (glyph) glyphs.set(c, range === 0 ? glyph : (glyph + delta) & 0xffff);
-    }
-  }
-}
+const FOLDER = new URL('../node_modules/@fontsource/arimo/files/', import.meta.url);
+const fonts = readdirSync(FOLDER).filter(f => /-400-normal\.woff$/.test(f)).sort((a, b) => Number(b.includes('-latin-400')) - Number(a.includes('-latin-400'))).map(f => fontkit.openSync(fileURLToPath(new URL(f, FOLDER))));
+const unitsPerEm = fonts[0].unitsPerEm;
+/** Straight from the table of horizontal metrics: an outline is not needed for an advance. */
+const advanceOf = (font, c) => { const { metrics } = font.hmtx; return metrics.get(Math.min(font.glyphForCodePoint(c).id, metrics.length - 1)).advance; };
+/** Single letters and signs; marks are put together with theirs before they are measured. */
+const letters = new Map();
+for (const font of fonts) for (const c of font.characterSet) if (c >= 32 && !letters.has(c) && !/\p{M}/u.test(String.fromCodePoint(c))) letters.set(c, font);
+const advances = new Map([...letters].map(([c, font]) => [c, Math.round(advanceOf(font, c) * 2048 / font.unitsPerEm)]));
 const runs = [];
-for (const c of [...glyphs.keys()].sort((a, b) => a - b)) {
+for (const c of [...advances.keys()].sort((a, b) => a - b)) {
   const last = runs.at(-1);
-  if (last && last[0] + last[1].length === c) last[1].push(advance(glyphs.get(c))); else runs.push([c, [advance(glyphs.get(c))]]);
+  if (last && last[0] + last[1].length === c) last[1].push(advances.get(c)); else runs.push([c, [advances.get(c)]]);
 }
-/** Kerning of Latin letters and signs, from the kern table's format 0. */
+/** Kerning within one file: browsers shape a run of one script at a time. Spaces have no outline, which is all that fontkit needs them for. */
 const kerning = {};
-const byGlyph = new Map([...glyphs].filter(([c]) => c >= 32 && c < 0x250).map(([c, g]) => [g, c]));
-const kern = tables.get('kern');
-if (kern) {
-  let o = kern + 4;
-  for (let t = 0; t < u16(kern + 2); t++) {
-    if ((u16(o + 4) & 0xff01) === 1) for (let p = 0; p < u16(o + 6); p++) {
-      const at = o + 14 + 6 * p, a = byGlyph.get(u16(at)), b = byGlyph.get(u16(at + 2));
-      if (a !== undefined && b !== undefined) kerning[String.fromCodePoint(a, b)] = i16(at + 4);
-    }
-    o += u16(o + 2);
+const Glyph = Object.getPrototypeOf(fonts[0].glyphForCodePoint(0x41));
+const boxOf = Glyph._getCBox;
+Glyph._getCBox = function (...given) { try { return boxOf.apply(this, given); } catch { return { minX: 0, minY: 0, maxX: 0, maxY: 0, width: 0, height: 0 }; } };
+const kern = (font, a, b) => font.layout(String.fromCodePoint(a, b)).positions[0].xAdvance - advanceOf(font, a);
+for (const font of fonts) {
+  const own = [...letters].filter(([c, f]) => f === font && (c < 0x250 || (c >= 0x370 && c < 0x530) || (c >= 0x2010 && c < 0x2100))).map(([c]) => c);
+  for (const a of own) for (const b of own) {
+    const by = kern(font, a, b);
+    if (by) kerning[String.fromCodePoint(a, b)] = Math.round(by * 2048 / font.unitsPerEm);
   }
 }
-writeFileSync(new URL('../core/text/arial-widths.json', import.meta.url), `${JSON.stringify({ source: 'Liberation Sans Regular, SIL Open Font License 1.1; metric-compatible with Arial', unitsPerEm, runs, kerning })}\n`);
-process.stdout.write(`${glyphs.size} characters, ${Object.keys(kerning).length} pairs\n`);
+writeFileSync(new URL('../core/text/arial-widths.json', import.meta.url), `${JSON.stringify({ source: 'Arimo Regular, Apache License 2.0; metric-compatible with Arial', unitsPerEm: 2048, runs, kerning })}\n`);
+process.stdout.write(`${advances.size} characters, ${Object.keys(kerning).length} pairs, ${unitsPerEm} units\n`);

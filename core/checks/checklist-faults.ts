@@ -27,7 +27,7 @@ export function checklistFaults(list: Checklist): { path: string; message: strin
     for (const [name, value] of Object.entries(item.parameters ?? {})) {
       const spec = checkById.get(item.check)?.parameters?.[name];
       if (!spec) fault(`has no parameter ${name}`);
-      else if (typeof value !== 'number' || value < spec.min || value > spec.max) fault(`${spec.meaning} must lie between ${spec.min} and ${spec.max} ${spec.unit}`);
+      else if (typeof value !== 'number' || !(value >= spec.min && value <= spec.max)) fault(`${spec.meaning} must lie between ${spec.min} and ${spec.max} ${spec.unit}`);
     }
   });
   return out;

@@ -4,7 +4,7 @@ import { plainToInstance } from 'class-transformer';
 import { validate, ValidateBy, type ValidationError, type ValidationOptions } from 'class-validator';
 import { asciiHost } from '#core/extract/address';
 import { e164 } from '#core/checks/identity/phone';
-import { validLanguageTag } from '#core/checks/identity/language';
+import { validLanguageTag } from '#core/checks/identity/language-tag';
 
 export * from 'class-validator';
 export { Type, Transform } from 'class-transformer';

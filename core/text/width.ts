@@ -44,7 +44,7 @@ export function textWidth(text: string, size: number): number {
   let width = 0;
   if (simple) for (let i = 0; i < plain.length; i++) width += TABLE[plain.charCodeAt(i)]!;
   else for (const { segment } of (clusters ??= new Intl.Segmenter(undefined, { granularity: 'grapheme' })).segment(plain)) width += clusterWidth(segment);
-  for (let i = 0, a = plain.charCodeAt(0); i + 1 < plain.length; i++) { const b = plain.charCodeAt(i + 1); if (a < 256 && b < 256) width += PAIRS[(a << 8) | b]!; a = b; }
+  for (let i = 0, a = plain.charCodeAt(0); i + 1 < plain.length; i++) { const b = plain.charCodeAt(i + 1); if (a < 256 && b < 256) width += PAIRS[(a << 8) | b]!; else width += KERNING.get(plain[i]! + plain[i + 1]!) ?? 0; a = b; }
   return (width / EM) * size;
 }
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { ask, brief, page, withHome, withPages } from '../example-evidence';
-import { validLanguageTag } from './language';
+import { validLanguageTag } from './language-tag';
 import { e164 } from './phone';
 
 const home = 'https://marsh-choir.example/';

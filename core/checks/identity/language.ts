@@ -1,21 +1,6 @@
-import tags from 'language-tags';
 import { where, type Check } from '../check';
 import { failed, overPages, passed } from '../judgement';
-
-/** What language-tags reports and RFC 5646 does not forbid: deprecated tags and subtags, and a script that need not be said. */
-const HARMLESS = new Set([1, 10, 11]);
-
-/** Whether a tag is valid: well-formed, every subtag in the registry (RFC 5646 2.2.9; the registry comes with the language-tags package). */
-export function validLanguageTag(tag: string): boolean {
-  let valid = known.get(tag);
-  if (valid === undefined) {
-    valid = tag !== '' && tags(tag).errors().every(e => HARMLESS.has(e.code));
-    if (known.size < 1000) known.set(tag, valid);
-  }
-  return valid;
-}
-/** Every page of a site says the same tag. */
-const known = new Map<string, boolean>();
+import { validLanguageTag } from './language-tag';
 
 export const language: Check = {
   id: 'identity.language', section: 'identity', title: 'Pages say which language they are in', severity: 'major', situations: where('SHL'), scope: 'page', needs: 'pages',

@@ -20,7 +20,9 @@ function readNumber(text: string, like?: string): string | undefined {
   const model = like ? parsePhoneNumberFromString(like) : undefined;
   const country = model?.country, calling = model?.countryCallingCode;
   // 00 is how most of the world dials out (common practice)
-  return parsePhoneNumberFromString(text.trim().replace(/^00(?=[1-9])/, '+'), country ? country : calling ? { defaultCallingCode: calling } : undefined)?.number;
+  const number = parsePhoneNumberFromString(text.trim().replace(/^00(?=[1-9])/, '+'), country ? country : calling ? { defaultCallingCode: calling } : undefined)?.number;
+  // fifteen digits at most (E.164, 6.1)
+  return number && number.length <= 16 ? number : undefined;
 }
 
 const IN_TEXT = /\+?\(?\d[\d\s().\-/\u00a0]{5,22}\d/g;

@@ -1,5 +1,5 @@
 import { normaliseUrl } from '#core/extract/address';
-import { validLanguageTag } from '../identity/language';
+import { validLanguageTag } from '../identity/language-tag';
 import { where, type Check } from '../check';
 import { failed, overPages, passed } from '../judgement';
 
