@@ -7,6 +7,8 @@ describe('what changed between two versions', () => {
       { field: 'name', kind: 'changed', from: 'A', to: 'B' }, { field: 'phone', kind: 'removed', from: '1' }, { field: 'languages', kind: 'changed', from: 'en', to: 'en, cy' }, { field: 'mail', kind: 'added', to: 'yes' },
     ]);
     expect(fieldChanges({}, {})).toEqual([]);
+    expect(fieldChanges({ records: [], phone: '' }, { phone: null, marks: {} })).toEqual([]);
+    expect(fieldChanges({ records: [] }, { records: ['x'] })).toEqual([{ field: 'records', kind: 'added', to: 'x' }]);
   });
   it('records, reasons and objects read as people write them, and long ones are cut', () => {
     expect(fieldChanges({}, { records: [{ name: 'a.example', type: 'A', value: '192.0.2.1' }] })[0]!.to).toBe('a.example A 192.0.2.1');

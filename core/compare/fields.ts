@@ -6,14 +6,18 @@ const shown = (value: unknown): string => {
   return text.length > 300 ? `${text.slice(0, 300)}…` : text;
 };
 
+/** A field left blank is none. */
+const blank = (value: unknown): boolean => value === undefined || value === null || value === '' || (typeof value === 'object' && Object.keys(value).length === 0);
+
 /** @returns changes in the order of the fields, those of the older document first */
 export function fieldChanges(before: object, after: object): FieldChange[] {
   const a = before as Record<string, unknown>, b = after as Record<string, unknown>;
   const out: FieldChange[] = [];
   for (const field of new Set([...Object.keys(a), ...Object.keys(b)])) {
     if (JSON.stringify(a[field]) === JSON.stringify(b[field])) continue;
-    if (a[field] === undefined) out.push({ field, kind: 'added', to: shown(b[field]) });
-    else if (b[field] === undefined) out.push({ field, kind: 'removed', from: shown(a[field]) });
+    if (blank(a[field]) && blank(b[field])) continue;
+    if (blank(a[field])) out.push({ field, kind: 'added', to: shown(b[field]) });
+    else if (blank(b[field])) out.push({ field, kind: 'removed', from: shown(a[field]) });
     else out.push({ field, kind: 'changed', from: shown(a[field]), to: shown(b[field]) });
   }
   return out;

@@ -60,26 +60,42 @@ async function keepVerdict(audit: Audit, { environment, site, evidence, brief, c
     await FindingRow.destroy({ where: { environmentId: environment.id }, transaction });
     await FindingRow.bulkCreate(findings.map((f: JudgedFinding, position: number) => ({ environmentId: environment.id, checkId: f.check, auditId: audit.id, section: f.section, severity: f.severity, outcome: f.outcome, accepted: f.accepted ?? false, position, data: f })), { transaction });
     await keepFixes({ environment, site, auditId: audit.id, findings, at, fresh }, transaction);
-    await audit.update({ status: 'done', runningKey: null, situation, finishedAt: audit.finishedAt ?? at, score: result.score, coverage: result.coverage, gate: result.gate, result: kept, progress: null }, { transaction });
+    // by their ids, not through the rows at hand: those would take a transaction that is tried again for saved already
+    await Audit.update({ status: 'done', runningKey: null, situation, finishedAt: audit.finishedAt ?? at, briefId: audit.briefId, checklistVersionId: audit.checklistVersionId, score: result.score, coverage: result.coverage, gate: result.gate, result: kept, progress: null }, { where: { id: audit.id }, transaction });
     await VerdictRow.create({ auditId: audit.id, environmentId: environment.id, at, cause: cause.cause, byName: cause.by, situation, briefVersion, checklistVersionId: audit.checklistVersionId, profileVersion: profile?.version ?? null, catalogue: catalogueVersion(), evidenceVersion: verdict.evidenceVersion, score: result.score, coverage: result.coverage, gate: result.gate, result: { band: result.band, gateNote: result.gateNote, provisional: result.provisional } }, { transaction });
-    await environment.update({ lastAuditId: audit.id }, { transaction });
+    await Environment.update({ lastAuditId: audit.id }, { where: { id: environment.id }, transaction });
   });
 }
 
-/** Keeps and judges what was collected just now. @param evidence packed */
-export async function keepAudit(audit: Audit, evidence: Buffer, brief: Brief): Promise<void> {
-  const environment = await Environment.findByPk(audit.environmentId, { rejectOnEmpty: true });
-  const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
-  await keepVerdict(audit, { environment, site, evidence, brief, cause: { cause: 'audit', by: audit.startedBy } });
+const turns = new Map<number, Promise<unknown>>();
+
+/** One verdict on a place after the other: what is judged later knows all that was said before. */
+function inTurn(environmentId: number, work: () => Promise<void>): Promise<void> {
+  const mine = (turns.get(environmentId) ?? Promise.resolve()).then(work);
+  const over: Promise<unknown> = mine.catch(() => {}).then(() => { if (turns.get(environmentId) === over) turns.delete(environmentId); });
+  turns.set(environmentId, over);
+  return mine;
 }
 
-const DEADLOCK = '40001';
+/** Keeps and judges what was collected just now. @param evidence packed */
+export function keepAudit(audit: Audit, evidence: Buffer, brief: Brief): Promise<void> {
+  return inTurn(audit.environmentId, async () => {
+    const environment = await Environment.findByPk(audit.environmentId, { rejectOnEmpty: true });
+    const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
+    await keepVerdict(audit, { environment, site, evidence, brief, cause: { cause: 'audit', by: audit.startedBy } });
+  });
+}
+
+/** Deadlock, and a lock that was waited for too long. */
+const IN_THE_WAY = new Set([1213, 1205]);
+const ATTEMPTS = 8;
 
 /** A transaction that does not lock the gaps between rows, and is tried again when two audits finish in each other's way. */
 async function inTransaction(work: (t: Transaction) => Promise<void>): Promise<void> {
   for (let attempt = 1; ; attempt++) {
     try { await database().transaction({ isolationLevel: Transaction.ISOLATION_LEVELS.READ_COMMITTED }, work); return; } catch (error) {
-      if (attempt >= 4 || (error as { original?: { sqlState?: string } }).original?.sqlState !== DEADLOCK) throw error;
+      if (attempt >= ATTEMPTS || !IN_THE_WAY.has((error as { original?: { errno?: number } }).original?.errno ?? 0)) throw error;
+      await new Promise(r => setTimeout(r, Math.random() * 40 * attempt));
     }
   }
 }
@@ -95,15 +111,17 @@ export async function lastEvidence(environment: Environment): Promise<{ audit: A
  * Judges the stored evidence of an environment's last audit again.
  * @param checklistVersionId another checklist than the audit's own
  */
-export async function judgeAgain(environmentId: number, cause: Cause, checklistVersionId?: number): Promise<void> {
-  const environment = await Environment.findByPk(environmentId, { rejectOnEmpty: true });
-  const last = await lastEvidence(environment);
-  if (!last) return;
-  const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
-  const { audit, evidence, brief } = last;
-  audit.briefId = brief?.id ?? null;
-  if (checklistVersionId) audit.checklistVersionId = checklistVersionId;
-  await keepVerdict(audit, { environment, site, evidence, brief: brief?.brief ?? {}, cause });
+export function judgeAgain(environmentId: number, cause: Cause, checklistVersionId?: number): Promise<void> {
+  return inTurn(environmentId, async () => {
+    const environment = await Environment.findByPk(environmentId, { rejectOnEmpty: true });
+    const last = await lastEvidence(environment);
+    if (!last) return;
+    const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
+    const { audit, evidence, brief } = last;
+    audit.briefId = brief?.id ?? null;
+    if (checklistVersionId) audit.checklistVersionId = checklistVersionId;
+    await keepVerdict(audit, { environment, site, evidence, brief: brief?.brief ?? {}, cause });
+  });
 }
 
 /** Judges the stored evidence of all places of a site again. */

@@ -14,12 +14,15 @@ export interface Ahead { environmentId: number; siteId: number; site: string; pl
 const MOST_CHANGES = 30;
 const word = (f: JudgedFinding | undefined): string => (f ? (f.accepted ? 'accepted' : `${f.outcome}${f.outcome === 'failed' ? `, ${f.severity}` : ''}`) : 'not asked');
 
+/** The word, and what else the score is made of. */
+const detail = (f: JudgedFinding | undefined): string => (f ? `${word(f)}, weight ${f.weight}${f.outcome === 'failed' && f.credit ? `, credit ${f.credit.num}/${f.credit.den}` : ''}` : word(f));
+
 /** Which findings differ between two verdicts, the gravest first. */
 function changesBetween(before: readonly JudgedFinding[], after: readonly JudgedFinding[]): Ahead['changes'] {
   const old = new Map(before.map(f => [f.check, f])), now = new Map(after.map(f => [f.check, f]));
-  return [...new Set([...old.keys(), ...now.keys()])].filter(id => word(old.get(id)) !== word(now.get(id)))
+  return [...new Set([...old.keys(), ...now.keys()])].filter(id => detail(old.get(id)) !== detail(now.get(id)))
     .sort((a, b) => urgency((now.get(a) ?? old.get(a))!) - urgency((now.get(b) ?? old.get(b))!))
-    .slice(0, MOST_CHANGES).map(check => ({ check, title: (now.get(check) ?? old.get(check))!.title, from: word(old.get(check)), to: word(now.get(check)) }));
+    .slice(0, MOST_CHANGES).map(check => ({ check, title: (now.get(check) ?? old.get(check))!.title, ...(word(old.get(check)) === word(now.get(check)) ? { from: detail(old.get(check)), to: detail(now.get(check)) } : { from: word(old.get(check)), to: word(now.get(check)) }) }));
 }
 
 async function lookAhead(environmentId: number, checklist: Checklist): Promise<Ahead | undefined> {

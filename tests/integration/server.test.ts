@@ -1,38 +1,18 @@
 /** The built server over its routes, with a real MariaDB and the practice net. */
-import { rmSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { DEMO_LOGIN, startStack, waitForAudits } from '../../scripts/stack.mjs';
+import { Served, type Caller } from './served';
 
-const folder = '.test/integration';
-let stack: Awaited<ReturnType<typeof startStack>>;
+const served = new Served('.test/integration', { ARMBAND_TIMEOUT: '5' });
 let mara: Caller, joss: Caller;
-
-interface Answer<T> { status: number; body: T }
-type Caller = <T = Record<string, unknown>>(method: string, path: string, body?: unknown, headers?: Record<string, string>) => Promise<Answer<T>>;
-
-function caller(cookie: string): Caller {
-  return async <T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}) => {
-    const answer = await fetch(stack.address + path, { method, redirect: 'manual', headers: { cookie, ...(method === 'GET' ? {} : { 'content-type': 'application/json' }), ...headers }, body: method === 'GET' ? undefined : JSON.stringify(body ?? {}) });
-    const text = await answer.text();
-    let parsed: unknown = text;
-    try { parsed = JSON.parse(text); } catch { /* a page */ }
-    return { status: answer.status, body: parsed as T };
-  };
-}
-async function signIn(email: string): Promise<Caller> {
-  const answer = await fetch(`${stack.address}/api/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email, password: DEMO_LOGIN.password }) });
-  return caller(answer.headers.getSetCookie().map(c => c.split(';')[0]).join('; '));
-}
-const settled = () => waitForAudits(stack.address);
+const caller = (cookie: string): Caller => served.caller(cookie);
+const settled = () => served.settled();
 
 beforeAll(async () => {
-  rmSync(folder, { recursive: true, force: true });
-  stack = await startStack({ folder, env: { ARMBAND_TIMEOUT: '5' } });
-  await settled();
-  mara = await signIn(DEMO_LOGIN.email);
-  joss = await signIn('joss@marram-studio.example');
+  await served.start();
+  mara = await served.signIn();
+  joss = await served.signIn('joss@marram-studio.example');
 });
-afterAll(async () => { await stack?.stop(); });
+afterAll(async () => { await served.stop(); });
 
 interface Place { id: number; name: string; openFixes: number; situation: string; audit: null | { score: number; gate: string; blockers: number } }
 interface Row { id: number; name: string; shown: number; stage: string; places: Place[] }
@@ -46,7 +26,7 @@ const turn = (site: string, environment: string, fault: string, on: boolean) => 
 describe('without a session', () => {
   it.each(['/api/roster', '/api/me', '/api/fixes', '/api/sites/1', '/api/environments/1/ledger', '/api/audits/running', '/api/practice-net', '/api/people', '/api/host-profiles', '/api/catalogue', '/api/nothing-here'])('GET %s answers 401', async (path) => { expect((await caller('')('GET', path)).status).toBe(401); });
   it.each(['/api/audits', '/api/sites', '/api/read-site', '/api/practice-net', '/api/sign-out', '/api/fixes/1/accept'])('POST %s answers 401', async (path) => { expect((await caller('')('POST', path)).status).toBe(401); });
-  it.each(['/', '/fixes', '/sites/1', '/sites/new', '/practice-net'])('%s leads to sign-in', async (path) => { const a = await fetch(stack.address + path, { redirect: 'manual' }); expect(a.status).toBe(302); expect(a.headers.get('location')).toMatch(/^\/sign-in/); });
+  it.each(['/', '/fixes', '/sites/1', '/sites/new', '/practice-net'])('%s leads to sign-in', async (path) => { const a = await fetch(served.stack.address + path, { redirect: 'manual' }); expect(a.status).toBe(302); expect(a.headers.get('location')).toMatch(/^\/sign-in/); });
   it('a forged cookie is none', async () => { expect((await caller('armband-session=Fe26.2**forged')('GET', '/api/roster')).status).toBe(401); });
 });
 
@@ -55,7 +35,7 @@ describe('what comes in', () => {
   it.each([['/api/audits', {}], ['/api/audits', { environmentIds: ['1; DROP TABLE site'] }], ['/api/audits', { environmentIds: [1], more: 1 }], ['/api/sites', { name: '' }], ['/api/read-site', { url: 'javascript:alert(1)' }], ['/api/sites/1/stage', { stage: 'sold' }]])('%s refuses %j with a sentence', async (path, body) => { const a = await mara<{ message: string }>(path.endsWith('stage') ? 'PUT' : 'POST', path, body); expect(a.status).toBe(400); expect(a.body.message.length).toBeGreaterThan(8); });
   it.each(['/api/sites/999999', '/api/sites/abc', '/api/environments/999999/ledger', '/api/fixes/999999'])('%s is not there', async (path) => { expect((await mara('GET', path)).status).toBe(404); });
   it('answers carry a strict policy and no open door for other origins', async () => {
-    const a = await fetch(`${stack.address}/sign-in`);
+    const a = await fetch(`${served.stack.address}/sign-in`);
     expect(a.headers.get('content-security-policy')).toMatch(/default-src 'self'.*|script-src 'self' 'nonce-/);
     expect(a.headers.get('content-security-policy')).not.toContain('unsafe-eval');
     expect(a.headers.get('access-control-allow-origin')).toBeNull();
@@ -201,12 +181,11 @@ describe('places and the way into them', () => {
 describe('evidence as files', () => {
   it.each([['json', 'application/json', '"version":2'], ['har', 'application/json', '"version":"1.2"'], ['zone', 'text/dns', 'IN NS ns1.registry.example.']])('as %s, to be saved and never shown', async (as, type, part) => {
     const { id } = await placeOf('Tarn Planetarium', 'Live');
-    const audit = (await mara<{ id: number }[]>('GET', `/api/environments/${id}/audits`)).body[0]!.id;
-    const cookie = (await fetch(`${stack.address}/api/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(DEMO_LOGIN) })).headers.getSetCookie().map(c => c.split(';')[0]).join('; ');
-    const answer = await fetch(`${stack.address}/api/audits/${audit}/evidence?as=${as}`, { headers: { cookie } });
+    const audit = (await mara<{ auditId: number }[]>('GET', `/api/environments/${id}/audits`)).body[0]!.auditId;
+    const answer = await mara<object | string>('GET', `/api/audits/${audit}/evidence?as=${as}`);
     expect(answer.headers.get('content-type')).toContain(type);
     expect(answer.headers.get('content-disposition')).toMatch(/^attachment; filename="tarn-planetarium-live-\d{4}-\d\d-\d\d\.\w+"$/);
-    expect(await answer.text()).toContain(part);
+    expect(typeof answer.body === 'string' ? answer.body : JSON.stringify(answer.body)).toContain(part);
   });
   it('refuses other formats and audits that are not there', async () => { expect((await mara('GET', '/api/audits/1/evidence?as=exe')).status).toBe(400); expect((await mara('GET', '/api/audits/999999/evidence')).status).toBe(404); expect((await caller('')('GET', '/api/audits/1/evidence')).status).toBe(401); });
 });
@@ -232,12 +211,12 @@ describe('audits as jobs', () => {
     const { id } = await placeOf('Saltmarsh Seed Library', 'Live');
     await turn('seeds', 'live', 'slow', true);
     await mara('POST', '/api/audits', { environmentIds: [id] });
-    const gone = new Promise(r => stack.app.once('exit', r));
-    stack.app.kill('SIGKILL');
+    const gone = new Promise(r => served.stack.app.once('exit', r));
+    served.stack.app.kill('SIGKILL');
     await gone;
-    await stack.stop();
-    stack = await startStack({ folder });
-    mara = await signIn(DEMO_LOGIN.email);
+    await served.stop();
+    await served.again();
+    mara = await served.signIn();
     expect((await mara<unknown[]>('GET', '/api/audits/running')).body).toEqual([]);
     expect((await mara<{ status: string; error: string }[]>('GET', `/api/environments/${id}/audits`)).body[0]).toMatchObject({ status: 'failed', error: expect.stringContaining('stopped in the middle') as string });
     expect((await rosterOf('Saltmarsh Seed Library')).places.find(p => p.id === id)!.audit).not.toBeNull();
