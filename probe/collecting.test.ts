@@ -84,10 +84,11 @@ describe('politeness', () => {
   it('requests to one host keep their distance', async () => {
     const at: number[] = [];
     const url = await servers.http((_, res) => { at.push(performance.now()); res.end(); });
-    const c = client({ delayMs: 60 });
+    const c = client({ delayMs: 200 });
     await Promise.all(['a', 'b', 'c'].map(p => c.exchange(url + p, 'GET')));
     at.sort((a, b) => a - b);
-    expect(at[2]! - at[0]!).toBeGreaterThanOrEqual(110);
+    // the first is seen late by as much as its connection took
+    expect(at[2]! - at[0]!).toBeGreaterThanOrEqual(250);
   });
   it('Retry-After holds the whole host back, in seconds or as a date (RFC 9110 10.2.3)', async () => {
     for (const after of ['1', new Date(Date.parse('2026-01-01T00:00:01Z')).toUTCString()]) {

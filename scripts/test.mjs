@@ -42,8 +42,9 @@ try {
   step('Lint and dependency rules', local('eslint'), ['.', '--max-warnings=0']);
   step('Types of the application', local('vue-tsc'), ['-b', '--noEmit']);
   step('Types of scripts and tests', local('tsc'), ['--noEmit', '-p', 'tsconfig.scripts.json']);
-  const unit = join(results, 'unit.json'), integration = join(results, 'integration.json'), e2e = join(results, 'e2e.json');
+  const unit = join(results, 'unit.json'), faults = join(results, 'faults.json'), integration = join(results, 'integration.json'), e2e = join(results, 'e2e.json');
   counted('Unit tests', unit, local('vitest'), vitestArgs('unit', unit), vitest);
+  counted('Planted faults', faults, local('vitest'), vitestArgs('faults', faults), vitest);
   ensureBuild(say);
   counted('Integration tests', integration, local('vitest'), vitestArgs('integration', integration), vitest);
   counted('End-to-end tests', e2e, local('playwright'), ['test'], r => [r.stats.expected, r.stats.unexpected + r.stats.flaky]);

@@ -7,5 +7,5 @@ function chosen(): void { const file = input.value?.files?.[0]; if (file) emit('
 </script>
 
 <template>
-  <span><v-btn size="small" variant="text" :disabled="disabled" @click="input?.click()">{{ label }}</v-btn><input ref="input" type="file" class="visually-hidden" tabindex="-1" :accept="accept" :aria-label="label" @change="chosen"></span>
+  <span><v-btn size="small" variant="text" :disabled="disabled" @click="input?.click()">{{ label }}</v-btn><input ref="input" type="file" hidden :accept="accept" @change="chosen"></span>
 </template>

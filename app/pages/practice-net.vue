@@ -43,5 +43,5 @@ async function turn(f: Fault, on: boolean): Promise<void> {
 .group { display: flex; gap: 12px; align-items: baseline; padding: 10px 12px 6px; }
 .fault { display: grid; grid-template-columns: 52px minmax(0, 1fr) minmax(0, 260px); gap: 10px; align-items: center; min-height: 36px; padding: 0 12px; border-top: 1px solid rgb(var(--v-theme-rule)); cursor: pointer; }
 .none { padding: 8px 12px; }
-@media (max-width: 700px) { .cols { grid-template-columns: 1fr; } .sites { position: static; } .fault { grid-template-columns: 48px minmax(0, 1fr); padding: 4px 10px; } .fault code { display: none; } .fault .cut { white-space: normal; } }
+@media (max-width: 700px) { .cols, .sites { grid-template-columns: minmax(0, 1fr); } .sites { position: static; } .fault { grid-template-columns: 48px minmax(0, 1fr); padding: 4px 10px; } .fault code { display: none; } .fault .cut { white-space: normal; } }
 </style>

@@ -3,7 +3,8 @@ import { Op } from 'sequelize';
 import { fieldChanges } from '#core/compare/fields';
 import type { HostProfile } from '#core/facts/host-profile';
 import { learnDefaults, type Learnt } from '#core/proposals/learn-defaults';
-import { finalStatus } from '#core/facts/evidence';
+import { refusalOf } from '#core/extract/refusal';
+import { finalStatus, lastAnswer } from '#core/facts/evidence';
 import { collect } from '#probe/collect';
 import { AssignmentRow, HostProfileRow, Site } from '../db/models';
 import { refuse } from './failure';
@@ -60,6 +61,9 @@ export async function dropProfile(name: string): Promise<void> {
 export async function learnFrom(url: string, profile: HostProfile): Promise<{ url: string; learnt: Learnt[] }> {
   const evidence = await collect({ ...networkSettings(), url, kind: 'before', maxPages: 20, auditSeconds: 30 });
   const home = evidence.pages.find(p => p.via === 'home');
+  const answer = home && lastAnswer(home.chain);
+  const refusal = home?.facts && refusalOf({ status: answer?.status, headers: answer?.headers ?? [], facts: home.facts });
+  if (refusal) throw refuse(502, `${url} refused the visitor (${answer?.status}); its page is not the host’s sample.`);
   if (!home?.facts) throw refuse(502, `Nothing could be read at ${url}: ${home?.chain.error?.message ?? `it answered ${home ? finalStatus(home.chain) ?? 'nothing' : 'nothing'}`}.`);
   return { url: home.url, learnt: learnDefaults(evidence, profile) };
 }

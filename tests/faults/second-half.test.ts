@@ -1,0 +1,3 @@
+import { plantedFaults } from './planted';
+
+plantedFaults(1);
