@@ -39,7 +39,7 @@ async function turn(f: Fault, on: boolean): Promise<void> {
 <style scoped>
 .cols { display: grid; grid-template-columns: 240px minmax(0, 1fr); gap: 16px; align-items: start; }
 .sites { display: grid; padding: 4px; position: sticky; top: 60px; } .sites button { display: flex; justify-content: space-between; gap: 8px; padding: 7px 10px; text-align: left; border-radius: 4px; } .sites button.on { background: rgb(var(--v-theme-primary), .12); font-weight: 600; }
-.main { display: grid; gap: 12px; } .main .page-head { margin: 0; } .filter { max-width: 220px; }
+.main { display: grid; gap: 12px; grid-template-columns: minmax(0, 1fr); } .main .page-head { margin: 0; } .filter { max-width: 220px; }
 .group { display: flex; gap: 12px; align-items: baseline; padding: 10px 12px 6px; }
 .fault { display: grid; grid-template-columns: 52px minmax(0, 1fr) minmax(0, 260px); gap: 10px; align-items: center; min-height: 36px; padding: 0 12px; border-top: 1px solid rgb(var(--v-theme-rule)); cursor: pointer; }
 .none { padding: 8px 12px; }

@@ -63,7 +63,7 @@ export function overPages(context: CheckContext, expected: string, judge: (page:
     if (more.only && !more.only(page)) continue;
     if (page.shell) { places.push(unsure(page.url, 'an empty shell that scripts fill: nothing to read without rendering')); continue; }
     const result = judge(page);
-    if (result) places.push(...(Array.isArray(result) ? result : [result]));
+    if (Array.isArray(result)) places.push(...result); else if (result) places.push(result);
   }
   for (const refused of context.view.refusals) places.push(unsure(refused.url, `the server refused the visitor (${refused.status})`));
   return overPlaces(places, { expected, unit: ['page', 'pages'], none: context.view.pages.length ? more.none : undefined, notes: more.notes });

@@ -7,28 +7,52 @@ const KEYS = 12;
 /** Texts with fewer words are compared whole, not by their runs. */
 const SHORT = 40;
 
-/** FNV-1a over code units, finished as in MurmurHash3 so that near values spread. */
-function hash(text: string): number {
-  let h = 0x811c9dc5;
-  for (let i = 0; i < text.length; i++) h = Math.imul(h ^ text.charCodeAt(i), 0x01000193);
-  h ^= h >>> 16; h = Math.imul(h, 0x85ebca6b); h ^= h >>> 13; h = Math.imul(h, 0xc2b2ae35);
-  return (h ^ (h >>> 16)) >>> 0;
+/** Letters and digits as small letters, everything else nought; beyond ASCII filled in when it is first needed. */
+const LETTERS = new Uint16Array(65_536);
+for (let c = 0; c < 128; c++) if (/[a-z0-9]/i.test(String.fromCharCode(c))) LETTERS[c] = String.fromCharCode(c).toLowerCase().charCodeAt(0);
+let whole = false;
+function fillLetters(): void {
+  for (let c = 128; c < 65_536; c++) { const t = String.fromCharCode(c); if (/[\p{L}\p{N}]/u.test(t)) LETTERS[c] = t.toLowerCase().charCodeAt(0); }
+  whole = true;
 }
 
+/** The smallest values seen, each once, in order. */
+class Smallest {
+  private readonly values = new Uint32Array(SKETCH);
+  private size = 0;
+  add(value: number): void {
+    const { values } = this;
+    if (this.size === SKETCH && value >= values[SKETCH - 1]!) return;
+    let at = this.size;
+    while (at > 0 && values[at - 1]! >= value) at--;
+    if (at < this.size && values[at] === value) return;
+    if (this.size < SKETCH) this.size++;
+    values.copyWithin(at + 1, at, this.size - 1);
+    values[at] = value;
+  }
+  get list(): Uint32Array { return this.values.subarray(0, this.size); }
+}
+
+/** One pass over the text: words by FNV-1a, runs of them mixed as in MurmurHash3 so that near values spread. */
 function sketchOf(text: string): Uint32Array | null {
   // at least so many words with a blank between
   if (text.length < SHORT * 2) return null;
-  const words = text.toLowerCase().match(/[\p{L}\p{N}]+/gu);
-  if (!words || words.length < SHORT) return null;
-  const codes = words.map(hash);
-  const values = new Set<number>();
-  for (let i = 0; i + RUN <= codes.length; i++) {
-    let h = 0;
-    for (let j = 0; j < RUN; j++) h = Math.imul(h, 31) + codes[i + j]! | 0;
-    h ^= h >>> 15; h = Math.imul(h, 0x2c1b3c6d); h ^= h >>> 12;
-    values.add(h >>> 0);
+  const smallest = new Smallest();
+  let a = 0, b = 0, c = 0, words = 0, h = 0x811c9dc5, inWord = false;
+  for (let i = 0; i <= text.length; i++) {
+    const unit = i < text.length ? text.charCodeAt(i) : 0;
+    if (unit > 127 && !whole) fillLetters();
+    const letter = LETTERS[unit]!;
+    if (letter) { h = Math.imul(h ^ letter, 0x01000193); inWord = true; continue; }
+    if (!inWord) continue;
+    if (++words >= RUN) {
+      let run = Math.imul(Math.imul(Math.imul(a, 31) + b | 0, 31) + c | 0, 31) + h | 0;
+      run ^= run >>> 16; run = Math.imul(run, 0x85ebca6b); run ^= run >>> 13; run = Math.imul(run, 0xc2b2ae35);
+      smallest.add((run ^ (run >>> 16)) >>> 0);
+    }
+    a = b; b = c; c = h; h = 0x811c9dc5; inWord = false;
   }
-  return Uint32Array.from(values).sort().subarray(0, SKETCH);
+  return words < SHORT ? null : smallest.list;
 }
 
 /** The share of word runs that two texts have in common (Jaccard), estimated from their sketches. */

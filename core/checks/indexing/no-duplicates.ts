@@ -1,5 +1,4 @@
 import { nearDuplicates } from '#core/compare/near-duplicates';
-import { foldSpace } from '#core/text/fold';
 import { finalStatus, lastAnswer } from '#core/facts/evidence';
 import { where, type Check } from '../check';
 import { failed, overPages, passed } from '../judgement';
@@ -13,9 +12,10 @@ export const noDuplicates: Check = {
   judge(context) {
     const { view, evidence, parameters } = context;
     const pages = view.countable.filter(p => !p.shell && p.facts.textLength > 0);
-    const twin = new Map(nearDuplicates(pages.map(p => foldSpace(p.facts.text)), parameters.likeness! / 100).map(d => [pages[d.of]!, { page: pages[d.like]!, share: d.share }]));
+    const twin = new Map(nearDuplicates(pages.map(p => p.facts.text), parameters.likeness! / 100).map(d => [pages[d.of]!, { page: pages[d.like]!, share: d.share }]));
+    const asked = new Set(pages);
     return overPages(context, 'its text at one address, or one canonical for all', (page) => {
-      if (!pages.includes(page)) return null;
+      if (!asked.has(page)) return null;
       const same = twin.get(page);
       if (same && seriesOf(same.page.url) !== seriesOf(page.url) && !isAlternate(same.page, page)) return failed(page.url, { found: same.share === 1 ? `the same text as ${same.page.url}` : `nearly the text of ${same.page.url}` });
       // the other slash form: it leads here, or names this page as canonical, or is not there
