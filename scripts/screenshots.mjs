@@ -16,6 +16,19 @@ const VIEWS = [
   { name: 'brief', path: '/sites/2?tab=brief' }, { name: 'places', path: '/sites/4?tab=places' }, { name: 'history', path: '/sites/2?tab=history', act: async (page) => { await page.getByRole('button', { name: /as a file/ }).first().click(); } },
   { name: 'fixes', path: '/fixes', act: async (page) => { await page.locator('.list .row').nth(5).click(); } },
   { name: 'take-on', path: '/sites/new', act: async (page) => { await page.getByLabel('Live address').fill('reedling-puppets.example'); await page.getByRole('button', { name: 'Read from the site' }).first().click(); await page.getByRole('region', { name: 'Read from the site' }).waitFor(); } },
+  { name: 'by-hand', path: '/sites/1', act: async (page) => { await page.getByRole('button', { name: /^Walk through/ }).click(); await page.getByRole('dialog', { name: 'By hand' }).waitFor(); } },
+  { name: 'import', path: '/sites/import', act: async (page) => { await page.getByLabel('Paste the table here').fill('name,client,live address,stage,launch date,mail,phone\nMudlark Museum,Mudlark Trust,mudlark.example,building,2027-01-31,hello@mudlark.example,+44 1632 960200\nOyster School,,oyster school,open,31.1.2027,hello@,01632\nSprat Cinema,Sprat Ltd,sprat.example,launched,,hello@sprat.example,'); await page.getByRole('button', { name: 'Look at it' }).click(); await page.getByText('with faults').first().waitFor(); } },
+  { name: 'host-profile', path: '/host-profiles/Fennel%20Hosting' },
+  { name: 'checklist', path: '/checklists', act: async (page) => {
+    await page.getByRole('button', { name: 'Copy Full' }).click();
+    await page.getByRole('heading', { name: 'Full copy' }).waitFor();
+    await page.locator('[data-check="https.hsts"] select').selectOption('blocker');
+    await page.getByRole('button', { name: 'What would change' }).click();
+    await page.getByRole('button', { name: 'All sites' }).click();
+    await page.getByRole('button', { name: 'Look ahead' }).click();
+    await page.getByText(/of 52 places would score/).waitFor();
+    await page.locator('.ahead .row').first().click();
+  } },
   { name: 'practice-net', path: '/practice-net' },
 ];
 

@@ -69,7 +69,7 @@ function sectionScore(s: Section): string { const t = ledger.value?.audit?.resul
       <div class="page-head">
         <div class="filters" role="group" aria-label="Which checks"><button v-for="f in filters" :key="f.key" type="button" :aria-pressed="show === f.key" :class="{ on: show === f.key }" @click="show = f.key">{{ f.label }} <span class="num">{{ f.n }}</span></button></div>
         <v-text-field v-model="words" placeholder="Filter by words" aria-label="Filter checks by words" class="filter" clearable />
-        <v-btn v-if="handLeft" size="small" :title="`${handLeft} checks done by hand are open`" @click="walking = true">Walk through {{ handLeft }} <kbd>W</kbd></v-btn>
+        <v-btn v-if="handLeft" size="small" :title="`${handLeft} checks done by hand are open`" @click="walking = true">Walk through by hand <kbd>W</kbd></v-btn>
         <span class="spring" />
         <span class="faint keys"><kbd>J</kbd> <kbd>K</kbd> move, <kbd>Enter</kbd> evidence, <kbd>A</kbd> accept, <kbd>O</kbd> mine, <kbd>T</kbd> attest, <kbd>B</kbd> into the brief</span>
       </div>

@@ -13,6 +13,7 @@ import { SITES } from '../../net/sites';
 import { realPages } from '../real-pages';
 import { benchLargeSite } from './large-site';
 import { benchProbing } from './probing';
+import { benchRejudging } from './rejudging';
 import { ratio } from './ratio';
 
 /** Extracting facts against a bare pass of htmlparser2, from the same bytes. */
@@ -67,6 +68,7 @@ async function main(): Promise<void> {
     good = await judging('evaluating the checks over 50 real pages', long) && good;
     good = await judging('evaluating the checks over 50 short pages', fifty) && good;
 
+    good = await benchRejudging(evidence, sites[0]!.brief) && good;
     good = await benchLargeSite(net, ca) && good;
   } finally { child.kill('SIGTERM'); }
   if (!good) process.exitCode = 1;
