@@ -4,14 +4,14 @@ import https from 'node:https';
 import tls from 'node:tls';
 import net, { type AddressInfo } from 'node:net';
 import { Authority } from './certificates';
-import { serveDns, type DnsServer } from './dns-server';
+import { serveDns, type DnsServer, type ZoneRecord } from './dns-server';
 import { FAULTS, type FaultKind } from './faults';
 import { answerRdap } from './registry';
 import { officialFacts, placeDates } from './official';
 import { serverNameIn } from './server-name';
 import { FORMER, HOSTS, NAME_SERVERS, OLD_SERVERS, PARENT, SITES, WEB_ADDRESSES, keyOf, placesBefore, preferredHost, type PracticeSite } from './sites';
 import { FaultSwitches, type PracticeEnvironment } from './switches';
-import { answerWeb, certificateFor, type WebAnswer } from './web';
+import { answerWeb, certificateFor, type WebAnswer, type WebEdit } from './web';
 import { answererFor, type Speaker } from './zones';
 
 export { officialFacts } from './official';
@@ -33,21 +33,21 @@ export interface PracticeNet {
 const OLD_TLS = { minVersion: 'TLSv1', ciphers: 'DEFAULT@SECLEVEL=0' } as const;
 const ISSUER_HOST = 'ca.registry.example';
 
-/** Starts everything on free ports. @param options.switchFile remembers the switches over restarts @param options.jitter milliseconds that an answer over HTTP is held back */
-export async function startPracticeNet(options: { switchFile?: string; planted?: boolean; now?: () => Date; jitter?: () => number } = {}): Promise<PracticeNet> {
+/** Starts everything on free ports. @param options.switchFile remembers the switches over restarts @param options.jitter milliseconds that an answer over HTTP is held back @param options.web @param options.zone what hands change of what is served, beside the switches */
+export async function startPracticeNet(options: { switchFile?: string; planted?: boolean; now?: () => Date; jitter?: () => number; web?: WebEdit; zone?: (zone: ZoneRecord[]) => ZoneRecord[] } = {}): Promise<PracticeNet> {
   const now = options.now ?? (() => new Date());
   const switches = new FaultSwitches(options.switchFile, options.planted ?? true);
   const authority = await Authority.create(`http://${ISSUER_HOST}/issuer.cer`);
   const on = (slug: string, environment: PracticeEnvironment, f: string) => switches.isOn(slug, environment, f);
   const speakers: readonly Speaker[] = ['resolver', 'ns1', 'ns2', 'old1', 'old2', 'parent'];
-  const [resolver, ns1, ns2, old1, old2, parent] = await Promise.all(speakers.map(who => serveDns(answererFor(who, on)))) as [DnsServer, DnsServer, DnsServer, DnsServer, DnsServer, DnsServer];
+  const [resolver, ns1, ns2, old1, old2, parent] = await Promise.all(speakers.map(who => serveDns(answererFor(who, on, options.zone)))) as [DnsServer, DnsServer, DnsServer, DnsServer, DnsServer, DnsServer];
 
   const answer = (req: http.IncomingMessage, secure: boolean, address?: string): WebAnswer => {
     const host = (req.headers.host ?? '').replace(/:\d+$/, '').toLowerCase();
     const [path = '/', query] = (req.url ?? '/').split('?');
     if (host === ISSUER_HOST) return { status: 200, headers: { 'content-type': 'application/pkix-cert' }, body: authority.intermediateDer };
     if (host === 'rdap.registry.example') return answerRdap(path, switches, now());
-    return answerWeb({ host, path, query: query === undefined ? '' : `?${query}`, secure, address, acceptsGzip: /\bgzip\b/.test(req.headers['accept-encoding'] ?? ''), headers: { 'authorization': req.headers.authorization, 'cache-control': req.headers['cache-control'] } }, switches, now());
+    return answerWeb({ host, path, query: query === undefined ? '' : `?${query}`, secure, address, acceptsGzip: /\bgzip\b/.test(req.headers['accept-encoding'] ?? ''), headers: { 'authorization': req.headers.authorization, 'cache-control': req.headers['cache-control'] } }, switches, now(), options.web);
   };
   const handle = (secure: boolean, address?: string) => (req: http.IncomingMessage, res: http.ServerResponse) => {
     const { status, headers, body, delayMs } = answer(req, secure, address);

@@ -142,7 +142,10 @@ function hostHeaders(answer: WebAnswer, r: WebRequest, on: Faults): void {
   answer.headers.server = on('version-shown') ? 'tideway/2.4.1' : 'tideway';
 }
 
-export function answerWeb(r: WebRequest, switches: FaultSwitches, now: Date): WebAnswer {
+/** What a hand at the site changes of an answer, before it is compressed. */
+export type WebEdit = (r: WebRequest, answer: WebAnswer) => WebAnswer;
+
+export function answerWeb(r: WebRequest, switches: FaultSwitches, now: Date, edit: WebEdit = (_, answer) => answer): WebAnswer {
   const hit = siteOf(r.host, r.path);
   const year = now.getUTCFullYear();
   const beside = SITES.find(s => placesBefore(s).some(p => p.host === r.host));
@@ -159,6 +162,7 @@ export function answerWeb(r: WebRequest, switches: FaultSwitches, now: Date): We
   } else if (subdomain) answer = html(unknownPage('Tickets are sold at the door'));
   else if (shared) answer = sitePage(shared, r, 'live', '/', switches.reader(shared.slug, 'live'), year);
   else answer = beside && r.path === '/robots.txt' ? text('User-agent: *\nDisallow:\n') : html(unknownPage('No site is configured at this address'), 404);
+  answer = edit(r, answer);
   const type = answer.headers['content-type'] ?? '';
   if (!plain && r.acceptsGzip && /^(text|application)\//.test(type) && answer.body.length > 500) {
     const body = Buffer.isBuffer(answer.body) ? answer.body : Buffer.from(answer.body);

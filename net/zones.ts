@@ -71,7 +71,8 @@ function referral(s: PracticeSite, type: string, on: Faults): ZoneAnswer {
 }
 
 /** Answers for one server. The resolver follows aliases and asks the first server of the zone. */
-export function answererFor(speaker: Speaker, on: (slug: string, environment: 'live' | 'staging', f: string) => boolean): Answerer {
+/** @param edit what a hand at the operator of the name servers changes */
+export function answererFor(speaker: Speaker, on: (slug: string, environment: 'live' | 'staging', f: string) => boolean, edit: (zone: ZoneRecord[]) => ZoneRecord[] = zone => zone): Answerer {
   return (name, type, { checkingDisabled }) => {
     const site = SITES.find(s => name === s.domain || name.endsWith(`.${s.domain}`));
     const faults: Faults = f => site !== undefined && on(site.slug, 'live', f);
@@ -83,7 +84,7 @@ export function answererFor(speaker: Speaker, on: (slug: string, environment: 'l
     // a validating resolver has nothing to say of a broken signature, unless it is told not to look
     if (speaker === 'resolver' && faults('bogus') && name === site!.domain && type === 'SOA' && !checkingDisabled) return { rcode: 2, authoritative: false, records: [] };
     const servers = moving && (old || speaker === 'resolver') ? OLD_SERVERS : NAME_SERVERS;
-    let zone = site ? zoneOf(site, faults, speaker === 'ns2' || speaker === 'old2', servers) : [];
+    let zone = site ? edit(zoneOf(site, faults, speaker === 'ns2' || speaker === 'old2', servers)) : [];
     if (speaker === 'resolver' && faults('resolver-lags')) zone = zone.map(r => (r.type === 'A' && r.name === site!.domain ? { ...r, value: FORMER } : r));
     if (speaker === 'resolver' && site && type === 'DS' && name === site.domain) return { ...referral(site, 'DS', faults), authoritative: false, authenticated: site.traits.includes('signed') };
     const shop = site ? undefined : SITES.find(s => name === `${s.slug}.shops.registry.example`);

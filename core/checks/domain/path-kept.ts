@@ -1,7 +1,7 @@
 import { lastAnswer } from '#core/facts/evidence';
 import { where, type Check } from '../check';
 import { failed, overHosts, passed } from '../judgement';
-import { hostRedirect } from '#core/recipes/web-server';
+import { failedPlaces, hostRedirect } from '#core/recipes/web-server';
 
 const LANGUAGE_PREFIX = /^\/[a-z]{2,3}(-[a-z0-9]{2,8})?(?=\/)/i;
 
@@ -23,5 +23,5 @@ export const pathKept: Check = {
       return temporary ? failed(h.host, { found: `status ${temporary.status}`, expected: '301 or 308', raw }) : passed(h.host, { found: end.href, raw });
     });
   },
-  recipe: ({ brief }, finding) => ({ steps: 'Let the redirect carry path and query along, with status 301.', paste: hostRedirect(finding.places.find(p => p.outcome === 'failed')!.place, brief.preferredHost ?? '') }),
+  recipe: ({ brief }, finding) => ({ steps: 'Let the redirect carry path and query along, with status 301.', paste: hostRedirect(failedPlaces(finding), brief.preferredHost ?? '') }),
 };

@@ -2,7 +2,7 @@ import { lastAnswer } from '#core/facts/evidence';
 import { asciiHost, hostOf } from '#core/extract/address';
 import { where, type Check } from '../check';
 import { failed, overHosts, passed, unsure, wanted } from '../judgement';
-import { hostRedirect } from '#core/recipes/web-server';
+import { failedPlaces, hostRedirect } from '#core/recipes/web-server';
 
 export const preferredHost: Check = {
   id: 'domain.preferred-host', section: 'domain', title: 'Every host leads to the preferred one', severity: 'blocker', situations: where('L'), scope: 'host', needs: 'name',
@@ -29,5 +29,5 @@ export const preferredHost: Check = {
       return failed(h.host, { found: end === h.host ? `stays on ${h.host}` : `leads to ${end}`, raw });
     });
   },
-  recipe: ({ brief }, finding) => ({ steps: 'Make the preferred host the primary domain at the host and let the others redirect to it.', paste: hostRedirect(finding.places.find(p => p.outcome === 'failed')!.place, brief.preferredHost ?? '') }),
+  recipe: ({ brief }, finding) => ({ steps: 'Make the preferred host the primary domain at the host and let the others redirect to it.', paste: hostRedirect(failedPlaces(finding), brief.preferredHost ?? '') }),
 };

@@ -1,7 +1,7 @@
 import { headerValues } from '#core/facts/evidence';
 import { where, type Check } from '../check';
 import { failed, overHosts, passed, unsure } from '../judgement';
-import { httpsRedirect } from '#core/recipes/web-server';
+import { failedPlaces, httpsRedirect } from '#core/recipes/web-server';
 
 export const httpRedirects: Check = {
   id: 'https.http-redirects', section: 'https', title: 'http leads to https', severity: 'blocker', situations: where('L'), scope: 'host', needs: 'name',
@@ -22,5 +22,5 @@ export const httpRedirects: Check = {
       return failed(h.host, { found: `${h.http.hops.at(-1)!.url} answers ${h.http.hops.at(-1)!.status ?? 'nothing'} without TLS`, raw });
     });
   },
-  recipe: (_, finding) => ({ steps: 'Switch on “always https” at the host, or set the redirect in the server’s configuration.', paste: httpsRedirect(finding.places.find(p => p.outcome === 'failed')!.place) }),
+  recipe: (_, finding) => ({ steps: 'Switch on “always https” at the host, or set the redirect in the server’s configuration.', paste: httpsRedirect(failedPlaces(finding)) }),
 };

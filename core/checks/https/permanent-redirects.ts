@@ -1,7 +1,7 @@
 import { headerValues } from '#core/facts/evidence';
 import { where, type Check } from '../check';
 import { failed, overHosts, passed } from '../judgement';
-import { httpsRedirect } from '#core/recipes/web-server';
+import { failedPlaces, httpsRedirect } from '#core/recipes/web-server';
 
 export const permanentRedirects: Check = {
   id: 'https.permanent-redirects', section: 'https', title: 'Redirects to https are permanent', severity: 'minor', situations: where('L'), scope: 'host', needs: 'name',
@@ -16,5 +16,5 @@ export const permanentRedirects: Check = {
       return (bad ? failed : passed)(h.host, { found: String(shown.status), raw: [`HTTP ${shown.status}`, ...headerValues(shown, 'location').map(v => `Location: ${v}`)].join('\n') });
     });
   },
-  recipe: (_, finding) => ({ steps: 'Change the status of the redirect from temporary to 301.', paste: httpsRedirect(finding.places.find(p => p.outcome === 'failed')!.place) }),
+  recipe: (_, finding) => ({ steps: 'Change the status of the redirect from temporary to 301.', paste: httpsRedirect(failedPlaces(finding)) }),
 };
