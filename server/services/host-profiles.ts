@@ -62,7 +62,7 @@ export async function learnFrom(url: string, profile: HostProfile): Promise<{ ur
   const evidence = await collect({ ...networkSettings(), url, kind: 'before', maxPages: 20, auditSeconds: 30 });
   const home = evidence.pages.find(p => p.via === 'home');
   const answer = home && lastAnswer(home.chain);
-  const refusal = home?.facts && refusalOf({ status: answer?.status, headers: answer?.headers ?? [], facts: home.facts });
+  const refusal = home?.facts && refusalOf({ status: answer?.status ?? 0, headers: answer?.headers ?? [], facts: home.facts });
   if (refusal) throw refuse(502, `${url} refused the visitor (${answer?.status}); its page is not the host’s sample.`);
   if (!home?.facts) throw refuse(502, `Nothing could be read at ${url}: ${home?.chain.error?.message ?? `it answered ${home ? finalStatus(home.chain) ?? 'nothing' : 'nothing'}`}.`);
   return { url: home.url, learnt: learnDefaults(evidence, profile) };

@@ -13,6 +13,8 @@ afterAll(() => servers.close());
 
 const CAP = 400_000;
 const TIMEOUT = 500;
+/** Where time is not what is tested: the machine may be busy. */
+const PATIENT = 4000;
 const good = (body = '') => `<!doctype html><html lang="en"><head><title>Good</title></head><body><h1>Good</h1><p>A page with enough words to be a page of its own.</p>${body}</body></html>`;
 const plain = (s: net.Socket, body: string) => s.end(`HTTP/1.1 200 OK\r\nContent-Type: text/html\r\nContent-Length: ${Buffer.byteLength(body)}\r\nConnection: close\r\n\r\n${body}`);
 const NO_FILE = 'HTTP/1.1 404 Not Found\r\nContent-Length: 0\r\nConnection: close\r\n\r\n';
@@ -21,7 +23,7 @@ const OK = 'HTTP/1.1 200 OK\r\nContent-Type: text/html\r\n';
 const again = (s: net.Socket, make: (n: number) => string | Buffer, ms = 1) => { let n = 0; const t = setInterval(() => { if (s.destroyed) clearInterval(t); else s.write(make(n++)); }, ms); s.on('close', () => clearInterval(t)); };
 
 /** Audits a site of a home page, a good one and the bad one. */
-async function auditWith(bad: (s: net.Socket) => void): Promise<Evidence> {
+async function auditWith(bad: (s: net.Socket) => void, timeoutMs = TIMEOUT): Promise<Evidence> {
   const port = await servers.tcp((s) => {
     s.once('data', (bytes) => {
       const path = /^[A-Z]+ (\S+)/.exec(bytes.toString('latin1'))?.[1] ?? '';
@@ -31,7 +33,7 @@ async function auditWith(bad: (s: net.Socket) => void): Promise<Evidence> {
       else s.end(NO_FILE);
     });
   });
-  return collect({ url: 'http://front.example/', kind: 'before', map: [`front.example=127.0.0.1:${port}`], resolvers: ['127.0.0.1:9'], timeoutMs: TIMEOUT, retryPauseMs: 5, maxBytes: CAP });
+  return collect({ url: 'http://front.example/', kind: 'before', map: [`front.example=127.0.0.1:${port}`], resolvers: ['127.0.0.1:9'], timeoutMs, retryPauseMs: 5, maxBytes: CAP });
 }
 const at = (e: Evidence, path: string): PageEvidence => e.pages.find(p => new URL(p.requested).pathname === path)!;
 
@@ -121,10 +123,10 @@ describe('a page that cannot be read ends with its reason', () => {
 describe('a page that is odd is read as far as it goes', () => {
   it.each(readable)('$name', async ({ bad, page }) => {
     const started = performance.now();
-    const e = await auditWith(bad);
+    const e = await auditWith(bad, PATIENT);
     page!(at(e, '/bad'));
     expect(at(e, '/good').facts?.titles[0]?.text).toBe('Good');
-    expect(performance.now() - started).toBeLessThan(8000);
+    expect(performance.now() - started).toBeLessThan(PATIENT * 3);
     const findings = judge({ evidence: e, brief: { name: 'Good' }, checklist: fullChecklist(), situation: 'staging', at: new Date(), leaveOutHand: true });
     expect(findings.filter(f => f.reason?.includes('could not finish'))).toEqual([]);
   });

@@ -25,7 +25,7 @@ const place = computed(() => site.value?.places.find(p => p.id === placeId.value
 const running = computed(() => audits.running.find(a => a.environmentId === placeId.value));
 const sum = ref(false);
 const opened = ref(0);
-function goToCheck(check: string): void { tab.value = 'ledger'; void navigateTo({ query: { ...route.query, check, tab: undefined } }, { replace: true }).then(() => { opened.value++; }); }
+async function goToCheck(check: string): Promise<void> { tab.value = 'ledger'; await navigateTo({ query: { ...route.query, check, tab: undefined } }, { replace: true }); opened.value++; }
 const TABS = [{ key: 'ledger', label: 'Ledger' }, { key: 'fixes', label: 'Fixes' }, { key: 'brief', label: 'Brief' }, { key: 'places', label: 'Places' }, { key: 'history', label: 'History' }];
 async function setStage(stage: Stage): Promise<void> {
   try { await api(`/api/sites/${id}/stage`, { method: 'PUT', body: { stage } }); await refresh(); notes.say(`${site.value?.name} is now ${stage}. Its stored evidence was judged again by what is wanted now.`); } catch (error) { notes.say((error as Error).message, true); }
