@@ -4,7 +4,7 @@ export default defineConfig({
   testDir: 'tests/e2e', outputDir: 'test-results/e2e', timeout: 60_000, workers: 1, retries: 0, fullyParallel: false, globalSetup: './tests/e2e/start.ts',
   reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
   use: {
-    viewport: { width: 1280, height: 800 }, trace: 'retain-on-failure', actionTimeout: 15_000,
+    viewport: { width: 1280, height: 800 }, actionTimeout: 15_000,
     launchOptions: { executablePath: process.env.ARMBAND_CHROMIUM ?? '/usr/bin/chromium', args: [...(process.getuid?.() === 0 ? ['--no-sandbox'] : []), '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'] },
   },
 });

@@ -1,5 +1,5 @@
 /** `npm test`: installs what is missing, then lint with the dependency rules, types, unit, integration and end-to-end tests. */
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureBuild } from './build.mjs';
@@ -20,6 +20,18 @@ function run(name, command, args, env = {}) {
 
 function step(name, command, args) { if (run(name, command, args)) passed++; else failed++; }
 
+/** Steps that do not touch each other, at once; what each says is shown when it has ended. */
+async function together(steps) {
+  await Promise.all(steps.map(([name, command, args]) => new Promise((resolve) => {
+    const started = Date.now();
+    const child = spawn(command, args, { cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', NO_COLOR: '1', FORCE_COLOR: '0' } });
+    let out = '';
+    child.stdout.on('data', (d) => { out += d; }); child.stderr.on('data', (d) => { out += d; });
+    child.once('error', (error) => { out += error.message; });
+    child.once('close', (code) => { say(`\n== ${name}\n${out.trim()}\n-- ${name}: ${code === 0 ? 'good' : `failed (${code})`}, ${Math.round((Date.now() - started) / 1000)} s`); if (code === 0) passed++; else failed++; resolve(); });
+  })));
+}
+
 /** Counts a runner's own results; a run that left none counts as one failure. */
 function counted(name, file, command, args, read, env) {
   rmSync(file, { force: true });
@@ -39,9 +51,7 @@ try {
   ensureDebianPackages({ 'mariadbd': 'mariadb-server', 'mariadb-install-db': 'mariadb-server', 'chromium': 'chromium', 'dig': 'dnsutils', 'openssl': 'openssl', 'curl': 'curl' });
   mkdirSync(results, { recursive: true });
   step('Prepare', local('nuxt'), ['prepare']);
-  step('Lint and dependency rules', local('eslint'), ['.', '--max-warnings=0']);
-  step('Types of the application', local('vue-tsc'), ['-b', '--noEmit']);
-  step('Types of scripts and tests', local('tsc'), ['--noEmit', '-p', 'tsconfig.scripts.json']);
+  await together([['Lint and dependency rules', local('eslint'), ['.', '--max-warnings=0']], ['Types of the application', local('vue-tsc'), ['-b', '--noEmit']], ['Types of scripts and tests', local('tsc'), ['--noEmit', '-p', 'tsconfig.scripts.json']]]);
   const unit = join(results, 'unit.json'), faults = join(results, 'faults.json'), integration = join(results, 'integration.json'), e2e = join(results, 'e2e.json');
   counted('Unit tests', unit, local('vitest'), vitestArgs('unit', unit), vitest);
   counted('Planted faults', faults, local('vitest'), vitestArgs('faults', faults), vitest);

@@ -1,18 +1,27 @@
 /** A person of the agency in front of the screen. */
-import { test as base, expect, type Page } from '@playwright/test';
+import { test as base, expect, type BrowserContext, type Page } from '@playwright/test';
 
-export const test = base.extend<{ desk: Page }>({
+export const test = base.extend<{ desk: Page }, { seat: BrowserContext }>({
+  /** One browser profile for all: what was loaded once need not be loaded again. How signing in works has a test of its own. */
+  seat: [async ({ browser }, use) => {
+    const seat = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+    const [name, ...value] = process.env.ARMBAND_COOKIE!.split('=');
+    await seat.addCookies([{ name: name!, value: value.join('='), url: at('/') }]);
+    await use(seat);
+    await seat.close();
+  }, { scope: 'worker' }],
   /** A page that is signed in; the test fails when the browser's console shows an error. */
-  desk: async ({ page }, use) => {
+  desk: async ({ seat }, use, info) => {
+    const page = await seat.newPage();
+    page.setDefaultTimeout(15_000);
     const faults: string[] = [];
     page.on('pageerror', e => faults.push(e.message));
     page.on('console', (m) => { if (m.type() === 'error' && !/Failed to load resource/.test(m.text())) faults.push(m.text()); });
-    // how signing in works has a test of its own
-    const [name, ...value] = process.env.ARMBAND_COOKIE!.split('=');
-    await page.context().addCookies([{ name: name!, value: value.join('='), url: at('/') }]);
     await page.goto(at('/'));
     await expect(page.getByRole('heading', { name: 'Roster' })).toBeVisible();
     await use(page);
+    if (info.status !== info.expectedStatus) await page.screenshot({ path: info.outputPath('failed.png') });
+    await page.close();
     expect(faults).toEqual([]);
   },
 });
