@@ -13,7 +13,9 @@ const TWO_DOTS = /^(?:\.|%2e){2}$/i;
 
 /** Node 20 overlooks dot segments that follow an empty segment and a name that begins with a dot ("//.x/./"); the standard takes them out. */
 function withoutDotSegments(url: URL): URL {
-  if (!url.pathname.startsWith('/') || !DOT_SEGMENT.test(url.pathname)) return url;
+  // hardly any address has one, so the cheap question comes first
+  const { href } = url;
+  if ((!href.includes('/.') && !href.includes('/%2')) || !url.pathname.startsWith('/') || !DOT_SEGMENT.test(url.pathname)) return url;
   const kept: string[] = [];
   const segments = url.pathname.slice(1).split('/');
   for (const [i, segment] of segments.entries()) {

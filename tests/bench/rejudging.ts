@@ -1,6 +1,6 @@
 /** Five hundred stored audits judged again in threads, as after a change of the checklist: how long, and how long the server's own thread is held up meanwhile. */
 import { monitorEventLoopDelay } from 'node:perf_hooks';
-import { join } from 'node:path';
+import { resolve } from 'node:path';
 import { fullChecklist } from '#core/checks/engine';
 import type { Brief } from '#core/facts/brief';
 import type { Evidence } from '#core/facts/evidence';
@@ -21,7 +21,7 @@ async function each(n: number, work: () => Promise<unknown>): Promise<number> {
 /** @returns whether the goal was met: no pause of the server's thread that people would notice */
 export async function benchRejudging(evidence: Evidence, brief: Brief): Promise<boolean> {
   const job: JudgeJob = { evidence: await packJson(evidence), input: { at: evidence.finishedAt, of: { kind: 'live', stage: 'launched', replaces: false }, brief, checklist: fullChecklist(), attestations: [], acceptances: [] } };
-  const pool = new ThreadPool({ file: await bundleJudgeWorker(join('.test', 'bench', 'judge-worker.mjs')), timeoutMs: 60_000 });
+  const pool = new ThreadPool({ file: await bundleJudgeWorker(resolve('.test', 'bench', 'judge-worker.mjs')), timeoutMs: 60_000 });
   try {
     await each(20, async () => JSON.parse(await pool.run(job)) as object);
     const here = await each(40, () => judgeBytes(job));
