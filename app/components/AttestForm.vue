@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { MOST_FILE_BYTES } from '#core/entry/attachment';
 import type { LedgerFinding } from '~/types';
 
 /** Vouching for a check done by hand: done, not done, does not apply; with a note and a file; for all it is about or one thing of it. */
@@ -13,7 +14,7 @@ const fault = ref('');
 const busy = ref(false);
 async function keep(chosen: File): Promise<void> {
   fault.value = '';
-  if (chosen.size > 5 * 1024 * 1024) { fault.value = `${chosen.name} is larger than 5 MB.`; return; }
+  if (chosen.size > MOST_FILE_BYTES) { fault.value = `${chosen.name} is larger than ${MOST_FILE_BYTES / 1024 / 1024} MB.`; return; }
   busy.value = true;
   try { file.value = await api<{ id: number; name: string }>(`/api/environments/${props.placeId}/files`, { method: 'POST', file: chosen }); } catch (error) { fault.value = (error as Error).message; } finally { busy.value = false; }
 }

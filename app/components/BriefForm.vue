@@ -8,8 +8,9 @@ import { withBlanks } from '#core/entry/check-draft';
 import { draftFrom, writeFieldText } from '#core/entry/field-text';
 import { readAs } from '#core/entry/validation';
 import { hostRecords } from '#core/facts/host-records';
-import { readZoneFile } from '#core/formats/zone-file';
-import { recordsFromZone, zoneFromRecords } from '#core/formats/brief-zone';
+import type { Proposal } from '#core/proposals/propose-brief';
+import { readZoneFile, toZoneFile } from '#core/formats/zone-file';
+import { recordsFromZone } from '#core/formats/brief-zone';
 
 /** The brief of a site, to be changed; saving makes a new version and judges the stored evidence by it. */
 const props = defineProps<{ site: SiteDetail }>();
@@ -19,14 +20,13 @@ const stored = computed(() => props.site.brief);
 const draft = ref(draftFrom(BRIEF_GROUPS, stored.value?.data ?? {}));
 const reasons = ref<Record<string, string>>({ ...stored.value?.data.notWanted });
 const clean = ref('');
-const all = ref(false);
 const busy = ref(false);
 const fault = ref('');
 const proposals = ref<{ list: Proposal[]; from: string } | null>(null);
 const reading = ref(false);
 const versions = ref<Version<Brief>[] | null>(null);
 const profiles = ref<{ name: string; profile: HostProfile }[]>([]);
-const { faults, others, check, count } = useDraftCheck(BRIEF_GROUPS, BriefDto, draft, () => (Object.keys(reasons.value).length ? { notWanted: reasons.value } : {}));
+const { faults, others, all, check, whole } = useDraftCheck(BRIEF_GROUPS, BriefDto, draft, () => (Object.keys(reasons.value).length ? { notWanted: reasons.value } : {}));
 const state = computed(() => JSON.stringify([draft.value, reasons.value]));
 const changed = computed(() => state.value !== clean.value);
 function fill(brief: Brief): void { draft.value = draftFrom(BRIEF_GROUPS, brief); reasons.value = { ...brief.notWanted }; all.value = false; }
@@ -39,9 +39,9 @@ const profile = computed(() => profiles.value.find(p => p.name === props.site.ho
 const liveUrl = computed(() => props.site.places.find(p => p.kind === 'live')?.url ?? '');
 const liveHost = computed(() => { try { return new URL(liveUrl.value).hostname; } catch { return ''; } });
 async function save(): Promise<void> {
-  all.value = true; fault.value = '';
-  const got = await check();
-  if (count(got)) { fault.value = `${count(got)} ${count(got) === 1 ? 'field needs' : 'fields need'} a look before this can be saved.`; await nextTick(); document.querySelector('.v-input--error')?.scrollIntoView({ block: 'center' }); return; }
+  const { got, fault: found } = await whole();
+  fault.value = found;
+  if (found) return;
   busy.value = true;
   try {
     const { version } = await api<{ version: number }>(`/api/sites/${props.site.id}/brief?from=${stored.value?.version ?? 0}`, { method: 'PUT', body: withBlanks(BRIEF_GROUPS, { ...got.data, notWanted: reasons.value }) });
@@ -82,7 +82,7 @@ async function importZone(file: File): Promise<void> {
 }
 const current = async (): Promise<Brief> => { const got = await check(); return { ...got.data, ...(Object.keys(reasons.value).length ? { notWanted: reasons.value } : {}) } as Brief; };
 async function exportJson(): Promise<void> { saveJson(fileName(`${props.site.name} brief`, 'json'), await current()); }
-async function exportZone(): Promise<void> { const records = (await current()).records ?? []; if (!records.length) { notes.say('The brief has no records yet.'); return; } saveText(fileName(`${props.site.name} records`, 'zone'), zoneFromRecords(records), 'text/dns'); }
+async function exportZone(): Promise<void> { const records = (await current()).records ?? []; if (!records.length) { notes.say('The brief has no records yet.'); return; } saveText(fileName(`${props.site.name} records`, 'zone'), toZoneFile(records), 'text/dns'); }
 function takeHostRecords(): void { draft.value = { ...draft.value, records: writeFieldText('records', hostRecords(profile.value!, draft.value.preferredHost?.trim() || liveHost.value)) }; }
 </script>
 

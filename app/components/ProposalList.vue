@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { briefLabel } from '#core/entry/brief-fields';
+import type { Proposal } from '#core/proposals/propose-brief';
 
 /** What was read from a site, each with the place it was read from, to be taken one by one. */
 const props = defineProps<{ proposals: Proposal[]; from: string }>();

@@ -17,5 +17,15 @@ export function useDraftCheck(groups: readonly FieldGroup[], shape: new () => ob
   watch(() => [draft.value, extra()], () => { clearTimeout(timer); timer = setTimeout(() => void check(), 200); }, { deep: true });
   onBeforeUnmount(() => clearTimeout(timer));
   const count = (got: CheckedDraft): number => Object.keys(got.faults).length + got.others.length;
-  return { faults, others, check, count };
+  /** Every fault shows, not only those of fields that were left. */
+  const all = ref(false);
+  /** Before saving: the draft when it is without faults; else a sentence, and the first fault is brought into sight. */
+  async function whole(): Promise<{ got: CheckedDraft; fault: string }> {
+    all.value = true;
+    const got = await check();
+    const n = count(got);
+    if (n) { await nextTick(); document.querySelector('.v-input--error')?.scrollIntoView({ block: 'center' }); }
+    return { got, fault: n ? `${n} ${n === 1 ? 'field needs' : 'fields need'} a look before this can be saved.` : '' };
+  }
+  return { faults, others, all, check, whole };
 }

@@ -6,8 +6,8 @@ const shown = (value: unknown): string => {
   return text.length > 300 ? `${text.slice(0, 300)}…` : text;
 };
 
-/** A field left blank is none. */
-const blank = (value: unknown): boolean => value === undefined || value === null || value === '' || (typeof value === 'object' && Object.keys(value).length === 0);
+/** Whether a field is left blank: nothing, or an empty text, list or object. */
+export const blank = (value: unknown): boolean => value === undefined || value === null || value === '' || (typeof value === 'object' && Object.keys(value).length === 0);
 
 /** @returns changes in the order of the fields, those of the older document first */
 export function fieldChanges(before: object, after: object): FieldChange[] {

@@ -27,6 +27,9 @@ function withoutDotSegments(url: URL): URL {
   return url;
 }
 
+/** An address as people type it, with https where they left the scheme out. */
+export function withScheme(text: string): string { const t = text.trim(); return t && !/^[a-z]+:\/\//i.test(t) ? `https://${t}` : t; }
+
 /** The A-label form of a host name, lower case, without a final dot; undefined when it is none. */
 export function asciiHost(host: string): string | undefined {
   const h = host.trim().replace(/\.$/, '');

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { recordsFromZone, zoneFromRecords } from './brief-zone';
-import { readZoneFile } from './zone-file';
+import { recordsFromZone } from './brief-zone';
+import { readZoneFile, toZoneFile } from './zone-file';
 
 describe('records of a brief as a zone file', () => {
   const records = [{ name: 'kites.example', type: 'A', value: '192.0.2.10', ttl: 300 }, { name: 'www.kites.example', type: 'CNAME', value: 'kites.example' }, { name: 'kites.example', type: 'MX', value: '10 mail.kites.example' }, { name: 'kites.example', type: 'TXT', value: 'v=spf1 include:_spf.host.example -all' }, { name: 'kites.example', type: 'TXT', value: 'a "quoted" word; and \\ a stroke' }, { name: 'kites.example', type: 'CAA', value: '0 issue "ca.example"' }];
   it('goes out by RFC 1035, names dotted, and comes in the same', () => {
-    const text = zoneFromRecords(records);
+    const text = toZoneFile(records);
     expect(text.split('\n').slice(0, 3)).toEqual(['kites.example. 300 IN A 192.0.2.10', 'www.kites.example. IN CNAME kites.example.', 'kites.example. IN MX 10 mail.kites.example.']);
     const back = recordsFromZone(readZoneFile(text));
     expect(back.faults).toEqual([]);

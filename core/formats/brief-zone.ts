@@ -1,9 +1,7 @@
-/** Records of a brief as a zone file and back (RFC 1035 section 5). */
+/** Records of a zone file (RFC 1035 section 5) for a brief; the way back is toZoneFile. */
 import { RECORD_TYPES, type ExpectedRecord } from '#core/facts/brief';
-import { toZoneFile, type ZoneFile } from './zone-file';
-
-/** The strings of a TXT record joined, without quotes (RFC 7208 3.3 joins them so). */
-const joined = (value: string): string => [...value.matchAll(/"((?:[^"\\]|\\.)*)"/g)].map(m => m[1]!.replace(/\\(.)/g, '$1')).join('');
+import { joinedText } from '#core/facts/dns-text';
+import type { ZoneFile } from './zone-file';
 
 /** What a zone keeps for itself is nothing that a host asks for. */
 const OWN = new Set(['SOA']);
@@ -12,9 +10,7 @@ const OWN = new Set(['SOA']);
 export function recordsFromZone(zone: ZoneFile): { records: ExpectedRecord[]; left: number; faults: string[] } {
   const kept = zone.records.filter(r => RECORD_TYPES.includes(r.type) && !OWN.has(r.type));
   return {
-    records: kept.map(r => ({ name: r.name, type: r.type, value: r.type === 'TXT' ? joined(r.value) : r.value, ...(r.ttl === undefined ? {} : { ttl: r.ttl }) })),
+    records: kept.map(r => ({ name: r.name, type: r.type, value: r.type === 'TXT' ? joinedText(r.value) : r.value, ...(r.ttl === undefined ? {} : { ttl: r.ttl }) })),
     left: zone.records.length - kept.length, faults: zone.errors.map(e => `line ${e.line}: ${e.message}`),
   };
 }
-
-export function zoneFromRecords(records: readonly ExpectedRecord[]): string { return toZoneFile(records); }

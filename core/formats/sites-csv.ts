@@ -2,6 +2,7 @@
 import Papa from 'papaparse';
 import { readAs, type Fault } from '#core/entry/validation';
 import { NewSiteDto } from '#core/entry/site';
+import { withScheme } from '#core/extract/address';
 import { readList } from './brief-lines';
 
 interface Column { key: string; title: string; also: readonly string[]; where: string }
@@ -24,7 +25,6 @@ export interface CsvRow { line: number; cells: string[]; site: NewSiteDto | null
   faults: { column: number; message: string }[] }
 export interface CsvSites { columns: { title: string; known: boolean }[]; rows: CsvRow[]; faults: string[] }
 
-const withScheme = (url: string): string => (url && !/^[a-z]+:\/\//i.test(url) ? `https://${url}` : url);
 
 /** One row's cells as the site they describe. */
 function siteOf(cell: (key: string) => string): { site: Record<string, unknown>; fault?: { key: string; message: string } } {

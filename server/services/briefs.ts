@@ -1,5 +1,5 @@
 /** Briefs with their versions. */
-import { fieldChanges, type FieldChange } from '#core/compare/fields';
+import { blank, fieldChanges, type FieldChange } from '#core/compare/fields';
 import { asciiHost } from '#core/extract/address';
 import type { Brief } from '#core/facts/brief';
 import { withHostRecords } from '#core/facts/host-records';
@@ -22,8 +22,6 @@ export function withAsciiHosts<B extends Partial<Brief>>(brief: B): B {
   if (out.preferredHost) out.preferredHost = asciiHost(out.preferredHost) ?? out.preferredHost;
   return out;
 }
-
-const blank = (value: unknown): boolean => value === undefined || value === null || value === '' || (Array.isArray(value) && !value.length) || (typeof value === 'object' && !Array.isArray(value) && Object.keys(value).length === 0);
 
 /**
  * Saves the next version; fields that are not given keep their value, empty ones become unfilled.

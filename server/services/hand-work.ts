@@ -1,4 +1,5 @@
 /** Checks done by hand: attesting, with a note and a file. */
+import { MOST_FILE_BYTES } from '#core/entry/attachment';
 import { checksOf } from '#core/checks/engine';
 import type { Check } from '#core/checks/check';
 import { AttachmentRow, AttestationRow, Audit, Environment, Site } from '../db/models';
@@ -35,9 +36,6 @@ export async function attest(environmentId: number, input: AttestDto, person: Pe
   await judgeAgain(environmentId, { cause: 'attestation', by: person.name });
 }
 
-/** The largest file that is kept. */
-export const MOST_BYTES = 5 * 1024 * 1024;
-
 /** Kinds of file by their first bytes; what is none of them is kept only as plain text. */
 const KINDS: { type: string; starts: (b: Buffer) => boolean }[] = [
   { type: 'image/png', starts: b => b.subarray(0, 8).equals(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a])) },
@@ -59,7 +57,7 @@ export function typeOfFile(bytes: Buffer): string | undefined {
 export async function keepFile(environmentId: number, name: string, bytes: Buffer, person: Person): Promise<{ id: number; name: string; type: string }> {
   if (!await Environment.count({ where: { id: environmentId } })) throw refuse(404, 'This place does not exist, or not any more.');
   if (!bytes.length) throw refuse(400, 'The file is empty.');
-  if (bytes.length > MOST_BYTES) throw refuse(400, `The file is larger than ${MOST_BYTES / 1024 / 1024} MB.`);
+  if (bytes.length > MOST_FILE_BYTES) throw refuse(400, `The file is larger than ${MOST_FILE_BYTES / 1024 / 1024} MB.`);
   const type = typeOfFile(bytes);
   if (!type) throw refuse(400, 'Pictures (PNG, JPEG, WebP, GIF), PDF and plain text can be kept, not this file.');
    

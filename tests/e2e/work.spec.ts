@@ -146,7 +146,7 @@ test('take a site on: read from the site, confirm one by one, save, audit both p
   await desk.getByLabel('Address before the live one').fill('https://reedling-puppets.cairn-draft.example/');
   await desk.getByRole('textbox', { name: 'Records the host asked for' }).fill('reedling-puppets.example A 192.0.2.31\nnonsense');
   await desk.getByRole('button', { name: 'Take it on' }).first().click();
-  await expect(desk.getByRole('alert').first()).toContainText('1 field of the brief needs a look');
+  await expect(desk.getByRole('alert').first()).toContainText('1 field needs a look before this can be saved');
   await expect(desk.getByText('Line 2: “NONSENSE” is no record type')).toBeVisible();
   await desk.getByRole('textbox', { name: 'Records the host asked for' }).fill('reedling-puppets.example A 192.0.2.31');
   await desk.locator('.v-select').filter({ hasText: 'Stage' }).click();

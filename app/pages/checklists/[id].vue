@@ -25,6 +25,7 @@ const open = ref('');
 const panel = ref<'' | 'ahead' | 'assign' | 'versions'>('');
 const dragged = ref('');
 const again = ref(false);
+const chosen = ref<number[]>([]);
 useHead({ title: computed(() => `${detail.value?.name ?? 'Checklist'} – Armband`) });
 const composed = (): Checklist => checklistOf(rows.value, { ...about, version: detail.value?.checklist.version ?? 1 });
 const state = computed(() => (detail.value ? JSON.stringify(composed()) : ''));
@@ -34,6 +35,7 @@ function fill(list: Checklist): void { rows.value = rowsOf(list); about.name = l
 async function load(): Promise<void> { try { detail.value = await api<ChecklistDetail>(`/api/checklists/${id}`); fill(detail.value.checklist); clean.value = state.value; } catch (error) { fault.value = (error as Error).message; } }
 async function reload(): Promise<void> { const d = await api<ChecklistDetail>(`/api/checklists/${id}`).catch(() => null); if (d && detail.value) { detail.value.sites = d.sites; detail.value.assignments = d.assignments; } again.value = true; }
 onMounted(load);
+watch(again, (is) => { if (is) chosen.value = (detail.value?.sites ?? []).map(s => s.id); });
 onBeforeRouteLeave(() => fixed.value || !changed.value || confirm('The checklist has changes that are not saved. Leave them?'));
 
 const matches = computed(() => { const parts = words.value.toLowerCase().split(/\s+/).filter(Boolean); return (r: ChecklistDraftRow): boolean => (only.value === 'all' || (only.value === 'on' ? r.on : only.value === 'hand' ? r.byHand : isChanged(r))) && parts.every(w => `${r.id} ${r.title} ${r.catalogueTitle} ${r.severity}`.toLowerCase().includes(w)); });
@@ -95,10 +97,10 @@ async function save(): Promise<void> {
   } catch (error) { fault.value = (error as Error).message; } finally { busy.value = false; }
 }
 async function judgeAgain(): Promise<void> {
-  try { await api('/api/checklists/judge-again', { method: 'POST', body: { siteIds: detail.value!.sites.map(s => s.id) } }); again.value = false; notes.say('Their stored evidence is being judged again; how far it is stands at the top.'); await useMessages().poll(); } catch (error) { fault.value = (error as Error).message; }
+  try { await api('/api/checklists/judge-again', { method: 'POST', body: { siteIds: chosen.value } }); again.value = false; notes.say('Their stored evidence is being judged again; how far it is stands at the top.'); await useMessages().poll(); } catch (error) { fault.value = (error as Error).message; }
 }
 async function copy(): Promise<void> {
-  try { const { id: made } = await api<{ id: number }>('/api/checklists', { method: 'POST', body: { ...composed(), name: `${about.name} copy` } }); clean.value = state.value; await navigateTo(`/checklists/${made}`); } catch (error) { fault.value = (error as Error).message; }
+  try { const { id: made } = await api<{ id: number }>('/api/checklists', { method: 'POST', body: { ...composed(), name: freeName(`${about.name} copy`, (await api<{ name: string }[]>('/api/checklists')).map(c => c.name)) } }); clean.value = state.value; await navigateTo(`/checklists/${made}`); } catch (error) { fault.value = (error as Error).message; }
 }
 async function remove(): Promise<void> {
   if (!confirm(`Take the checklist ${about.name} away?`)) return;
@@ -116,7 +118,7 @@ function exportMarkdown(): void { saveText(fileName(about.name, 'md'), checklist
     <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
     <template v-if="detail">
       <p v-if="fixed" class="faint">This one comes with Armband and follows its catalogue. Copy it to change it.</p>
-      <p v-if="again && detail.sites.length" class="again sheet"><span>{{ detail.sites.length }} {{ detail.sites.length === 1 ? 'site is' : 'sites are' }} judged by this checklist from now on. What is stored of them was judged by what held before.</span><v-btn size="small" color="primary" variant="flat" @click="judgeAgain">Judge their stored evidence again</v-btn><v-btn size="small" variant="text" @click="again = false">Wait for the next audits</v-btn></p>
+      <p v-if="again && detail.sites.length" class="again sheet"><span>{{ detail.sites.length }} {{ detail.sites.length === 1 ? 'site is' : 'sites are' }} judged by this checklist from now on. What is stored of them was judged by what held before.</span><v-autocomplete v-model="chosen" :items="detail.sites" item-title="name" item-value="id" label="Sites to judge again" multiple variant="outlined" density="compact" hide-details class="which"><template #selection="{ index }"><span v-if="index === 0" class="cut">{{ chosen.length === detail.sites.length ? 'all of them' : `${chosen.length} of ${detail.sites.length}` }}</span></template></v-autocomplete><v-btn size="small" color="primary" variant="flat" :disabled="!chosen.length" @click="judgeAgain">Judge their stored evidence again</v-btn><v-btn size="small" variant="text" @click="again = false">Wait for the next audits</v-btn></p>
       <LookAhead v-if="panel === 'ahead'" :checklist="checked" :sites="detail.sites" class="gap" @close="panel = ''" />
       <AssignmentForm v-if="panel === 'assign'" :id="id" :assignments="detail.assignments" class="gap" @saved="panel = ''; reload()" />
       <section v-if="panel === 'versions'" class="sheet gap pad" aria-label="Versions"><div class="page-head"><h2>Versions</h2><span class="spring" /><v-btn size="small" variant="text" @click="panel = ''">Close</v-btn></div><div v-for="v in detail.versions" :key="v.version" class="version"><span class="num">Version {{ v.version }}</span><span class="faint">{{ v.savedBy ?? 'Armband' }}, {{ moment(v.savedAt) }}, {{ v.data.items.filter(i => i.on !== false).length }} checks</span><span class="spring" /><v-btn size="small" :disabled="v.version === detail.checklist.version" @click="fill({ ...v.data, name: about.name }); panel = ''; notes.say(`Version ${v.version} fills the composer. Save makes it the newest.`)">Bring back</v-btn></div></section>
@@ -137,6 +139,7 @@ function exportMarkdown(): void { saveText(fileName(about.name, 'md'), checklist
 .stick { position: sticky; top: 44px; z-index: 6; background: rgb(var(--v-theme-background)); padding: 8px 0; margin: 0 0 10px; border-bottom: 1px solid rgb(var(--v-theme-rule)); }
 .gap { margin-bottom: 12px; } .pad { padding: 12px 16px; } .grid { display: grid; grid-template-columns: 1fr 2fr; gap: 12px; } .again { display: flex; gap: 12px; align-items: center; padding: 10px 14px; margin-bottom: 12px; flex-wrap: wrap; border-color: rgb(var(--v-theme-primary)); }
 .group { display: flex; align-items: baseline; gap: 12px; padding: 12px 12px 4px; border-top: 1px solid rgb(var(--v-theme-rule)); } section:first-child > .group { border-top: 0; } .link { text-decoration: underline; color: rgb(var(--v-theme-primary)); font-size: 13px; }
+.which { max-width: 240px; }
 .version { display: flex; gap: 12px; align-items: center; padding: 6px 0; border-top: 1px solid rgb(var(--v-theme-rule)); }
 .filters { display: flex; border: 1px solid rgb(var(--v-theme-rule)); border-radius: 4px; overflow: hidden; background: rgb(var(--v-theme-surface)); } .filters button { padding: 5px 12px; } .filters button + button { border-left: 1px solid rgb(var(--v-theme-rule)); } .filters button.on { background: rgb(var(--v-theme-primary), .12); font-weight: 600; } .filter { max-width: 240px; }
 @media (max-width: 700px) { .grid { grid-template-columns: 1fr; } .stick { position: static; } }

@@ -10,8 +10,7 @@ const list = ref<ChecklistLine[] | null>(null);
 const fault = ref('');
 onMounted(load);
 async function load(): Promise<void> { try { list.value = await api<ChecklistLine[]>('/api/checklists'); } catch (error) { fault.value = (error as Error).message; } }
-/** A name that is free: "Full copy", "Full copy 2". */
-function free(wanted: string): string { const taken = new Set(list.value?.map(c => c.name)); let n = 2, out = wanted; while (taken.has(out)) out = `${wanted} ${n++}`; return out; }
+const free = (wanted: string): string => freeName(wanted, (list.value ?? []).map(x => x.name));
 async function make(checklist: Checklist): Promise<void> {
   fault.value = '';
   try { const { id } = await api<{ id: number }>('/api/checklists', { method: 'POST', body: checklist }); await navigateTo(`/checklists/${id}`); } catch (error) { fault.value = (error as Error).message; }

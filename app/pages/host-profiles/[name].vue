@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { draftFrom, valueAt, writeFieldText } from '#core/entry/field-text';
+import { withScheme } from '#core/extract/address';
 import { HostProfileDto } from '#core/entry/host-profile';
 import { PROFILE_GROUPS } from '#core/entry/host-profile-fields';
 import type { HostProfile } from '#core/facts/host-profile';
@@ -13,7 +14,6 @@ useHead({ title: computed(() => `${name.value} – Armband`) });
 const detail = ref<ProfileDetail | null>(null);
 const draft = ref(draftFrom(PROFILE_GROUPS, {}));
 const clean = ref('');
-const all = ref(false);
 const busy = ref(false);
 const fault = ref('');
 const showVersions = ref(false);
@@ -21,7 +21,7 @@ const learnUrl = ref('');
 const learning = ref(false);
 const learnt = ref<{ url: string; list: { field: string; values: string[] }[] } | null>(null);
 const EXAMPLE = 'https://sample.host.example/';
-const { faults, others, check, count } = useDraftCheck(PROFILE_GROUPS, HostProfileDto, draft, () => ({}));
+const { faults, others, all, check, whole } = useDraftCheck(PROFILE_GROUPS, HostProfileDto, draft, () => ({}));
 const changed = computed(() => JSON.stringify(draft.value) !== clean.value);
 function fill(profile: HostProfile): void { draft.value = draftFrom(PROFILE_GROUPS, profile); all.value = false; }
 function reset(): void { fill(detail.value!.profile); clean.value = JSON.stringify(draft.value); fault.value = ''; }
@@ -29,9 +29,9 @@ async function load(): Promise<void> { try { detail.value = await api<ProfileDet
 onMounted(load);
 onBeforeRouteLeave(() => !changed.value || confirm('The profile has changes that are not saved. Leave them?'));
 async function save(): Promise<void> {
-  all.value = true; fault.value = '';
-  const got = await check();
-  if (count(got)) { fault.value = `${count(got)} ${count(got) === 1 ? 'field needs' : 'fields need'} a look before this can be saved.`; await nextTick(); document.querySelector('.v-input--error')?.scrollIntoView({ block: 'center' }); return; }
+  const { got, fault: found } = await whole();
+  fault.value = found;
+  if (found) return;
   busy.value = true;
   try {
     const { version, job } = await api<{ version: number; job: string | null }>(`/api/host-profiles/${encodeURIComponent(name.value)}`, { method: 'PUT', body: got.data });
@@ -48,7 +48,7 @@ async function drop(): Promise<void> {
   try { await api(`/api/host-profiles/${encodeURIComponent(name.value)}`, { method: 'DELETE' }); clean.value = JSON.stringify(draft.value); notes.say(`${name.value} is taken away.`); await navigateTo('/host-profiles'); } catch (error) { fault.value = (error as Error).message; }
 }
 async function learn(): Promise<void> {
-  const url = /^[a-z]+:\/\//i.test(learnUrl.value.trim()) ? learnUrl.value.trim() : `https://${learnUrl.value.trim()}`;
+  const url = withScheme(learnUrl.value);
   learning.value = true; fault.value = ''; learnt.value = null;
   try { const { learnt: list, url: from } = await api<{ url: string; learnt: { field: string; values: string[] }[] }>('/api/host-profiles/learn', { method: 'POST', body: { url, profile: (await check()).data } }); learnt.value = { url: from, list }; if (!list.length) notes.say('Nothing there that the profile does not have already.'); } catch (error) { fault.value = (error as Error).message; } finally { learning.value = false; }
 }

@@ -18,8 +18,7 @@ async function make(profile: HostProfile): Promise<void> {
   fault.value = '';
   try { await api('/api/host-profiles', { method: 'POST', body: profile }); await navigateTo(`/host-profiles/${encodeURIComponent(profile.name)}`); } catch (error) { fault.value = (error as Error).message; }
 }
-/** A name that is free: "Bulb copy", "Bulb copy 2". */
-function free(wanted: string): string { const taken = new Set(list.value?.map(p => p.name)); let n = 2, out = wanted; while (taken.has(out)) out = `${wanted} ${n++}`; return out; }
+const free = (wanted: string): string => freeName(wanted, (list.value ?? []).map(x => x.name));
 async function bring(file: File): Promise<void> {
   try {
     const { value, faults } = await readAs(HostProfileDto, await readJsonFile(file));

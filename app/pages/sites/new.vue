@@ -3,6 +3,8 @@ import { mdiDeleteOutline, mdiPlus } from '@mdi/js';
 import { BriefDto } from '#core/entry/brief';
 import { BRIEF_GROUPS } from '#core/entry/brief-fields';
 import { draftFrom, writeFieldText } from '#core/entry/field-text';
+import { withScheme } from '#core/extract/address';
+import type { Proposal } from '#core/proposals/propose-brief';
 import { STAGES, type Stage } from '#core/facts/situation';
 
 useHead({ title: 'Take a site on – Armband' });
@@ -12,8 +14,7 @@ const places = ref([{ name: 'Staging', url: '' }]);
 const draft = ref(draftFrom(BRIEF_GROUPS, {}));
 const reasons = ref<Record<string, string>>({});
 const profiles = ref<string[]>([]);
-const all = ref(false);
-const { faults: fieldFaults, others, check, count } = useDraftCheck(BRIEF_GROUPS, BriefDto, draft, () => (Object.keys(reasons.value).length ? { notWanted: reasons.value } : {}));
+const { faults: fieldFaults, others, all, whole } = useDraftCheck(BRIEF_GROUPS, BriefDto, draft, () => (Object.keys(reasons.value).length ? { notWanted: reasons.value } : {}));
 const faults = ref<string[]>([]);
 const busy = ref(false);
 const reading = ref('');
@@ -26,7 +27,6 @@ const EXAMPLES = { live: 'https://kites.example/', before: 'https://draft.host.e
 const profileItems = computed(() => [{ title: 'none', value: '' }, ...profiles.value.map(name => ({ title: name, value: name }))]);
 const addPlace = (): void => { places.value.push({ name: places.value.length ? `Test ${places.value.length}` : 'Staging', url: '' }); };
 const isReading = (url: string): boolean => reading.value !== '' && reading.value === withScheme(url);
-const withScheme = (url: string): string => { const t = url.trim(); return t && !/^[a-z]+:\/\//i.test(t) ? `https://${t}` : t; };
 async function read(url: string): Promise<void> {
   const address = withScheme(url);
   if (!address) { faults.value = ['Give an address to read from.']; return; }
@@ -39,10 +39,9 @@ function take(p: Proposal): void {
   if (p.field === 'name' && !taken.name) taken.name = p.shown;
 }
 async function save(): Promise<void> {
-  all.value = true;
-  const got = await check();
+  const { got, fault: found } = await whole();
   const missing = [!taken.name.trim() && 'Name the site.', !taken.client.trim() && 'Name the client.', !taken.liveUrl.trim() && 'Give the live address, even when nothing answers there yet.'].filter((x): x is string => Boolean(x));
-  faults.value = [...missing, ...(count(got) ? [`${count(got)} ${count(got) === 1 ? 'field of the brief needs' : 'fields of the brief need'} a look.`] : [])];
+  faults.value = [...missing, ...(found ? [found] : [])];
   if (faults.value.length) return;
   busy.value = true;
   try {

@@ -1,10 +1,11 @@
-import { keepFile, MOST_BYTES } from '../../../services/hand-work';
+import { MOST_FILE_BYTES } from '#core/entry/attachment';
+import { keepFile } from '../../../services/hand-work';
 import { refuse } from '../../../services/failure';
 import { idOf } from '../../../services/route-parameters';
 
 /** The file's bytes as the body, its name in a header, percent-encoded. */
 export default defineEventHandler(async (event) => {
-  if (Number(getHeader(event, 'content-length') ?? 0) > MOST_BYTES) throw refuse(400, `The file is larger than ${MOST_BYTES / 1024 / 1024} MB.`);
+  if (Number(getHeader(event, 'content-length') ?? 0) > MOST_FILE_BYTES) throw refuse(400, `The file is larger than ${MOST_FILE_BYTES / 1024 / 1024} MB.`);
   const body = await readRawBody(event, false);
   let name = getHeader(event, 'x-file-name') ?? 'file';
   try { name = decodeURIComponent(name); } catch { /* as it came */ }
