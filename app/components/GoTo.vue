@@ -11,7 +11,20 @@ const at = ref(0);
 const field = ref<{ focus: () => void } | null>(null);
 interface Goal { label: string; hint: string; go: () => unknown }
 
-watch(open, async (is) => { if (!is) return; words.value = ''; at.value = 0; [rows.value, checks.value] = await Promise.all([api<RosterRow[]>('/api/roster').catch(() => []), checks.value.length ? checks.value : api<{ id: string; title: string }[]>('/api/catalogue').catch(() => [])]); await nextTick(); field.value?.focus(); });
+/** The lists are still on their way. */
+const loading = ref(false);
+/** Enter came before them: it counts once they are here. */
+const entered = ref(false);
+
+watch(open, async (is) => {
+  if (!is) return;
+  words.value = ''; at.value = 0; entered.value = false;
+  loading.value = !rows.value.length;
+  void nextTick(() => field.value?.focus());
+  [rows.value, checks.value] = await Promise.all([api<RosterRow[]>('/api/roster').catch(() => []), checks.value.length ? checks.value : api<{ id: string; title: string }[]>('/api/catalogue').catch(() => [])]);
+  loading.value = false;
+  if (open.value && entered.value) go(goals.value[at.value]);
+});
 
 const goals = computed<Goal[]>(() => {
   const all: Goal[] = [
@@ -24,12 +37,12 @@ const goals = computed<Goal[]>(() => {
   const parts = words.value.toLowerCase().split(/\s+/).filter(Boolean);
   return all.filter(g => parts.every(p => `${g.label} ${g.hint}`.toLowerCase().includes(p))).slice(0, 12);
 });
-watch(words, () => { at.value = 0; });
+watch(words, () => { at.value = 0; entered.value = false; });
 function go(g: Goal | undefined): void { if (!g) return; open.value = false; void g.go(); }
 function keys(e: KeyboardEvent): void {
   if (e.key === 'ArrowDown') { e.preventDefault(); at.value = Math.min(at.value + 1, goals.value.length - 1); }
   if (e.key === 'ArrowUp') { e.preventDefault(); at.value = Math.max(at.value - 1, 0); }
-  if (e.key === 'Enter') { e.preventDefault(); go(goals.value[at.value]); }
+  if (e.key === 'Enter') { e.preventDefault(); if (loading.value && !goals.value.length) entered.value = true; else go(goals.value[at.value]); }
 }
 </script>
 
@@ -38,7 +51,7 @@ function keys(e: KeyboardEvent): void {
     <div class="sheet box">
       <v-text-field ref="field" v-model="words" placeholder="A site, a check, or what to do" aria-label="Go to" @keydown="keys" />
       <ul role="listbox" aria-label="Where to go"><li v-for="(g, i) in goals" :key="g.label + g.hint" role="option" :aria-selected="i === at" :class="{ on: i === at }" @mousemove="at = i" @click="go(g)"><span class="cut">{{ g.label }}</span><span class="faint cut">{{ g.hint }}</span></li></ul>
-      <p v-if="!goals.length" class="faint">Nothing is called that. Try a site’s name or part of a check’s.</p>
+      <p v-if="!goals.length" class="faint">{{ loading ? 'The lists are on their way …' : 'Nothing is called that. Try a site’s name or part of a check’s.' }}</p>
     </div>
   </v-dialog>
 </template>

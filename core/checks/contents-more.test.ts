@@ -7,7 +7,7 @@ import { textWidth } from '#core/text/width';
 import { ask, AT, brief, brokenChain, chain, dnsAnswer, evidence, HEAD, page, withHome, withPages } from './example-evidence';
 import { lapseOf } from './delivery/staging-lifetime';
 import { refreshDelay } from './metadata/no-refresh';
-import { onPages } from './verification/positions';
+import { pathsOf } from './verification/positions';
 
 const home = 'https://marsh-choir.example/';
 type Parts = Parameters<typeof withHome>[0];
@@ -40,7 +40,7 @@ describe('verification of scripts', () => {
     expect([judged({ head: script('/menu.js') }, [head]), judged({ body: script('/menu.js') }, [head]), judged({ head: script('/menu.js') }, [end]), judged({ body: script('/menu.js') }, [end]), judged({}, [head]), judged({}, [{ ...head, pages: '/shop/*' }]), judged({ head: script('/menu.js') }, [{ ...head, pages: '/shop/*' }])]).toEqual(['passed', 'failed', 'failed', 'failed', 'failed', 'passed', 'failed']);
   });
   it('at the end means after everything a reader sees', () => { const p = page({ url: home, via: 'home' }); const last = p.facts!.anchors.at(-1)!; p.facts!.scripts.push({ src: `${home}menu.js`, raw: '<script src="/menu.js">', where: 'body', line: last.line, column: last.column + 100 }); expect(ask('verification.script-placement', { evidence: withPages(p), brief: { ...brief(), scripts: [{ match: 'menu.js', where: 'body-end' }] } }).outcome).toBe('passed'); });
-  it.each([[undefined, '', true], ['/', '', true], ['/', 'a/', false], ['/a', 'a/', true], ['/shop/*, /cart/', 'shop/x/', true], ['/shop/*', 'news/', false], ['*', 'x', true], ['/a/*/b/', 'a/x/b/', true]])('pages %s and /%s: %s', (list, path, due) => { expect(onPages(list, home + path)).toBe(due); });
+  it.each([[undefined, '', true], ['/', '', true], ['/', 'a/', false], ['/a', 'a/', true], ['/shop/*, /cart/', 'shop/x/', true], ['/shop/*', 'news/', false], ['*', 'x', true], ['/a/*/b/', 'a/x/b/', true]])('pages %s and /%s: %s', (list, path, due) => { expect(pathsOf(list)(`/${path}`)).toBe(due); });
   it('hosts of scripts and frames that were agreed', () => { const judged = (head: string, hosts = ['count.example', 'film.example']) => ask('verification.scripts-expected', { evidence: withPages(page({ url: home, via: 'home', head })), brief: { ...brief(), allowedScriptHosts: hosts } }).outcome; expect([judged(COUNT), judged(script('https://eu.count.example/c.js')), judged(script('https://notcount.example/c.js')), judged(script('/own.js')), judged('', [])]).toEqual(['passed', 'passed', 'failed', 'inapplicable', 'untested']); });
 });
 

@@ -38,10 +38,13 @@ export function fullChecklist(): Checklist {
   return { name: 'Full', version: 1, items: CATALOGUE.map(c => ({ check: c.id, on: true, severity: c.severity, weight: SEVERITY_WEIGHT[c.severity], parameters: Object.fromEntries(Object.entries(c.parameters ?? {}).map(([k, v]) => [k, v.default])) })) };
 }
 
+const NO_PARAMETERS: Record<string, number> = Object.freeze({});
+
 /** A checklist item's parameters over the check's defaults, held within their range. */
 function parametersOf(check: Check, item: ChecklistItem): Record<string, number> {
+  if (!check.parameters) return NO_PARAMETERS;
   const out: Record<string, number> = {};
-  for (const [name, spec] of Object.entries(check.parameters ?? {})) {
+  for (const [name, spec] of Object.entries(check.parameters)) {
     const given = Number(item.parameters?.[name] ?? spec.default);
     out[name] = Number.isFinite(given) ? Math.min(spec.max, Math.max(spec.min, given)) : spec.default;
   }
@@ -65,12 +68,12 @@ export function checksOf(checklist: Pick<Checklist, 'own'>): (id: string) => Che
 /** The checklist's lines, and those that the host calls for beside them. */
 function linesOf(checklist: Checklist, profile: HostProfile): ChecklistItem[] {
   const called = (profile.handChecks ?? []).filter(id => !checklist.items.some(i => i.check === id && i.on !== false) && checkById.get(id)?.byHand);
-  return [...checklist.items.filter(i => !called.includes(i.check)), ...called.map(check => ({ check }))];
+  return called.length ? [...checklist.items.filter(i => !called.includes(i.check)), ...called.map(check => ({ check }))] : checklist.items;
 }
 
 function markAccepted(finding: Finding, input: AuditInput): void {
   if (finding.outcome !== 'failed') return;
-  const own = (input.acceptances ?? []).filter(a => a.check === finding.check && endOf(a.until) >= input.at.getTime() && (finding.severity !== 'blocker' || a.seconded));
+  const own = input.acceptances!.filter(a => a.check === finding.check && endOf(a.until) >= input.at.getTime() && (finding.severity !== 'blocker' || a.seconded));
   if (!own.length) return;
   const bad = finding.places.filter(p => p.outcome === 'failed');
   for (const p of bad) p.accepted = own.some(a => a.places.some(q => q.place === p.place && q.found === (p.found ?? '')));
@@ -87,7 +90,6 @@ export function judge(input: AuditInput): JudgedFinding[] {
   const view = new SiteView(input.evidence, brief, profile, input.situation);
   const checkOf = checksOf(input.checklist);
   const launched = input.launched ?? (input.brief.launchDate ? Date.parse(input.brief.launchDate) <= input.at.getTime() : undefined);
-  const beside: Beside = { book: input.book, stage: input.stage, launched, staging: input.staging, build: input.build, place: input.place };
   // a place that was closed after the launch is asked nothing more
   const closed = input.situation === 'staging' && launched ? closedAs({ view, evidence: input.evidence, brief }) : undefined;
   const findings: JudgedFinding[] = [];
@@ -95,24 +97,24 @@ export function judge(input: AuditInput): JudgedFinding[] {
     const check = checkOf(item.check);
     if (!check || item.on === false || !check.situations.includes(input.situation)) continue;
     if (check.byHand && input.leaveOutHand) continue;
-    const context: CheckContext = { situation: input.situation, at: input.at, brief, profile, evidence: input.evidence, view, parameters: parametersOf(check, item), ...beside };
+    const context: CheckContext = { situation: input.situation, at: input.at, brief, profile, evidence: input.evidence, view, parameters: parametersOf(check, item), book: input.book, stage: input.stage, launched, staging: input.staging, build: input.build, place: input.place };
     let judgement: Judgement;
     try { judgement = closed && check !== stagingClosed ? inapplicable(`this place is closed after the launch (${closed})`) : check.byHand ? attested(check, input.attestations ?? [], { at: input.at, stage: input.stage, subjects: missing(view) ? undefined : check.subjects?.(context) }) : missing(view, check) ?? check.judge(context); }
     catch (error) { judgement = cantTell(`this check could not finish: ${(error as Error).message}`); }
     const severity: Severity = item.severity ?? check.severity;
-    const finding: JudgedFinding = {
-      check: check.id, section: check.section, title: item.title || check.title, severity,
-      weight: item.weight ?? SEVERITY_WEIGHT[severity], credit: null, ...judgement, ...(check.byHand ? { byHand: true } : {}), ...(item.note ? { note: item.note } : {}),
-    };
+    const { outcome, expected, found, reason, notes, places } = judgement;
+    const finding: JudgedFinding = { check: check.id, section: check.section, title: item.title || check.title, severity, weight: item.weight ?? SEVERITY_WEIGHT[severity], credit: null, outcome, expected, found, reason, notes, places };
+    if (check.byHand) finding.byHand = true;
+    if (item.note) finding.note = item.note;
     const unread = input.evidence.unread.length;
     if (check.scope === 'page' && unread && (finding.outcome === 'passed' || finding.outcome === 'failed')) finding.seen = { read: input.evidence.pages.length, known: input.evidence.pages.length + unread };
-    markAccepted(finding, input);
+    if (input.acceptances?.length) markAccepted(finding, input);
     const allOrNothing = check.allOrNothing ?? check.scope === 'site';
     finding.credit = creditOf(finding, allOrNothing);
-    if (finding.places.some(p => p.accepted)) finding.creditAsFound = creditOf(finding, allOrNothing, false);
+    if (input.acceptances?.length && finding.places.some(p => p.accepted)) finding.creditAsFound = creditOf(finding, allOrNothing, false);
     // a check by hand is done by its recipe, whatever its outcome
     if (finding.outcome === 'failed' || check.byHand) finding.recipe = check.recipe(context, finding);
     findings.push(finding);
   }
-  return findings.sort((a, b) => SECTIONS.indexOf(a.section) - SECTIONS.indexOf(b.section));
+  return SECTIONS.flatMap(section => findings.filter(f => f.section === section));
 }

@@ -11,7 +11,7 @@ const VALUED = /^(unavailable_after|max-snippet|max-image-preview|max-video-prev
 export function noIndexOf(page: PageEvidence): NoIndex[] {
   const found: NoIndex[] = [];
   for (const meta of page.facts?.metas ?? []) {
-    if (!meta.name || !(meta.name === 'robots' || /bot$|^slurp$|^crawler$/.test(meta.name))) continue;
+    if (!meta.name || !(meta.name === 'robots' || meta.name.endsWith('bot') || meta.name === 'slurp' || meta.name === 'crawler')) continue;
     if (meta.content.toLowerCase().split(/[\s,]+/).some(d => FORBIDS.has(d))) found.push({ agent: meta.name === 'robots' ? '*' : meta.name, raw: meta.raw, from: 'meta' });
   }
   for (const value of headerValues(lastAnswer(page.chain), 'x-robots-tag')) {

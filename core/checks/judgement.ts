@@ -3,7 +3,7 @@ import { readField, type BriefField, type Brief } from '#core/facts/brief';
 import type { HostEvidence } from '#core/facts/evidence';
 import type { Judgement, PlaceResult } from '#core/facts/finding';
 import type { CheckContext } from './check';
-import type { ReadPage } from './site-view';
+import type { ReadPage } from './read-page';
 
 type More = Pick<PlaceResult, 'expected' | 'found' | 'raw' | 'take'>;
 const NOTHING: More = {};
@@ -38,18 +38,22 @@ export function overPlaces(places: PlaceResult[], words: { expected: string; uni
   for (const p of places) {
     if (p.outcome === 'failed') { bad++; firstBad ??= p; } else if (p.outcome === 'cantTell') { open++; firstOpen ??= p; }
   }
-  const base = { expected: words.expected, places, ...(words.notes?.length ? { notes: words.notes } : {}) };
+  const { expected } = words, notes = words.notes?.length ? words.notes : undefined;
   if (firstBad) {
     const found = places.length === 1 ? firstBad.found : `${countOf(bad, places.length, one, many)}: ${firstBad.found ?? 'not so'}${bad > 1 ? ' …' : ''}`;
-    return { outcome: 'failed', found, ...base };
+    return { outcome: 'failed', expected, found, reason: undefined, notes, places };
   }
-  if (firstOpen) return { outcome: 'cantTell', reason: places.length === 1 ? firstOpen.reason : `${countOf(open, places.length, one, many)}: ${firstOpen.reason}`, found: firstOpen.found, ...base };
-  return { outcome: 'passed', found: places.length === 1 ? places[0]!.found ?? 'as expected' : `${countOf(places.length, places.length, one, many)}`, ...base };
+  if (firstOpen) return { outcome: 'cantTell', expected, found: firstOpen.found, reason: places.length === 1 ? firstOpen.reason : `${countOf(open, places.length, one, many)}: ${firstOpen.reason}`, notes, places };
+  return { outcome: 'passed', expected, found: places.length === 1 ? places[0]!.found ?? 'as expected' : countOf(places.length, places.length, one, many), reason: undefined, notes, places };
 }
+
+const PLACES: [string, string] = ['place', 'places'];
+const PAGES: [string, string] = ['page', 'pages'];
 
 /** One place for the site as a whole. */
 export function overSite(place: PlaceResult, words: { expected: string; notes?: string[] }): Judgement {
-  return overPlaces([place.expected === undefined ? { ...place, expected: words.expected } : place], { ...words, unit: ['place', 'places'] });
+  place.expected ??= words.expected;
+  return overPlaces([place], { expected: words.expected, notes: words.notes, unit: PLACES });
 }
 
 /**
@@ -66,7 +70,7 @@ export function overPages(context: CheckContext, expected: string, judge: (page:
     if (Array.isArray(result)) places.push(...result); else if (result) places.push(result);
   }
   for (const refused of context.view.refusals) places.push(unsure(refused.url, `the server refused the visitor (${refused.status})`));
-  return overPlaces(places, { expected, unit: ['page', 'pages'], none: context.view.pages.length ? more.none : undefined, notes: more.notes });
+  return overPlaces(places, { expected, unit: PAGES, none: context.view.pages.length ? more.none : undefined, notes: more.notes });
 }
 
 /**

@@ -6,7 +6,7 @@ import { registrableDomain } from '#core/extract/address';
 import { foldLoosely } from '#core/text/fold';
 import { handCheck, type Check, type CheckContext } from './check';
 import { cantTell, failed, overPages, overSite, passed, unsure } from './judgement';
-import { carries, folded, type ReadPage } from './site-view';
+import type { ReadPage } from './read-page';
 
 /** What own checks need beside what every audit collects. */
 export interface AskedFor { selectors: string[]; records: { name: string; type: string }[]; paths: string[] }
@@ -56,10 +56,10 @@ export const inWords = (t: OwnTest): string => `${thing(t)} ${WORDS[t.is]}${BARE
 /** What one page has at the block's place; a string is why that cannot be told. */
 function onPage(test: OwnTest, page: ReadPage): { found: string[]; raw?: string } | string {
   if (test.look === 'header') {
-    const lines = (lastAnswer(page.evidence.chain)?.headers ?? []).filter(([n]) => n.toLowerCase() === test.at!.toLowerCase());
+    const lines = (page.answer?.headers ?? []).filter(([n]) => n.toLowerCase() === test.at!.toLowerCase());
     return { found: lines.map(([, v]) => v), raw: lines.map(l => l.join(': ')).join('\n') || undefined };
   }
-  if (test.look === 'text') return { found: folded(page.facts).includes(foldLoosely(test.value ?? '')) || carries(page.facts, test.value ?? '') ? [test.value ?? ''] : [] };
+  if (test.look === 'text') return { found: page.words.folded.includes(foldLoosely(test.value ?? '')) || page.words.carries(test.value ?? '') ? [test.value ?? ''] : [] };
   const hit = page.facts.selected?.[test.at!];
   if (!hit) return 'this was not looked for when the evidence was collected: audit again';
   if (hit.error) return `“${test.at}” is no selector: ${hit.error}`;

@@ -1,23 +1,13 @@
 /** One reading of the evidence that all checks share: which pages can be judged, what was refused, and the root cause when nothing can be. */
 import { hostOf, insideBase, normaliseUrl } from '#core/extract/address';
-import type { Anchor, PageFacts } from '#core/extract/html';
 import type { Brief } from '#core/facts/brief';
 import { finalStatus, lastAnswer, type Evidence, type HostEvidence, type PageEvidence } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
 import type { Situation } from '#core/facts/situation';
-import { foldLetters, foldLoosely } from '#core/text/fold';
 import { refusalOf, type RefusalKind } from '#core/extract/refusal';
-import { noIndexOf, type NoIndex } from './index-directives';
-
-/** A page that answered with HTML that can be judged. */
-export interface ReadPage {
-  url: string;
-  evidence: PageEvidence;
-  facts: PageFacts;
-  noIndex: NoIndex[];
-  /** Rule 5: a body without text that scripts are to fill. */
-  shell: boolean;
-}
+import { PageText } from './page-text';
+import { ReadPage } from './read-page';
+import { remembering } from './remembering';
 
 /** Common marks beside those of the host profile. Common practice: phrases met on such pages, folded; short pages only. */
 const COMMON = {
@@ -38,6 +28,8 @@ export class SiteView {
   /** Answers that refuse the visitor (rule 4). */
   readonly refusals: { url: string; status: number; kind: RefusalKind; evidence: PageEvidence }[] = [];
   private readonly base: URL;
+  /** What every address of the environment's own host begins with, where the whole host is its own. */
+  private readonly origin: string | undefined;
   readonly hosts: HostEvidence[];
   readonly siteHosts: Set<string>;
   /** The page that stands for the home address, whatever it answered. */
@@ -48,19 +40,19 @@ export class SiteView {
     // staging hosts are looked at beside the live one, and are no hosts of it
     this.hosts = evidence.hosts.filter(h => h.role !== 'staging');
     this.siteHosts = new Set(evidence.target.hosts);
+    this.origin = this.base.pathname === '/' && this.siteHosts.has(this.base.hostname) ? `${this.base.origin}/` : undefined;
     this.homeEvidence = evidence.pages.find(p => p.via === 'home');
     const seen = new Set<string>();
     for (const page of evidence.pages) {
       const status = finalStatus(page.chain);
       if (status === undefined) continue;
-      const kind = refusalOf({ status, headers: lastAnswer(page.chain)?.headers ?? [], facts: page.facts });
+      const words = page.facts && new PageText(page.facts);
+      const kind = refusalOf({ status, headers: lastAnswer(page.chain)?.headers ?? [], facts: page.facts, lowered: words?.lowered });
       if (kind && !(status === 503 && situation === 'holding')) { this.refusals.push({ url: page.url, status, kind, evidence: page }); continue; }
       const ok = (status >= 200 && status < 300) || (status === 503 && situation === 'holding');
-      if (!ok || !page.facts || seen.has(page.url) || !this.within(page.url)) continue;
+      if (!ok || !page.facts || !words || seen.has(page.url) || !this.within(page.url)) continue;
       seen.add(page.url);
-      const f = page.facts;
-      const shell = f.textLength < 40 && f.scripts.some(s => s.src) && f.anchors.length === 0;
-      const read = { url: page.url, evidence: page, facts: f, noIndex: noIndexOf(page), shell };
+      const read = new ReadPage(page, page.facts, words);
       this.pages.push(read);
       if (page.via === 'home' && !this.home) this.home = read;
     }
@@ -68,6 +60,8 @@ export class SiteView {
 
   /** Whether an address belongs to this environment: one of its hosts, and below the base path. */
   within(url: string): boolean {
+    // most addresses asked about are
+    if (this.origin && url.startsWith(this.origin)) return true;
     if (!this.siteHosts.has(hostOf(url) ?? '')) return false;
     const base = this.base;
     if (base.pathname === '/') return true;
@@ -76,43 +70,35 @@ export class SiteView {
     return insideBase(`${base.origin}${u.pathname}`, base.href);
   }
 
-  /** The marks of a kind, the profile's own first. */
-  private marksOf(kind: MarkKind): { own: string[]; common: string[] } {
-    const own = [...(this.profile.marks?.[kind] ?? [])];
-    if (kind === 'holding' && this.brief.holding?.mark) own.push(this.brief.holding.mark);
-    return { own, common: COMMON[kind] };
+  /** The marks of a kind that profile and brief name. */
+  private ownMarks(kind: MarkKind): string[] {
+    const own = this.profile.marks?.[kind] ?? [];
+    return kind === 'holding' && this.brief.holding?.mark ? [...own, this.brief.holding.mark] : own;
   }
 
   /** @returns the mark of that kind which a page carries, or undefined. Common phrases count on short pages only. */
-  markOn(page: ReadPage | undefined, kind: MarkKind): string | undefined {
+  markOn(page: { words: PageText } | undefined, kind: MarkKind): string | undefined {
     if (!page) return undefined;
-    const { own, common } = this.marksOf(kind);
-    const hit = own.find(m => carries(page.facts, m));
-    if (hit) return hit;
-    if (page.facts.textLength > SHORT) return undefined;
-    return common.find(m => carries(page.facts, m));
+    const { words } = page;
+    return this.ownMarks(kind).find(m => words.carries(m)) ?? (words.length > SHORT ? undefined : COMMON[kind].find(m => words.carries(m)));
   }
 
   /** Whether a host shows a parking or unknown-name page instead of the site. */
   isAstray(host: HostEvidence | undefined): boolean {
     if (!host?.landing || this.situation === 'staging') return false;
-    let astray = this.astray.get(host);
-    if (astray === undefined) this.astray.set(host, astray = this.looksAstray(host.landing));
-    return astray;
+    return this.astray(host);
   }
-  private readonly astray = new Map<HostEvidence, boolean>();
+  private readonly astray = remembering((host: HostEvidence) => Boolean(this.markOn(this.landing(host), 'parking') ?? this.markOn(this.landing(host), 'unknownName')));
 
-  private looksAstray(landing: NonNullable<HostEvidence['landing']>): boolean {
-    const page = { facts: landing.facts } as ReadPage;
-    return Boolean(this.markOn(page, 'parking') ?? this.markOn(page, 'unknownName'));
-  }
+  /** The words a visitor of a host's own address meets. */
+  readonly landing = remembering((host: HostEvidence) => host.landing && { words: new PageText(host.landing.facts) });
 
   /** Why pages cannot be judged at all: the first root cause, which its own check is charged with (rule 3). */
   rootCause(): { check: string; reason: string } | null {
     // asked for by most checks
     return this.cause === undefined ? this.cause = this.findRootCause() : this.cause;
   }
-  private cause: { check: string; reason: string } | null | undefined;
+  private cause: { check: string; reason: string } | null | undefined = undefined;
 
   private findRootCause(): { check: string; reason: string } | null {
     const { evidence } = this;
@@ -147,70 +133,44 @@ export class SiteView {
   }
 
   /** Pages a search engine may list, once the site is live: before that, noindex is as it should be and says nothing. */
-  get indexable(): ReadPage[] { return this.indexed ??= this.situation === 'live' ? this.pages.filter(p => !p.noIndex.some(n => n.agent === '*')) : this.pages; }
-  private indexed: ReadPage[] | undefined;
+  get indexable(): ReadPage[] { return this.indexed ??= this.situation === 'live' ? this.pages.filter(p => !p.keptOut) : this.pages; }
+  private indexed: ReadPage[] | undefined = undefined;
 
-  /** The page's first canonical, if any, as an absolute address. */
-  canonicalOf(page: ReadPage): string | undefined {
-    // asked for by a dozen checks
-    let known = this.canonicals.get(page);
-    if (known === undefined) { const link = page.facts.links.find(l => l.rel.includes('canonical')); this.canonicals.set(page, known = (link && normaliseUrl(link.href, page.url)) ?? null); }
-    return known ?? undefined;
+  /** The pages by their address. */
+  get byUrl(): ReadonlyMap<string, ReadPage> { return this.knownByUrl ??= new Map(this.pages.map(p => [p.url, p])); }
+  private knownByUrl: Map<string, ReadPage> | undefined = undefined;
+
+  /** Everything the crawl asked for, by the address it asked for and by the one it came to. */
+  get asked(): ReadonlyMap<string, PageEvidence> {
+    if (!this.knownAsked) {
+      this.knownAsked = new Map();
+      for (const p of this.evidence.pages) this.knownAsked.set(p.requested, p).set(p.url, p);
+    }
+    return this.knownAsked;
   }
-  private readonly canonicals = new Map<ReadPage, string | null>();
+  private knownAsked: Map<string, PageEvidence> | undefined = undefined;
+
+  /** Addresses that the sitemaps name, normalised. */
+  get inSitemap(): ReadonlySet<string> {
+    if (!this.listed) {
+      this.listed = new Set();
+      for (const map of this.evidence.sitemaps) {
+        if (map.facts?.kind === 'index') continue;
+        for (const { loc } of map.facts?.urls ?? []) { const url = normaliseUrl(loc); if (url) this.listed.add(url); }
+      }
+    }
+    return this.listed;
+  }
+  private listed: Set<string> | undefined = undefined;
 
   /** Indexable pages that are their own canonical (or name none): the ones that count for uniqueness (rule 8). */
   get countable(): ReadPage[] {
-    return this.counted ??= this.indexable.filter(p => { const c = this.canonicalOf(p); return !c || c === p.url; });
+    return this.counted ??= this.indexable.filter(p => !p.canonical || p.canonical === p.url);
   }
-  private counted: ReadPage[] | undefined;
+  private counted: ReadPage[] | undefined = undefined;
 
   /** The preferred host: the brief's, else the target's. */
   get preferredHost(): string { return this.evidence.target.hosts[0]!; }
 
   hostEvidence(host: string): HostEvidence | undefined { return this.hosts.find(h => h.host === host); }
-}
-
-/** Whether a page carries a mark: `#id` or `.class` of an element, else words in its title or text, loosely folded. */
-export function carries(facts: PageFacts, mark: string): boolean {
-  if (/^[#.][A-Za-z_][\w-]*$/.test(mark)) return facts.marks.includes(mark);
-  let wanted = foldedMarks.get(mark);
-  if (wanted === undefined) { wanted = foldLoosely(mark); if (foldedMarks.size < 2000) foldedMarks.set(mark, wanted); }
-  if (!wanted) return false;
-  return foldedTitles(facts).includes(wanted) || folded(facts).includes(wanted);
-}
-
-const foldedMarks = new Map<string, string>();
-/** The page's text in lower case, once: same length and places as the text but for a few letters that change theirs. */
-export const lowered = once(facts => facts.text.toLowerCase());
-/** The page's links as normalised addresses, with their hosts, once; what is no web address is left out. */
-export const linksOf = once((facts) => {
-  const out: { url: string; host: string; anchor: Anchor }[] = [];
-  for (const anchor of facts.anchors) { const known = addressOf(anchor.href); if (known) out.push({ url: known.url, host: known.host, anchor }); }
-  return out;
-});
-
-/** The pages of a site link to the same few addresses. */
-const addresses = new Map<string, { url: string; host: string } | null>();
-function addressOf(href: string): { url: string; host: string } | null {
-  let known = addresses.get(href);
-  if (known === undefined) {
-    if (addresses.size > 20_000) addresses.clear();
-    const url = normaliseUrl(href);
-    addresses.set(href, known = url === undefined ? null : { url, host: hostOf(url)! });
-  }
-  return known;
-}
-/** The page's titles loosely folded, once, one a line. */
-export const foldedTitles = once(facts => facts.titles.map(t => foldLoosely(t.text)).join('\n'));
-/** The page's text loosely folded, once. */
-export const folded = once(facts => foldLetters(facts.text));
-
-function once<T extends object | string>(make: (facts: PageFacts) => T): (facts: PageFacts) => T {
-  const made = new WeakMap<PageFacts, T>();
-  return (facts) => {
-    let known = made.get(facts);
-    if (known === undefined) made.set(facts, known = make(facts));
-    return known;
-  };
 }

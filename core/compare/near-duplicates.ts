@@ -1,70 +1,55 @@
-/** Which texts are nearly the same, among thousands: sketches of word runs (bottom-k MinHash), compared only where they share a rare one. */
+/** Which texts are nearly the same, among thousands: sketches of word runs (MinHash by one permutation: Li, Owen and Zhang 2012), compared only where they share a part. */
 
 const RUN = 4;
-const SKETCH = 64;
-/** Of each sketch, the smallest values are looked up; two texts that are 90 % alike share one of them all but surely. */
-const KEYS = 12;
+/** Parts of a sketch; a part is chosen by a run's upper bits of 31 and keeps its smallest run. Small integers in plain arrays: room for typed arrays is costly to get. */
+const PARTS = 64;
+const SHIFT = 25;
+/** Every so many parts are looked up; two texts that are 90 % alike share one of them all but surely. */
+const STEP = 5;
+/** A part that no run fell into. */
+const EMPTY = 0x7fffffff;
 /** Texts with fewer words are compared whole, not by their runs. */
 const SHORT = 40;
 
-/** Letters and digits as small letters, everything else nought; beyond ASCII filled in when it is first needed. */
-const LETTERS = new Uint16Array(65_536);
-for (let c = 0; c < 128; c++) if (/[a-z0-9]/i.test(String.fromCharCode(c))) LETTERS[c] = String.fromCharCode(c).toLowerCase().charCodeAt(0);
-let whole = false;
-function fillLetters(): void {
-  for (let c = 128; c < 65_536; c++) { const t = String.fromCharCode(c); if (/[\p{L}\p{N}]/u.test(t)) LETTERS[c] = t.toLowerCase().charCodeAt(0); }
-  whole = true;
-}
-
-/** The smallest values seen, each once, in order. */
-class Smallest {
-  private readonly values = new Uint32Array(SKETCH);
-  private size = 0;
-  add(value: number): void {
-    const { values } = this;
-    if (this.size === SKETCH && value >= values[SKETCH - 1]!) return;
-    let at = this.size;
-    while (at > 0 && values[at - 1]! >= value) at--;
-    if (at < this.size && values[at] === value) return;
-    if (this.size < SKETCH) this.size++;
-    values.copyWithin(at + 1, at, this.size - 1);
-    values[at] = value;
-  }
-  get list(): Uint32Array { return this.values.subarray(0, this.size); }
-}
+/** Bytes of UTF-8 that make words, ASCII letters as small ones; everything else nought. Beyond ASCII all count, since a copy has them alike. */
+const LETTERS = Uint8Array.from({ length: 256 }, (_, c) => (c >= 0x80 ? c : /[a-z0-9]/i.test(String.fromCharCode(c)) ? String.fromCharCode(c).toLowerCase().charCodeAt(0) : 0));
+const encoder = new TextEncoder();
+/** Bytes are read several times as quickly as a string's letters; the room is used again for each text. */
+let room = new Uint8Array(65_536);
 
 /** One pass over the text: words by FNV-1a, runs of them mixed as in MurmurHash3 so that near values spread. */
-function sketchOf(text: string): Uint32Array | null {
+function sketchOf(text: string): number[] | null {
   // at least so many words with a blank between
   if (text.length < SHORT * 2) return null;
-  const smallest = new Smallest();
+  if (room.length < text.length * 3 + 1) room = new Uint8Array(text.length * 3 + 1);
+  const { written } = encoder.encodeInto(text, room);
+  // ends the last word
+  room[written] = 0;
+  const sketch = new Array<number>(PARTS).fill(EMPTY);
   let a = 0, b = 0, c = 0, words = 0, h = 0x811c9dc5, inWord = false;
-  for (let i = 0; i <= text.length; i++) {
-    const unit = i < text.length ? text.charCodeAt(i) : 0;
-    if (unit > 127 && !whole) fillLetters();
-    const letter = LETTERS[unit]!;
+  for (let i = 0; i <= written; i++) {
+    const letter = LETTERS[room[i]!]!;
     if (letter) { h = Math.imul(h ^ letter, 0x01000193); inWord = true; continue; }
     if (!inWord) continue;
     if (++words >= RUN) {
       let run = Math.imul(Math.imul(Math.imul(a, 31) + b | 0, 31) + c | 0, 31) + h | 0;
       run ^= run >>> 16; run = Math.imul(run, 0x85ebca6b); run ^= run >>> 13; run = Math.imul(run, 0xc2b2ae35);
-      smallest.add((run ^ (run >>> 16)) >>> 0);
+      run = (run ^ (run >>> 16)) >>> 1;
+      if (run < sketch[run >>> SHIFT]!) sketch[run >>> SHIFT] = run;
     }
     a = b; b = c; c = h; h = 0x811c9dc5; inWord = false;
   }
-  return words < SHORT ? null : smallest.list;
+  return words < SHORT ? null : sketch;
 }
 
-/** The share of word runs that two texts have in common (Jaccard), estimated from their sketches. */
-function likeness(a: Uint32Array, b: Uint32Array): number {
-  let i = 0, j = 0, shared = 0, seen = 0;
-  const size = Math.min(SKETCH, Math.max(a.length, b.length));
-  while (seen < size && (i < a.length || j < b.length)) {
-    const x = a[i] ?? Infinity, y = b[j] ?? Infinity;
-    if (x === y) { shared++; i++; j++; } else if (x < y) i++; else j++;
-    seen++;
+/** The share of word runs that two texts have in common (Jaccard), estimated from their sketches; nought as soon as it is sure to be below `least`. */
+function likeness(a: number[], b: number[], least: number): number {
+  let shared = 0, filled = 0;
+  let mayDiffer = Math.floor((1 - least) * PARTS + 1e-9);
+  for (let i = 0; i < PARTS; i++) {
+    if (a[i] === b[i]) { if (a[i] !== EMPTY) { shared++; filled++; } } else { if (mayDiffer-- === 0) return 0; filled++; }
   }
-  return seen ? shared / seen : 1;
+  return shared / filled;
 }
 
 export interface Likeness { of: number; like: number; share: number }
@@ -77,7 +62,9 @@ export interface Likeness { of: number; like: number; share: number }
 export function nearDuplicates(texts: readonly string[], least: number): Likeness[] {
   const exact = new Map<string, number>();
   const index = new Map<number, number[]>();
-  const sketches: (Uint32Array | null)[] = [];
+  const sketches: (number[] | null)[] = [];
+  /** Which text each was last compared with. */
+  const comparedWith = new Int32Array(texts.length).fill(-1);
   const out: Likeness[] = [];
   texts.forEach((text, of) => {
     sketches.push(null);
@@ -88,15 +75,23 @@ export function nearDuplicates(texts: readonly string[], least: number): Likenes
     // a sketch is an estimate, and cannot tell the last hundredth
     const sketch = least >= 1 ? null : sketches[of] = sketchOf(text);
     if (!sketch) return;
-    const keys = sketch.subarray(0, KEYS);
-    const candidates = new Set<number>();
-    // a run that hundreds of pages share is the site's own frame, and tells nothing
-    for (const key of keys) { const list = index.get(key); if (list && list.length < 200) for (const c of list) candidates.add(c); }
-    for (const like of [...candidates].sort((a, b) => a - b)) {
-      const share = likeness(sketches[like]!, sketch);
-      if (share >= least) { out.push({ of, like, share }); break; }
+    let like = -1, share = 0;
+    for (let part = 0; part < PARTS; part += STEP) {
+      const key = sketch[part]!;
+      if (key === EMPTY) continue;
+      const list = index.get(key);
+      if (!list) { index.set(key, [of]); continue; }
+      // a run that hundreds of pages share is the site's own frame, and tells nothing
+      if (list.length < 200) for (const c of list) {
+        if (like >= 0 && c >= like) break;
+        if (comparedWith[c] === of) continue;
+        comparedWith[c] = of;
+        const s = likeness(sketches[c]!, sketch, least);
+        if (s >= least) { like = c; share = s; break; }
+      }
+      list.push(of);
     }
-    for (const key of keys) { const list = index.get(key); if (list) list.push(of); else index.set(key, [of]); }
+    if (like >= 0) out.push({ of, like, share });
   });
   return out;
 }

@@ -1,6 +1,6 @@
 /** Whether a link, button or form field has an accessible name: the steps of the W3C's Accessible Name and Description Computation that can be taken from markup alone. */
 import type { DefaultTreeAdapterTypes as T } from 'parse5';
-import { attr, textOf } from './html-tree';
+import { attr } from './html-tree';
 import type { Unnamed } from './page-facts';
 
 const filled = (value: string | undefined): boolean => value !== undefined && value.trim() !== '';
@@ -19,9 +19,12 @@ function namedBelow(el: T.Element): boolean {
 
 /**
  * @param inLabel the element stands inside a label
+ * @param text what is written between its tags
  * @returns `labelledFrom` where only a label elsewhere on the page can name it
  */
-export function accessibleName(el: T.Element, kind: Unnamed['kind'], inLabel: boolean): 'named' | 'unnamed' | { labelledFrom: string } {
+export function accessibleName(el: T.Element, kind: Unnamed['kind'], inLabel: boolean, text: string): 'named' | 'unnamed' | { labelledFrom: string } {
+  // most links: whatever else they have, their text names them
+  if (kind !== 'field' && filled(text)) return 'named';
   if (attr(el, 'type')?.toLowerCase() === 'hidden' || attr(el, 'aria-hidden') === 'true' || attr(el, 'hidden') !== undefined) return 'named';
   if (filled(attr(el, 'aria-label')) || filled(attr(el, 'aria-labelledby')) || filled(attr(el, 'title'))) return 'named';
   const type = attr(el, 'type')?.toLowerCase();
@@ -33,7 +36,7 @@ export function accessibleName(el: T.Element, kind: Unnamed['kind'], inLabel: bo
   }
   if (kind !== 'field') {
     if (el.tagName === 'area') return filled(attr(el, 'alt')) ? 'named' : 'unnamed';
-    return filled(textOf(el)) || namedBelow(el) ? 'named' : 'unnamed';
+    return namedBelow(el) ? 'named' : 'unnamed';
   }
   if (inLabel) return 'named';
   const id = attr(el, 'id');

@@ -72,6 +72,12 @@ function plainBase(base: string): { origin: string; folder: string } | undefined
   return lastBase.parts;
 }
 
+/** Path and query (with its mark; nothing where nothing follows it) of an http(s) address that is normalised already. */
+export function splitAddress(url: string): { path: string; query: string } {
+  const start = url.indexOf('/', 8), mark = url.indexOf('?', start);
+  return mark < 0 ? { path: url.slice(start), query: '' } : { path: url.slice(start, mark), query: mark === url.length - 1 ? '' : url.slice(mark) };
+}
+
 /** Normalises an http(s) address for comparing: by the URL standard, without fragment. Undefined for other schemes and nonsense. */
 export function normaliseUrl(url: string, base?: string): string | undefined {
   if (!url.includes('xn--') && PLAIN.test(url)) return url;

@@ -93,6 +93,16 @@ describe('what was made faster says the same', () => {
     const long = `<p>${'word '.repeat(40_000)}<a href="${'x'.repeat(70_000)}">`;
     expect(serialize(parsePlaced(long))).toBe(serialize(parse(long)));
   });
+  it('a tag taken in one look is the tag that parse5 takes letter by letter', () => {
+    const piece = fc.constantFrom('<', '</', '<a', '<IMG', '<svg', '<br', '<p', '<input', ' ', '\n', '\t', '\f', '\r', 'x', 'X', 'href', 'data-y', '=', '"', "'", '>', '/', '/>', '&', '&amp;', 'é', '\ud83d\ude00', '\u0000', '\u0001', '`', '!', '?', 'b="1"', "c='2 3'", 'd=4', 'b', ' e>', 'f=">"', 'g="1\r\n2"', 'h="1\u00002"');
+    fc.assert(fc.property(fc.array(piece, { minLength: 2, maxLength: 16 }), (list) => { const html = `<${list.join('')}`; expect(serialize(parsePlaced(html))).toBe(serialize(parse(html))); }), { numRuns: 20_000 });
+    const many = `<a ${Array.from({ length: 90 }, (_, i) => `x${i % 70}=${i}`).join(' ')}>`;
+    expect(serialize(parsePlaced(many))).toBe(serialize(parse(many)));
+  });
+  it('script, style and title go on over every "<" that does not end them', () => {
+    const piece = fc.constantFrom('<', '</', '<!--', '-->', '<script', '</script', '</style>', '</title >', '>', 'if (a<b && c<=d)', '<b>', '</b>', '<<', '<!', '&lt;', '\n', '\r\n', '\u0000', 's', ' ');
+    fc.assert(fc.property(fc.constantFrom('script', 'style', 'title', 'textarea', 'xmp', 'iframe'), fc.array(piece, { maxLength: 14 }), (tag, list) => { const html = `<${tag}>${list.join('')}</${tag}><p>after`; expect(serialize(parsePlaced(html))).toBe(serialize(parse(html))); }), { numRuns: 10_000 });
+  });
   it('plain addresses are those of the URL standard', () => {
     const piece = fc.constantFrom('a', 'B', '/', '//', '.', '..', '~', '-', '_', '?', '#', '%41', ' ', ':', '1', '0x1', 'xn--a', '@', '\\', 'example', '.com', 'https://', 'http://', 'é', '\t');
     fc.assert(fc.property(fc.array(piece, { maxLength: 7 }), fc.constantFrom('https://a.example/', 'https://a.example/b/c?d#e', 'http://127.0.0.1:80/x', 'https://1.2.3/x', 'https://xn--bcher-kva.example/', 'https://a.0x1/'), (list, base) => {

@@ -15,6 +15,7 @@ export type * from './page-facts';
 const RAW_CAP = 400;
 const TEXT_CAP = 12_000;
 const LIST_CAP = 3_000;
+/** Elements whose text is not shown as the page's. */
 const SILENT = new Set(['script', 'style', 'template', 'noscript', 'noframes', 'iframe', 'textarea', 'svg', 'select']);
 const BLOCK = new Set(['p', 'div', 'li', 'br', 'h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'td', 'th', 'tr', 'section', 'article', 'header', 'footer', 'nav', 'main', 'ul', 'ol', 'form', 'label', 'option', 'dt', 'dd', 'address', 'figure', 'figcaption', 'blockquote', 'pre', 'table', 'button']);
 const SHORT_RAW = 200;
@@ -115,20 +116,29 @@ class Collector {
 
   /** Remembers ids and classes; each class list is split once, however often it comes. */
   private mark(name: string, value: string): void {
-    if (this.marks.size >= 500 || !value || (name === 'class' && this.classLists.has(value))) return;
+    if (this.marks.size >= 500 || !value) return;
     if (name === 'id') { this.marks.add('#' + value.slice(0, 80)); return; }
-    this.classLists.add(value);
     for (const c of value.slice(0, 400).split(/\s+/)) if (c) this.marks.add('.' + c.slice(0, 80));
   }
-  private readonly classLists = new Set<string>();
 
-  element(el: T.Element, inHead: boolean): void {
-    for (let i = 0; i < el.attrs.length; i++) {
-      const { name, value } = el.attrs[i]!;
-      if (name === 'class' || name === 'id') this.mark(name, value);
-      if ((name === 'class' && value.length < 200 && BYLINE.test(value)) || (name === 'itemprop' && value === 'author') || (name === 'rel' && /\bauthor\b/i.test(value))) this.byline(el);
+  /** Whether a class list says that this is a byline. Lists come again and again, so each is read once. */
+  private classList(value: string): boolean {
+    let byline = this.classLists.get(value);
+    if (byline === undefined) {
+      this.mark('class', value);
+      this.classLists.set(value, byline = value.length < 200 && BYLINE.test(value));
     }
-    TELLING.get(el.tagName)?.(this, el, inHead);
+    return byline;
+  }
+  private readonly classLists = new Map<string, boolean>();
+
+  element(el: T.Element, inHead: boolean, kind: Kind | undefined): void {
+    const { attrs } = el;
+    for (let i = 0; i < attrs.length; i++) {
+      const { name, value } = attrs[i]!;
+      if (name === 'class' ? this.classList(value) : name === 'id' ? this.mark(name, value) : (name === 'itemprop' && value === 'author') || (name === 'rel' && /\bauthor\b/i.test(value))) this.byline(el);
+    }
+    kind?.read?.(this, el, inHead);
   }
 
   private byline(el: T.Element): void {
@@ -138,8 +148,8 @@ class Collector {
   }
 
   /** Remembers a link, button or field that nothing names. */
-  named(el: T.Element, kind: 'link' | 'button' | 'field', inLabel: boolean): void {
-    const state = accessibleName(el, kind, inLabel);
+  named(el: T.Element, kind: 'link' | 'button' | 'field', inLabel: boolean, text = kind === 'field' ? '' : textOf(el)): void {
+    const state = accessibleName(el, kind, inLabel, text);
     if (state === 'named' || this.facts.unnamed.length >= 200) return;
     const fact = this.spot({ raw: '', line: 0, column: 0, kind }, el, SHORT_RAW);
     if (state === 'unnamed') this.facts.unnamed.push(fact); else this.labels.await(state.labelledFrom, fact);
@@ -149,14 +159,15 @@ class Collector {
   anchor(el: T.Element): void {
     const given = attr(el, 'href');
     if (given === undefined) return;
-    this.named(el, 'link', false);
+    const text = textOf(el);
+    this.named(el, 'link', false, text);
     const href = this.resolve(given.trim()) ?? given;
     const rel = attr(el, 'rel');
     const hash = href.indexOf('#');
     const key = hash < 0 ? href : href.slice(0, hash);
     if (this.anchorsSeen.has(key) || this.full(this.facts.anchors, 'anchors')) return;
     this.anchorsSeen.add(key);
-    const anchor: Anchor = { raw: '', line: 0, column: 0, href: href.slice(0, 2000), text: foldSpace(textOf(el)).slice(0, 120) };
+    const anchor: Anchor = { raw: '', line: 0, column: 0, href: href.slice(0, 2000), text: foldSpace(text).slice(0, 120) };
     if (rel) anchor.rel = rel;
     this.facts.anchors.push(this.spot(anchor, el, SHORT_RAW));
   }
@@ -174,9 +185,13 @@ class Collector {
   }
 }
 
-/** What each element tells; looked up by name in one step, since comparing fresh strings with thirty names is slow. */
-const TELLING = new Map<string, (c: Collector, el: T.Element, inHead: boolean) => void>();
-function tells(names: string, read: (c: Collector, el: T.Element, inHead: boolean) => void): void { for (const n of names.split(' ')) TELLING.set(n, read); }
+/** What is to be known of an element by its name. One look-up an element, since comparing fresh strings with thirty names is slow. */
+interface Kind { block?: true; silent?: true; read?: (c: Collector, el: T.Element, inHead: boolean) => void }
+const KINDS = new Map<string, Kind>();
+const kindOf = (name: string): Kind => KINDS.get(name) ?? (KINDS.set(name, {}), KINDS.get(name)!);
+function tells(names: string, read: Kind['read']): void { for (const n of names.split(' ')) kindOf(n).read = read; }
+for (const name of SILENT) kindOf(name).silent = true;
+for (const name of BLOCK) kindOf(name).block = true;
 
 tells('html', (c, el) => {
   const lang = attr(el, 'lang'); if (lang !== undefined) c.facts.lang = c.at({ raw: '', line: 0, column: 0, where: 'head', value: lang }, el, true);
@@ -264,28 +279,36 @@ function sourceOf(el: T.Element, source: string): string {
 export function extractPage(source: string, pageUrl: string): PageFacts {
   const document = parsePlaced(source);
   const collector = new Collector(source, pageUrl);
-  const enter: { node: T.ParentNode; index: number; silent: boolean; inHead: boolean }[] = [{ node: document, index: 0, silent: true, inHead: false }];
+  const enter: Frame[] = [{ node: document, index: 0, silent: true, inHead: false, block: false }];
   while (enter.length) {
     const frame = enter[enter.length - 1]!;
     const node = frame.node.childNodes[frame.index++];
     if (!node) {
       const closed = enter.pop()!.node as T.Element;
       if (closed.tagName === 'label') collector.inLabel--;
-      if (closed.tagName && BLOCK.has(closed.tagName)) { if (!frame.silent) collector.gap(); if (closed.tagName === 'form') collector.form = null; }
+      if (!frame.block) continue;
+      if (!frame.silent) collector.gap();
+      if (closed.tagName === 'form') collector.form = null;
       continue;
     }
     if (node.nodeName === '#text') { if (!frame.silent) collector.addText((node as T.TextNode).value); continue; }
     if (node.nodeName === '#comment') { const { data } = node as T.CommentNode; if (data.includes('<')) collector.hide(data, 'comment'); continue; }
     if (!('tagName' in node)) continue;
     const el = node as T.Element;
-    const isHtml = el.namespaceURI === ns.NS.HTML;
-    if (isHtml) collector.element(el, frame.inHead || el.tagName === 'head');
-    if (el.tagName === 'template' || el.tagName === 'noscript') { collector.hide(el.tagName === 'template' ? sourceOf(el, source) : textOf(el), el.tagName, el); continue; }
-    if (el.tagName === 'body' && startOf(el, source) < 0) collector.headEndedBy = el.childNodes.find((n): n is T.Element => 'tagName' in n);
-    if (el.tagName === 'label' && el.childNodes.length) collector.inLabel++;
-    const silent = el.tagName === 'body' ? false : frame.silent || SILENT.has(el.tagName);
-    if (!silent && BLOCK.has(el.tagName)) collector.gap();
-    if (el.childNodes.length) enter.push({ node: el, index: 0, silent, inHead: frame.inHead || el.tagName === 'head' });
+    const { tagName } = el;
+    const kind = KINDS.get(tagName);
+    const inHead = frame.inHead || tagName === 'head';
+    if (el.namespaceURI === ns.NS.HTML) collector.element(el, inHead, kind);
+    if (tagName === 'template' || tagName === 'noscript') { collector.hide(tagName === 'template' ? sourceOf(el, source) : textOf(el), tagName, el); continue; }
+    if (tagName === 'body' && startOf(el, source) < 0) collector.headEndedBy = el.childNodes.find((n): n is T.Element => 'tagName' in n);
+    if (tagName === 'label' && el.childNodes.length) collector.inLabel++;
+    const silent = tagName === 'body' ? false : frame.silent || kind?.silent === true;
+    const block = kind?.block === true;
+    if (!silent && block) collector.gap();
+    if (el.childNodes.length) enter.push({ node: el, index: 0, silent, inHead, block });
   }
   return collector.done();
 }
+
+/** How far the walk has come within an element. */
+interface Frame { node: T.ParentNode; index: number; silent: boolean; inHead: boolean; block: boolean }

@@ -3,9 +3,12 @@
 /** Words with one space between and nothing else to fold: most short texts. */
 const PLAIN = /^(?:[!-~]+ )*[!-~]+$/;
 
+/** White space that is not one lone space. */
+const RUNS = /(?:[\t-\r\u00a0\u1680\u2000-\u200b\u2028\u2029\u202f\u205f\u3000\ufeff]| (?=[\s\u200b]))[\s\u200b]*/g;
+
 /** NFC, every run of white space (no-break spaces too) one space, trimmed. */
 export function foldSpace(text: string): string {
-  const folded = PLAIN.test(text) ? text : text.replace(/[\s\u00a0\u200b\ufeff]+/g, ' ').trim();
+  const folded = PLAIN.test(text) ? text : text.replace(RUNS, ' ').trim();
   return /[^\x00-\x7f]/.test(folded) ? folded.normalize('NFC') : folded;
 }
 

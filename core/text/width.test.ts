@@ -1,5 +1,6 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { isEastAsian, textWidth } from './width';
+import { countCharacters, isEastAsian, textWidth } from './width';
 
 describe('text widths in Arial’s metrics', () => {
   // advances of Arial in 2048ths of an em, as its published metrics have them: space 569, a 1139, A 1366, i 455, W 1933, digits 1139
@@ -10,5 +11,6 @@ describe('text widths in Arial’s metrics', () => {
   it('East Asian letters are an em each', () => { expect(textWidth('日本語', 20)).toBe(60); expect(isEastAsian('日本語 ok')).toBe(true); expect(isEastAsian('Marsh 語')).toBe(false); });
   it('a family of four is one picture', () => { expect(textWidth('👨‍👩‍👧‍👦', 20)).toBe(textWidth('🎵', 20)); });
   it('right-to-left letters are as wide as they are', () => { expect(textWidth('שלום', 20)).toBeGreaterThan(30); });
+  it('characters are counted as a string’s iterator yields them (ECMAScript 22.1.5)', () => { fc.assert(fc.property(fc.string({ unit: fc.constantFrom('a', 'é', '🎵', '\ud83c', '\udfb5', '日') }), (t) => { expect(countCharacters(t)).toBe([...t].length); })); });
   it('lines and tabs count as spaces', () => { expect(textWidth('a\n\tb', 20)).toBe(textWidth('a b', 20)); });
 });

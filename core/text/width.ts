@@ -48,5 +48,12 @@ export function textWidth(text: string, size: number): number {
   return (width / EM) * size;
 }
 
+/** How many characters (code points) a text has. */
+export function countCharacters(text: string): number {
+  let n = 0;
+  for (let i = 0; i < text.length; i++) if ((text.charCodeAt(i) & 0xfc00) !== 0xdc00 || (text.charCodeAt(i - 1) & 0xfc00) !== 0xd800) n++;
+  return n;
+}
+
 /** Whether a text is mostly East Asian, where counting letters says little. */
 export function isEastAsian(text: string): boolean { if (PLAIN.test(text)) return false; const letters = [...text].filter(c => /\p{L}/u.test(c)); return letters.length > 0 && letters.filter(c => WIDE.test(c)).length * 2 > letters.length; }

@@ -2,7 +2,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Parser } from 'htmlparser2';
-import { fullChecklist, judge } from '#core/checks/engine';
 import { extractPage } from '#core/extract/html';
 import { collect } from '#probe/collect';
 import { TrustStore } from '#probe/tls';
@@ -14,6 +13,7 @@ import { realPages } from '../real-pages';
 import { benchLargeSite } from './large-site';
 import { benchProbing } from './probing';
 import { benchRejudging } from './rejudging';
+import { judgeApart } from './judging';
 import { ratio } from './ratio';
 
 /** Extracting facts against a bare pass of htmlparser2, from the same bytes. */
@@ -54,19 +54,8 @@ async function main(): Promise<void> {
     const decoder = new TextDecoder();
     const real = documents.filter(p => p.length > 8_000 && p.length < 80_000).slice(0, 50).map(p => decoder.decode(p));
     const long: Evidence = { ...fifty, pages: fifty.pages.map((p, i) => (i ? { ...p, facts: extractPage(real[i % real.length]!, p.url) } : p)) };
-    const judging = (name: string, pages: Evidence): Promise<boolean> => {
-      const text = JSON.stringify(pages);
-      process.stderr.write(`  ${Math.round(text.length / 1000)} kB of evidence\n`);
-      const at = new Date(evidence.finishedAt);
-      const checklist = fullChecklist();
-      // each round judges evidence that was never judged before, as the server does
-      const BATCH = 6, ROUNDS = 25;
-      let fresh: Evidence[] = [];
-      const prepare = (): void => { fresh = Array.from({ length: BATCH }, () => JSON.parse(text) as Evidence); };
-      return ratio(name, 1.5, () => { for (let i = 0; i < BATCH; i++) judge({ evidence: fresh[i]!, brief: sites[0]!.brief, checklist, situation: 'live', at, leaveOutHand: true }); }, () => { for (let i = 0; i < BATCH; i++) JSON.parse(text); }, ROUNDS, prepare);
-    };
-    good = await judging('evaluating the checks over 50 real pages', long) && good;
-    good = await judging('evaluating the checks over 50 short pages', fifty) && good;
+    good = judgeApart('evaluating the checks over 50 real pages', long, sites[0]!.brief) && good;
+    good = judgeApart('evaluating the checks over 50 short pages', fifty, sites[0]!.brief) && good;
 
     good = await benchRejudging(evidence, sites[0]!.brief) && good;
     good = await benchLargeSite(net, ca) && good;

@@ -234,6 +234,19 @@ test('Ctrl+K goes to any site and check', async ({ desk }) => {
   await expect(desk.getByLabel('Filter fixes by words')).toHaveValue('https.hsts');
 });
 
+test('Go to: Enter before the lists have come counts once they are here', async ({ desk }) => {
+  let letGo = (): void => {};
+  const held = new Promise<void>((resolve) => { letGo = resolve; });
+  await desk.route('**/api/roster', async (route) => { await held; await route.continue(); });
+  await desk.reload();
+  await desk.getByRole('button', { name: 'Go to a site or check' }).click();
+  await desk.getByLabel('Go to', { exact: true }).last().fill('kite');
+  await desk.keyboard.press('Enter');
+  await expect(desk.getByText('The lists are on their way')).toBeVisible();
+  letGo();
+  await expect(desk.getByRole('heading', { name: 'Windrow Kite Works' })).toBeVisible();
+});
+
 for (const [scheme, width, height] of [['dark', 1280, 800], ['light', 390, 844]] as const) {
   test(`nothing overflows at ${width} wide, ${scheme}`, async ({ desk }) => {
     await desk.emulateMedia({ colorScheme: scheme });

@@ -1,7 +1,7 @@
-import { hostOf } from '#core/extract/address';
 import { finalStatus, headerValues, lastAnswer } from '#core/facts/evidence';
 import { where, type Check } from '../check';
 import { failed, overPlaces, passed } from '../judgement';
+import { webAddress } from '../web-address';
 
 /** A fingerprint in a file's name or query: eight or more hexadecimal digits or mixed letters beside digits, set off by a mark (common practice). */
 const FINGERPRINT = /[._-](?=[a-z]*\d)(?=\d*[a-z])[a-z0-9_]{8,}\.(?:m?js|css|woff2?|png|jpe?g|webp|avif|svg)$|[?&](?:v|ver|hash)=[\w.-]{6,}$/i;
@@ -12,7 +12,7 @@ export const cached: Check = {
   source: 'RFC 9111 5.2.2.1; common practice',
   parameters: { seconds: { default: 604_800, min: 3600, max: 31_536_000, unit: 'seconds', meaning: 'least max-age' } },
   judge({ evidence, view, parameters }) {
-    const files = evidence.assets.filter(a => FINGERPRINT.test(new URL(a.url).pathname + new URL(a.url).search) && view.siteHosts.has(hostOf(a.url) ?? '') && [200, 206].includes(finalStatus(a.chain) ?? 0));
+    const files = evidence.assets.filter(a => view.siteHosts.has(webAddress(a.url)?.host ?? '') && FINGERPRINT.test(a.url.slice(a.url.indexOf('/', 8))) && [200, 206].includes(finalStatus(a.chain) ?? 0));
     return overPlaces(files.map((a) => {
       const value = headerValues(lastAnswer(a.chain), 'cache-control').join(', ');
       const age = /no-store|no-cache/i.test(value) ? 0 : Number(/(?:^|[,\s])max-age\s*=\s*"?(\d+)/i.exec(value)?.[1] ?? 0);

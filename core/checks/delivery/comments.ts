@@ -1,10 +1,10 @@
 import type { PageFacts } from '#core/extract/html';
-import { headerValues, lastAnswer } from '#core/facts/evidence';
+import { headerValues } from '#core/facts/evidence';
 import { where, type Check } from '../check';
 import { failed, overPages, overSite, passed, wanted } from '../judgement';
 
 /** A form that takes comments: by its id, its address or its fields (common practice). */
-const commentForm = (facts: PageFacts) => facts.forms.find(f => /comment/i.test(`${f.id ?? ''} ${f.action}`) || f.fields.some(x => /^comment$/i.test(x.name)));
+const commentForm = (facts: PageFacts) => facts.forms.find(f => /comment/i.test(f.id ?? '') || /comment/i.test(f.action) || f.fields.some(x => /^comment$/i.test(x.name)));
 /** Where the page takes link notifications (Pingback 1.0; W3C Webmention). */
 const notified = (facts: PageFacts) => facts.links.find(l => l.rel.includes('pingback') || l.rel.includes('webmention'));
 
@@ -24,7 +24,7 @@ export const comments: Check = {
       if (form) return failed(page.url, { found: 'a comment form', raw: form.raw, take: { field: 'comments', how: 'set', value: 'wanted' } });
       const link = notified(page.facts);
       if (link) return failed(page.url, { found: 'link notifications are taken', raw: link.raw });
-      const header = headerValues(lastAnswer(page.evidence.chain), 'x-pingback')[0];
+      const header = headerValues(page.answer, 'x-pingback')[0];
       return header ? failed(page.url, { found: 'link notifications are taken', raw: `X-Pingback: ${header}` }) : passed(page.url);
     });
   },

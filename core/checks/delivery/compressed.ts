@@ -2,6 +2,7 @@ import { headerValues, lastAnswer, type Chain } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
 import { where, type Check } from '../check';
 import { failed, overPlaces, passed } from '../judgement';
+import { webAddress } from '../web-address';
 
 const TEXT = /^(text\/|application\/(javascript|json|ld\+json|xml|manifest\+json|xhtml\+xml)|image\/svg\+xml)/i;
 
@@ -21,7 +22,7 @@ export const compressed: Check = {
       places.push((good ? passed : failed)(url, { found: good ? encoding : `plain, ${answer.bytes!.decoded} bytes`, raw: `Content-Type: ${type}${encoding ? `\nContent-Encoding: ${encoding}` : ''}` }));
     };
     for (const page of view.pages) look(page.url, page.evidence.chain);
-    for (const asset of evidence.assets) if (view.siteHosts.has(new URL(asset.url).hostname)) look(asset.url, asset.chain);
+    for (const asset of evidence.assets) if (view.siteHosts.has(webAddress(asset.url)?.host ?? '')) look(asset.url, asset.chain);
     return overPlaces(places, { expected: 'a Content-Encoding', unit: ['file', 'files'], none: 'no text is large enough to need it' });
   },
   recipe: () => ({ steps: 'Switch compression on at the host or in the server’s configuration.', paste: [{ label: 'nginx', text: 'gzip on;\ngzip_types text/css application/javascript application/json image/svg+xml;' }, { label: 'Apache', text: 'AddOutputFilterByType DEFLATE text/html text/css application/javascript application/json image/svg+xml' }] }),

@@ -1,6 +1,6 @@
 /** The forms of a site, each once, though it stands on many pages. */
 import type { PageFacts } from '#core/extract/html';
-import type { ReadPage } from '../site-view';
+import type { ReadPage } from '../read-page';
 
 export interface FoundForm { name: string; page: string; form: PageFacts['forms'][number] }
 

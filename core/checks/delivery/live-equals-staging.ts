@@ -1,7 +1,8 @@
 import { hostOf } from '#core/extract/address';
 import { foldSpace } from '#core/text/fold';
 import { where, type Check } from '../check';
-import { SiteView, type ReadPage } from '../site-view';
+import type { ReadPage } from '../read-page';
+import { SiteView } from '../site-view';
 import { cantTell, failed, inapplicable, overPlaces, passed } from '../judgement';
 
 /** What is compared of a page: hosts and indexing flags set aside. */

@@ -1,4 +1,3 @@
-import { normaliseUrl } from '#core/extract/address';
 import { lastAnswer } from '#core/facts/evidence';
 import { where, type Check } from '../check';
 import { failed, overPages, passed, unsure } from '../judgement';
@@ -11,20 +10,24 @@ export const pageWeight: Check = {
   source: 'common practice',
   parameters: { bytes: { default: 3_000_000, min: 100_000, max: 50_000_000, unit: 'bytes', meaning: 'heaviest, where the brief has no budget' } },
   judge(context) {
-    const { evidence, brief, parameters } = context;
+    const { evidence, view, brief, parameters } = context;
     const budget = brief.budgetBytes ?? parameters.bytes!;
     const sizes = new Map(evidence.assets.map(a => [a.url, lastAnswer(a.chain)?.bytes && a.size === lastAnswer(a.chain)!.bytes!.decoded ? lastAnswer(a.chain)!.bytes!.encoded : a.size]));
     return overPages(context, `at most ${megabytes(budget)}`, (page) => {
-      const own = lastAnswer(page.evidence.chain)?.bytes?.encoded ?? 0;
+      const own = page.answer?.bytes?.encoded ?? 0;
       // of a picture offered in several sizes one is loaded; the tag's own address stands for it
-      const loaded = [...new Set(page.facts.resources.filter(r => r.kind !== 'srcset' && r.kind !== 'frame').map(r => normaliseUrl(r.url)).filter((u): u is string => u !== undefined))];
-      const known = loaded.filter(u => sizes.get(u) !== undefined);
-      const sum = own + known.reduce((n, u) => n + sizes.get(u)!, 0);
-      const heaviest = known.sort((a, b) => sizes.get(b)! - sizes.get(a)!)[0];
-      const found = `${megabytes(sum)}${known.length < loaded.length ? ` without ${loaded.length - known.length} files from elsewhere` : ''}${heaviest && sum > budget ? `, most of it ${heaviest} (${megabytes(sizes.get(heaviest)!)})` : ''}`;
+      const loaded = new Map<string, string>();
+      for (const { url, host, resource } of page.loads) if (resource.kind !== 'srcset' && resource.kind !== 'frame') loaded.set(url, host);
+      let sum = own, elsewhere = 0, unread = 0, heaviest = '', most = -1;
+      for (const [url, host] of loaded) {
+        const size = sizes.get(url);
+        if (size !== undefined) { sum += size; if (size > most) { most = size; heaviest = url; } continue; }
+        elsewhere++;
+        if (!sizes.has(url) && view.siteHosts.has(host)) unread++;
+      }
+      const found = `${megabytes(sum)}${elsewhere ? ` without ${elsewhere} files from elsewhere` : ''}${heaviest && sum > budget ? `, most of it ${heaviest} (${megabytes(most)})` : ''}`;
       if (sum > budget) return failed(page.url, { found, take: { field: 'budgetBytes', how: 'set', value: Math.ceil(sum / 100_000) * 100_000 } });
-      const unread = loaded.filter(u => !sizes.has(u) && context.view.siteHosts.has(new URL(u).hostname));
-      return unread.length ? unsure(page.url, `${unread.length} of its own files were not weighed`, { found }) : passed(page.url, { found });
+      return unread ? unsure(page.url, `${unread} of its own files were not weighed`, { found }) : passed(page.url, { found });
     });
   },
   recipe: (_, finding) => ({ steps: 'Begin with the heaviest picture: fewer pixels, a modern format, loading="lazy" below the first screen.', paste: finding.places.filter(p => p.outcome === 'failed').slice(0, 5).map(p => ({ label: p.place, text: p.found ?? '' })) }),

@@ -1,4 +1,3 @@
-import { lastAnswer } from '#core/facts/evidence';
 import { where, type Check } from '../check';
 import { cantTell, failed, overSite, passed } from '../judgement';
 
@@ -9,7 +8,7 @@ export const responseTime: Check = {
   parameters: { milliseconds: { default: 800, min: 50, max: 10_000, unit: 'ms', meaning: 'longest median time to first byte' } },
   judge({ view, parameters }) {
     const expected = `a median of at most ${parameters.milliseconds} ms to the first byte`;
-    const times = view.pages.map(p => lastAnswer(p.evidence.chain)?.timing.firstByte).filter((t): t is number => t !== undefined).sort((a, b) => a - b);
+    const times = view.pages.map(p => p.answer?.timing.firstByte).filter((t): t is number => t !== undefined).sort((a, b) => a - b);
     if (!times.length) return cantTell('no timing was taken', { expected });
     const middle = times.length >> 1;
     const median = times.length % 2 ? times[middle]! : (times[middle - 1]! + times[middle]!) / 2;

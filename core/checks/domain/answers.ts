@@ -2,20 +2,35 @@
 import { joinedText } from '#core/facts/dns-text';
 import type { DnsAnswer, Evidence } from '#core/facts/evidence';
 
-export const plainName = (name: string): string => name.toLowerCase().replace(/\.$/, '');
+export const plainName = (name: string): string => (name.endsWith('.') ? name.slice(0, -1) : name).toLowerCase();
 
 /** Answers to one question: from the authorities where any of them was asked, else from the resolvers. */
-export function bestAnswers(evidence: Evidence, name: string, type: string): DnsAnswer[] {
+export function bestAnswers(evidence: Evidence, name: string, type: string): readonly DnsAnswer[] {
   const all = answersFor(evidence, name, type);
   const authorities = all.filter(a => a.role === 'authority' && a.rcode !== 'NONE');
   return authorities.length ? all.filter(a => a.role === 'authority') : all.filter(a => a.role === 'resolver');
 }
 
 /** All answers to one question. */
-export function answersFor(evidence: Evidence, name: string, type: string): DnsAnswer[] {
-  const wanted = plainName(name);
-  return evidence.dns.answers.filter(a => a.type === type && plainName(a.name) === wanted);
+export function answersFor(evidence: Evidence, name: string, type: string): readonly DnsAnswer[] {
+  let book = books.get(evidence.dns.answers);
+  if (!book) books.set(evidence.dns.answers, book = bookOf(evidence.dns.answers));
+  return book.get(type)?.get(plainName(name)) ?? NONE;
 }
+
+/** The answers by type and name, since two dozen checks ask for a few each. */
+const books = new WeakMap<readonly DnsAnswer[], Map<string, Map<string, DnsAnswer[]>>>();
+function bookOf(answers: readonly DnsAnswer[]): Map<string, Map<string, DnsAnswer[]>> {
+  const book = new Map<string, Map<string, DnsAnswer[]>>();
+  for (const a of answers) {
+    let names = book.get(a.type);
+    if (!names) book.set(a.type, names = new Map());
+    const name = plainName(a.name), list = names.get(name);
+    if (list) list.push(a); else names.set(name, [a]);
+  }
+  return book;
+}
+const NONE: readonly DnsAnswer[] = [];
 
 /** Compares a record's value as its type does: names without case and final dot, addresses in one spelling, text strings joined. */
 export function sameValue(type: string, a: string, b: string): boolean { return canonicalValue(type, a) === canonicalValue(type, b); }
@@ -26,7 +41,7 @@ export function canonicalValue(type: string, value: string): string {
   switch (type) {
     case 'TXT': return joinedText(v);
     case 'AAAA': try { return new URL(`http://[${v}]/`).hostname; } catch { return v.toLowerCase(); }
-    case 'MX': case 'SRV': case 'CNAME': case 'NS': case 'PTR': case 'CAA': return v.toLowerCase().replace(/\s+/g, ' ').replace(/\.$/, '');
+    case 'MX': case 'SRV': case 'CNAME': case 'NS': case 'PTR': case 'CAA': return plainName(v.replace(/\s+/g, ' '));
     default: return v.toLowerCase();
   }
 }

@@ -5,7 +5,16 @@ import { answersFor, answerText, canonicalValue, plainName } from './answers';
 
 const HOUR = 3_600_000;
 /** What an answer says, so that two can be compared: the set of values, whatever their order and TTL. */
-const saying = (a: DnsAnswer): string => (a.rcode === 'NOERROR' ? [...new Set(a.records.filter(r => plainName(r.name) === plainName(a.name)).map(r => `${r.type} ${canonicalValue(r.type, r.value)}`))].sort().join(', ') || 'no such record' : a.rcode);
+function saying(a: DnsAnswer): string {
+  if (a.rcode !== 'NOERROR') return a.rcode;
+  const name = plainName(a.name);
+  const values = new Set<string>();
+  for (const r of a.records) if (r.name === a.name || plainName(r.name) === name) values.add(`${r.type} ${canonicalValue(r.type, r.value)}`);
+  return [...values].sort().join(', ') || 'no such record';
+}
+
+/** Whether two answers are the same to the letter, as most are: quicker to see than what each says. */
+const isAlike = (a: DnsAnswer, b: DnsAnswer): boolean => a === b || (a.rcode === b.rcode && a.records.length === b.records.length && a.records.every((r, i) => { const other = b.records[i]!; return r.value === other.value && r.type === other.type && r.name === other.name; }));
 
 export const authoritiesAgree: Check = {
   id: 'domain.authorities-agree', section: 'domain', title: 'All name servers say the same', severity: 'major', situations: where('HL'), scope: 'record',
@@ -21,9 +30,10 @@ export const authoritiesAgree: Check = {
     const groups = new Map<string, DnsAnswer[]>();
     for (const a of asked) { const key = `${a.type} ${plainName(a.name)}`; const g = groups.get(key); if (g) g.push(a); else groups.set(key, [a]); }
     return overPlaces([...groups].map(([place, answers]) => {
+      if (answers.every(a => isAlike(a, answers[0]!))) return passed(place, { found: saying(answers[0]!) });
       const said = new Map<string, DnsAnswer[]>();
       for (const a of answers) { const s = saying(a); const g = said.get(s); if (g) g.push(a); else said.set(s, [a]); }
-      if (said.size === 1) return passed(place, { found: [...said.keys()][0] });
+      if (said.size === 1) return passed(place, { found: said.keys().next().value });
       // a host that flattens an alias answers now with one of its addresses, now with another
       const alias = (brief.records ?? []).find(r => r.type === 'CNAME' && plainName(r.name) === plainName(answers[0]!.name));
       const pool = new Set(alias ? answersFor(evidence, alias.value, answers[0]!.type).flatMap(a => a.records.map(r => r.value)) : []);

@@ -1,6 +1,5 @@
 import { where, type Check } from '../check';
 import { failed, overPlaces, passed, unsure } from '../judgement';
-import type { ReadPage } from '../site-view';
 
 export const connected: Check = {
   id: 'domain.connected', section: 'domain', title: 'The domain and the host know each other', severity: 'blocker', situations: where('HL'), scope: 'host', needs: 'name',
@@ -10,10 +9,9 @@ export const connected: Check = {
     const places = view.hosts.map((h) => {
       const landing = h.landing;
       if (!landing) return unsure(h.host, `rests on ${h.https.error?.code === 'no-name' || h.https.error?.code === 'no-address' ? 'domain.resolves' : 'https.answers'}: ${h.https.error?.message ?? h.http.error?.message ?? 'no page'}`);
-      const page = { facts: landing.facts } as ReadPage;
-      const parked = view.markOn(page, 'parking');
+      const parked = view.markOn(view.landing(h), 'parking');
       if (parked) return failed(h.host, { found: `still parked (“${parked}”)`, raw: landing.facts.text.slice(0, 300) });
-      const unknown = view.markOn(page, 'unknownName');
+      const unknown = view.markOn(view.landing(h), 'unknownName');
       if (unknown) return failed(h.host, { found: `records arrive, the host does not know the name (“${unknown}”)`, raw: landing.facts.text.slice(0, 300) });
       return passed(h.host, { found: landing.facts.titles[0]?.text ?? `status ${landing.status}` });
     });

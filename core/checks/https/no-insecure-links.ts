@@ -1,7 +1,6 @@
 import { hostOf } from '#core/extract/address';
 import { where, type Check } from '../check';
 import { failed, overPages, passed } from '../judgement';
-import { linksOf } from '../site-view';
 import { openGraph } from '../sharing/open-graph';
 
 export const noInsecureLinks: Check = {
@@ -14,14 +13,14 @@ export const noInsecureLinks: Check = {
     const listed = evidence.sitemaps.flatMap(m => (m.facts && m.facts.kind !== 'index' ? m.facts.urls.filter(u => own(u.loc)).map(u => ({ map: m.url, loc: u.loc })) : []));
     const judged = overPages(context, 'https in links, canonical, og:url, forms and sitemap', (page) => {
       const f = page.facts;
-      const canonical = f.links.find(l => l.rel.includes('canonical') && own(l.href));
+      const canonical = page.canonicals.find(l => own(l.href));
       if (canonical) return failed(page.url, { found: `canonical ${canonical.href}`, raw: canonical.raw });
       const meta = openGraph(f, 'og:url');
       if (own(meta?.content)) return failed(page.url, { found: `og:url ${meta!.content}`, raw: meta!.raw });
       const form = f.forms.find(x => own(x.action));
       if (form) return failed(page.url, { found: `form to ${form.action}`, raw: form.raw });
-      const links = linksOf(f).filter(l => l.url.startsWith('http:') && view.siteHosts.has(l.host)).map(l => l.anchor);
-      if (links.length) return failed(page.url, { found: `${links[0]!.href}${links.length > 1 ? ` and ${links.length - 1} more` : ''}`, raw: links[0]!.raw });
+      const links = page.links.filter(l => l.url.startsWith('http:') && view.siteHosts.has(l.host));
+      if (links.length) return failed(page.url, { found: `${links[0]!.anchor.href}${links.length > 1 ? ` and ${links.length - 1} more` : ''}`, raw: links[0]!.anchor.raw });
       const inMap = listed.find(l => l.loc.replace('http:', 'https:') === page.url);
       return inMap ? failed(page.url, { found: `${inMap.loc} in ${inMap.map}`, raw: `<loc>${inMap.loc}</loc>` }) : passed(page.url);
     });

@@ -1,9 +1,11 @@
-import { headerValues, lastAnswer } from '#core/facts/evidence';
+import { headerValues } from '#core/facts/evidence';
 import { where, type Check } from '../check';
 import { failed, overPages, passed } from '../judgement';
 
 /** Kinds that browsers block on an https page; img, audio and video are upgraded instead (W3C Mixed Content, level 2). */
 const BLOCKED = new Set(['script', 'style', 'frame', 'object', 'css', 'font', 'srcset']);
+
+const upgrades = (policy: string): boolean => /upgrade-insecure-requests/i.test(policy);
 
 export const noMixedContent: Check = {
   id: 'https.no-mixed-content', section: 'https', title: 'Nothing on https pages is loaded over http', severity: 'major', situations: where('SL'), scope: 'page', needs: 'pages',
@@ -12,9 +14,8 @@ export const noMixedContent: Check = {
   judge(context) {
     return overPages(context, 'https for everything the page loads', (page) => {
       if (!page.url.startsWith('https:')) return null;
-      const policy = [...headerValues(lastAnswer(page.evidence.chain), 'content-security-policy'), ...page.facts.metas.filter(m => m.httpEquiv === 'content-security-policy').map(m => m.content)];
-      if (policy.some(p => /upgrade-insecure-requests/i.test(p))) return passed(page.url, { found: 'upgraded by the page’s policy' });
-      const bad = page.facts.resources.filter(r => BLOCKED.has(r.kind) && r.url.startsWith('http:'));
+      if (headerValues(page.answer, 'content-security-policy').some(upgrades) || page.facts.metas.some(m => m.httpEquiv === 'content-security-policy' && upgrades(m.content))) return passed(page.url, { found: 'upgraded by the page’s policy' });
+      const bad = page.facts.resources.filter(r => r.url.startsWith('http:') && BLOCKED.has(r.kind));
       return bad.length ? failed(page.url, { found: `${bad[0]!.url}${bad.length > 1 ? ` and ${bad.length - 1} more` : ''}`, raw: bad[0]!.raw }) : passed(page.url);
     }, { none: 'no page came over https' });
   },

@@ -25,8 +25,9 @@ export const secureCookies: Check = {
     const seen = new Map<string, { cookie: Cookie; url: string }>();
     for (const page of evidence.pages) {
       for (const hop of page.chain.hops) {
-        if (!hop.url.startsWith('https:') || !view.siteHosts.has(hostOf(hop.url) ?? '')) continue;
-        for (const value of headerValues(hop, 'set-cookie')) { const cookie = readCookie(value); if (cookie && !seen.has(cookie.raw)) seen.set(cookie.raw, { cookie, url: hop.url }); }
+        const values = headerValues(hop, 'set-cookie');
+        if (!values.length || !hop.url.startsWith('https:') || !view.siteHosts.has(hostOf(hop.url) ?? '')) continue;
+        for (const value of values) { const cookie = readCookie(value); if (cookie && !seen.has(cookie.raw)) seen.set(cookie.raw, { cookie, url: hop.url }); }
       }
     }
     return overPlaces([...seen.values()].map(({ cookie: c, url }) => {

@@ -1,7 +1,7 @@
 import { registrableDomain } from '#core/extract/address';
 import { where, type Check } from '../check';
 import { failed, overSite, passed, unsure, wanted } from '../judgement';
-import { OBFUSCATED, addressesOn } from './mail-addresses';
+import { OBFUSCATED } from './mail-addresses';
 
 export const contactEmail: Check = {
   id: 'identity.contact-email', section: 'identity', title: 'The public address stands on the home or contact page', severity: 'major', situations: where('SL'), scope: 'site', needs: 'pages',
@@ -15,7 +15,7 @@ export const contactEmail: Check = {
     const place = pages.map(p => p.url).join(', ') || view.evidence.target.url;
     const wantedAddress = email.value.toLowerCase();
     const allowed = new Set([wantedAddress.split('@')[1]!, ...(brief.allowedEmailDomains ?? [])].map(d => registrableDomain(d) ?? d));
-    const all = pages.flatMap(p => addressesOn(p.facts));
+    const all = pages.flatMap(p => p.mailAddresses);
     const isAllowed = (domain: string) => allowed.has(domain) || allowed.has(registrableDomain(domain) ?? domain);
     const secret = new Set((brief.privateEmails ?? []).map(a => a.toLowerCase()));
     // a private address is charged by identity.private-addresses

@@ -1,6 +1,5 @@
 import { where, type Check } from '../check';
 import { failed, inapplicable, overSite, passed } from '../judgement';
-import { lowered } from '../site-view';
 
 const MARK = /(?:©|\(c\)|copyright)\s{0,3}(?:©\s{0,3})?(?:\p{L}[\p{L}\s.,&'-]{0,60})?((?:19|20)\d\d)(?:\s*[-–—/]\s*((?:19|20)?\d\d))?/giu;
 
@@ -12,7 +11,7 @@ export const copyrightYear: Check = {
     const year = at.getUTCFullYear();
     let newest = 0, place = '', raw = '';
     for (const page of view.pages) {
-      const plain = lowered(page.facts);
+      const plain = page.words.lowered;
       if (!plain.includes('©') && !plain.includes('copyright') && !plain.includes('(c)')) continue;
       for (const match of page.facts.text.matchAll(MARK)) {
         const last = match[2] ? (match[2].length === 2 ? Number(match[1]!.slice(0, 2) + match[2]) : Number(match[2])) : Number(match[1]);

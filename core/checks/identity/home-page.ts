@@ -1,7 +1,6 @@
 import { finalStatus } from '#core/facts/evidence';
 import { where, type Check } from '../check';
 import { cantTell, failed, overSite, passed, unsure } from '../judgement';
-import { carries } from '../site-view';
 
 export const homePage: Check = {
   id: 'identity.home-page', section: 'identity', title: 'The home page is the right one', severity: 'blocker', situations: where('SL'), scope: 'site', needs: 'pages',
@@ -22,7 +21,7 @@ export const homePage: Check = {
       if (mark) return overSite(failed(place, { found: `${words} (“${mark}”), titled “${title}”`, raw: home.facts.text.slice(0, 300) }), { expected });
     }
     if (home.shell) return overSite(unsure(place, 'an empty shell that scripts fill: nothing to read without rendering'), { expected });
-    if (brief.homeMark && !carries(home.facts, brief.homeMark)) return overSite(failed(place, { found: `no “${brief.homeMark}” on the page titled “${title}”`, raw: home.facts.text.slice(0, 300) }), { expected });
+    if (brief.homeMark && !home.words.carries(brief.homeMark)) return overSite(failed(place, { found: `no “${brief.homeMark}” on the page titled “${title}”`, raw: home.facts.text.slice(0, 300) }), { expected });
     return overSite(passed(place, { found: title }), { expected });
   },
   recipe({ brief }) {

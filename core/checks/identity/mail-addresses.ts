@@ -19,22 +19,17 @@ function inText(text: string): string[] {
   return out;
 }
 /** Spelt-out addresses: "name [at] domain". */
-export const OBFUSCATED = /\w+\s*[[({]\s*(at|@|ät)\s*[\])}]\s*\w+/i;
-
-const cache = new WeakMap<PageFacts, MailAddress[]>();
+export const OBFUSCATED = /[[({](?<=\w\s*[[({])\s*(?:at|@|ät)\s*[\])}]\s*\w/i;
 
 /** All addresses on a page, lower case. Share links with an empty recipient are none. */
 export function addressesOn(facts: PageFacts): MailAddress[] {
-  const known = cache.get(facts);
-  if (known) return known;
   const out: MailAddress[] = [];
   for (const anchor of facts.anchors) {
-    if (!/^mailto:/i.test(anchor.href)) continue;
+    if (anchor.href.startsWith('http') || !/^mailto:/i.test(anchor.href)) continue;
     const to = anchor.href.slice(7).split('?')[0]!;
     for (const one of decodeSafely(to).split(',')) if (one.includes('@')) out.push({ address: one.trim().toLowerCase(), mailto: true, raw: `<a href="${anchor.href}">` });
   }
   for (const block of facts.jsonLd) for (const node of block.nodes) if (node.email) out.push({ address: node.email.replace(/^mailto:/i, '').toLowerCase(), mailto: false, raw: node.email });
   for (const found of inText(facts.text)) out.push({ address: found.toLowerCase(), mailto: false, raw: found });
-  cache.set(facts, out);
   return out;
 }

@@ -1,7 +1,6 @@
 import { foldLoosely } from '#core/text/fold';
 import { where, type Check } from '../check';
 import { failed, overPages, passed } from '../judgement';
-import { folded, lowered } from '../site-view';
 
 /** Filler texts. "Lorem ipsum" and bracketed blanks: common practice. */
 const FILLER = ['lorem ipsum', 'dolor sit amet', 'your text here', 'add your text', 'insert text', 'text goes here', 'click here to edit', '123 main street', 'your company name', 'xxx-xxx'];
@@ -18,12 +17,12 @@ export const noPlaceholderText: Check = {
   judge(context) {
     const own = (context.profile.defaults?.texts ?? []).map(foldLoosely).filter(Boolean);
     return overPages(context, 'no filler', (page) => {
-      const text = lowered(page.facts);
+      const text = page.words.lowered;
       const found = ANY_FILLER.exec(text)?.[0] ?? (text.includes('[') ? BLANKS.exec(text)?.[0] : undefined) ?? (text.includes('@example.') ? EXAMPLE_MAIL.exec(text)?.[0] : undefined);
       // only the profile's own texts need accents folded, which costs on long pages
-      const hit = found ?? (own.length ? own.find(f => folded(page.facts).includes(f)) : undefined);
+      const hit = found ?? (own.length ? own.find(f => page.words.folded.includes(f)) : undefined);
       if (!hit) return passed(page.url);
-      const at = (found ? text : folded(page.facts)).indexOf(hit);
+      const at = (found ? text : page.words.folded).indexOf(hit);
       return failed(page.url, { found: `“${hit}”`, raw: page.facts.text.slice(Math.max(0, at - 60), at + hit.length + 60) });
     });
   },

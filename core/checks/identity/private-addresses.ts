@@ -1,6 +1,5 @@
 import { where, type Check } from '../check';
 import { failed, overPages, passed, wanted } from '../judgement';
-import { addressesOn } from './mail-addresses';
 
 export const privateAddresses: Check = {
   id: 'identity.private-addresses', section: 'identity', title: 'No private mail address is shown', severity: 'major', situations: where('SL'), scope: 'page', needs: 'pages',
@@ -11,7 +10,7 @@ export const privateAddresses: Check = {
     if ('judgement' in list) return list.judgement;
     const secret = new Set(list.value.map(a => a.toLowerCase()));
     return overPages(context, `none of ${list.value.length === 1 ? list.value[0] : `${list.value.length} private addresses`} on any page`, (page) => {
-      const hit = addressesOn(page.facts).find(a => secret.has(a.address));
+      const hit = page.mailAddresses.find(a => secret.has(a.address));
       return hit ? failed(page.url, { found: hit.address, raw: hit.raw }) : passed(page.url);
     });
   },

@@ -2,7 +2,7 @@ import { normaliseUrl } from '#core/extract/address';
 import { ownerOf } from '#core/facts/agency-book';
 import { where, type Check } from '../check';
 import { failed, overPages, passed, wanted } from '../judgement';
-import { linksOf } from '../site-view';
+import { remembering } from '../remembering';
 
 /** One spelling for a profile's address: host without www., path without a final slash, no query. Common practice: networks take all of these for the same. */
 export function profileKey(address: string): string | undefined {
@@ -23,8 +23,10 @@ export const profileLinks: Check = {
     if ('judgement' in links) return links.judgement;
     const good = new Set(links.value.map(profileKey).filter((k): k is string => k !== undefined));
     const networks = new Set([...good].map(k => k.split('/')[0]!));
+    // pages link to the same few hosts
+    const onNetwork = remembering((host: string) => networks.has(host.replace(/^(?:www|m|mobile)\./, '')));
     return overPages(context, `only ${links.value.join(', ')}`, (page) => {
-      const found = linksOf(page.facts).filter(l => networks.has(l.host.replace(/^(?:www|m|mobile)\./, '')) && !NO_PROFILE.test(l.url)).map(l => l.anchor);
+      const found = page.links.filter(l => onNetwork(l.host) && !NO_PROFILE.test(l.url)).map(l => l.anchor);
       if (!found.length) return null;
       const strange = found.find(a => ![...good].some((g) => { const k = profileKey(a.href)!; return k === g || k.startsWith(`${g}/`); }));
       if (!strange) return passed(page.url, { found: found[0]!.href, raw: found[0]!.raw });

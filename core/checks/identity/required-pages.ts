@@ -13,11 +13,11 @@ export const requiredPages: Check = {
     const expected = 'each linked from the home page and answering 200';
     const home = view.home;
     if (!home) return cantTell('the home page was not read', { expected });
-    const linked = new Set(home.facts.anchors.map(a => normaliseUrl(a.href)));
+    const linked = new Set(home.links.map(l => l.url));
     const base = evidence.target.kind === 'before' ? evidence.target.url : home.url;
     return overPlaces(pages.value.map((path) => {
       const url = normaliseUrl(evidence.target.kind === 'before' ? path.replace(/^\//, '') : path, base) ?? path;
-      const page = evidence.pages.find(p => p.requested === url || p.url === url);
+      const page = view.asked.get(url);
       if (!page) return unsure(path, 'the page was not read', { expected });
       const status = finalStatus(page.chain);
       if (status === undefined) return unsure(path, page.chain.error?.message ?? 'no answer', { expected });

@@ -9,7 +9,6 @@ export const alternates: Check = {
   source: 'BCP 47 (RFC 5646); HTML; common practice',
   judge(context) {
     const { view } = context;
-    const read = new Map(view.pages.map(p => [p.url, p]));
     return overPages(context, 'valid language tags, absolute addresses, returned by the other side', (page) => {
       const links = page.facts.links.filter(l => l.rel.includes('alternate') && l.hreflang);
       if (!links.length) return null;
@@ -18,7 +17,7 @@ export const alternates: Check = {
         if (!valid) return failed(page.url, { found: `hreflang “${link.hreflang}” is no valid language tag`, raw: link.raw });
         const url = normaliseUrl(link.href);
         if (!url || link.relative) return failed(page.url, { found: `not absolute: ${link.href}`, raw: link.raw });
-        const other = read.get(url);
+        const other = view.byUrl.get(url);
         if (!other || other === page) continue;
         if (!other.facts.links.some(l => l.rel.includes('alternate') && l.hreflang && normaliseUrl(l.href) === page.url)) return failed(page.url, { found: `${url} does not point back`, raw: link.raw });
       }

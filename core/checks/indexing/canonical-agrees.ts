@@ -1,4 +1,3 @@
-import { normaliseUrl } from '#core/extract/address';
 import { finalStatus } from '#core/facts/evidence';
 import { where, type Check } from '../check';
 import { failed, overPages, passed, unsure } from '../judgement';
@@ -9,22 +8,19 @@ export const canonicalAgrees: Check = {
   source: 'RFC 6596 3; common practice',
   judge(context) {
     const { view, evidence } = context;
-    const read = new Map(view.pages.map(p => [p.url, p]));
-    const asked = new Map(evidence.pages.flatMap(p => [[p.requested, p], [p.url, p]] as const));
     return overPages(context, 'a canonical that answers 200, may be indexed and names itself', (page) => {
-      const link = page.facts.links.find(l => l.rel.includes('canonical'));
-      const target = link && normaliseUrl(link.href, page.url);
+      const link = page.canonicals[0], target = page.canonical;
       if (!link || !target) return null;
-      if (target === page.url) { const noindex = page.noIndex.find(n => n.agent === '*'); return noindex ? null : passed(page.url, { found: 'itself', raw: link.raw }); }
-      const other = asked.get(target);
+      if (target === page.url) return page.keptOut ? null : passed(page.url, { found: 'itself', raw: link.raw });
+      const other = view.asked.get(target);
       if (!other) return view.within(target) && !evidence.unread.includes(target) ? unsure(page.url, `${target} was not read`) : null;
       const status = finalStatus(other.chain);
       if (status !== 200) return failed(page.url, { found: `${target} answers ${status ?? other.chain.error?.message ?? 'nothing'}`, raw: link.raw });
       if (other.url !== target) return failed(page.url, { found: `${target} leads on to ${other.url}`, raw: link.raw });
-      const goal = read.get(target);
+      const goal = view.byUrl.get(target);
       if (!goal) return unsure(page.url, `${target} is no page that could be read`);
-      if (goal.noIndex.some(n => n.agent === '*')) return failed(page.url, { found: `${target} is noindex`, raw: link.raw });
-      const onward = view.canonicalOf(goal);
+      if (goal.keptOut) return failed(page.url, { found: `${target} is noindex`, raw: link.raw });
+      const onward = goal.canonical;
       return onward && onward !== target ? failed(page.url, { found: `${target} names ${onward} in turn`, raw: link.raw }) : passed(page.url, { found: target, raw: link.raw });
     }, { none: 'no page has a canonical' });
   },

@@ -12,7 +12,7 @@ export const canonicalHost: Check = {
     const staging = new Set((brief.stagingHosts ?? []).map(h => asciiHost(h) ?? h));
     const good = new Set(hosts.filter(h => !staging.has(h)));
     return overPages(context, `https://${hosts[0]}/…`, (page) => {
-      const links = page.facts.links.filter(l => l.rel.includes('canonical'));
+      const links = page.canonicals;
       if (!links.length) return null;
       for (const link of links) {
         const url = normaliseUrl(link.href);

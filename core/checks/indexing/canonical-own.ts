@@ -11,9 +11,9 @@ export const canonicalOwn: Check = {
     const home = view.home;
     return overPages(context, 'a canonical of its own', (page) => {
       if (page === home) return null;
-      const canonical = view.canonicalOf(page);
+      const canonical = page.canonical;
       if (!canonical || !home) return null;
-      const link = page.facts.links.find(l => l.rel.includes('canonical'))!;
+      const link = page.canonicals[0]!;
       if (canonical !== home.url) return passed(page.url, { found: canonical });
       return foldSpace(page.facts.text) === foldSpace(home.facts.text) ? passed(page.url, { found: 'a copy of the home page' }) : failed(page.url, { found: `the home page: ${canonical}`, raw: link.raw });
     }, { none: 'no other page has a canonical' });

@@ -1,4 +1,4 @@
-import { headerValues, lastAnswer } from '#core/facts/evidence';
+import { headerValues } from '#core/facts/evidence';
 import { normaliseUrl } from '#core/extract/address';
 import { where, type Check } from '../check';
 import { failed, overPages, passed } from '../judgement';
@@ -9,8 +9,8 @@ export const canonicalPresent: Check = {
   source: 'RFC 6596; RFC 8288; common practice',
   judge(context) {
     return overPages(context, 'exactly one canonical, absolute', (page) => {
-      const tags = page.facts.links.filter(l => l.rel.includes('canonical'));
-      const headers = headerValues(lastAnswer(page.evidence.chain), 'link').flatMap(v => [...v.matchAll(/<([^>]*)>\s*;[^,]*\brel\s*=\s*"?[^",;]*\bcanonical\b/gi)].map(m => m[1]!));
+      const tags = page.canonicals;
+      const headers = headerValues(page.answer, 'link').flatMap(v => [...v.matchAll(/<([^>]*)>\s*;[^,]*\brel\s*=\s*"?[^",;]*\bcanonical\b/gi)].map(m => m[1]!));
       const values = new Set([...tags.map(t => normaliseUrl(t.href) ?? t.href), ...headers.map(h => normaliseUrl(h, page.url) ?? h)]);
       const raw = [...tags.map(t => t.raw), ...headers.map(h => `Link: <${h}>; rel="canonical"`)].join('\n');
       if (!values.size) return failed(page.url, { found: 'none' });
@@ -18,7 +18,7 @@ export const canonicalPresent: Check = {
       if (tags.some(t => t.relative)) return failed(page.url, { found: 'a relative address', raw });
       if (tags.some(t => t.where === 'body')) return failed(page.url, { found: 'in the body, where it does not count', raw });
       return passed(page.url, { found: [...values][0], raw });
-    }, { only: p => !p.noIndex.some(n => n.agent === '*'), none: 'no page may be listed' });
+    }, { only: p => !p.keptOut, none: 'no page may be listed' });
   },
   recipe: (_, finding) => ({ steps: 'Put one canonical with the full address into the head of each page.', paste: finding.places.filter(p => p.outcome === 'failed').slice(0, 10).map(p => ({ label: p.place, text: `<link rel="canonical" href="${p.place}">` })) }),
 };

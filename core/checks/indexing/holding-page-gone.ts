@@ -3,7 +3,6 @@ import type { PlaceResult } from '#core/facts/finding';
 import { foldLoosely } from '#core/text/fold';
 import { where, type Check } from '../check';
 import { failed, inapplicable, overPlaces, passed } from '../judgement';
-import { sitemapAddresses } from './wanted-pages';
 
 export const holdingPageGone: Check = {
   id: 'indexing.holding-page-gone', section: 'indexing', title: 'The holding page is out of sight', severity: 'minor', situations: where('L'), scope: 'site', needs: 'pages',
@@ -12,9 +11,9 @@ export const holdingPageGone: Check = {
   judge({ view, evidence, brief, profile }) {
     const own = [...(profile.marks?.holding ?? []), ...(brief.holding?.mark ? [brief.holding.mark] : [])];
     if (!own.length) return inapplicable('neither brief nor host profile knows a holding page');
-    const listed = sitemapAddresses(view);
+    const listed = view.inSitemap;
     const places: PlaceResult[] = view.pages.filter(p => p !== view.home && view.markOn(p, 'holding')).map((p) => {
-      const noindex = p.noIndex.some(n => n.agent === '*');
+      const noindex = p.keptOut;
       return noindex && !listed.has(p.url) ? passed(p.url, { found: 'noindex, and not in the sitemap' }) : failed(p.url, { found: noindex ? 'still in the sitemap' : 'it may still be listed' });
     });
     for (const p of evidence.paths) {

@@ -1,7 +1,6 @@
 import { headerValues, lastAnswer } from '#core/facts/evidence';
 import { where, type Check } from '../check';
 import { failed, overSite, passed, cantTell } from '../judgement';
-import { addressesOn } from '../identity/mail-addresses';
 
 export const holdingPage: Check = {
   id: 'indexing.holding-page', section: 'indexing', title: 'The holding page is polite', severity: 'minor', situations: where('H'), scope: 'site', needs: 'pages',
@@ -13,8 +12,8 @@ export const holdingPage: Check = {
     if (!home) return cantTell('the holding page was not read', { expected });
     const answer = lastAnswer(home.evidence.chain)!;
     const retry = headerValues(answer, 'retry-after')[0];
-    const quiet = answer.status === 503 ? Boolean(retry) : home.noIndex.some(n => n.agent === '*');
-    const reach = addressesOn(home.facts).length > 0 || home.facts.anchors.some(a => a.href.startsWith('tel:')) || home.facts.forms.length > 0;
+    const quiet = answer.status === 503 ? Boolean(retry) : home.keptOut !== undefined;
+    const reach = home.mailAddresses.length > 0 || home.facts.anchors.some(a => a.href.startsWith('tel:')) || home.facts.forms.length > 0;
     const wrong = [quiet ? '' : answer.status === 503 ? '503 without Retry-After' : `${answer.status} without noindex`, reach ? '' : 'no way to reach the client'].filter(Boolean);
     return overSite((wrong.length ? failed : passed)(home.url, { found: wrong.join('; ') || `status ${answer.status}`, raw: retry ? `Retry-After: ${retry}` : undefined }), { expected });
   },

@@ -14,7 +14,7 @@ export const keptOut: Check = {
       ...view.pages.map((page) => {
         const status = page.evidence.chain.hops.at(-1)?.status;
         if (status === 503) return passed(page.url, { found: 'answers 503' });
-        const noindex = page.noIndex.find(n => n.agent === '*');
+        const noindex = page.keptOut;
         const rule = robots ? mayFetch(robots, '*', page.url) : { allowed: true };
         if (noindex && rule.allowed) return passed(page.url, { found: noindex.from === 'meta' ? 'noindex in the page' : 'noindex in the header', raw: noindex.raw });
         if (view.shutDoor) return passed(page.url, { found: view.shutDoor });

@@ -2,7 +2,6 @@ import { finalStatus, type Chain } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
 import { where, type Check } from '../check';
 import { failed, overPlaces, passed, unsure } from '../judgement';
-import { linksOf } from '../site-view';
 
 export const linksAnswer: Check = {
   id: 'indexing.links-answer', section: 'indexing', title: 'Links inside the site lead somewhere', severity: 'major', situations: where('SL'), scope: 'link', needs: 'pages',
@@ -10,7 +9,7 @@ export const linksAnswer: Check = {
   source: 'RFC 9110 15.5',
   judge({ evidence, view }) {
     const from = new Map<string, { page: string; raw: string }>();
-    for (const page of view.pages) for (const { url, anchor } of linksOf(page.facts)) if (!from.has(url)) from.set(url, { page: page.url, raw: anchor.raw });
+    for (const page of view.pages) for (const { url, anchor } of page.links) if (!from.has(url)) from.set(url, { page: page.url, raw: anchor.raw });
     const places: PlaceResult[] = [];
     const add = (url: string, chain: Chain) => {
       const link = from.get(url);

@@ -1,4 +1,4 @@
-import { decodeSafely } from '#core/extract/address';
+import { decodeSafely, splitAddress } from '#core/extract/address';
 import { where, type Check } from '../check';
 import { failed, overPages, passed } from '../judgement';
 
@@ -6,11 +6,15 @@ import { failed, overPages, passed } from '../judgement';
 const SESSION = /[;?&](?:jsessionid|phpsessid|sid|sessionid|session_id|aspsessionid\w*)=/i;
 const NUMBER_QUERY = /^\?(?:[a-z_]{1,12}=)?\d+$/i;
 
-/** What makes an address hard to read, or undefined. */
+/** Words of small letters, dashes and digits: most addresses, and nothing to find fault with. */
+const PLAIN = /^https?:\/\/[^/?#]+\/(?:[a-z][a-z0-9-]*\/)*(?:[a-z][a-z0-9-]*(?:\.[a-z]+)?)?$/;
+
+/** What makes a normalised address hard to read, or undefined. */
 export function addressFault(address: string): string | undefined {
-  const { pathname, search } = new URL(address);
-  const path = decodeSafely(pathname);
-  if (SESSION.test(pathname + search)) return 'a session id';
+  if (PLAIN.test(address)) return undefined;
+  const { path: pathname, query: search } = splitAddress(address);
+  const path = pathname.includes('%') ? decodeSafely(pathname) : pathname;
+  if (SESSION.test(pathname) || (search && SESSION.test(search))) return 'a session id';
   if (/\s/.test(path)) return 'a space';
   if (/\p{Lu}/u.test(path)) return 'capital letters';
   if (NUMBER_QUERY.test(search)) return 'told apart by a number alone';

@@ -2,7 +2,7 @@ import { mayFetch } from '#core/extract/robots';
 import { finalStatus } from '#core/facts/evidence';
 import { where, type Check } from '../check';
 import { cantTell, failed, overPages, passed } from '../judgement';
-import { mustBeListed, sitemapAddresses } from './wanted-pages';
+import { mustBeListed } from './wanted-pages';
 
 export const robotsAllows: Check = {
   id: 'indexing.robots-allows', section: 'indexing', title: 'robots.txt lets crawlers read the site', severity: 'blocker', situations: where('L'), scope: 'page', needs: 'pages',
@@ -13,7 +13,7 @@ export const robotsAllows: Check = {
     const status = finalStatus(evidence.robots.chain);
     if (status === undefined || status >= 500 || status === 429) return cantTell(`rests on indexing.robots-answers: ${status === undefined ? evidence.robots.chain.error?.message ?? 'no answer' : `status ${status}`}`);
     const robots = evidence.robots.facts;
-    const inSitemap = sitemapAddresses(view);
+    const { inSitemap } = view;
     const crawlers = ['*', ...(brief.crawlers ?? [])];
     return overPages(context, `home, required and sitemap pages allowed for ${crawlers.map(c => (c === '*' ? 'everyone' : c)).join(', ')}`, (page) => {
       if (!robots) return passed(page.url, { found: 'no rules' });

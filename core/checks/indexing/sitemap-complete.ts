@@ -1,8 +1,7 @@
 import type { PlaceResult } from '#core/facts/finding';
 import { where, type Check } from '../check';
 import { failed, inapplicable, overPlaces, passed } from '../judgement';
-import { mustBeListed, sitemapAddresses } from './wanted-pages';
-import { linksOf } from '../site-view';
+import { isHidden } from './wanted-pages';
 import { isAside } from './aside';
 
 export const sitemapComplete: Check = {
@@ -10,15 +9,16 @@ export const sitemapComplete: Check = {
   why: 'A page that only one of the two knows is found late, or by nobody.',
   source: 'common practice',
   judge({ evidence, view, brief }) {
-    const listed = sitemapAddresses(view);
+    const listed = view.inSitemap;
     if (!listed.size) return inapplicable('there is no sitemap with addresses; indexing.sitemap-found says so');
-    const linked = new Set(view.pages.flatMap(p => linksOf(p.facts).map(l => l.url)));
+    const linked = new Set<string>();
+    for (const p of view.pages) for (const l of p.links) linked.add(l.url);
     // what scripts would fill in may link to it
     const shells = view.pages.some(p => p.shell);
     const places: PlaceResult[] = view.countable.flatMap((p) => {
       if (listed.has(p.url)) return p === view.home || linked.has(p.url) ? [passed(p.url)] : evidence.unread.length || shells ? [] : [failed(p.url, { found: 'no page links to it' })];
       if (!p.evidence.from && p !== view.home && p.evidence.via !== 'brief') return [];
-      return isAside(p.url) || (brief.hiddenPaths?.length && !mustBeListed({ ...p, evidence: { ...p.evidence, via: 'home' } }, brief, listed)) ? [] : [failed(p.url, { found: 'not in the sitemap' })];
+      return isAside(p.url) || isHidden(p, brief) ? [] : [failed(p.url, { found: 'not in the sitemap' })];
     });
     return overPlaces(places, { expected: 'every page that may be listed in both', unit: ['page', 'pages'], none: 'no page may be listed' });
   },

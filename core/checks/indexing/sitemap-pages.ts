@@ -1,18 +1,15 @@
 import { finalStatus } from '#core/facts/evidence';
 import { where, type Check } from '../check';
 import { failed, overPlaces, passed, unsure } from '../judgement';
-import { sitemapAddresses } from './wanted-pages';
 
 export const sitemapPages: Check = {
   id: 'indexing.sitemap-pages', section: 'indexing', title: 'The sitemap names pages to be listed, and only those', severity: 'major', situations: where('L'), scope: 'page', needs: 'pages',
   why: 'Dead and forbidden addresses make search engines trust the rest of the file less.',
   source: 'sitemaps.org; common practice',
   judge({ evidence, view }) {
-    const read = new Map(view.pages.map(p => [p.url, p]));
-    const asked = new Map(evidence.pages.flatMap(p => [[p.requested, p], [p.url, p]] as const));
     const unread = new Set(evidence.unread);
-    const places = [...sitemapAddresses(view)].flatMap((url) => {
-      const page = asked.get(url);
+    const places = [...view.inSitemap].flatMap((url) => {
+      const page = view.asked.get(url);
       if (!page) return unread.has(url) || !view.within(url) ? [] : [unsure(url, 'it was not read')];
       const status = finalStatus(page.chain);
       if (status === undefined) return [unsure(url, page.chain.error?.message ?? 'no answer')];
@@ -20,11 +17,10 @@ export const sitemapPages: Check = {
       if (status >= 500) return [unsure(url, `rests on delivery.no-server-errors: ${status}`)];
       if (status !== 200) return [failed(url, { found: `status ${status}` })];
       if (page.url !== url) return [failed(url, { found: `leads to ${page.url}` })];
-      const own = read.get(url);
+      const own = view.byUrl.get(url);
       if (!own) return [];
-      const noindex = own.noIndex.find(n => n.agent === '*');
-      if (noindex) return [failed(url, { found: 'noindex', raw: noindex.raw })];
-      const canonical = view.canonicalOf(own);
+      if (own.keptOut) return [failed(url, { found: 'noindex', raw: own.keptOut.raw })];
+      const { canonical } = own;
       return [canonical && canonical !== url ? failed(url, { found: `its canonical is ${canonical}` }) : passed(url)];
     });
     return overPlaces(places, { expected: '200, may be indexed, its own canonical', unit: ['address', 'addresses'], none: 'there is no sitemap with addresses of this site' });

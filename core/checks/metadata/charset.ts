@@ -1,4 +1,4 @@
-import { headerValues, lastAnswer } from '#core/facts/evidence';
+import { headerValues } from '#core/facts/evidence';
 import { where, type Check } from '../check';
 import { failed, overPages, passed } from '../judgement';
 
@@ -9,7 +9,7 @@ export const charset: Check = {
   judge(context) {
     return overPages(context, 'UTF-8 by header, byte order mark or within the first 1024 bytes', (page) => {
       const found = page.evidence.charset ?? 'nothing';
-      const raw = headerValues(lastAnswer(page.evidence.chain), 'content-type').map(v => `Content-Type: ${v}`).join('\n');
+      const raw = headerValues(page.answer, 'content-type').map(v => `Content-Type: ${v}`).join('\n');
       return (found === 'utf-8' ? passed : failed)(page.url, { found, raw });
     });
   },

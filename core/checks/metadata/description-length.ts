@@ -1,4 +1,4 @@
-import { isEastAsian, textWidth } from '#core/text/width';
+import { countCharacters, isEastAsian, textWidth } from '#core/text/width';
 import { where, type Check } from '../check';
 import { failed, overPages, passed } from '../judgement';
 
@@ -11,10 +11,10 @@ export const descriptionLength: Check = {
     const { least = 80, most = 150, width = 900 } = context.parameters;
     const limit = context.profile.descriptionLimit;
     return overPages(context, `${least} to ${most} characters, at most ${width} px${limit ? `, ${limit} at the host` : ''}`, (page) => {
-      const meta = page.facts.metas.find(m => m.name === 'description');
+      const meta = page.description;
       const text = meta?.content.trim();
       if (!text) return null;
-      const count = [...text].length, px = Math.ceil(textWidth(text, 14));
+      const count = countCharacters(text), px = Math.ceil(textWidth(text, 14));
       const good = px <= width && (limit === undefined || count <= limit) && (isEastAsian(text) || (count >= least && count <= most));
       return (good ? passed : failed)(page.url, { found: `${count} characters, ${px} px`, raw: meta!.raw });
     }, { none: 'no page has a description' });

@@ -11,10 +11,10 @@ export const descriptionNamesSite: Check = {
     const name = wanted(brief, 'name');
     if ('judgement' in name) return name.judgement;
     if (!view.home) return cantTell('the home page was not read');
-    const meta = view.home.facts.metas.find(m => m.name === 'description');
+    const meta = view.home.description;
     const expected = `“${name.value}” in the description`;
     if (!meta?.content.trim()) return cantTell('rests on metadata.description-present: there is no description', { expected });
     return overSite((foldLoosely(meta.content).includes(foldLoosely(name.value)) ? passed : failed)(view.home.url, { found: meta.content, raw: meta.raw }), { expected });
   },
-  recipe: ({ brief, view }) => ({ steps: 'Begin the description with the name.', paste: [{ label: 'Tag', text: `<meta name="description" content="${escapeText(`${brief.name ?? ''}: ${view.home?.facts.metas.find(m => m.name === 'description')?.content ?? ''}`)}">` }] }),
+  recipe: ({ brief, view }) => ({ steps: 'Begin the description with the name.', paste: [{ label: 'Tag', text: `<meta name="description" content="${escapeText(`${brief.name ?? ''}: ${view.home?.description?.content ?? ''}`)}">` }] }),
 };

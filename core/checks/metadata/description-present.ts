@@ -1,6 +1,6 @@
 import { where, type Check } from '../check';
 import { failed, overPages, passed } from '../judgement';
-import type { ReadPage } from '../site-view';
+import type { ReadPage } from '../read-page';
 import { escapeText } from '../identity/title-names-site';
 
 /** The first sentences after the main heading, or of the page: about as many as fit. */

@@ -12,7 +12,7 @@ export const keyPhrases: Check = {
     if (!view.home) return cantTell('the home page was not read');
     const expected = `at least one of ${phrases.value.map(p => `“${p}”`).join(', ')} in title and description`;
     const carries = (text: string | undefined) => phrases.value.some(p => foldLoosely(text ?? '').includes(foldLoosely(p)));
-    const title = view.home.facts.titles[0]?.text, description = view.home.facts.metas.find(m => m.name === 'description')?.content;
+    const title = view.home.facts.titles[0]?.text, description = view.home.description?.content;
     const lacking = [...(carries(title) ? [] : ['title']), ...(carries(description) ? [] : ['description'])];
     return overSite((lacking.length ? failed : passed)(view.home.url, { found: lacking.length ? `none in the ${lacking.join(' and the ')}` : 'in both', raw: `${title ?? ''}\n${description ?? ''}` }), { expected });
   },

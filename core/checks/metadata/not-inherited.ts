@@ -9,11 +9,11 @@ export const notInherited: Check = {
   judge(context) {
     const { view, brief, profile } = context;
     const home = view.home;
-    const homeTitle = foldSpace(home?.facts.titles[0]?.text ?? ''), homeText = foldSpace(home?.facts.metas.find(m => m.name === 'description')?.content ?? '');
+    const homeTitle = foldSpace(home?.facts.titles[0]?.text ?? ''), homeText = foldSpace(home?.description?.content ?? '');
     const hosts = new Set([...(profile.defaults?.titles ?? []), ...(profile.defaults?.taglines ?? []), ...(profile.defaults?.texts ?? [])].map(foldLoosely));
     const name = foldLoosely(brief.name ?? ''), tagline = foldLoosely(brief.tagline ?? '');
     return overPages(context, 'neither the site’s nor the host’s default', (page) => {
-      const title = foldSpace(page.facts.titles[0]?.text ?? ''), meta = page.facts.metas.find(m => m.name === 'description');
+      const title = foldSpace(page.facts.titles[0]?.text ?? ''), meta = page.description;
       const text = foldSpace(meta?.content ?? '');
       if (!title && !text) return null;
       const raw = `${page.facts.titles[0]?.raw ?? ''}${title}${meta ? `\n${meta.raw}` : ''}`;

@@ -1,4 +1,4 @@
-import { isEastAsian, textWidth } from '#core/text/width';
+import { countCharacters, isEastAsian, textWidth } from '#core/text/width';
 import { where, type Check } from '../check';
 import { failed, overPages, passed } from '../judgement';
 
@@ -12,7 +12,7 @@ export const titleLength: Check = {
     return overPages(context, `${least} to ${most} characters, at most ${width} px`, (page) => {
       const title = page.facts.titles[0];
       if (!title?.text) return null;
-      const count = [...title.text].length, px = Math.ceil(textWidth(title.text, 20));
+      const count = countCharacters(title.text), px = Math.ceil(textWidth(title.text, 20));
       // counting letters says little of East Asian text
       const good = px <= width && (isEastAsian(title.text) || (count >= least && count <= most));
       return (good ? passed : failed)(page.url, { found: `${count} characters, ${px} px: ${title.text}`, raw: title.raw + title.text });

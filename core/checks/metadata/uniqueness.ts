@@ -3,7 +3,7 @@ import type { Judgement } from '#core/facts/finding';
 import { foldSpace } from '#core/text/fold';
 import type { CheckContext } from '../check';
 import { failed, overPages, passed } from '../judgement';
-import type { ReadPage } from '../site-view';
+import type { ReadPage } from '../read-page';
 
 export function overUnique(context: CheckContext, expected: string, textOf: (p: ReadPage) => string | undefined, none: string): Judgement {
   const groups = new Map<string, Entry[]>();
@@ -29,7 +29,7 @@ export function overUnique(context: CheckContext, expected: string, textOf: (p: 
 interface Entry { page: ReadPage; text: string; series: string; group: Entry[] }
 
 /** Pages of one series differ by their page number alone: /news/page/2/, /news?page=2. Common practice. A page is in its own series. */
-export function seriesOf(url: string): string { return url.replace(/\/page\/\d+\/?(?=$|\?)/, '/').replace(/([?&])(?:page|paged|p)=\d+(&|$)/, (_, lead: string, rest: string) => (rest ? lead : '')); }
+export function seriesOf(url: string): string { return !url.includes('/page/') && !url.includes('?') ? url : url.replace(/\/page\/\d+\/?(?=$|\?)/, '/').replace(/([?&])(?:page|paged|p)=\d+(&|$)/, (_, lead: string, rest: string) => (rest ? lead : '')); }
 
 /** Alternates of other languages name each other. */
 export function isAlternate(a: ReadPage, b: ReadPage): boolean {

@@ -9,7 +9,7 @@ export const addressAgrees: Check = {
   source: 'Open Graph protocol',
   judge: context => overPages(context, 'og:url equal to the canonical', (page) => {
     const meta = openGraph(page.facts, 'og:url');
-    const canonical = context.view.canonicalOf(page);
+    const canonical = page.canonical;
     if (!meta?.content || !canonical) return null;
     return (normaliseUrl(meta.content) === canonical ? passed : failed)(page.url, { found: meta.content, expected: canonical, raw: meta.raw });
   }, { none: 'no page has both og:url and a canonical' }),

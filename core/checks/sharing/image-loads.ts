@@ -3,6 +3,7 @@ import { finalStatus, type AssetEvidence, type Evidence } from '#core/facts/evid
 import { where, type Check } from '../check';
 import { failed, overPages, passed, unsure } from '../judgement';
 import { openGraph } from './open-graph';
+import { remembering } from '../remembering';
 
 export function assetAt(evidence: Evidence, url: string): AssetEvidence | undefined { return evidence.assets.find(a => a.url === url); }
 
@@ -11,14 +12,16 @@ export const imageLoads: Check = {
   why: 'The service that shows the preview fetches the picture itself, without the page’s address to complete a half one.',
   source: 'Open Graph protocol',
   judge(context) {
+    // mostly the same one on every page
+    const pictureAddress = remembering((given: string) => parseUrl(given)?.href);
     return overPages(context, 'an absolute https address that gives a picture', (page) => {
       const meta = openGraph(page.facts, 'og:image');
       const given = meta?.content.trim();
       if (!meta || !given) return null;
-      if (!parseUrl(given)) return failed(page.url, { found: `not absolute: ${given}`, raw: meta.raw });
-      const url = new URL(given);
-      if (url.protocol !== 'https:') return failed(page.url, { found: given, raw: meta.raw });
-      const asset = assetAt(context.evidence, url.href);
+      const address = pictureAddress(given);
+      if (!address) return failed(page.url, { found: `not absolute: ${given}`, raw: meta.raw });
+      if (!address.startsWith('https:')) return failed(page.url, { found: given, raw: meta.raw });
+      const asset = assetAt(context.evidence, address);
       const status = asset ? finalStatus(asset.chain) : undefined;
       if (!asset) return unsure(page.url, 'the picture was not fetched', { raw: meta.raw });
       if (status === undefined) return asset.chain.error?.code === 'forbidden-address' || asset.chain.error?.code === 'timeout' ? unsure(page.url, asset.chain.error.message, { raw: meta.raw }) : failed(page.url, { found: asset.chain.error?.message ?? 'no answer', raw: meta.raw });

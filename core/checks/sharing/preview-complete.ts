@@ -11,8 +11,9 @@ export const previewComplete: Check = {
   source: 'Open Graph protocol',
   judge(context) {
     return overPages(context, REQUIRED.join(', '), (page) => {
-      const gone = REQUIRED.filter(p => !openGraph(page.facts, p)?.content.trim());
-      return gone.length ? failed(page.url, { found: `no ${gone.join(', ')}` }) : passed(page.url, { raw: REQUIRED.map(p => openGraph(page.facts, p)!.raw).join('\n') });
+      const metas = REQUIRED.map(p => openGraph(page.facts, p));
+      const gone = REQUIRED.filter((_, i) => !metas[i]?.content.trim());
+      return gone.length ? failed(page.url, { found: `no ${gone.join(', ')}` }) : passed(page.url, { raw: metas.map(m => m!.raw).join('\n') });
     });
   },
   recipe: ({ view }, finding) => ({ steps: 'Add the missing tags to the head; most hosts fill them from the page’s share settings.', paste: finding.places.filter(p => p.outcome === 'failed').slice(0, 5).map((p) => { const title = view.pages.find(x => x.url === p.place)?.facts.titles[0]?.text ?? ''; return { label: p.place, text: `<meta property="og:title" content="${escapeText(title)}">\n<meta property="og:type" content="website">\n<meta property="og:url" content="${p.place}">\n<meta property="og:image" content="${new URL('/share.png', p.place).href}">` }; }) }),

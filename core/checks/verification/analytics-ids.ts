@@ -1,16 +1,21 @@
 /** Analytics IDs that a page's scripts carry. */
 import type { PageFacts, ScriptTag } from '#core/extract/html';
 
+export const carriesId = (s: ScriptTag, id: string): boolean => s.raw.includes(id) || Boolean(s.src?.includes(id) || s.inline?.includes(id));
+
 /** Scripts that mention an ID, in their address, their attributes or their text. */
 export function scriptsWith(facts: PageFacts, id: string): ScriptTag[] {
-  return facts.scripts.filter(s => s.raw.includes(id) || s.src?.includes(id) || s.inline?.includes(id));
+  return facts.scripts.filter(s => carriesId(s, id));
 }
 
 /** Shapes of IDs in use (common practice, from memory): a short prefix, a dash and a code. */
 const SHAPE = /\b(?:G-[A-Z0-9]{6,12}|UA-\d{4,10}-\d{1,4}|GTM-[A-Z0-9]{5,8})\b/;
 const ATTRIBUTE = /\bdata-(?:site|website|domain)(?:-id)?=["']?([\w-]{4,60})/;
 
+/** Looked for by its dash first: most scripts have none of these. */
+const shapeIn = (text: string | undefined): string | undefined => (text && (text.includes('G-') || text.includes('UA-') || text.includes('GTM-')) ? SHAPE.exec(text)?.[0] : undefined);
+
 /** The analytics ID that a script carries in its address, its text or an attribute, if any. */
 export function analyticsIdIn(script: ScriptTag): string | undefined {
-  return SHAPE.exec(`${script.src ?? ''} ${script.inline ?? ''}`)?.[0] ?? ATTRIBUTE.exec(script.raw)?.[1];
+  return shapeIn(script.src) ?? shapeIn(script.inline) ?? (script.raw.includes('data-') ? ATTRIBUTE.exec(script.raw)?.[1] : undefined);
 }

@@ -1,7 +1,6 @@
 import { ownerOf } from '#core/facts/agency-book';
 import { where, type Check } from '../check';
 import { failed, overPages, passed, wanted } from '../judgement';
-import { analyticsIdIn } from './analytics-ids';
 
 export const analyticsOwn: Check = {
   id: 'verification.analytics-own', section: 'verification', title: 'Visits are counted for this client only', severity: 'major', situations: where('SL'), scope: 'page', needs: 'pages',
@@ -11,12 +10,12 @@ export const analyticsOwn: Check = {
     const ids = wanted(context.brief, 'analyticsIds');
     if ('judgement' in ids) return ids.judgement;
     return overPages(context, `no ID but ${ids.value.join(', ')}`, (page) => {
-      const found = page.facts.scripts.map(s => ({ id: analyticsIdIn(s), raw: s.raw })).filter((f): f is { id: string; raw: string } => f.id !== undefined);
+      const found = page.measuring;
       if (!found.length) return null;
       const strange = found.find(f => !ids.value.includes(f.id));
       if (!strange) return passed(page.url, { found: found[0]!.id });
       const owner = ownerOf(context.book, 'analyticsIds', strange.id);
-      return failed(page.url, { found: `${strange.id}, ${owner ? `an ID of ${owner}` : 'which the brief does not know'}`, raw: strange.raw, ...(owner ? {} : { take: { field: 'analyticsIds', how: 'add', value: strange.id } as const }) });
+      return failed(page.url, { found: `${strange.id}, ${owner ? `an ID of ${owner}` : 'which the brief does not know'}`, raw: strange.script.raw, ...(owner ? {} : { take: { field: 'analyticsIds', how: 'add', value: strange.id } as const }) });
     }, { none: 'no page carries an analytics ID' });
   },
   recipe: ({ brief }) => ({ steps: 'Take the strange ID out of the template, or add it to the brief when it is the client’s.', paste: [{ label: 'The client’s', text: (brief.analyticsIds ?? []).join('\n') }] }),

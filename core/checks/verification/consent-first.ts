@@ -1,6 +1,6 @@
 import { where, type Check } from '../check';
 import { failed, overPages, passed, wanted } from '../judgement';
-import { analyticsIdIn, scriptsWith } from './analytics-ids';
+import { carriesId } from './analytics-ids';
 import { isBefore, scriptsMatching } from './positions';
 
 export const consentFirst: Check = {
@@ -10,8 +10,9 @@ export const consentFirst: Check = {
   judge(context) {
     const consent = wanted(context.brief, 'consentScript');
     if ('judgement' in consent) return consent.judgement;
+    const ids = context.brief.analyticsIds ?? [];
     return overPages(context, `${consent.value} before any measuring script`, (page) => {
-      const measuring = page.facts.scripts.filter(s => analyticsIdIn(s) !== undefined || (context.brief.analyticsIds ?? []).some(id => scriptsWith(page.facts, id).includes(s)));
+      const measuring = page.facts.scripts.filter(s => page.measuring.some(m => m.script === s) || ids.some(id => carriesId(s, id)));
       if (!measuring.length) return null;
       const own = scriptsMatching(page.facts, consent.value)[0];
       if (!own) return failed(page.url, { found: 'no consent script', raw: measuring[0]!.raw });

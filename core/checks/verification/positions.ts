@@ -12,13 +12,8 @@ export function isAtEnd(facts: PageFacts, script: ScriptTag): boolean {
 }
 
 /** Whether a path is one of a comma list with stars, e.g. "/", "/shop/*". Everything matches an empty list. */
-export function onPages(list: string | undefined, address: string): boolean {
-  const patterns = (list ?? '').split(',').map(p => p.trim()).filter(Boolean);
-  if (!patterns.length || patterns.includes('*')) return true;
-  const path = new URL(address).pathname;
-  return patterns.some((p) => {
-    const [start = '', ...rest] = p.split('*');
-    if (!rest.length) return path === p || path === `${p}/`;
-    return path.startsWith(start) && rest.every(part => path.includes(part));
-  });
+export function pathsOf(list: string | undefined): (path: string) => boolean {
+  const patterns = (list ?? '').split(',').map(p => p.trim()).filter(Boolean).map(p => ({ whole: p, parts: p.split('*') }));
+  if (!patterns.length || patterns.some(p => p.whole === '*')) return () => true;
+  return path => patterns.some(({ whole, parts: [start = '', ...rest] }) => (rest.length ? path.startsWith(start) && rest.every(part => path.includes(part)) : path === whole || path === `${whole}/`));
 }

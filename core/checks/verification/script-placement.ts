@@ -1,7 +1,7 @@
 import type { PlaceResult } from '#core/facts/finding';
 import { where, type Check } from '../check';
 import { failed, overPages, passed, wanted } from '../judgement';
-import { isAtEnd, onPages, scriptsMatching } from './positions';
+import { isAtEnd, pathsOf, scriptsMatching } from './positions';
 
 export const scriptPlacement: Check = {
   id: 'verification.script-placement', section: 'verification', title: 'Scripts stand where they should', severity: 'minor', situations: where('SL'), scope: 'page', needs: 'pages',
@@ -10,10 +10,11 @@ export const scriptPlacement: Check = {
   judge(context) {
     const scripts = wanted(context.brief, 'scripts');
     if ('judgement' in scripts) return scripts.judgement;
+    const rules = scripts.value.map(s => ({ ...s, belongs: pathsOf(s.pages) }));
     return overPages(context, scripts.value.map(s => `${s.match} ${s.where === 'head' ? 'in the head' : 'at the end of the body'}${s.pages ? ` of ${s.pages}` : ''}`).join('; '), (page): PlaceResult => {
-      for (const { match, where: spot, pages } of scripts.value) {
+      for (const { match, where: spot, belongs } of rules) {
         const found = scriptsMatching(page.facts, match);
-        const due = onPages(pages, page.url);
+        const due = belongs(page.path);
         if (due && !found.length) return failed(page.url, { found: `no ${match}` });
         if (!due && found.length) return failed(page.url, { found: `${match}, where it does not belong`, raw: found[0]!.raw });
         const wrong = found.find(s => (spot === 'head' ? s.where !== 'head' : !isAtEnd(page.facts, s)));

@@ -1,4 +1,4 @@
-import { asciiHost, hostOf } from '#core/extract/address';
+import { asciiHost } from '#core/extract/address';
 import { where, type Check } from '../check';
 import { failed, overPages, passed, wanted } from '../judgement';
 
@@ -11,10 +11,10 @@ export const scriptsExpected: Check = {
     if ('judgement' in allowed) return allowed.judgement;
     const good = allowed.value.map(h => asciiHost(h.replace(/^\*\./, '')) ?? h);
     return overPages(context, `only ${good.join(', ')}`, (page) => {
-      const outside = page.facts.resources.filter(r => r.kind === 'script' || r.kind === 'frame').map(r => ({ host: hostOf(r.url) ?? '', raw: r.raw })).filter(r => r.host && !context.view.siteHosts.has(r.host));
+      const outside = page.loads.filter(l => (l.resource.kind === 'script' || l.resource.kind === 'frame') && !context.view.siteHosts.has(l.host));
       if (!outside.length) return null;
       const strange = outside.filter(r => !good.some(h => r.host === h || r.host.endsWith(`.${h}`)));
-      return strange.length ? failed(page.url, { found: [...new Set(strange.map(s => s.host))].join(', '), raw: strange[0]!.raw, take: { field: 'allowedScriptHosts', how: 'add', value: strange[0]!.host } }) : passed(page.url);
+      return strange.length ? failed(page.url, { found: [...new Set(strange.map(s => s.host))].join(', '), raw: strange[0]!.resource.raw, take: { field: 'allowedScriptHosts', how: 'add', value: strange[0]!.host } }) : passed(page.url);
     }, { none: 'no page loads scripts or frames from outside' });
   },
   recipe: (_, finding) => ({ steps: 'Find out what brought it (plug-in, theme, embedded film); take it out, or add its host to the brief and the privacy notice.', paste: [{ label: 'Hosts', text: [...new Set(finding.places.filter(p => p.outcome === 'failed').map(p => p.found))].join('\n') }] }),

@@ -1,6 +1,6 @@
-import { hostOf } from '#core/extract/address';
 import { where, type Check } from '../check';
 import { failed, overPages, passed } from '../judgement';
+import { webAddress } from '../web-address';
 
 export const scriptsOnce: Check = {
   id: 'verification.scripts-once', section: 'verification', title: 'No outside script is loaded twice', severity: 'minor', situations: where('SL'), scope: 'page', needs: 'pages',
@@ -10,7 +10,7 @@ export const scriptsOnce: Check = {
     return overPages(context, 'each outside script once', (page) => {
       const seen = new Set<string>();
       for (const s of page.facts.scripts) {
-        if (!s.src || context.view.siteHosts.has(hostOf(s.src) ?? '')) continue;
+        if (!s.src || context.view.siteHosts.has(webAddress(s.src)?.host ?? '')) continue;
         if (seen.has(s.src)) return failed(page.url, { found: `${s.src} twice`, raw: s.raw });
         seen.add(s.src);
       }

@@ -1,0 +1,15 @@
+/**
+ * A function that answers each question once: for what many pages ask alike.
+ * @param most questions it remembers; then it begins anew, so that one kept for good does not grow without end
+ */
+export function remembering<A, B>(answer: (question: A) => B, most = Infinity): (question: A) => B {
+  const known = new Map<A, B>();
+  return (question) => {
+    let is = known.get(question);
+    if (is === undefined && !known.has(question)) {
+      if (known.size >= most) known.clear();
+      known.set(question, is = answer(question));
+    }
+    return is as B;
+  };
+}
