@@ -18,7 +18,7 @@ const clients: HttpClient[] = [];
 afterEach(async () => { await Promise.all(clients.splice(0).map(c => c.close())); servers.close(); });
 const store = new TrustStore();
 function client(options: Partial<HttpOptions> = {}, map: string[] = []): HttpClient {
-  const c = new HttpClient(new Dialer({ allowPrivate: true, timeoutMs: 2000, map }), store, { agent: 'Test/1', timeoutMs: 2000, maxBytes: 100_000, maxRedirects: 3, connections: 4, retryPauseMs: 5, ...options });
+  const c = new HttpClient(new Dialer({ allowPrivate: true, timeoutMs: 10_000, map }), store, { agent: 'Test/1', timeoutMs: 10_000, maxBytes: 100_000, maxRedirects: 3, connections: 4, retryPauseMs: 5, ...options });
   clients.push(c);
   return c;
 }

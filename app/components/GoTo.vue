@@ -28,7 +28,7 @@ watch(open, async (is) => {
 
 const goals = computed<Goal[]>(() => {
   const all: Goal[] = [
-    ...rows.value.map(r => ({ label: r.name, hint: r.client, go: () => navigateTo(`/sites/${r.id}`) })),
+    ...rows.value.map(r => ({ label: r.name, hint: r.client === r.name ? 'site' : r.client, go: () => navigateTo(`/sites/${r.id}`) })),
     ...rows.value.map(r => ({ label: `Audit ${r.name} now`, hint: 'action', go: () => useAudits().start([r.shown]) })),
     { label: 'Take a site on', hint: 'action', go: () => navigateTo('/sites/new') }, { label: 'Roster', hint: 'place', go: () => navigateTo('/') }, { label: 'Take on many sites from a CSV file', hint: 'action', go: () => navigateTo('/sites/import') }, { label: 'Fixes', hint: 'place', go: () => navigateTo('/fixes') }, { label: 'Checklists', hint: 'place', go: () => navigateTo('/checklists') }, { label: 'Host profiles', hint: 'place', go: () => navigateTo('/host-profiles') },
     ...(session.me?.demo ? [{ label: 'Practice net', hint: 'place', go: () => navigateTo('/practice-net') }] : []),

@@ -19,13 +19,14 @@ export function useDraftCheck(groups: readonly FieldGroup[], shape: new () => ob
   const count = (got: CheckedDraft): number => Object.keys(got.faults).length + got.others.length;
   /** Every fault shows, not only those of fields that were left. */
   const all = ref(false);
+  async function showFirst(): Promise<void> { await nextTick(); document.querySelector('.v-input--error')?.scrollIntoView({ block: 'center' }); }
   /** Before saving: the draft when it is without faults; else a sentence, and the first fault is brought into sight. */
   async function whole(): Promise<{ got: CheckedDraft; fault: string }> {
     all.value = true;
     const got = await check();
     const n = count(got);
-    if (n) { await nextTick(); document.querySelector('.v-input--error')?.scrollIntoView({ block: 'center' }); }
+    if (n) await showFirst();
     return { got, fault: n ? `${n} ${n === 1 ? 'field needs' : 'fields need'} a look before this can be saved.` : '' };
   }
-  return { faults, others, all, check, whole };
+  return { faults, others, all, check, whole, showFirst };
 }

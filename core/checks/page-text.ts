@@ -1,7 +1,7 @@
 /** A page's words as checks look for them, each form made once when it is first asked for. */
 import type { PageFacts } from '#core/extract/html';
 import { foldLetters, foldLoosely } from '#core/text/fold';
-import { remembering } from './remembering';
+import { remembering } from '#core/remembering';
 
 const ASCII = /^[\x00-\x7f]*$/;
 

@@ -6,7 +6,7 @@ import { foldLoosely } from '#core/text/fold';
 import { chain } from './example-evidence';
 import { PageText } from './page-text';
 import { ReadPage } from './read-page';
-import { remembering } from './remembering';
+import { remembering } from '#core/remembering';
 import { webAddress } from './web-address';
 
 const URL_OF_PAGE = 'https://marsh.example/a/b?c=1';

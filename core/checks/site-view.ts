@@ -7,7 +7,7 @@ import type { Situation } from '#core/facts/situation';
 import { refusalOf, type RefusalKind } from '#core/extract/refusal';
 import { PageText } from './page-text';
 import { ReadPage } from './read-page';
-import { remembering } from './remembering';
+import { remembering } from '#core/remembering';
 
 /** Common marks beside those of the host profile. Common practice: phrases met on such pages, folded; short pages only. */
 const COMMON = {

@@ -1,6 +1,6 @@
 /** Addresses and hosts of what pages link to and load. The pages of a site name the same few, so each is read once. */
 import { hostOf, normaliseUrl } from '#core/extract/address';
-import { remembering } from './remembering';
+import { remembering } from '#core/remembering';
 
 export interface WebAddress { url: string; host: string }
 

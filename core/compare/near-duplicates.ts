@@ -1,4 +1,5 @@
 /** Which texts are nearly the same, among thousands: sketches of word runs (MinHash by one permutation: Li, Owen and Zhang 2012), compared only where they share a part. */
+import { remembering } from '#core/remembering';
 
 const RUN = 4;
 /** Parts of a sketch; a part is chosen by a run's upper bits of 31 and keeps its smallest run. Small integers in plain arrays: room for typed arrays is costly to get. */
@@ -11,18 +12,28 @@ const EMPTY = 0x7fffffff;
 /** Texts with fewer words are compared whole, not by their runs. */
 const SHORT = 40;
 
-/** Bytes of UTF-8 that make words, ASCII letters as small ones; everything else nought. Beyond ASCII all count, since a copy has them alike. */
+/** Bytes of UTF-8 that make words, ASCII letters as small ones; everything else nought. What `asWords` leaves beyond ASCII are letters. */
 const LETTERS = Uint8Array.from({ length: 256 }, (_, c) => (c >= 0x80 ? c : /[a-z0-9]/i.test(String.fromCharCode(c)) ? String.fromCharCode(c).toLowerCase().charCodeAt(0) : 0));
 const encoder = new TextEncoder();
 /** Bytes are read several times as quickly as a string's letters; the room is used again for each text. */
 let room = new Uint8Array(65_536);
 
+/** Scripts that write no blanks between words: each letter stands for one. */
+const UNSPACED = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}]/gu;
+const BEYOND_ASCII = /[^\0-\x7f]+/g;
+/** Letters beyond ASCII as small ones, signs between words as blanks, letters that are words apart. */
+const lettersOf = (run: string): string => run.toLowerCase().replace(/[\p{P}\p{S}\p{Z}]/gu, ' ').replace(UNSPACED, '$& ');
+/** A dash, an accented letter: most runs are short, and few. */
+const lettersOfShort = remembering(lettersOf, 2000);
+const asWords = (run: string): string => (run.length <= 2 ? lettersOfShort(run) : lettersOf(run));
+
 /** One pass over the text: words by FNV-1a, runs of them mixed as in MurmurHash3 so that near values spread. */
 function sketchOf(text: string): number[] | null {
   // at least so many words with a blank between
   if (text.length < SHORT * 2) return null;
-  if (room.length < text.length * 3 + 1) room = new Uint8Array(text.length * 3 + 1);
-  const { written } = encoder.encodeInto(text, room);
+  const plain = text.replace(BEYOND_ASCII, asWords);
+  if (room.length < plain.length * 3 + 1) room = new Uint8Array(plain.length * 3 + 1);
+  const { written } = encoder.encodeInto(plain, room);
   // ends the last word
   room[written] = 0;
   const sketch = new Array<number>(PARTS).fill(EMPTY);

@@ -1,4 +1,5 @@
 /** Folding texts so that they can be compared as a reader would. */
+import { remembering } from '#core/remembering';
 
 /** Words with one space between and nothing else to fold: most short texts. */
 const PLAIN = /^(?:[!-~]+ )*[!-~]+$/;
@@ -21,16 +22,8 @@ export function foldLetters(text: string): string {
 }
 
 /** Titles and descriptions are folded by a dozen checks each, and again in every audit of the site. */
-const folds = new Map<string, string>();
+const foldShort = remembering((text: string) => foldLetters(foldSpace(text)), 5000);
 const SHORT = 400;
 
 /** Folds white space, case and accents: for "is this name in that title". */
-export function foldLoosely(text: string): string {
-  if (text.length > SHORT) return foldLetters(foldSpace(text));
-  let folded = folds.get(text);
-  if (folded === undefined) {
-    if (folds.size > 5000) folds.clear();
-    folds.set(text, folded = foldLetters(foldSpace(text)));
-  }
-  return folded;
-}
+export const foldLoosely = (text: string): string => (text.length > SHORT ? foldLetters(foldSpace(text)) : foldShort(text));

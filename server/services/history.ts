@@ -1,5 +1,8 @@
 /** A place's audits and verdicts over time, and what made a score change. */
-import { ChecklistVersion, Audit, VerdictRow } from '../db/models';
+import { ChecklistVersion, Audit, VerdictRow, type VerdictCause } from '../db/models';
+
+/** What changed where neither site, brief nor rules did. */
+const BESIDE: Partial<Record<VerdictCause, string>> = { 'attestation': 'work by hand', 'acceptance': 'a fault left on purpose', 'time': 'something ended', 'approved state': 'staging to compare with' };
 
 interface Stored { band?: unknown; gateNote?: string; provisional?: boolean }
 
@@ -13,7 +16,8 @@ function reasonsFor(now: VerdictRow, before: VerdictRow | undefined): string[] {
   if (now.checklistVersionId !== before.checklistVersionId) out.push('another checklist');
   if (now.profileVersion !== before.profileVersion) out.push(`host profile ${before.profileVersion ?? '–'} → ${now.profileVersion ?? '–'}`);
   if (now.catalogue !== before.catalogue) out.push('another catalogue');
-  if (now.cause === 'attestation' || now.cause === 'acceptance' || now.cause === 'time') out.push(({ attestation: 'work by hand', acceptance: 'a fault left on purpose', time: 'something ended' } as const)[now.cause]);
+  const beside = BESIDE[now.cause];
+  if (beside) out.push(beside);
   return out;
 }
 

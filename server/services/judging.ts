@@ -1,6 +1,7 @@
 /** Judging evidence and keeping what follows: findings, score and fixes, in one transaction. */
-import { Transaction } from 'sequelize';
+import { Op, Transaction } from 'sequelize';
 import { catalogueVersion } from '#core/checks/catalogue-version';
+import { liveEqualsStaging } from '#core/checks/delivery/live-equals-staging';
 import type { JudgedFinding } from '#core/checks/engine';
 import type { Brief } from '#core/facts/brief';
 import type { Acceptance, Attestation, Checklist } from '#core/facts/checklist';
@@ -122,6 +123,14 @@ export function judgeAgain(environmentId: number, cause: Cause, checklistVersion
     if (checklistVersionId) audit.checklistVersionId = checklistVersionId;
     await keepVerdict(audit, { environment, site, evidence, brief: brief?.brief ?? {}, cause });
   });
+}
+
+/** A live place that could not be compared with what was approved, since that had not been audited yet, is judged again once it has been. @param environmentId the place that was audited just now */
+export async function judgeComparedAgain(environmentId: number, by: string): Promise<void> {
+  const seen = await Environment.findByPk(environmentId);
+  if (seen?.kind !== 'before') return;
+  const live = await Environment.findOne({ where: { siteId: seen.siteId, kind: 'live', lastAuditId: { [Op.ne]: null } } });
+  if (live && await FindingRow.count({ where: { environmentId: live.id, checkId: liveEqualsStaging.id, outcome: 'cantTell' } })) await judgeAgain(live.id, { cause: 'approved state', by });
 }
 
 /** Judges the stored evidence of all places of a site again. */

@@ -13,7 +13,7 @@ export const test = base.extend<{ desk: Page }, { seat: BrowserContext }>({
   /** A page that is signed in; the test fails when the browser's console shows an error. */
   desk: async ({ seat }, use, info) => {
     const page = await seat.newPage();
-    page.setDefaultTimeout(15_000);
+    page.setDefaultTimeout(45_000);
     const faults: string[] = [];
     page.on('pageerror', e => faults.push(e.message));
     page.on('console', (m) => { if (m.type() === 'error' && !/Failed to load resource/.test(m.text())) faults.push(m.text()); });

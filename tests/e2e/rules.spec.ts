@@ -130,7 +130,7 @@ test('a checklist of one’s own: compose, order, an own check, look ahead, save
   const ahead = desk.getByRole('region', { name: 'What would change' });
   await ahead.getByRole('button', { name: 'All sites' }).click();
   await ahead.getByRole('button', { name: 'Look ahead' }).click();
-  await expect(ahead).toContainText('of 52 places would score or stand otherwise', { timeout: 40_000 });
+  await expect(ahead).toContainText('of 52 places would score or stand otherwise', { timeout: 150_000 });
   await ahead.getByRole('button', { name: 'Close' }).click();
   await desk.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(desk.getByText('Saved as version 2')).toBeVisible();

@@ -4,7 +4,7 @@ import { startStack, waitForAudits } from '../../scripts/stack.mjs';
 
 export default async function start(): Promise<() => Promise<void>> {
   rmSync('.test/e2e', { recursive: true, force: true });
-  const stack = await startStack({ folder: '.test/e2e', env: { ARMBAND_TIMEOUT: '5' } });
+  const stack = await startStack({ folder: '.test/e2e' });
   process.env.ARMBAND_COOKIE = await waitForAudits(stack.address);
   process.env.ARMBAND_ADDRESS = stack.address;
   return () => stack.stop();

@@ -18,7 +18,7 @@ export async function collectPractice(net: PracticeNet, slug: string, place: 'li
   const url = place === 'live' ? `https://${preferredHost(site)}/` : `https://${site.staging.host}${site.staging.path}`;
   const { user, password } = keyOf(site);
   return collect({
-    url, kind: place === 'live' ? 'live' : 'before', brief: officialFacts(slug, new Date(), net.switches) as Brief, resolvers: [net.resolver], map: net.map, ca: [net.caPem], timeoutMs: 5000, retryPauseMs: 20, maxPages: more.maxPages,
+    url, kind: place === 'live' ? 'live' : 'before', brief: officialFacts(slug, new Date(), net.switches) as Brief, resolvers: [net.resolver], map: net.map, ca: [net.caPem], timeoutMs: 15_000, retryPauseMs: 20, maxPages: more.maxPages,
     ...(more.key ? { wayIn: { kind: 'credentials', user, password, hosts: [site.staging.host] } } : {}),
   });
 }

@@ -40,7 +40,9 @@ async function secure(options: TlsOptions): Promise<number> {
   await new Promise<void>(r => server.listen(0, '127.0.0.1', r));
   return (server.address() as AddressInfo).port;
 }
-const auditAt = (port: number): Promise<Evidence> => collect({ url: 'https://site.example/', kind: 'live', map: [`site.example:443=127.0.0.1:${port}`, 'site.example:80=127.0.0.1:9'], resolvers: ['127.0.0.1:9'], timeoutMs: 700, retryPauseMs: 5 });
+/** A busy machine needs long for a handshake; where only time ends it, BRIEF_MS. */
+const PATIENT_MS = 10_000, BRIEF_MS = 700;
+const auditAt = (port: number, timeoutMs = PATIENT_MS): Promise<Evidence> => collect({ url: 'https://site.example/', kind: 'live', map: [`site.example:443=127.0.0.1:${port}`, 'site.example:80=127.0.0.1:9'], resolvers: ['127.0.0.1:9'], timeoutMs, retryPauseMs: 5 });
 const raw = (onConnect: (s: net.Socket) => void) => servers.tcp(onConnect);
 
 describe('a certificate that', () => {
@@ -74,7 +76,7 @@ describe('a certificate with dates that', () => {
     const key = x509.PemConverter.encode(await webcrypto.subtle.exportKey('pkcs8', keys.privateKey), 'PRIVATE KEY');
     const pem = cert.toString('pem');
     const port = await secure({ key, cert: pem });
-    const e = await collect({ url: 'https://site.example/', kind: 'live', ca: [pem], map: [`site.example:443=127.0.0.1:${port}`, 'site.example:80=127.0.0.1:9'], resolvers: ['127.0.0.1:9'], timeoutMs: 700 });
+    const e = await collect({ url: 'https://site.example/', kind: 'live', ca: [pem], map: [`site.example:443=127.0.0.1:${port}`, 'site.example:80=127.0.0.1:9'], resolvers: ['127.0.0.1:9'], timeoutMs: PATIENT_MS });
     expect(e.hosts[0]!.tls.trustError).toBe(error);
     expect(e.pages[0]!.facts?.titles[0]?.text).toBe('Behind it');
   });
@@ -83,11 +85,11 @@ describe('a certificate with dates that', () => {
 describe('a port 443 that', () => {
   it('speaks HTTP', async () => { const url = await servers.http((_, res) => res.end()); expect((await auditAt(Number(new URL(url).port))).hosts[0]!.tls.error?.code).toMatch(/tls|protocol|reset/); });
   it('greets like a mail server', async () => { expect((await auditAt(await raw(s => s.write('220 mail ready\r\n')))).hosts[0]!.tls.error?.code).toMatch(/tls|protocol|reset/); });
-  it('stays silent', async () => { const started = performance.now(); const e = await auditAt(await raw(() => {})); expect(e.hosts[0]!.tls.error?.code).toBe('timeout'); expect(performance.now() - started).toBeLessThan(9000); });
+  it('stays silent', async () => { const started = performance.now(); const e = await auditAt(await raw(() => {}), BRIEF_MS); expect(e.hosts[0]!.tls.error?.code).toBe('timeout'); expect(performance.now() - started).toBeLessThan(15_000); });
   it('hangs up in the handshake', async () => { expect((await auditAt(await raw(s => s.once('data', () => s.destroy())))).hosts[0]!.tls.error?.code).toMatch(/tls|reset/); });
   it('sends an alert', async () => { expect((await auditAt(await raw(s => s.once('data', () => s.end(Buffer.from([21, 3, 3, 0, 2, 2, 40])))))).hosts[0]!.tls.error?.code).toMatch(/tls|reset|protocol/); });
-  it('sends a record of 16 MB', async () => { expect((await auditAt(await raw(s => s.once('data', () => { s.write(Buffer.from([22, 3, 3, 255, 255])); s.write(Buffer.alloc(1_000_000)); })))).hosts[0]!.tls.error?.code).toMatch(/tls|reset|protocol|timeout/); });
-  it('drips its handshake', async () => { expect((await auditAt(await raw((s) => { const t = setInterval(() => { if (s.destroyed) clearInterval(t); else s.write(Buffer.from([22])); }, 50); }))).hosts[0]!.tls.error).toBeDefined(); });
+  it('sends a record of 16 MB', async () => { expect((await auditAt(await raw(s => s.once('data', () => { s.write(Buffer.from([22, 3, 3, 255, 255])); s.write(Buffer.alloc(1_000_000)); })), BRIEF_MS)).hosts[0]!.tls.error?.code).toMatch(/tls|reset|protocol|timeout/); });
+  it('drips its handshake', async () => { expect((await auditAt(await raw((s) => { const t = setInterval(() => { if (s.destroyed) clearInterval(t); else s.write(Buffer.from([22])); }, 50); }), BRIEF_MS)).hosts[0]!.tls.error).toBeDefined(); });
   it('is closed', async () => { expect((await auditAt(9)).hosts[0]!.tls.error?.code).toBe('refused'); });
   it('speaks TLS 1.3 only', async () => { const e = await auditAt(await secure({ ...made('only13', ...EC, ...SAN), minVersion: 'TLSv1.3' })); expect(e.hosts[0]!.tls).toMatchObject({ protocol: 'TLSv1.3', oldProtocols: { accepted: [] } }); });
   it('still takes TLS 1.0 and 1.1', async () => {

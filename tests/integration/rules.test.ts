@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Checklist } from '#core/facts/checklist';
 import { Served, until, type Caller } from './served';
 
-const served = new Served('.test/rules', { ARMBAND_TIMEOUT: '5', ARMBAND_SWEEP: '0.3' });
+const served = new Served('.test/rules', { ARMBAND_SWEEP: '0.3' });
 let mara: Caller, joss: Caller;
 beforeAll(async () => { await served.start(); mara = await served.signIn(); joss = await served.signIn('joss@marram-studio.example'); });
 afterAll(async () => { await served.stop(); });

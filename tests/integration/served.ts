@@ -35,7 +35,7 @@ export class Served {
 }
 
 /** Waits until a question has the wanted answer. */
-export async function until<T>(ask: () => Promise<T>, good: (answer: T) => boolean, ms = 30_000): Promise<T> {
+export async function until<T>(ask: () => Promise<T>, good: (answer: T) => boolean, ms = 120_000): Promise<T> {
   const end = Date.now() + ms;
   for (;;) {
     const answer = await ask();

@@ -14,7 +14,7 @@ const places = ref([{ name: 'Staging', url: '' }]);
 const draft = ref(draftFrom(BRIEF_GROUPS, {}));
 const reasons = ref<Record<string, string>>({});
 const profiles = ref<string[]>([]);
-const { faults: fieldFaults, others, all, whole } = useDraftCheck(BRIEF_GROUPS, BriefDto, draft, () => (Object.keys(reasons.value).length ? { notWanted: reasons.value } : {}));
+const { faults: fieldFaults, others, all, whole, showFirst } = useDraftCheck(BRIEF_GROUPS, BriefDto, draft, () => (Object.keys(reasons.value).length ? { notWanted: reasons.value } : {}));
 const faults = ref<string[]>([]);
 const busy = ref(false);
 const reading = ref('');
@@ -38,11 +38,13 @@ function take(p: Proposal): void {
   if (spec) draft.value = { ...draft.value, [p.field]: writeFieldText(spec.kind, p.value) };
   if (p.field === 'name' && !taken.name) taken.name = p.shown;
 }
+/** What a site cannot be without; told at the fields once saving was tried. */
+const missing = computed(() => (all.value ? { name: taken.name.trim() ? '' : 'Name the site.', client: taken.client.trim() ? '' : 'Name the client.', liveUrl: taken.liveUrl.trim() ? '' : 'Give the live address, even when nothing answers there yet.' } : { name: '', client: '', liveUrl: '' }));
 async function save(): Promise<void> {
-  const { got, fault: found } = await whole();
-  const missing = [!taken.name.trim() && 'Name the site.', !taken.client.trim() && 'Name the client.', !taken.liveUrl.trim() && 'Give the live address, even when nothing answers there yet.'].filter((x): x is string => Boolean(x));
-  faults.value = [...missing, ...(found ? [found] : [])];
-  if (faults.value.length) return;
+  const { got, fault } = await whole();
+  faults.value = fault ? [fault] : [];
+  if (Object.values(missing.value).some(Boolean)) { await showFirst(); return; }
+  if (fault) return;
   busy.value = true;
   try {
     const { id } = await api<{ id: number }>('/api/sites', { method: 'POST', body: {
@@ -61,11 +63,11 @@ async function save(): Promise<void> {
     <div class="page-head"><h1>Take a site on</h1><NuxtLink to="/sites/import">Many at once, from a CSV file</NuxtLink><span class="spring" /><v-btn to="/" variant="text">Cancel</v-btn><v-btn type="submit" color="primary" variant="flat" :loading="busy">Take it on</v-btn></div>
     <p v-for="f in faults" :key="f" class="fray" role="alert">{{ f }}</p>
     <section class="sheet"><h2>The site</h2>
-      <div class="grid"><v-text-field v-model="taken.name" label="Name of the site" autofocus /><v-text-field v-model="taken.client" label="Client" />
+      <div class="grid"><v-text-field v-model="taken.name" label="Name of the site" autofocus :error-messages="missing.name" /><v-text-field v-model="taken.client" label="Client" :error-messages="missing.client" />
         <v-select v-model="taken.stage" label="Stage" :items="STAGES" /><v-text-field v-model="taken.launchDate" label="Launch date" type="date" />
         <v-select v-model="taken.hostProfile" label="Host profile" :items="profileItems" /><v-checkbox v-model="taken.replaces" label="It replaces a running site" /></div></section>
     <section class="sheet"><h2>Where it can be seen</h2>
-      <div class="place"><span class="faint fixed">Live</span><v-text-field v-model="taken.liveUrl" label="Live address" :placeholder="EXAMPLES.live" /><v-btn :disabled="reading !== ''" :loading="isReading(taken.liveUrl)" @click="read(taken.liveUrl)">Read from the site</v-btn></div>
+      <div class="place"><span class="faint fixed">Live</span><v-text-field v-model="taken.liveUrl" label="Live address" :placeholder="EXAMPLES.live" :error-messages="missing.liveUrl" /><v-btn :disabled="reading !== ''" :loading="isReading(taken.liveUrl)" @click="read(taken.liveUrl)">Read from the site</v-btn></div>
       <div v-for="(p, i) in places" :key="i" class="place"><v-text-field v-model="p.name" label="Name" class="short" /><v-text-field v-model="p.url" label="Address before the live one (it may have a path)" :placeholder="EXAMPLES.before" /><v-btn :disabled="reading !== ''" :loading="isReading(p.url)" @click="read(p.url)">Read from the site</v-btn><v-btn :icon="mdiDeleteOutline" variant="text" size="small" aria-label="Take this place away" @click="places.splice(i, 1)" /></div>
       <div><v-btn size="small" variant="text" color="primary" :prepend-icon="mdiPlus" @click="addPlace">Another place</v-btn></div></section>
     <ProposalList v-if="proposals?.length" :proposals="proposals" :from="readFrom" class="sheet" @take="take" @close="proposals = null" />
@@ -76,6 +78,6 @@ async function save(): Promise<void> {
 
 <style scoped>
 .narrow { max-width: 940px; display: grid; gap: 14px; } .page-head { margin: 0; } section { padding: 16px; display: grid; gap: 12px; }
-.grid { display: grid; grid-template-columns: 1fr 1fr; gap: 14px 16px; } .place { display: flex; gap: 10px; align-items: center; } .short { max-width: 140px; } .fixed { width: 140px; }
+.grid { display: grid; grid-template-columns: 1fr 1fr; gap: 14px 16px; } .place { display: flex; gap: 10px; align-items: start; } .place > .v-btn { margin-top: 6px; } .short { max-width: 140px; } .fixed { width: 140px; line-height: 40px; }
 @media (max-width: 700px) { .grid { grid-template-columns: 1fr; } .place { flex-wrap: wrap; } .fixed { width: auto; } }
 </style>

@@ -1,5 +1,6 @@
 /** Valid language tags: well-formed, every subtag in the registry (RFC 5646 2.2.9; the registry comes with the language-tags package). */
 import tags from 'language-tags';
+import { remembering } from '#core/remembering';
 
 /** What language-tags reports and RFC 5646 does not forbid: deprecated tags and subtags, a script that need not be said, and more variants than one. */
 const HARMLESS = new Set([1, 8, 10, 11]);
@@ -30,13 +31,4 @@ function valid(tag: string): boolean {
 }
 
 /** Every page of a site says the same tag. */
-const known = new Map<string, boolean>();
-
-export function validLanguageTag(tag: string): boolean {
-  let is = known.get(tag);
-  if (is === undefined) {
-    is = tag !== '' && tag.length < 100 && valid(tag);
-    if (known.size < 1000) known.set(tag, is);
-  }
-  return is;
-}
+export const validLanguageTag = remembering((tag: string) => tag !== '' && tag.length < 100 && valid(tag), 1000);

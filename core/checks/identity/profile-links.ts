@@ -2,7 +2,7 @@ import { normaliseUrl } from '#core/extract/address';
 import { ownerOf } from '#core/facts/agency-book';
 import { where, type Check } from '../check';
 import { failed, overPages, passed, wanted } from '../judgement';
-import { remembering } from '../remembering';
+import { remembering } from '#core/remembering';
 
 /** One spelling for a profile's address: host without www., path without a final slash, no query. Common practice: networks take all of these for the same. */
 export function profileKey(address: string): string | undefined {

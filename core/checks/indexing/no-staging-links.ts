@@ -2,7 +2,7 @@ import { asciiHost } from '#core/extract/address';
 import { fitsHostPattern } from '#core/facts/host-records';
 import { where, type Check } from '../check';
 import { failed, overPages, passed, wanted } from '../judgement';
-import { remembering } from '../remembering';
+import { remembering } from '#core/remembering';
 
 export const noStagingLinks: Check = {
   id: 'indexing.no-staging-links', section: 'indexing', title: 'Nothing points back at staging', severity: 'major', situations: where('L'), scope: 'page', needs: 'pages',

@@ -3,7 +3,7 @@ import { finalStatus, type AssetEvidence, type Evidence } from '#core/facts/evid
 import { where, type Check } from '../check';
 import { failed, overPages, passed, unsure } from '../judgement';
 import { openGraph } from './open-graph';
-import { remembering } from '../remembering';
+import { remembering } from '#core/remembering';
 
 export function assetAt(evidence: Evidence, url: string): AssetEvidence | undefined { return evidence.assets.find(a => a.url === url); }
 
