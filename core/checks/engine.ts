@@ -2,7 +2,7 @@
 import type { Acceptance, Attestation, Checklist, ChecklistItem } from '#core/facts/checklist';
 import type { Brief } from '#core/facts/brief';
 import type { Evidence } from '#core/facts/evidence';
-import { SECTIONS, SEVERITY_WEIGHT, type Finding, type Judgement, type Severity } from '#core/facts/finding';
+import { SECTIONS, SEVERITY_WEIGHT, type Finding, type Judgement, type Section, type Severity } from '#core/facts/finding';
 import type { HostProfile } from '#core/facts/host-profile';
 import type { Situation } from '#core/facts/situation';
 import { creditOf } from '#core/score/credit';
@@ -61,7 +61,8 @@ function missing(view: SiteView, check?: Check): Judgement | null {
 
 /** The checks of a checklist by their ids: the catalogue's and the agency's own. */
 export function checksOf(checklist: Pick<Checklist, 'own'>): (id: string) => Check | undefined {
-  const own = new Map((checklist.own ?? []).map(c => [c.id, ownCheck(c)]));
+  if (!checklist.own?.length) return id => checkById.get(id);
+  const own = new Map(checklist.own.map(c => [c.id, ownCheck(c)]));
   return id => checkById.get(id) ?? own.get(id);
 }
 
@@ -92,7 +93,7 @@ export function judge(input: AuditInput): JudgedFinding[] {
   const launched = input.launched ?? (input.brief.launchDate ? Date.parse(input.brief.launchDate) <= input.at.getTime() : undefined);
   // a place that was closed after the launch is asked nothing more
   const closed = input.situation === 'staging' && launched ? closedAs({ view, evidence: input.evidence, brief }) : undefined;
-  const findings: JudgedFinding[] = [];
+  const findings = Object.fromEntries(SECTIONS.map(section => [section, []])) as unknown as Record<Section, JudgedFinding[]>;
   for (const item of linesOf(input.checklist, profile)) {
     const check = checkOf(item.check);
     if (!check || item.on === false || !check.situations.includes(input.situation)) continue;
@@ -114,7 +115,7 @@ export function judge(input: AuditInput): JudgedFinding[] {
     if (input.acceptances?.length && finding.places.some(p => p.accepted)) finding.creditAsFound = creditOf(finding, allOrNothing, false);
     // a check by hand is done by its recipe, whatever its outcome
     if (finding.outcome === 'failed' || check.byHand) finding.recipe = check.recipe(context, finding);
-    findings.push(finding);
+    findings[check.section].push(finding);
   }
-  return SECTIONS.flatMap(section => findings.filter(f => f.section === section));
+  return SECTIONS.flatMap(section => findings[section]);
 }

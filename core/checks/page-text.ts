@@ -20,6 +20,9 @@ export class PageText {
   /** The titles without case and accents, one a line. */
   get foldedTitles(): string { return this.looseTitles ??= this.facts.titles.length === 1 ? foldLoosely(this.facts.titles[0]!.text) : this.facts.titles.map(t => foldLoosely(t.text)).join('\n'); }
 
+  /** The first of some phrases in its title or text; the phrases are folded. */
+  match(phrases: RegExp): string | undefined { return (phrases.exec(this.foldedTitles) ?? phrases.exec(this.folded))?.[0]; }
+
   /** Whether the page carries a mark: `#id` or `.class` of an element, else words in its title or text, loosely folded. */
   carries(mark: string): boolean {
     const wanted = wantedBy(mark);

@@ -16,11 +16,10 @@ function page(html: string): ReadPage {
 }
 
 describe('a page that was read', () => {
-  it('knows its links by host, without fragments; what is no web address is left out', () => {
+  it('knows where its links lead, without fragments; what is no web address is left out', () => {
     const p = page('<a href="/x">1</a><a href="y#z">2</a><a href="https://firth.example/">3</a><a href="mailto:a@marsh.example">4</a><a href="https://marsh.example.other.example/">5</a>');
-    expect(p.links.map(l => [l.url, l.host, l.anchor.text])).toEqual([
-      ['https://marsh.example/x', 'marsh.example', '1'], ['https://marsh.example/a/y', 'marsh.example', '2'], ['https://firth.example/', 'firth.example', '3'], ['https://marsh.example.other.example/', 'marsh.example.other.example', '5'],
-    ]);
+    expect(p.facts.anchors.map(a => p.target(a.href))).toEqual(['https://marsh.example/x', 'https://marsh.example/a/y', 'https://firth.example/', undefined, 'https://marsh.example.other.example/']);
+    expect(p.linksAway.map(l => [l.url, l.host, l.anchor.text])).toEqual([['https://firth.example/', 'firth.example', '3'], ['https://marsh.example.other.example/', 'marsh.example.other.example', '5']]);
   });
   it('its own short way to an address is the long way’s result', () => {
     const piece = fc.constantFrom('/', 'x', '?a=b', '#f', '..', '%20', 'ü', 'https://marsh.example/', 'https://firth.example', '//', ':8443', '@', 'mailto:', ' ');
@@ -28,7 +27,8 @@ describe('a page that was read', () => {
       const p = page(`<a href="${list.join('')}">x</a>`);
       const { href } = p.facts.anchors[0]!;
       const long = webAddress(href);
-      expect(p.links.map(l => [l.url, l.host])).toEqual(long ? [[long.url, long.host]] : []);
+      expect(p.target(href)).toBe(long?.url);
+      expect(p.linksAway.map(l => [l.url, l.host])).toEqual(long && new URL(href).origin !== 'https://marsh.example' ? [[long.url, long.host]] : []);
       expect(p.hostIn(href)).toBe(long?.host ?? '');
     }), { numRuns: 3000 });
   });

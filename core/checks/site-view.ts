@@ -1,5 +1,6 @@
 /** One reading of the evidence that all checks share: which pages can be judged, what was refused, and the root cause when nothing can be. */
 import { hostOf, insideBase, normaliseUrl } from '#core/extract/address';
+import type { Anchor } from '#core/extract/html';
 import type { Brief } from '#core/facts/brief';
 import { finalStatus, lastAnswer, type Evidence, type HostEvidence, type PageEvidence } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
@@ -11,12 +12,12 @@ import { remembering } from '#core/remembering';
 
 /** Common marks beside those of the host profile. Common practice: phrases met on such pages, folded; short pages only. */
 const COMMON = {
-  parking: ['domain is parked', 'this domain is parked', 'domain is for sale', 'buy this domain', 'parked free of charge'],
-  unknownName: ['no site is configured', 'there is no site here', 'unknown site', 'site is not known here', 'no such site on this server', 'domain is not connected'],
-  holding: ['coming soon', 'under construction', 'launching soon', 'opening soon', 'our new site is on its way'],
-  samplePage: ['sample page', 'your new site is ready', 'welcome to your new site', 'this is an example page', 'just another site'],
-  signIn: ['sign in to continue', 'log in to your site', 'please log in'],
-  postList: ['hello world', 'my first post'],
+  parking: /domain is parked|this domain is parked|domain is for sale|buy this domain|parked free of charge/,
+  unknownName: /no site is configured|there is no site here|unknown site|site is not known here|no such site on this server|domain is not connected/,
+  holding: /coming soon|under construction|launching soon|opening soon|our new site is on its way/,
+  samplePage: /sample page|your new site is ready|welcome to your new site|this is an example page|just another site/,
+  signIn: /sign in to continue|log in to your site|please log in/,
+  postList: /hello world|my first post/,
 };
 const SHORT = 900;
 export type MarkKind = keyof typeof COMMON;
@@ -80,7 +81,7 @@ export class SiteView {
   markOn(page: { words: PageText } | undefined, kind: MarkKind): string | undefined {
     if (!page) return undefined;
     const { words } = page;
-    return this.ownMarks(kind).find(m => words.carries(m)) ?? (words.length > SHORT ? undefined : COMMON[kind].find(m => words.carries(m)));
+    return this.ownMarks(kind).find(m => words.carries(m)) ?? (words.length > SHORT ? undefined : words.match(COMMON[kind]));
   }
 
   /** Whether a host shows a parking or unknown-name page instead of the site. */
@@ -149,6 +150,19 @@ export class SiteView {
     return this.knownAsked;
   }
   private knownAsked: Map<string, PageEvidence> | undefined = undefined;
+
+  /** Where each address that pages link to is linked first. */
+  get linked(): ReadonlyMap<string, { page: ReadPage; anchor: Anchor }> {
+    if (!this.knownLinked) {
+      this.knownLinked = new Map();
+      for (const page of this.pages) for (const anchor of page.facts.anchors) {
+        const url = page.target(anchor.href);
+        if (url !== undefined && !this.knownLinked.has(url)) this.knownLinked.set(url, { page, anchor });
+      }
+    }
+    return this.knownLinked;
+  }
+  private knownLinked: Map<string, { page: ReadPage; anchor: Anchor }> | undefined = undefined;
 
   /** Addresses that the sitemaps name, normalised. */
   get inSitemap(): ReadonlySet<string> {

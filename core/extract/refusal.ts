@@ -1,5 +1,6 @@
 /** Answers that refuse the visitor instead of giving the page (rule 4 of the catalogue). */
 import type { Header } from '#core/facts/evidence';
+import { remembering } from '#core/remembering';
 import type { PageFacts } from './page-facts';
 
 /**
@@ -13,19 +14,21 @@ const HINTS = ['browser', 'human', 'person', 'robot', 'secure', 'cookies', 'capt
 /** Common practice: phrases such pages show, lower case. */
 const PHRASES = /checking (?:that )?(?:your browser|you are (?:a )?(?:human|person)|if the site connection is secure)|(?:verify|prove|confirm) (?:that )?you(?:’|'| a)re (?:a )?(?:human|not a robot|person)|are you (?:a )?(?:human|robot)|enable javascript and cookies to continue|captcha|one moment, please|your browser will be (?:checked|redirected)|unusual (?:traffic|activity) from your/;
 const HEADER = /challenge|mitigated|captcha/i;
-/** A challenge is a short page; an article about captchas is none. */
-const SHORT = 1200;
+/** Every answer of a site has the same few headers. */
+const namesChallenge = remembering((name: string) => HEADER.test(name) && !/^(?:accept|www|proxy)/i.test(name), 2000);
+/** A challenge is a short page with nowhere else to go; an article about captchas is none. */
+const SHORT = 1200, FEW_LINKS = 5;
 
 /** Whether a text in lower case says that a person is asked to prove being one. */
 const asksForProof = (text: string): boolean => HINTS.some(h => text.includes(h)) && PHRASES.test(text);
 
 /** @field lowered the page's text in lower case, where that is at hand */
-export interface Answered { status: number; headers: readonly Header[]; facts?: Pick<PageFacts, 'text' | 'textLength' | 'titles' | 'scripts' | 'forms' | 'headings' | 'metas'>; lowered?: string }
+export interface Answered { status: number; headers: readonly Header[]; facts?: Pick<PageFacts, 'text' | 'textLength' | 'anchors' | 'titles' | 'scripts' | 'forms' | 'headings' | 'metas'>; lowered?: string }
 
 /** Whether a page wants proof of a person: by a header that says so, or by a short page that says so and has a script or form to get on. */
 export function isChallenge({ status, headers, facts, lowered }: Answered): boolean {
-  if (headers.some(([name, value]) => HEADER.test(name) && !/^(?:accept|www|proxy)/i.test(name) && value !== '')) return true;
-  if (!facts || facts.textLength > SHORT) return false;
+  if (headers.some(h => h[1] !== '' && namesChallenge(h[0]))) return true;
+  if (!facts || facts.textLength > SHORT || facts.anchors.length > FEW_LINKS) return false;
   // with 200 more is wanted than a word: something on the page that goes on by itself
   const goesOn = status >= 400 || facts.scripts.length > 0 || facts.forms.length > 0 || facts.metas.some(m => m.httpEquiv === 'refresh');
   return goesOn && (asksForProof(lowered ?? facts.text.toLowerCase()) || facts.titles.some(t => asksForProof(t.text.toLowerCase())));

@@ -279,12 +279,14 @@ export function finalStatus(chain: Chain): number | undefined {
   return chain.end === 'answer' ? lastAnswer(chain)?.status : undefined;
 }
 
+const NO_VALUES: readonly string[] = Object.freeze([]);
+
 /** @returns all values of a header, in the order they came; names are compared without case (RFC 9110 5.1). */
-export function headerValues(exchange: Exchange | undefined, name: string): string[] {
-  if (!exchange) return [];
+export function headerValues(exchange: Exchange | undefined, name: string): readonly string[] {
+  if (!exchange) return NO_VALUES;
   const wanted = name.toLowerCase();
-  const values: string[] = [];
-  // lengths first: this is asked for every page by many checks
-  for (const h of exchange.headers) if (h[0].length === wanted.length && h[0].toLowerCase() === wanted) values.push(h[1]);
-  return values;
+  let values: string[] | undefined;
+  // lengths first: this is asked for every page by many checks, and mostly there is none
+  for (const h of exchange.headers) if (h[0].length === wanted.length && h[0].toLowerCase() === wanted) (values ??= []).push(h[1]);
+  return values ?? NO_VALUES;
 }

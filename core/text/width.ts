@@ -42,9 +42,14 @@ export function textWidth(text: string, size: number): number {
   const simple = PLAIN.test(text);
   const plain = simple ? text : text.normalize('NFC').replace(/[\t\n\r]+/g, ' ');
   let width = 0;
-  if (simple) for (let i = 0; i < plain.length; i++) width += TABLE[plain.charCodeAt(i)]!;
-  else for (const { segment } of (clusters ??= new Intl.Segmenter(undefined, { granularity: 'grapheme' })).segment(plain)) width += clusterWidth(segment);
-  for (let i = 0, a = plain.charCodeAt(0); i + 1 < plain.length; i++) { const b = plain.charCodeAt(i + 1); if (a < 256 && b < 256) width += PAIRS[(a << 8) | b]!; else width += KERNING.get(plain[i]! + plain[i + 1]!) ?? 0; a = b; }
+  if (!simple) for (const { segment } of (clusters ??= new Intl.Segmenter(undefined, { granularity: 'grapheme' })).segment(plain)) width += clusterWidth(segment);
+  for (let i = 0, before = 0; i < plain.length; i++) {
+    const c = plain.charCodeAt(i);
+    if (simple) width += TABLE[c]!;
+    if (before < 256 && c < 256) width += PAIRS[(before << 8) | c]!;
+    else width += KERNING.get(plain[i - 1]! + plain[i]!) ?? 0;
+    before = c;
+  }
   return (width / EM) * size;
 }
 

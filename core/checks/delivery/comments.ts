@@ -25,7 +25,7 @@ export const comments: Check = {
       const link = notified(page.facts);
       if (link) return failed(page.url, { found: 'link notifications are taken', raw: link.raw });
       const header = headerValues(page.answer, 'x-pingback')[0];
-      return header ? failed(page.url, { found: 'link notifications are taken', raw: `X-Pingback: ${header}` }) : passed(page.url);
+      return header ? failed(page.url, { found: 'link notifications are taken', raw: `X-Pingback: ${header}` }) : page.passed;
     });
   },
   recipe: ({ brief }) => ({ steps: brief.comments === 'wanted' ? 'Open comments in the product’s settings and in the template.' : 'Close comments and link notifications in the product’s settings, for the pages that are there as well as for new ones.' }),

@@ -3,7 +3,7 @@ import { foldSpace } from '#core/text/fold';
 import { where, type Check } from '../check';
 import type { ReadPage } from '../read-page';
 import { SiteView } from '../site-view';
-import { cantTell, failed, inapplicable, overPlaces, passed } from '../judgement';
+import { cantTell, failed, inapplicable, overPlaces } from '../judgement';
 
 /** What is compared of a page: hosts and indexing flags set aside. */
 function faceOf(page: ReadPage, base: string, hosts: ReadonlySet<string>): Record<string, string> {
@@ -34,7 +34,7 @@ export const liveEqualsStaging: Check = {
       if (!twin) return [];
       const now = faceOf(page, liveBase, hosts), then = faceOf(twin, staging.target.url, hosts);
       const differing = Object.keys(now).filter(k => now[k] !== then[k]);
-      return [differing.length ? failed(page.url, { found: `other ${differing.join(', ')} than on staging`, expected: (then[differing[0]!] ?? '').slice(0, 300), raw: (now[differing[0]!] ?? '').slice(0, 300) }) : passed(page.url)];
+      return [differing.length ? failed(page.url, { found: `other ${differing.join(', ')} than on staging`, expected: (then[differing[0]!] ?? '').slice(0, 300), raw: (now[differing[0]!] ?? '').slice(0, 300) }) : page.passed];
     });
     return overPlaces(places, { expected: 'title, description, headings, text and links as on staging', unit: ['page', 'pages'], none: 'no page stands at both places' });
   },

@@ -14,9 +14,10 @@ export const noMixedContent: Check = {
   judge(context) {
     return overPages(context, 'https for everything the page loads', (page) => {
       if (!page.url.startsWith('https:')) return null;
-      if (headerValues(page.answer, 'content-security-policy').some(upgrades) || page.facts.metas.some(m => m.httpEquiv === 'content-security-policy' && upgrades(m.content))) return passed(page.url, { found: 'upgraded by the page’s policy' });
       const bad = page.facts.resources.filter(r => r.url.startsWith('http:') && BLOCKED.has(r.kind));
-      return bad.length ? failed(page.url, { found: `${bad[0]!.url}${bad.length > 1 ? ` and ${bad.length - 1} more` : ''}`, raw: bad[0]!.raw }) : passed(page.url);
+      if (!bad.length) return page.passed;
+      if (headerValues(page.answer, 'content-security-policy').some(upgrades) || page.facts.metas.some(m => m.httpEquiv === 'content-security-policy' && upgrades(m.content))) return passed(page.url, { found: 'upgraded by the page’s policy' });
+      return failed(page.url, { found: `${bad[0]!.url}${bad.length > 1 ? ` and ${bad.length - 1} more` : ''}`, raw: bad[0]!.raw });
     }, { none: 'no page came over https' });
   },
   recipe: (_, finding) => ({ steps: 'Change these addresses to https in the page or template.', paste: finding.places.filter(p => p.outcome === 'failed').slice(0, 5).map(p => ({ label: p.place, text: (p.raw ?? '').replace('http:', 'https:') })) }),

@@ -22,12 +22,17 @@ export const secureCookies: Check = {
   why: 'A session cookie without these words can be taken over on any open network.',
   source: 'RFC 6265 4.1.2 and its revision (from memory)',
   judge({ view, evidence }) {
-    const seen = new Map<string, { cookie: Cookie; url: string }>();
+    const read = new Set<string>(), seen = new Map<string, { cookie: Cookie; url: string }>();
     for (const page of evidence.pages) {
       for (const hop of page.chain.hops) {
         const values = headerValues(hop, 'set-cookie');
         if (!values.length || !hop.url.startsWith('https:') || !view.siteHosts.has(hostOf(hop.url) ?? '')) continue;
-        for (const value of values) { const cookie = readCookie(value); if (cookie && !seen.has(cookie.raw)) seen.set(cookie.raw, { cookie, url: hop.url }); }
+        for (const value of values) {
+          // every page may set the same one
+          if (read.has(value)) continue;
+          read.add(value);
+          const cookie = readCookie(value); if (cookie && !seen.has(cookie.raw)) seen.set(cookie.raw, { cookie, url: hop.url });
+        }
       }
     }
     return overPlaces([...seen.values()].map(({ cookie: c, url }) => {

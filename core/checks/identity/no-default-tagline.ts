@@ -1,6 +1,6 @@
 import { foldLoosely } from '#core/text/fold';
 import { where, type Check } from '../check';
-import { failed, overPages, passed } from '../judgement';
+import { failed, overPages } from '../judgement';
 import { escapeText } from './title-names-site';
 
 /** Taglines that page makers leave behind. Common practice, from memory; the host profile adds its own. */
@@ -22,7 +22,7 @@ export const noDefaultTagline: Check = {
       // titles often end in the tagline: “Name – Just another site”
       const title = page.facts.titles[0];
       const part = title?.text.split(/\s[–—|·»:-]\s/).slice(1).find(t => all.has(foldLoosely(t)));
-      return part ? failed(page.url, { found: `“${part}” in the title`, raw: title!.raw + title!.text }) : passed(page.url);
+      return part ? failed(page.url, { found: `“${part}” in the title`, raw: title!.raw + title!.text }) : page.passed;
     });
   },
   recipe: ({ brief }) => ({ steps: 'Set the site’s own tagline in its settings; where there is none, leave the field empty.', ...(brief.tagline ? { paste: [{ label: 'Description', text: `<meta name="description" content="${escapeText(brief.tagline)}">` }] } : {}) }),

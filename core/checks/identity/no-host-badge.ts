@@ -1,6 +1,6 @@
 import { foldLoosely } from '#core/text/fold';
 import { where, type Check } from '../check';
-import { failed, inapplicable, overPages, passed, wanted } from '../judgement';
+import { failed, inapplicable, overPages, wanted } from '../judgement';
 
 export const noHostBadge: Check = {
   id: 'identity.no-host-badge', section: 'identity', title: 'The host’s badge is gone', severity: 'major', situations: where('SL'), scope: 'page', needs: 'pages',
@@ -16,7 +16,7 @@ export const noHostBadge: Check = {
       const link = page.facts.anchors.find(a => marks.some(m => foldLoosely(a.text).includes(foldLoosely(m)) || (/[./]/.test(m) && a.href.includes(m))));
       if (link) return failed(page.url, { found: link.text || link.href, raw: link.raw, take: { field: 'badge', how: 'set', value: 'wanted' } });
       const mark = marks.find(m => page.words.carries(m));
-      return mark ? failed(page.url, { found: mark, take: { field: 'badge', how: 'set', value: 'wanted' } }) : passed(page.url);
+      return mark ? failed(page.url, { found: mark, take: { field: 'badge', how: 'set', value: 'wanted' } }) : page.passed;
     });
   },
   recipe: ({ profile }) => ({ steps: `Switch the badge off in the settings of ${profile.name || 'the host'}; with many hosts that takes a paid plan.` }),

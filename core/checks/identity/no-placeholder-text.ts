@@ -1,6 +1,6 @@
 import { foldLoosely } from '#core/text/fold';
 import { where, type Check } from '../check';
-import { failed, overPages, passed } from '../judgement';
+import { failed, overPages } from '../judgement';
 
 /** Filler texts. "Lorem ipsum" and bracketed blanks: common practice. */
 const FILLER = ['lorem ipsum', 'dolor sit amet', 'your text here', 'add your text', 'insert text', 'text goes here', 'click here to edit', '123 main street', 'your company name', 'xxx-xxx'];
@@ -21,7 +21,7 @@ export const noPlaceholderText: Check = {
       const found = ANY_FILLER.exec(text)?.[0] ?? (text.includes('[') ? BLANKS.exec(text)?.[0] : undefined) ?? (text.includes('@example.') ? EXAMPLE_MAIL.exec(text)?.[0] : undefined);
       // only the profile's own texts need accents folded, which costs on long pages
       const hit = found ?? (own.length ? own.find(f => page.words.folded.includes(f)) : undefined);
-      if (!hit) return passed(page.url);
+      if (!hit) return page.passed;
       const at = (found ? text : page.words.folded).indexOf(hit);
       return failed(page.url, { found: `“${hit}”`, raw: page.facts.text.slice(Math.max(0, at - 60), at + hit.length + 60) });
     });

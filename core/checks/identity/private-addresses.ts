@@ -1,5 +1,5 @@
 import { where, type Check } from '../check';
-import { failed, overPages, passed, wanted } from '../judgement';
+import { failed, overPages, wanted } from '../judgement';
 
 export const privateAddresses: Check = {
   id: 'identity.private-addresses', section: 'identity', title: 'No private mail address is shown', severity: 'major', situations: where('SL'), scope: 'page', needs: 'pages',
@@ -11,7 +11,7 @@ export const privateAddresses: Check = {
     const secret = new Set(list.value.map(a => a.toLowerCase()));
     return overPages(context, `none of ${list.value.length === 1 ? list.value[0] : `${list.value.length} private addresses`} on any page`, (page) => {
       const hit = page.mailAddresses.find(a => secret.has(a.address));
-      return hit ? failed(page.url, { found: hit.address, raw: hit.raw }) : passed(page.url);
+      return hit ? failed(page.url, { found: hit.address, raw: hit.raw }) : page.passed;
     });
   },
   recipe({ brief }) {

@@ -23,12 +23,13 @@ export const profileLinks: Check = {
     if ('judgement' in links) return links.judgement;
     const good = new Set(links.value.map(profileKey).filter((k): k is string => k !== undefined));
     const networks = new Set([...good].map(k => k.split('/')[0]!));
-    // pages link to the same few hosts
+    // pages link to the same few hosts and profiles
+    const keyOf = remembering(profileKey);
     const onNetwork = remembering((host: string) => networks.has(host.replace(/^(?:www|m|mobile)\./, '')));
     return overPages(context, `only ${links.value.join(', ')}`, (page) => {
-      const found = page.links.filter(l => onNetwork(l.host) && !NO_PROFILE.test(l.url)).map(l => l.anchor);
+      const found = page.linksAway.filter(l => onNetwork(l.host) && !NO_PROFILE.test(l.url)).map(l => l.anchor);
       if (!found.length) return null;
-      const strange = found.find(a => ![...good].some((g) => { const k = profileKey(a.href)!; return k === g || k.startsWith(`${g}/`); }));
+      const strange = found.find(a => ![...good].some((g) => { const k = keyOf(a.href)!; return k === g || k.startsWith(`${g}/`); }));
       if (!strange) return passed(page.url, { found: found[0]!.href, raw: found[0]!.raw });
       const owner = ownerOf(context.book, 'profileLinks', strange.href.replace(/\/$/, '')) ?? ownerOf(context.book, 'profileLinks', strange.href);
       return failed(page.url, { found: `${strange.href}${owner ? `, the profile of ${owner}` : new URL(strange.href).pathname === '/' ? ', the network’s own front page' : ''}`, raw: strange.raw, ...(owner ? {} : { take: { field: 'profileLinks', how: 'add', value: strange.href } as const }) });

@@ -13,7 +13,7 @@ export const requiredPages: Check = {
     const expected = 'each linked from the home page and answering 200';
     const home = view.home;
     if (!home) return cantTell('the home page was not read', { expected });
-    const linked = new Set(home.links.map(l => l.url));
+    const linked = new Set(home.facts.anchors.map(a => home.target(a.href)));
     const base = evidence.target.kind === 'before' ? evidence.target.url : home.url;
     return overPlaces(pages.value.map((path) => {
       const url = normaliseUrl(evidence.target.kind === 'before' ? path.replace(/^\//, '') : path, base) ?? path;

@@ -10,7 +10,7 @@ export const alternates: Check = {
   judge(context) {
     const { view } = context;
     return overPages(context, 'valid language tags, absolute addresses, returned by the other side', (page) => {
-      const links = page.facts.links.filter(l => l.rel.includes('alternate') && l.hreflang);
+      const links = page.alternates;
       if (!links.length) return null;
       for (const link of links) {
         const valid = link.hreflang!.toLowerCase() === 'x-default' || validLanguageTag(link.hreflang!);
@@ -19,7 +19,7 @@ export const alternates: Check = {
         if (!url || link.relative) return failed(page.url, { found: `not absolute: ${link.href}`, raw: link.raw });
         const other = view.byUrl.get(url);
         if (!other || other === page) continue;
-        if (!other.facts.links.some(l => l.rel.includes('alternate') && l.hreflang && normaliseUrl(l.href) === page.url)) return failed(page.url, { found: `${url} does not point back`, raw: link.raw });
+        if (!other.alternates.some(l => normaliseUrl(l.href) === page.url)) return failed(page.url, { found: `${url} does not point back`, raw: link.raw });
       }
       return passed(page.url, { found: links.map(l => l.hreflang).join(', ') });
     }, { none: 'no page names an alternate' });

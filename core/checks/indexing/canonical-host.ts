@@ -1,4 +1,4 @@
-import { asciiHost, hostOf, normaliseUrl } from '#core/extract/address';
+import { asciiHost, hostOf } from '#core/extract/address';
 import { where, type Check } from '../check';
 import { failed, overPages, passed } from '../judgement';
 
@@ -15,7 +15,7 @@ export const canonicalHost: Check = {
       const links = page.canonicals;
       if (!links.length) return null;
       for (const link of links) {
-        const url = normaliseUrl(link.href);
+        const url = page.target(link.href);
         if (!url) return failed(page.url, { found: `no address: ${link.href}`, raw: link.raw });
         const host = hostOf(url)!;
         if (staging.has(host)) return failed(page.url, { found: `staging: ${url}`, raw: link.raw });

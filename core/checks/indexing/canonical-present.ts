@@ -11,7 +11,7 @@ export const canonicalPresent: Check = {
     return overPages(context, 'exactly one canonical, absolute', (page) => {
       const tags = page.canonicals;
       const headers = headerValues(page.answer, 'link').flatMap(v => [...v.matchAll(/<([^>]*)>\s*;[^,]*\brel\s*=\s*"?[^",;]*\bcanonical\b/gi)].map(m => m[1]!));
-      const values = new Set([...tags.map(t => normaliseUrl(t.href) ?? t.href), ...headers.map(h => normaliseUrl(h, page.url) ?? h)]);
+      const values = new Set([...tags.map(t => page.target(t.href) ?? t.href), ...headers.map(h => normaliseUrl(h, page.url) ?? h)]);
       const raw = [...tags.map(t => t.raw), ...headers.map(h => `Link: <${h}>; rel="canonical"`)].join('\n');
       if (!values.size) return failed(page.url, { found: 'none' });
       if (tags.length > 1 || values.size > 1) return failed(page.url, { found: `${Math.max(tags.length, values.size)} canonicals: ${[...values].join(', ')}`, raw });

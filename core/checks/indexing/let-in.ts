@@ -1,5 +1,5 @@
 import { where, type Check } from '../check';
-import { failed, overPages, passed } from '../judgement';
+import { failed, overPages } from '../judgement';
 import { mustBeListed } from './wanted-pages';
 
 export const letIn: Check = {
@@ -13,7 +13,7 @@ export const letIn: Check = {
     const aside = view.pages.filter(p => p.noIndex.length && !mustBeListed(p, brief, inSitemap)).map(p => p.url);
     return overPages(context, 'no noindex on home, required and sitemap pages', (page) => {
       const against = page.noIndex.find(n => n.agent === '*' || matter.has(n.agent));
-      return against ? failed(page.url, { found: `noindex in the ${against.from === 'meta' ? 'page' : 'header'}${against.agent === '*' ? '' : ` for ${against.agent}`}`, raw: against.raw, ...(page === view.home ? {} : { take: { field: 'hiddenPaths', how: 'add', value: page.path } as const }) }) : passed(page.url);
+      return against ? failed(page.url, { found: `noindex in the ${against.from === 'meta' ? 'page' : 'header'}${against.agent === '*' ? '' : ` for ${against.agent}`}`, raw: against.raw, ...(page === view.home ? {} : { take: { field: 'hiddenPaths', how: 'add', value: page.path } as const }) }) : page.passed;
     }, { only: p => mustBeListed(p, brief, inSitemap), notes: aside.length ? [`kept out, but not pages that must be listed: ${aside.slice(0, 10).join(', ')}`] : [] });
   },
   recipe: (_, finding) => ({ steps: 'Switch off “keep search engines out” in the site’s settings (look at the effect, not at the wording of the switch), or take this out of the template or the server’s configuration. Then publish and empty the caches.', paste: [{ label: 'Take out', text: finding.places.find(p => p.outcome === 'failed')?.raw ?? '' }] }),

@@ -8,19 +8,17 @@ export const linksAnswer: Check = {
   why: 'A dead link is the fault that visitors meet themselves.',
   source: 'RFC 9110 15.5',
   judge({ evidence, view }) {
-    const from = new Map<string, { page: string; raw: string }>();
-    for (const page of view.pages) for (const { url, anchor } of page.links) if (!from.has(url)) from.set(url, { page: page.url, raw: anchor.raw });
     const places: PlaceResult[] = [];
     const add = (url: string, chain: Chain) => {
-      const link = from.get(url);
+      const link = view.linked.get(url);
       if (!link) return;
       const status = finalStatus(chain);
-      const where = link.page === url ? '' : `, linked from ${link.page}`;
-      if (status === undefined) { places.push(chain.error?.code === 'no-name' || chain.error?.code === 'refused' || chain.error?.code === 'redirect-loop' ? failed(url, { found: `${chain.error.message}${where}`, raw: link.raw }) : unsure(url, chain.error?.message ?? 'no answer')); return; }
+      const where = link.page.url === url ? '' : `, linked from ${link.page.url}`;
+      if (status === undefined) { places.push(chain.error?.code === 'no-name' || chain.error?.code === 'refused' || chain.error?.code === 'redirect-loop' ? failed(url, { found: `${chain.error.message}${where}`, raw: link.anchor.raw }) : unsure(url, chain.error?.message ?? 'no answer')); return; }
       if ([401, 403, 429].includes(status) || (status === 503 && view.refusals.some(r => r.url === url))) { places.push(unsure(url, `the server refused the visitor (${status})`)); return; }
       // a 5xx is delivery.no-server-errors' business
       if (status >= 500) return;
-      places.push(status < 400 ? passed(url) : failed(url, { found: `${status}${where}`, raw: link.raw }));
+      places.push(status < 400 ? passed(url) : failed(url, { found: `${status}${where}`, raw: link.anchor.raw }));
     };
     for (const p of evidence.pages) add(p.requested, p.chain);
     for (const l of evidence.links) if (l.own) add(l.url, l.chain);

@@ -1,7 +1,7 @@
 import { nearDuplicates } from '#core/compare/near-duplicates';
 import { finalStatus, lastAnswer } from '#core/facts/evidence';
 import { where, type Check } from '../check';
-import { failed, overPages, passed } from '../judgement';
+import { failed, overPages } from '../judgement';
 import { isAlternate, seriesOf } from '../metadata/uniqueness';
 
 export const noDuplicates: Check = {
@@ -20,7 +20,7 @@ export const noDuplicates: Check = {
       if (same && seriesOf(same.page.url) !== seriesOf(page.url) && !isAlternate(same.page, page)) return failed(page.url, { found: same.share === 1 ? `the same text as ${same.page.url}` : `nearly the text of ${same.page.url}` });
       // the other slash form: it leads here, or names this page as canonical, or is not there
       const variant = evidence.variants.find(v => v.of === page.url && finalStatus(v.chain) === 200 && lastAnswer(v.chain)?.url === v.url && v.text !== undefined);
-      return variant && !page.canonical ? failed(page.url, { found: `${variant.url} answers as well, and no canonical says which counts` }) : passed(page.url);
+      return variant && !page.canonical ? failed(page.url, { found: `${variant.url} answers as well, and no canonical says which counts` }) : page.passed;
     }, { none: 'no page may be listed' });
   },
   recipe: (_, finding) => ({ steps: 'Choose one address, let the other redirect to it, or name it as canonical on both.', paste: finding.places.filter(p => p.outcome === 'failed').slice(0, 10).map(p => ({ label: p.place, text: `<link rel="canonical" href="${p.place}">` })) }),

@@ -1,7 +1,7 @@
 import { asciiHost } from '#core/extract/address';
 import { fitsHostPattern } from '#core/facts/host-records';
 import { where, type Check } from '../check';
-import { failed, overPages, passed, wanted } from '../judgement';
+import { failed, overPages, wanted } from '../judgement';
 import { remembering } from '#core/remembering';
 
 export const noStagingLinks: Check = {
@@ -17,11 +17,12 @@ export const noStagingLinks: Check = {
     const isStaging = remembering((host: string) => hosts.has(host) || (pattern !== undefined && fitsHostPattern(pattern, host)));
     return overPages(context, `nothing on ${[...hosts].join(', ')}${pattern ? ` or ${pattern}` : ''}`, (page) => {
       const f = page.facts;
-      const hits = [
-        ...page.links.filter(l => isStaging(l.host)).map(({ anchor: a }) => ({ url: a.href, raw: `<a href="${a.href}">${a.text}</a>` })), ...page.loads.filter(l => isStaging(l.host)).map(l => l.resource),
-        ...f.forms.filter(x => isStaging(page.hostIn(x.action))).map(x => ({ url: x.action, raw: x.raw })), ...f.links.filter(l => !l.rel.includes('canonical') && isStaging(page.hostIn(l.href))).map(l => ({ url: l.href, raw: l.raw })),
-      ];
-      return hits.length ? failed(page.url, { found: `${hits[0]!.url}${hits.length > 1 ? ` and ${hits.length - 1} more` : ''}`, raw: hits[0]!.raw }) : passed(page.url);
+      const hits: { url: string; raw: string }[] = [];
+      for (const { host, anchor: a } of page.linksAway) if (isStaging(host)) hits.push({ url: a.href, raw: `<a href="${a.href}">${a.text}</a>` });
+      for (const { host, resource } of page.loads) if (!page.isOwn(resource.url) && isStaging(host)) hits.push(resource);
+      for (const x of f.forms) if (!page.isOwn(x.action) && isStaging(page.hostIn(x.action))) hits.push({ url: x.action, raw: x.raw });
+      for (const l of f.links) if (!page.isOwn(l.href) && !l.rel.includes('canonical') && isStaging(page.hostIn(l.href))) hits.push({ url: l.href, raw: l.raw });
+      return hits.length ? failed(page.url, { found: `${hits[0]!.url}${hits.length > 1 ? ` and ${hits.length - 1} more` : ''}`, raw: hits[0]!.raw }) : page.passed;
     });
   },
   recipe: ({ brief, view }) => ({ steps: 'Search the site’s contents for the staging host and replace it, then publish.', paste: [{ label: 'Search for', text: (brief.stagingHosts ?? []).join('\n') }, { label: 'Replace by', text: brief.preferredHost ?? view.preferredHost }] }),

@@ -1,6 +1,6 @@
 import { decodeSafely, splitAddress } from '#core/extract/address';
 import { where, type Check } from '../check';
-import { failed, overPages, passed } from '../judgement';
+import { failed, overPages } from '../judgement';
 
 /** Session ids in addresses (common practice). */
 const SESSION = /[;?&](?:jsessionid|phpsessid|sid|sessionid|session_id|aspsessionid\w*)=/i;
@@ -30,7 +30,7 @@ export const readableAddresses: Check = {
   source: 'common practice',
   judge: context => overPages(context, 'words in small letters', (page) => {
     const fault = addressFault(page.url);
-    return fault ? failed(page.url, { found: fault }) : passed(page.url);
+    return fault ? failed(page.url, { found: fault }) : page.passed;
   }),
   recipe: () => ({ steps: 'Set the form of addresses in the product’s settings before the launch; after it, let each old one redirect to its new one.' }),
 };

@@ -21,7 +21,7 @@ export const robotsAllows: Check = {
         const { allowed, rule } = mayFetch(robots, crawler, page.url);
         if (!allowed) return failed(page.url, { found: `closed to ${crawler === '*' ? 'everyone' : crawler} by line ${rule!.line}: ${rule!.raw.trim()}`, raw: rule!.raw });
       }
-      return passed(page.url);
+      return page.passed;
     }, { only: p => mustBeListed(p, brief, inSitemap) });
   },
   recipe: ({ view }) => ({ steps: 'Take the rule out of robots.txt, or narrow it to the paths that are meant.', paste: [{ label: 'robots.txt', text: `User-agent: *\nDisallow:\n\nSitemap: https://${view.preferredHost}/sitemap.xml` }] }),

@@ -1,6 +1,6 @@
 import type { PlaceResult } from '#core/facts/finding';
 import { where, type Check } from '../check';
-import { failed, inapplicable, overPlaces, passed } from '../judgement';
+import { failed, inapplicable, overPlaces } from '../judgement';
 import { isHidden } from './wanted-pages';
 import { isAside } from './aside';
 
@@ -11,12 +11,10 @@ export const sitemapComplete: Check = {
   judge({ evidence, view, brief }) {
     const listed = view.inSitemap;
     if (!listed.size) return inapplicable('there is no sitemap with addresses; indexing.sitemap-found says so');
-    const linked = new Set<string>();
-    for (const p of view.pages) for (const l of p.links) linked.add(l.url);
     // what scripts would fill in may link to it
     const shells = view.pages.some(p => p.shell);
     const places: PlaceResult[] = view.countable.flatMap((p) => {
-      if (listed.has(p.url)) return p === view.home || linked.has(p.url) ? [passed(p.url)] : evidence.unread.length || shells ? [] : [failed(p.url, { found: 'no page links to it' })];
+      if (listed.has(p.url)) return p === view.home || view.linked.has(p.url) ? [p.passed] : evidence.unread.length || shells ? [] : [failed(p.url, { found: 'no page links to it' })];
       if (!p.evidence.from && p !== view.home && p.evidence.via !== 'brief') return [];
       return isAside(p.url) || isHidden(p, brief) ? [] : [failed(p.url, { found: 'not in the sitemap' })];
     });

@@ -1,5 +1,5 @@
 import { where, type Check } from '../check';
-import { failed, overPages, passed } from '../judgement';
+import { failed, overPages } from '../judgement';
 
 const WORDS = { link: ['link', 'links'], button: ['button', 'buttons'], field: ['field', 'fields'] } as const;
 
@@ -9,7 +9,7 @@ export const controlNames: Check = {
   source: 'WCAG 2.4.4, 3.3.2, 4.1.2',
   judge: context => overPages(context, 'a name for every control', (page) => {
     const { unnamed } = page.facts;
-    if (!unnamed.length) return page.facts.anchors.length || page.facts.forms.length ? passed(page.url) : null;
+    if (!unnamed.length) return page.facts.anchors.length || page.facts.forms.length ? page.passed : null;
     const counts = (['link', 'button', 'field'] as const).map(k => [k, unnamed.filter(u => u.kind === k).length] as const).filter(([, n]) => n);
     return failed(page.url, { found: counts.map(([k, n]) => `${n} ${WORDS[k][n === 1 ? 0 : 1]} without a name`).join(', '), raw: unnamed.slice(0, 5).map(u => u.raw).join('\n') });
   }, { none: 'no page has links or forms' }),

@@ -1,5 +1,5 @@
 import { where, type Check } from '../check';
-import { failed, overPages, passed } from '../judgement';
+import { failed, overPages } from '../judgement';
 
 export const imageText: Check = {
   id: 'metadata.image-text', section: 'metadata', title: 'Pictures have a text', severity: 'minor', situations: where('SL'), scope: 'page', needs: 'pages',
@@ -9,7 +9,7 @@ export const imageText: Check = {
     return overPages(context, 'alt on every img', (page) => {
       if (!page.facts.images.length) return null;
       const bare = page.facts.images.filter(i => i.alt === null);
-      return bare.length ? failed(page.url, { found: `${bare.length} of ${page.facts.images.length} without alt`, raw: bare.slice(0, 5).map(i => i.raw).join('\n') }) : passed(page.url);
+      return bare.length ? failed(page.url, { found: `${bare.length} of ${page.facts.images.length} without alt`, raw: bare.slice(0, 5).map(i => i.raw).join('\n') }) : page.passed;
     }, { none: 'no page has a picture' });
   },
   recipe: () => ({ steps: 'Say in the picture’s alt what it shows, or leave alt="" where it is decoration.', paste: [{ label: 'Decoration', text: 'alt=""' }] }),

@@ -1,5 +1,5 @@
 import { where, type Check } from '../check';
-import { failed, overPages, passed } from '../judgement';
+import { failed, overPages } from '../judgement';
 
 /** The delay of a refresh in seconds (HTML, shared declarative refresh steps); undefined when it is none. */
 export function refreshDelay(content: string): number | undefined {
@@ -13,7 +13,7 @@ export const noRefresh: Check = {
   source: 'WCAG 2.2.1; WCAG failures F40, F41',
   judge: context => overPages(context, 'no meta refresh with a delay', (page) => {
     const meta = page.facts.metas.find(m => m.httpEquiv === 'refresh' && (refreshDelay(m.content) ?? 0) > 0);
-    return meta ? failed(page.url, { found: `after ${refreshDelay(meta.content)} seconds`, raw: meta.raw }) : passed(page.url);
+    return meta ? failed(page.url, { found: `after ${refreshDelay(meta.content)} seconds`, raw: meta.raw }) : page.passed;
   }),
   recipe: () => ({ steps: 'Take the tag out. Where the page has moved, redirect on the server.', paste: [{ label: 'nginx', text: 'location = /old { return 301 /new; }' }, { label: 'Apache', text: 'Redirect 301 /old /new' }] }),
 };

@@ -17,11 +17,12 @@ export const notInherited: Check = {
       const text = foldSpace(meta?.content ?? '');
       if (!title && !text) return null;
       const raw = `${page.facts.titles[0]?.raw ?? ''}${title}${meta ? `\n${meta.raw}` : ''}`;
-      if (hosts.has(foldLoosely(title))) return failed(page.url, { found: `title “${title}”, the host’s default`, raw });
-      if (text && hosts.has(foldLoosely(text))) return failed(page.url, { found: `description “${text}”, the host’s default`, raw });
+      const looseTitle = foldLoosely(title), looseText = foldLoosely(text);
+      if (hosts.has(looseTitle)) return failed(page.url, { found: `title “${title}”, the host’s default`, raw });
+      if (text && hosts.has(looseText)) return failed(page.url, { found: `description “${text}”, the host’s default`, raw });
       if (page === home) return passed(page.url, { found: title });
-      if (title && (title === homeTitle || foldLoosely(title) === name)) return failed(page.url, { found: `title “${title}”, ${title === homeTitle ? 'the home page’s' : 'the site’s name alone'}`, raw });
-      if (text && (text === homeText || (tagline && foldLoosely(text) === tagline))) return failed(page.url, { found: `description “${text}”, ${text === homeText ? 'the home page’s' : 'the site’s tagline'}`, raw });
+      if (title && (title === homeTitle || looseTitle === name)) return failed(page.url, { found: `title “${title}”, ${title === homeTitle ? 'the home page’s' : 'the site’s name alone'}`, raw });
+      if (text && (text === homeText || (tagline && looseText === tagline))) return failed(page.url, { found: `description “${text}”, ${text === homeText ? 'the home page’s' : 'the site’s tagline'}`, raw });
       return passed(page.url, { found: title });
     }, { none: 'no page has a title or a description' });
   },

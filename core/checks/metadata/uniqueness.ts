@@ -33,5 +33,5 @@ export function seriesOf(url: string): string { return !url.includes('/page/') &
 
 /** Alternates of other languages name each other. */
 export function isAlternate(a: ReadPage, b: ReadPage): boolean {
-  return a.facts.links.some(l => l.rel.includes('alternate') && l.hreflang && l.href === b.url);
+  return a.alternates.some(l => l.href === b.url);
 }

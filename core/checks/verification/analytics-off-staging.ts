@@ -1,5 +1,5 @@
 import { where, type Check } from '../check';
-import { failed, overPages, passed, wanted } from '../judgement';
+import { failed, overPages, wanted } from '../judgement';
 import { scriptsWith } from './analytics-ids';
 
 export const analyticsOffStaging: Check = {
@@ -11,7 +11,7 @@ export const analyticsOffStaging: Check = {
     if ('judgement' in ids) return ids.judgement;
     return overPages(context, 'no live analytics ID', (page) => {
       const hit = ids.value.map(id => ({ id, script: scriptsWith(page.facts, id)[0] })).find(x => x.script);
-      return hit ? failed(page.url, { found: hit.id, raw: hit.script!.raw }) : passed(page.url);
+      return hit ? failed(page.url, { found: hit.id, raw: hit.script!.raw }) : page.passed;
     });
   },
   recipe: () => ({ steps: 'Load the script only where the host name is the live one, or leave the ID out of staging’s settings.' }),

@@ -1,5 +1,5 @@
 import { where, type Check } from '../check';
-import { failed, overPages, passed, wanted } from '../judgement';
+import { failed, overPages, wanted } from '../judgement';
 import { carriesId } from './analytics-ids';
 
 export const analyticsOnce: Check = {
@@ -14,7 +14,7 @@ export const analyticsOnce: Check = {
         const loads = page.facts.scripts.filter(s => s.src && carriesId(s, id));
         if (loads.length > 1) return failed(page.url, { found: `${id} is loaded ${loads.length} times`, raw: loads.map(s => s.raw).join('\n') });
       }
-      return ids.value.some(id => page.facts.scripts.some(s => carriesId(s, id))) ? passed(page.url) : null;
+      return ids.value.some(id => page.facts.scripts.some(s => carriesId(s, id))) ? page.passed : null;
     }, { none: 'no page loads an analytics ID of the brief' });
   },
   recipe: (_, finding) => ({ steps: 'Keep one of the two: mostly the host’s own setting, and take the script out of the template.', paste: [{ label: 'Take out one of', text: finding.places.find(p => p.outcome === 'failed')?.raw ?? '' }] }),

@@ -1,6 +1,6 @@
 import type { PlaceResult } from '#core/facts/finding';
 import { where, type Check } from '../check';
-import { failed, overPages, passed, wanted } from '../judgement';
+import { failed, overPages, wanted } from '../judgement';
 import { isAtEnd, pathsOf, scriptsMatching } from './positions';
 
 export const scriptPlacement: Check = {
@@ -20,7 +20,7 @@ export const scriptPlacement: Check = {
         const wrong = found.find(s => (spot === 'head' ? s.where !== 'head' : !isAtEnd(page.facts, s)));
         if (wrong) return failed(page.url, { found: `${match} ${wrong.where === 'head' ? 'in the head' : spot === 'head' ? 'in the body' : 'in the middle of the body'}`, raw: wrong.raw });
       }
-      return passed(page.url);
+      return page.passed;
     });
   },
   recipe: ({ brief }) => ({ steps: 'Move the script in the template, or in the product’s settings for code.', paste: (brief.scripts ?? []).map(s => ({ label: s.where === 'head' ? 'Before </head>' : 'Before </body>', text: `<script src="${s.match}"></script>` })) }),

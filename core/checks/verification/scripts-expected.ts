@@ -1,6 +1,6 @@
 import { asciiHost } from '#core/extract/address';
 import { where, type Check } from '../check';
-import { failed, overPages, passed, wanted } from '../judgement';
+import { failed, overPages, wanted } from '../judgement';
 
 export const scriptsExpected: Check = {
   id: 'verification.scripts-expected', section: 'verification', title: 'Only agreed hosts load scripts and frames', severity: 'minor', situations: where('SL'), scope: 'page', needs: 'pages',
@@ -14,7 +14,7 @@ export const scriptsExpected: Check = {
       const outside = page.loads.filter(l => (l.resource.kind === 'script' || l.resource.kind === 'frame') && !context.view.siteHosts.has(l.host));
       if (!outside.length) return null;
       const strange = outside.filter(r => !good.some(h => r.host === h || r.host.endsWith(`.${h}`)));
-      return strange.length ? failed(page.url, { found: [...new Set(strange.map(s => s.host))].join(', '), raw: strange[0]!.resource.raw, take: { field: 'allowedScriptHosts', how: 'add', value: strange[0]!.host } }) : passed(page.url);
+      return strange.length ? failed(page.url, { found: [...new Set(strange.map(s => s.host))].join(', '), raw: strange[0]!.resource.raw, take: { field: 'allowedScriptHosts', how: 'add', value: strange[0]!.host } }) : page.passed;
     }, { none: 'no page loads scripts or frames from outside' });
   },
   recipe: (_, finding) => ({ steps: 'Find out what brought it (plug-in, theme, embedded film); take it out, or add its host to the brief and the privacy notice.', paste: [{ label: 'Hosts', text: [...new Set(finding.places.filter(p => p.outcome === 'failed').map(p => p.found))].join('\n') }] }),

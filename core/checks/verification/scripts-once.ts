@@ -1,5 +1,5 @@
 import { where, type Check } from '../check';
-import { failed, overPages, passed } from '../judgement';
+import { failed, overPages } from '../judgement';
 import { webAddress } from '../web-address';
 
 export const scriptsOnce: Check = {
@@ -14,7 +14,7 @@ export const scriptsOnce: Check = {
         if (seen.has(s.src)) return failed(page.url, { found: `${s.src} twice`, raw: s.raw });
         seen.add(s.src);
       }
-      return seen.size ? passed(page.url) : null;
+      return seen.size ? page.passed : null;
     }, { none: 'no outside script is loaded' });
   },
   recipe: (_, finding) => ({ steps: 'Take out one of the two.', paste: [{ label: 'Loaded twice', text: finding.places.find(p => p.outcome === 'failed')?.raw ?? '' }] }),
