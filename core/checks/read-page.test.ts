@@ -41,7 +41,20 @@ describe('a page that was read', () => {
   });
 });
 
+describe('a page that passed', () => {
+  it('is one place for all checks, and none can change it', () => {
+    const p = page('');
+    expect(p.passed).toBe(p.passed);
+    expect(p.passed).toMatchObject({ place: URL_OF_PAGE, outcome: 'passed' });
+    expect(() => { p.passed.found = 'x'; }).toThrow(TypeError);
+  });
+});
+
 describe('a page’s words', () => {
+  it('the first of some phrases is found in title or text', () => {
+    const { words } = page('<title>Coming Soon</title><p>Under Construction');
+    expect([words.match(/under construction|nothing/), words.match(/coming soon/), words.match(/elsewhere/)]).toEqual(['under construction', 'coming soon', undefined]);
+  });
   it.each([['#id', true], ['.class', true], ['.other', false], ['grüne wiese', true], ['GRUNE', true], ['the title', true], ['', false], ['absent', false]])('mark “%s”: %s', (mark, there) => {
     expect(page('<title>The Title</title><p id="id" class="a class">Grüne Wiese</p>').words.carries(mark)).toBe(there);
   });

@@ -13,6 +13,10 @@ describe('answers that refuse', () => {
 });
 describe('answers that do not', () => {
   it('an article about captchas', () => { expect(refusalOf({ status: 200, headers: [], facts: html('Why a captcha?', `<p>Are you human? ${'We wondered long about that. '.repeat(60)}<script src="a.js"></script>`) })).toBeNull(); });
+  it('a short page of a site with a menu, whose form has a captcha', () => {
+    const page = (links: number) => refusalOf({ status: 200, headers: [], facts: html('Write to us', `${Array.from({ length: links }, (_, i) => `<a href="/${i}">${i}</a>`).join('')}<p>Are you human? Then answer.<form></form>`) });
+    expect([page(5), page(6)]).toEqual(['challenge', null]);
+  });
   it('a short page that has the word and nothing to get on with', () => { expect(refusalOf({ status: 200, headers: [], facts: html('Captcha', '<p>Our choir is called Captcha.') })).toBeNull(); });
   it('a holding page with 503 is a page', () => { expect(refusalOf({ status: 503, headers: [['Retry-After', '3600']], facts: html('Soon', '<p>Back on Monday.') })).toBeNull(); });
   it('no page at all', () => { expect(refusalOf({ status: 500, headers: [] })).toBeNull(); });

@@ -45,6 +45,12 @@ describe('https.hsts-safe', () => {
 describe('https on pages', () => {
   const out = (check: string, parts: Parameters<typeof withHome>[0]) => ask(check, { evidence: withHome(parts) }).outcome;
   it('links to oneself in http', () => { expect([out('https.no-insecure-links', { body: '<a href="http://marsh-choir.example/x">x</a>' }), out('https.no-insecure-links', { body: '<a href="http://elsewhere.example/x">x</a>' }), out('https.no-insecure-links', { head: '<link rel="canonical" href="http://marsh-choir.example/">' }), out('https.no-insecure-links', { body: '<form action="http://www.marsh-choir.example/send"><input aria-label=a></form>' })]).toEqual(['failed', 'passed', 'failed', 'failed']); });
+  it('links inside a site that was read over http', () => {
+    const plain = home.replace('https:', 'http:');
+    const read = page({ url: `${plain}a/`, body: '<a href="/x">x</a>' });
+    Object.assign(read.facts!, { links: [], metas: [] });
+    expect(ask('https.no-insecure-links', { evidence: withPages(page({ url: home, via: 'home' }), read) }).places[1]).toMatchObject({ place: read.url, outcome: 'failed', found: expect.stringContaining(`${plain}`) as unknown });
+  });
   it('addresses of the sitemap in http', () => { const e = evidence(); e.sitemaps[0]!.facts!.urls[0]!.loc = 'http://marsh-choir.example/'; expect(ask('https.no-insecure-links', { evidence: e }).outcome).toBe('failed'); });
   it('forms', () => { expect([out('https.secure-forms', {}), out('https.secure-forms', { body: '<form action="/send"></form>' }), out('https.secure-forms', { body: '<form action="http://mail.example/send"></form>' })]).toEqual(['inapplicable', 'passed', 'failed']); });
 });
