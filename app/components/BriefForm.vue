@@ -2,6 +2,7 @@
 import type { SiteDetail, Version } from '~/types';
 import type { Brief } from '#core/facts/brief';
 import type { HostProfile } from '#core/facts/host-profile';
+import { quantity } from '#core/text/quantity';
 import { BriefDto } from '#core/entry/brief';
 import { BRIEF_GROUPS, briefLabel } from '#core/entry/brief-fields';
 import { withBlanks } from '#core/entry/check-draft';
@@ -78,7 +79,7 @@ async function importZone(file: File): Promise<void> {
   const { records, left, faults: found } = recordsFromZone(readZoneFile(await file.text(), liveHost.value));
   if (!records.length) { fault.value = `${file.name} holds no record that a brief can expect${found.length ? `: ${found[0]}` : ''}.`; return; }
   draft.value = { ...draft.value, records: writeFieldText('records', records) };
-  notes.say(`${records.length} records taken${left ? `, ${left} left out (kinds that the host does not set)` : ''}${found.length ? `; ${found.length} lines could not be read, the first: ${found[0]}` : ''}. Look at them, then save.`);
+  notes.say(`${quantity(records.length, 'record')} taken${left ? `, ${left} left out (kinds that the host does not set)` : ''}${found.length ? `; ${quantity(found.length, 'line')} could not be read, the first: ${found[0]}` : ''}. Look at them, then save.`);
 }
 const current = async (): Promise<Brief> => { const got = await check(); return { ...got.data, ...(Object.keys(reasons.value).length ? { notWanted: reasons.value } : {}) } as Brief; };
 async function exportJson(): Promise<void> { saveJson(fileName(`${props.site.name} brief`, 'json'), await current()); }
@@ -106,7 +107,7 @@ function takeHostRecords(): void { draft.value = { ...draft.value, records: writ
 <style scoped>
 .form { padding: 0 16px 16px; display: grid; gap: 12px; max-width: 1080px; } .form > * { min-width: 0; }
 .stick { margin: 0; padding: 12px 0; position: sticky; top: 174px; background: rgb(var(--v-theme-surface)); z-index: 5; border-bottom: 1px solid rgb(var(--v-theme-rule)); }
-.bring { display: flex; flex-wrap: wrap; gap: 4px; margin: -6px 0 0 -10px; }
+.bring { display: flex; flex-wrap: wrap; align-items: center; gap: 4px; margin: -6px 0 0 -10px; }
 .old { background: rgb(var(--v-theme-background)); border: 1px solid rgb(var(--v-theme-rule)); border-radius: 4px; padding: 4px 12px 12px; }
 @media (max-width: 700px) { .stick { position: static; } }
 </style>

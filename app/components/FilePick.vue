@@ -7,5 +7,10 @@ function chosen(): void { const file = input.value?.files?.[0]; if (file) emit('
 </script>
 
 <template>
-  <span><v-btn size="small" variant="text" :disabled="disabled" @click="input?.click()">{{ label }}</v-btn><input ref="input" type="file" hidden :accept="accept" @change="chosen"></span>
+  <span class="pick"><v-btn size="small" variant="text" :disabled="disabled" @click="input?.click()">{{ label }}</v-btn><input ref="input" type="file" hidden :accept="accept" @change="chosen"></span>
 </template>
+
+<style scoped>
+/* no line box: it stands level with buttons beside it */
+.pick { display: inline-flex; }
+</style>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { mdiMagnify, mdiPlus } from '@mdi/js';
 import { STAGES } from '#core/facts/situation';
+import { quantity } from '#core/text/quantity';
 import type { Place, RosterRow } from '~/types';
 
 useHead({ title: 'Roster – Armband' });
@@ -62,9 +63,9 @@ const many = computed(() => ({ held: listed.value.filter(r => shownPlace(r)?.aud
   <div class="page">
     <div class="page-head">
       <h1>Roster</h1>
-      <span v-if="rows" class="faint num">{{ listed.length === rows.length ? `${rows.length} sites` : `${listed.length} of ${rows.length} sites` }}<template v-if="many.held">, <span class="fray">{{ many.held }} held</span></template></span>
+      <span v-if="rows" class="faint num">{{ listed.length === rows.length ? quantity(rows.length, 'site') : `${listed.length} of ${quantity(rows.length, 'site')}` }}<template v-if="many.held">, <span class="fray">{{ many.held }} held</span></template></span>
       <span class="spring" />
-      <v-btn v-if="chosen.size" color="primary" variant="flat" @click="auditChosen">Audit {{ chosen.size }} {{ chosen.size === 1 ? 'site' : 'sites' }}</v-btn>
+      <v-btn v-if="chosen.size" color="primary" variant="flat" @click="auditChosen">Audit {{ quantity(chosen.size, 'site') }}</v-btn>
       <v-text-field v-model="words" class="filter" placeholder="Filter by words" aria-label="Filter by words" :prepend-inner-icon="mdiMagnify" clearable />
       <v-select v-model="stage" :items="['all', ...STAGES].map(s => ({ value: s, title: s === 'all' ? 'All stages' : s }))" class="stages" aria-label="Stage" />
       <v-btn to="/sites/new" color="primary" :prepend-icon="mdiPlus">Take a site on</v-btn>

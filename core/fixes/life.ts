@@ -1,4 +1,5 @@
 /** The life of a fix: what an audit does to it, and what a person may do. */
+import { quantity } from '#core/text/quantity';
 import type { Finding } from '#core/facts/finding';
 import { CLOSED_STATES, type FixCore, type FixEvent, type FixState } from '#core/facts/fix';
 
@@ -11,7 +12,6 @@ function placesOf(finding: Finding): FixCore['places'] {
   return bad.slice(0, PLACE_CAP).map(p => ({ place: p.place, ...(p.found !== undefined ? { found: p.found } : {}) }));
 }
 
-function countPlaces(n: number): string { return n === 1 ? '1 place' : `${n} places`; }
 
 /**
  * What one audit's finding does to the fix of its environment and check.
@@ -36,7 +36,7 @@ export function afterAudit(fix: FixCore | null, finding: Finding, at: string): S
       case 'accepted':
         return { fix: { ...fix, state: 'open', places }, events: [line('state', 'open', 'the acceptance ended, or new places or another value appeared')] };
       default: {
-        const change = places.length !== fix.places.length ? [line('places', fix.state, `${countPlaces(fix.places.length)} before, ${countPlaces(places.length)} now`)] : [];
+        const change = places.length !== fix.places.length ? [line('places', fix.state, `${quantity(fix.places.length, 'place')} before, ${quantity(places.length, 'place')} now`)] : [];
         return { fix: { ...fix, places }, events: change };
       }
     }

@@ -43,6 +43,11 @@ describe('an exchange', () => {
     await client().exchange(url, 'GET');
     expect(agent).toBe('Test/1');
   });
+  it('a few interim answers are passed over, many end it', async () => {
+    const send = (n: number) => servers.tcp((s) => { s.once('data', () => s.end(`${'HTTP/1.1 103 Early Hints\r\nLink: </a>\r\n\r\n'.repeat(n)}HTTP/1.1 200 OK\r\nContent-Length: 1\r\nConnection: close\r\n\r\nx`)); });
+    expect((await client().exchange(`http://127.0.0.1:${await send(20)}/`, 'GET')).exchange).toMatchObject({ status: 200, bytes: { decoded: 1 } });
+    expect((await client().exchange(`http://127.0.0.1:${await send(21)}/`, 'GET')).exchange).toMatchObject({ error: { code: 'too-large' } });
+  });
   it('after two silences a host is not waited for again', async () => {
     const url = await servers.http(() => {});
     const c = client({ timeoutMs: 150 });

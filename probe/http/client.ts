@@ -41,6 +41,8 @@ const HEADER_BYTES = 64 * 1024;
 const STRIKES = 2;
 /** The longest that a server's Retry-After is heeded. */
 const LONGEST_PAUSE_MS = 30_000;
+/** Early hints and signs of life (RFC 9110 15.2) that one answer may send ahead; each costs as much to read as an answer. */
+const MOST_INTERIM = 20;
 const NO_ALPN = /NO_APPLICATION_PROTOCOL/;
 
 export class HttpClient {
@@ -105,7 +107,9 @@ export class HttpClient {
       if (outer?.aborted) throw new ProbeError('stopped', 'stopped');
       if (origin.dead) throw origin.dead;
       const { path, headers } = openDoor(this.options.wayIn, url, { 'user-agent': this.options.agent, 'accept': 'text/html,application/xhtml+xml,application/xml;q=0.9,*/*;q=0.8', 'accept-encoding': 'gzip, br, deflate', 'accept-language': 'en', ...extra });
-      const answer = await this.send(origin, path, method, headers, abort.signal);
+      let interim = 0;
+      const onInfo = (): void => { if (++interim > MOST_INTERIM) abort.abort(new ProbeError('too-large', `more than ${MOST_INTERIM} interim answers came before the answer`)); };
+      const answer = await this.send(origin, path, method, headers, abort.signal, onInfo);
       origin.strikes = 0;
       const headed = performance.now();
       const fresh = origin.fresh;
@@ -131,10 +135,10 @@ export class HttpClient {
   }
 
   /** Over HTTP/1.1, or over HTTP/2 once an origin has refused the older one. */
-  private async send(origin: Origin, path: string, method: 'GET' | 'HEAD', headers: Record<string, string>, signal: AbortSignal): Promise<{ status: number; reason?: string; headers: Header[]; body: import('stream').Readable }> {
+  private async send(origin: Origin, path: string, method: 'GET' | 'HEAD', headers: Record<string, string>, signal: AbortSignal, onInfo: () => void): Promise<{ status: number; reason?: string; headers: Header[]; body: import('stream').Readable }> {
     if (!origin.h2) {
       try {
-        const answer = await origin.pool.request({ path, method, signal, responseHeaders: 'raw', headers });
+        const answer = await origin.pool.request({ path, method, signal, responseHeaders: 'raw', headers, onInfo });
         return { status: answer.statusCode, reason: answer.statusText, headers: pairs(answer.headers as unknown as string[]), body: answer.body };
       } catch (error) { if (!(origin.h2 as H2Session | undefined)) throw error; }
     }

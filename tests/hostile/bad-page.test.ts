@@ -13,7 +13,7 @@ afterAll(() => servers.close());
 
 const CAP = 400_000;
 /** For answers that only time ends. */
-const TIMEOUT = 1000;
+const TIMEOUT = 3000;
 /** Where time is not what is tested: the machine may be busy. */
 const PATIENT = 15_000;
 const good = (body = '') => `<!doctype html><html lang="en"><head><title>Good</title></head><body><h1>Good</h1><p>A page with enough words to be a page of its own.</p>${body}</body></html>`;
@@ -61,7 +61,7 @@ const errorCases: Case[] = [
   { name: 'a chunk extension without an end', bad: (s) => { s.write(`${OK}Transfer-Encoding: chunked\r\n\r\n3;`); again(s, () => 'a'.repeat(60_000)); }, codes: ['too-large', 'protocol', 'timeout'] },
   { name: 'headers without an end', bad: (s) => { s.write('HTTP/1.1 200 OK\r\n'); again(s, n => `X-${n}: ${'a'.repeat(4000)}\r\n`); }, codes: ['too-large'] },
   { name: 'one header of a megabyte', bad: s => s.write(`${OK}X-Long: ${'a'.repeat(1_000_000)}\r\n\r\n`), codes: ['too-large'] },
-  { name: 'interim answers without an end', bad: s => again(s, () => 'HTTP/1.1 103 Early Hints\r\nLink: </a>\r\n\r\n'.repeat(500)), codes: ['too-large', 'timeout', 'protocol'] },
+  { name: 'interim answers without an end', bad: s => again(s, () => 'HTTP/1.1 103 Early Hints\r\nLink: </a>\r\n\r\n'.repeat(500)), codes: ['too-large'] },
   { name: 'a header line without a colon', bad: s => s.end(`${OK}nonsense\r\nContent-Length: 0\r\n\r\n`), codes: ['protocol'] },
   { name: 'a header with a null byte', bad: s => s.end(`${OK}X-Null: a\0b\r\nContent-Length: 0\r\n\r\n`), codes: ['protocol'] },
   { name: 'a header with a bare carriage return', bad: s => s.end(`${OK}X-Cr: a\rSet-Cookie: b\r\nContent-Length: 0\r\n\r\n`), codes: ['protocol'] },
@@ -119,7 +119,7 @@ describe('a page that cannot be read ends with its reason', () => {
     expect(performance.now() - started).toBeLessThan(2 * PATIENT);
     expect(JSON.stringify(e).length).toBeLessThan(400_000);
   };
-  const waits = (c: Case): boolean => c.codes!.includes('timeout');
+  const waits = (c: Case): boolean => c.codes!.join() === 'timeout';
   it.each(errorCases.filter(c => !waits(c)))('$name', c => endsWithReason(c, PATIENT), 3 * PATIENT);
   // side by side: what they do is wait
   it.concurrent.each(errorCases.filter(waits))('$name', c => endsWithReason(c, TIMEOUT), 3 * PATIENT);

@@ -3,6 +3,7 @@ import { mdiPlus } from '@mdi/js';
 import { HostProfileDto } from '#core/entry/host-profile';
 import { readAs } from '#core/entry/validation';
 import type { HostProfile } from '#core/facts/host-profile';
+import { quantity } from '#core/text/quantity';
 import type { ProfileLine } from '~/types';
 
 /** The agency's notes on hosting products. */
@@ -28,7 +29,7 @@ async function bring(file: File): Promise<void> {
     await make({ ...value, name: wanted } as HostProfile);
   } catch (error) { fault.value = (error as Error).message; }
 }
-function says(p: HostProfile): string { return [p.records?.length && `${p.records.length} records`, p.icons?.required?.length && `icons ${p.icons.required.join(', ')} px`, p.stagingLifetime && `places lapse after ${p.stagingLifetime.firstDays} days`, p.plans?.length && `${p.plans.length} plans`, p.handChecks?.length && `${p.handChecks.length} by hand`].filter(Boolean).join(' · '); }
+function says(p: HostProfile): string { return [p.records?.length && quantity(p.records.length, 'record'), p.icons?.required?.length && `icons ${p.icons.required.join(', ')} px`, p.stagingLifetime && `places lapse after ${p.stagingLifetime.firstDays} days`, p.plans?.length && quantity(p.plans.length, 'plan'), p.handChecks?.length && `${p.handChecks.length} by hand`].filter(Boolean).join(' · '); }
 </script>
 
 <template>

@@ -1,3 +1,4 @@
+import { quantity } from '#core/text/quantity';
 import { foldLoosely } from '#core/text/fold';
 import { where, type Check } from '../check';
 import { failed, inapplicable, overPlaces, passed } from '../judgement';
@@ -13,7 +14,7 @@ export const formSender: Check = {
       const place = `${page.url} ${form.id ? `#${form.id}` : form.action}`;
       const texts = [form.action, ...form.fields.flatMap(f => [f.name, f.value ?? ''])];
       const hit = texts.find(t => t && marks.some(m => foldLoosely(t).includes(m)));
-      return hit ? failed(place, { found: hit, raw: form.raw }) : passed(place, { found: `${form.fields.length} fields` });
+      return hit ? failed(place, { found: hit, raw: form.raw }) : passed(place, { found: quantity(form.fields.length, 'field') });
     }));
     return overPlaces(places, { expected: `none of ${profile.defaults!.formSenders!.join(', ')}`, unit: ['form', 'forms'], none: 'no page has a form' });
   },

@@ -1,3 +1,4 @@
+import { quantity } from '#core/text/quantity';
 import { where, type Check } from '../check';
 import { cantTell, failed, overSite, passed } from '../judgement';
 
@@ -12,7 +13,7 @@ export const responseTime: Check = {
     if (!times.length) return cantTell('no timing was taken', { expected });
     const middle = times.length >> 1;
     const median = times.length % 2 ? times[middle]! : (times[middle - 1]! + times[middle]!) / 2;
-    return overSite((median <= parameters.milliseconds! ? passed : failed)(view.evidence.target.url, { found: `${Math.round(median)} ms over ${times.length} pages` }), { expected });
+    return overSite((median <= parameters.milliseconds! ? passed : failed)(view.evidence.target.url, { found: `${Math.round(median)} ms over ${quantity(times.length, 'page')}` }), { expected });
   },
   recipe: () => ({ steps: 'Switch on the host’s page cache, look which plug-ins or queries are slow, and ask whether the plan is too small.' }),
 };

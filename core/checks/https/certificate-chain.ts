@@ -1,3 +1,4 @@
+import { quantity } from '#core/text/quantity';
 import { where, type Check } from '../check';
 import { failed, inapplicable, passed, unsure } from '../judgement';
 import { overTlsHosts, certificateLine } from './tls-hosts';
@@ -10,7 +11,7 @@ export const certificateChain: Check = {
     if (view.hosts.some(h => h.tls.chain.length) && view.hosts.every(h => !h.tls.chain.length || h.tls.chain[0]!.subject === h.tls.chain[0]!.issuer)) return inapplicable('self-signed: there is no intermediate');
     return overTlsHosts(view, 'leaf and intermediates', (tls, host) => {
       const raw = tls.chain.map(c => `${c.subject} <- ${c.issuer}`).join('\n');
-      const found = `${tls.chain.length} ${tls.chain.length === 1 ? 'certificate' : 'certificates'} sent`;
+      const found = `${quantity(tls.chain.length, 'certificate')} sent`;
       if (tls.trusted) return passed(host.host, { found, raw });
       if (tls.completedChain) return failed(host.host, { found: `${found}; the chain holds only once the missing one is fetched`, raw });
       return unsure(host.host, 'rests on https.certificate-valid', { raw: certificateLine(tls) });

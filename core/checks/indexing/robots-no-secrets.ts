@@ -1,3 +1,4 @@
+import { quantity } from '#core/text/quantity';
 import { where, type Check } from '../check';
 import { failed, inapplicable, overPlaces, passed } from '../judgement';
 
@@ -12,7 +13,7 @@ export const robotsNoSecrets: Check = {
     if (!secrets.length) return { outcome: 'untested', reason: 'the brief names no staging host and no private path', places: [] };
     const lines = text.split(/\r\n?|\n/);
     const places = lines.flatMap((raw, i) => { const hit = secrets.find(s => raw.toLowerCase().includes(s)); return hit ? [failed(`line ${i + 1}`, { found: hit, raw: raw.slice(0, 300) })] : []; });
-    return overPlaces(places.length ? places : [passed(evidence.robots.chain.start, { found: `${lines.length} lines` })], { expected: 'no staging host and no private path', unit: ['line', 'lines'] });
+    return overPlaces(places.length ? places : [passed(evidence.robots.chain.start, { found: quantity(lines.length, 'line') })], { expected: 'no staging host and no private path', unit: ['line', 'lines'] });
   },
   recipe: () => ({ steps: 'Take the line out. Protect a private path by signing in, and keep it out of listings by noindex.' }),
 };

@@ -1,3 +1,4 @@
+import { quantity } from '#core/text/quantity';
 import { where, type Check } from '../check';
 import { failed, inapplicable, overPlaces, passed } from '../judgement';
 
@@ -14,7 +15,7 @@ export const robotsWellFormed: Check = {
     const url = evidence.robots.chain.start;
     const places = facts.oddities.map(o => failed(`line ${o.line}`, { found: o.reason, raw: o.raw }));
     if ((bytes ?? 0) > LIMIT) places.push(failed(url, { found: `${bytes} bytes: what comes after ${LIMIT} need not be read` }));
-    return overPlaces(places.length ? places : [passed(url, { found: `${facts.groups.length} groups` })], { expected: 'every rule in a group, every field known', unit: ['line', 'lines'] });
+    return overPlaces(places.length ? places : [passed(url, { found: quantity(facts.groups.length, 'group') })], { expected: 'every rule in a group, every field known', unit: ['line', 'lines'] });
   },
   recipe: (_, finding) => ({ steps: 'Mend these lines; a group begins with User-agent.', paste: [{ label: 'As it stands', text: finding.places.filter(p => p.outcome === 'failed').map(p => `${p.place}: ${p.raw ?? ''}`).join('\n') }] }),
 };

@@ -1,3 +1,4 @@
+import { quantity } from '#core/text/quantity';
 import { hostOf, parseUrl } from '#core/extract/address';
 import { SITEMAP_BYTES, SITEMAP_URLS } from '#core/extract/sitemap';
 import { finalStatus } from '#core/facts/evidence';
@@ -24,7 +25,7 @@ export const sitemapLimits: Check = {
     const files = evidence.sitemaps.filter(m => finalStatus(m.chain) === 200 && m.facts);
     return overPlaces(files.map((m) => {
       const f = m.facts!;
-      if (f.count > SITEMAP_URLS) return failed(m.url, { found: `${f.count} addresses` });
+      if (f.count > SITEMAP_URLS) return failed(m.url, { found: quantity(f.count, 'address', 'addresses') });
       if ((m.bytes ?? 0) > SITEMAP_BYTES) return failed(m.url, { found: `${m.bytes} bytes` });
       const host = hostOf(m.url);
       for (const { loc, lastmod } of f.urls) {
@@ -36,7 +37,7 @@ export const sitemapLimits: Check = {
         const fault = lastmod === undefined ? undefined : dateFault(lastmod, at);
         if (fault) return failed(m.url, { found: `lastmod “${lastmod!.slice(0, 60)}”: ${fault}`, raw: `<loc>${loc}</loc><lastmod>${lastmod!.slice(0, 100)}</lastmod>` });
       }
-      return passed(m.url, { found: `${f.count} addresses` });
+      return passed(m.url, { found: quantity(f.count, 'address', 'addresses') });
     }), { expected: 'at most 50,000 addresses and 52,428,800 bytes, absolute, on its own host, dates that are over', unit: ['file', 'files'], none: 'there is no sitemap that can be read' });
   },
   recipe: () => ({ steps: 'Mostly the plug-in that writes it has a wrong setting (site address, time zone), or the file has to be split and named in an index.', paste: [{ label: 'Index', text: '<sitemapindex xmlns="http://www.sitemaps.org/schemas/sitemap/0.9"><sitemap><loc>https://…/sitemap-1.xml</loc></sitemap></sitemapindex>' }] }),
