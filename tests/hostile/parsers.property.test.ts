@@ -36,7 +36,7 @@ function neverThrows(name: string, parse: (text: string) => unknown, ...pieces: 
     for (const piece of pieces) {
       const started = performance.now();
       parse(piece.repeat(Math.ceil(100_000 / piece.length)));
-      expect(performance.now() - started, piece).toBeLessThan(3000);
+      expect(performance.now() - started, piece).toBeLessThan(10_000);
     }
   });
 }

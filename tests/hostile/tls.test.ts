@@ -85,7 +85,7 @@ describe('a certificate with dates that', () => {
 describe('a port 443 that', () => {
   it('speaks HTTP', async () => { const url = await servers.http((_, res) => res.end()); expect((await auditAt(Number(new URL(url).port))).hosts[0]!.tls.error?.code).toMatch(/tls|protocol|reset/); });
   it('greets like a mail server', async () => { expect((await auditAt(await raw(s => s.write('220 mail ready\r\n')))).hosts[0]!.tls.error?.code).toMatch(/tls|protocol|reset/); });
-  it('stays silent', async () => { const started = performance.now(); const e = await auditAt(await raw(() => {}), BRIEF_MS); expect(e.hosts[0]!.tls.error?.code).toBe('timeout'); expect(performance.now() - started).toBeLessThan(15_000); });
+  it('stays silent', async () => { const started = performance.now(); const e = await auditAt(await raw(() => {}), BRIEF_MS); expect(e.hosts[0]!.tls.error?.code).toBe('timeout'); expect(performance.now() - started).toBeLessThan(30_000); });
   it('hangs up in the handshake', async () => { expect((await auditAt(await raw(s => s.once('data', () => s.destroy())))).hosts[0]!.tls.error?.code).toMatch(/tls|reset/); });
   it('sends an alert', async () => { expect((await auditAt(await raw(s => s.once('data', () => s.end(Buffer.from([21, 3, 3, 0, 2, 2, 40])))))).hosts[0]!.tls.error?.code).toMatch(/tls|reset|protocol/); });
   it('sends a record of 16 MB', async () => { expect((await auditAt(await raw(s => s.once('data', () => { s.write(Buffer.from([22, 3, 3, 255, 255])); s.write(Buffer.alloc(1_000_000)); })), BRIEF_MS)).hosts[0]!.tls.error?.code).toMatch(/tls|reset|protocol|timeout/); });
