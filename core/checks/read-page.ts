@@ -68,10 +68,7 @@ export class ReadPage {
   get passed(): PlaceResult { return this.knownPassed ??= Object.freeze(passed(this.url)); }
 
   /** Whether an address that the page's facts name is of its own origin. */
-  isOwn(href: string): boolean {
-    // startsWith, by another name that is a third quicker in Node 20; asked some dozen times a page
-    return href.lastIndexOf(this.origin, 0) === 0;
-  }
+  isOwn(href: string): boolean { return href.startsWith(this.origin); }
 
   /** The links that lead to other origins. */
   get linksAway(): WebLink[] {

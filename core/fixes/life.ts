@@ -12,7 +12,6 @@ function placesOf(finding: Finding): FixCore['places'] {
   return bad.slice(0, PLACE_CAP).map(p => ({ place: p.place, ...(p.found !== undefined ? { found: p.found } : {}) }));
 }
 
-
 /**
  * What one audit's finding does to the fix of its environment and check.
  * @param fix the fix as it stood, or null when there is none

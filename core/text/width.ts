@@ -47,7 +47,7 @@ export function textWidth(text: string, size: number): number {
     const c = plain.charCodeAt(i);
     if (simple) width += TABLE[c]!;
     if (before < 256 && c < 256) width += PAIRS[(before << 8) | c]!;
-    else width += KERNING.get(plain[i - 1]! + plain[i]!) ?? 0;
+    else if (i) width += KERNING.get(plain[i - 1]! + plain[i]!) ?? 0;
     before = c;
   }
   return (width / EM) * size;

@@ -71,7 +71,7 @@ async function run(id: number, job: { stop: AbortController; progress: Progress 
     const evidence = await collect({ ...networkSettings(), url: environment.url, kind: environment.kind, brief: known, asked, wayIn: wayInOf(environment), signal: job.stop.signal, onProgress: (p) => { job.progress = p; } });
     job.progress = { phase: 'Judging', done: 0, total: 1 };
     await keepAudit(audit, await packJson(evidence), brief);
-    await judgeComparedAgain(environment.id, audit.startedBy).catch((error: unknown) => console.error(`audit ${id}: the live place could not be compared again`, error));
+    await judgeComparedAgain(environment, audit.startedBy).catch((error: unknown) => console.error(`audit ${id}: the live place could not be compared again`, error));
   } catch (error) {
     const stopped = job.stop.signal.aborted;
     if (!stopped) console.error(`audit ${id} failed`, error);

@@ -125,10 +125,9 @@ export function judgeAgain(environmentId: number, cause: Cause, checklistVersion
   });
 }
 
-/** A live place that could not be compared with what was approved, since that had not been audited yet, is judged again once it has been. @param environmentId the place that was audited just now */
-export async function judgeComparedAgain(environmentId: number, by: string): Promise<void> {
-  const seen = await Environment.findByPk(environmentId);
-  if (seen?.kind !== 'before') return;
+/** A live place that could not be compared with what was approved, since that had not been audited yet, is judged again once it has been. @param seen the place that was audited just now */
+export async function judgeComparedAgain(seen: Environment, by: string): Promise<void> {
+  if (seen.kind !== 'before') return;
   const live = await Environment.findOne({ where: { siteId: seen.siteId, kind: 'live', lastAuditId: { [Op.ne]: null } } });
   if (live && await FindingRow.count({ where: { environmentId: live.id, checkId: liveEqualsStaging.id, outcome: 'cantTell' } })) await judgeAgain(live.id, { cause: 'approved state', by });
 }

@@ -79,5 +79,5 @@ async function save(): Promise<void> {
 <style scoped>
 .narrow { max-width: 940px; display: grid; gap: 14px; } .page-head { margin: 0; } section { padding: 16px; display: grid; gap: 12px; }
 .grid { display: grid; grid-template-columns: 1fr 1fr; gap: 14px 16px; } .place { display: flex; gap: 10px; align-items: start; } .place > .v-btn { margin-top: 6px; } .short { max-width: 140px; } .fixed { width: 140px; line-height: 40px; }
-@media (max-width: 700px) { .grid { grid-template-columns: 1fr; } .place { flex-wrap: wrap; } .fixed { width: auto; } }
+@media (max-width: 700px) { .grid { grid-template-columns: 1fr; } .place { flex-wrap: wrap; } .place > .v-input { flex: 1 1 100%; max-width: none; } .fixed { width: auto; } }
 </style>
