@@ -1,5 +1,6 @@
 /** An audit: a checklist + a brief + evidence -> findings + score. Pure: time comes in as an argument. */
 import type { Acceptance, Attestation, Checklist, ChecklistItem } from '#core/facts/checklist';
+import { withALabels } from '#core/facts/a-labels';
 import type { Brief } from '#core/facts/brief';
 import type { Evidence } from '#core/facts/evidence';
 import { SECTIONS, SEVERITY_WEIGHT, type Finding, type Judgement, type Section, type Severity } from '#core/facts/finding';
@@ -87,7 +88,7 @@ function markAccepted(finding: Finding, input: AuditInput): void {
  */
 export function judge(input: AuditInput): JudgedFinding[] {
   const profile = input.profile ?? { name: '' };
-  const brief = withHostRecords(input.brief, profile, input.evidence.target.hosts[0] ?? '');
+  const brief = withHostRecords(withALabels(input.brief), profile, input.evidence.target.hosts[0] ?? '');
   const view = new SiteView(input.evidence, brief, profile, input.situation);
   const checkOf = checksOf(input.checklist);
   const launched = input.launched ?? (input.brief.launchDate ? Date.parse(input.brief.launchDate) <= input.at.getTime() : undefined);

@@ -1,7 +1,7 @@
 /** A page that answered with HTML that can be judged, and what several checks ask of it, found once when it is first asked for. */
-import { hostOf, splitAddress } from '#core/extract/address';
+import { hostOf, normaliseUrl, splitAddress } from '#core/extract/address';
 import type { Anchor, LinkTag, MetaTag, PageFacts, Resource, ScriptTag } from '#core/extract/html';
-import { lastAnswer, type Exchange, type PageEvidence } from '#core/facts/evidence';
+import { headerValues, lastAnswer, type Exchange, type PageEvidence } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
 import { noIndexOf, type NoIndex } from './index-directives';
 import { addressesOn, type MailAddress } from './identity/mail-addresses';
@@ -10,10 +10,17 @@ import type { PageText } from './page-text';
 import { analyticsIdIn } from './verification/analytics-ids';
 import { webAddress } from './web-address';
 
+/** Where a page says that its canonical address is. */
+export interface Canonical extends Pick<LinkTag, 'href' | 'raw' | 'relative'> { where: LinkTag['where'] | 'header' }
 /** A link to a web address. */
 export interface WebLink { url: string; host: string; anchor: Anchor }
 /** Something that a page loads from a web address. */
 export interface Load { url: string; host: string; resource: Resource }
+
+/** The canonicals of a Link header (RFC 8288 3; RFC 6596), whose addresses may be relative to the page's. */
+function canonicalsIn(value: string, base: string): Canonical[] {
+  return [...value.matchAll(/<([^>]*)>\s*;[^,]*\brel\s*=\s*"?[^",;]*\bcanonical\b/gi)].map(m => ({ href: normaliseUrl(m[1]!, base) ?? m[1]!, raw: `Link: ${value.slice(0, 300)}`, where: 'header' }));
+}
 
 export class ReadPage {
   readonly url: string;
@@ -24,8 +31,8 @@ export class ReadPage {
   readonly keptOut: NoIndex | undefined;
   /** Rule 5: a body without text that scripts are to fill. */
   readonly shell: boolean;
-  /** Link elements that name a canonical address, in the order of the source. */
-  readonly canonicals: LinkTag[] = [];
+  /** What names a canonical address: link elements in the order of the source, then Link headers. */
+  readonly canonicals: Canonical[] = [];
   /** Link elements that name the page in another language. */
   readonly alternates: LinkTag[] = [];
   /** The first canonical as an absolute address. */
@@ -54,6 +61,7 @@ export class ReadPage {
       if (link.rel.includes('canonical')) this.canonicals.push(link);
       if (link.rel.includes('alternate') && link.hreflang) this.alternates.push(link);
     }
+    for (const value of headerValues(this.answer, 'link')) if (value.includes('canonical')) this.canonicals.push(...canonicalsIn(value, this.url));
     this.canonical = this.canonicals[0] && this.target(this.canonicals[0].href);
     this.description = facts.metas.find(m => m.name === 'description');
   }

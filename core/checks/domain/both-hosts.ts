@@ -1,4 +1,4 @@
-import { asciiHost, registrableDomain } from '#core/extract/address';
+import { registrableDomain } from '#core/extract/address';
 import { finalStatus } from '#core/facts/evidence';
 import { where, type Check } from '../check';
 import { failed, inapplicable, overPlaces, passed, unsure } from '../judgement';
@@ -8,7 +8,7 @@ export const bothHosts: Check = {
   why: 'Half of those who type the address type the other form.',
   source: 'common practice',
   judge({ view, brief, situation }) {
-    const preferred = asciiHost(brief.preferredHost ?? view.preferredHost) ?? view.preferredHost;
+    const preferred = brief.preferredHost ?? view.preferredHost;
     const apex = registrableDomain(preferred);
     if (!apex || (preferred !== apex && preferred !== `www.${apex}`)) return inapplicable('the site is on another subdomain');
     return overPlaces([apex, `www.${apex}`].map((host) => {

@@ -1,8 +1,7 @@
 /** What will change at the launch: the records and name servers of today against those of the brief. */
-import { asciiHost } from '#core/extract/address';
 import type { Brief, ExpectedRecord } from '#core/facts/brief';
 import type { Evidence } from '#core/facts/evidence';
-import { answersFor, plainName, sameValue } from './answers';
+import { answersFor, sameValue } from './answers';
 
 const ADDRESS = new Set(['A', 'AAAA', 'CNAME']);
 
@@ -11,7 +10,7 @@ export interface Change { nameServers: boolean; /** Expected address records tha
 /** @returns undefined where nothing of today is known */
 export function changeAhead(evidence: Evidence, brief: Brief): Change | undefined {
   const servers = evidence.dns.nameServers.map(s => s.name);
-  const wanted = (brief.nameServers ?? []).map(n => asciiHost(n) ?? plainName(n));
+  const wanted = brief.nameServers ?? [];
   const known = evidence.dns.answers.some(a => a.rcode === 'NOERROR' || a.rcode === 'NXDOMAIN');
   if (!known) return undefined;
   const records = (brief.records ?? []).filter(r => ADDRESS.has(r.type)).filter((r) => {

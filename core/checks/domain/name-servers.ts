@@ -1,4 +1,3 @@
-import { asciiHost } from '#core/extract/address';
 import type { PlaceResult } from '#core/facts/finding';
 import { where, type Check } from '../check';
 import { cantTell, failed, inapplicable, overPlaces, passed, unsure } from '../judgement';
@@ -13,7 +12,7 @@ export const nameServers: Check = {
     if (!zone) return inapplicable('the site has no zone of its own');
     if (!servers.length) return cantTell('no name server of the zone could be found');
     // before the move the present ones are not yet the brief's
-    const named = situation === 'live' || situation === 'holding' ? (brief.nameServers ?? []).map(n => asciiHost(n) ?? plainName(n)) : [];
+    const named = situation === 'live' || situation === 'holding' ? brief.nameServers ?? [] : [];
     const places: PlaceResult[] = servers.map((s) => {
       const alias = answersFor(evidence, s.name, 'CNAME').find(a => a.records.some(r => r.type === 'CNAME' && plainName(r.name) === s.name));
       if (alias) return failed(s.name, { found: 'an alias', raw: answerText(alias) });

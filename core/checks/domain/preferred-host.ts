@@ -1,5 +1,5 @@
 import { lastAnswer } from '#core/facts/evidence';
-import { asciiHost, hostOf } from '#core/extract/address';
+import { hostOf } from '#core/extract/address';
 import { where, type Check } from '../check';
 import { failed, overHosts, passed, unsure, wanted } from '../judgement';
 import { failedPlaces, hostRedirect } from '#core/recipes/web-server';
@@ -12,7 +12,7 @@ export const preferredHost: Check = {
     const { brief } = context;
     const host = wanted(brief, 'preferredHost');
     if ('judgement' in host) return host.judgement;
-    const goal = asciiHost(host.value) ?? host.value;
+    const goal = host.value;
     return overHosts(context, { expected: `ends on ${goal}` }, (h) => {
       const chain = h.https.end === 'answer' ? h.https : h.http;
       const last = lastAnswer(chain);

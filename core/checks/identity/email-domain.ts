@@ -10,7 +10,7 @@ export const emailDomain: Check = {
     const email = wanted(brief, 'contactEmail');
     if ('judgement' in email) return email.judgement;
     if (!brief.preferredHost) return untested('the brief does not say which host is the preferred one');
-    const own = registrableDomain(asciiHost(brief.preferredHost) ?? brief.preferredHost) ?? brief.preferredHost;
+    const own = registrableDomain(brief.preferredHost) ?? brief.preferredHost;
     const domain = asciiHost(email.value.split('@').at(-1)!) ?? '';
     const allowed = [own, ...(brief.allowedEmailDomains ?? [])].map(d => asciiHost(d) ?? d);
     const good = allowed.some(a => domain === a || domain.endsWith(`.${a}`));

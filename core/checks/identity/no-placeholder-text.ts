@@ -7,8 +7,9 @@ const FILLER = ['lorem ipsum', 'dolor sit amet', 'your text here', 'add your tex
 /** One pass over the text instead of one for each phrase. */
 const ANY_FILLER = new RegExp(FILLER.join('|'));
 const BLANKS = /\[(?:name|company|address|phone|email)\]|\[your /;
-/** Mail addresses under example.com, .net and .org (RFC 2606) never belong to a client. */
-const EXAMPLE_MAIL = /[\w.+-]+@example\.(com|net|org)\b/;
+/** Names under example.com, .net and .org (RFC 2606 3) never belong to a client: in texts with what stands before them, such as a mail address. */
+const EXAMPLE_NAME = /(?:[\w.+-]+[@.])?\bexample\.(?:com|net|org)\b/;
+const EXAMPLE_HOST = /(?:^|\.)example\.(?:com|net|org)$/;
 
 export const noPlaceholderText: Check = {
   id: 'identity.no-placeholder-text', section: 'identity', title: 'No filler text is left', severity: 'major', situations: where('SL'), scope: 'page', needs: 'pages',
@@ -18,10 +19,15 @@ export const noPlaceholderText: Check = {
     const own = (context.profile.defaults?.texts ?? []).map(foldLoosely).filter(Boolean);
     return overPages(context, 'no filler', (page) => {
       const text = page.words.lowered;
-      const found = ANY_FILLER.exec(text)?.[0] ?? (text.includes('[') ? BLANKS.exec(text)?.[0] : undefined) ?? (text.includes('@example.') ? EXAMPLE_MAIL.exec(text)?.[0] : undefined);
+      const found = ANY_FILLER.exec(text)?.[0] ?? (text.includes('[') ? BLANKS.exec(text)?.[0] : undefined) ?? (text.includes('example.') ? EXAMPLE_NAME.exec(text)?.[0] : undefined);
       // only the profile's own texts need accents folded, which costs on long pages
       const hit = found ?? (own.length ? own.find(f => page.words.folded.includes(f)) : undefined);
-      if (!hit) return page.passed;
+      if (!hit) {
+        const link = page.linksAway.find(l => EXAMPLE_HOST.test(l.host));
+        if (link) return failed(page.url, { found: `a link to ${link.url}`, raw: link.anchor.raw });
+        const mail = page.mailAddresses.find(a => EXAMPLE_HOST.test(a.address.slice(a.address.lastIndexOf('@') + 1)));
+        return mail ? failed(page.url, { found: mail.address, raw: mail.raw }) : page.passed;
+      }
       const at = (found ? text : page.words.folded).indexOf(hit);
       return failed(page.url, { found: `“${hit}”`, raw: page.facts.text.slice(Math.max(0, at - 60), at + hit.length + 60) });
     });

@@ -1,5 +1,6 @@
 import { where, type Check } from '../check';
 import { failed, overPages, wanted } from '../judgement';
+import { mailKey } from './mail-addresses';
 
 export const privateAddresses: Check = {
   id: 'identity.private-addresses', section: 'identity', title: 'No private mail address is shown', severity: 'major', situations: where('SL'), scope: 'page', needs: 'pages',
@@ -8,7 +9,7 @@ export const privateAddresses: Check = {
   judge(context) {
     const list = wanted(context.brief, 'privateEmails');
     if ('judgement' in list) return list.judgement;
-    const secret = new Set(list.value.map(a => a.toLowerCase()));
+    const secret = new Set(list.value.map(mailKey));
     return overPages(context, `none of ${list.value.length === 1 ? list.value[0] : `${list.value.length} private addresses`} on any page`, (page) => {
       const hit = page.mailAddresses.find(a => secret.has(a.address));
       return hit ? failed(page.url, { found: hit.address, raw: hit.raw }) : page.passed;

@@ -1,4 +1,4 @@
-import { asciiHost, hostOf } from '#core/extract/address';
+import { hostOf } from '#core/extract/address';
 import { where, type Check } from '../check';
 import { failed, overPages, passed } from '../judgement';
 
@@ -8,8 +8,8 @@ export const canonicalHost: Check = {
   source: 'common practice',
   judge(context) {
     const { brief, view } = context;
-    const hosts = [brief.preferredHost ?? view.preferredHost, ...(brief.otherHosts ?? []), ...(brief.knownSubdomains ?? [])].map(h => asciiHost(h) ?? h);
-    const staging = new Set((brief.stagingHosts ?? []).map(h => asciiHost(h) ?? h));
+    const hosts = [brief.preferredHost ?? view.preferredHost, ...(brief.otherHosts ?? []), ...(brief.knownSubdomains ?? [])];
+    const staging = new Set(brief.stagingHosts);
     const good = new Set(hosts.filter(h => !staging.has(h)));
     return overPages(context, `https://${hosts[0]}/…`, (page) => {
       const links = page.canonicals;

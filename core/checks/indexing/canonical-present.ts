@@ -1,5 +1,3 @@
-import { headerValues } from '#core/facts/evidence';
-import { normaliseUrl } from '#core/extract/address';
 import { where, type Check } from '../check';
 import { failed, overPages, passed } from '../judgement';
 
@@ -9,10 +7,10 @@ export const canonicalPresent: Check = {
   source: 'RFC 6596; RFC 8288; common practice',
   judge(context) {
     return overPages(context, 'exactly one canonical, absolute', (page) => {
-      const tags = page.canonicals;
-      const headers = headerValues(page.answer, 'link').flatMap(v => [...v.matchAll(/<([^>]*)>\s*;[^,]*\brel\s*=\s*"?[^",;]*\bcanonical\b/gi)].map(m => m[1]!));
-      const values = new Set([...tags.map(t => page.target(t.href) ?? t.href), ...headers.map(h => normaliseUrl(h, page.url) ?? h)]);
-      const raw = [...tags.map(t => t.raw), ...headers.map(h => `Link: <${h}>; rel="canonical"`)].join('\n');
+      const all = page.canonicals;
+      const tags = all.filter(c => c.where !== 'header');
+      const values = new Set(all.map(c => page.target(c.href) ?? c.href));
+      const raw = all.map(c => c.raw).join('\n');
       if (!values.size) return failed(page.url, { found: 'none' });
       if (tags.length > 1 || values.size > 1) return failed(page.url, { found: `${Math.max(tags.length, values.size)} canonicals: ${[...values].join(', ')}`, raw });
       if (tags.some(t => t.relative)) return failed(page.url, { found: 'a relative address', raw });

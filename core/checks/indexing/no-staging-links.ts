@@ -1,4 +1,3 @@
-import { asciiHost } from '#core/extract/address';
 import { fitsHostPattern } from '#core/facts/host-records';
 import { where, type Check } from '../check';
 import { failed, overPages, wanted } from '../judgement';
@@ -11,7 +10,7 @@ export const noStagingLinks: Check = {
   judge(context) {
     const staging = wanted(context.brief, 'stagingHosts');
     if ('judgement' in staging) return staging.judgement;
-    const hosts = new Set(staging.value.map(h => asciiHost(h) ?? h));
+    const hosts = new Set(staging.value);
     // the host's other staging places count too: links to a copy made earlier are as wrong
     const pattern = context.profile.stagingHostPattern;
     const isStaging = remembering((host: string) => hosts.has(host) || (pattern !== undefined && fitsHostPattern(pattern, host)));

@@ -1,3 +1,4 @@
+import { quantity } from '#core/text/quantity';
 import { finalStatus } from '#core/facts/evidence';
 import { where, type Check } from '../check';
 import { failed, overSite, passed } from '../judgement';
@@ -10,7 +11,7 @@ export const sitemapFound: Check = {
     const expected = 'a well-formed sitemap, named in robots.txt or at /sitemap.xml';
     const tops = evidence.sitemaps.filter(s => s.from !== 'index');
     for (const map of tops) {
-      if (finalStatus(map.chain) === 200 && map.facts && !map.facts.error) return overSite(passed(map.url, { found: `${map.facts.count} ${map.facts.kind === 'index' ? 'files' : 'addresses'}` }), { expected });
+      if (finalStatus(map.chain) === 200 && map.facts && !map.facts.error) return overSite(passed(map.url, { found: map.facts.kind === 'index' ? quantity(map.facts.count, 'file') : quantity(map.facts.count, 'address', 'addresses') }), { expected });
     }
     const seen = tops.map(m => `${m.url}: ${m.facts?.error ? `not well-formed (${m.facts.error})` : m.chain.error?.message ?? `status ${finalStatus(m.chain)}`}`);
     return overSite(failed(tops[0]?.url ?? `https://${view.preferredHost}/sitemap.xml`, { found: seen[0] ?? 'none', raw: seen.join('\n') }), { expected });

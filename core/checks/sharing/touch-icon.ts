@@ -1,5 +1,5 @@
 import { where, type Check } from '../check';
-import { failed, overSite, passed } from '../judgement';
+import { cantTell, failed, overSite, passed } from '../judgement';
 import { offerOf, sizesInWords } from './icons';
 
 export const touchIcon: Check = {
@@ -12,6 +12,7 @@ export const touchIcon: Check = {
     const expected = profile.icons?.touch ? `a square touch icon of ${size} px` : `a square touch icon of at least ${size} px`;
     const offers = evidence.assets.filter(a => a.roles.includes('touch-icon')).map(offerOf);
     const place = offers[0]?.asset.url ?? `https://${view.preferredHost}/apple-touch-icon.png`;
+    if (offers.length && offers.every(o => o.asset.chain.error?.code === 'timeout')) return cantTell(offers[0]!.fault!, { expected });
     const good = offers.some(o => !o.fault && o.sizes.some(s => s.width === s.height && (profile.icons?.touch ? s.width === size : s.width >= size)));
     return overSite((good ? passed : failed)(place, { found: offers.length ? sizesInWords(offers) : 'none' }), { expected });
   },

@@ -1,7 +1,13 @@
 /** Analytics IDs that a page's scripts carry. */
 import type { PageFacts, ScriptTag } from '#core/extract/html';
 
-export const carriesId = (s: ScriptTag, id: string): boolean => s.raw.includes(id) || Boolean(s.src?.includes(id) || s.inline?.includes(id));
+/** Whether a text names an ID, and not a longer one that begins or ends like it. */
+function names(text: string | undefined, id: string): boolean {
+  for (let at = text?.indexOf(id) ?? -1; at >= 0; at = text!.indexOf(id, at + 1)) if (!/[A-Za-z0-9]/.test(text![at - 1] ?? '') && !/[A-Za-z0-9]/.test(text![at + id.length] ?? '')) return true;
+  return false;
+}
+
+export const carriesId = (s: ScriptTag, id: string): boolean => names(s.raw, id) || names(s.src, id) || names(s.inline, id);
 
 /** Scripts that mention an ID, in their address, their attributes or their text. */
 export function scriptsWith(facts: PageFacts, id: string): ScriptTag[] {

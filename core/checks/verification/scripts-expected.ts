@@ -10,8 +10,10 @@ export const scriptsExpected: Check = {
     const allowed = wanted(context.brief, 'allowedScriptHosts');
     if ('judgement' in allowed) return allowed.judgement;
     const good = allowed.value.map(h => asciiHost(h.replace(/^\*\./, '')) ?? h);
+    // the client's other subdomains are no third party
+    const own = new Set([...context.view.siteHosts, ...(context.brief.knownSubdomains ?? [])]);
     return overPages(context, `only ${good.join(', ')}`, (page) => {
-      const outside = page.loads.filter(l => (l.resource.kind === 'script' || l.resource.kind === 'frame') && !context.view.siteHosts.has(l.host));
+      const outside = page.loads.filter(l => (l.resource.kind === 'script' || l.resource.kind === 'frame') && !own.has(l.host));
       if (!outside.length) return null;
       const strange = outside.filter(r => !good.some(h => r.host === h || r.host.endsWith(`.${h}`)));
       return strange.length ? failed(page.url, { found: [...new Set(strange.map(s => s.host))].join(', '), raw: strange[0]!.resource.raw, take: { field: 'allowedScriptHosts', how: 'add', value: strange[0]!.host } }) : page.passed;

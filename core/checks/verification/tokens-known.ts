@@ -1,6 +1,6 @@
 import type { PlaceResult } from '#core/facts/finding';
 import { where, type Check } from '../check';
-import { failed, overPlaces, passed } from '../judgement';
+import { failed, overPlaces, passed, wanted } from '../judgement';
 import { bestAnswers, canonicalValue } from '../domain/answers';
 
 /** Names of ownership tokens: meta names and TXT prefixes (common practice: all of them carry one of these words). */
@@ -14,7 +14,9 @@ export const tokensKnown: Check = {
   why: 'A token that nobody knows gives somebody access to the site’s search data.',
   source: 'common practice',
   judge({ view, brief, evidence }) {
-    const known = new Set((brief.tokens ?? []).flatMap(t => [t.value, `${t.kind}=${t.value}`]));
+    const tokens = wanted(brief, 'tokens');
+    if ('judgement' in tokens) return tokens.judgement;
+    const known = new Set(tokens.value.flatMap(t => [t.value, `${t.kind}=${t.value}`]));
     const places: PlaceResult[] = [];
     for (const meta of view.home?.facts.metas ?? []) if (meta.name && namesToken(meta.name)) places.push(known.has(meta.content) ? passed(`meta ${meta.name}`, { found: meta.content, raw: meta.raw }) : failed(`meta ${meta.name}`, { found: meta.content, raw: meta.raw, take: { field: 'tokens', how: 'add', value: { kind: meta.name, value: meta.content, place: 'meta' } } }));
     const texts = new Set(bestAnswers(evidence, evidence.dns.zone ?? '', 'TXT').flatMap(a => a.records.filter(r => r.type === 'TXT').map(r => canonicalValue('TXT', r.value))));
