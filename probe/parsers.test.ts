@@ -1,7 +1,7 @@
 /** What the probe reads from foreign bytes: DNS answers, addresses, content codings, registration data, images. */
 import zlib from 'node:zlib';
 import packet from 'dns-packet';
-import fc from 'fast-check';
+import fc from '../tests/property';
 import { describe, expect, it } from 'vitest';
 import { AddressMap, forbidden, splitPort } from './addresses';
 import { decodeAnswer } from './dns/client';

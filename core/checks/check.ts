@@ -34,6 +34,8 @@ export interface CheckContext {
   staging?: Evidence;
   build?: SiteBuild;
   place?: PlaceDates;
+  /** Somebody vouches that the registration renews by itself (domain.renewal-owner). */
+  renews?: boolean;
 }
 
 export interface Check {

@@ -3,6 +3,7 @@ import { extractPage } from '#core/extract/html';
 import { parseRobots } from '#core/extract/robots';
 import { parseSitemap } from '#core/extract/sitemap';
 import type { Brief } from '#core/facts/brief';
+import type { Attestation } from '#core/facts/checklist';
 import type { Chain, DnsAnswer, Evidence, Exchange, Header, HostEvidence, PageEvidence } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
 import type { Situation } from '#core/facts/situation';
@@ -87,7 +88,7 @@ export function evidence(change: Partial<Evidence> = {}): Evidence {
   };
 }
 
-export interface Asked extends Beside { evidence?: Evidence; parameters?: Record<string, number>; brief?: Brief; profile?: HostProfile; situation?: Situation; at?: Date }
+export interface Asked extends Beside { evidence?: Evidence; parameters?: Record<string, number>; brief?: Brief; profile?: HostProfile; situation?: Situation; at?: Date; attestations?: Attestation[] }
 
 /** One check's finding. */
 export function ask(check: string, { evidence: e = evidence(), brief: b = brief(), profile, situation = 'live', at = AT, parameters, ...beside }: Asked = {}): JudgedFinding {

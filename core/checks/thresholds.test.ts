@@ -30,6 +30,7 @@ const spf = (lookups: number, voids = 0): Evidence => {
   const answers = [...e.dns.answers.filter(a => a.type !== 'TXT'), dnsAnswer('marsh-choir.example', 'TXT', [`"v=spf1 ${names.map(n => `include:${n}`).join(' ')} ${Array.from({ length: voids }, (_, i) => `exists:v${i}.host.example`).join(' ')} -all"`]), ...names.map(n => dnsAnswer(n, 'TXT', ['"v=spf1 -all"'])), ...Array.from({ length: voids }, (_, i) => dnsAnswer(`v${i}.host.example`, 'A', [], { rcode: 'NXDOMAIN' }))];
   return { ...e, dns: { ...e.dns, answers } };
 };
+const renewing = [{ check: 'domain.renewal-owner', by: 'Mara', at: day(AT, -3), done: true, goodUntil: day(AT, 300) }];
 const mailing = { ...brief(), mail: 'yes' as const };
 const strict = (seconds: number): Evidence => evidence({ hosts: [host('marsh-choir.example', { https: chain([BASE], 200, [['Content-Type', 'text/html'], ['Strict-Transport-Security', `max-age=${seconds}`]]) }), host('www.marsh-choir.example')] });
 const disagreeing = (): Evidence => { const e = evidence(); return { ...e, dns: { ...e.dns, answers: e.dns.answers.map(a => (a.type === 'A' && a.serverName === 'ns2.registry.example' ? { ...a, records: [{ ...a.records[0]!, value: '192.0.2.99' }] } : a)) } }; };
@@ -49,7 +50,7 @@ const CASES: [check: string, parameter: string, good: Asked, bad: Asked, badOutc
   ['https.certificate-days', 'days', { evidence: certificate(1.5, 6) }, { evidence: certificate(1.49, 6) }],
   ['https.hsts', 'seconds', { evidence: strict(15_552_000) }, { evidence: strict(15_551_999) }],
   ['https.few-hops', 'http', { evidence: led(2, 1) }, { evidence: led(3, 1) }], ['https.few-hops', 'https', { evidence: led(1, 1) }, { evidence: led(1, 2) }], ['https.few-hops', 'language', { evidence: led(3, 2, `${BASE}en/`) }, { evidence: led(3, 3, `${BASE}en/`) }],
-  ['domain.registration-days', 'days', { evidence: registered(60) }, { evidence: registered(59.99) }],
+  ['domain.registration-days', 'days', { evidence: registered(60) }, { evidence: registered(59.99) }], ['domain.registration-days', 'renewing', { evidence: registered(14), attestations: renewing }, { evidence: registered(13.99), attestations: renewing }],
   ['domain.spf', 'lookups', { evidence: spf(10), brief: mailing }, { evidence: spf(11), brief: mailing }], ['domain.spf', 'voids', { evidence: spf(1, 2), brief: mailing }, { evidence: spf(1, 3), brief: mailing }],
   ['domain.authorities-agree', 'hours', { evidence: disagreeing(), brief: { ...brief(), launchDate: new Date(AT.getTime() - 48 * 3_600_000).toISOString() } }, { evidence: disagreeing(), brief: { ...brief(), launchDate: new Date(AT.getTime() - 48 * 3_600_000 - 1).toISOString() } }],
   ['domain.ttl-for-launch', 'seconds', launch('2026-11-26', 3600), launch('2026-11-26', 3601)], ['domain.ttl-for-launch', 'days', launch('2026-11-27', 60), launch('2026-11-28', 60), 'inapplicable'],

@@ -61,6 +61,10 @@ describe('a site and a host profile', () => {
     expect((await readAs(NewSiteDto, site)).faults).toEqual([]);
     for (const [key, value] of [['name', ''], ['client', undefined], ['liveUrl', 'ftp://kites.example/'], ['stage', 'sold'], ['replaces', 'yes'], ['launchDate', '2027-02-30'], ['brief', { phone: '1' }], ['places', [{ name: 'Staging', url: 'nowhere' }]]] as const) expect((await readAs(NewSiteDto, { ...site, [key]: value })).faults.length, key).toBeGreaterThan(0);
   });
+  it('ranges of a profile are ranges', async () => {
+    const faults = async (addressRanges: unknown) => (await readAs(HostProfileDto, { name: 'Fennel', addressRanges })).faults.map(f => f.path);
+    expect([await faults(['192.0.2.0/24', '2001:db8::/32']), await faults(['192.0.2.0']), await faults(['192.0.2.0/24', 'all'])]).toEqual([[], ['addressRanges'], ['addressRanges']]);
+  });
   it('a profile needs a name; numbers are numbers', async () => {
     expect((await readAs(HostProfileDto, { name: 'Bulb', icons: { required: [48] }, stagingLifetime: { firstDays: 45 }, plans: [{ name: 'Sprig', features: ['domain'] }], records: [{ name: '{domain}', type: 'A', value: '192.0.2.1' }], handChecks: ['delivery.backup'] })).faults).toEqual([]);
     for (const change of [{ name: '' }, { icons: { required: ['48'] } }, { icons: { required: [0] } }, { stagingLifetime: { renewalDays: 3 } }, { plans: [{ features: [] }] }, { records: [{ name: 'a', type: 'SPF', value: 'x' }] }, { colour: 'red' }]) expect((await readAs(HostProfileDto, { name: 'Bulb', ...change })).faults.length, JSON.stringify(change)).toBeGreaterThan(0);

@@ -17,6 +17,7 @@ export const PROFILE_GROUPS: readonly FieldGroup[] = [
     { field: 'descriptionLimit', label: 'Longest description, characters', kind: 'number' },
     { field: 'sharePictureBytes', label: 'Largest share picture, bytes', kind: 'number' },
     { field: 'records', label: 'Records to set', kind: 'records', placeholder: '{domain} A 192.0.2.10', hint: '{domain}, {host} and {www} become the site’s own names', wide: true },
+    { field: 'addressRanges', label: 'Ranges of its addresses', kind: 'list', placeholder: '192.0.2.0/24', hint: 'where they vary: any address in one of them is as good as the record’s', wide: true },
   ] },
   { title: 'Places before the live one', fields: [
     { field: 'stagingHostPattern', label: 'Staging host pattern', kind: 'text', placeholder: '*.draft.host.example', hint: '* stands for the part that varies' },

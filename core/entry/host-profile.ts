@@ -1,5 +1,5 @@
 /** A host profile as it is entered. */
-import { ArrayMaxSize, IsArray, IsHost, IsInt, IsOptional, IsString, Length, Matches, Max, MaxLength, Min, Type, ValidateNested } from './validation';
+import { ArrayMaxSize, IsArray, IsHost, IsInt, IsOptional, IsRange, IsString, Length, Matches, Max, MaxLength, Min, Type, ValidateNested } from './validation';
 import { RecordDto } from './record';
 
 const EACH = { each: true };
@@ -42,6 +42,7 @@ export class HostProfileDto {
   @IsOptional() @IsInt() @Min(1) @Max(10_000) descriptionLimit?: number;
   @IsOptional() @IsInt() @Min(1000) @Max(100_000_000) sharePictureBytes?: number;
   @IsOptional() @IsArray() @ArrayMaxSize(100) @ValidateNested(EACH) @Type(() => RecordDto) records?: RecordDto[];
+  @IsOptional() @IsArray() @ArrayMaxSize(200) @IsRange(EACH) addressRanges?: string[];
   @IsOptional() @IsString() @MaxLength(200) issuer?: string;
   @IsOptional() @IsArray() @ArrayMaxSize(50) @IsHost(EACH) sharedSuffixes?: string[];
   @IsOptional() @ValidateNested() @Type(() => MarksDto) marks?: MarksDto;

@@ -3,6 +3,7 @@ import 'reflect-metadata';
 import { plainToInstance } from 'class-transformer';
 import { validate, ValidateBy, type ValidationError, type ValidationOptions } from 'class-validator';
 import { asciiHost } from '#core/extract/address';
+import { isRange } from '#core/facts/address-ranges';
 import { e164 } from '#core/checks/identity/phone';
 import { validLanguageTag } from '#core/checks/identity/language-tag';
 
@@ -33,6 +34,8 @@ function rule(name: string, good: (value: unknown) => boolean, message: string):
 
 /** A host name, also an international one, without scheme or path (RFC 1123, UTS 46). */
 export const IsHost = rule('isHost', v => typeof v === 'string' && /^[\p{L}\p{M}\p{N}_.-]{1,253}$/u.test(v) && v.replace(/\.$/, '').split('.').every(l => l.length > 0 && l.length < 64 && !l.startsWith('-') && !l.endsWith('-')) && asciiHost(v) !== undefined, 'must be a host name without scheme or path');
+/** A range of addresses (RFC 4632 3.1; RFC 4291 2.3). */
+export const IsRange = rule('isRange', v => typeof v === 'string' && isRange(v), 'must be ranges of addresses such as 192.0.2.0/24 or 2001:db8::/32');
 /** A language tag that the subtag registry knows (BCP 47). */
 export const IsLanguageTag = rule('isLanguageTag', v => typeof v === 'string' && v.length < 60 && validLanguageTag(v), 'must be language tags such as en-GB, with subtags that are registered');
 /** A phone number that can be read as E.164 with its country code. */

@@ -1,4 +1,4 @@
-import fc from 'fast-check';
+import fc from '../../tests/property';
 import { describe, expect, it } from 'vitest';
 import { decodeText, prescan, sniffCharset } from './charset';
 

@@ -1,4 +1,4 @@
-import fc from 'fast-check';
+import fc from '../../tests/property';
 import { parse, serialize } from 'parse5';
 import { describe, expect, it } from 'vitest';
 import { parseUrl, resolveAddress } from './address';

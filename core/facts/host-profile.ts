@@ -6,6 +6,8 @@ export interface HostProfile {
   descriptionLimit?: number;
   sharePictureBytes?: number;
   records?: { name: string; type: string; value: string; ttl?: number }[];
+  /** Addresses it answers from, as CIDR ranges, where they vary from day to day. */
+  addressRanges?: string[];
   issuer?: string;
   sharedSuffixes?: string[];
   /** Texts that give away a page of a certain kind, matched in the page's text or title, case folded. */

@@ -1,5 +1,5 @@
 /** Sites in bulk: RFC 4180 in and out, every bad cell marked. */
-import fc from 'fast-check';
+import fc from '../../tests/property';
 import { describe, expect, it } from 'vitest';
 import { CSV_TITLES, readSitesCsv, writeSitesCsv, type SiteLine } from './sites-csv';
 

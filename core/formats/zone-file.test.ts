@@ -1,4 +1,4 @@
-import fc from 'fast-check';
+import fc from '../../tests/property';
 import { describe, expect, it } from 'vitest';
 import { dnsAnswer, evidence } from '#core/checks/example-evidence';
 import { answersFromZone, dnsToZoneFile, readTtl, readZoneFile, toZoneFile, zoneLine } from './zone-file';

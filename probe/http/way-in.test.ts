@@ -1,5 +1,5 @@
 /** The way into places: sent to their own hosts only, and blanked wherever it comes back. */
-import fc from 'fast-check';
+import fc from '../../tests/property';
 import { describe, expect, it } from 'vitest';
 import { kindOf, openDoor, passOf, secretsOf, withoutSecrets, type WayIn } from './way-in';
 

@@ -1,7 +1,7 @@
 /** HAR 1.2: the published schema (npm har-schema, from the format's authors) is the judge. */
 import { isIPv4, isIPv6 } from 'node:net';
 import Ajv from 'ajv';
-import fc from 'fast-check';
+import fc from '../property';
 import schemas from 'har-schema';
 import { describe, expect, it } from 'vitest';
 import { evidence } from '#core/checks/example-evidence';

@@ -1,7 +1,7 @@
 /** Language tags: the examples of RFC 5646 appendix A (from memory), and the syntax against a second reader (npm bcp-47, which bcp-47-normalize brings) over generated tags. */
 import { parse } from 'bcp-47';
 import { bcp47Normalize } from 'bcp-47-normalize';
-import fc from 'fast-check';
+import fc from '../property';
 import { describe, expect, it } from 'vitest';
 import { validLanguageTag } from '#core/checks/identity/language-tag';
 

@@ -1,6 +1,6 @@
 /** SPF, DMARC and DKIM: the examples of the standards, and reference readers of the registry over generated records. */
 import dmarcParse from 'dmarc-parse';
-import fc from 'fast-check';
+import fc from '../property';
 import spfParse from 'spf-parse';
 import { describe, expect, it } from 'vitest';
 import { isDmarc, parseDkim, parseDmarc } from '#core/extract/dmarc';

@@ -1,5 +1,5 @@
 /** Registrable domains against npm psl, another reader of the public suffix list, and the list's own test cases (publicsuffix.org, from memory). */
-import fc from 'fast-check';
+import fc from '../property';
 import psl from 'psl';
 import { describe, expect, it } from 'vitest';
 import { registrableDomain } from '#core/extract/address';

@@ -1,5 +1,5 @@
 /** Robots rules against a second parser (npm robots-parser) over generated files; the standard's own examples stand beside ours (core/extract/robots.test.ts). */
-import fc from 'fast-check';
+import fc from '../property';
 import robotsParser from 'robots-parser';
 import { describe, expect, it } from 'vitest';
 import { mayFetch, parseRobots } from '#core/extract/robots';

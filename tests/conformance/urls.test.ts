@@ -1,5 +1,5 @@
 /** Addresses against whatwg-url, the reference implementation of the URL standard in JavaScript. */
-import fc from 'fast-check';
+import fc from '../property';
 import { URL as Reference } from 'whatwg-url';
 import { describe, expect, it } from 'vitest';
 import { asciiHost, normaliseUrl, resolveAddress } from '#core/extract/address';

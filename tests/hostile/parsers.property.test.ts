@@ -1,5 +1,5 @@
 /** Every parser of foreign bytes, with any bytes and with bytes that look like the real thing: it never throws, and never takes long. */
-import fc from 'fast-check';
+import fc from '../property';
 import { imageSize } from 'image-size';
 import { describe, expect, it } from 'vitest';
 import { asciiHost, decodeSafely, hostOf, normaliseUrl, resolveAddress } from '#core/extract/address';

@@ -1,3 +1,4 @@
+import { rangeOf } from '#core/facts/address-ranges';
 import type { DnsAnswer } from '#core/facts/evidence';
 import { where, type Check } from '../check';
 import { cantTell, failed, inapplicable, overPlaces, passed, unsure } from '../judgement';
@@ -21,7 +22,7 @@ export const authoritiesAgree: Check = {
   why: 'One server left behind gives some visitors the old site for as long as nobody asks it.',
   source: 'common practice',
   parameters: { hours: { default: 48, min: 0, max: 240, unit: 'hours', meaning: 'how long after a known change a difference may still be spreading' } },
-  judge({ evidence, brief, at, parameters }) {
+  judge({ evidence, brief, profile, at, parameters }) {
     const asked = evidence.dns.answers.filter(a => a.role === 'authority' && a.type !== 'SOA' && a.rcode !== 'NONE' && a.rcode !== 'SERVFAIL' && a.rcode !== 'REFUSED');
     if (!evidence.dns.zone) return inapplicable('the site has no zone of its own');
     const servers = new Set(asked.map(a => a.server));
@@ -38,6 +39,7 @@ export const authoritiesAgree: Check = {
       const alias = (brief.records ?? []).find(r => r.type === 'CNAME' && plainName(r.name) === plainName(answers[0]!.name));
       const pool = new Set(alias ? answersFor(evidence, alias.value, answers[0]!.type).flatMap(a => a.records.map(r => r.value)) : []);
       if (pool.size && answers.every(a => a.records.every(r => pool.has(r.value)))) return passed(place, { found: `addresses of ${alias!.value}` });
+      if (answers.every(a => a.records.length > 0 && a.records.every(r => rangeOf(r.value, profile.addressRanges)))) return passed(place, { found: `addresses of ${profile.name || 'the host'}’s ranges` });
       const found = [...said].map(([s, by]) => `${by.map(a => a.serverName ?? a.server).join(', ')}: ${s}`).join('; ');
       const raw = answers.map(answerText).join('\n');
       return changes.length ? unsure(place, `still spreading: ${found}`, { raw }) : failed(place, { found, raw });

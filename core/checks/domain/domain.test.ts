@@ -33,6 +33,15 @@ describe('domain.records-match', () => {
     expect(judged([authority(1, ['192.0.2.10']), authority(2, [], { rcode: 'NONE', error: 'no answer in time' })]).outcome).toBe('cantTell');
   });
   it('takes the resolver’s word where no name server can be asked', () => { expect(judged([dnsAnswer(main, 'A', ['192.0.2.10'])]).outcome).toBe('passed'); });
+  it('takes any address of the host’s ranges for the record’s, here, as a stray one, and where servers differ', () => {
+    const profile = { name: 'Fennel', addressRanges: ['192.0.2.0/28'] };
+    const at = (check: string, first: string, second = first) => ask(check, { evidence: withAnswers([authority(1, [first]), authority(2, [second])]), profile });
+    expect(at('domain.records-match', '192.0.2.15')).toMatchObject({ outcome: 'passed', places: [{ found: '192.0.2.15, of Fennel’s 192.0.2.0/28' }, {}] });
+    expect(at('domain.records-match', '192.0.2.16').outcome).toBe('failed');
+    expect([at('domain.authorities-agree', '192.0.2.14', '192.0.2.15').outcome, at('domain.authorities-agree', '192.0.2.15', '192.0.2.16').outcome]).toEqual(['passed', 'failed']);
+    const stray = (more: string) => ask('domain.no-stray-records', { evidence: withAnswers([1, 2].flatMap(n => [authority(n, ['192.0.2.10', more]), ...['AAAA', 'CNAME'].map(t => ({ ...authority(n, []), type: t }))])), profile }).outcome;
+    expect([stray('192.0.2.15'), stray('192.0.2.16')]).toEqual(['passed', 'failed']);
+  });
   it('lets a host flatten its alias into the addresses behind it', () => {
     const b = { ...brief(), records: [{ name: main, type: 'CNAME', value: 'edge.host.example' }] };
     const flat = (address: string) => judged([dnsAnswer(main, 'CNAME', []), dnsAnswer(main, 'A', [address]), dnsAnswer('edge.host.example', 'A', ['192.0.2.10', '192.0.2.11'])], b).outcome;

@@ -1,3 +1,4 @@
+import { rangeOf } from '#core/facts/address-ranges';
 import type { PlaceResult } from '#core/facts/finding';
 import { where, type Check } from '../check';
 import { failed, inapplicable, overPlaces, passed, unsure, wanted } from '../judgement';
@@ -9,7 +10,7 @@ export const noStrayRecords: Check = {
   id: 'domain.no-stray-records', section: 'domain', title: 'No record is left over from before', severity: 'major', situations: where('HL'), scope: 'record',
   why: 'A stale AAAA or second A record sends some visitors to the old server, and nobody at the agency sees it.',
   source: 'common practice',
-  judge({ brief, evidence }) {
+  judge({ brief, evidence, profile }) {
     if (brief.reachedBy === 'forwarding') return inapplicable('the brief says the site is reached by forwarding');
     const records = wanted(brief, 'records');
     if ('judgement' in records) return records.judgement;
@@ -24,7 +25,7 @@ export const noStrayRecords: Check = {
         if (!answers.length) return type === 'HTTPS' ? [] : [unsure(`${type} ${name}`, 'no usable answer')];
         // a wrong value in place of the expected one is charged by domain.records-match
         const due = expected.filter(e => e.type === type);
-        const strange = answers.filter(a => !due.length || a.records.some(r => due.some(e => sameValue(type, e.value, r.value)))).flatMap(a => a.records.filter(r => r.type === type && plainName(r.name) === name && !expected.some(e => e.type === type && sameValue(type, e.value, r.value)) && !flat.has(r.value)).map(r => ({ a, r })));
+        const strange = answers.filter(a => !due.length || a.records.some(r => due.some(e => sameValue(type, e.value, r.value)))).flatMap(a => a.records.filter(r => r.type === type && plainName(r.name) === name && !expected.some(e => e.type === type && sameValue(type, e.value, r.value)) && !flat.has(r.value) && !rangeOf(r.value, profile.addressRanges)).map(r => ({ a, r })));
         if (strange.length) return [failed(`${type} ${name}`, { found: [...new Set(strange.map(s => s.r.value))].join(', '), raw: answerText(strange[0]!.a), take: { field: 'records', how: 'add', value: { name, type, value: strange[0]!.r.value } } })];
         return answers.some(a => a.records.some(r => r.type === type)) ? [passed(`${type} ${name}`)] : [];
       });

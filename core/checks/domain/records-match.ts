@@ -1,3 +1,4 @@
+import { rangeOf } from '#core/facts/address-ranges';
 import type { ExpectedRecord } from '#core/facts/brief';
 import type { DnsAnswer } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
@@ -23,6 +24,8 @@ function judgeRecord(record: ExpectedRecord, context: CheckContext): PlaceResult
     if (a.rcode !== 'NOERROR' && a.rcode !== 'NXDOMAIN') return unsure(place, `no usable answer: ${a.rcode === 'NONE' ? a.error ?? 'silence' : a.rcode}`, { expected, raw });
     const found = a.records.filter(r => r.type === record.type);
     if (found.some(r => sameValue(record.type, r.value, record.value))) return passed(place, { expected, found: record.value, raw });
+    const range = record.type === 'A' || record.type === 'AAAA' ? rangeOf(found[0]?.value ?? '', context.profile.addressRanges) : undefined;
+    if (range && found.every(r => rangeOf(r.value, context.profile.addressRanges))) return passed(place, { expected, found: `${found.map(r => r.value).join(', ')}, of ${context.profile.name || 'the host'}’s ${range}`, raw });
     const flat = found.length ? undefined : flattened(record, context);
     if (flat) return passed(place, { expected, found: `the addresses of ${record.value}`, raw: answerText(flat) });
     return failed(place, { expected, found: found.map(r => r.value).join(', ') || (a.rcode === 'NXDOMAIN' ? 'the name does not exist' : 'no such record'), raw, ...(found[0] ? { take: { field: 'records', how: 'swap', value: { value: found[0].value }, instead: { name: record.name, type: record.type, value: record.value } } as const } : {}) });
