@@ -1,5 +1,5 @@
 /** The pages of a practice site, written from a template. */
-import { counterOf, counterScript, hostFacts, mailOf, otherClientOf, preferredHost, profileOf, tokenOf, type PracticeSite } from './sites';
+import { counterOf, counterScript, hostFacts, mailOf, otherClientOf, preferredHost, profileOf, SHOAL, tokenOf, type PracticeSite } from './sites';
 
 export interface PageData { path: string; title: string; description: string; heading: string; paragraphs: string[]; form?: boolean }
 
@@ -43,7 +43,7 @@ export interface PageSetting { site: PracticeSite; origin: string; prefix: strin
 
 const esc = (t: string): string => t.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/"/g, '&quot;');
 const icon = (prefix: string, size: number, shown = size): string => `<link rel="icon" type="image/png" sizes="${shown}x${shown}" href="${prefix}icon-${size}.png">`;
-const STRANGER = 'https://shoal.example/template-maker';
+const STRANGER = `${SHOAL}template-maker`;
 
 /** What the head says of this page, with the faults that change it. */
 function headOf(data: PageData, all: PageData[], set: PageSetting): string[] {
@@ -72,6 +72,7 @@ function headOf(data: PageData, all: PageData[], set: PageSetting): string[] {
     live && !(on('no-canonical') && (n === 1 || n === 2)) ? `<link rel="canonical" href="${canonical}">` : '',
     live ? `<link rel="alternate" hreflang="${on('wrong-alternate') && n === 1 ? 'en-UK' : 'en-GB'}" href="${own}">` : '',
     live && on('noindex-left') ? '<meta name="robots" content="noindex, nofollow">' : '',
+    live && on('nofollow-left') && n === 1 ? '<meta name="robots" content="nofollow">' : '',
     live && isHome && !on('token-gone') ? `<meta name="sallow-site-verification" content="${tokenOf(s)}">` : '',
     live && isHome && on('borrowed-token') ? `<meta name="sallow-site-verification" content="${tokenOf(otherClientOf(s))}">` : '',
     live && isHome && on('strange-token') ? '<meta name="estuary-verify" content="someone-elses-4711">' : '',
@@ -82,6 +83,7 @@ function headOf(data: PageData, all: PageData[], set: PageSetting): string[] {
     '<meta property="og:type" content="website">',
     `<meta property="og:url" content="${on('share-elsewhere') && n === 1 ? `${set.origin}${prefix}` : live && !on('http-stays') ? canonical : address}">`,
     on('no-preview') ? '' : `<meta property="og:image" content="${picture}">`,
+    on('no-preview') || on('picture-mute') ? '' : `<meta property="og:image:alt" content="${esc(s.name)} seen from the water">`,
     `<meta property="og:site_name" content="${esc(on('wrong-site-name') ? 'Template House' : s.name)}">`,
     on('no-card') ? '' : '<meta name="twitter:card" content="summary_large_image">',
     `<link rel="stylesheet" href="${prefix}style.3f9a1c2b.css">`,
@@ -140,6 +142,9 @@ ${on('filler') && n === 1 ? '<p>Lorem ipsum dolor sit amet, consectetur adipisci
 ${on('private-mail') && n === 1 ? '<p>Keys: <a href="mailto:owner.private@firth-mail.example">owner</a></p>' : ''}
 ${on('staging-links') && live && n === 2 ? `<p><a href="${set.stagingOrigin}">The old timetable</a></p>` : ''}
 ${on('http-links') && n === 2 ? `<p><a href="http://${preferredHost(s)}/about/">About us</a></p>` : ''}
+${on('link-detour') && live && n === 2 ? '<p><a href="/old-gate/">The old gate</a></p>' : ''}
+${on('outside-dead') && n === 1 ? '<p><a href="https://lapsed-friends.example/">Friends of ours</a></p>' : ''}
+${on('camera-picture') && n === 1 ? `<img src="${prefix}pictures/camera.png" alt="The quay at noon">` : ''}
 ${on('dead-link') && n === 1 ? `<p><a href="${prefix}summer-party/">The summer party</a></p>` : ''}
 ${on('nameless-button') && n === 1 ? '<button><svg width="10" height="10"></svg></button>' : ''}
 ${on('comments-open') && data.path === '/news/' ? `<form id="commentform" action="${prefix}news/comment" method="post"><label>Comment <textarea name="comment"></textarea></label><button>Post comment</button></form>` : ''}
@@ -157,6 +162,10 @@ const simple = (title: string, body: string, head = ''): string => `<!doctype ht
 export function holdingPage(s: PracticeSite, rude: boolean): string {
   return simple(s.name, `<h1>${esc(s.name)}</h1><p>Something is being built here. Our new site is on its way.</p>${rude ? '' : `<p>Write to <a href="mailto:${mailOf(s)}">${mailOf(s)}</a>.</p>`}`, `<link rel="icon" href="/icon-48.png">${rude ? '' : '<meta name="robots" content="noindex">'}`);
 }
+/** A page that visitors meet after they sent the form; no link leads there. */
+export function thanksPage(s: PracticeSite, kept: boolean): string { return simple(`Thank you – ${s.name}`, `<h1>Thank you</h1><p>Your message to ${esc(s.name)} is on its way.</p>`, kept ? '<meta name="robots" content="noindex">' : ''); }
+/** A profile on the network that the sites of the firth are on. */
+export function profilePage(name: string): string { return simple(`${name} on Shoal`, `<h1>${esc(name)}</h1><p>Pictures and small news.</p>`); }
 export function parkingPage(domain: string): string { return simple(domain, `<h1>${esc(domain)}</h1><p>This name is registered and resting. Perhaps you want a name of your own?</p>`); }
 export function unknownPage(mark: string): string { return simple('Nothing here', `<p>${esc(mark)}.</p>`); }
 export function challengePage(): string { return simple('One moment, please', '<p>Checking your browser before you go on.</p><script src="/challenge.js"></script>'); }

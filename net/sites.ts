@@ -105,7 +105,9 @@ export const preferredHost = (s: PracticeSite): string => (s.www === 'preferred'
 export const otherHost = (s: PracticeSite): string => (s.www === 'preferred' ? s.domain : `www.${s.domain}`);
 export const tokenOf = (s: PracticeSite): string => `sf-${s.slug}-${s.phone.slice(-4)}`;
 export const counterOf = (s: PracticeSite): string => `TM-${s.phone.slice(-6)}`;
-export const profileOf = (s: PracticeSite): string => `https://shoal.example/${s.slug}`;
+/** A made-up network with profiles. */
+export const SHOAL = 'https://shoal.example/';
+export const profileOf = (s: PracticeSite): string => SHOAL + s.slug;
 /** The client whose things a fault borrows. */
 export const otherClientOf = (s: PracticeSite): PracticeSite => SITES[(SITES.indexOf(s) + 1) % SITES.length]!;
 export const counterScript = (id: string): string => `<script async src="https://count.tidemark.example/c.js?site=${id}" data-site="${id}"></script>`;

@@ -3,9 +3,9 @@ import { createHash } from 'node:crypto';
 import zlib from 'node:zlib';
 import type { LeafKind } from './certificates';
 import type { FaultSwitches, PracticeEnvironment } from './switches';
-import { challengePage, extraPages, formerPage, holdingPage, listingPage, pagesOf, parkingPage, renderPage, samplePage, unknownPage, type PageSetting } from './pages';
+import { challengePage, extraPages, formerPage, holdingPage, listingPage, pagesOf, parkingPage, profilePage, renderPage, samplePage, thanksPage, unknownPage, type PageSetting } from './pages';
 import { ico, noisyPng, png } from './pictures';
-import { FORMER, HOSTS, SITES, hostFacts, hostIcon, keyOf, otherHost, passOf, placesBefore, preferredHost, subdomainOf, type PracticeSite } from './sites';
+import { FORMER, HOSTS, SITES, hostFacts, hostIcon, keyOf, otherHost, passOf, placesBefore, preferredHost, SHOAL, subdomainOf, type PracticeSite } from './sites';
 
 export interface WebAnswer { status: number; headers: Record<string, string>; body: Buffer | string; delayMs?: number }
 export interface WebRequest { host: string; path: string; query: string; secure: boolean; acceptsGzip: boolean; headers: Record<string, string | undefined>; /** Address of the practice net that was dialled. */ address?: string }
@@ -44,6 +44,7 @@ export function asset(s: PracticeSite, path: string, on: Faults): WebAnswer | un
     case '/logo.png': return picture(`${s.slug}${path}`, () => png(300, 100, s.colour));
     case '/pictures/view.png': return picture(`${s.slug}${path}`, () => png(600, 300, s.colour));
     case '/pictures/heavy.png': return picture('heavy.png', () => noisyPng(1200, 1200));
+    case '/pictures/camera.png': return picture('camera.png', () => noisyPng(560, 400));
     case '/fonts/firth.woff2': case '/fonts/old.woff2': return { status: 200, headers: { 'content-type': 'font/woff2', ...KEPT }, body: Buffer.from(`wOF2${'\0'.repeat(60)}`, 'latin1') };
     case '/style.3f9a1c2b.css': return { status: 200, headers: { 'content-type': 'text/css', ...(on('uncached') ? {} : KEPT) }, body: (on('font-unused') ? UNUSED_FONT : '') + STYLE };
     case '/app.js': return { status: 200, headers: { 'content-type': 'text/javascript', ...KEPT }, body: on('file-old') ? `${SCRIPT}// last month's\n` : SCRIPT };
@@ -100,6 +101,8 @@ function liveAnswer(s: PracticeSite, r: WebRequest, on: Faults, year: number): W
     case '/.well-known/security.txt': return text(`Contact: mailto:hello@${s.domain}\nExpires: ${on('ended-contact') ? '2024-01-01T00:00:00Z' : `${year + 1}-12-31T00:00:00Z`}\n`);
     case '/.git/HEAD': if (on('repository')) return text('ref: refs/heads/main\n'); break;
     case '/coming-soon/': if (on('holding-found')) return html(holdingPage(s, true)); break;
+    case '/thanks/': return html(thanksPage(s, !on('hidden-open')));
+    case '/old-gate/': if (on('link-detour')) return redirect(`https://${goal}/visit/`); break;
     case '/pictures/': if (on('listing')) return html(listingPage(path)); break;
   }
   const answer = sitePage(s, r, 'live', '/', on, year);
@@ -133,6 +136,13 @@ function sitePage(s: PracticeSite, r: WebRequest, environment: PracticeEnvironme
   return { ...html(renderPage(data, pages, set), 200, headers), ...(on('slow') && environment === 'live' ? { delayMs: 1000 } : {}) };
 }
 
+/** The network with profiles: of the sites, and of the template’s maker. */
+function elsewhere(path: string): WebAnswer {
+  const site = SITES.find(s => path === `/${s.slug}`);
+  if (site) return html(profilePage(site.name));
+  return path === '/template-maker' ? html(profilePage('Template House')) : html(unknownPage('Nobody of this name is here'), 404);
+}
+
 const zipped = new Map<string, Buffer>();
 
 /** Headers that a live host sends with everything. */
@@ -160,6 +170,8 @@ export function answerWeb(r: WebRequest, switches: FaultSwitches, now: Date, edi
     answer.headers = { ...answer.headers };
     if (hit.environment === 'live') hostHeaders(answer, r, on);
   } else if (subdomain) answer = html(unknownPage('Tickets are sold at the door'));
+  else if (r.host === new URL(SHOAL).hostname) answer = elsewhere(r.path);
+  else if (HOSTS.some(h => r.host === `www.${hostFacts(h.name).suffix}`)) answer = html(profilePage('A hosting product of the firth'));
   else if (shared) answer = sitePage(shared, r, 'live', '/', switches.reader(shared.slug, 'live'), year);
   else answer = beside && r.path === '/robots.txt' ? text('User-agent: *\nDisallow:\n') : html(unknownPage('No site is configured at this address'), 404);
   answer = edit(r, answer);

@@ -1,6 +1,6 @@
 /** What the practice net's name servers say. */
 import type { Answerer, ZoneAnswer, ZoneRecord } from './dns-server';
-import { EDGE, FORMER, NAME_SERVERS, OLD_SERVERS, PARENT, PARKING, REGISTRY, SECOND, SITES, STAGING, otherHost, placesBefore, preferredHost, subdomainOf, tokenOf, type PracticeSite } from './sites';
+import { EDGE, FORMER, HOSTS, NAME_SERVERS, OLD_SERVERS, PARENT, PARKING, REGISTRY, SECOND, SHOAL, SITES, STAGING, hostFacts, otherHost, placesBefore, preferredHost, subdomainOf, tokenOf, type PracticeSite } from './sites';
 
 /** Which server speaks: the resolver, one of the two of the registry, one of the two of the old operator, or that of the zone above. */
 export type Speaker = 'resolver' | 'ns1' | 'ns2' | 'old1' | 'old2' | 'parent';
@@ -54,6 +54,7 @@ function zoneOf(s: PracticeSite, on: Faults, second: boolean, servers: readonly 
 const FIXED: ZoneRecord[] = [
   ...[...NAME_SERVERS, ...OLD_SERVERS, PARENT].map(n => record(n.name, 'A', n.address, 86_400)), record('example', 'NS', PARENT.name, 86_400), record('ns9.registry.example', 'A', '203.0.113.59'),
   record('rdap.registry.example', 'A', REGISTRY), record('ca.registry.example', 'A', REGISTRY), record('mail.registry.example', 'A', '203.0.113.25'), record('mail.registry.example', 'TXT', 'v=spf1 a -all'), record('firth-mail.example', 'MX', '10 mail.registry.example'),
+  record(new URL(SHOAL).hostname, 'A', STAGING), ...HOSTS.map(h => record(`www.${hostFacts(h.name).suffix}`, 'A', STAGING)),
   ...Object.entries(EDGE).flatMap(([address, name]) => [record(name, 'A', address), record(name, 'A', SECOND[address]!)]),
   ...SITES.flatMap(s => placesBefore(s).filter(p => !p.host.endsWith(`.${s.domain}`)).map(p => record(p.host, 'A', STAGING, 300))),
   ...SITES.map(s => record(`${s.slug}.${Object.entries(EDGE).find(([a]) => a === s.address)![1].replace('edge.', '')}`, 'A', s.address)),

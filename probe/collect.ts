@@ -13,6 +13,7 @@ import { collectDns, type NamesToAsk } from './dns/authority';
 import { extractHere, type Extract } from './extractor';
 import { HttpClient, type Asked } from './http/client';
 import { kindOf, passOf, secretsOf, withoutSecrets, type WayIn } from './http/way-in';
+import { readHidden } from './hidden';
 import { probeHost } from './hosts';
 import { askLinks, linksToAsk } from './links';
 import bundledBootstrap from './registration/bootstrap.json' with { type: 'json' };
@@ -162,12 +163,12 @@ export async function collect(options: CollectOptions): Promise<Evidence> {
     const assets = [...first, ...await fetchAll(addFromStyles(list, first.filter(a => a.css), own))];
     stopIfAsked();
 
-    const linkRules = { within: (url: string) => crawler.within(url), own: (h: string) => own.has(h), outside: options.outside ?? false };
+    const linkRules = { within: (url: string) => crawler.within(url), own: (h: string) => own.has(h), outside: options.outside ?? options.asked?.outsideLinks ?? false, asked: crawler.detours.map(d => d.url) };
     const folders = live ? foldersOf([...assets.map(a => a.url)], new Set(pages.map(p => p.url)), origin) : [];
     say({ phase: 'Links and comparisons', done: 0, total: 1 });
-    const [links, folderProbes, variants, freshness, hostEvidence, subdomains, dns, registration, probes, former, bypass, askedPaths] = await Promise.all([
+    const [links, folderProbes, variants, freshness, hostEvidence, subdomains, dns, registration, probes, former, bypass, askedPaths, hidden] = await Promise.all([
       askLinks(client, linksToAsk(pages, unread, linkRules), linkRules.own), probeFolders(files, folders), live ? probeVariants(compared, pages) : [], live ? compareFreshness(compared, pages) : [],
-      hostsTask, subdomainTask, dnsTask, registrationTask, probeTask, formerTask, bypassTask, askedTask,
+      hostsTask, subdomainTask, dnsTask, registrationTask, probeTask, formerTask, bypassTask, askedTask, live ? readHidden(files, extract, brief, pages) : [],
     ]);
     stopIfAsked();
 
@@ -178,7 +179,7 @@ export async function collect(options: CollectOptions): Promise<Evidence> {
       target: { url: base, hosts, registrable, kind, wayIn: kindOf(options.wayIn) },
       startedAt, finishedAt: clock().toISOString(),
       dns: { ...dns, answers: [...dialer.answers].sort(inOrder) },
-      hosts: hostEvidence, subdomains, robots, sitemaps, pages, unread, assets, links, ...probes, ...(askedPaths ? { asked: askedPaths } : {}), folders: folderProbes, former, variants, freshness, manifest, bypass, registration, notes,
+      hosts: hostEvidence, subdomains, robots, sitemaps, pages, unread, assets, links: [...crawler.detours, ...links], ...probes, ...(askedPaths ? { asked: askedPaths } : {}), folders: folderProbes, former, variants, freshness, manifest, bypass, registration, notes, ...(hidden.length ? { hidden } : {}),
     };
     return withoutSecrets(evidence, [...secretsOf(options.wayIn), ...secretsOf(pass?.wayIn)]);
   } finally { await Promise.all([client.close(), visitor.close()]); }

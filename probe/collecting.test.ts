@@ -8,6 +8,7 @@ import { otherSlash } from './compare';
 import { Crawler } from './crawl';
 import { Dialer } from './dialer';
 import { extractHere } from './extractor';
+import { readHidden } from './hidden';
 import { HttpClient, type HttpOptions } from './http/client';
 import { askLinks, linksToAsk } from './links';
 import { foldersOf } from './site-files';
@@ -58,7 +59,7 @@ describe('an asset', () => {
 });
 
 describe('links', () => {
-  const rules = { within: () => true, own: (h: string) => h === 'a.example', outside: false };
+  const rules = { within: () => true, own: (h: string) => h === 'a.example', outside: false, asked: [] as string[] };
   const from = (body: string) => page({ url: 'https://a.example/', via: 'home', body });
   it('files of the site, none that is known, none with an effect, outside only where asked', () => {
     const p = from('<a href="/x.pdf">x</a><a href="/x.pdf#2">x</a><a href="/logout">x</a><a href="https://b.example/">x</a><a href="mailto:a@b.example">x</a>');
@@ -72,7 +73,13 @@ describe('links', () => {
     await askLinks(client(), [{ url, own: true }], () => true);
     expect(seen).toEqual(methods);
   });
-  it('a stranger’s server is asked once', async () => { const seen: string[] = []; const url = await servers.http((req, res) => { seen.push(req.method!); res.statusCode = 404; res.end(); }); await askLinks(client(), [{ url, own: false }], () => false); expect(seen).toEqual(['HEAD']); });
+  it.each([[404, ['HEAD', 'GET']], [405, ['HEAD']], [403, ['HEAD']], [200, ['HEAD']]])('a stranger’s server that answers %i is asked %j', async (status, methods) => {
+    const seen: string[] = [];
+    const url = await servers.http((req, res) => { seen.push(req.method!); res.statusCode = status; res.end(); });
+    await askLinks(client(), [{ url, own: false }], () => false);
+    expect(seen).toEqual(methods);
+  });
+  it('what was asked on the way to other pages is not asked again', () => { expect(linksToAsk([from('<a href="/old/">x</a>')], ['https://a.example/about/', 'https://a.example/songs/'], { ...rules, asked: ['https://a.example/old/'] })).toEqual([]); });
 });
 
 describe('addresses beside others', () => {
@@ -122,6 +129,20 @@ describe('the crawl', () => {
     return { paths: crawler.pages.map(p => short(p.url)), endless: crawler.endless, from: Object.fromEntries(crawler.pages.map(p => [short(p.url), p.from && short(p.from)])) };
   }
   it('breadth first, each page with the page it was found on', async () => { const r = await crawl({ '/': '<a href="/a">a</a><a href="/b">b</a>', '/a': '<a href="/c">c</a>', '/b': '', '/c': '' }); expect(r.paths).toEqual(['/', '/a', '/b', '/c']); expect(r.from).toMatchObject({ '/': null, '/a': '/', '/c': '/a' }); });
+  it('an address that leads to a page already read is kept as a detour, and is no second page', async () => {
+    const url = await servers.http((req, res) => { if (req.url === '/old') { res.writeHead(301, { location: '/a' }); res.end(); return; } res.setHeader('content-type', 'text/html'); res.end(req.url === '/' ? '<a href="/a">a</a><a href="/old">o</a>' : ''); });
+    const crawler = new Crawler(client(), { base: url, hosts: new Set(['127.0.0.1']), maxPages: 9, concurrency: 1, extract: extractHere, deadline: () => false, onPage: () => {} });
+    crawler.add(url, 'home');
+    await crawler.run();
+    expect([crawler.pages.map(p => p.url), crawler.detours.map(d => [d.url, d.chain.hops.map(h => h.status)])]).toEqual([[url, `${url}a`], [[`${url}old`, [301, 200]]]]);
+  });
+  it('hidden pages are read where no link led, never where that has an effect or was read already', async () => {
+    const seen: string[] = [];
+    const url = await servers.http((req, res) => { seen.push(req.url!); res.setHeader('content-type', 'text/html'); res.end('<meta name="robots" content="noindex"><p>Thanks'); });
+    const origin = url.slice(0, -1);
+    const hidden = await readHidden({ client: client(), origin, ask: {} }, extractHere, { hiddenPaths: ['/thanks/', 'thanks/', '/known/', '/logout', '//elsewhere.example/x'] }, [page({ url: `${origin}/known/` })]);
+    expect([seen, hidden.map(p => [p.requested, p.facts?.metas[0]?.content])]).toEqual([['/thanks/'], [[`${origin}/thanks/`, 'noindex']]]);
+  });
   it('stays below the base path', async () => { expect((await crawl({ '/x/': '<a href="/x/a">a</a><a href="/y">y</a><a href="../">up</a>', '/x/a': '', '/y': '', '/': '' }, 50, 'x/')).paths).toEqual(['/x/', '/x/a']); });
   it('nofollow, files and effects are not followed', async () => { expect((await crawl({ '/': '<a rel=nofollow href="/a">a</a><a href="/b.pdf">b</a><a href="/cart?add-to-cart=1">c</a><a href="/d">d</a>', '/a': '', '/d': '' })).paths).toEqual(['/', '/d']); });
   it('a calendar ends by depth, queries by number', async () => {

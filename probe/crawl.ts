@@ -1,7 +1,7 @@
 /** Reads pages from the home page on, breadth first, politely, within the environment. */
 import { createHash } from 'node:crypto';
 import { insideBase, normaliseUrl } from '#core/extract/address';
-import { finalStatus, headerValues, lastAnswer, type PageEvidence } from '#core/facts/evidence';
+import { finalStatus, headerValues, lastAnswer, type LinkEvidence, type PageEvidence } from '#core/facts/evidence';
 import type { Extract } from './extractor';
 import type { Fetched, HttpClient } from './http/client';
 
@@ -28,6 +28,7 @@ const QUERIES_PER_PATH = 10;
 const MAX_DEPTH = 12;
 /** Answers that are waiting for an earlier one, as a multiple of the requests at once. */
 const AHEAD = 4;
+const DETOURS = 500;
 
 /** Endless addresses: a path segment that comes three times, or a very long path. */
 function looksEndless(url: URL): boolean {
@@ -41,6 +42,8 @@ const NUMBERS_PER_PATTERN = 400;
 
 export class Crawler {
   readonly pages: PageEvidence[] = [];
+  /** Addresses that led to a page already read. */
+  readonly detours: LinkEvidence[] = [];
   private readonly queue: Task[] = [];
   private readonly known = new Set<string>();
   private readonly read = new Set<string>();
@@ -118,7 +121,7 @@ export class Crawler {
   private take({ task, page }: Visit): void {
     const { options } = this;
     // an address that led to a page already read is not a second page
-    if (this.read.has(page.url) && finalStatus(page.chain) === 200) { this.read.add(task.url); return; }
+    if (this.read.has(page.url) && finalStatus(page.chain) === 200) { this.read.add(task.url); if (task.url !== page.url && this.detours.length < DETOURS) this.detours.push({ url: task.url, own: true, chain: page.chain }); return; }
     this.read.add(task.url); this.read.add(page.url); this.known.add(page.url);
     this.pages.push(page);
     if (page.facts && options.hosts.has(new URL(page.url).hostname)) for (const a of page.facts.anchors) if (!a.rel?.includes('nofollow')) this.add(a.href, 'link', page.url, task.depth + 1);
@@ -127,7 +130,7 @@ export class Crawler {
 }
 
 /** Bytes to evidence of a page. */
-async function readPage(task: Task, { chain, body, firstTry }: Fetched & { firstTry?: PageEvidence['firstTry'] }, extract: Extract): Promise<PageEvidence> {
+export async function readPage(task: Task, { chain, body, firstTry }: Fetched & { firstTry?: PageEvidence['firstTry'] }, extract: Extract): Promise<PageEvidence> {
   const last = lastAnswer(chain);
   const url = normaliseUrl(last?.url ?? task.url) ?? task.url;
   const contentType = headerValues(last, 'content-type')[0];

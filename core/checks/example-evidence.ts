@@ -56,7 +56,7 @@ export const brief = (): Brief => ({
 
 /** What machines read of the site itself: on the home page. */
 const IDENTITY = '<meta property="og:site_name" content="Marsh Choir"><script type="application/ld+json">{"@context":"https://schema.org","@type":"Organization","name":"Marsh Choir","url":"https://marsh-choir.example/","logo":"https://marsh-choir.example/logo.png"}</script>';
-const SHARE = '<meta name="twitter:card" content="summary"><meta property="og:title" content="Songs"><meta property="og:description" content="Songs by the water"><meta property="og:type" content="website"><meta property="og:image" content="https://marsh-choir.example/share.png">';
+const SHARE = '<meta name="twitter:card" content="summary"><meta property="og:title" content="Songs"><meta property="og:description" content="Songs by the water"><meta property="og:type" content="website"><meta property="og:image" content="https://marsh-choir.example/share.png"><meta property="og:image:alt" content="The choir by the water">';
 const COUNT = '<script src="https://count.example/c.js" data-site="TM-1"></script>';
 export const HEAD = SHARE + COUNT;
 

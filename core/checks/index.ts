@@ -158,16 +158,22 @@ import { comments } from './delivery/comments';
 import { securityContact } from './delivery/security-contact';
 import { backup, formsArrive, accounts, upkeep, smallScreen, clientApproval } from './delivery/by-hand';
 import { planFits } from './delivery/plan-fits';
+import { pictureWeight } from './delivery/picture-weight';
+import { hiddenKeptOut } from './indexing/hidden-kept-out';
+import { linksDirect } from './indexing/links-direct';
+import { outsideLinks } from './indexing/outside-links';
+import { shownInFull } from './indexing/shown-in-full';
+import { imageDescription } from './sharing/image-description';
 
 export const CATALOGUE: readonly Check[] = [
   titleNamesSite, homePage, noDefaultTitle, noDefaultTagline, siteName, language, contactEmail, privateAddresses, emailDomain, phone, profileLinks, organisationData, defaultAuthor, requiredPages, noPlaceholderText, noHostBadge, themeColour, copyrightYear, wordingApproved, timeZone,
   answers, certificateValid, certificateNames, certificateDays, certificateChain, certificateKey, protocol, httpRedirects, permanentRedirects, fewHops, hsts, hstsSafe, noMixedContent, noInsecureLinks, secureForms, secureCookies, protectiveHeaders, noVersionLeak,
   resolves, own, connected, recordsMatch, forwarding, noStrayRecords, everyAddress, preferredHost, pathKept, bothHosts, noApexAlias, noDanglingAlias, nameServers, delegationAgrees, authoritiesAgree, ttlForLaunch, mailSurvives, dsFits, soa, mailExchanger, mailTargets, spf, dkim, dmarc, noMailClosed, caa, registrationDays, registrationStatus, registrationLock, registrar, signed, access, renewalOwner, transferReady,
-  keptOut, letIn, robotsAnswers, robotsAllows, robotsWellFormed, robotsAssets, robotsNoSecrets, sitemapFound, sitemapLimits, sitemapPages, sitemapComplete, canonicalPresent, canonicalHost, canonicalAgrees, canonicalOwn, noStagingLinks, notFoundStatus, oldAddresses, readableAddresses, noHoldingPage, holdingPageGone, holdingPage, stagingClosed, linksAnswer, alternates, noDuplicates, handedIn,
+  keptOut, letIn, hiddenKeptOut, shownInFull, robotsAnswers, robotsAllows, robotsWellFormed, robotsAssets, robotsNoSecrets, sitemapFound, sitemapLimits, sitemapPages, sitemapComplete, canonicalPresent, canonicalHost, canonicalAgrees, canonicalOwn, noStagingLinks, notFoundStatus, oldAddresses, readableAddresses, noHoldingPage, holdingPageGone, holdingPage, stagingClosed, linksAnswer, linksDirect, outsideLinks, alternates, noDuplicates, handedIn,
   tokensPresent, tokensOwn, tokensKnown, analyticsPresent, analyticsOnce, analyticsOwn, analyticsOffStaging, consentFirst, scriptPlacement, scriptsExpected, scriptsOnce, hitsSeen,
   titlePresent, titleLength, titleUnique, descriptionPresent, descriptionLength, descriptionUnique, descriptionNamesSite, keyPhrases, notInherited, charset, viewport, oneMainHeading, headingOrder, imageText, controlNames, structuredData, noRefresh, handAccessibility,
-  previewComplete, imageLoads, imageSize, imageWeight, addressAgrees, textOwn, card, favicon, iconSharp, iconSizesTrue, touchIcon, iconOwn, manifest,
-  stagingLocked, stagingLifetime, matchesBuild, liveEqualsStaging, fresh, noServerErrors, noExposedFiles, noDirectoryListing, responseTime, pageWeight, compressed, cached, fontsUsed, formSender, comments, securityContact, backup, formsArrive, accounts, planFits, upkeep, smallScreen, clientApproval,
+  previewComplete, imageLoads, imageDescription, imageSize, imageWeight, addressAgrees, textOwn, card, favicon, iconSharp, iconSizesTrue, touchIcon, iconOwn, manifest,
+  stagingLocked, stagingLifetime, matchesBuild, liveEqualsStaging, fresh, noServerErrors, noExposedFiles, noDirectoryListing, responseTime, pageWeight, pictureWeight, compressed, cached, fontsUsed, formSender, comments, securityContact, backup, formsArrive, accounts, planFits, upkeep, smallScreen, clientApproval,
 ];
 
 export const checkById: ReadonlyMap<string, Check> = new Map(CATALOGUE.map(c => [c.id, c]));

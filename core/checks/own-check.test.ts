@@ -50,7 +50,7 @@ describe('what goes with them', () => {
     const checks = [own({ look: 'element', at: 'b', is: 'there' }, { id: 'own.a' }), own({ look: 'status', at: '/x', is: 'equals', value: '200' }, { id: 'own.b' }), own({ look: 'record', at: '{www}', type: 'CNAME', is: 'there' }, { id: 'own.c' }), own({ look: 'status', at: '/off', is: 'equals', value: '200' }, { id: 'own.d' })];
     const l = list(...checks);
     l.items[3]!.on = false;
-    expect(askedFor(l, 'kites.example')).toEqual({ selectors: ['b'], paths: ['/x'], records: [{ name: 'www.kites.example', type: 'CNAME' }] });
+    expect(askedFor(l, 'kites.example')).toEqual({ selectors: ['b'], paths: ['/x'], records: [{ name: 'www.kites.example', type: 'CNAME' }], outsideLinks: false });
   });
   it.each<[string, string, boolean]>([['a*c', 'ABC', true], ['a*c', 'abcd', false], ['*b*', 'abc', true], ['abc', ' ABC ', true], ['abc', 'abcd', false], ['*', '', true], ['a*b*c', 'a1b2b3c', true], ['a*a', 'a', false]])('pattern %s on %s: %s', (pattern, text, hit) => { expect(matchesPattern(pattern, text)).toBe(hit); });
   it('many stars on a long text end at once', () => { const t = performance.now(); matchesPattern('*a'.repeat(300), 'a'.repeat(100_000)); expect(performance.now() - t).toBeLessThan(10_000); });

@@ -8,8 +8,8 @@ import { handCheck, type Check, type CheckContext } from './check';
 import { cantTell, failed, overPages, overSite, passed, unsure } from './judgement';
 import type { ReadPage } from './read-page';
 
-/** What own checks need beside what every audit collects. */
-export interface AskedFor { selectors: string[]; records: { name: string; type: string }[]; paths: string[] }
+/** What a checklist needs beside what every audit collects: for its own checks, and for the one that asks other people's servers. */
+export interface AskedFor { selectors: string[]; records: { name: string; type: string }[]; paths: string[]; outsideLinks: boolean }
 
 const fill = (text: string, host: string): string => { const domain = registrableDomain(host) ?? host; return text.replaceAll('{host}', host).replaceAll('{domain}', domain).replaceAll('{www}', `www.${domain}`); };
 
@@ -21,6 +21,7 @@ export function askedFor(checklist: Checklist, host: string): AskedFor {
   return {
     selectors: [...new Set(at('element').map(t => t.at!))].slice(0, 50), paths: [...new Set(at('status').map(t => t.at!))].slice(0, 50),
     records: at('record').map(t => ({ name: fill(t.at!, host), type: t.type ?? 'TXT' })).slice(0, 50),
+    outsideLinks: on.has('indexing.outside-links'),
   };
 }
 

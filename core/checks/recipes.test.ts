@@ -19,9 +19,9 @@ function context(b: Brief, description?: string): CheckContext {
 const parametersOf = (c: (typeof CATALOGUE)[number]) => Object.fromEntries(Object.entries(c.parameters ?? {}).map(([k, v]) => [k, v.default]));
 
 describe('the catalogue', () => {
-  it('has the 165 checks of its table, each once, each with why, source and situations', () => {
-    expect(CATALOGUE).toHaveLength(165);
-    expect(new Set(CATALOGUE.map(c => c.id)).size).toBe(165);
+  it('has the 165 checks of its table and six more, each once, each with why, source and situations', () => {
+    expect(CATALOGUE).toHaveLength(171);
+    expect(new Set(CATALOGUE.map(c => c.id)).size).toBe(171);
     for (const c of CATALOGUE) {
       expect(c.id.startsWith(`${c.section}.`), c.id).toBe(true);
       expect(c.why.length, c.id).toBeGreaterThan(25);

@@ -246,8 +246,10 @@ export interface Evidence {
   /** Addresses that were found but not read because the page limit was reached. */
   unread: string[];
   assets: AssetEvidence[];
-  /** Linked files and, where asked for, outside addresses. */
+  /** Linked files, links to pages that had been read under another address, and, where asked for, outside addresses. */
   links: LinkEvidence[];
+  /** The brief's hidden pages that no link led to. */
+  hidden?: PageEvidence[];
   notFound: Chain | null;
   paths: PathProbe[];
   /** Paths that the agency's own checks ask for. */

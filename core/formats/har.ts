@@ -51,7 +51,7 @@ function entryOf(exchange: Exchange, chain: Chain, number: number, last: boolean
 export function chainsOf(evidence: Evidence): Chain[] {
   return [
     ...evidence.hosts.flatMap(h => [h.http, h.https, h.httpPath, h.httpsPath]), ...evidence.subdomains.map(s => s.chain), evidence.robots.chain, ...evidence.sitemaps.map(s => s.chain), ...evidence.pages.flatMap(p => (p.firstTry ? [p.firstTry, p.chain] : [p.chain])), ...evidence.assets.map(a => a.chain), ...evidence.links.map(l => l.chain),
-    ...(evidence.notFound ? [evidence.notFound] : []), ...[...evidence.paths, ...evidence.folders, ...evidence.tokenFiles, ...evidence.former, ...evidence.variants].map(p => p.chain), ...(evidence.manifest ? [evidence.manifest.chain] : []), ...(evidence.bypass ? [evidence.bypass.chain] : []), ...(evidence.registration?.chain ? [evidence.registration.chain] : []),
+    ...(evidence.notFound ? [evidence.notFound] : []), ...[...evidence.paths, ...evidence.folders, ...evidence.tokenFiles, ...evidence.former, ...evidence.variants].map(p => p.chain), ...(evidence.hidden ?? []).map(p => p.chain), ...(evidence.manifest ? [evidence.manifest.chain] : []), ...(evidence.bypass ? [evidence.bypass.chain] : []), ...(evidence.registration?.chain ? [evidence.registration.chain] : []),
   ];
 }
 

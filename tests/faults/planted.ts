@@ -13,7 +13,7 @@ const ALONG: Record<string, string[]> = {
   'default-title': ['metadata.title-length'], 'default-tagline': ['metadata.description-length', 'metadata.not-inherited'], 'form-http': ['https.no-insecure-links'], 'www-gone': ['domain.records-match'], 'parked': ['domain.records-match'],
   'shared-name': ['domain.preferred-host'], 'stale-server': ['domain.authorities-agree'], 'temporary-forward': ['domain.path-kept'], 'second-address': ['domain.no-stray-records'], 'www-dead': ['domain.preferred-host'], 'apex-alias': ['domain.records-match', 'domain.no-stray-records'],
   'delegation-differs': ['domain.name-servers'], 'noindex-left': ['indexing.sitemap-pages'], 'robots-closed': ['indexing.robots-assets'], 'staging-canonical': ['indexing.sitemap-pages'], 'canonical-chain': ['indexing.sitemap-pages'], 'canonical-home': ['indexing.sitemap-pages'],
-  'rude-holding': ['indexing.kept-out'], 'borrowed-token': ['verification.tokens-known'], 'counted-twice': ['verification.scripts-once'], 'same-description': ['metadata.not-inherited'], 'no-icon': ['sharing.manifest'], 'left-open': ['delivery.staging-locked'],
+  'rude-holding': ['indexing.kept-out'], 'borrowed-token': ['verification.tokens-known'], 'counted-twice': ['verification.scripts-once'], 'same-description': ['metadata.not-inherited'], 'no-icon': ['sharing.manifest'], 'heavy-page': ['delivery.picture-weight'], 'left-open': ['delivery.staging-locked'],
 };
 /** Faults that show another site altogether. */
 const EVERYTHING_ELSE = new Set(['resolver-lags']);

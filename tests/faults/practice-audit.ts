@@ -1,5 +1,6 @@
 /** Audits a place of the practice net over the real code path. */
 import { judge, fullChecklist, type JudgedFinding } from '#core/checks/engine';
+import { askedFor } from '#core/checks/own-check';
 import type { Brief } from '#core/facts/brief';
 import type { Evidence } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
@@ -18,7 +19,7 @@ export async function collectPractice(net: PracticeNet, slug: string, place: 'li
   const url = place === 'live' ? `https://${preferredHost(site)}/` : `https://${site.staging.host}${site.staging.path}`;
   const { user, password } = keyOf(site);
   return collect({
-    url, kind: place === 'live' ? 'live' : 'before', brief: officialFacts(slug, new Date(), net.switches) as Brief, resolvers: [net.resolver], map: net.map, ca: [net.caPem], timeoutMs: 15_000, retryPauseMs: 20, maxPages: more.maxPages,
+    url, kind: place === 'live' ? 'live' : 'before', brief: officialFacts(slug, new Date(), net.switches) as Brief, resolvers: [net.resolver], map: net.map, ca: [net.caPem], timeoutMs: 15_000, retryPauseMs: 20, maxPages: more.maxPages, asked: askedFor(fullChecklist(), preferredHost(site)),
     ...(more.key ? { wayIn: { kind: 'credentials', user, password, hosts: [site.staging.host] } } : {}),
   });
 }

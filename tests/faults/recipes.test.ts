@@ -73,7 +73,7 @@ function paste(all: readonly Paste[], check: string): number {
 }
 
 /** Faults whose recipe gives a text that can be pasted as it is. */
-const APPLIED = ['nameless-title', 'wrong-site-name', 'wrong-language', 'no-organisation', 'wrong-colour', 'http-stays', 'temporary', 'no-hsts', 'bare-headers', 'www-gone', 'stale-server', 'www-stays', 'path-lost', 'soa-order', 'dmarc-gone', 'caa-closed', 'spf-two', 'robots-page', 'robots-closed', 'no-sitemap', 'no-canonical', 'staging-canonical', 'canonical-chain', 'canonical-home', 'old-404', 'holding-found', 'token-gone', 'no-title', 'no-description', 'nameless-description', 'no-viewport', 'no-preview', 'share-elsewhere', 'no-card', 'uncached', 'ended-contact'];
+const APPLIED = ['hidden-open', 'picture-mute', 'nameless-title', 'wrong-site-name', 'wrong-language', 'no-organisation', 'wrong-colour', 'http-stays', 'temporary', 'no-hsts', 'bare-headers', 'www-gone', 'stale-server', 'www-stays', 'path-lost', 'soa-order', 'dmarc-gone', 'caa-closed', 'spf-two', 'robots-page', 'robots-closed', 'no-sitemap', 'no-canonical', 'staging-canonical', 'canonical-chain', 'canonical-home', 'old-404', 'holding-found', 'token-gone', 'no-title', 'no-description', 'nameless-description', 'no-viewport', 'no-preview', 'share-elsewhere', 'no-card', 'uncached', 'ended-contact'];
 
 describe('a recipe applied mends', () => {
   it.each(APPLIED.map(id => [id, FAULTS.find(f => f.id === id)!.check] as const))('%s, so that %s passes', async (id, check) => {

@@ -97,7 +97,7 @@ describe('npm run audit', () => {
   });
   it('--list gives the catalogue', async () => {
     const list = JSON.parse((await audit('--list')).out) as { id: string; situations: string[] }[];
-    expect(list.length).toBe(165);
+    expect(list.length).toBe(171);
     expect(list.find(c => c.id === 'indexing.kept-out')).toMatchObject({ section: 'indexing', severity: 'blocker', situations: ['staging', 'holding'], scope: 'page', source: 'RFC 9309; common practice', parameters: {} });
   });
 });

@@ -10,5 +10,8 @@ export function mustBeListed(page: ReadPage, brief: Brief, inSitemap: ReadonlySe
 
 /** Whether the brief wants a page kept out of listings. */
 export function isHidden(page: ReadPage, brief: Brief): boolean {
-  return Boolean(brief.hiddenPaths?.some(h => page.path === h || page.path.startsWith(h.endsWith('/') ? h : `${h}/`)));
+  return Boolean(brief.hiddenPaths?.some(h => isBelow(page.path, h)));
 }
+
+/** Whether a path is another one or lies below it. */
+export function isBelow(path: string, top: string): boolean { return path === top || path.startsWith(top.endsWith('/') ? top : `${top}/`); }

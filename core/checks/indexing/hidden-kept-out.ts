@@ -1,0 +1,56 @@
+import { normaliseUrl, parseUrl } from '#core/extract/address';
+import { mayFetch } from '#core/extract/robots';
+import { finalStatus, type PageEvidence } from '#core/facts/evidence';
+import type { PlaceResult } from '#core/facts/finding';
+import { where, type Check, type CheckContext } from '../check';
+import { noIndexOf } from '../index-directives';
+import { failed, overPlaces, passed, unsure, wanted } from '../judgement';
+import { isBelow } from './wanted-pages';
+
+function judgePage(page: PageEvidence, { evidence, view }: CheckContext): PlaceResult {
+  const place = page.requested;
+  const status = finalStatus(page.chain);
+  if (status === undefined) return unsure(place, page.chain.error?.message ?? 'no answer');
+  if (status === 401) return passed(place, { found: 'needs credentials' });
+  if (status === 404 || status === 410) return passed(place, { found: `not there (${status})` });
+  if (status !== 200) return unsure(place, `the server answered ${status}`);
+  const against = noIndexOf(page).find(n => n.agent === '*');
+  const mayRead = (url: string) => (evidence.robots.facts ? mayFetch(evidence.robots.facts, '*', url) : { allowed: true });
+  const rule = mayRead(page.url);
+  if (!rule.allowed && !mayRead(`https://${view.preferredHost}/`).allowed) return unsure(place, 'rests on indexing.robots-allows: robots.txt shuts the home page as well');
+  if (against && rule.allowed) return passed(place, { found: `noindex in the ${against.from === 'meta' ? 'page' : 'header'}`, raw: against.raw });
+  if (against) return failed(place, { found: 'noindex behind a Disallow, so it is never seen', raw: `${against.raw}\n${rule.rule?.raw ?? ''}` });
+  if (!rule.allowed) return failed(place, { found: 'only a Disallow, which does not keep an address out of listings', raw: rule.rule?.raw });
+  return failed(place, { found: `open to search engines${view.inSitemap.has(page.url) ? ', and named in the sitemap' : ''}` });
+}
+
+export const hiddenKeptOut: Check = {
+  id: 'indexing.hidden-kept-out', section: 'indexing', title: 'Hidden pages are out of the listings', severity: 'major', situations: where('L'), scope: 'page', needs: 'pages',
+  why: 'A thank-you page or a price list for the trade that search engines list is found by exactly those it was hidden from.',
+  source: 'common practice; RFC 9309 3',
+  judge(context) {
+    const { brief, view, evidence } = context;
+    const paths = wanted(brief, 'hiddenPaths');
+    if ('judgement' in paths) return paths.judgement;
+    const asked = new Map((evidence.hidden ?? []).map(p => [p.requested, p]));
+    const places = paths.value.flatMap((path): PlaceResult[] => {
+      const url = normaliseUrl(path, `https://${view.preferredHost}/`);
+      if (!url) return [unsure(path, 'it is no path of an address')];
+      const below = evidence.pages.filter(p => p.requested !== url && view.within(p.requested) && isBelow(new URL(p.requested).pathname, path));
+      const own = view.asked.get(url) ?? asked.get(url);
+      // pages below it may be all there is
+      return [...(own ? [judgePage(own, context)] : below.length ? [] : [unsure(url, 'it was not asked for')]), ...below.map(p => judgePage(p, context))];
+    });
+    return overPlaces(places, { expected: 'noindex, credentials, or not there', unit: ['page', 'pages'] });
+  },
+  recipe(_, finding) {
+    const bad = finding.places.filter(p => p.outcome === 'failed').slice(0, 10);
+    const paths = bad.flatMap((p) => { const path = parseUrl(p.place)?.pathname; return path ? [path] : []; });
+    const rules = [...new Set(bad.filter(p => p.found?.includes('Disallow')).map(p => p.raw?.split('\n').at(-1) ?? ''))].filter(Boolean);
+    return { steps: 'Put noindex into the head of these pages, or send it as a header for their paths alone, and take them out of the sitemap. Do not use Disallow for this: it hides the noindex.', paste: [
+      ...bad.map(p => ({ label: p.place, text: '<meta name="robots" content="noindex">' })),
+      ...(paths.length ? [{ label: 'nginx, for these paths', text: paths.map(path => `location ^~ ${path} { add_header X-Robots-Tag "noindex" always; }`).join('\n') }, { label: 'Apache, for these paths', text: paths.map(path => `<Location "${path}">\n  Header always set X-Robots-Tag "noindex"\n</Location>`).join('\n') }] : []),
+      ...(rules.length ? [{ label: 'To take out of robots.txt', text: rules.join('\n') }] : []),
+    ] };
+  },
+};
