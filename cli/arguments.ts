@@ -32,7 +32,8 @@ export const USAGE = `usage: npm run -s audit -- <url> [options]
   --from-har FILE         judge requests recorded elsewhere, without a network; --from-zone FILE adds DNS records to it
   --way-in FILE           how to get in: {"kind":"credentials","user":…,"password":…} or {"kind":"parameter"|"cookie","name":…,"value":…}
   --agent TEXT            name to ask under;  --concurrency N  requests at once to one host (6);  --delay MS  pause between two of them
-  --outside               ask linked addresses and loaded files of other hosts for their head as well
+  --outside               ask files that pages load from other hosts for their head as well, and links to other sites
+                          even where the checklist leaves indexing.outside-links out
   --rdap-bootstrap FILE   IANA's dns.json, instead of the copy that ships
   --list                  the catalogue as JSON
 exit: 0 clear, 1 held, 3 undecided, 2 wrong usage or nothing reachable`;

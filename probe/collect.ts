@@ -41,7 +41,7 @@ export interface CollectOptions extends DialerOptions {
   /** Requests at once to one host, and the least time between two of them in milliseconds. */
   concurrency?: number;
   delayMs?: number;
-  /** Ask linked addresses and loaded files of other hosts for their head as well. */
+  /** Ask links to other sites and files loaded from other hosts for their head, whatever the checklist asks for. */
   outside?: boolean;
   /** Seconds for the whole audit; what is not read by then is left unread. */
   auditSeconds?: number;
@@ -163,7 +163,7 @@ export async function collect(options: CollectOptions): Promise<Evidence> {
     const assets = [...first, ...await fetchAll(addFromStyles(list, first.filter(a => a.css), own))];
     stopIfAsked();
 
-    const linkRules = { within: (url: string) => crawler.within(url), own: (h: string) => own.has(h), outside: options.outside ?? options.asked?.outsideLinks ?? false, asked: crawler.detours.map(d => d.url) };
+    const linkRules = { within: (url: string) => crawler.within(url), own: (h: string) => own.has(h), outside: Boolean(options.outside || options.asked?.outsideLinks), asked: crawler.detours.map(d => d.url) };
     const folders = live ? foldersOf([...assets.map(a => a.url)], new Set(pages.map(p => p.url)), origin) : [];
     say({ phase: 'Links and comparisons', done: 0, total: 1 });
     const [links, folderProbes, variants, freshness, hostEvidence, subdomains, dns, registration, probes, former, bypass, askedPaths, hidden] = await Promise.all([

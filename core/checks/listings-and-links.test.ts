@@ -23,6 +23,7 @@ describe('indexing.hidden-kept-out', () => {
     expect([401, 404, 410, 403, 500].map(status => outcome(hidden({ status })).outcome)).toEqual(['passed', 'passed', 'passed', 'cantTell', 'cantTell']);
     expect(outcome(hidden({}, { chain: brokenChain(thanks, 'timeout') })).outcome).toBe('cantTell');
     expect(outcome(hidden())).toMatchObject({ outcome: 'failed', found: 'open to search engines' });
+    expect(outcome(hidden({}, { url: `${home}sign-in/`, chain: chain([thanks, `${home}sign-in/`], 200, undefined, 302) }))).toMatchObject({ outcome: 'passed', found: `leads to ${home}sign-in/` });
   });
   it('a Disallow keeps nothing out of listings, and hides a noindex (RFC 9309 3)', () => {
     const shut = (e: Evidence): Evidence => ({ ...e, robots: { ...e.robots, facts: parseRobots('User-agent: *\nDisallow: /thanks/\n') } });

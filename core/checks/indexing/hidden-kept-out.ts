@@ -7,13 +7,15 @@ import { noIndexOf } from '../index-directives';
 import { failed, overPlaces, passed, unsure, wanted } from '../judgement';
 import { isBelow } from './wanted-pages';
 
-function judgePage(page: PageEvidence, { evidence, view }: CheckContext): PlaceResult {
+/** @param path the hidden path that it lies at or below */
+function judgePage(page: PageEvidence, path: string, { evidence, view }: CheckContext): PlaceResult {
   const place = page.requested;
   const status = finalStatus(page.chain);
   if (status === undefined) return unsure(place, page.chain.error?.message ?? 'no answer');
   if (status === 401) return passed(place, { found: 'needs credentials' });
   if (status === 404 || status === 410) return passed(place, { found: `not there (${status})` });
   if (status !== 200) return unsure(place, `the server answered ${status}`);
+  if (!isBelow(parseUrl(page.url)?.pathname ?? '', path)) return passed(place, { found: `leads to ${page.url}` });
   const against = noIndexOf(page).find(n => n.agent === '*');
   const mayRead = (url: string) => (evidence.robots.facts ? mayFetch(evidence.robots.facts, '*', url) : { allowed: true });
   const rule = mayRead(page.url);
@@ -39,7 +41,7 @@ export const hiddenKeptOut: Check = {
       const below = evidence.pages.filter(p => p.requested !== url && view.within(p.requested) && isBelow(new URL(p.requested).pathname, path));
       const own = view.asked.get(url) ?? asked.get(url);
       // pages below it may be all there is
-      return [...(own ? [judgePage(own, context)] : below.length ? [] : [unsure(url, 'it was not asked for')]), ...below.map(p => judgePage(p, context))];
+      return [...(own ? [judgePage(own, path, context)] : below.length ? [] : [unsure(url, 'it was not asked for')]), ...below.map(p => judgePage(p, path, context))];
     });
     return overPlaces(places, { expected: 'noindex, credentials, or not there', unit: ['page', 'pages'] });
   },
