@@ -24,6 +24,7 @@ describe('indexing.hidden-kept-out', () => {
     expect(outcome(hidden({}, { chain: brokenChain(thanks, 'timeout') })).outcome).toBe('cantTell');
     expect(outcome(hidden())).toMatchObject({ outcome: 'failed', found: 'open to search engines' });
     expect(outcome(hidden({}, { url: `${home}sign-in/`, chain: chain([thanks, `${home}sign-in/`], 200, undefined, 302) }))).toMatchObject({ outcome: 'passed', found: `leads to ${home}sign-in/` });
+    expect(outcome(hidden({}, { url: `${home}thanks`, chain: chain([thanks, `${home}thanks`]) }))).toMatchObject({ outcome: 'failed', found: 'open to search engines' });
   });
   it('a Disallow keeps nothing out of listings, and hides a noindex (RFC 9309 3)', () => {
     const shut = (e: Evidence): Evidence => ({ ...e, robots: { ...e.robots, facts: parseRobots('User-agent: *\nDisallow: /thanks/\n') } });

@@ -13,5 +13,8 @@ export function isHidden(page: ReadPage, brief: Brief): boolean {
   return Boolean(brief.hiddenPaths?.some(h => isBelow(page.path, h)));
 }
 
-/** Whether a path is another one or lies below it. */
-export function isBelow(path: string, top: string): boolean { return path === top || path.startsWith(top.endsWith('/') ? top : `${top}/`); }
+/** Whether a path is another one, with or without its last slash, or lies below it. */
+export function isBelow(path: string, top: string): boolean {
+  const bare = top.replace(/\/$/, '');
+  return path === bare || path.startsWith(`${bare}/`);
+}
