@@ -163,7 +163,7 @@ test('checklists leave and come back as files', async ({ desk }) => {
   await desk.getByRole('button', { name: 'More' }).click();
   const list = await saved(desk, () => desk.getByText('Save as a list to print').click());
   expect(list).toMatch(/^# Quick launch\n/);
-  expect(list.split('\n').filter(l => l.startsWith('- [ ]'))).toHaveLength(60);
+  expect(list.split('\n').filter(l => l.startsWith('- [ ]'))).toHaveLength(61);
   await desk.goto(at('/checklists'));
   await chooseFile(desk, 'From a JSON file', 'quick.json', json);
   await expect(desk.getByRole('heading', { name: 'Quick launch 2' })).toBeVisible();
