@@ -4,7 +4,7 @@ import { parseRobots } from '#core/extract/robots';
 import type { AssetEvidence, Chain, Evidence, Header, PageEvidence } from '#core/facts/evidence';
 import type { Brief } from '#core/facts/brief';
 import { ask, AT, brief, brokenChain, chain, evidence, HEAD, page, withHome, withPages } from './example-evidence';
-import { limitsOf } from './index-directives';
+import { limitsOf, statementsOf } from './index-directives';
 
 const home = 'https://marsh-choir.example/';
 const with_ = (more: Partial<Brief>): Brief => ({ ...brief(), ...more });
@@ -60,8 +60,8 @@ describe('indexing.shown-in-full', () => {
     expect(judged(robots('nofollow', 'tidebot')).places[0]).toMatchObject({ found: 'nofollow in the page for tidebot' });
   });
   it('a date with commas in it is read whole, and what follows it is not part of it', () => {
-    const limits = (content: string) => limitsOf(page({ url: home, head: robots(content) }), AT).map(l => l.directive);
-    expect(limits('unavailable_after: Sat, 31 Jan 2026 10:00:00 GMT, nofollow')).toEqual(['nofollow', 'unavailable_after Sat, 31 Jan 2026 10:00:00 GMT']);
+    const limits = (content: string) => limitsOf(statementsOf(page({ url: home, head: robots(content) })), AT).map(l => l.directive);
+    expect(limits('unavailable_after: Sat, 31 Jan 2026 10:00:00 GMT, nofollow')).toEqual(['nofollow', 'unavailable_after sat, 31 jan 2026 10:00:00 gmt']);
     expect(limits('unavailable_after: Sun, 31 Jan 2027 10:00:00 GMT')).toEqual([]);
   });
   it('pages that are kept out, and pages that need not be listed, are not asked', () => {

@@ -3,7 +3,7 @@ import { hostOf, normaliseUrl, splitAddress } from '#core/extract/address';
 import type { Anchor, LinkTag, MetaTag, PageFacts, Resource, ScriptTag } from '#core/extract/html';
 import { headerValues, lastAnswer, type Exchange, type PageEvidence } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
-import { noIndexOf, type NoIndex } from './index-directives';
+import { noIndexOf, statementsOf, type Directive, type Statement } from './index-directives';
 import { addressesOn, type MailAddress } from './identity/mail-addresses';
 import { passed } from './judgement';
 import type { PageText } from './page-text';
@@ -26,9 +26,11 @@ export class ReadPage {
   readonly url: string;
   /** The answer that brought it. */
   readonly answer: Exchange | undefined;
-  readonly noIndex: NoIndex[];
+  /** What it tells search engines. */
+  readonly statements: readonly Statement[];
+  readonly noIndex: readonly Directive[];
   /** What keeps every search engine out, if anything does. */
-  readonly keptOut: NoIndex | undefined;
+  readonly keptOut: Directive | undefined;
   /** Rule 5: a body without text that scripts are to fill. */
   readonly shell: boolean;
   /** What names a canonical address: link elements in the order of the source, then Link headers. */
@@ -46,6 +48,7 @@ export class ReadPage {
   private knownPassed: PlaceResult | undefined = undefined;
   private knownPath: string | undefined = undefined;
   private knownAway: WebLink[] | undefined = undefined;
+  private knownGraph: Map<string, MetaTag> | undefined = undefined;
   private knownLoads: Load[] | undefined = undefined;
   private knownMeasuring: { script: ScriptTag; id: string }[] | undefined = undefined;
 
@@ -54,7 +57,8 @@ export class ReadPage {
     this.origin = this.url.slice(0, this.url.indexOf('/', 8) + 1);
     this.host = hostOf(this.url) ?? '';
     this.answer = lastAnswer(evidence.chain);
-    this.noIndex = noIndexOf(evidence);
+    this.statements = statementsOf(evidence);
+    this.noIndex = noIndexOf(this.statements);
     this.keptOut = this.noIndex.find(n => n.agent === '*');
     this.shell = facts.textLength < 40 && facts.anchors.length === 0 && facts.scripts.some(s => s.src);
     for (const link of facts.links) {
@@ -74,6 +78,15 @@ export class ReadPage {
 
   /** The page as a place that passed, with nothing to add: the same for all checks, so not to be changed. */
   get passed(): PlaceResult { return this.knownPassed ??= Object.freeze(passed(this.url)); }
+
+  /** Its first Open Graph meta of a property: in `property`, and in `name` as some write it (common practice: readers accept both). */
+  openGraph(property: string): MetaTag | undefined {
+    if (!this.knownGraph) {
+      this.knownGraph = new Map();
+      for (const meta of this.facts.metas) for (const name of [meta.property, meta.name]) if (name?.startsWith('og:') && !this.knownGraph.has(name)) this.knownGraph.set(name, meta);
+    }
+    return this.knownGraph.get(property);
+  }
 
   /** Whether an address that the page's facts name is of its own origin. */
   isOwn(href: string): boolean { return href.startsWith(this.origin); }

@@ -1,7 +1,6 @@
 import { hostOf } from '#core/extract/address';
 import { where, type Check } from '../check';
 import { failed, overPages } from '../judgement';
-import { openGraph } from '../sharing/open-graph';
 
 export const noInsecureLinks: Check = {
   id: 'https.no-insecure-links', section: 'https', title: 'The site names itself by https everywhere', severity: 'minor', situations: where('L'), scope: 'page', needs: 'pages',
@@ -15,7 +14,7 @@ export const noInsecureLinks: Check = {
       const f = page.facts;
       const canonical = page.canonicals.find(l => own(l.href));
       if (canonical) return failed(page.url, { found: `canonical ${canonical.href}`, raw: canonical.raw });
-      const meta = openGraph(f, 'og:url');
+      const meta = page.openGraph('og:url');
       if (own(meta?.content)) return failed(page.url, { found: `og:url ${meta!.content}`, raw: meta!.raw });
       const form = f.forms.find(x => own(x.action));
       if (form) return failed(page.url, { found: `form to ${form.action}`, raw: form.raw });

@@ -1,7 +1,6 @@
 import { foldSpace } from '#core/text/fold';
 import { where, type Check } from '../check';
 import { cantTell, failed, overSite, passed, wanted } from '../judgement';
-import { openGraph } from '../sharing/open-graph';
 import { isOrganisation, nodesOf } from './structured-nodes';
 import { escapeText } from './title-names-site';
 
@@ -15,7 +14,7 @@ export const siteName: Check = {
     const expected = name.value;
     const home = view.home;
     if (!home) return cantTell('the home page was not read', { expected });
-    const meta = openGraph(home.facts, 'og:site_name');
+    const meta = home.openGraph('og:site_name');
     const nodes = nodesOf(home).filter(n => n.name && (n.types.some(t => /WebSite$/.test(t)) || isOrganisation(n)));
     const stated = [...(meta?.content.trim() ? [{ text: meta.content, raw: meta.raw, from: 'og:site_name' }] : []), ...nodes.map(n => ({ text: n.name!, raw: `"name": ${JSON.stringify(n.name)}`, from: `JSON-LD ${n.types[0]}` }))];
     const same = (text: string) => foldSpace(text).toLowerCase() === foldSpace(expected).toLowerCase();

@@ -1,9 +1,9 @@
-import { normaliseUrl, parseUrl } from '#core/extract/address';
+import { normaliseUrl, parseUrl, splitAddress } from '#core/extract/address';
 import { mayFetch } from '#core/extract/robots';
 import { finalStatus, type PageEvidence } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
 import { where, type Check, type CheckContext } from '../check';
-import { noIndexOf } from '../index-directives';
+import { noIndexOf, statementsOf } from '../index-directives';
 import { failed, overPlaces, passed, unsure, wanted } from '../judgement';
 import { isBelow } from './wanted-pages';
 
@@ -15,8 +15,8 @@ function judgePage(page: PageEvidence, path: string, { evidence, view }: CheckCo
   if (status === 401) return passed(place, { found: 'needs credentials' });
   if (status === 404 || status === 410) return passed(place, { found: `not there (${status})` });
   if (status !== 200) return unsure(place, `the server answered ${status}`);
-  if (!isBelow(parseUrl(page.url)?.pathname ?? '', path)) return passed(place, { found: `leads to ${page.url}` });
-  const against = noIndexOf(page).find(n => n.agent === '*');
+  if (!isBelow(splitAddress(page.url).path, path)) return passed(place, { found: `leads to ${page.url}` });
+  const against = noIndexOf(statementsOf(page)).find(n => n.agent === '*');
   const mayRead = (url: string) => (evidence.robots.facts ? mayFetch(evidence.robots.facts, '*', url) : { allowed: true });
   const rule = mayRead(page.url);
   if (!rule.allowed && !mayRead(`https://${view.preferredHost}/`).allowed) return unsure(place, 'rests on indexing.robots-allows: robots.txt shuts the home page as well');
@@ -38,7 +38,7 @@ export const hiddenKeptOut: Check = {
     const places = paths.value.flatMap((path): PlaceResult[] => {
       const url = normaliseUrl(path, `https://${view.preferredHost}/`);
       if (!url) return [unsure(path, 'it is no path of an address')];
-      const below = evidence.pages.filter(p => p.requested !== url && view.within(p.requested) && isBelow(new URL(p.requested).pathname, path));
+      const below = evidence.pages.filter(p => p.requested !== url && view.within(p.requested) && isBelow(splitAddress(p.requested).path, path));
       const own = view.asked.get(url) ?? asked.get(url);
       // pages below it may be all there is
       return [...(own ? [judgePage(own, path, context)] : below.length ? [] : [unsure(url, 'it was not asked for')]), ...below.map(p => judgePage(p, path, context))];

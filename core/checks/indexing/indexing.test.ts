@@ -2,13 +2,13 @@ import { describe, expect, it } from 'vitest';
 import { parseRobots } from '#core/extract/robots';
 import type { Evidence, Header } from '#core/facts/evidence';
 import { ask, brief, brokenChain, chain, evidence, page, withHome, withPages } from '../example-evidence';
-import { noIndexOf } from '../index-directives';
+import { noIndexOf, statementsOf } from '../index-directives';
 
 const home = 'https://marsh-choir.example/';
 const withRobots = (text: string, e: Evidence = evidence()): Evidence => ({ ...e, robots: { chain: chain([`${home}robots.txt`]), contentType: 'text/plain', text, facts: parseRobots(text) } });
 
 describe('robots directives', () => {
-  const of = (head: string, headers: Header[] = []) => noIndexOf(page({ url: home, head, headers })).map(n => `${n.agent} ${n.from}`);
+  const of = (head: string, headers: Header[] = []) => noIndexOf(statementsOf(page({ url: home, head, headers }))).map(n => `${n.agent} ${n.from}`);
   it('metas and headers, for everyone and for one', () => {
     expect(of('<meta name="robots" content="NOINDEX, follow">')).toEqual(['* meta']);
     expect(of('<meta name="ROBOTS" content="none">')).toEqual(['* meta']);

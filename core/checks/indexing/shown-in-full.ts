@@ -12,7 +12,7 @@ export const shownInFull: Check = {
     return overPages(context, 'no nofollow, nosnippet or lapsed unavailable_after on pages that are to be listed', (page) => {
       // what keeps the page out altogether is indexing.let-in’s
       if (page.keptOut) return null;
-      const limit = limitsOf(page.evidence, at)[0];
+      const limit = limitsOf(page.statements, at)[0];
       return limit ? failed(page.url, { found: `${limit.directive} in the ${limit.from === 'meta' ? 'page' : 'header'}${limit.agent === '*' ? '' : ` for ${limit.agent}`}`, raw: limit.raw }) : page.passed;
     }, { only: p => mustBeListed(p, brief, view.inSitemap), none: 'no page has to be listed' });
   },

@@ -1,14 +1,13 @@
 import { normaliseUrl } from '#core/extract/address';
 import { where, type Check } from '../check';
 import { failed, overPages, passed } from '../judgement';
-import { openGraph } from './open-graph';
 
 export const addressAgrees: Check = {
   id: 'sharing.address-agrees', section: 'sharing', title: 'og:url is the canonical', severity: 'minor', situations: where('L'), scope: 'page', needs: 'pages',
   why: 'Where the two differ, likes and shares are counted for another address.',
   source: 'Open Graph protocol',
   judge: context => overPages(context, 'og:url equal to the canonical', (page) => {
-    const meta = openGraph(page.facts, 'og:url');
+    const meta = page.openGraph('og:url');
     const canonical = page.canonical;
     if (!meta?.content || !canonical) return null;
     return (normaliseUrl(meta.content) === canonical ? passed : failed)(page.url, { found: meta.content, expected: canonical, raw: meta.raw });

@@ -1,7 +1,6 @@
 import { where, type Check } from '../check';
 import { failed, overPages, passed } from '../judgement';
 import { escapeText } from '../identity/title-names-site';
-import { openGraph } from './open-graph';
 
 export const imageDescription: Check = {
   id: 'sharing.image-description', section: 'sharing', title: 'The share picture has a text', severity: 'minor', situations: where('SL'), scope: 'page', needs: 'pages',
@@ -9,8 +8,8 @@ export const imageDescription: Check = {
   source: 'Open Graph protocol (og:image:alt)',
   judge(context) {
     return overPages(context, 'og:image:alt where there is og:image', (page) => {
-      if (!openGraph(page.facts, 'og:image')?.content.trim()) return null;
-      const alt = openGraph(page.facts, 'og:image:alt');
+      if (!page.openGraph('og:image')?.content.trim()) return null;
+      const alt = page.openGraph('og:image:alt');
       return alt?.content.trim() ? passed(page.url, { found: alt.content, raw: alt.raw }) : failed(page.url, { found: alt ? 'an empty og:image:alt' : 'no og:image:alt', raw: alt?.raw });
     }, { none: 'no page names a share picture' });
   },

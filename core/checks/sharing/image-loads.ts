@@ -2,7 +2,6 @@ import { parseUrl } from '#core/extract/address';
 import { finalStatus, type AssetEvidence, type Evidence } from '#core/facts/evidence';
 import { where, type Check } from '../check';
 import { failed, overPages, passed, unsure } from '../judgement';
-import { openGraph } from './open-graph';
 import { remembering } from '#core/remembering';
 
 export function assetAt(evidence: Evidence, url: string): AssetEvidence | undefined { return evidence.assets.find(a => a.url === url); }
@@ -15,7 +14,7 @@ export const imageLoads: Check = {
     // mostly the same one on every page
     const pictureAddress = remembering((given: string) => parseUrl(given)?.href);
     return overPages(context, 'an absolute https address that gives a picture', (page) => {
-      const meta = openGraph(page.facts, 'og:image');
+      const meta = page.openGraph('og:image');
       const given = meta?.content.trim();
       if (!meta || !given) return null;
       const address = pictureAddress(given);

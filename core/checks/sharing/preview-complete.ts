@@ -1,7 +1,6 @@
 import { where, type Check } from '../check';
 import { failed, overPages, passed } from '../judgement';
 import { escapeText } from '../identity/title-names-site';
-import { openGraph } from './open-graph';
 
 const REQUIRED = ['og:title', 'og:type', 'og:image', 'og:url'];
 
@@ -11,7 +10,7 @@ export const previewComplete: Check = {
   source: 'Open Graph protocol',
   judge(context) {
     return overPages(context, REQUIRED.join(', '), (page) => {
-      const metas = REQUIRED.map(p => openGraph(page.facts, p));
+      const metas = REQUIRED.map(p => page.openGraph(p));
       const gone = REQUIRED.filter((_, i) => !metas[i]?.content.trim());
       return gone.length ? failed(page.url, { found: `no ${gone.join(', ')}` }) : passed(page.url, { raw: metas.map(m => m!.raw).join('\n') });
     });
