@@ -45,9 +45,10 @@ function answers(port) {
 /**
  * Starts the server and makes the database and its user.
  * @param folder where data and credentials lie
+ * @param parts gets what stops it, as soon as there is something to stop
  * @returns environment variables for the application, the process, and how to stop it
  */
-export async function startDatabase(folder, databases = ['armband']) {
+export async function startDatabase(folder, databases = ['armband'], parts = []) {
   const server = findCommand('mariadbd') ?? findCommand('mysqld');
   const installer = findCommand('mariadb-install-db') ?? findCommand('mysql_install_db');
   if (!server || !installer) throw new Missing('MariaDB is not there. As root run: apt-get install mariadb-server');
@@ -70,12 +71,14 @@ export async function startDatabase(folder, databases = ['armband']) {
   child.stderr.on('data', (d) => { log = (log + d).slice(-4000); });
   let ended = false;
   const end = new Promise((resolve) => { child.once('exit', () => { ended = true; rmSync(run, { recursive: true, force: true }); resolve(); }); });
+  const stop = async () => { if (!ended) child.kill('SIGTERM'); await end; };
+  parts.push({ stop });
   const until = Date.now() + 60_000;
   while (!ended && Date.now() < until && !(await answers(port))) await new Promise(r => setTimeout(r, 100));
   if (ended || Date.now() >= until) throw new Missing(`MariaDB did not start in ${data}: ${log.split('\n').filter(l => /ERROR/.test(l)).slice(-2).join(' ') || log.slice(-300)}`);
   return {
     port, child, socket: join(run, 'db.sock'), login,
     env: { ARMBAND_DB_HOST: '127.0.0.1', ARMBAND_DB_PORT: String(port), ARMBAND_DB_NAME: databases[0], ARMBAND_DB_USER: login.user, ARMBAND_DB_PASSWORD: login.password },
-    stop: async () => { if (!ended) child.kill('SIGTERM'); await end; },
+    stop,
   };
 }

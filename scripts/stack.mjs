@@ -14,6 +14,9 @@ function secret(folder) {
   return readFileSync(file, 'utf8');
 }
 
+/** Ends parts in the order opposite to that of their start. */
+export async function stopParts(parts) { while (parts.length) await parts.pop().stop(); }
+
 function ended(child) { return child.exitCode !== null || child.signalCode !== null; }
 
 async function endProcess(child, signal = 'SIGTERM') {
@@ -39,22 +42,21 @@ function endLeftovers(folder) {
  * Starts everything.
  * @param options.folder where data, switches and secrets lie
  * @param options.port wanted port of the application; the next free one when it is taken, unless `strict`
+ * @param options.parts what has been started so far, for a caller that may have to stop before all is up
  */
-export async function startStack({ folder: place, port: wanted = 0, strict = false, say = () => {}, env = {} }) {
+export async function startStack({ folder: place, port: wanted = 0, strict = false, say = () => {}, env = {}, parts = [] }) {
   const folder = absolute(ROOT, place);
   mkdirSync(folder, { recursive: true });
   endLeftovers(folder);
-  const children = [];
-  const stop = async () => { for (const c of children.reverse()) await c.stop(); rmSync(join(folder, 'pids.json'), { force: true }); };
+  const stop = async () => { await stopParts(parts); rmSync(join(folder, 'pids.json'), { force: true }); };
   try {
     say('Starting MariaDB …');
-    const database = await startDatabase(join(folder, 'mariadb'));
-    children.push({ stop: database.stop });
+    const database = await startDatabase(join(folder, 'mariadb'), ['armband'], parts);
 
     say('Starting the practice net …');
     const netFolder = join(folder, 'net');
     const practice = spawn(process.execPath, ['--import', 'tsx/esm', join(ROOT, 'net', 'start.ts'), netFolder], { cwd: ROOT, stdio: ['ignore', 'pipe', 'inherit', 'ipc'], detached: true, env: { ...process.env, TSX_TSCONFIG_PATH: join(ROOT, 'tsconfig.scripts.json') } });
-    children.push({ stop: () => endProcess(practice) });
+    parts.push({ stop: () => endProcess(practice) });
     await new Promise((resolve, reject) => { practice.stdout.on('data', (d) => { if (String(d).includes('ready')) resolve(); }); practice.once('exit', () => reject(new Missing('The practice net did not start; the lines above say why.'))); });
     const net = JSON.parse(readFileSync(join(netFolder, 'net.json'), 'utf8'));
 
@@ -70,7 +72,7 @@ export async function startStack({ folder: place, port: wanted = 0, strict = fal
       cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'], detached: true,
       env: { ...process.env, ...database.env, NODE_ENV: 'production', HOST: '127.0.0.1', PORT: String(port), NITRO_HOST: '127.0.0.1', NITRO_PORT: String(port), NUXT_SESSION_PASSWORD: secret(folder), ARMBAND_FIRST_PASSWORD: DEMO_LOGIN.password, ARMBAND_PRACTICE_NET: net.control, ARMBAND_RESOLVERS: net.resolver, ARMBAND_MAP: net.map.join(','), ARMBAND_CA: net.ca, ...env },
     });
-    children.push({ stop: () => endProcess(app) });
+    parts.push({ stop: () => endProcess(app) });
     let log = '';
     const listen = (d) => { log = (log + d).slice(-6000); if (process.env.ARMBAND_LOG) process.stderr.write(d); };
     app.stdout.on('data', listen); app.stderr.on('data', listen);
