@@ -19,7 +19,12 @@ export interface Load { url: string; host: string; resource: Resource }
 
 /** The canonicals of a Link header (RFC 8288 3; RFC 6596), whose addresses may be relative to the page's. */
 function canonicalsIn(value: string, base: string): Canonical[] {
-  return [...value.matchAll(/<([^>]*)>\s*;[^,]*\brel\s*=\s*"?[^",;]*\bcanonical\b/gi)].map(m => ({ href: normaliseUrl(m[1]!, base) ?? m[1]!, raw: `Link: ${value.slice(0, 300)}`, where: 'header' }));
+  return value.split(/,(?=\s*<)/).flatMap((link): Canonical[] => {
+    const end = link.indexOf('>'), href = link.slice(link.indexOf('<') + 1, end);
+    const relations = link.slice(end + 1).split(';').map(p => p.split('=')).find(([name]) => name!.trim().toLowerCase() === 'rel')?.[1] ?? '';
+    if (end < 0 || !relations.toLowerCase().split(/[\s"]+/).includes('canonical')) return [];
+    return [{ href: normaliseUrl(href, base) ?? href, raw: `Link: ${value.slice(0, 300)}`, where: 'header' }];
+  });
 }
 
 export class ReadPage {
@@ -65,7 +70,7 @@ export class ReadPage {
       if (link.rel.includes('canonical')) this.canonicals.push(link);
       if (link.rel.includes('alternate') && link.hreflang) this.alternates.push(link);
     }
-    for (const value of headerValues(this.answer, 'link')) if (value.includes('canonical')) this.canonicals.push(...canonicalsIn(value, this.url));
+    for (const value of headerValues(this.answer, 'link')) if (/canonical/i.test(value)) this.canonicals.push(...canonicalsIn(value, this.url));
     this.canonical = this.canonicals[0] && this.target(this.canonicals[0].href);
     this.description = facts.metas.find(m => m.name === 'description');
   }

@@ -6,7 +6,7 @@ import { failed, overPages } from '../judgement';
 const FILLER = ['lorem ipsum', 'dolor sit amet', 'your text here', 'add your text', 'insert text', 'text goes here', 'click here to edit', '123 main street', 'your company name', 'xxx-xxx'];
 const BLANKS = /\[(?:name|company|address|phone|email)\]|\[your /;
 /** Names under example.com, .net and .org (RFC 2606 3) never belong to a client: in texts with what stands before them, such as a mail address. */
-const EXAMPLE_NAME = /(?:[\w.+-]+[@.])?\bexample\.(?:com|net|org)\b/;
+const EXAMPLE_NAME = /(?:[\w.+-]{1,64}[@.])?\bexample\.(?:com|net|org)\b/;
 const EXAMPLE_HOST = /(?:^|\.)example\.(?:com|net|org)$/;
 
 export const noPlaceholderText: Check = {
