@@ -10,14 +10,17 @@ export interface Directive { agent: string; directive: string; raw: string; from
 const VALUED = /^(unavailable_after|max-snippet|max-image-preview|max-video-preview)$/;
 const isForCrawlers = (name: string): boolean => name === 'robots' || name.endsWith('bot') || name === 'slurp' || name === 'crawler';
 
+/** What is longer says nothing sensible, and costs time. */
+const LONGEST = 2000;
+
 /** @returns all statements, in the order of the page and then of its headers */
 export function statementsOf(page: PageEvidence): Statement[] {
   const found: Statement[] = [];
-  for (const meta of page.facts?.metas ?? []) if (meta.name && isForCrawlers(meta.name)) found.push({ agent: meta.name === 'robots' ? '*' : meta.name, text: meta.content.toLowerCase(), raw: meta.raw, from: 'meta' });
+  for (const meta of page.facts?.metas ?? []) if (meta.name && isForCrawlers(meta.name)) found.push({ agent: meta.name === 'robots' ? '*' : meta.name, text: meta.content.slice(0, LONGEST).toLowerCase(), raw: meta.raw, from: 'meta' });
   for (const value of headerValues(lastAnswer(page.chain), 'x-robots-tag')) {
-    const raw = `X-Robots-Tag: ${value}`;
+    const raw = `X-Robots-Tag: ${value.slice(0, 300)}`;
     let said: Statement | undefined;
-    for (const part of value.toLowerCase().split(',')) {
+    for (const part of value.slice(0, LONGEST).toLowerCase().split(',')) {
       const named = /^\s*([a-z0-9_*-]+)\s*:\s*(.*)$/.exec(part);
       if (named && !VALUED.test(named[1]!)) found.push(said = { agent: named[1]!, text: named[2]!, raw, from: 'header' });
       else if (said) said.text += `,${part}`;

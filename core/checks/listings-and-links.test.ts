@@ -62,6 +62,10 @@ describe('indexing.shown-in-full', () => {
   it('a date with commas in it is read whole, and what follows it is not part of it', () => {
     const limits = (content: string) => limitsOf(statementsOf(page({ url: home, head: robots(content) })), AT).map(l => l.directive);
     expect(limits('unavailable_after: Sat, 31 Jan 2026 10:00:00 GMT, nofollow')).toEqual(['nofollow', 'unavailable_after sat, 31 jan 2026 10:00:00 gmt']);
+    const long = page({ url: home, headers: [['X-Robots-Tag', `unavailable_after:${' '.repeat(60_000)}x`]] });
+    const started = performance.now();
+    expect(limitsOf(statementsOf(long), AT)).toEqual([]);
+    expect(performance.now() - started).toBeLessThan(2000);
     expect(limits('unavailable_after: Sun, 31 Jan 2027 10:00:00 GMT')).toEqual([]);
   });
   it('pages that are kept out, and pages that need not be listed, are not asked', () => {
