@@ -1,7 +1,7 @@
 /** Judging evidence and keeping what follows: findings, score and fixes, in one transaction. */
 import { Op, Transaction } from 'sequelize';
 import { catalogueVersion } from '#core/checks/catalogue-version';
-import { liveEqualsStaging } from '#core/checks/delivery/live-equals-staging';
+import { liveEqualsStaging, NOT_COMPARED } from '#core/checks/delivery/live-equals-staging';
 import type { JudgedFinding } from '#core/checks/engine';
 import type { Brief } from '#core/facts/brief';
 import type { Acceptance, Attestation, Checklist } from '#core/facts/checklist';
@@ -125,11 +125,17 @@ export function judgeAgain(environmentId: number, cause: Cause, checklistVersion
   });
 }
 
-/** A live place that could not be compared with what was approved, since that had not been audited yet, is judged again once it has been. @param seen the place that was audited just now */
+/**
+ * A live place that could not be compared with what was approved, since that had not been audited yet, is judged again once it has been.
+ * Both may be audited at once: whichever is kept last finds the other here.
+ * @param seen the place whose audit was kept just now
+ */
 export async function judgeComparedAgain(seen: Environment, by: string): Promise<void> {
-  if (seen.kind !== 'before') return;
-  const live = await Environment.findOne({ where: { siteId: seen.siteId, kind: 'live', lastAuditId: { [Op.ne]: null } } });
-  if (live && await FindingRow.count({ where: { environmentId: live.id, checkId: liveEqualsStaging.id, outcome: 'cantTell' } })) await judgeAgain(live.id, { cause: 'approved state', by });
+  const live = seen.kind === 'live' ? seen : await Environment.findOne({ where: { siteId: seen.siteId, kind: 'live', lastAuditId: { [Op.ne]: null } } });
+  const open = live && await FindingRow.findOne({ where: { environmentId: live.id, checkId: liveEqualsStaging.id, outcome: 'cantTell' } });
+  if (!open) return;
+  if (seen === live && ((open.data as JudgedFinding).reason !== NOT_COMPARED || !(await approvedEvidence(live, await Site.findByPk(live.siteId, { rejectOnEmpty: true }))))) return;
+  await judgeAgain(live.id, { cause: 'approved state', by });
 }
 
 /** Judges the stored evidence of all places of a site again. */

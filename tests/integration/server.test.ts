@@ -132,6 +132,11 @@ describe('taking a site on', () => {
     expect((await compared()).reason).toContain('no audit of staging');
     await auditAgain(draft.id);
     await until(compared, f => !f.reason?.includes('no audit of staging'));
+    // both at once: whichever is kept last sees the other
+    await mara('POST', '/api/sites', site('A third look'));
+    const both = [await placeOf('A third look', 'Live'), await placeOf('A third look', 'Draft')];
+    await Promise.all(both.map(p => auditAgain(p.id)));
+    await until(() => findingOf(both[0]!.id, 'delivery.live-equals-staging'), f => !f.reason?.includes('no audit of staging'));
     expect((await findingOf(live.id, 'identity.phone')).outcome).toBe('untested');
     expect((await mara<{ version: number }>('PUT', `/api/sites/${id}/brief`, { phone: '+441632960512' })).body.version).toBe(2);
     expect((await findingOf(live.id, 'identity.phone')).outcome).toBe('passed');

@@ -16,13 +16,16 @@ function faceOf(page: ReadPage, base: string, hosts: ReadonlySet<string>): Recor
   };
 }
 
+/** Why nothing could be compared yet. */
+export const NOT_COMPARED = 'there is no audit of staging to compare with';
+
 export const liveEqualsStaging: Check = {
   id: 'delivery.live-equals-staging', section: 'delivery', title: 'The live site is what was approved on staging', severity: 'minor', situations: where('L'), scope: 'page', needs: 'pages',
   why: 'What the client said yes to is what should be there.',
   source: 'common practice',
   judge({ view, brief, staging, profile, evidence }) {
     if (brief.notWanted?.stagingHosts) return inapplicable(`left behind on purpose: ${brief.notWanted.stagingHosts}`);
-    if (!staging) return cantTell('there is no audit of staging to compare with');
+    if (!staging) return cantTell(NOT_COMPARED);
     const other = new SiteView(staging, brief, profile, 'staging');
     if (!other.pages.length) return cantTell('staging could not be read when it was audited');
     const key = (url: string, base: string) => { const folder = new URL('.', base).pathname; const u = new URL(url); return (u.pathname.startsWith(folder) ? u.pathname.slice(folder.length) : u.pathname.slice(1)) + u.search; };
