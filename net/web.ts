@@ -171,7 +171,7 @@ export function answerWeb(r: WebRequest, switches: FaultSwitches, now: Date, edi
     if (hit.environment === 'live') hostHeaders(answer, r, on);
   } else if (subdomain) answer = html(unknownPage('Tickets are sold at the door'));
   else if (r.host === new URL(SHOAL).hostname) answer = elsewhere(r.path);
-  else if (HOSTS.some(h => r.host === `www.${hostFacts(h.name).suffix}`)) answer = html(profilePage('A hosting product of the firth'));
+  else if (HOSTS.some(h => r.host === `www.${hostFacts(h.name).suffix}`)) answer = text('A hosting product of the firth');
   else if (shared) answer = sitePage(shared, r, 'live', '/', switches.reader(shared.slug, 'live'), year);
   else answer = beside && r.path === '/robots.txt' ? text('User-agent: *\nDisallow:\n') : html(unknownPage('No site is configured at this address'), 404);
   answer = edit(r, answer);

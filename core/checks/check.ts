@@ -34,8 +34,8 @@ export interface CheckContext {
   staging?: Evidence;
   build?: SiteBuild;
   place?: PlaceDates;
-  /** Somebody vouches that the registration renews by itself (domain.renewal-owner). */
-  renews?: boolean;
+  /** Whether somebody vouches for a check by hand, for one that asks less where it is done. */
+  isAttested?(byHand: Check): boolean;
 }
 
 export interface Check {

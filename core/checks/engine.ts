@@ -11,7 +11,6 @@ import { withHostRecords } from '#core/facts/host-records';
 import { attested, endOf } from './by-hand';
 import type { Check, CheckContext, Recipe } from './check';
 import { CATALOGUE, checkById } from './index';
-import { renewalOwner } from './domain/by-hand';
 import { closedAs, stagingClosed } from './indexing/staging-closed';
 import { cantTell, inapplicable } from './judgement';
 import { ownCheck } from './own-check';
@@ -95,13 +94,13 @@ export function judge(input: AuditInput): JudgedFinding[] {
   const launched = input.launched ?? (input.brief.launchDate ? Date.parse(input.brief.launchDate) <= input.at.getTime() : undefined);
   // a place that was closed after the launch is asked nothing more
   const closed = input.situation === 'staging' && launched ? closedAs({ view, evidence: input.evidence, brief }) : undefined;
-  const renews = attested(renewalOwner, input.attestations ?? [], { at: input.at, stage: input.stage }).outcome === 'passed';
+  const isAttested = (byHand: Check): boolean => attested(byHand, input.attestations ?? [], { at: input.at, stage: input.stage }).outcome === 'passed';
   const findings = Object.fromEntries(SECTIONS.map(section => [section, []])) as unknown as Record<Section, JudgedFinding[]>;
   for (const item of linesOf(input.checklist, profile)) {
     const check = checkOf(item.check);
     if (!check || item.on === false || !check.situations.includes(input.situation)) continue;
     if (check.byHand && input.leaveOutHand) continue;
-    const context: CheckContext = { situation: input.situation, at: input.at, brief, profile, evidence: input.evidence, view, parameters: parametersOf(check, item), book: input.book, stage: input.stage, launched, staging: input.staging, build: input.build, place: input.place, renews };
+    const context: CheckContext = { situation: input.situation, at: input.at, brief, profile, evidence: input.evidence, view, parameters: parametersOf(check, item), book: input.book, stage: input.stage, launched, staging: input.staging, build: input.build, place: input.place, isAttested };
     let judgement: Judgement;
     try { judgement = closed && check !== stagingClosed ? inapplicable(`this place is closed after the launch (${closed})`) : check.byHand ? attested(check, input.attestations ?? [], { at: input.at, stage: input.stage, subjects: missing(view) ? undefined : check.subjects?.(context) }) : missing(view, check) ?? check.judge(context); }
     catch (error) { judgement = cantTell(`this check could not finish: ${(error as Error).message}`); }

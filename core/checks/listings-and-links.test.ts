@@ -19,7 +19,7 @@ describe('indexing.hidden-kept-out', () => {
     const outcome = (e: Evidence) => judged(e).places[0]!;
     expect(outcome(hidden({ head: NOINDEX }))).toMatchObject({ outcome: 'passed', found: 'noindex in the page', place: thanks });
     expect(outcome(hidden({ headers: [['X-Robots-Tag', 'noindex']] }))).toMatchObject({ outcome: 'passed', found: 'noindex in the header' });
-    expect(outcome(hidden({ head: '<meta name="tidebot" content="noindex">' }))).toMatchObject({ outcome: 'failed', found: 'open to search engines' });
+    expect(outcome(hidden({ head: '<meta name="tidebot" content="noindex">' }))).toMatchObject({ outcome: 'failed', found: 'open to all but tidebot' });
     expect([401, 404, 410, 403, 500].map(status => outcome(hidden({ status })).outcome)).toEqual(['passed', 'passed', 'passed', 'cantTell', 'cantTell']);
     expect(outcome(hidden({}, { chain: brokenChain(thanks, 'timeout') })).outcome).toBe('cantTell');
     expect(outcome(hidden())).toMatchObject({ outcome: 'failed', found: 'open to search engines' });
@@ -42,6 +42,11 @@ describe('indexing.hidden-kept-out', () => {
     expect(judged({ ...e, pages: [...e.pages, page({ url: thanks, head: HEAD })] }).places).toHaveLength(1);
     expect(judged(e, ['/songs/']).places[0]).toMatchObject({ outcome: 'failed', found: 'open to search engines, and named in the sitemap' });
     expect(judged(below, ['/trad']).outcome).toBe('cantTell');
+  });
+  it('paths begin where the audit began, on another scheme and port too', () => {
+    const base = 'http://marsh-choir.example:8080/';
+    const e = evidence({ pages: [page({ url: base, via: 'home' })], hidden: [page({ url: `${base}thanks/`, via: 'brief' })] });
+    expect(judged({ ...e, target: { ...e.target, url: base } }, ['/thanks/', 'thanks/']).places.map(p => [p.place, p.outcome])).toEqual([[`${base}thanks/`, 'failed'], [`${base}thanks/`, 'failed']]);
   });
   it('without evidence or brief it says so', () => {
     expect(judged(evidence())).toMatchObject({ outcome: 'cantTell', places: [{ reason: 'it was not asked for' }] });

@@ -1,6 +1,7 @@
 /** A page that answered with HTML that can be judged, and what several checks ask of it, found once when it is first asked for. */
 import { hostOf, normaliseUrl, splitAddress } from '#core/extract/address';
 import type { Anchor, LinkTag, MetaTag, PageFacts, Resource, ScriptTag } from '#core/extract/html';
+import { readLinkHeader } from '#core/extract/link-header';
 import { headerValues, lastAnswer, type Exchange, type PageEvidence } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
 import { noIndexOf, statementsOf, type Directive, type Statement } from './index-directives';
@@ -16,16 +17,6 @@ export interface Canonical extends Pick<LinkTag, 'href' | 'raw' | 'relative'> { 
 export interface WebLink { url: string; host: string; anchor: Anchor }
 /** Something that a page loads from a web address. */
 export interface Load { url: string; host: string; resource: Resource }
-
-/** The canonicals of a Link header (RFC 8288 3; RFC 6596), whose addresses may be relative to the page's. */
-function canonicalsIn(value: string, base: string): Canonical[] {
-  return value.split(/,(?=\s*<)/).flatMap((link): Canonical[] => {
-    const end = link.indexOf('>'), href = link.slice(link.indexOf('<') + 1, end);
-    const relations = link.slice(end + 1).split(';').map(p => p.split('=')).find(([name]) => name!.trim().toLowerCase() === 'rel')?.[1] ?? '';
-    if (end < 0 || !relations.toLowerCase().split(/[\s"]+/).includes('canonical')) return [];
-    return [{ href: normaliseUrl(href, base) ?? href, raw: `Link: ${value.slice(0, 300)}`, where: 'header' }];
-  });
-}
 
 export class ReadPage {
   readonly url: string;
@@ -70,7 +61,8 @@ export class ReadPage {
       if (link.rel.includes('canonical')) this.canonicals.push(link);
       if (link.rel.includes('alternate') && link.hreflang) this.alternates.push(link);
     }
-    for (const value of headerValues(this.answer, 'link')) if (/canonical/i.test(value)) this.canonicals.push(...canonicalsIn(value, this.url));
+    // a relative reference in a header is one to the page's own address
+    for (const value of headerValues(this.answer, 'link')) for (const { href, rel } of readLinkHeader(value)) if (rel.includes('canonical')) this.canonicals.push({ href: normaliseUrl(href, this.url) ?? href, raw: `Link: ${value.slice(0, 300)}`, where: 'header' });
     this.canonical = this.canonicals[0] && this.target(this.canonicals[0].href);
     this.description = facts.metas.find(m => m.name === 'description');
   }

@@ -2,7 +2,7 @@
 import { hostOf, insideBase, normaliseUrl } from '#core/extract/address';
 import type { Anchor } from '#core/extract/html';
 import type { Brief } from '#core/facts/brief';
-import { finalStatus, lastAnswer, type Evidence, type HostEvidence, type PageEvidence } from '#core/facts/evidence';
+import { finalStatus, lastAnswer, type Chain, type Evidence, type HostEvidence, type PageEvidence } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
 import type { Situation } from '#core/facts/situation';
 import { refusalOf, type RefusalKind } from '#core/extract/refusal';
@@ -163,6 +163,18 @@ export class SiteView {
     return this.knownLinked;
   }
   private knownLinked: Map<string, { page: ReadPage; anchor: Anchor }> | undefined = undefined;
+
+  /** What the links inside the site were answered, each with the place where it is linked first. */
+  get followed(): readonly { url: string; chain: Chain; page: ReadPage; anchor: Anchor }[] {
+    if (!this.knownFollowed) {
+      this.knownFollowed = [];
+      const add = (url: string, chain: Chain): void => { const link = this.linked.get(url); if (link) this.knownFollowed!.push({ url, chain, page: link.page, anchor: link.anchor }); };
+      for (const p of this.evidence.pages) add(p.requested, p.chain);
+      for (const l of this.evidence.links) if (l.own) add(l.url, l.chain);
+    }
+    return this.knownFollowed;
+  }
+  private knownFollowed: { url: string; chain: Chain; page: ReadPage; anchor: Anchor }[] | undefined = undefined;
 
   /** Addresses that the sitemaps name, normalised. */
   get inSitemap(): ReadonlySet<string> {

@@ -2,7 +2,7 @@
 import { remembering } from '#core/remembering';
 
 const RUN = 4;
-/** Parts of a sketch; a part is chosen by a run's upper bits of 31 and keeps its smallest run. Kept as plain arrays: room for typed ones is costly to get. */
+/** Parts of a sketch; a part is chosen by a run's upper bits of 31 and keeps its smallest run. Small integers in plain arrays: room for typed arrays is costly to get. */
 const PARTS = 64;
 const SHIFT = 25;
 /** Every so many parts are looked up; two texts that are 90 % alike share one of them all but surely. */
@@ -27,40 +27,30 @@ const lettersOf = (run: string): string => run.toLowerCase().replace(/[\p{P}\p{S
 const lettersOfShort = remembering(lettersOf, 2000);
 const asWords = (run: string): string => (run.length <= 2 ? lettersOfShort(run) : lettersOf(run));
 
-/** Where a sketch is made; most texts are too short to keep theirs. */
-const sketched = new Int32Array(PARTS);
-
-/** @returns how many bytes of `room` the text's words take, with one behind them that ends the last */
-function intoRoom(text: string): number {
-  if (room.length < text.length * 3 + 1) room = new Uint8Array(text.length * 3 + 1);
-  const { written } = encoder.encodeInto(text, room);
-  room[written] = 0;
-  return written;
-}
-
 /** One pass over the text: words by FNV-1a, runs of them mixed as in MurmurHash3 so that near values spread. */
 function sketchOf(text: string): number[] | null {
   // at least so many words with a blank between
   if (text.length < SHORT * 2) return null;
-  let length = intoRoom(text);
-  // a letter beyond ASCII takes more than one byte
-  if (length > text.length) length = intoRoom(text.replace(BEYOND_ASCII, asWords));
-  const bytes = room;
-  sketched.fill(EMPTY);
+  const plain = text.replace(BEYOND_ASCII, asWords);
+  if (room.length < plain.length * 3 + 1) room = new Uint8Array(plain.length * 3 + 1);
+  const { written } = encoder.encodeInto(plain, room);
+  // ends the last word
+  room[written] = 0;
+  const sketch = new Array<number>(PARTS).fill(EMPTY);
   let a = 0, b = 0, c = 0, words = 0, h = 0x811c9dc5, inWord = false;
-  for (let i = 0; i <= length; i++) {
-    const letter = LETTERS[bytes[i]!]!;
+  for (let i = 0; i <= written; i++) {
+    const letter = LETTERS[room[i]!]!;
     if (letter) { h = Math.imul(h ^ letter, 0x01000193); inWord = true; continue; }
     if (!inWord) continue;
     if (++words >= RUN) {
       let run = Math.imul(Math.imul(Math.imul(a, 31) + b | 0, 31) + c | 0, 31) + h | 0;
       run ^= run >>> 16; run = Math.imul(run, 0x85ebca6b); run ^= run >>> 13; run = Math.imul(run, 0xc2b2ae35);
       run = (run ^ (run >>> 16)) >>> 1;
-      if (run < sketched[run >>> SHIFT]!) sketched[run >>> SHIFT] = run;
+      if (run < sketch[run >>> SHIFT]!) sketch[run >>> SHIFT] = run;
     }
     a = b; b = c; c = h; h = 0x811c9dc5; inWord = false;
   }
-  return words < SHORT ? null : Array.from(sketched);
+  return words < SHORT ? null : sketch;
 }
 
 /** The share of word runs that two texts have in common (Jaccard), estimated from their sketches; nought as soon as it is sure to be below `least`. */

@@ -1,6 +1,6 @@
-import { asciiHost } from '#core/extract/address';
 import { where, type Check } from '../check';
 import { cantTell, failed, overSite, passed, wanted } from '../judgement';
+import { mailDomain } from '../identity/mail-addresses';
 import { answersFor, answerText } from './answers';
 
 /** A null MX: the domain takes no mail (RFC 7505 3). */
@@ -13,7 +13,7 @@ export const mailExchanger: Check = {
   judge({ brief, evidence }) {
     const email = wanted(brief, 'contactEmail');
     if ('judgement' in email) return email.judgement;
-    const domain = asciiHost(email.value.split('@').at(-1)!) ?? email.value.split('@').at(-1)!;
+    const domain = mailDomain(email.value);
     const expected = `an MX of ${domain}`;
     const answers = answersFor(evidence, domain, 'MX').filter(a => a.role === 'resolver');
     const answer = answers.find(a => a.rcode === 'NOERROR' || a.rcode === 'NXDOMAIN');

@@ -1,12 +1,14 @@
 import { where, type Check } from '../check';
 import { cantTell, failed, overSite, passed } from '../judgement';
+import { renewalOwner } from './by-hand';
 
 export const registrationDays: Check = {
   id: 'domain.registration-days', section: 'domain', title: 'The registration does not end soon', severity: 'major', situations: where('HFL'), scope: 'domain',
   why: 'A domain that lapses takes site and mail with it, and may be bought by a stranger.',
   source: 'RFC 9083 4.5; RFC 9224',
   parameters: { days: { default: 60, min: 1, max: 365, unit: 'days', meaning: 'fewest days to the end of the registration' }, renewing: { default: 14, min: 1, max: 365, unit: 'days', meaning: 'fewest, where it is attested that the registration renews by itself' } },
-  judge({ evidence, at, renews, parameters }) {
+  judge({ evidence, at, isAttested, parameters }) {
+    const renews = isAttested?.(renewalOwner);
     const least = renews ? Math.min(parameters.renewing!, parameters.days!) : parameters.days!;
     const expected = `at least ${least} days to its end${renews ? ', since it is attested to renew by itself' : ''}`;
     const r = evidence.registration;

@@ -1,7 +1,7 @@
-import { asciiHost, registrableDomain } from '#core/extract/address';
+import { registrableDomain } from '#core/extract/address';
 import { where, type Check } from '../check';
 import { failed, overSite, passed, unsure, wanted } from '../judgement';
-import { mailKey, OBFUSCATED } from './mail-addresses';
+import { mailDomain, mailKey, OBFUSCATED } from './mail-addresses';
 
 export const contactEmail: Check = {
   id: 'identity.contact-email', section: 'identity', title: 'The public address stands on the home or contact page', severity: 'major', situations: where('SL'), scope: 'site', needs: 'pages',
@@ -14,13 +14,13 @@ export const contactEmail: Check = {
     const pages = view.pages.filter(p => p === view.home || /contact|kontakt|about|imprint|impressum/i.test(p.url));
     const place = pages.map(p => p.url).join(', ') || view.evidence.target.url;
     const wantedAddress = mailKey(email.value);
-    const allowed = new Set([wantedAddress.split('@')[1]!, ...(brief.allowedEmailDomains ?? []).map(d => asciiHost(d) ?? d)].map(d => registrableDomain(d) ?? d));
+    const allowed = new Set([mailDomain(wantedAddress), ...(brief.allowedEmailDomains ?? [])].map(d => registrableDomain(d) ?? d));
     const all = pages.flatMap(p => p.mailAddresses);
     const isAllowed = (domain: string) => allowed.has(domain) || allowed.has(registrableDomain(domain) ?? domain);
     const secret = new Set((brief.privateEmails ?? []).map(mailKey));
     // a private address is charged by identity.private-addresses
-    const foreign = all.find(a => a.mailto && !secret.has(a.address) && !isAllowed(a.address.split('@')[1]!));
-    if (foreign) return overSite(failed(place, { found: `a mail link to ${foreign.address}`, raw: foreign.raw, take: { field: 'allowedEmailDomains', how: 'add', value: foreign.address.split('@')[1]! } }), { expected });
+    const foreign = all.find(a => a.mailto && !secret.has(a.address) && !isAllowed(mailDomain(a.address)));
+    if (foreign) return overSite(failed(place, { found: `a mail link to ${foreign.address}`, raw: foreign.raw, take: { field: 'allowedEmailDomains', how: 'add', value: mailDomain(foreign.address) } }), { expected });
     const own = all.find(a => a.address === wantedAddress);
     if (own) return overSite(passed(place, { found: own.address, raw: own.raw }), { expected });
     if (pages.some(p => OBFUSCATED.test(p.facts.text))) return overSite(unsure(place, 'an address is spelt out or hidden, so it cannot be compared'), { expected });

@@ -1,6 +1,7 @@
-import { asciiHost, registrableDomain } from '#core/extract/address';
+import { registrableDomain } from '#core/extract/address';
 import { where, type Check } from '../check';
 import { failed, overSite, passed, untested, wanted } from '../judgement';
+import { mailDomain } from './mail-addresses';
 
 export const emailDomain: Check = {
   id: 'identity.email-domain', section: 'identity', title: 'The contact address is on the client’s own domain', severity: 'minor', situations: where('SL'), scope: 'site',
@@ -11,8 +12,8 @@ export const emailDomain: Check = {
     if ('judgement' in email) return email.judgement;
     if (!brief.preferredHost) return untested('the brief does not say which host is the preferred one');
     const own = registrableDomain(brief.preferredHost) ?? brief.preferredHost;
-    const domain = asciiHost(email.value.split('@').at(-1)!) ?? '';
-    const allowed = [own, ...(brief.allowedEmailDomains ?? [])].map(d => asciiHost(d) ?? d);
+    const domain = mailDomain(email.value);
+    const allowed = [own, ...(brief.allowedEmailDomains ?? [])];
     const good = allowed.some(a => domain === a || domain.endsWith(`.${a}`));
     return overSite((good ? passed : failed)(email.value, { found: email.value, ...(good ? {} : { take: { field: 'allowedEmailDomains', how: 'add', value: domain } as const }) }), { expected: `an address at ${allowed.join(' or ')}` });
   },

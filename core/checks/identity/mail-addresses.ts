@@ -32,6 +32,9 @@ export function mailKey(address: string): string {
   return small.slice(0, at + 1) + (asciiHost(small.slice(at + 1)) ?? small.slice(at + 1));
 }
 
+/** The domain of a mail address, as A-labels. */
+export function mailDomain(address: string): string { const key = mailKey(address); return key.slice(key.lastIndexOf('@') + 1); }
+
 /** All addresses on a page, in one spelling. Share links with an empty recipient are none. */
 export function addressesOn(facts: PageFacts): MailAddress[] {
   const out: MailAddress[] = [];

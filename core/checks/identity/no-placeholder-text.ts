@@ -1,6 +1,7 @@
 import { foldLoosely } from '#core/text/fold';
 import { where, type Check } from '../check';
 import { failed, overPages } from '../judgement';
+import { mailDomain } from './mail-addresses';
 
 /** Filler texts. "Lorem ipsum" and bracketed blanks: common practice. */
 const FILLER = ['lorem ipsum', 'dolor sit amet', 'your text here', 'add your text', 'insert text', 'text goes here', 'click here to edit', '123 main street', 'your company name', 'xxx-xxx'];
@@ -23,7 +24,7 @@ export const noPlaceholderText: Check = {
       if (!hit) {
         const link = page.linksAway.find(l => EXAMPLE_HOST.test(l.host));
         if (link) return failed(page.url, { found: `a link to ${link.url}`, raw: link.anchor.raw });
-        const mail = page.mailAddresses.find(a => EXAMPLE_HOST.test(a.address.slice(a.address.lastIndexOf('@') + 1)));
+        const mail = page.mailAddresses.find(a => EXAMPLE_HOST.test(mailDomain(a.address)));
         return mail ? failed(page.url, { found: mail.address, raw: mail.raw }) : page.passed;
       }
       const at = (found ? text : page.words.folded).indexOf(hit);

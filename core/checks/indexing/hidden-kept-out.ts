@@ -1,14 +1,19 @@
-import { normaliseUrl, parseUrl, splitAddress } from '#core/extract/address';
+import { normaliseUrl, splitAddress } from '#core/extract/address';
 import { mayFetch } from '#core/extract/robots';
 import { finalStatus, type PageEvidence } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
 import { where, type Check, type CheckContext } from '../check';
 import { noIndexOf, statementsOf } from '../index-directives';
 import { failed, overPlaces, passed, unsure, wanted } from '../judgement';
+import { outOfListings } from './out-of-listings';
 import { isBelow } from './wanted-pages';
 
+/** Where paths begin: at the address that was audited. */
+const origin = ({ view, evidence }: CheckContext): string => new URL('/', view.homeEvidence?.requested ?? evidence.target.url).href;
+
 /** @param path the hidden path that it lies at or below */
-function judgePage(page: PageEvidence, path: string, { evidence, view }: CheckContext): PlaceResult {
+function judgePage(page: PageEvidence, path: string, context: CheckContext): PlaceResult {
+  const { evidence, view } = context;
   const place = page.requested;
   const status = finalStatus(page.chain);
   if (status === undefined) return unsure(place, page.chain.error?.message ?? 'no answer');
@@ -16,14 +21,11 @@ function judgePage(page: PageEvidence, path: string, { evidence, view }: CheckCo
   if (status === 404 || status === 410) return passed(place, { found: `not there (${status})` });
   if (status !== 200) return unsure(place, `the server answered ${status}`);
   if (!isBelow(splitAddress(page.url).path, path)) return passed(place, { found: `leads to ${page.url}` });
-  const against = noIndexOf(statementsOf(page)).find(n => n.agent === '*');
-  const mayRead = (url: string) => (evidence.robots.facts ? mayFetch(evidence.robots.facts, '*', url) : { allowed: true });
-  const rule = mayRead(page.url);
-  if (!rule.allowed && !mayRead(`https://${view.preferredHost}/`).allowed) return unsure(place, 'rests on indexing.robots-allows: robots.txt shuts the home page as well');
-  if (against && rule.allowed) return passed(place, { found: `noindex in the ${against.from === 'meta' ? 'page' : 'header'}`, raw: against.raw });
-  if (against) return failed(place, { found: 'noindex behind a Disallow, so it is never seen', raw: `${against.raw}\n${rule.rule?.raw ?? ''}` });
-  if (!rule.allowed) return failed(place, { found: 'only a Disallow, which does not keep an address out of listings', raw: rule.rule?.raw });
-  return failed(place, { found: `open to search engines${view.inSitemap.has(page.url) ? ', and named in the sitemap' : ''}` });
+  const { robots } = evidence;
+  // a robots.txt that shuts everything is charged once
+  if (robots.facts && !mayFetch(robots.facts, '*', page.url).allowed && !mayFetch(robots.facts, '*', origin(context)).allowed) return unsure(place, 'rests on indexing.robots-allows: robots.txt shuts the home page as well');
+  const { isOut, ...said } = outOfListings(page.url, noIndexOf(statementsOf(page)), robots.facts);
+  return (isOut ? passed : failed)(place, !isOut && view.inSitemap.has(page.url) ? { ...said, found: `${said.found}, and named in the sitemap` } : said);
 }
 
 export const hiddenKeptOut: Check = {
@@ -35,9 +37,10 @@ export const hiddenKeptOut: Check = {
     const paths = wanted(brief, 'hiddenPaths');
     if ('judgement' in paths) return paths.judgement;
     const asked = new Map((evidence.hidden ?? []).map(p => [p.requested, p]));
-    const places = paths.value.flatMap((path): PlaceResult[] => {
-      const url = normaliseUrl(path, `https://${view.preferredHost}/`);
-      if (!url) return [unsure(path, 'it is no path of an address')];
+    const places = paths.value.flatMap((given): PlaceResult[] => {
+      const url = normaliseUrl(given, origin(context));
+      if (!url) return [unsure(given, 'it is no path of an address')];
+      const { path } = splitAddress(url);
       const below = evidence.pages.filter(p => p.requested !== url && view.within(p.requested) && isBelow(splitAddress(p.requested).path, path));
       const own = view.asked.get(url) ?? asked.get(url);
       // pages below it may be all there is
@@ -47,7 +50,7 @@ export const hiddenKeptOut: Check = {
   },
   recipe(_, finding) {
     const bad = finding.places.filter(p => p.outcome === 'failed').slice(0, 10);
-    const paths = bad.flatMap((p) => { const path = parseUrl(p.place)?.pathname; return path ? [path] : []; });
+    const paths = bad.map(p => splitAddress(p.place).path);
     const rules = [...new Set(bad.filter(p => p.found?.includes('Disallow')).map(p => p.raw?.split('\n').at(-1) ?? ''))].filter(Boolean);
     return { steps: 'Put noindex into the head of these pages, or send it as a header for their paths alone, and take them out of the sitemap. Do not use Disallow for this: it hides the noindex.', paste: [
       ...bad.map(p => ({ label: p.place, text: '<meta name="robots" content="noindex">' })),
