@@ -2,3 +2,4 @@
 export function bundleExtractWorker(outfile: string): Promise<string>;
 /** @returns the file */
 export function bundleJudgeWorker(outfile: string): Promise<string>;
+export function bundle(entry: string, outfile: string): Promise<string>;

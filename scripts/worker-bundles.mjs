@@ -5,7 +5,8 @@ import { build } from 'esbuild';
 
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
 
-async function bundle(entry, outfile) {
+/** A program as the server's threads are built. @param entry its source, from the project's root @param outfile where it goes */
+export async function bundle(entry, outfile) {
   await build({ entryPoints: [join(ROOT, entry)], outfile, bundle: true, platform: 'node', format: 'esm', target: 'node20', logLevel: 'error', banner: { js: 'import { createRequire } from \'node:module\'; const require = createRequire(import.meta.url);' } });
   return outfile;
 }

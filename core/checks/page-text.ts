@@ -3,8 +3,6 @@ import type { PageFacts } from '#core/extract/html';
 import { foldLetters, foldLoosely } from '#core/text/fold';
 import { remembering } from '#core/remembering';
 
-const ASCII = /^[\x00-\x7f]*$/;
-
 export class PageText {
   private small: string | undefined = undefined;
   private loose: string | undefined = undefined;
@@ -16,7 +14,7 @@ export class PageText {
   /** The text in lower case: same length and places as the text but for a few letters that change theirs. */
   get lowered(): string { return this.small ??= this.facts.text.toLowerCase(); }
   /** The text without case and accents. */
-  get folded(): string { return this.loose ??= ASCII.test(this.lowered) ? this.lowered : foldLetters(this.facts.text); }
+  get folded(): string { return this.loose ??= foldLetters(this.facts.text, this.lowered); }
   /** The titles without case and accents, one a line. */
   get foldedTitles(): string { return this.looseTitles ??= this.facts.titles.length === 1 ? foldLoosely(this.facts.titles[0]!.text) : this.facts.titles.map(t => foldLoosely(t.text)).join('\n'); }
 

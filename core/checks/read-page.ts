@@ -8,7 +8,7 @@ import { noIndexOf, statementsOf, type Directive, type Statement } from './index
 import { addressesOn, type MailAddress } from './identity/mail-addresses';
 import { passed } from './judgement';
 import type { PageText } from './page-text';
-import { analyticsIdIn } from './verification/analytics-ids';
+import { analyticsIdIn, carriesId } from './verification/analytics-ids';
 import { webAddress } from './web-address';
 
 /** Where a page says that its canonical address is. */
@@ -47,6 +47,7 @@ export class ReadPage {
   private knownGraph: Map<string, MetaTag> | undefined = undefined;
   private knownLoads: Load[] | undefined = undefined;
   private knownMeasuring: { script: ScriptTag; id: string }[] | undefined = undefined;
+  private knownCarriers: Map<string, ScriptTag[]> | undefined = undefined;
 
   constructor(readonly evidence: PageEvidence, readonly facts: PageFacts, readonly words: PageText) {
     this.url = evidence.url;
@@ -127,5 +128,13 @@ export class ReadPage {
   /** Scripts that carry an analytics ID, each with its first one. */
   get measuring(): { script: ScriptTag; id: string }[] {
     return this.knownMeasuring ??= this.facts.scripts.flatMap((script) => { const id = analyticsIdIn(script); return id === undefined ? [] : [{ script, id }]; });
+  }
+
+  /** Scripts that mention an analytics ID, in their address, their attributes or their text. */
+  scriptsWith(id: string): readonly ScriptTag[] {
+    this.knownCarriers ??= new Map();
+    let found = this.knownCarriers.get(id);
+    if (!found) this.knownCarriers.set(id, found = this.facts.scripts.filter(s => carriesId(s, id)));
+    return found;
   }
 }

@@ -27,28 +27,36 @@ const lettersOf = (run: string): string => run.toLowerCase().replace(/[\p{P}\p{S
 const lettersOfShort = remembering(lettersOf, 2000);
 const asWords = (run: string): string => (run.length <= 2 ? lettersOfShort(run) : lettersOf(run));
 
+/** @returns how many bytes of `room` a text takes; one more of nought ends its last word */
+function intoRoom(text: string): number {
+  if (room.length < text.length * 3 + 1) room = new Uint8Array(text.length * 3 + 1);
+  const { written } = encoder.encodeInto(text, room);
+  room[written] = 0;
+  return written;
+}
+
 /** One pass over the text: words by FNV-1a, runs of them mixed as in MurmurHash3 so that near values spread. */
 function sketchOf(text: string): number[] | null {
   // at least so many words with a blank between
   if (text.length < SHORT * 2) return null;
-  const plain = text.replace(BEYOND_ASCII, asWords);
-  if (room.length < plain.length * 3 + 1) room = new Uint8Array(plain.length * 3 + 1);
-  const { written } = encoder.encodeInto(plain, room);
-  // ends the last word
-  room[written] = 0;
+  let end = intoRoom(text);
+  // letters beyond ASCII take more than a byte each
+  if (end > text.length) end = intoRoom(text.replace(BEYOND_ASCII, asWords));
+  const bytes = room, letters = LETTERS;
   const sketch = new Array<number>(PARTS).fill(EMPTY);
-  let a = 0, b = 0, c = 0, words = 0, h = 0x811c9dc5, inWord = false;
-  for (let i = 0; i <= written; i++) {
-    const letter = LETTERS[room[i]!]!;
-    if (letter) { h = Math.imul(h ^ letter, 0x01000193); inWord = true; continue; }
-    if (!inWord) continue;
+  let a = 0, b = 0, c = 0, words = 0;
+  for (let i = 0; i < end;) {
+    let letter = letters[bytes[i++]!]!;
+    if (letter === 0) continue;
+    let h = 0x811c9dc5;
+    do { h = Math.imul(h ^ letter, 0x01000193); letter = letters[bytes[i++]!]!; } while (letter !== 0);
     if (++words >= RUN) {
       let run = Math.imul(Math.imul(Math.imul(a, 31) + b | 0, 31) + c | 0, 31) + h | 0;
       run ^= run >>> 16; run = Math.imul(run, 0x85ebca6b); run ^= run >>> 13; run = Math.imul(run, 0xc2b2ae35);
       run = (run ^ (run >>> 16)) >>> 1;
       if (run < sketch[run >>> SHIFT]!) sketch[run >>> SHIFT] = run;
     }
-    a = b; b = c; c = h; h = 0x811c9dc5; inWord = false;
+    a = b; b = c; c = h;
   }
   return words < SHORT ? null : sketch;
 }

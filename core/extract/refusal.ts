@@ -9,8 +9,6 @@ import type { PageFacts } from './page-facts';
  */
 export type RefusalKind = 'credentials' | 'forbidden' | 'too-many' | 'challenge';
 
-/** A word of each phrase below: looked for first, which is many times quicker. */
-const HINTS = ['browser', 'human', 'person', 'robot', 'secure', 'cookies', 'captcha', 'moment', 'unusual'];
 /** Common practice: phrases such pages show, lower case. */
 const PHRASES = /checking (?:that )?(?:your browser|you are (?:a )?(?:human|person)|if the site connection is secure)|(?:verify|prove|confirm) (?:that )?you(?:’|'| a)re (?:a )?(?:human|not a robot|person)|are you (?:a )?(?:human|robot)|enable javascript and cookies to continue|captcha|one moment, please|your browser will be (?:checked|redirected)|unusual (?:traffic|activity) from your/;
 const HEADER = /challenge|mitigated|captcha/i;
@@ -20,7 +18,7 @@ const namesChallenge = remembering((name: string) => HEADER.test(name) && !/^(?:
 const SHORT = 1200, FEW_LINKS = 5;
 
 /** Whether a text in lower case says that a person is asked to prove being one. */
-const asksForProof = (text: string): boolean => HINTS.some(h => text.includes(h)) && PHRASES.test(text);
+const asksForProof = (text: string): boolean => PHRASES.test(text);
 
 /** @field lowered the page's text in lower case, where that is at hand */
 export interface Answered { status: number; headers: readonly Header[]; facts?: Pick<PageFacts, 'text' | 'textLength' | 'anchors' | 'titles' | 'scripts' | 'forms' | 'headings' | 'metas'>; lowered?: string }

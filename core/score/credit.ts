@@ -8,10 +8,13 @@ import { NOUGHT, ONE, type Fraction } from './fraction';
 export function creditOf(finding: Pick<Finding, 'outcome' | 'places'>, allOrNothing: boolean, leaveOutAccepted = true): Fraction | null {
   if (finding.outcome === 'passed') return ONE;
   if (finding.outcome !== 'failed') return null;
-  const decided = finding.places.filter(p => p.outcome !== 'cantTell' && !(leaveOutAccepted && p.accepted));
-  const good = decided.filter(p => p.outcome === 'passed').length;
-  const someAccepted = leaveOutAccepted && finding.places.some(p => p.accepted);
-  if (!decided.length) return someAccepted ? null : NOUGHT;
-  if (good === decided.length) return ONE;
-  return allOrNothing ? NOUGHT : { num: good, den: decided.length };
+  let good = 0, bad = 0, accepted = 0;
+  for (const p of finding.places) {
+    if (leaveOutAccepted && p.accepted) accepted++;
+    else if (p.outcome === 'passed') good++;
+    else if (p.outcome !== 'cantTell') bad++;
+  }
+  if (!good && !bad) return accepted ? null : NOUGHT;
+  if (!bad) return ONE;
+  return allOrNothing ? NOUGHT : { num: good, den: good + bad };
 }

@@ -15,10 +15,18 @@ export function foldSpace(text: string): string {
 
 /** Anything that may carry an accent; dashes, quotes and marks such as © do not. */
 const ACCENTED = /[^\x00-\xbf\u2000-\u2bff]+/g;
+const HAS_ACCENTED = new RegExp(ACCENTED.source);
+const withoutAccents = (letters: string): string => letters.normalize('NFD').replace(/\p{M}+/gu, '');
+/** One accented letter in a word of Latin script, or two: the same few again and again. */
+const withoutAccentsShort = remembering(withoutAccents, 2000);
 
-/** Folds case and accents of a text whose white space is folded already. */
-export function foldLetters(text: string): string {
-  return text.replace(ACCENTED, letters => letters.normalize('NFD').replace(/\p{M}+/gu, '')).toLowerCase();
+/**
+ * Folds case and accents of a text whose white space is folded already.
+ * @param lowered the text in lower case, where it is known
+ */
+export function foldLetters(text: string, lowered?: string): string {
+  if (!HAS_ACCENTED.test(text)) return lowered ?? text.toLowerCase();
+  return text.replace(ACCENTED, letters => (letters.length <= 2 ? withoutAccentsShort(letters) : withoutAccents(letters))).toLowerCase();
 }
 
 /** Titles and descriptions are folded by a dozen checks each, and again in every audit of the site. */

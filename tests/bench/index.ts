@@ -13,7 +13,7 @@ import { realPages } from '../real-pages';
 import { benchLargeSite } from './large-site';
 import { benchProbing } from './probing';
 import { benchRejudging } from './rejudging';
-import { judgeApart } from './judging';
+import { judgeApart } from './judge-apart';
 import { ratio } from './ratio';
 
 /** Extracting facts against a bare pass of htmlparser2, from the same bytes. */
@@ -54,8 +54,8 @@ async function main(): Promise<void> {
     const decoder = new TextDecoder();
     const real = documents.filter(p => p.length > 8_000 && p.length < 80_000).slice(0, 50).map(p => decoder.decode(p));
     const long: Evidence = { ...fifty, pages: fifty.pages.map((p, i) => (i ? { ...p, facts: extractPage(real[i % real.length]!, p.url) } : p)) };
-    good = judgeApart('evaluating the checks over 50 real pages', long, sites[0]!.brief) && good;
-    good = judgeApart('evaluating the checks over 50 short pages', fifty, sites[0]!.brief) && good;
+    good = await judgeApart('evaluating the checks over 50 real pages', long, sites[0]!.brief) && good;
+    good = await judgeApart('evaluating the checks over 50 short pages', fifty, sites[0]!.brief) && good;
 
     good = await benchRejudging(evidence, sites[0]!.brief) && good;
     good = await benchLargeSite(net, ca) && good;

@@ -1,6 +1,7 @@
 /** Reading the DNS part of the evidence. */
 import { joinedText } from '#core/facts/dns-text';
 import type { DnsAnswer, Evidence } from '#core/facts/evidence';
+import { remembering } from '#core/remembering';
 
 export const plainName = (name: string): string => (name.endsWith('.') ? name.slice(0, -1) : name).toLowerCase();
 
@@ -35,12 +36,15 @@ const NONE: readonly DnsAnswer[] = [];
 /** Compares a record's value as its type does: names without case and final dot, addresses in one spelling, text strings joined. */
 export function sameValue(type: string, a: string, b: string): boolean { return canonicalValue(type, a) === canonicalValue(type, b); }
 
+/** An IPv6 address in the spelling of RFC 5952. Every server is asked for the same few. */
+const oneSpelling = remembering((address: string): string => { try { return new URL(`http://[${address}]/`).hostname; } catch { return address.toLowerCase(); } }, 2000);
+
 /** One spelling for a value in presentation form. */
 export function canonicalValue(type: string, value: string): string {
   const v = value.trim();
   switch (type) {
     case 'TXT': return joinedText(v);
-    case 'AAAA': try { return new URL(`http://[${v}]/`).hostname; } catch { return v.toLowerCase(); }
+    case 'AAAA': return oneSpelling(v);
     case 'MX': case 'SRV': case 'CNAME': case 'NS': case 'PTR': case 'CAA': return plainName(v.replace(/\s+/g, ' '));
     default: return v.toLowerCase();
   }

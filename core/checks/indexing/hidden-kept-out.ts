@@ -37,11 +37,12 @@ export const hiddenKeptOut: Check = {
     const paths = wanted(brief, 'hiddenPaths');
     if ('judgement' in paths) return paths.judgement;
     const asked = new Map((evidence.hidden ?? []).map(p => [p.requested, p]));
+    const start = origin(context);
     const places = paths.value.flatMap((given): PlaceResult[] => {
-      const url = normaliseUrl(given, origin(context));
+      const url = normaliseUrl(given, start);
       if (!url) return [unsure(given, 'it is no path of an address')];
       const { path } = splitAddress(url);
-      const below = evidence.pages.filter(p => p.requested !== url && view.within(p.requested) && isBelow(splitAddress(p.requested).path, path));
+      const below = evidence.pages.filter(p => p.requested !== url && isBelow(splitAddress(p.requested).path, path) && view.within(p.requested));
       const own = view.asked.get(url) ?? asked.get(url);
       // pages below it may be all there is
       return [...(own ? [judgePage(own, path, context)] : below.length ? [] : [unsure(url, 'it was not asked for')]), ...below.map(p => judgePage(p, path, context))];

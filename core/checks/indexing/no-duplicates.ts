@@ -14,12 +14,13 @@ export const noDuplicates: Check = {
     const pages = view.countable.filter(p => !p.shell && p.facts.textLength > 0);
     const twin = new Map(nearDuplicates(pages.map(p => p.facts.text), parameters.likeness! / 100).map(d => [pages[d.of]!, { page: pages[d.like]!, share: d.share }]));
     const asked = new Set(pages);
+    const twoForms = evidence.variants.filter(v => finalStatus(v.chain) === 200 && lastAnswer(v.chain)?.url === v.url && v.text !== undefined);
     return overPages(context, 'its text at one address, or one canonical for all', (page) => {
       if (!asked.has(page)) return null;
       const same = twin.get(page);
       if (same && seriesOf(same.page.url) !== seriesOf(page.url) && !isAlternate(same.page, page)) return failed(page.url, { found: same.share === 1 ? `the same text as ${same.page.url}` : `nearly the text of ${same.page.url}` });
       // the other slash form: it leads here, or names this page as canonical, or is not there
-      const variant = evidence.variants.find(v => v.of === page.url && finalStatus(v.chain) === 200 && lastAnswer(v.chain)?.url === v.url && v.text !== undefined);
+      const variant = twoForms.find(v => v.of === page.url);
       return variant && !page.canonical ? failed(page.url, { found: `${variant.url} answers as well, and no canonical says which counts` }) : page.passed;
     }, { none: 'no page may be listed' });
   },

@@ -15,6 +15,6 @@ export function isHidden(page: ReadPage, brief: Brief): boolean {
 
 /** Whether a path is another one, with or without its last slash, or lies below it. */
 export function isBelow(path: string, top: string): boolean {
-  const bare = top.replace(/\/$/, '');
+  const bare = top.endsWith('/') ? top.slice(0, -1) : top;
   return path === bare || path.startsWith(`${bare}/`);
 }

@@ -1,5 +1,5 @@
 /** Analytics IDs that a page's scripts carry. */
-import type { PageFacts, ScriptTag } from '#core/extract/html';
+import type { ScriptTag } from '#core/extract/html';
 
 /** Whether a text names an ID, and not a longer one that begins or ends like it. */
 function names(text: string | undefined, id: string): boolean {
@@ -7,12 +7,8 @@ function names(text: string | undefined, id: string): boolean {
   return false;
 }
 
+/** Whether a script mentions an ID, in its address, its attributes or its text. */
 export const carriesId = (s: ScriptTag, id: string): boolean => names(s.raw, id) || names(s.src, id) || names(s.inline, id);
-
-/** Scripts that mention an ID, in their address, their attributes or their text. */
-export function scriptsWith(facts: PageFacts, id: string): ScriptTag[] {
-  return facts.scripts.filter(s => carriesId(s, id));
-}
 
 /** Shapes of IDs in use (common practice, from memory): a short prefix, a dash and a code. */
 const SHAPE = /\b(?:G-[A-Z0-9]{6,12}|UA-\d{4,10}-\d{1,4}|GTM-[A-Z0-9]{5,8})\b/;

@@ -1,6 +1,5 @@
 import { where, type Check } from '../check';
 import { failed, overPages, wanted } from '../judgement';
-import { scriptsWith } from './analytics-ids';
 
 export const analyticsOffStaging: Check = {
   id: 'verification.analytics-off-staging', section: 'verification', title: 'Staging is not counted', severity: 'minor', situations: where('S'), scope: 'page', needs: 'pages',
@@ -10,7 +9,7 @@ export const analyticsOffStaging: Check = {
     const ids = wanted(context.brief, 'analyticsIds');
     if ('judgement' in ids) return ids.judgement;
     return overPages(context, 'no live analytics ID', (page) => {
-      const hit = ids.value.map(id => ({ id, script: scriptsWith(page.facts, id)[0] })).find(x => x.script);
+      const hit = ids.value.map(id => ({ id, script: page.scriptsWith(id)[0] })).find(x => x.script);
       return hit ? failed(page.url, { found: hit.id, raw: hit.script!.raw }) : page.passed;
     });
   },

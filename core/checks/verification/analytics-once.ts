@@ -1,6 +1,5 @@
 import { where, type Check } from '../check';
 import { failed, overPages, wanted } from '../judgement';
-import { carriesId } from './analytics-ids';
 
 export const analyticsOnce: Check = {
   id: 'verification.analytics-once', section: 'verification', title: 'No page is counted twice', severity: 'major', situations: where('SL'), scope: 'page', needs: 'pages',
@@ -11,10 +10,10 @@ export const analyticsOnce: Check = {
     if ('judgement' in ids) return ids.judgement;
     return overPages(context, 'each ID loaded once', (page) => {
       for (const id of ids.value) {
-        const loads = page.facts.scripts.filter(s => s.src && carriesId(s, id));
+        const loads = page.scriptsWith(id).filter(s => s.src);
         if (loads.length > 1) return failed(page.url, { found: `${id} is loaded ${loads.length} times`, raw: loads.map(s => s.raw).join('\n') });
       }
-      return ids.value.some(id => page.facts.scripts.some(s => carriesId(s, id))) ? page.passed : null;
+      return ids.value.some(id => page.scriptsWith(id).length) ? page.passed : null;
     }, { none: 'no page loads an analytics ID of the brief' });
   },
   recipe: (_, finding) => ({ steps: 'Keep one of the two: mostly the host’s own setting, and take the script out of the template.', paste: [{ label: 'Take out one of', text: finding.places.find(p => p.outcome === 'failed')?.raw ?? '' }] }),

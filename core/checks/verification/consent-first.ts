@@ -1,6 +1,5 @@
 import { where, type Check } from '../check';
 import { failed, overPages, passed, wanted } from '../judgement';
-import { carriesId } from './analytics-ids';
 import { isBefore, scriptsMatching } from './positions';
 
 export const consentFirst: Check = {
@@ -12,7 +11,7 @@ export const consentFirst: Check = {
     if ('judgement' in consent) return consent.judgement;
     const ids = context.brief.analyticsIds ?? [];
     return overPages(context, `${consent.value} before any measuring script`, (page) => {
-      const measuring = page.facts.scripts.filter(s => page.measuring.some(m => m.script === s) || ids.some(id => carriesId(s, id)));
+      const measuring = page.facts.scripts.filter(s => page.measuring.some(m => m.script === s) || ids.some(id => page.scriptsWith(id).includes(s)));
       if (!measuring.length) return null;
       const own = scriptsMatching(page.facts, consent.value)[0];
       if (!own) return failed(page.url, { found: 'no consent script', raw: measuring[0]!.raw });
