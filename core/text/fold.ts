@@ -14,10 +14,10 @@ export function foldSpace(text: string): string {
 }
 
 /** Anything that may carry an accent; dashes, quotes and marks such as © do not. */
-const ACCENTED = /[^\x00-\xbf\u2000-\u2bff]+/g;
+const ACCENTED = /[\xc0-\u1fff\u2c00-\uffff]+/g;
 const HAS_ACCENTED = new RegExp(ACCENTED.source);
 const withoutAccents = (letters: string): string => letters.normalize('NFD').replace(/\p{M}+/gu, '');
-/** One accented letter in a word of Latin script, or two: the same few again and again. */
+/** Most runs are a letter or two, and the same few. */
 const withoutAccentsShort = remembering(withoutAccents, 2000);
 
 /**
