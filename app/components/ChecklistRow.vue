@@ -23,7 +23,7 @@ function keys(e: KeyboardEvent): void { if (e.altKey && (e.key === 'ArrowUp' || 
       <button type="button" class="title" :aria-expanded="open" @click="emit('toggle')"><span class="cut">{{ row.title || row.catalogueTitle }}</span><span v-if="row.own" class="tag">own</span><span v-if="row.byHand" class="tag">by hand</span><span v-if="changed" class="tag strong">changed</span></button>
       <select :value="row.severity" :disabled="disabled || !row.on" aria-label="Severity" :class="{ differs: row.severity !== row.catalogueSeverity }" @change="set({ severity: value($event) as Severity, ...(row.own ? { own: { ...row.own, severity: value($event) as Severity }, catalogueSeverity: value($event) as Severity } : {}) })"><option v-for="s in SEVERITIES" :key="s" :value="s">{{ s }}</option></select>
       <input type="text" inputmode="decimal" class="num weight" :value="row.weight" :placeholder="String(SEVERITY_WEIGHT[row.severity])" :disabled="disabled || !row.on" aria-label="Weight" @input="set({ weight: value($event) })">
-      <span class="faint cut limits">{{ Object.entries(row.specs).map(([k, s]) => `${row.parameters[k] || s.default} ${s.unit}`).join(', ') }}</span>
+      <span class="faint cut limits" :title="Object.entries(row.specs).map(([k, s]) => `${row.parameters[k] || s.default} ${s.unit}: ${s.meaning}`).join('\n')">{{ Object.entries(row.specs).map(([k, s]) => `${row.parameters[k] || s.default} ${s.unit}`).join(', ') }}</span>
     </div>
     <p v-for="f in faults" :key="f" class="fray fault" role="alert">{{ f }}</p>
     <div v-if="open" class="more">
