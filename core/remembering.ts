@@ -13,3 +13,12 @@ export function remembering<A, B>(answer: (question: A) => B, most = Infinity): 
     return is as B;
   };
 }
+
+/**
+ * The same for texts, of which only short ones are remembered: long ones are seldom asked for twice.
+ * @param longest in UTF-16 units
+ */
+export function rememberingShort<B>(answer: (text: string) => B, longest: number, most: number): (text: string) => B {
+  const short = remembering(answer, most);
+  return text => (text.length <= longest ? short(text) : answer(text));
+}

@@ -2,4 +2,5 @@
 export function bundleExtractWorker(outfile: string): Promise<string>;
 /** @returns the file */
 export function bundleJudgeWorker(outfile: string): Promise<string>;
+/** @returns the file */
 export function bundle(entry: string, outfile: string): Promise<string>;

@@ -11,6 +11,7 @@ const emit = defineEmits<{ toggle: []; drop: []; move: [by: number]; remove: [];
 const SEVERITIES: Severity[] = ['blocker', 'major', 'minor'];
 function set(change: Partial<ChecklistDraftRow>): void { row.value = { ...row.value, ...change }; }
 const changed = computed(() => row.value.severity !== row.value.catalogueSeverity || row.value.weight !== '' || row.value.note !== '' || row.value.title !== '' || Object.values(row.value.parameters).some(Boolean));
+const limits = computed(() => Object.entries(row.value.specs).map(([k, s]) => ({ value: `${row.value.parameters[k] || s.default} ${s.unit}`, meaning: s.meaning })));
 const value = (e: Event): string => (e.target as HTMLInputElement).value;
 function keys(e: KeyboardEvent): void { if (e.altKey && (e.key === 'ArrowUp' || e.key === 'ArrowDown') && !props.disabled) { e.preventDefault(); emit('move', e.key === 'ArrowUp' ? -1 : 1); } }
 </script>
@@ -23,7 +24,7 @@ function keys(e: KeyboardEvent): void { if (e.altKey && (e.key === 'ArrowUp' || 
       <button type="button" class="title" :aria-expanded="open" @click="emit('toggle')"><span class="cut">{{ row.title || row.catalogueTitle }}</span><span v-if="row.own" class="tag">own</span><span v-if="row.byHand" class="tag">by hand</span><span v-if="changed" class="tag strong">changed</span></button>
       <select :value="row.severity" :disabled="disabled || !row.on" aria-label="Severity" :class="{ differs: row.severity !== row.catalogueSeverity }" @change="set({ severity: value($event) as Severity, ...(row.own ? { own: { ...row.own, severity: value($event) as Severity }, catalogueSeverity: value($event) as Severity } : {}) })"><option v-for="s in SEVERITIES" :key="s" :value="s">{{ s }}</option></select>
       <input type="text" inputmode="decimal" class="num weight" :value="row.weight" :placeholder="String(SEVERITY_WEIGHT[row.severity])" :disabled="disabled || !row.on" aria-label="Weight" @input="set({ weight: value($event) })">
-      <span class="faint cut limits" :title="Object.entries(row.specs).map(([k, s]) => `${row.parameters[k] || s.default} ${s.unit}: ${s.meaning}`).join('\n')">{{ Object.entries(row.specs).map(([k, s]) => `${row.parameters[k] || s.default} ${s.unit}`).join(', ') }}</span>
+      <span class="faint cut limits" :title="limits.map(l => `${l.value}: ${l.meaning}`).join('\n')">{{ limits.map(l => l.value).join(', ') }}</span>
     </div>
     <p v-for="f in faults" :key="f" class="fray fault" role="alert">{{ f }}</p>
     <div v-if="open" class="more">

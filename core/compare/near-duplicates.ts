@@ -1,5 +1,5 @@
 /** Which texts are nearly the same, among thousands: sketches of word runs (MinHash by one permutation: Li, Owen and Zhang 2012), compared only where they share a part. */
-import { remembering } from '#core/remembering';
+import { rememberingShort } from '#core/remembering';
 
 const RUN = 4;
 /** Parts of a sketch; a part is chosen by a run's upper bits of 31 and keeps its smallest run. Small integers in plain arrays: room for typed arrays is costly to get. */
@@ -21,11 +21,8 @@ let room = new Uint8Array(65_536);
 /** Scripts that write no blanks between words: each letter stands for one. */
 const UNSPACED = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Lao}\p{Script=Khmer}\p{Script=Myanmar}]/gu;
 const BEYOND_ASCII = /[^\0-\x7f]+/g;
-/** Letters beyond ASCII as small ones, signs between words as blanks, letters that are words apart. */
-const lettersOf = (run: string): string => run.toLowerCase().replace(/[\p{P}\p{S}\p{Z}]/gu, ' ').replace(UNSPACED, '$& ');
-/** A dash, an accented letter: most runs are short, and few. */
-const lettersOfShort = remembering(lettersOf, 2000);
-const asWords = (run: string): string => (run.length <= 2 ? lettersOfShort(run) : lettersOf(run));
+/** Letters beyond ASCII as small ones, signs between words as blanks, letters that are words apart. Most runs are short, and few: a dash, an accented letter. */
+const asWords = rememberingShort(run => run.toLowerCase().replace(/[\p{P}\p{S}\p{Z}]/gu, ' ').replace(UNSPACED, '$& '), 2, 2000);
 
 /** @returns how many bytes of `room` a text takes; one more of nought ends its last word */
 function intoRoom(text: string): number {

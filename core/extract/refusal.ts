@@ -17,9 +17,6 @@ const namesChallenge = remembering((name: string) => HEADER.test(name) && !/^(?:
 /** A challenge is a short page with nowhere else to go; an article about captchas is none. */
 const SHORT = 1200, FEW_LINKS = 5;
 
-/** Whether a text in lower case says that a person is asked to prove being one. */
-const asksForProof = (text: string): boolean => PHRASES.test(text);
-
 /** @field lowered the page's text in lower case, where that is at hand */
 export interface Answered { status: number; headers: readonly Header[]; facts?: Pick<PageFacts, 'text' | 'textLength' | 'anchors' | 'titles' | 'scripts' | 'forms' | 'headings' | 'metas'>; lowered?: string }
 
@@ -29,7 +26,7 @@ export function isChallenge({ status, headers, facts, lowered }: Answered): bool
   if (!facts || facts.textLength > SHORT || facts.anchors.length > FEW_LINKS) return false;
   // with 200 more is wanted than a word: something on the page that goes on by itself
   const goesOn = status >= 400 || facts.scripts.length > 0 || facts.forms.length > 0 || facts.metas.some(m => m.httpEquiv === 'refresh');
-  return goesOn && (asksForProof(lowered ?? facts.text.toLowerCase()) || facts.titles.some(t => asksForProof(t.text.toLowerCase())));
+  return goesOn && (PHRASES.test(lowered ?? facts.text.toLowerCase()) || facts.titles.some(t => PHRASES.test(t.text.toLowerCase())));
 }
 
 /** @returns how an answer refuses the visitor, or null when it is an answer like any other */

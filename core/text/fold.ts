@@ -1,5 +1,5 @@
 /** Folding texts so that they can be compared as a reader would. */
-import { remembering } from '#core/remembering';
+import { rememberingShort } from '#core/remembering';
 
 /** Words with one space between and nothing else to fold: most short texts. */
 const PLAIN = /^(?:[!-~]+ )*[!-~]+$/;
@@ -16,9 +16,8 @@ export function foldSpace(text: string): string {
 /** Anything that may carry an accent; dashes, quotes and marks such as © do not. */
 const ACCENTED = /[\xc0-\u1fff\u2c00-\uffff]+/g;
 const HAS_ACCENTED = new RegExp(ACCENTED.source);
-const withoutAccents = (letters: string): string => letters.normalize('NFD').replace(/\p{M}+/gu, '');
 /** Most runs are a letter or two, and the same few. */
-const withoutAccentsShort = remembering(withoutAccents, 2000);
+const withoutAccents = rememberingShort(letters => letters.normalize('NFD').replace(/\p{M}+/gu, ''), 2, 2000);
 
 /**
  * Folds case and accents of a text whose white space is folded already.
@@ -26,12 +25,8 @@ const withoutAccentsShort = remembering(withoutAccents, 2000);
  */
 export function foldLetters(text: string, lowered?: string): string {
   if (!HAS_ACCENTED.test(text)) return lowered ?? text.toLowerCase();
-  return text.replace(ACCENTED, letters => (letters.length <= 2 ? withoutAccentsShort(letters) : withoutAccents(letters))).toLowerCase();
+  return text.replace(ACCENTED, withoutAccents).toLowerCase();
 }
 
-/** Titles and descriptions are folded by a dozen checks each, and again in every audit of the site. */
-const foldShort = remembering((text: string) => foldLetters(foldSpace(text)), 5000);
-const SHORT = 400;
-
-/** Folds white space, case and accents: for "is this name in that title". */
-export const foldLoosely = (text: string): string => (text.length > SHORT ? foldLetters(foldSpace(text)) : foldShort(text));
+/** Folds white space, case and accents: for "is this name in that title". Titles and descriptions are folded by a dozen checks each, and again in every audit of the site. */
+export const foldLoosely = rememberingShort(text => foldLetters(foldSpace(text)), 400, 5000);

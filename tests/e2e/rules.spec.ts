@@ -106,6 +106,8 @@ test('a checklist of one’s own: compose, order, an own check, look ahead, save
   const item = (id: string) => desk.locator(`[data-check="${id}"]`);
   await item('https.certificate-days').getByRole('button', { name: /^The certificate does not end soon/ }).click();
   await item('https.certificate-days').getByLabel(/fewest days left/).fill('400');
+  await expect(item('https.certificate-days').locator('.limits')).toHaveAttribute('title', /^400 days: fewest days left/);
+  await expect(item('domain.registration-days').locator('.limits')).toHaveAttribute('title', /\n14 days: .*renews by itself$/);
   await item('https.hsts').getByLabel('Severity').selectOption('minor');
   await item('https.protocol').getByRole('checkbox').uncheck();
   const order = () => desk.getByRole('region', { name: 'HTTPS' }).locator('[data-check]').evaluateAll(all => all.slice(0, 3).map(e => (e as HTMLElement).dataset.check));

@@ -36,7 +36,7 @@ const NONE: readonly DnsAnswer[] = [];
 /** Compares a record's value as its type does: names without case and final dot, addresses in one spelling, text strings joined. */
 export function sameValue(type: string, a: string, b: string): boolean { return canonicalValue(type, a) === canonicalValue(type, b); }
 
-/** An IPv6 address in the spelling of RFC 5952. Every server is asked for the same few. */
+/** An IPv6 address as the URL standard writes it (RFC 5952, in brackets). Every server is asked for the same few. */
 const oneSpelling = remembering((address: string): string => { try { return new URL(`http://[${address}]/`).hostname; } catch { return address.toLowerCase(); } }, 2000);
 
 /** One spelling for a value in presentation form. */
