@@ -1,30 +1,79 @@
 // Node 20 has no Object.groupBy, which a plug-in of @nuxt/eslint calls
-Object.groupBy ??= (items, key) => { const out = Object.create(null); let i = 0; for (const item of items) (out[key(item, i++)] ??= []).push(item); return out; };
+Object.groupBy ??= (items, key) => {
+  const out = Object.create(null);
+  let i = 0;
+  for (const item of items) (out[key(item, i++)] ??= []).push(item);
+  return out;
+};
 const { default: withNuxt } = await import('./.nuxt/eslint.config.mjs');
+const { default: layoutByPrettier } = await import('eslint-config-prettier');
 
 /** What may import what (docs/architecture in the README): breaking it fails the lint step. */
 const OWN = ['core', 'probe', 'net', 'server', 'app', 'cli'];
-const MAY = { core: ['core'], probe: ['probe', 'core'], net: ['net'], cli: ['cli', 'core', 'probe'], server: ['server', 'core', 'probe'], app: ['app', 'core'] };
+const MAY = {
+  core: ['core'],
+  probe: ['probe', 'core'],
+  net: ['net'],
+  cli: ['cli', 'core', 'probe'],
+  server: ['server', 'core', 'probe'],
+  app: ['app', 'core'],
+};
 const NODE = ['node:*'];
 
 const rules = Object.entries(MAY).map(([room, allowed]) => {
-  const closed = OWN.filter(r => !allowed.includes(r));
-  const group = closed.flatMap(r => [`**/${r}/**`, `~~/${r}/**`]);
+  const closed = OWN.filter((r) => !allowed.includes(r));
+  const group = closed.flatMap((r) => [`**/${r}/**`, `~~/${r}/**`]);
   return {
     files: [`${room}/**/*.{ts,vue}`],
-    rules: { 'no-restricted-imports': ['error', { patterns: [
-      { group, message: `${room} may import only ${allowed.join(', ')}.`, allowTypeImports: false },
-      // a pattern that begins with # would be read as a comment
-      { regex: `^#(?:${closed.join('|')})/`, message: `${room} may import only ${allowed.join(', ')}.`, allowTypeImports: false },
-      ...(room === 'core' ? [{ group: NODE, message: 'core has no I/O.' }, { regex: '^(?:vue|nuxt|vuetify|sequelize|h3|#imports|#app)(?:/|$)', message: 'core has no interface code.' }] : []),
-    ] }] },
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            { group, message: `${room} may import only ${allowed.join(', ')}.`, allowTypeImports: false },
+            // a pattern that begins with # would be read as a comment
+            {
+              regex: `^#(?:${closed.join('|')})/`,
+              message: `${room} may import only ${allowed.join(', ')}.`,
+              allowTypeImports: false,
+            },
+            ...(room === 'core'
+              ? [
+                  { group: NODE, message: 'core has no I/O.' },
+                  {
+                    regex: '^(?:vue|nuxt|vuetify|sequelize|h3|#imports|#app)(?:/|$)',
+                    message: 'core has no interface code.',
+                  },
+                ]
+              : []),
+          ],
+        },
+      ],
+    },
   };
 });
 
 export default withNuxt(
   { ignores: ['.output/**', '.nuxt/**', '.data/**', '.demo/**', '.test/**', 'docs/**', 'test-results/**'] },
   ...rules,
-  { files: ['core/**/*.ts'], ignores: ['core/**/*.test.ts'], rules: { 'no-restricted-globals': ['error', 'process', 'fetch', 'window', 'document', 'Buffer'], 'no-restricted-syntax': ['error', { selector: 'CallExpression[callee.object.name="Date"][callee.property.name="now"]', message: 'core has no clock: time comes in as an argument.' }, { selector: 'NewExpression[callee.name="Date"][arguments.length=0]', message: 'core has no clock: time comes in as an argument.' }] } },
+  {
+    files: ['core/**/*.ts'],
+    ignores: ['core/**/*.test.ts'],
+    rules: {
+      'no-restricted-globals': ['error', 'process', 'fetch', 'window', 'document', 'Buffer'],
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'CallExpression[callee.object.name="Date"][callee.property.name="now"]',
+          message: 'core has no clock: time comes in as an argument.',
+        },
+        {
+          selector: 'NewExpression[callee.name="Date"][arguments.length=0]',
+          message: 'core has no clock: time comes in as an argument.',
+        },
+      ],
+    },
+  },
   {
     files: ['**/*.test.ts', 'tests/**/*.ts'],
     rules: { 'no-restricted-imports': 'off' },
@@ -35,15 +84,8 @@ export default withNuxt(
       'no-control-regex': 'off',
       'vue/multi-word-component-names': 'off',
       'vue/no-multiple-template-root': 'off',
-      'vue/max-attributes-per-line': 'off',
-      'vue/singleline-html-element-content-newline': 'off',
-      'vue/html-self-closing': 'off',
-      'vue/first-attribute-linebreak': 'off',
-      'vue/html-closing-bracket-newline': 'off',
-      'vue/html-indent': 'off',
-      'vue/multiline-html-element-content-newline': 'off',
-      'vue/attributes-order': 'off',
       'vue/require-default-prop': 'off',
     },
   },
+  layoutByPrettier,
 );

@@ -19,7 +19,14 @@ export default defineNuxtConfig({
   // the reset's layer comes first, so that Vuetify's layers stand above it
   css: ['~/theme/reset.css', 'vuetify/styles', '~/theme/main.css'],
   build: { transpile: ['vuetify'] },
-  app: { head: { title: 'Armband', htmlAttrs: { lang: 'en' }, link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }], meta: [{ name: 'robots', content: 'noindex' }] } },
+  app: {
+    head: {
+      title: 'Armband',
+      htmlAttrs: { lang: 'en' },
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/icon.svg' }],
+      meta: [{ name: 'robots', content: 'noindex' }],
+    },
+  },
   vite: {
     // fonts as files: the content security policy takes none from data: addresses
     build: { assetsInlineLimit: 0 },
@@ -30,7 +37,10 @@ export default defineNuxtConfig({
     // the threads are programs of their own, so they are bundled beside the server
     'nitro:init': (nitro) => {
       nitro.hooks.hook('compiled', async () => {
-        await Promise.all([bundleExtractWorker(join(nitro.options.output.serverDir, 'extract-worker.mjs')), bundleJudgeWorker(join(nitro.options.output.serverDir, 'judge-worker.mjs'))]);
+        await Promise.all([
+          bundleExtractWorker(join(nitro.options.output.serverDir, 'extract-worker.mjs')),
+          bundleJudgeWorker(join(nitro.options.output.serverDir, 'judge-worker.mjs')),
+        ]);
       });
     },
   },
@@ -38,11 +48,27 @@ export default defineNuxtConfig({
     esbuild: { options: { tsconfigRaw: decorators } },
     typescript: { tsConfig: { ...decorators, include: ['../core/**/*', '../probe/**/*'] } },
     // class-validator's decorators need reflect-metadata, which tree shaking would drop
-    moduleSideEffects: ['reflect-metadata', ...['validation', 'record', 'brief', 'site', 'host-profile', 'checklist'].map(name => new URL(`./core/entry/${name}.ts`, import.meta.url).pathname), new URL('./server/dto/validation.ts', import.meta.url).pathname],
+    moduleSideEffects: [
+      'reflect-metadata',
+      ...['validation', 'record', 'brief', 'site', 'host-profile', 'checklist'].map(
+        (name) => new URL(`./core/entry/${name}.ts`, import.meta.url).pathname,
+      ),
+      new URL('./server/dto/validation.ts', import.meta.url).pathname,
+    ],
   },
-  typescript: { strict: true, tsConfig: { ...decorators, include: ['../core/**/*'] }, nodeTsConfig: decorators, sharedTsConfig: decorators },
+  typescript: {
+    strict: true,
+    tsConfig: { ...decorators, include: ['../core/**/*'] },
+    nodeTsConfig: decorators,
+    sharedTsConfig: decorators,
+  },
   runtimeConfig: {
-    session: { name: 'armband-session', password: '', maxAge: 60 * 60 * 24 * 7, cookie: { httpOnly: true, sameSite: 'lax', secure: behindHttps } },
+    session: {
+      name: 'armband-session',
+      password: '',
+      maxAge: 60 * 60 * 24 * 7,
+      cookie: { httpOnly: true, sameSite: 'lax', secure: behindHttps },
+    },
   },
   security: {
     corsHandler: false,
@@ -50,11 +76,17 @@ export default defineNuxtConfig({
     xssValidator: false,
     headers: {
       contentSecurityPolicy: {
-        'default-src': ['\'self\''], 'base-uri': ['\'none\''], 'object-src': ['\'none\''], 'frame-ancestors': ['\'none\''], 'form-action': ['\'self\''],
-        'script-src': ['\'self\'', '\'nonce-{{nonce}}\''],
+        'default-src': ["'self'"],
+        'base-uri': ["'none'"],
+        'object-src': ["'none'"],
+        'frame-ancestors': ["'none'"],
+        'form-action': ["'self'"],
+        'script-src': ["'self'", "'nonce-{{nonce}}'"],
         // Vuetify writes its theme into a style element
-        'style-src': ['\'self\'', '\'unsafe-inline\''],
-        'img-src': ['\'self\'', 'data:'], 'font-src': ['\'self\''], 'connect-src': ['\'self\''],
+        'style-src': ["'self'", "'unsafe-inline'"],
+        'img-src': ["'self'", 'data:'],
+        'font-src': ["'self'"],
+        'connect-src': ["'self'"],
         'upgrade-insecure-requests': behindHttps,
       },
       strictTransportSecurity: behindHttps ? { maxAge: 31_536_000 } : false,

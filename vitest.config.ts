@@ -1,15 +1,48 @@
 import { defineConfig } from 'vitest/config';
 
-const decorators = { tsconfigRaw: { compilerOptions: { experimentalDecorators: true, useDefineForClassFields: false } } };
+const decorators = {
+  tsconfigRaw: { compilerOptions: { experimentalDecorators: true, useDefineForClassFields: false } },
+};
 
 export default defineConfig({
   test: {
     // one less than there are processors otherwise, which is one on small machines
     maxWorkers: 2,
     projects: [
-      { esbuild: decorators, test: { name: 'unit', include: ['{core,probe,net,cli,server,app}/**/*.test.ts', 'tests/conformance/**/*.test.ts', 'tests/hostile/**/*.test.ts'], environment: 'node', testTimeout: 120_000 } },
-      { esbuild: decorators, test: { name: 'faults', include: ['tests/faults/**/*.test.ts'], environment: 'node', testTimeout: 300_000, hookTimeout: 300_000 } },
-      { esbuild: decorators, test: { name: 'integration', include: ['tests/integration/**/*.test.ts'], environment: 'node', testTimeout: 300_000, hookTimeout: 300_000, fileParallelism: false } },
+      {
+        esbuild: decorators,
+        test: {
+          name: 'unit',
+          include: [
+            '{core,probe,net,cli,server,app}/**/*.test.ts',
+            'tests/conformance/**/*.test.ts',
+            'tests/hostile/**/*.test.ts',
+          ],
+          environment: 'node',
+          testTimeout: 120_000,
+        },
+      },
+      {
+        esbuild: decorators,
+        test: {
+          name: 'faults',
+          include: ['tests/faults/**/*.test.ts'],
+          environment: 'node',
+          testTimeout: 300_000,
+          hookTimeout: 300_000,
+        },
+      },
+      {
+        esbuild: decorators,
+        test: {
+          name: 'integration',
+          include: ['tests/integration/**/*.test.ts'],
+          environment: 'node',
+          testTimeout: 300_000,
+          hookTimeout: 300_000,
+          fileParallelism: false,
+        },
+      },
     ],
   },
 });

@@ -4,10 +4,34 @@ import { parseUrl } from '#core/extract/address';
 import { SITUATIONS, type Situation } from '#core/facts/situation';
 
 export interface Arguments {
-  url?: string; situation?: Situation; brief?: string; hostProfile?: string; checklist?: string; attestations?: string;
-  resolver: string[]; ca: string[]; map: string[]; allowPrivate: boolean; pages: number; timeout: number;
-  format: 'text' | 'json'; out?: string; evidence?: string; fromEvidence?: string; har?: string; fromHar?: string; zone?: string; fromZone?: string; wayIn?: string; rdapBootstrap?: string;
-  agent?: string; delay: number; concurrency: number; outside: boolean; list: boolean; help: boolean;
+  url?: string;
+  situation?: Situation;
+  brief?: string;
+  hostProfile?: string;
+  checklist?: string;
+  attestations?: string;
+  resolver: string[];
+  ca: string[];
+  map: string[];
+  allowPrivate: boolean;
+  pages: number;
+  timeout: number;
+  format: 'text' | 'json';
+  out?: string;
+  evidence?: string;
+  fromEvidence?: string;
+  har?: string;
+  fromHar?: string;
+  zone?: string;
+  fromZone?: string;
+  wayIn?: string;
+  rdapBootstrap?: string;
+  agent?: string;
+  delay: number;
+  concurrency: number;
+  outside: boolean;
+  list: boolean;
+  help: boolean;
 }
 
 export class UsageError extends Error {}
@@ -52,23 +76,86 @@ export function readArguments(argv: string[]): Arguments {
   const flag = { type: 'boolean' } as const;
   let parsed;
   try {
-    parsed = parseArgs({ args: argv, allowPositionals: true, options: { 'situation': text, 'brief': text, 'host-profile': text, 'checklist': text, 'attestations': text, 'resolver': many, 'ca': many, 'map': many, 'allow-private': flag, 'pages': text, 'timeout': text, 'format': text, 'out': text, 'evidence': text, 'from-evidence': text, 'har': text, 'from-har': text, 'zone': text, 'from-zone': text, 'way-in': text, 'rdap-bootstrap': text, 'agent': text, 'delay': text, 'concurrency': text, 'outside': flag, 'list': flag, 'help': flag } });
-  } catch (error) { throw new UsageError((error as Error).message); }
+    parsed = parseArgs({
+      args: argv,
+      allowPositionals: true,
+      options: {
+        situation: text,
+        brief: text,
+        'host-profile': text,
+        checklist: text,
+        attestations: text,
+        resolver: many,
+        ca: many,
+        map: many,
+        'allow-private': flag,
+        pages: text,
+        timeout: text,
+        format: text,
+        out: text,
+        evidence: text,
+        'from-evidence': text,
+        har: text,
+        'from-har': text,
+        zone: text,
+        'from-zone': text,
+        'way-in': text,
+        'rdap-bootstrap': text,
+        agent: text,
+        delay: text,
+        concurrency: text,
+        outside: flag,
+        list: flag,
+        help: flag,
+      },
+    });
+  } catch (error) {
+    throw new UsageError((error as Error).message);
+  }
   const v = parsed.values;
-  if (parsed.positionals.length > 1) throw new UsageError(`one address at a time, not also “${parsed.positionals[1]}”`);
-  if (v.situation !== undefined && !SITUATIONS.includes(v.situation as Situation)) throw new UsageError(`--situation is one of ${SITUATIONS.join(', ')}, not “${v.situation}”`);
-  if (v.format !== undefined && v.format !== 'text' && v.format !== 'json') throw new UsageError(`--format is text or json, not “${v.format}”`);
+  if (parsed.positionals.length > 1)
+    throw new UsageError(`one address at a time, not also “${parsed.positionals[1]}”`);
+  if (v.situation !== undefined && !SITUATIONS.includes(v.situation as Situation))
+    throw new UsageError(`--situation is one of ${SITUATIONS.join(', ')}, not “${v.situation}”`);
+  if (v.format !== undefined && v.format !== 'text' && v.format !== 'json')
+    throw new UsageError(`--format is text or json, not “${v.format}”`);
   const args: Arguments = {
-    url: parsed.positionals[0], situation: v.situation as Situation | undefined, brief: v.brief, hostProfile: v['host-profile'], checklist: v.checklist, attestations: v.attestations,
-    resolver: v.resolver ?? [], ca: v.ca ?? [], map: v.map ?? [], allowPrivate: v['allow-private'] ?? false, pages: Math.floor(whole(v.pages, 'pages', 50, 5000)), timeout: whole(v.timeout, 'timeout', 15, 600),
-    format: v.format === 'json' ? 'json' : 'text', out: v.out, evidence: v.evidence, fromEvidence: v['from-evidence'], har: v.har, fromHar: v['from-har'], zone: v.zone, fromZone: v['from-zone'], wayIn: v['way-in'], rdapBootstrap: v['rdap-bootstrap'],
-    agent: v.agent, delay: v.delay === '0' ? 0 : whole(v.delay, 'delay', 0, 60_000), concurrency: Math.floor(whole(v.concurrency, 'concurrency', 6, 32)), outside: v.outside ?? false, list: v.list ?? false, help: v.help ?? false,
+    url: parsed.positionals[0],
+    situation: v.situation as Situation | undefined,
+    brief: v.brief,
+    hostProfile: v['host-profile'],
+    checklist: v.checklist,
+    attestations: v.attestations,
+    resolver: v.resolver ?? [],
+    ca: v.ca ?? [],
+    map: v.map ?? [],
+    allowPrivate: v['allow-private'] ?? false,
+    pages: Math.floor(whole(v.pages, 'pages', 50, 5000)),
+    timeout: whole(v.timeout, 'timeout', 15, 600),
+    format: v.format === 'json' ? 'json' : 'text',
+    out: v.out,
+    evidence: v.evidence,
+    fromEvidence: v['from-evidence'],
+    har: v.har,
+    fromHar: v['from-har'],
+    zone: v.zone,
+    fromZone: v['from-zone'],
+    wayIn: v['way-in'],
+    rdapBootstrap: v['rdap-bootstrap'],
+    agent: v.agent,
+    delay: v.delay === '0' ? 0 : whole(v.delay, 'delay', 0, 60_000),
+    concurrency: Math.floor(whole(v.concurrency, 'concurrency', 6, 32)),
+    outside: v.outside ?? false,
+    list: v.list ?? false,
+    help: v.help ?? false,
   };
-  if (!args.list && !args.help && !args.url && !args.fromEvidence) throw new UsageError('an address is missing');
+  if (!args.list && !args.help && !args.url && !args.fromEvidence)
+    throw new UsageError('an address is missing');
   if (args.fromHar && !args.url) throw new UsageError('--from-har needs the address of the site as well');
   if (args.fromZone && !args.fromHar) throw new UsageError('--from-zone goes with --from-har');
   // a name that would end the header early is no name
-  if (args.agent !== undefined && !/^[\x20-\x7e]{1,300}$/.test(args.agent)) throw new UsageError('--agent takes up to 300 printable ASCII characters');
+  if (args.agent !== undefined && !/^[\x20-\x7e]{1,300}$/.test(args.agent))
+    throw new UsageError('--agent takes up to 300 printable ASCII characters');
   if (args.url && !/^https?:\/\//i.test(args.url)) args.url = `https://${args.url}`;
   if (args.url && !parseUrl(args.url)) throw new UsageError(`“${args.url}” is no address`);
   return args;

@@ -19,40 +19,76 @@ import { answersFromZone, dnsToZoneFile, readZoneFile } from '#core/formats/zone
 import { readBootstrapFile, readDocument, readEvidence, readWayIn } from './documents';
 import { resultJson, resultText } from './result';
 
-const say = (text: string): void => { process.stderr.write(`${text}\n`); };
+const say = (text: string): void => {
+  process.stderr.write(`${text}\n`);
+};
 
 /** The catalogue as data. */
 export function catalogueList() {
-  return CATALOGUE.map(c => ({ id: c.id, section: c.section, title: c.title, severity: c.severity, situations: c.situations, scope: c.scope, source: c.source, parameters: c.parameters ?? {} }));
+  return CATALOGUE.map((c) => ({
+    id: c.id,
+    section: c.section,
+    title: c.title,
+    severity: c.severity,
+    situations: c.situations,
+    scope: c.scope,
+    source: c.source,
+    parameters: c.parameters ?? {},
+  }));
 }
 
 /** Nothing of the target could be connected to at all. */
 function unreachable(evidence: Evidence): boolean {
-  const chains = [...evidence.hosts.flatMap(h => [h.http, h.https]), ...evidence.pages.map(p => p.chain)];
+  const chains = [...evidence.hosts.flatMap((h) => [h.http, h.https]), ...evidence.pages.map((p) => p.chain)];
   const silent = new Set(['no-name', 'no-address', 'dns', 'refused', 'timeout', 'forbidden-address']);
-  return chains.every(c => finalStatus(c) === undefined && c.hops.every(h => h.status === undefined) && (!c.error || silent.has(c.error.code)));
+  return chains.every(
+    (c) =>
+      finalStatus(c) === undefined &&
+      c.hops.every((h) => h.status === undefined) &&
+      (!c.error || silent.has(c.error.code)),
+  );
 }
 
 function readFile(file: string): string {
-  try { return readFileSync(file, 'utf8'); } catch (error) { throw new UsageError(`${file} cannot be read: ${(error as Error).message}`); }
+  try {
+    return readFileSync(file, 'utf8');
+  } catch (error) {
+    throw new UsageError(`${file} cannot be read: ${(error as Error).message}`);
+  }
 }
 
 function writeFile(file: string, text: string): void {
-  try { writeFileSync(file, text); } catch (error) { throw new UsageError(`${file} cannot be written: ${(error as Error).message}`); }
+  try {
+    writeFileSync(file, text);
+  } catch (error) {
+    throw new UsageError(`${file} cannot be written: ${(error as Error).message}`);
+  }
 }
 
 /** @throws UsageError for checks that do not exist, parameters out of range, blocks that are not whole */
 function readChecklistFile(file: string): Checklist {
   const checklist = readDocument<Checklist>(file, 'checklist');
   const faults = checklistFaults(checklist);
-  if (faults.length) throw new UsageError(`${file}: ${faults.slice(0, 3).map(f => f.message).join('; ')}`);
+  if (faults.length)
+    throw new UsageError(
+      `${file}: ${faults
+        .slice(0, 3)
+        .map((f) => f.message)
+        .join('; ')}`,
+    );
   return checklist;
 }
 
 /** What kind of place an address is: as the situation says, else as the brief does. */
 function kindOf(args: Arguments, brief: Brief): 'before' | 'live' {
   const host = new URL(args.url!).hostname;
-  return (args.situation ? args.situation === 'staging' : (brief.stagingHosts ?? []).some(h => asciiHost(h) === host)) ? 'before' : 'live';
+  return (
+    args.situation
+      ? args.situation === 'staging'
+      : (brief.stagingHosts ?? []).some((h) => asciiHost(h) === host)
+  )
+    ? 'before'
+    : 'live';
 }
 
 /** Evidence out of files that were recorded elsewhere. */
@@ -64,7 +100,17 @@ function fromFiles(args: Arguments, brief: Brief): Evidence {
     for (const e of zone.errors.slice(0, 5)) say(`${args.fromZone}, line ${e.line}: ${e.message}`);
     answers = answersFromZone(zone.records, args.fromZone);
   }
-  try { return evidenceFromHar(readFile(args.fromHar!), { url: args.url!, kind, hosts: hostsOf(args.url!, kind, brief), at: new Date().toISOString(), answers }); } catch (error) { throw new UsageError(`${args.fromHar}: ${(error as Error).message}`); }
+  try {
+    return evidenceFromHar(readFile(args.fromHar!), {
+      url: args.url!,
+      kind,
+      hosts: hostsOf(args.url!, kind, brief),
+      at: new Date().toISOString(),
+      answers,
+    });
+  } catch (error) {
+    throw new UsageError(`${args.fromHar}: ${(error as Error).message}`);
+  }
 }
 
 async function gather(args: Arguments, brief: Brief, checklist: Checklist): Promise<Evidence> {
@@ -72,41 +118,103 @@ async function gather(args: Arguments, brief: Brief, checklist: Checklist): Prom
   let last = '';
   try {
     return await collect({
-      url: args.url!, kind: kindOf(args, brief), brief, asked: askedFor(checklist, brief.preferredHost ?? host), resolvers: args.resolver, map: args.map, allowPrivate: args.allowPrivate, timeoutMs: args.timeout * 1000, maxPages: args.pages, ca: args.ca.map(readFile), delayMs: args.delay, concurrency: args.concurrency, outside: args.outside,
-      ...(args.agent ? { agent: args.agent } : {}), ...(args.wayIn ? { wayIn: readWayIn(args.wayIn, host) } : {}), ...(args.rdapBootstrap ? { bootstrap: readBootstrapFile(args.rdapBootstrap) } : {}),
-      onProgress: (p) => { const line = `${p.phase} ${p.done} of ${p.total}`; if (line !== last && process.stderr.isTTY) process.stderr.write(`\r${line}\x1b[K`); last = line; },
+      url: args.url!,
+      kind: kindOf(args, brief),
+      brief,
+      asked: askedFor(checklist, brief.preferredHost ?? host),
+      resolvers: args.resolver,
+      map: args.map,
+      allowPrivate: args.allowPrivate,
+      timeoutMs: args.timeout * 1000,
+      maxPages: args.pages,
+      ca: args.ca.map(readFile),
+      delayMs: args.delay,
+      concurrency: args.concurrency,
+      outside: args.outside,
+      ...(args.agent ? { agent: args.agent } : {}),
+      ...(args.wayIn ? { wayIn: readWayIn(args.wayIn, host) } : {}),
+      ...(args.rdapBootstrap ? { bootstrap: readBootstrapFile(args.rdapBootstrap) } : {}),
+      onProgress: (p) => {
+        const line = `${p.phase} ${p.done} of ${p.total}`;
+        if (line !== last && process.stderr.isTTY) process.stderr.write(`\r${line}\x1b[K`);
+        last = line;
+      },
     });
   } catch (error) {
     if (error instanceof RangeError) throw new UsageError(error.message);
     throw error;
-  } finally { if (process.stderr.isTTY) process.stderr.write('\r\x1b[K'); }
+  } finally {
+    if (process.stderr.isTTY) process.stderr.write('\r\x1b[K');
+  }
 }
 
 async function main(argv: string[]): Promise<number> {
   const args = readArguments(argv);
-  if (args.help) { process.stdout.write(`${USAGE}\n`); return 0; }
-  const put = (text: string): void => { if (args.out) writeFile(args.out, `${text}\n`); else process.stdout.write(`${text}\n`); };
-  if (args.list) { put(JSON.stringify(catalogueList(), null, 2)); return 0; }
+  if (args.help) {
+    process.stdout.write(`${USAGE}\n`);
+    return 0;
+  }
+  const put = (text: string): void => {
+    if (args.out) writeFile(args.out, `${text}\n`);
+    else process.stdout.write(`${text}\n`);
+  };
+  if (args.list) {
+    put(JSON.stringify(catalogueList(), null, 2));
+    return 0;
+  }
   const profile = args.hostProfile ? readDocument<HostProfile>(args.hostProfile, 'host-profile') : undefined;
   const given = args.brief ? readDocument<Brief>(args.brief, 'brief') : {};
   // a host's records are looked up too where the brief names none
   const brief = args.url ? withHostRecords(given, profile, new URL(args.url).hostname) : given;
   const checklist = args.checklist ? readChecklistFile(args.checklist) : fullChecklist();
-  const attestations = args.attestations ? readDocument<Attestation[]>(args.attestations, 'attestations') : undefined;
-  const evidence = args.fromEvidence ? readEvidence(args.fromEvidence) : args.fromHar ? fromFiles(args, brief) : await gather(args, brief, checklist);
+  const attestations = args.attestations
+    ? readDocument<Attestation[]>(args.attestations, 'attestations')
+    : undefined;
+  const evidence = args.fromEvidence
+    ? readEvidence(args.fromEvidence)
+    : args.fromHar
+      ? fromFiles(args, brief)
+      : await gather(args, brief, checklist);
   if (args.evidence) writeFile(args.evidence, JSON.stringify(evidence));
   if (args.har) writeFile(args.har, JSON.stringify(toHar(evidence)));
   if (args.zone) writeFile(args.zone, dnsToZoneFile(evidence.dns));
   const situation = args.situation ?? (evidence.target.kind === 'before' ? 'staging' : 'live');
   // judged at the time of collecting, so that stored evidence gives the same findings for ever
-  const findings = judge({ evidence, brief, profile, checklist, situation, at: new Date(evidence.finishedAt), attestations, leaveOutHand: !attestations });
-  put(args.format === 'json' ? JSON.stringify(resultJson(evidence, situation, findings), null, 2) : resultText(evidence, situation, findings, !attestations));
+  const findings = judge({
+    evidence,
+    brief,
+    profile,
+    checklist,
+    situation,
+    at: new Date(evidence.finishedAt),
+    attestations,
+    leaveOutHand: !attestations,
+  });
+  put(
+    args.format === 'json'
+      ? JSON.stringify(resultJson(evidence, situation, findings), null, 2)
+      : resultText(evidence, situation, findings, !attestations),
+  );
   if (!attestations) say('Checks by hand are left out: give --attestations to count them.');
-  if (unreachable(evidence)) { say(`Nothing was reachable: ${evidence.pages[0]?.chain.error?.message ?? evidence.hosts[0]?.https.error?.message ?? 'no answer'}.`); return 2; }
+  if (unreachable(evidence)) {
+    say(
+      `Nothing was reachable: ${evidence.pages[0]?.chain.error?.message ?? evidence.hosts[0]?.https.error?.message ?? 'no answer'}.`,
+    );
+    return 2;
+  }
   return { clear: 0, held: 1, undecided: 3 }[scoreOf(findings).gate];
 }
 
-main(process.argv.slice(2)).then((code) => { process.exitCode = code; }, (error: unknown) => {
-  say(error instanceof UsageError ? `${error.message}\n${USAGE}` : `The audit could not be made: ${(error as Error).stack ?? String(error)}`);
-  process.exitCode = 2;
-});
+main(process.argv.slice(2)).then(
+  (code) => {
+    process.exitCode = code;
+  },
+  (error: unknown) => {
+    say(
+      error instanceof UsageError
+        ? `${error.message}\n${USAGE}`
+        : `The audit could not be made: ${(error as Error).stack ?? String(error)}`,
+    );
+    process.exitCode = 2;
+  },
+);

@@ -13,40 +13,78 @@ export type DocumentKind = 'brief' | 'host-profile' | 'checklist' | 'attestation
 
 function readJson(file: string): unknown {
   let text: string;
-  try { text = readFileSync(file, 'utf8'); } catch (error) { throw new UsageError(`${file} cannot be read: ${(error as NodeJS.ErrnoException).code === 'ENOENT' ? 'it does not exist' : (error as Error).message}`); }
-  try { return JSON.parse(text); } catch (error) { throw new UsageError(`${file} is no JSON: ${(error as Error).message}`); }
+  try {
+    text = readFileSync(file, 'utf8');
+  } catch (error) {
+    throw new UsageError(
+      `${file} cannot be read: ${(error as NodeJS.ErrnoException).code === 'ENOENT' ? 'it does not exist' : (error as Error).message}`,
+    );
+  }
+  try {
+    return JSON.parse(text);
+  } catch (error) {
+    throw new UsageError(`${file} is no JSON: ${(error as Error).message}`);
+  }
 }
 
 /** Reads and validates a file. @throws UsageError naming the first three faults with their place */
 export function readDocument<T>(file: string, kind: DocumentKind): T {
   const data = readJson(file);
-  const schema = JSON.parse(readFileSync(new URL(`../docs/schemas/${kind}.schema.json`, import.meta.url), 'utf8')) as object;
+  const schema = JSON.parse(
+    readFileSync(new URL(`../docs/schemas/${kind}.schema.json`, import.meta.url), 'utf8'),
+  ) as object;
   const validate = ajv.compile(schema);
   if (!validate(data)) {
-    const faults = (validate.errors ?? []).slice(0, 3).map(e => `${e.instancePath || 'the whole'} ${e.message}${e.params && 'additionalProperty' in e.params ? ` (${String(e.params.additionalProperty)})` : ''}`);
+    const faults = (validate.errors ?? [])
+      .slice(0, 3)
+      .map(
+        (e) =>
+          `${e.instancePath || 'the whole'} ${e.message}${e.params && 'additionalProperty' in e.params ? ` (${String(e.params.additionalProperty)})` : ''}`,
+      );
     throw new UsageError(`${file} is no ${kind}: ${faults.join('; ')}`);
   }
   return data as T;
 }
 
-/** Reads stored evidence, brought up to the present version. @throws UsageError when it is none or of a later version */
+/**
+ * Reads stored evidence, brought up to the present version.
+ * @throws UsageError when it is none or of a later version
+ */
 export function readEvidence(file: string): Evidence {
-  try { return upgradeEvidence(readJson(file)); } catch (error) {
+  try {
+    return upgradeEvidence(readJson(file));
+  } catch (error) {
     if (error instanceof UsageError) throw error;
     throw new UsageError(`${file}: ${(error as Error).message}`);
   }
 }
 
-/** Reads how to get in. It stands in a file, since words on the command line can be seen by everybody on the machine. @throws UsageError */
+/**
+ * Reads how to get in. It stands in a file, since words on the command line can be seen by everybody on the
+ * machine.
+ * @throws UsageError
+ */
 export function readWayIn(file: string, host: string): WayIn {
   const data = readJson(file) as Record<string, unknown> | null;
-  const text = (name: string): string => { const v = data?.[name]; if (typeof v !== 'string' || !v || v.length > 500) throw new UsageError(`${file}: “${name}” is missing`); return v; };
-  if (data?.kind === 'credentials') return { kind: 'credentials', user: text('user'), password: text('password'), hosts: [host] };
-  if (data?.kind === 'parameter' || data?.kind === 'cookie') return { kind: data.kind, name: text('name'), value: text('value'), hosts: [host] };
+  const text = (name: string): string => {
+    const v = data?.[name];
+    if (typeof v !== 'string' || !v || v.length > 500) throw new UsageError(`${file}: “${name}” is missing`);
+    return v;
+  };
+  if (data?.kind === 'credentials')
+    return { kind: 'credentials', user: text('user'), password: text('password'), hosts: [host] };
+  if (data?.kind === 'parameter' || data?.kind === 'cookie')
+    return { kind: data.kind, name: text('name'), value: text('value'), hosts: [host] };
   throw new UsageError(`${file}: “kind” is credentials, parameter or cookie`);
 }
 
 /** Reads a bootstrap file. @throws UsageError */
 export function readBootstrapFile(file: string): Bootstrap {
-  try { return readBootstrap(readJson(file)); } catch (error) { throw new UsageError(error instanceof UsageError ? error.message : `${file}: ${(error as Error).message}`); }
+  try {
+    return readBootstrap(readJson(file));
+  } catch (error) {
+    throw new UsageError(
+      error instanceof UsageError ? error.message : `${file}: ${(error as Error).message}`,
+    );
+  }
 }

@@ -1,6 +1,7 @@
 /**
  * A function that answers each question once: for what many pages ask alike.
- * @param most questions it remembers; then it begins anew, so that one kept for good does not grow without end
+ * @param most questions it remembers; then it begins anew, so that one kept for good does not grow without
+ * end
  */
 export function remembering<A, B>(answer: (question: A) => B, most = Infinity): (question: A) => B {
   const known = new Map<A, B>();
@@ -8,7 +9,7 @@ export function remembering<A, B>(answer: (question: A) => B, most = Infinity): 
     let is = known.get(question);
     if (is === undefined && !known.has(question)) {
       if (known.size >= most) known.clear();
-      known.set(question, is = answer(question));
+      known.set(question, (is = answer(question)));
     }
     return is as B;
   };
@@ -18,7 +19,11 @@ export function remembering<A, B>(answer: (question: A) => B, most = Infinity): 
  * The same for texts, of which only short ones are remembered: long ones are seldom asked for twice.
  * @param longest in UTF-16 units
  */
-export function rememberingShort<B>(answer: (text: string) => B, longest: number, most: number): (text: string) => B {
+export function rememberingShort<B>(
+  answer: (text: string) => B,
+  longest: number,
+  most: number,
+): (text: string) => B {
   const short = remembering(answer, most);
-  return text => (text.length <= longest ? short(text) : answer(text));
+  return (text) => (text.length <= longest ? short(text) : answer(text));
 }

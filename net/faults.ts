@@ -1,15 +1,26 @@
 /** Every fault that can be planted, and the check that must find it. */
 export interface FaultKind {
-  id: string; title: string; check: string;
+  id: string;
+  title: string;
+  check: string;
   /** Where it can be planted: `former` on the live host of a site that is still to be replaced. */
   on: 'live' | 'staging' | 'both' | 'holding' | 'former';
-  /** Traits that a site needs for it; `launched`; or `build`, for the tests alone until builds can be uploaded. */
+  /**
+   * Traits that a site needs for it; `launched`; or `build`, for the tests alone until builds can be
+   * uploaded.
+   */
   needs?: string;
   /** What the check comes to; failed unless said. */
   outcome?: 'cantTell';
 }
 
-const f = (id: string, check: string, on: FaultKind['on'], title: string, more: Pick<FaultKind, 'needs' | 'outcome'> = {}): FaultKind => ({ id, check, on, title, ...more });
+const f = (
+  id: string,
+  check: string,
+  on: FaultKind['on'],
+  title: string,
+  more: Pick<FaultKind, 'needs' | 'outcome'> = {},
+): FaultKind => ({ id, check, on, title, ...more });
 
 export const FAULTS: readonly FaultKind[] = [
   f('nameless-title', 'identity.title-names-site', 'both', 'The home title leaves the name out'),
@@ -63,19 +74,28 @@ export const FAULTS: readonly FaultKind[] = [
   f('apex-alias', 'domain.no-apex-alias', 'live', 'The bare domain is an alias'),
   f('dangling-alias', 'domain.no-dangling-alias', 'live', 'A subdomain’s alias leads into nothing'),
   f('lame-server', 'domain.name-servers', 'live', 'One name server does not know the zone'),
-  f('delegation-differs', 'domain.delegation-agrees', 'live', 'The zone above names a server that was given up'),
+  f(
+    'delegation-differs',
+    'domain.delegation-agrees',
+    'live',
+    'The zone above names a server that was given up',
+  ),
   f('stale-glue', 'domain.delegation-agrees', 'live', 'The zone above has an old address of a name server'),
   f('spreading', 'domain.authorities-agree', 'live', 'Two name servers say different things'),
   f('long-ttl', 'domain.ttl-for-launch', 'former', 'Records that will change are kept for a day'),
   f('mail-on-apex', 'domain.mail-survives', 'former', 'Mail rests on the record that moves'),
-  f('ds-left', 'domain.ds-fits', 'former', 'A DS is left that the new name servers cannot answer for', { needs: 'moves' }),
+  f('ds-left', 'domain.ds-fits', 'former', 'A DS is left that the new name servers cannot answer for', {
+    needs: 'moves',
+  }),
   f('soa-order', 'domain.soa', 'live', 'The zone’s times are in the wrong order'),
   f('mail-gone', 'domain.mail-exchanger', 'live', 'The domain says that it takes no mail'),
   f('mx-alias', 'domain.mail-targets', 'live', 'The mail exchanger is an alias'),
   f('spf-two', 'domain.spf', 'live', 'There are two SPF records'),
   f('dkim-gone', 'domain.dkim', 'live', 'The DKIM key was withdrawn'),
   f('dmarc-gone', 'domain.dmarc', 'live', 'There is no DMARC record'),
-  f('no-mail-open', 'domain.no-mail-closed', 'live', 'A domain without mail does not say so', { needs: 'no-mail' }),
+  f('no-mail-open', 'domain.no-mail-closed', 'live', 'A domain without mail does not say so', {
+    needs: 'no-mail',
+  }),
   f('caa-closed', 'domain.caa', 'live', 'CAA lets only the former authority issue'),
   f('lapsing', 'domain.registration-days', 'live', 'The registration ends in nine days'),
   f('on-hold', 'domain.registration-status', 'live', 'The registrar has put the domain on hold'),
@@ -106,7 +126,12 @@ export const FAULTS: readonly FaultKind[] = [
   f('number-address', 'indexing.readable-addresses', 'both', 'A page has a number for an address'),
   f('holding-left', 'indexing.no-holding-page', 'live', 'The holding page is still shown'),
   f('holding-found', 'indexing.holding-page-gone', 'live', 'The holding page can still be found'),
-  f('rude-holding', 'indexing.holding-page', 'holding', 'The holding page may be listed and gives no way to reach the client'),
+  f(
+    'rude-holding',
+    'indexing.holding-page',
+    'holding',
+    'The holding page may be listed and gives no way to reach the client',
+  ),
   f('dead-link', 'indexing.links-answer', 'both', 'A page links to one that is gone'),
   f('link-detour', 'indexing.links-direct', 'live', 'A page links to an address that has moved'),
   f('outside-dead', 'indexing.outside-links', 'both', 'A page links to a site whose domain has lapsed'),
@@ -120,7 +145,12 @@ export const FAULTS: readonly FaultKind[] = [
   f('borrowed-counter', 'verification.analytics-own', 'both', 'Visits are counted for another client'),
   f('counted-staging', 'verification.analytics-off-staging', 'staging', 'Staging is counted'),
   f('late-consent', 'verification.consent-first', 'live', 'Consent is asked after counting'),
-  f('script-early', 'verification.script-placement', 'both', 'A script stands in the head instead of the end'),
+  f(
+    'script-early',
+    'verification.script-placement',
+    'both',
+    'A script stands in the head instead of the end',
+  ),
   f('strange-script', 'verification.scripts-expected', 'both', 'A script comes from a host nobody agreed to'),
   f('script-twice', 'verification.scripts-once', 'both', 'An outside script is loaded twice'),
   f('no-title', 'metadata.title-present', 'both', 'A page has no title'),
@@ -129,13 +159,20 @@ export const FAULTS: readonly FaultKind[] = [
   f('no-description', 'metadata.description-present', 'both', 'Two pages have no description'),
   f('short-description', 'metadata.description-length', 'both', 'A description is too short'),
   f('same-description', 'metadata.description-unique', 'both', 'All pages share the home page’s description'),
-  f('nameless-description', 'metadata.description-names-site', 'both', 'The home description leaves the name out'),
+  f(
+    'nameless-description',
+    'metadata.description-names-site',
+    'both',
+    'The home description leaves the name out',
+  ),
   f('phraseless', 'metadata.key-phrases', 'both', 'The home description has none of the key phrases'),
   f('inherited-title', 'metadata.not-inherited', 'both', 'A page’s title is the site’s name alone'),
   f('latin', 'metadata.charset', 'both', 'Pages do not say their encoding'),
   f('no-viewport', 'metadata.viewport', 'both', 'Zoom is forbidden on phones'),
   f('two-headings', 'metadata.one-main-heading', 'both', 'A page has two main headings'),
-  f('app-shell', 'metadata.image-text', 'both', 'Pages are empty shells that a script fills', { outcome: 'cantTell' }),
+  f('app-shell', 'metadata.image-text', 'both', 'Pages are empty shells that a script fills', {
+    outcome: 'cantTell',
+  }),
   f('skipped-heading', 'metadata.heading-order', 'both', 'A heading skips two levels'),
   f('no-alt', 'metadata.image-text', 'both', 'Pictures have no text'),
   f('nameless-button', 'metadata.control-names', 'both', 'A button has no name'),
@@ -172,7 +209,9 @@ export const FAULTS: readonly FaultKind[] = [
   f('default-sender', 'delivery.form-sender', 'both', 'The form writes in the host’s name'),
   f('comments-open', 'delivery.comments', 'both', 'A comment box is open'),
   f('ended-contact', 'delivery.security-contact', 'live', 'security.txt has ended'),
-  f('left-open', 'indexing.staging-closed', 'staging', 'Staging is still open after the launch', { needs: 'launched' }),
+  f('left-open', 'indexing.staging-closed', 'staging', 'Staging is still open after the launch', {
+    needs: 'launched',
+  }),
   f('challenge', 'identity.home-page', 'live', 'The server wants proof of a person', { outcome: 'cantTell' }),
   f('resolver-lags', 'identity.home-page', 'live', 'Resolvers still give the former server’s address'),
 ];

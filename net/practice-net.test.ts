@@ -10,34 +10,62 @@ import { FaultSwitches } from './switches';
 describe('the sites of the practice net', () => {
   it('are twenty-four, of 6 to 60 pages and one of 2,000, under .example, at documentation addresses', () => {
     expect(SITES).toHaveLength(24);
-    expect(SITES.map(s => pagesOf(s).length).filter(n => n > 60)).toEqual([2000]);
-    expect(SITES.filter(s => s.drafts.length).length).toBeGreaterThan(2);
-    expect(SITES.filter(s => s.replaces).length).toBeGreaterThan(4);
-    for (const s of SITES) { expect(pagesOf(s).length).toBeGreaterThanOrEqual(6); expect(s.domain).toMatch(/\.example$/); expect(s.staging.host).toMatch(/\.example$/); expect(s.phone).toMatch(/^\+44 1632 960\d{3}$/); }
+    expect(SITES.map((s) => pagesOf(s).length).filter((n) => n > 60)).toEqual([2000]);
+    expect(SITES.filter((s) => s.drafts.length).length).toBeGreaterThan(2);
+    expect(SITES.filter((s) => s.replaces).length).toBeGreaterThan(4);
+    for (const s of SITES) {
+      expect(pagesOf(s).length).toBeGreaterThanOrEqual(6);
+      expect(s.domain).toMatch(/\.example$/);
+      expect(s.staging.host).toMatch(/\.example$/);
+      expect(s.phone).toMatch(/^\+44 1632 960\d{3}$/);
+    }
     for (const a of WEB_ADDRESSES) expect(a).toMatch(/^(192\.0\.2|198\.51\.100|203\.0\.113)\./);
-    expect(SITES.some(s => s.staging.path !== '/')).toBe(true);
+    expect(SITES.some((s) => s.staging.path !== '/')).toBe(true);
   });
   it('plant only faults that exist, and all of them are different', () => {
-    expect(new Set(FAULTS.map(f => f.id)).size).toBe(FAULTS.length);
-    for (const s of SITES) for (const f of [...s.live, ...s.before]) expect(FAULTS.map(x => x.id), `${s.slug} ${f}`).toContain(f);
+    expect(new Set(FAULTS.map((f) => f.id)).size).toBe(FAULTS.length);
+    for (const s of SITES)
+      for (const f of [...s.live, ...s.before])
+        expect(
+          FAULTS.map((x) => x.id),
+          `${s.slug} ${f}`,
+        ).toContain(f);
     const switches = new FaultSwitches();
     expect(switches.isOn('puppets', 'live', 'no-icon')).toBe(true);
     expect(() => switches.set('puppets', 'live', 'nonsense', true)).toThrow(RangeError);
   });
   it('their pages are whole: one title, one heading, a description, links to all others', () => {
-    for (const site of SITES.filter(s => s.slug !== 'curlew')) {
+    for (const site of SITES.filter((s) => s.slug !== 'curlew')) {
       const all = pagesOf(site);
       for (const p of all) {
-        const f = extractPage(renderPage(p, all, { site, origin: `https://${site.domain}`, prefix: '/', environment: 'live', on: () => false, year: 2026, stagingOrigin: 'https://x.example/' }), `https://${site.domain}${p.path}`);
+        const f = extractPage(
+          renderPage(p, all, {
+            site,
+            origin: `https://${site.domain}`,
+            prefix: '/',
+            environment: 'live',
+            on: () => false,
+            year: 2026,
+            stagingOrigin: 'https://x.example/',
+          }),
+          `https://${site.domain}${p.path}`,
+        );
         expect(f.titles).toHaveLength(1);
-        expect(f.headings.filter(h => h.level === 1)).toHaveLength(1);
+        expect(f.headings.filter((h) => h.level === 1)).toHaveLength(1);
         expect(f.anchors.length).toBeGreaterThan(4);
         expect(f.jsonLd[0]!.error).toBeUndefined();
       }
     }
   });
   it('draw pictures that another reader understands', () => {
-    expect(imageSize(new Uint8Array(png(120, 63, '#336699')))).toMatchObject({ width: 120, height: 63, type: 'png' });
-    expect(imageSize(new Uint8Array(ico([16, 48], '#336699'))).images).toMatchObject([{ width: 16 }, { width: 48 }]);
+    expect(imageSize(new Uint8Array(png(120, 63, '#336699')))).toMatchObject({
+      width: 120,
+      height: 63,
+      type: 'png',
+    });
+    expect(imageSize(new Uint8Array(ico([16, 48], '#336699'))).images).toMatchObject([
+      { width: 16 },
+      { width: 48 },
+    ]);
   });
 });

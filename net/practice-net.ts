@@ -1,4 +1,7 @@
-/** The practice net: stand-in DNS, web, certificate authority and registration servers on loopback, in one process. */
+/**
+ * The practice net: stand-in DNS, web, certificate authority and registration servers on loopback, in one
+ * process.
+ */
 import http from 'node:http';
 import https from 'node:https';
 import tls from 'node:tls';
@@ -9,7 +12,19 @@ import { FAULTS, type FaultKind } from './faults';
 import { answerRdap } from './registry';
 import { officialFacts, placeDates } from './official';
 import { serverNameIn } from './server-name';
-import { FORMER, HOSTS, NAME_SERVERS, OLD_SERVERS, PARENT, SITES, WEB_ADDRESSES, keyOf, placesBefore, preferredHost, type PracticeSite } from './sites';
+import {
+  FORMER,
+  HOSTS,
+  NAME_SERVERS,
+  OLD_SERVERS,
+  PARENT,
+  SITES,
+  WEB_ADDRESSES,
+  keyOf,
+  placesBefore,
+  preferredHost,
+  type PracticeSite,
+} from './sites';
 import { FaultSwitches, type PracticeEnvironment } from './switches';
 import { answerWeb, certificateFor, type WebAnswer, type WebEdit } from './web';
 import { answererFor, type Speaker } from './zones';
@@ -33,112 +48,300 @@ export interface PracticeNet {
 const OLD_TLS = { minVersion: 'TLSv1', ciphers: 'DEFAULT@SECLEVEL=0' } as const;
 const ISSUER_HOST = 'ca.registry.example';
 
-/** Starts everything on free ports. @param options.switchFile remembers the switches over restarts @param options.jitter milliseconds that an answer over HTTP is held back @param options.web @param options.zone what hands change of what is served, beside the switches */
-export async function startPracticeNet(options: { switchFile?: string; planted?: boolean; now?: () => Date; jitter?: () => number; web?: WebEdit; zone?: (zone: ZoneRecord[]) => ZoneRecord[] } = {}): Promise<PracticeNet> {
+/**
+ * Starts everything on free ports.
+ * @param options.switchFile remembers the switches over restarts
+ * @param options.jitter milliseconds that an answer over HTTP is held back
+ * @param options.web
+ * @param options.zone what hands change of what is served, beside the switches
+ */
+export async function startPracticeNet(
+  options: {
+    switchFile?: string;
+    planted?: boolean;
+    now?: () => Date;
+    jitter?: () => number;
+    web?: WebEdit;
+    zone?: (zone: ZoneRecord[]) => ZoneRecord[];
+  } = {},
+): Promise<PracticeNet> {
   const now = options.now ?? (() => new Date());
   const switches = new FaultSwitches(options.switchFile, options.planted ?? true);
   const authority = await Authority.create(`http://${ISSUER_HOST}/issuer.cer`);
-  const on = (slug: string, environment: PracticeEnvironment, f: string) => switches.isOn(slug, environment, f);
+  const on = (slug: string, environment: PracticeEnvironment, f: string) =>
+    switches.isOn(slug, environment, f);
   const speakers: readonly Speaker[] = ['resolver', 'ns1', 'ns2', 'old1', 'old2', 'parent'];
-  const [resolver, ns1, ns2, old1, old2, parent] = await Promise.all(speakers.map(who => serveDns(answererFor(who, on, options.zone)))) as [DnsServer, DnsServer, DnsServer, DnsServer, DnsServer, DnsServer];
+  const [resolver, ns1, ns2, old1, old2, parent] = (await Promise.all(
+    speakers.map((who) => serveDns(answererFor(who, on, options.zone))),
+  )) as [DnsServer, DnsServer, DnsServer, DnsServer, DnsServer, DnsServer];
 
   const answer = (req: http.IncomingMessage, secure: boolean, address?: string): WebAnswer => {
     const host = (req.headers.host ?? '').replace(/:\d+$/, '').toLowerCase();
     const [path = '/', query] = (req.url ?? '/').split('?');
-    if (host === ISSUER_HOST) return { status: 200, headers: { 'content-type': 'application/pkix-cert' }, body: authority.intermediateDer };
+    if (host === ISSUER_HOST)
+      return {
+        status: 200,
+        headers: { 'content-type': 'application/pkix-cert' },
+        body: authority.intermediateDer,
+      };
     if (host === 'rdap.registry.example') return answerRdap(path, switches, now());
-    return answerWeb({ host, path, query: query === undefined ? '' : `?${query}`, secure, address, acceptsGzip: /\bgzip\b/.test(req.headers['accept-encoding'] ?? ''), headers: { 'authorization': req.headers.authorization, 'cache-control': req.headers['cache-control'] } }, switches, now(), options.web);
+    return answerWeb(
+      {
+        host,
+        path,
+        query: query === undefined ? '' : `?${query}`,
+        secure,
+        address,
+        acceptsGzip: /\bgzip\b/.test(req.headers['accept-encoding'] ?? ''),
+        headers: { authorization: req.headers.authorization, 'cache-control': req.headers['cache-control'] },
+      },
+      switches,
+      now(),
+      options.web,
+    );
   };
-  const handle = (secure: boolean, address?: string) => (req: http.IncomingMessage, res: http.ServerResponse) => {
-    const { status, headers, body, delayMs } = answer(req, secure, address);
-    const send = () => { res.writeHead(status, { ...headers, 'content-length': Buffer.byteLength(body) }); res.end(req.method === 'HEAD' ? undefined : body); };
-    const wait = (delayMs ?? 0) + (options.jitter?.() ?? 0);
-    if (wait) setTimeout(send, wait); else send();
-  };
+  const handle =
+    (secure: boolean, address?: string) => (req: http.IncomingMessage, res: http.ServerResponse) => {
+      const { status, headers, body, delayMs } = answer(req, secure, address);
+      const send = () => {
+        res.writeHead(status, { ...headers, 'content-length': Buffer.byteLength(body) });
+        res.end(req.method === 'HEAD' ? undefined : body);
+      };
+      const wait = (delayMs ?? 0) + (options.jitter?.() ?? 0);
+      if (wait) setTimeout(send, wait);
+      else send();
+    };
   const contexts = new Map<string, tls.SecureContext>();
   const contextFor: NonNullable<https.ServerOptions['SNICallback']> = (host, done) => {
     const { names, kind, old } = certificateFor(host.toLowerCase(), switches);
-    if (kind === 'silent') { done(new Error('silent')); return; }
-    authority.leaf(names, kind).then(({ key, chain }) => {
-      const id = `${old} ${chain}`;
-      let context = contexts.get(id);
-      if (!context) contexts.set(id, context = tls.createSecureContext({ key, cert: chain, ...(old ? OLD_TLS : kind === 'weak-key' ? { ciphers: OLD_TLS.ciphers } : {}) }));
-      done(null, context);
-    }, e => done(e as Error));
+    if (kind === 'silent') {
+      done(new Error('silent'));
+      return;
+    }
+    authority.leaf(names, kind).then(
+      ({ key, chain }) => {
+        const id = `${old} ${chain}`;
+        let context = contexts.get(id);
+        if (!context)
+          contexts.set(
+            id,
+            (context = tls.createSecureContext({
+              key,
+              cert: chain,
+              ...(old ? OLD_TLS : kind === 'weak-key' ? { ciphers: OLD_TLS.ciphers } : {}),
+            })),
+          );
+        done(null, context);
+      },
+      (e) => done(e as Error),
+    );
   };
   // no default certificate: a context without a chain would borrow it
-  const [plain, secure, oldSecure] = [http.createServer(handle(false)), https.createServer({ SNICallback: contextFor }, handle(true)), https.createServer({ SNICallback: contextFor, ...OLD_TLS }, handle(true))];
-  const [formerPlain, formerSecure] = [http.createServer(handle(false, FORMER)), https.createServer({ SNICallback: contextFor }, handle(true, FORMER))];
+  const [plain, secure, oldSecure] = [
+    http.createServer(handle(false)),
+    https.createServer({ SNICallback: contextFor }, handle(true)),
+    https.createServer({ SNICallback: contextFor, ...OLD_TLS }, handle(true)),
+  ];
+  const [formerPlain, formerSecure] = [
+    http.createServer(handle(false, FORMER)),
+    https.createServer({ SNICallback: contextFor }, handle(true, FORMER)),
+  ];
   const web = [plain, secure, oldSecure, formerPlain, formerSecure];
-  for (const server of web) { server.keepAliveTimeout = 5000; server.on('tlsClientError', () => {}); }
+  for (const server of web) {
+    server.keepAliveTimeout = 5000;
+    server.on('tlsClientError', () => {});
+  }
   // which versions are spoken is settled before the name is looked at, so the name is read ahead
   const front = net.createServer((socket) => {
     socket.on('error', () => {});
     socket.once('data', (chunk) => {
       socket.pause();
-      const behind = net.connect(port(certificateFor(serverNameIn(chunk) ?? '', switches).old ? oldSecure : secure), '127.0.0.1');
+      const behind = net.connect(
+        port(certificateFor(serverNameIn(chunk) ?? '', switches).old ? oldSecure : secure),
+        '127.0.0.1',
+      );
       behind.on('error', () => socket.destroy());
       socket.on('close', () => behind.destroy());
       behind.write(chunk);
       socket.pipe(behind).pipe(socket);
     });
   });
-  const control = http.createServer((req, res) => { void handleControl(req, res, switches); });
+  const control = http.createServer((req, res) => {
+    void handleControl(req, res, switches);
+  });
   const listening = [plain, secure, oldSecure, formerPlain, formerSecure, front, control];
-  await Promise.all(listening.map(s => new Promise<void>((resolve, reject) => { s.once('error', reject); s.listen(0, '127.0.0.1', resolve); })));
+  await Promise.all(
+    listening.map(
+      (s) =>
+        new Promise<void>((resolve, reject) => {
+          s.once('error', reject);
+          s.listen(0, '127.0.0.1', resolve);
+        }),
+    ),
+  );
   const port = (s: net.Server): number => (s.address() as AddressInfo).port;
-  const ports = { resolver: resolver.port, ns1: ns1.port, ns2: ns2.port, http: port(plain), https: port(front) };
-  const webPorts = (a: string) => (a === FORMER ? [port(formerPlain), port(formerSecure)] : [ports.http, ports.https]);
-  const named = [...NAME_SERVERS.map((n, i) => [n.address, [ns1, ns2][i]!.port] as const), ...OLD_SERVERS.map((n, i) => [n.address, [old1, old2][i]!.port] as const), [PARENT.address, parent.port] as const];
+  const ports = {
+    resolver: resolver.port,
+    ns1: ns1.port,
+    ns2: ns2.port,
+    http: port(plain),
+    https: port(front),
+  };
+  const webPorts = (a: string) =>
+    a === FORMER ? [port(formerPlain), port(formerSecure)] : [ports.http, ports.https];
+  const named = [
+    ...NAME_SERVERS.map((n, i) => [n.address, [ns1, ns2][i]!.port] as const),
+    ...OLD_SERVERS.map((n, i) => [n.address, [old1, old2][i]!.port] as const),
+    [PARENT.address, parent.port] as const,
+  ];
   return {
-    resolver: `127.0.0.1:${resolver.port}`, caPem: authority.rootPem, control: `http://127.0.0.1:${port(control)}`, ports, switches,
-    map: [...WEB_ADDRESSES.flatMap((a) => { const [http, https] = webPorts(a); return [`${a}:80=127.0.0.1:${http}`, `${a}:443=127.0.0.1:${https}`]; }), ...named.map(([address, to]) => `${address}:53=127.0.0.1:${to}`)],
+    resolver: `127.0.0.1:${resolver.port}`,
+    caPem: authority.rootPem,
+    control: `http://127.0.0.1:${port(control)}`,
+    ports,
+    switches,
+    map: [
+      ...WEB_ADDRESSES.flatMap((a) => {
+        const [http, https] = webPorts(a);
+        return [`${a}:80=127.0.0.1:${http}`, `${a}:443=127.0.0.1:${https}`];
+      }),
+      ...named.map(([address, to]) => `${address}:53=127.0.0.1:${to}`),
+    ],
     close: async () => {
       for (const s of [...web, control]) s.closeAllConnections();
-      for (const s of listening) await new Promise(r => s.close(r));
-      await Promise.all([resolver, ns1, ns2, old1, old2, parent].map(d => d.close()));
+      for (const s of listening) await new Promise((r) => s.close(r));
+      await Promise.all([resolver, ns1, ns2, old1, old2, parent].map((d) => d.close()));
     },
   };
 }
 
 /** Live faults that can be planted before a site is launched. */
-const ON_HOLDING = new Set(['parked', 'unknown-name', 'lapsing', 'on-hold', 'unlocked-domain', 'other-registrar', 'www-gone', 'expired', 'self-signed', 'wrong-name', 'ends-soon', 'no-intermediate', 'weak-key', 'old-tls', 'tls-silent', 'stale-server', 'stray-record', 'apex-alias', 'dangling-alias', 'lame-server', 'delegation-differs', 'stale-glue', 'spreading', 'mail-gone', 'caa-closed', 'bogus', 'no-icon']);
-const ON_FORMER = new Set(['lapsing', 'on-hold', 'unlocked-domain', 'other-registrar', 'www-gone', 'dangling-alias', 'lame-server', 'delegation-differs', 'stale-glue', 'mail-gone']);
+const ON_HOLDING = new Set([
+  'parked',
+  'unknown-name',
+  'lapsing',
+  'on-hold',
+  'unlocked-domain',
+  'other-registrar',
+  'www-gone',
+  'expired',
+  'self-signed',
+  'wrong-name',
+  'ends-soon',
+  'no-intermediate',
+  'weak-key',
+  'old-tls',
+  'tls-silent',
+  'stale-server',
+  'stray-record',
+  'apex-alias',
+  'dangling-alias',
+  'lame-server',
+  'delegation-differs',
+  'stale-glue',
+  'spreading',
+  'mail-gone',
+  'caa-closed',
+  'bogus',
+  'no-icon',
+]);
+const ON_FORMER = new Set([
+  'lapsing',
+  'on-hold',
+  'unlocked-domain',
+  'other-registrar',
+  'www-gone',
+  'dangling-alias',
+  'lame-server',
+  'delegation-differs',
+  'stale-glue',
+  'mail-gone',
+]);
 
 /** Whether a fault can be planted at a place of a site. */
 export function applies(fault: FaultKind, environment: PracticeEnvironment, s: PracticeSite): boolean {
-  if (fault.needs === 'launched') { if (s.stage !== 'launched') return false; } else if (fault.needs && !s.traits.some(t => t === fault.needs)) return false;
+  if (fault.needs === 'launched') {
+    if (s.stage !== 'launched') return false;
+  } else if (fault.needs && !s.traits.some((t) => t === fault.needs)) return false;
   if (environment === 'staging') return fault.on === 'staging' || fault.on === 'both';
   if (s.stage === 'launched') return fault.on === 'live' || fault.on === 'both';
-  return s.replaces ? fault.on === 'former' || ON_FORMER.has(fault.id) : fault.on === 'holding' || ON_HOLDING.has(fault.id);
+  return s.replaces
+    ? fault.on === 'former' || ON_FORMER.has(fault.id)
+    : fault.on === 'holding' || ON_HOLDING.has(fault.id);
 }
 
 /** A site as the demo loads it. */
 function stateOf(s: PracticeSite, switches: FaultSwitches, now: Date) {
   const key = keyOf(s);
   return {
-    slug: s.slug, client: s.client, name: s.name, stage: s.stage, replaces: s.replaces, launchIn: s.launchIn, host: s.host, liveUrl: `https://${preferredHost(s)}/`, stagingUrl: `https://${s.staging.host}${s.staging.path}`,
-    places: placesBefore(s).map(p => ({ name: p.name, url: `https://${p.host}${p.path}`, dates: placeDates(s, switches, now), ...(switches.isOn(s.slug, 'staging', 'unlocked') || s.stage === 'launched' ? {} : { wayIn: { kind: 'credentials', name: key.user, value: key.password } }) })),
+    slug: s.slug,
+    client: s.client,
+    name: s.name,
+    stage: s.stage,
+    replaces: s.replaces,
+    launchIn: s.launchIn,
+    host: s.host,
+    liveUrl: `https://${preferredHost(s)}/`,
+    stagingUrl: `https://${s.staging.host}${s.staging.path}`,
+    places: placesBefore(s).map((p) => ({
+      name: p.name,
+      url: `https://${p.host}${p.path}`,
+      dates: placeDates(s, switches, now),
+      ...(switches.isOn(s.slug, 'staging', 'unlocked') || s.stage === 'launched'
+        ? {}
+        : { wayIn: { kind: 'credentials', name: key.user, value: key.password } }),
+    })),
     brief: officialFacts(s.slug, now, switches),
-    faults: (['live', 'staging'] as const).flatMap(environment => FAULTS.filter(f => applies(f, environment, s)).map(f => ({ environment, id: f.id, title: f.title, check: f.check, on: switches.isOn(s.slug, environment, f.id) }))),
+    faults: (['live', 'staging'] as const).flatMap((environment) =>
+      FAULTS.filter((f) => applies(f, environment, s)).map((f) => ({
+        environment,
+        id: f.id,
+        title: f.title,
+        check: f.check,
+        on: switches.isOn(s.slug, environment, f.id),
+      })),
+    ),
   };
 }
 
-/** GET /state lists sites and faults, POST /fault {site, environment, fault, on} turns a switch. Loopback only. */
-async function handleControl(req: http.IncomingMessage, res: http.ServerResponse, switches: FaultSwitches): Promise<void> {
-  const send = (status: number, body: unknown) => { res.writeHead(status, { 'content-type': 'application/json' }); res.end(JSON.stringify(body)); };
+/**
+ * GET /state lists sites and faults, POST /fault {site, environment, fault, on} turns a switch. Loopback
+ * only.
+ */
+async function handleControl(
+  req: http.IncomingMessage,
+  res: http.ServerResponse,
+  switches: FaultSwitches,
+): Promise<void> {
+  const send = (status: number, body: unknown) => {
+    res.writeHead(status, { 'content-type': 'application/json' });
+    res.end(JSON.stringify(body));
+  };
   if (req.method === 'GET' && req.url === '/state') {
-    send(200, { hosts: HOSTS, sites: SITES.map(s => stateOf(s, switches, new Date())) });
+    send(200, { hosts: HOSTS, sites: SITES.map((s) => stateOf(s, switches, new Date())) });
     return;
   }
   if (req.method === 'POST' && req.url === '/fault') {
     let body = '';
-    for await (const chunk of req) { body += String(chunk); if (body.length > 10_000) { send(413, { error: 'too long' }); return; } }
+    for await (const chunk of req) {
+      body += String(chunk);
+      if (body.length > 10_000) {
+        send(413, { error: 'too long' });
+        return;
+      }
+    }
     try {
-      const { site, environment, fault, on } = JSON.parse(body) as { site: string; environment: PracticeEnvironment; fault: string; on: boolean };
+      const { site, environment, fault, on } = JSON.parse(body) as {
+        site: string;
+        environment: PracticeEnvironment;
+        fault: string;
+        on: boolean;
+      };
       switches.set(site, environment === 'live' ? 'live' : 'staging', fault, on);
       send(200, { on });
-    } catch (error) { send(400, { error: (error as Error).message }); }
+    } catch (error) {
+      send(400, { error: (error as Error).message });
+    }
     return;
   }
   send(404, { error: 'not found' });

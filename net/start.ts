@@ -1,4 +1,7 @@
-/** Starts the practice net by itself: `node --import tsx/esm net/start.ts FOLDER` writes net.json and ca.pem there. */
+/**
+ * Starts the practice net by itself: `node --import tsx/esm net/start.ts FOLDER` writes net.json and ca.pem
+ * there.
+ */
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { startPracticeNet } from './practice-net';
@@ -7,9 +10,26 @@ const folder = process.argv[2] ?? '.demo';
 mkdirSync(folder, { recursive: true });
 const net = await startPracticeNet({ switchFile: join(folder, 'switches.json') });
 writeFileSync(join(folder, 'ca.pem'), net.caPem);
-writeFileSync(join(folder, 'net.json'), JSON.stringify({ resolver: net.resolver, map: net.map, ca: join(folder, 'ca.pem'), control: net.control, ports: net.ports, pid: process.pid }, null, 2));
+writeFileSync(
+  join(folder, 'net.json'),
+  JSON.stringify(
+    {
+      resolver: net.resolver,
+      map: net.map,
+      ca: join(folder, 'ca.pem'),
+      control: net.control,
+      ports: net.ports,
+      pid: process.pid,
+    },
+    null,
+    2,
+  ),
+);
 process.stdout.write('practice net ready\n');
-const stop = () => { void net.close().then(() => process.exit(0)); setTimeout(() => process.exit(0), 1000).unref(); };
+const stop = () => {
+  void net.close().then(() => process.exit(0));
+  setTimeout(() => process.exit(0), 1000).unref();
+};
 process.on('SIGINT', stop);
 process.on('SIGTERM', stop);
 process.on('disconnect', stop);

@@ -9,19 +9,35 @@ export class FaultSwitches {
   private readonly on = new Set<string>();
 
   /** @param file remembered switches; the planted faults of a fresh demo when it is not there */
-  constructor(private readonly file?: string, planted = true) {
-    if (file && existsSync(file)) { for (const key of JSON.parse(readFileSync(file, 'utf8')) as string[]) this.on.add(key); return; }
-    if (planted) for (const s of SITES) { for (const f of s.live) this.on.add(`${s.slug} live ${f}`); for (const f of s.before) this.on.add(`${s.slug} staging ${f}`); }
+  constructor(
+    private readonly file?: string,
+    planted = true,
+  ) {
+    if (file && existsSync(file)) {
+      for (const key of JSON.parse(readFileSync(file, 'utf8')) as string[]) this.on.add(key);
+      return;
+    }
+    if (planted)
+      for (const s of SITES) {
+        for (const f of s.live) this.on.add(`${s.slug} live ${f}`);
+        for (const f of s.before) this.on.add(`${s.slug} staging ${f}`);
+      }
   }
 
-  isOn(slug: string, environment: PracticeEnvironment, fault: string): boolean { return this.on.has(`${slug} ${environment} ${fault}`); }
-  reader(slug: string, environment: PracticeEnvironment): (fault: string) => boolean { return fault => this.isOn(slug, environment, fault); }
+  isOn(slug: string, environment: PracticeEnvironment, fault: string): boolean {
+    return this.on.has(`${slug} ${environment} ${fault}`);
+  }
+  reader(slug: string, environment: PracticeEnvironment): (fault: string) => boolean {
+    return (fault) => this.isOn(slug, environment, fault);
+  }
 
   /** @throws RangeError when there is no such site or fault */
   set(slug: string, environment: PracticeEnvironment, fault: string, on: boolean): void {
-    if (!SITES.some(s => s.slug === slug) || !FAULTS.some(f => f.id === fault)) throw new RangeError('no such site or fault');
+    if (!SITES.some((s) => s.slug === slug) || !FAULTS.some((f) => f.id === fault))
+      throw new RangeError('no such site or fault');
     const key = `${slug} ${environment} ${fault}`;
-    if (on) this.on.add(key); else this.on.delete(key);
+    if (on) this.on.add(key);
+    else this.on.delete(key);
     if (this.file) writeFileSync(this.file, JSON.stringify([...this.on]));
   }
 }

@@ -15,24 +15,41 @@ export function forbidden(address: string): string | null {
 }
 
 const RANGE_WORDS: Record<string, string> = {
-  private: 'private', loopback: 'loopback', linkLocal: 'link-local', carrierGradeNat: 'carrier-grade', multicast: 'multicast', uniqueLocal: 'private',
-  unspecified: 'unspecified', broadcast: 'broadcast', reserved: 'reserved or documentation', benchmarking: 'benchmarking', '6to4': '6to4', teredo: 'Teredo',
+  private: 'private',
+  loopback: 'loopback',
+  linkLocal: 'link-local',
+  carrierGradeNat: 'carrier-grade',
+  multicast: 'multicast',
+  uniqueLocal: 'private',
+  unspecified: 'unspecified',
+  broadcast: 'broadcast',
+  reserved: 'reserved or documentation',
+  benchmarking: 'benchmarking',
+  '6to4': '6to4',
+  teredo: 'Teredo',
 };
 
-export interface Destination { address: string; port: number }
+export interface Destination {
+  address: string;
+  port: number;
+}
 
 /** Sends connections for a host or address, with or without a port, to another address and port. */
 export class AddressMap {
   private readonly entries = new Map<string, { address: string; port?: number }>();
 
-  /** @param rules as written on the command line, "FROM=TO". @throws RangeError for a rule that cannot be read */
+  /**
+   * @param rules as written on the command line, "FROM=TO".
+   * @throws RangeError for a rule that cannot be read
+   */
   constructor(rules: readonly string[] = []) {
     for (const rule of rules) {
       const at = rule.indexOf('=');
       if (at < 1) throw new RangeError(`--map takes FROM=TO, not “${rule}”`);
       const from = splitPort(rule.slice(0, at));
       const to = splitPort(rule.slice(at + 1));
-      if (!from || !to || !ipaddr.isValid(to.host)) throw new RangeError(`--map: “${rule}” does not lead to an address and port`);
+      if (!from || !to || !ipaddr.isValid(to.host))
+        throw new RangeError(`--map: “${rule}” does not lead to an address and port`);
       this.entries.set(key(from.host, from.port), { address: to.host, port: to.port });
     }
   }
@@ -45,14 +62,17 @@ export class AddressMap {
 }
 
 function key(host: string, port?: number): string {
-  const plain = ipaddr.isValid(host) ? ipaddr.process(host).toString() : host.toLowerCase().replace(/\.$/, '');
+  const plain = ipaddr.isValid(host)
+    ? ipaddr.process(host).toString()
+    : host.toLowerCase().replace(/\.$/, '');
   return port === undefined ? plain : `${plain}|${port}`;
 }
 
 /** Splits "host", "host:port", "::1" or "[::1]:53". */
 export function splitPort(text: string): { host: string; port?: number } | null {
   const bracket = /^\[([^\]]+)\](?::(\d{1,5}))?$/.exec(text);
-  const plain = bracket ?? (text.split(':').length > 2 ? [text, text, undefined] : /^([^:]+)(?::(\d{1,5}))?$/.exec(text));
+  const plain =
+    bracket ?? (text.split(':').length > 2 ? [text, text, undefined] : /^([^:]+)(?::(\d{1,5}))?$/.exec(text));
   if (!plain) return null;
   const port = plain[2] === undefined ? undefined : Number(plain[2]);
   return port !== undefined && (port < 1 || port > 65535) ? null : { host: plain[1]!, port };

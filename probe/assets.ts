@@ -3,15 +3,45 @@ import { createHash } from 'node:crypto';
 import { imageSize } from 'image-size';
 import { hostOf, normaliseUrl, parseUrl } from '#core/extract/address';
 import { readCss } from '#core/extract/css';
-import { finalStatus, headerValues, lastAnswer, type AssetEvidence, type AssetRole, type PageEvidence } from '#core/facts/evidence';
+import {
+  finalStatus,
+  headerValues,
+  lastAnswer,
+  type AssetEvidence,
+  type AssetRole,
+  type PageEvidence,
+} from '#core/facts/evidence';
 import type { HttpClient } from './http/client';
 
 /** How many of each kind are looked at. */
-const LIMITS: Partial<Record<AssetRole, number>> = { 'share-picture': 60, 'script': 60, 'style': 40, 'picture': 200, 'font': 40, 'media': 20, 'third-party': 60 };
+const LIMITS: Partial<Record<AssetRole, number>> = {
+  'share-picture': 60,
+  script: 60,
+  style: 40,
+  picture: 200,
+  font: 40,
+  media: 20,
+  'third-party': 60,
+};
 /** Fetched whole; of all others the first bytes tell enough. */
-const WHOLE: ReadonlySet<AssetRole> = new Set<AssetRole>(['icon', 'touch-icon', 'share-picture', 'script', 'style', 'manifest-icon']);
+const WHOLE: ReadonlySet<AssetRole> = new Set<AssetRole>([
+  'icon',
+  'touch-icon',
+  'share-picture',
+  'script',
+  'style',
+  'manifest-icon',
+]);
 const FIRST_BYTES = 'bytes=0-4095';
-const KINDS: Record<string, AssetRole> = { script: 'script', style: 'style', img: 'picture', srcset: 'picture', media: 'media', font: 'font', css: 'picture' };
+const KINDS: Record<string, AssetRole> = {
+  script: 'script',
+  style: 'style',
+  img: 'picture',
+  srcset: 'picture',
+  media: 'media',
+  font: 'font',
+  css: 'picture',
+};
 const FONT_FILE = /\.(?:woff2?|ttf|otf|eot)(?:$|\?)/i;
 
 /** What to fetch, and as what. */
@@ -27,27 +57,37 @@ export class AssetList {
     const count = (this.counts.get(role) ?? 0) + 1;
     if (count > (LIMITS[role] ?? 60)) return;
     this.counts.set(role, count);
-    if (roles) roles.add(role); else this.wanted.set(url, new Set([role]));
+    if (roles) roles.add(role);
+    else this.wanted.set(url, new Set([role]));
   }
 }
 
 /**
- * The home page's icons (and the places browsers look in), every share picture, and what pages load from the site's own hosts.
+ * The home page's icons (and the places browsers look in), every share picture, and what pages load from the
+ * site's own hosts.
  * @param thirdParty whether files of other hosts are asked for as well (their head only)
  */
-export function assetsToFetch(pages: readonly PageEvidence[], hosts: ReadonlySet<string>, base: string, thirdParty = false): AssetList {
+export function assetsToFetch(
+  pages: readonly PageEvidence[],
+  hosts: ReadonlySet<string>,
+  base: string,
+  thirdParty = false,
+): AssetList {
   const list = new AssetList();
-  const home = pages.find(p => p.via === 'home');
+  const home = pages.find((p) => p.via === 'home');
   const origin = new URL(home?.url ?? base).origin;
   const links = home?.facts?.links ?? [];
   for (const link of links) {
     if (link.rel.includes('icon')) list.add(link.href, 'icon', home!.url);
-    if (link.rel.some(r => r.startsWith('apple-touch-icon'))) list.add(link.href, 'touch-icon', home!.url);
+    if (link.rel.some((r) => r.startsWith('apple-touch-icon'))) list.add(link.href, 'touch-icon', home!.url);
   }
-  if (!links.some(l => l.rel.includes('icon'))) list.add(`${origin}/favicon.ico`, 'icon');
-  if (!links.some(l => l.rel.some(r => r.startsWith('apple-touch-icon')))) list.add(`${origin}/apple-touch-icon.png`, 'touch-icon');
+  if (!links.some((l) => l.rel.includes('icon'))) list.add(`${origin}/favicon.ico`, 'icon');
+  if (!links.some((l) => l.rel.some((r) => r.startsWith('apple-touch-icon'))))
+    list.add(`${origin}/apple-touch-icon.png`, 'touch-icon');
   for (const page of pages) {
-    const picture = page.facts?.metas.find(m => m.property === 'og:image' || m.name === 'og:image')?.content.trim();
+    const picture = page.facts?.metas
+      .find((m) => m.property === 'og:image' || m.name === 'og:image')
+      ?.content.trim();
     if (picture && parseUrl(picture)) list.add(picture, 'share-picture');
     for (const r of page.facts?.resources ?? []) {
       const role = FONT_FILE.test(r.url) ? 'font' : KINDS[r.kind];
@@ -61,42 +101,86 @@ export function assetsToFetch(pages: readonly PageEvidence[], hosts: ReadonlySet
 }
 
 /** Fonts and pictures that style sheets load. */
-export function addFromStyles(list: AssetList, styles: readonly AssetEvidence[], hosts: ReadonlySet<string>): string[] {
+export function addFromStyles(
+  list: AssetList,
+  styles: readonly AssetEvidence[],
+  hosts: ReadonlySet<string>,
+): string[] {
   const before = new Set(list.wanted.keys());
   for (const { css, chain } of styles) {
     const base = lastAnswer(chain)?.url;
-    const fonts = new Set((css?.fontFaces ?? []).flatMap(f => f.sources).map(s => normaliseUrl(s, base)));
+    const fonts = new Set((css?.fontFaces ?? []).flatMap((f) => f.sources).map((s) => normaliseUrl(s, base)));
     for (const address of css?.urls ?? []) {
       const url = normaliseUrl(address, base);
-      if (url && hosts.has(new URL(url).hostname)) list.add(url, fonts.has(url) || FONT_FILE.test(url) ? 'font' : /\.css(?:$|\?)/i.test(url) ? 'style' : 'picture');
+      if (url && hosts.has(new URL(url).hostname))
+        list.add(
+          url,
+          fonts.has(url) || FONT_FILE.test(url) ? 'font' : /\.css(?:$|\?)/i.test(url) ? 'style' : 'picture',
+        );
     }
   }
-  return [...list.wanted.keys()].filter(u => !before.has(u));
+  return [...list.wanted.keys()].filter((u) => !before.has(u));
 }
 
 /** Fetches one asset and reads its picture or style sheet. */
-export async function fetchAsset(client: HttpClient, url: string, roleSet: ReadonlySet<AssetRole>): Promise<AssetEvidence> {
+export async function fetchAsset(
+  client: HttpClient,
+  url: string,
+  roleSet: ReadonlySet<AssetRole>,
+): Promise<AssetEvidence> {
   const roles = [...roleSet];
-  const whole = roles.some(r => WHOLE.has(r));
+  const whole = roles.some((r) => WHOLE.has(r));
   const outside = !whole && roles.includes('third-party');
   // no coding for pictures and fonts: the ranges are of the file itself (RFC 9110 14.1.2)
-  const { chain, body } = await client.follow(url, whole ? {} : outside ? { method: 'HEAD' } : { headers: { 'range': FIRST_BYTES, 'accept-encoding': 'identity' } });
+  const { chain, body } = await client.follow(
+    url,
+    whole
+      ? {}
+      : outside
+        ? { method: 'HEAD' }
+        : { headers: { range: FIRST_BYTES, 'accept-encoding': 'identity' } },
+  );
   const last = lastAnswer(chain);
   const contentType = headerValues(last, 'content-type')[0];
   const status = finalStatus(chain);
-  const asset: AssetEvidence = { url, roles, chain, ...(contentType ? { contentType: contentType.slice(0, 200) } : {}) };
-  const size = sizeOf(status, body, headerValues(last, 'content-range')[0], headerValues(last, 'content-length')[0], outside);
+  const asset: AssetEvidence = {
+    url,
+    roles,
+    chain,
+    ...(contentType ? { contentType: contentType.slice(0, 200) } : {}),
+  };
+  const size = sizeOf(
+    status,
+    body,
+    headerValues(last, 'content-range')[0],
+    headerValues(last, 'content-length')[0],
+    outside,
+  );
   if (size !== undefined) asset.size = size;
   if (!body || outside) return asset;
   if (status === 200) asset.sha256 = createHash('sha256').update(body).digest('hex');
-  if (status === 200 && roles.includes('style')) asset.css = readCss(body.toString('utf8').slice(0, 1_000_000));
-  if (roles.some(r => r !== 'script' && r !== 'style' && r !== 'font' && r !== 'media') && (status === 200 || status === 206)) readPicture(asset, body, whole);
+  if (status === 200 && roles.includes('style'))
+    asset.css = readCss(body.toString('utf8').slice(0, 1_000_000));
+  if (
+    roles.some((r) => r !== 'script' && r !== 'style' && r !== 'font' && r !== 'media') &&
+    (status === 200 || status === 206)
+  )
+    readPicture(asset, body, whole);
   return asset;
 }
 
 /** Bytes of the whole file. */
-function sizeOf(status: number | undefined, body: Buffer | undefined, range: string | undefined, length: string | undefined, head: boolean): number | undefined {
-  if (status === 206) { const total = /\/(\d+)\s*$/.exec(range ?? '')?.[1]; return total === undefined ? undefined : Number(total); }
+function sizeOf(
+  status: number | undefined,
+  body: Buffer | undefined,
+  range: string | undefined,
+  length: string | undefined,
+  head: boolean,
+): number | undefined {
+  if (status === 206) {
+    const total = /\/(\d+)\s*$/.exec(range ?? '')?.[1];
+    return total === undefined ? undefined : Number(total);
+  }
   if (status !== 200) return undefined;
   if (head) return length !== undefined && /^\d+$/.test(length) ? Number(length) : undefined;
   return body?.length;
@@ -107,6 +191,15 @@ function readPicture(asset: AssetEvidence, body: Buffer, whole: boolean): void {
   try {
     // an exact-size copy: the reader looks past the end of a part of a larger buffer
     const { type = 'unknown', width, height, images } = imageSize(new Uint8Array(body));
-    asset.image = { type, width, height, ...(images && images.length > 1 ? { sizes: images.map(i => ({ width: i.width, height: i.height })) } : {}) };
-  } catch (error) { if (whole) asset.imageError = `no picture that can be read (${(error as Error).message.slice(0, 120)})`; }
+    asset.image = {
+      type,
+      width,
+      height,
+      ...(images && images.length > 1
+        ? { sizes: images.map((i) => ({ width: i.width, height: i.height })) }
+        : {}),
+    };
+  } catch (error) {
+    if (whole) asset.imageError = `no picture that can be read (${(error as Error).message.slice(0, 120)})`;
+  }
 }

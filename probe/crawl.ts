@@ -1,7 +1,13 @@
 /** Reads pages from the home page on, breadth first, politely, within the environment. */
 import { createHash } from 'node:crypto';
 import { insideBase, normaliseUrl } from '#core/extract/address';
-import { finalStatus, headerValues, lastAnswer, type LinkEvidence, type PageEvidence } from '#core/facts/evidence';
+import {
+  finalStatus,
+  headerValues,
+  lastAnswer,
+  type LinkEvidence,
+  type PageEvidence,
+} from '#core/facts/evidence';
 import type { Extract } from './extractor';
 import type { Fetched, HttpClient } from './http/client';
 
@@ -17,13 +23,23 @@ export interface CrawlOptions {
 }
 
 type Via = PageEvidence['via'];
-interface Task { url: string; from: string | null; via: Via; depth: number }
-interface Visit { task: Task; page: PageEvidence }
+interface Task {
+  url: string;
+  from: string | null;
+  via: Via;
+  depth: number;
+}
+interface Visit {
+  task: Task;
+  page: PageEvidence;
+}
 
 /** Addresses that lead to a file and not to a page, by their ending. */
-export const NOT_A_PAGE = /\.(?:png|jpe?g|gif|webp|avif|svg|ico|css|m?js|json|xml|txt|pdf|zip|gz|tar|rar|7z|docx?|xlsx?|pptx?|odt|mp[34]|webm|ogg|mov|avi|wav|woff2?|ttf|eot|ics|vcf)$/i;
+export const NOT_A_PAGE =
+  /\.(?:png|jpe?g|gif|webp|avif|svg|ico|css|m?js|json|xml|txt|pdf|zip|gz|tar|rar|7z|docx?|xlsx?|pptx?|odt|mp[34]|webm|ogg|mov|avi|wav|woff2?|ttf|eot|ics|vcf)$/i;
 /** Addresses with a side effect: signing out, filling a cart. */
-export const HAS_EFFECT = /(?:^|[/?&=_-])(?:log-?out|sign-?out|add[-_]to[-_]cart|remove[-_]item|delete|unsubscribe)(?:$|[/?&=_-])/i;
+export const HAS_EFFECT =
+  /(?:^|[/?&=_-])(?:log-?out|sign-?out|add[-_]to[-_]cart|remove[-_]item|delete|unsubscribe)(?:$|[/?&=_-])/i;
 const QUERIES_PER_PATH = 10;
 const MAX_DEPTH = 12;
 /** Answers that are waiting for an earlier one, as a multiple of the requests at once. */
@@ -33,7 +49,11 @@ const DETOURS = 500;
 /** Endless addresses: a path segment that comes three times, or a very long path. */
 function looksEndless(url: URL): boolean {
   const segments = url.pathname.split('/').filter(Boolean);
-  return segments.length > 15 || url.href.length > 2000 || segments.some(s => segments.filter(x => x === s).length > 2);
+  return (
+    segments.length > 15 ||
+    url.href.length > 2000 ||
+    segments.some((s) => segments.filter((x) => x === s).length > 2)
+  );
 }
 
 /** Paths that count up: a year, month, day or number in place of another one, as calendars do without end. */
@@ -53,7 +73,12 @@ export class Crawler {
   /** Whether a run of addresses was cut because it seems to have no end. */
   endless = false;
 
-  constructor(private readonly client: HttpClient, private readonly options: CrawlOptions) { this.baseHost = new URL(options.base).hostname; }
+  constructor(
+    private readonly client: HttpClient,
+    private readonly options: CrawlOptions,
+  ) {
+    this.baseHost = new URL(options.base).hostname;
+  }
 
   /** Whether an address is one of this environment. */
   within(address: string): boolean {
@@ -70,7 +95,10 @@ export class Crawler {
       if (!this.within(normal) || depth > MAX_DEPTH) return;
       const url = new URL(normal);
       if (NOT_A_PAGE.test(url.pathname) || HAS_EFFECT.test(url.pathname + url.search)) return;
-      if (via === 'link' && (looksEndless(url) || this.countsUp(url))) { this.endless = true; return; }
+      if (via === 'link' && (looksEndless(url) || this.countsUp(url))) {
+        this.endless = true;
+        return;
+      }
     }
     this.known.add(normal);
     this.queue.push({ url: normal, from, via, depth });
@@ -89,57 +117,112 @@ export class Crawler {
     const count = (this.patterns.get(pattern) ?? 0) + 1;
     this.patterns.set(pattern, count);
     // two numbers or more in one path count up together; one alone may well number real pages
-    return (url.pathname.match(NUMBERED)!.length > 1) && count > NUMBERS_PER_PATTERN;
+    return url.pathname.match(NUMBERED)!.length > 1 && count > NUMBERS_PER_PATTERN;
   }
 
-  /** Reads until nothing is left or a limit is reached. Answers are taken in the order of asking, so that the same site gives the same pages. */
+  /**
+   * Reads until nothing is left or a limit is reached. Answers are taken in the order of asking, so that the
+   * same site gives the same pages.
+   */
   async run(): Promise<void> {
     const { options } = this;
     const waiting: Promise<Visit>[] = [];
     let active = 0;
     const begin = (): void => {
-      while (this.queue.length && active < options.concurrency && waiting.length < options.concurrency * AHEAD && this.pages.length + waiting.length < options.maxPages && !options.deadline() && !options.signal?.aborted) {
+      while (
+        this.queue.length &&
+        active < options.concurrency &&
+        waiting.length < options.concurrency * AHEAD &&
+        this.pages.length + waiting.length < options.maxPages &&
+        !options.deadline() &&
+        !options.signal?.aborted
+      ) {
         const task = this.queue.shift()!;
         if (this.read.has(task.url)) continue;
         active++;
-        waiting.push(this.visit(task).finally(() => { active--; begin(); }));
+        waiting.push(
+          this.visit(task).finally(() => {
+            active--;
+            begin();
+          }),
+        );
       }
     };
-    for (begin(); waiting.length && !options.signal?.aborted; begin()) { this.take(await waiting[0]!); waiting.shift(); }
+    for (begin(); waiting.length && !options.signal?.aborted; begin()) {
+      this.take(await waiting[0]!);
+      waiting.shift();
+    }
     await Promise.allSettled(waiting);
   }
 
   /** What was found and not read. */
-  get unread(): string[] { return this.queue.map(t => t.url).filter(u => !this.read.has(u)); }
+  get unread(): string[] {
+    return this.queue.map((t) => t.url).filter((u) => !this.read.has(u));
+  }
 
   private async visit(task: Task): Promise<Visit> {
     const { options } = this;
-    const fetched = await this.client.followTwice(task.url, { own: h => options.hosts.has(h) });
+    const fetched = await this.client.followTwice(task.url, { own: (h) => options.hosts.has(h) });
     return { task, page: await readPage(task, fetched, options.extract) };
   }
 
   private take({ task, page }: Visit): void {
     const { options } = this;
     // an address that led to a page already read is not a second page
-    if (this.read.has(page.url) && finalStatus(page.chain) === 200) { this.read.add(task.url); if (task.url !== page.url && this.detours.length < DETOURS) this.detours.push({ url: task.url, own: true, chain: page.chain }); return; }
-    this.read.add(task.url); this.read.add(page.url); this.known.add(page.url);
+    if (this.read.has(page.url) && finalStatus(page.chain) === 200) {
+      this.read.add(task.url);
+      if (task.url !== page.url && this.detours.length < DETOURS)
+        this.detours.push({ url: task.url, own: true, chain: page.chain });
+      return;
+    }
+    this.read.add(task.url);
+    this.read.add(page.url);
+    this.known.add(page.url);
     this.pages.push(page);
-    if (page.facts && options.hosts.has(new URL(page.url).hostname)) for (const a of page.facts.anchors) if (!a.rel?.includes('nofollow')) this.add(a.href, 'link', page.url, task.depth + 1);
-    options.onPage(this.pages.length, Math.min(options.maxPages, this.pages.length + this.queue.length), page.url);
+    if (page.facts && options.hosts.has(new URL(page.url).hostname))
+      for (const a of page.facts.anchors)
+        if (!a.rel?.includes('nofollow')) this.add(a.href, 'link', page.url, task.depth + 1);
+    options.onPage(
+      this.pages.length,
+      Math.min(options.maxPages, this.pages.length + this.queue.length),
+      page.url,
+    );
   }
 }
 
 /** Bytes to evidence of a page. */
-export async function readPage(task: Task, { chain, body, firstTry }: Fetched & { firstTry?: PageEvidence['firstTry'] }, extract: Extract): Promise<PageEvidence> {
+export async function readPage(
+  task: Task,
+  { chain, body, firstTry }: Fetched & { firstTry?: PageEvidence['firstTry'] },
+  extract: Extract,
+): Promise<PageEvidence> {
   const last = lastAnswer(chain);
   const url = normaliseUrl(last?.url ?? task.url) ?? task.url;
   const contentType = headerValues(last, 'content-type')[0];
-  const page: PageEvidence = { url, requested: task.url, from: task.from, via: task.via, depth: task.depth, chain, ...(firstTry ? { firstTry } : {}), ...(contentType ? { contentType: contentType.slice(0, 200) } : {}) };
+  const page: PageEvidence = {
+    url,
+    requested: task.url,
+    from: task.from,
+    via: task.via,
+    depth: task.depth,
+    chain,
+    ...(firstTry ? { firstTry } : {}),
+    ...(contentType ? { contentType: contentType.slice(0, 200) } : {}),
+  };
   if (!body) return page;
   page.sha256 = createHash('sha256').update(body).digest('hex');
   if (!isHtml(contentType, body)) return page;
-  try { Object.assign(page, await extract(body, contentType, url)); } catch (error) {
-    page.chain = { ...chain, end: 'error', error: { code: 'too-large', message: `the page cannot be read: ${(error as Error).message}`.slice(0, 200) } };
+  try {
+    Object.assign(page, await extract(body, contentType, url));
+  } catch (error) {
+    page.chain = {
+      ...chain,
+      end: 'error',
+      error: {
+        code: 'too-large',
+        message: `the page cannot be read: ${(error as Error).message}`.slice(0, 200),
+      },
+    };
   }
   return page;
 }

@@ -1,4 +1,7 @@
-/** The only door to a network: resolves, refuses forbidden addresses, pins the address it checked, and connects. */
+/**
+ * The only door to a network: resolves, refuses forbidden addresses, pins the address it checked, and
+ * connects.
+ */
 import net from 'node:net';
 import { randomInt } from 'node:crypto';
 import { getServers } from 'node:dns';
@@ -15,15 +18,23 @@ export interface DialerOptions {
   timeoutMs?: number;
 }
 
-export interface Dialled { socket: net.Socket; address: string; timing: { resolve: number; connect: number } }
+export interface Dialled {
+  socket: net.Socket;
+  address: string;
+  timing: { resolve: number; connect: number };
+}
 
-const sameName = (a: string, b: string): boolean => a.toLowerCase().replace(/\.$/, '') === b.toLowerCase().replace(/\.$/, '');
+const sameName = (a: string, b: string): boolean =>
+  a.toLowerCase().replace(/\.$/, '') === b.toLowerCase().replace(/\.$/, '');
 
-/** Where the aliases of an answer lead from a name. Records of names that the aliases do not lead to are not ours to believe. */
+/**
+ * Where the aliases of an answer lead from a name. Records of names that the aliases do not lead to are not
+ * ours to believe.
+ */
 function aliasEnd(name: string, records: readonly DnsRecord[]): string {
   let at = name;
   for (let step = 0; step < 9; step++) {
-    const alias = records.find(r => r.type === 'CNAME' && sameName(r.name, at))?.value;
+    const alias = records.find((r) => r.type === 'CNAME' && sameName(r.name, at))?.value;
     if (!alias) return at;
     at = alias;
   }
@@ -42,7 +53,11 @@ export class Dialer {
 
   constructor(options: DialerOptions = {}) {
     const given = options.resolvers?.length ? options.resolvers : getServers();
-    this.resolvers = given.map((text) => { const s = splitPort(text); if (!s) throw new RangeError(`“${text}” is no resolver: give ADDRESS:PORT`); return { address: s.host, port: s.port ?? 53 }; });
+    this.resolvers = given.map((text) => {
+      const s = splitPort(text);
+      if (!s) throw new RangeError(`“${text}” is no resolver: give ADDRESS:PORT`);
+      return { address: s.host, port: s.port ?? 53 };
+    });
     this.map = new AddressMap(options.map);
     this.allowPrivate = options.allowPrivate ?? false;
     this.timeoutMs = options.timeoutMs ?? 15_000;
@@ -57,14 +72,39 @@ export class Dialer {
     return { address, port };
   }
 
-  private put(server: Destination, label: string, role: DnsAnswer['role'], serverName: string | undefined, name: string, type: string, unchecked = false): Promise<DnsAnswer> {
+  private put(
+    server: Destination,
+    label: string,
+    role: DnsAnswer['role'],
+    serverName: string | undefined,
+    name: string,
+    type: string,
+    unchecked = false,
+  ): Promise<DnsAnswer> {
     const key = `${label} ${name.toLowerCase()} ${type} ${unchecked}`;
     let answer = this.asked.get(key);
     if (!answer) {
-      answer = ask(server, { name, type }, { recursive: role === 'resolver', unchecked, timeoutMs: Math.min(this.timeoutMs, 5000), id: () => randomInt(65536), now: () => performance.now() })
-        .then(wire => ({ server: label, ...(serverName ? { serverName } : {}), role, name, type, ...wire, ...(unchecked ? { unchecked: true as const } : {}) }));
+      answer = ask(
+        server,
+        { name, type },
+        {
+          recursive: role === 'resolver',
+          unchecked,
+          timeoutMs: Math.min(this.timeoutMs, 5000),
+          id: () => randomInt(65536),
+          now: () => performance.now(),
+        },
+      ).then((wire) => ({
+        server: label,
+        ...(serverName ? { serverName } : {}),
+        role,
+        name,
+        type,
+        ...wire,
+        ...(unchecked ? { unchecked: true as const } : {}),
+      }));
       this.asked.set(key, answer);
-      void answer.then(a => this.answers.push(a));
+      void answer.then((a) => this.answers.push(a));
     }
     return answer;
   }
@@ -79,14 +119,51 @@ export class Dialer {
       last = await this.put(r, `${r.address}:${r.port}`, 'resolver', undefined, name, type, unchecked);
       if (last.rcode === 'NOERROR' || last.rcode === 'NXDOMAIN') return last;
     }
-    return last ?? { server: '', role: 'resolver', name, type, rcode: 'NONE', authoritative: false, authenticated: false, transport: 'udp', records: [], ms: 0, error: 'no resolver is set' };
+    return (
+      last ?? {
+        server: '',
+        role: 'resolver',
+        name,
+        type,
+        rcode: 'NONE',
+        authoritative: false,
+        authenticated: false,
+        transport: 'udp',
+        records: [],
+        ms: 0,
+        error: 'no resolver is set',
+      }
+    );
   }
 
-  /** Asks one authoritative server by its address. A forbidden address is an answer of its own, not a fault of ours. */
-  async askAuthority(serverName: string, address: string, name: string, type: string, role: 'authority' | 'parent' | 'coming' = 'authority'): Promise<DnsAnswer> {
-    try { return await this.put(this.destination(address, 53), `${address}:53`, role, serverName, name, type); }
-    catch (error) {
-      const answer: DnsAnswer = { server: `${address}:53`, serverName, role, name, type, rcode: 'NONE', authoritative: false, authenticated: false, transport: 'udp', records: [], ms: 0, error: (error as Error).message };
+  /**
+   * Asks one authoritative server by its address. A forbidden address is an answer of its own, not a fault of
+   * ours.
+   */
+  async askAuthority(
+    serverName: string,
+    address: string,
+    name: string,
+    type: string,
+    role: 'authority' | 'parent' | 'coming' = 'authority',
+  ): Promise<DnsAnswer> {
+    try {
+      return await this.put(this.destination(address, 53), `${address}:53`, role, serverName, name, type);
+    } catch (error) {
+      const answer: DnsAnswer = {
+        server: `${address}:53`,
+        serverName,
+        role,
+        name,
+        type,
+        rcode: 'NONE',
+        authoritative: false,
+        authenticated: false,
+        transport: 'udp',
+        records: [],
+        ms: 0,
+        error: (error as Error).message,
+      };
       this.answers.push(answer);
       return answer;
     }
@@ -95,7 +172,7 @@ export class Dialer {
   /** Addresses of a name, IPv4 first, aliases followed. @throws ProbeError no-name, no-address or dns */
   resolve(host: string): Promise<string[]> {
     let found = this.known.get(host);
-    if (!found) this.known.set(host, found = this.resolveFresh(host));
+    if (!found) this.known.set(host, (found = this.resolveFresh(host)));
     return found;
   }
 
@@ -104,17 +181,27 @@ export class Dialer {
     for (let step = 0; step < 9; step++) {
       const [a, aaaa] = await Promise.all([this.lookup(name, 'A'), this.lookup(name, 'AAAA')]);
       const end = aliasEnd(name, [...a.records, ...aaaa.records]);
-      const addresses = [...a.records, ...aaaa.records].filter(r => (r.type === 'A' || r.type === 'AAAA') && sameName(r.name, end)).map(r => r.value);
+      const addresses = [...a.records, ...aaaa.records]
+        .filter((r) => (r.type === 'A' || r.type === 'AAAA') && sameName(r.name, end))
+        .map((r) => r.value);
       if (addresses.length) return [...new Set(addresses)];
       if (a.rcode === 'NXDOMAIN') throw new ProbeError('no-name', `${name} does not exist (NXDOMAIN)`);
-      if (a.rcode !== 'NOERROR' && aaaa.rcode !== 'NOERROR') throw new ProbeError('dns', `the resolver gave no address of ${name}: ${a.rcode === 'NONE' ? a.error : a.rcode}`);
+      if (a.rcode !== 'NOERROR' && aaaa.rcode !== 'NOERROR')
+        throw new ProbeError(
+          'dns',
+          `the resolver gave no address of ${name}: ${a.rcode === 'NONE' ? a.error : a.rcode}`,
+        );
       if (sameName(end, name)) throw new ProbeError('no-address', `${name} has no address`);
       name = end;
     }
     throw new ProbeError('dns', `the aliases of ${host} do not come to an end`);
   }
 
-  /** Connects to a host. Each address is checked before it is dialled, and the one checked is the one dialled. @param only this address of the host and no other @throws ProbeError */
+  /**
+   * Connects to a host. Each address is checked before it is dialled, and the one checked is the one dialled.
+   * @param only this address of the host and no other
+   * @throws ProbeError
+   */
   async connect(host: string, port: number, only?: string): Promise<Dialled> {
     const started = performance.now();
     const bare = host.replace(/^\[|\]$/g, '');
@@ -122,17 +209,35 @@ export class Dialer {
     let targets: (Destination & { shown: string })[] = [];
     let refusal: ProbeError | undefined;
     if (mapped) targets = [{ ...mapped, shown: `${mapped.address}:${mapped.port}` }];
-    else for (const address of only !== undefined ? [only] : net.isIP(bare) ? [bare] : await this.resolve(bare)) {
-      try { targets.push({ ...this.destination(address, port), shown: address.includes(':') ? `[${address}]:${port}` : `${address}:${port}` }); } catch (error) { refusal ??= error as ProbeError; }
-    }
+    else
+      for (const address of only !== undefined
+        ? [only]
+        : net.isIP(bare)
+          ? [bare]
+          : await this.resolve(bare)) {
+        try {
+          targets.push({
+            ...this.destination(address, port),
+            shown: address.includes(':') ? `[${address}]:${port}` : `${address}:${port}`,
+          });
+        } catch (error) {
+          refusal ??= error as ProbeError;
+        }
+      }
     if (!targets.length) throw refusal ?? new ProbeError('no-address', `${host} has no address`);
     const resolved = performance.now();
     let last: unknown;
     for (const target of targets.slice(0, 4)) {
       try {
         const socket = await this.open(target);
-        return { socket, address: target.shown, timing: { resolve: resolved - started, connect: performance.now() - resolved } };
-      } catch (error) { last = error; }
+        return {
+          socket,
+          address: target.shown,
+          timing: { resolve: resolved - started, connect: performance.now() - resolved },
+        };
+      } catch (error) {
+        last = error;
+      }
     }
     throw last;
   }
@@ -140,9 +245,19 @@ export class Dialer {
   private open(to: Destination): Promise<net.Socket> {
     return new Promise((resolve, reject) => {
       const socket = net.connect({ host: to.address, port: to.port, noDelay: true });
-      const timer = setTimeout(() => socket.destroy(new ProbeError('timeout', 'no connection in time')), Math.min(this.timeoutMs, 10_000));
-      socket.once('connect', () => { clearTimeout(timer); socket.removeAllListeners('error'); resolve(socket); });
-      socket.once('error', (e) => { clearTimeout(timer); reject(e); });
+      const timer = setTimeout(
+        () => socket.destroy(new ProbeError('timeout', 'no connection in time')),
+        Math.min(this.timeoutMs, 10_000),
+      );
+      socket.once('connect', () => {
+        clearTimeout(timer);
+        socket.removeAllListeners('error');
+        resolve(socket);
+      });
+      socket.once('error', (e) => {
+        clearTimeout(timer);
+        reject(e);
+      });
     });
   }
 }

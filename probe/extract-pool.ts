@@ -7,13 +7,22 @@ const SMALL_BYTES = 4 * 1024;
 
 export class ExtractPool {
   private readonly pool: ThreadPool;
-  constructor(options: PoolOptions) { this.pool = new ThreadPool({ words: { late: 'the page took too long to read', broken: 'the page broke the reader' }, ...options }); }
+  constructor(options: PoolOptions) {
+    this.pool = new ThreadPool({
+      words: { late: 'the page took too long to read', broken: 'the page broke the reader' },
+      ...options,
+    });
+  }
 
   /** As `Extract` says. */
   readonly extract: Extract = (body, contentType, url, selectors) => {
     if (body.length < SMALL_BYTES) return extractHere(body, contentType, url, selectors);
-    return this.pool.run({ body, contentType, url, selectors }).then(answer => JSON.parse(answer) as PageReading);
+    return this.pool
+      .run({ body, contentType, url, selectors })
+      .then((answer) => JSON.parse(answer) as PageReading);
   };
 
-  close(): Promise<void> { return this.pool.close(); }
+  close(): Promise<void> {
+    return this.pool.close();
+  }
 }

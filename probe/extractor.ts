@@ -11,10 +11,21 @@ export interface PageReading {
 
 /** @param selectors of elements that own checks ask for
  * @returns what one page's bytes say. @throws Error where a page could not be read in time */
-export type Extract = (body: Buffer, contentType: string | undefined, url: string, selectors?: readonly string[]) => PageReading | Promise<PageReading>;
+export type Extract = (
+  body: Buffer,
+  contentType: string | undefined,
+  url: string,
+  selectors?: readonly string[],
+) => PageReading | Promise<PageReading>;
 
 /** In this thread. */
 export const extractHere: Extract = (body, contentType, url, selectors) => {
   const { text, charset, from } = decodeText(body, contentType);
-  return { ...(from === 'default' ? {} : { charset }), facts: { ...extractPage(text, url), ...(selectors?.length ? { selected: selectElements(text, selectors) } : {}) } };
+  return {
+    ...(from === 'default' ? {} : { charset }),
+    facts: {
+      ...extractPage(text, url),
+      ...(selectors?.length ? { selected: selectElements(text, selectors) } : {}),
+    },
+  };
 };

@@ -1,4 +1,7 @@
-/** The files a site has beside its pages: robots.txt, sitemaps, the manifest, what should not be there, and what should. */
+/**
+ * The files a site has beside its pages: robots.txt, sitemaps, the manifest, what should not be there, and
+ * what should.
+ */
 import { promisify } from 'node:util';
 import { gunzip } from 'node:zlib';
 import { normaliseUrl, parseUrl } from '#core/extract/address';
@@ -7,16 +10,43 @@ import { readManifest } from '#core/extract/manifest';
 import { parseRobots, ROBOTS_LIMIT } from '#core/extract/robots';
 import { parseSitemap, SITEMAP_BYTES } from '#core/extract/sitemap';
 import type { Brief } from '#core/facts/brief';
-import { finalStatus, headerValues, lastAnswer, type Chain, type Evidence, type PathProbe } from '#core/facts/evidence';
+import {
+  finalStatus,
+  headerValues,
+  lastAnswer,
+  type Chain,
+  type Evidence,
+  type PathProbe,
+} from '#core/facts/evidence';
 import type { Asked, HttpClient } from './http/client';
 
 /** Files that should not be served, and security.txt. */
 export const PATHS = [
-  '/.git/HEAD', '/.git/config', '/.svn/wc.db', '/.hg/requires', '/.env', '/.env.bak', '/.htpasswd', '/.DS_Store', '/backup.sql', '/dump.sql', '/backup.zip', '/config.php.bak', '/wp-config.php.bak', '/phpinfo.php', '/info.php', '/server-status', '/error_log', '/debug.log',
-  '/.well-known/security.txt', '/coming-soon/', '/under-construction/', '/maintenance/',
+  '/.git/HEAD',
+  '/.git/config',
+  '/.svn/wc.db',
+  '/.hg/requires',
+  '/.env',
+  '/.env.bak',
+  '/.htpasswd',
+  '/.DS_Store',
+  '/backup.sql',
+  '/dump.sql',
+  '/backup.zip',
+  '/config.php.bak',
+  '/wp-config.php.bak',
+  '/phpinfo.php',
+  '/info.php',
+  '/server-status',
+  '/error_log',
+  '/debug.log',
+  '/.well-known/security.txt',
+  '/coming-soon/',
+  '/under-construction/',
+  '/maintenance/',
 ];
 const SITEMAP_FILES = 200;
-const FIRST_BYTES = { 'range': 'bytes=0-4095', 'accept-encoding': 'identity' };
+const FIRST_BYTES = { range: 'bytes=0-4095', 'accept-encoding': 'identity' };
 const FOLDERS = 10;
 const FORMER = 500;
 const unzip = promisify(gunzip);
@@ -26,7 +56,11 @@ async function unpacked(body: Buffer): Promise<Buffer> {
   return body[0] === 0x1f && body[1] === 0x8b ? unzip(body, { maxOutputLength: SITEMAP_BYTES }) : body;
 }
 
-export interface SiteFiles { client: HttpClient; origin: string; ask: Asked }
+export interface SiteFiles {
+  client: HttpClient;
+  origin: string;
+  ask: Asked;
+}
 
 export async function fetchRobots({ client, origin, ask }: SiteFiles): Promise<Evidence['robots']> {
   const { chain, body } = await client.followTwice(`${origin}/robots.txt`, ask);
@@ -41,12 +75,21 @@ export async function fetchRobots({ client, origin, ask }: SiteFiles): Promise<E
   return out;
 }
 
-/** Every sitemap that robots.txt names, or the one browsers of the web expect; index files are followed. @param base folder of the environment */
-export async function fetchSitemaps({ client, ask }: SiteFiles, robots: Evidence['robots'], base: string): Promise<Evidence['sitemaps']> {
+/**
+ * Every sitemap that robots.txt names, or the one browsers of the web expect; index files are followed.
+ * @param base folder of the environment
+ */
+export async function fetchSitemaps(
+  { client, ask }: SiteFiles,
+  robots: Evidence['robots'],
+  base: string,
+): Promise<Evidence['sitemaps']> {
   const out: Evidence['sitemaps'] = [];
   const seen = new Set<string>();
-  const named = (robots.facts?.sitemaps ?? []).map(s => s.url).filter(u => parseUrl(u) !== undefined);
-  const queue: { url: string; from: 'robots' | 'default' | 'index' }[] = named.length ? named.map(url => ({ url, from: 'robots' })) : [{ url: new URL('sitemap.xml', base).href, from: 'default' }];
+  const named = (robots.facts?.sitemaps ?? []).map((s) => s.url).filter((u) => parseUrl(u) !== undefined);
+  const queue: { url: string; from: 'robots' | 'default' | 'index' }[] = named.length
+    ? named.map((url) => ({ url, from: 'robots' }))
+    : [{ url: new URL('sitemap.xml', base).href, from: 'default' }];
   while (queue.length && out.length < SITEMAP_FILES) {
     const { url, from } = queue.shift()!;
     const normal = normaliseUrl(url);
@@ -61,48 +104,98 @@ export async function fetchSitemaps({ client, ask }: SiteFiles, robots: Evidence
       const plain = await unpacked(body);
       file.bytes = plain.length;
       file.facts = parseSitemap(decodeText(plain, contentType).text, contentType);
-    } catch { file.facts = { kind: 'unknown', urls: [], count: 0, error: 'the packed file is broken, or unpacks to more than the limit of 50 MiB' }; }
-    if (file.facts.kind === 'index') queue.push(...file.facts.urls.slice(0, SITEMAP_FILES).map(u => ({ url: u.loc, from: 'index' as const })));
+    } catch {
+      file.facts = {
+        kind: 'unknown',
+        urls: [],
+        count: 0,
+        error: 'the packed file is broken, or unpacks to more than the limit of 50 MiB',
+      };
+    }
+    if (file.facts.kind === 'index')
+      queue.push(
+        ...file.facts.urls.slice(0, SITEMAP_FILES).map((u) => ({ url: u.loc, from: 'index' as const })),
+      );
   }
   return out;
 }
 
-export async function fetchManifest({ client, ask }: SiteFiles, address: string | undefined): Promise<Evidence['manifest']> {
+export async function fetchManifest(
+  { client, ask }: SiteFiles,
+  address: string | undefined,
+): Promise<Evidence['manifest']> {
   const url = address && normaliseUrl(address);
   if (!url) return null;
   const { chain, body } = await client.follow(url, ask);
   const contentType = headerValues(lastAnswer(chain), 'content-type')[0];
   const text = body && finalStatus(chain) === 200 ? body.toString('utf8') : undefined;
-  return { url, chain, contentType, ...(text === undefined ? {} : { bytes: body!.length, text: text.slice(0, 20_000), facts: readManifest(text, url) }) };
+  return {
+    url,
+    chain,
+    contentType,
+    ...(text === undefined
+      ? {}
+      : { bytes: body!.length, text: text.slice(0, 20_000), facts: readManifest(text, url) }),
+  };
 }
 
-/** The first bytes of a file, with the values of settings blanked: evidence must not carry somebody's password. */
+/**
+ * The first bytes of a file, with the values of settings blanked: evidence must not carry somebody's
+ * password.
+ */
 function sampleOf(body: Buffer | undefined, path: string): string | undefined {
   if (!body) return undefined;
   const text = body.subarray(0, /security\.txt$|\/$/.test(path) ? 2000 : 300).toString('utf8');
   if (/\.htpasswd$/.test(path)) return text.replace(/:.*$/gm, ':…');
-  if (/env|config|\.bak$/.test(path)) return text.replace(/^(\s*(?:export\s+)?[A-Za-z_][\w.]*\s*=).*$/gm, '$1…').replace(/(define\s*\(\s*['"]\w+['"]\s*,).*$/gm, '$1…').replace(/(\/\/)[^/\s@]*@/g, '$1…@');
+  if (/env|config|\.bak$/.test(path))
+    return text
+      .replace(/^(\s*(?:export\s+)?[A-Za-z_][\w.]*\s*=).*$/gm, '$1…')
+      .replace(/(define\s*\(\s*['"]\w+['"]\s*,).*$/gm, '$1…')
+      .replace(/(\/\/)[^/\s@]*@/g, '$1…@');
   return text;
 }
 
 /** @param headers none for files that are wanted; for what should not be there the first bytes are enough */
-async function fetchPath({ client, origin, ask }: SiteFiles, path: string, headers?: Record<string, string>): Promise<PathProbe> {
+async function fetchPath(
+  { client, origin, ask }: SiteFiles,
+  path: string,
+  headers?: Record<string, string>,
+): Promise<PathProbe> {
   const { chain, body } = await client.follow(origin + path, { ...ask, headers });
   return { path, chain, ...(body ? { sample: sampleOf(body, path) } : {}) };
 }
 
 /** The made-up address, the exposed paths and the brief's token files. */
-export async function probePaths(files: SiteFiles, brief: Brief): Promise<{ notFound: Chain | null; paths: PathProbe[]; tokenFiles: PathProbe[] }> {
-  const tokens = (brief.tokens ?? []).filter(t => t.place === 'file').map(t => `/${t.kind.replace(/^\//, '')}`);
+export async function probePaths(
+  files: SiteFiles,
+  brief: Brief,
+): Promise<{ notFound: Chain | null; paths: PathProbe[]; tokenFiles: PathProbe[] }> {
+  const tokens = (brief.tokens ?? [])
+    .filter((t) => t.place === 'file')
+    .map((t) => `/${t.kind.replace(/^\//, '')}`);
   const [notFound, paths, tokenFiles] = await Promise.all([
-    files.client.follow(`${files.origin}/armband-no-such-page-7f3a`, files.ask), Promise.all(PATHS.map(p => fetchPath(files, p, p.startsWith('/.well-known/') || p.endsWith('/') ? undefined : FIRST_BYTES))), Promise.all(tokens.map(p => fetchPath(files, p))),
+    files.client.follow(`${files.origin}/armband-no-such-page-7f3a`, files.ask),
+    Promise.all(
+      PATHS.map((p) =>
+        fetchPath(files, p, p.startsWith('/.well-known/') || p.endsWith('/') ? undefined : FIRST_BYTES),
+      ),
+    ),
+    Promise.all(tokens.map((p) => fetchPath(files, p))),
   ]);
   return { notFound: notFound.chain, paths, tokenFiles };
 }
 
 /** Paths that the agency's own checks ask for; what they answer, not what they hold. */
-export async function askPaths({ client, origin, ask }: SiteFiles, paths: readonly string[]): Promise<PathProbe[]> {
-  return Promise.all(paths.map(async path => ({ path, chain: (await client.follow(origin + (path.startsWith('/') ? path : `/${path}`), ask)).chain })));
+export async function askPaths(
+  { client, origin, ask }: SiteFiles,
+  paths: readonly string[],
+): Promise<PathProbe[]> {
+  return Promise.all(
+    paths.map(async (path) => ({
+      path,
+      chain: (await client.follow(origin + (path.startsWith('/') ? path : `/${path}`), ask)).chain,
+    })),
+  );
 }
 
 /** Folders that hold files of the site and are no page of it. @param addresses files and pages, normalised */
@@ -114,13 +207,29 @@ export function foldersOf(files: readonly string[], pages: ReadonlySet<string>, 
     const parts = url.pathname.split('/').slice(1, -1);
     for (let i = 1; i <= parts.length; i++) folders.add(`/${parts.slice(0, i).join('/')}/`);
   }
-  return [...folders].filter(f => !pages.has(origin + f)).sort().slice(0, FOLDERS);
+  return [...folders]
+    .filter((f) => !pages.has(origin + f))
+    .sort()
+    .slice(0, FOLDERS);
 }
 
-export async function probeFolders(files: SiteFiles, folders: readonly string[]): Promise<PathProbe[]> { return Promise.all(folders.map(f => fetchPath(files, f))); }
+export async function probeFolders(files: SiteFiles, folders: readonly string[]): Promise<PathProbe[]> {
+  return Promise.all(folders.map((f) => fetchPath(files, f)));
+}
 
 /** Where the brief's former addresses lead now. */
-export async function probeFormer({ client, origin, ask }: SiteFiles, brief: Brief): Promise<Evidence['former']> {
-  const asked = (brief.formerAddresses ?? []).slice(0, FORMER).flatMap((f) => { const url = normaliseUrl(f.from, `${origin}/`); return url ? [{ from: f.from, url }] : []; });
-  return Promise.all(asked.map(async ({ from, url }) => ({ from, chain: (await client.follow(url, { ...ask, method: 'GET' })).chain })));
+export async function probeFormer(
+  { client, origin, ask }: SiteFiles,
+  brief: Brief,
+): Promise<Evidence['former']> {
+  const asked = (brief.formerAddresses ?? []).slice(0, FORMER).flatMap((f) => {
+    const url = normaliseUrl(f.from, `${origin}/`);
+    return url ? [{ from: f.from, url }] : [];
+  });
+  return Promise.all(
+    asked.map(async ({ from, url }) => ({
+      from,
+      chain: (await client.follow(url, { ...ask, method: 'GET' })).chain,
+    })),
+  );
 }

@@ -2,14 +2,24 @@
 import { availableParallelism } from 'node:os';
 import { Worker } from 'node:worker_threads';
 
-interface Waiting { job: object; resolve: (answer: string) => void; reject: (error: Error) => void }
-interface Thread { worker: Worker; now?: Waiting; timer?: NodeJS.Timeout }
+interface Waiting {
+  job: object;
+  resolve: (answer: string) => void;
+  reject: (error: Error) => void;
+}
+interface Thread {
+  worker: Worker;
+  now?: Waiting;
+  timer?: NodeJS.Timeout;
+}
 
 export interface PoolOptions {
   threads?: number;
   /** How long one job may take; then its thread is ended and another started. */
   timeoutMs?: number;
-  /** The thread's bundled program. It answers each job's message with `{ answer }`, a text, or `{ error }`. */
+  /**
+   * The thread's bundled program. It answers each job's message with `{ answer }`, a text, or `{ error }`.
+   */
   file: string;
   /** What is said of a job that took too long, and of one that ended its thread. */
   words?: { late: string; broken: string };
@@ -27,15 +37,20 @@ export class ThreadPool {
     this.words = options.words ?? { late: 'the work took too long', broken: 'the work broke its thread' };
   }
 
-  /** @returns the thread's answer, as text: one string is handed over faster than thousands of small objects */
+  /**
+   * @returns the thread's answer, as text: one string is handed over faster than thousands of small objects
+   */
   run(job: object): Promise<string> {
     if (this.closed) return Promise.reject(new Error('the threads have ended'));
-    return new Promise((resolve, reject) => { this.queue.push({ job, resolve, reject }); this.pump(); });
+    return new Promise((resolve, reject) => {
+      this.queue.push({ job, resolve, reject });
+      this.pump();
+    });
   }
 
   private pump(): void {
     while (this.queue.length) {
-      let free = this.threads.find(t => !t.now);
+      let free = this.threads.find((t) => !t.now);
       if (!free && this.threads.length < this.size) free = this.start();
       if (!free) return;
       const waiting = this.queue.shift()!;
@@ -47,12 +62,19 @@ export class ThreadPool {
   }
 
   private start(): Thread {
-    const thread: Thread = { worker: new Worker(this.options.file, { execArgv: [], resourceLimits: { maxOldGenerationSizeMb: 1024 } }) };
+    const thread: Thread = {
+      worker: new Worker(this.options.file, {
+        execArgv: [],
+        resourceLimits: { maxOldGenerationSizeMb: 1024 },
+      }),
+    };
     const { worker } = thread;
     // an idle thread does not keep a program alive
     worker.unref();
-    worker.on('message', ({ answer, error }: { answer?: string; error?: string }) => this.settle(thread, answer, error));
-    worker.on('error', error => this.drop(thread, error.message));
+    worker.on('message', ({ answer, error }: { answer?: string; error?: string }) =>
+      this.settle(thread, answer, error),
+    );
+    worker.on('error', (error) => this.drop(thread, error.message));
     worker.on('exit', () => this.drop(thread, this.words.broken));
     this.threads.push(thread);
     return thread;
@@ -73,7 +95,8 @@ export class ThreadPool {
     thread.now = undefined;
     thread.worker.unref();
     if (!now) return;
-    if (answer === undefined) now.reject(new Error(error ?? 'no answer')); else now.resolve(answer);
+    if (answer === undefined) now.reject(new Error(error ?? 'no answer'));
+    else now.resolve(answer);
     if (!this.closed) this.pump();
   }
 
@@ -81,6 +104,6 @@ export class ThreadPool {
   async close(): Promise<void> {
     this.closed = true;
     for (const w of this.queue.splice(0)) w.reject(new Error('the threads have ended'));
-    await Promise.all(this.threads.splice(0).map(t => t.worker.terminate()));
+    await Promise.all(this.threads.splice(0).map((t) => t.worker.terminate()));
   }
 }

@@ -5,18 +5,32 @@ import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from '
 import { join } from 'node:path';
 import { Missing, ROOT } from './packages.mjs';
 
-const SOURCES = ['app', 'core', 'probe', 'server', 'public', 'scripts/worker-bundles.mjs', 'nuxt.config.ts', 'package-lock.json'];
+const SOURCES = [
+  'app',
+  'core',
+  'probe',
+  'server',
+  'public',
+  'scripts/worker-bundles.mjs',
+  'nuxt.config.ts',
+  'package-lock.json',
+];
 
 function* files(path) {
   if (!existsSync(path)) return;
-  if (!statSync(path).isDirectory()) { yield path; return; }
+  if (!statSync(path).isDirectory()) {
+    yield path;
+    return;
+  }
   for (const name of readdirSync(path).sort()) yield* files(join(path, name));
 }
 
 /** One hash over all sources that end up in the build. */
 export function sourceHash() {
   const hash = createHash('sha256');
-  for (const source of SOURCES) for (const file of files(join(ROOT, source))) if (!file.endsWith('.test.ts')) hash.update(file.slice(ROOT.length)).update(readFileSync(file));
+  for (const source of SOURCES)
+    for (const file of files(join(ROOT, source)))
+      if (!file.endsWith('.test.ts')) hash.update(file.slice(ROOT.length)).update(readFileSync(file));
   return hash.digest('hex');
 }
 
@@ -26,7 +40,12 @@ export function ensureBuild(say) {
   const hash = sourceHash();
   if (existsSync(mark) && readFileSync(mark, 'utf8') === hash) return false;
   say('Building the application (about a minute) …');
-  const done = spawnSync(process.execPath, [join(ROOT, 'node_modules', 'nuxt', 'bin', 'nuxt.mjs'), 'build'], { cwd: ROOT, encoding: 'utf8', env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', CI: '1' }, maxBuffer: 64 * 1024 * 1024 });
+  const done = spawnSync(process.execPath, [join(ROOT, 'node_modules', 'nuxt', 'bin', 'nuxt.mjs'), 'build'], {
+    cwd: ROOT,
+    encoding: 'utf8',
+    env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', CI: '1' },
+    maxBuffer: 64 * 1024 * 1024,
+  });
   if (done.status !== 0) throw new Missing(`The build failed:\n${(done.stdout + done.stderr).slice(-3000)}`);
   writeFileSync(mark, hash);
   return true;

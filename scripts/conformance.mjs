@@ -1,4 +1,7 @@
-/** `npm run conformance`: writes docs/conformance.md from the tests: each check with the source it rests on and the number of cases that name it, and what is compared with something outside. */
+/**
+ * `npm run conformance`: writes docs/conformance.md from the tests: each check with the source it rests on
+ * and the number of cases that name it, and what is compared with something outside.
+ */
 import { spawnSync } from 'node:child_process';
 import { existsSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
@@ -8,25 +11,55 @@ const results = join(ROOT, 'test-results');
 /** The results that `npm test` left, or those of a run now. */
 function testsOf(project) {
   const file = join(results, `${project}.json`);
-  if (!existsSync(file)) spawnSync(join(ROOT, 'node_modules/.bin/vitest'), ['run', '--project', project, '--reporter=json', `--outputFile.json=${file}`], { cwd: ROOT, stdio: ['ignore', 'ignore', 'inherit'] });
-  return JSON.parse(readFileSync(file, 'utf8')).testResults.flatMap(t => t.assertionResults.filter(a => a.status === 'passed').map(a => ({ file: t.name, name: a.fullName })));
+  if (!existsSync(file))
+    spawnSync(
+      join(ROOT, 'node_modules/.bin/vitest'),
+      ['run', '--project', project, '--reporter=json', `--outputFile.json=${file}`],
+      { cwd: ROOT, stdio: ['ignore', 'ignore', 'inherit'] },
+    );
+  return JSON.parse(readFileSync(file, 'utf8')).testResults.flatMap((t) =>
+    t.assertionResults.filter((a) => a.status === 'passed').map((a) => ({ file: t.name, name: a.fullName })),
+  );
 }
-const listed = spawnSync(process.execPath, ['--import', 'tsx/esm', join(ROOT, 'cli/audit.ts'), '--list'], { cwd: ROOT, encoding: 'utf8', maxBuffer: 16 * 1024 * 1024 });
+const listed = spawnSync(process.execPath, ['--import', 'tsx/esm', join(ROOT, 'cli/audit.ts'), '--list'], {
+  cwd: ROOT,
+  encoding: 'utf8',
+  maxBuffer: 16 * 1024 * 1024,
+});
 if (listed.status !== 0) throw new Error(listed.stderr);
 const catalogue = JSON.parse(listed.stdout);
 const tests = ['unit', 'faults', 'integration'].flatMap(testsOf);
 
-const cell = text => text.replace(/\|/g, '\\|').replace(/\s+/g, ' ').trim();
-const named = id => new RegExp(`(?:^|[^a-z.-])${id.replaceAll('.', '\\.')}(?:$|[^a-z-])`);
-const rows = catalogue.map((c) => { const is = named(c.id); return { ...c, cases: tests.filter(t => is.test(t.name)).length, practice: /common practice/i.test(c.source) }; });
+const cell = (text) => text.replace(/\|/g, '\\|').replace(/\s+/g, ' ').trim();
+const named = (id) => new RegExp(`(?:^|[^a-z.-])${id.replaceAll('.', '\\.')}(?:$|[^a-z-])`);
+const rows = catalogue.map((c) => {
+  const is = named(c.id);
+  return {
+    ...c,
+    cases: tests.filter((t) => is.test(t.name)).length,
+    practice: /common practice/i.test(c.source),
+  };
+});
 
 /** What a test file says of itself in its first comment. */
-const about = file => /\/\*\*\s*([\s\S]*?)\*\//.exec(readFileSync(file, 'utf8'))?.[1]?.replace(/\s*\n\s*\*?\s*/g, ' ').trim() ?? '';
-const outside = [...readdirSync(join(ROOT, 'tests/conformance')).filter(f => f.endsWith('.test.ts')).map(f => join(ROOT, 'tests/conformance', f)), ...['outside', 'text-width'].map(f => join(ROOT, 'tests/integration', `${f}.test.ts`))]
-  .map(file => ({ file, about: about(file), cases: tests.filter(t => t.file === file).length })).filter(f => f.about);
+const about = (file) =>
+  /\/\*\*\s*([\s\S]*?)\*\//
+    .exec(readFileSync(file, 'utf8'))?.[1]
+    ?.replace(/\s*\n\s*\*?\s*/g, ' ')
+    .trim() ?? '';
+const outside = [
+  ...readdirSync(join(ROOT, 'tests/conformance'))
+    .filter((f) => f.endsWith('.test.ts'))
+    .map((f) => join(ROOT, 'tests/conformance', f)),
+  ...['outside', 'text-width'].map((f) => join(ROOT, 'tests/integration', `${f}.test.ts`)),
+]
+  .map((file) => ({ file, about: about(file), cases: tests.filter((t) => t.file === file).length }))
+  .filter((f) => f.about);
 
-const practice = rows.filter(r => r.practice).length;
-writeFileSync(join(ROOT, 'docs/conformance.md'), `# Conformance
+const practice = rows.filter((r) => r.practice).length;
+writeFileSync(
+  join(ROOT, 'docs/conformance.md'),
+  `# Conformance
 
 Made from the tests by \`npm run conformance\`; a case is one test that passed.
 
@@ -34,7 +67,7 @@ Made from the tests by \`npm run conformance\`; a case is one test that passed.
 
 | test | what it is compared with | cases |
 |---|---|---|
-${outside.map(o => `| ${basename(o.file, '.test.ts')} | ${cell(o.about)} | ${o.cases} |`).join('\n')}
+${outside.map((o) => `| ${basename(o.file, '.test.ts')} | ${cell(o.about)} | ${o.cases} |`).join('\n')}
 
 Generated cases of property tests count as one each, whatever their number.
 
@@ -44,6 +77,9 @@ ${rows.length} checks; ${practice} rest on common practice alone or beside a sta
 
 | check | rests on | cases |
 |---|---|---|
-${rows.map(r => `| ${r.id} | ${cell(r.source)} | ${r.cases} |`).join('\n')}
-`);
-process.stdout.write(`docs/conformance.md: ${rows.length} checks, ${rows.reduce((n, r) => n + r.cases, 0)} cases, ${practice} of common practice, ${outside.length} comparisons\n`);
+${rows.map((r) => `| ${r.id} | ${cell(r.source)} | ${r.cases} |`).join('\n')}
+`,
+);
+process.stdout.write(
+  `docs/conformance.md: ${rows.length} checks, ${rows.reduce((n, r) => n + r.cases, 0)} cases, ${practice} of common practice, ${outside.length} comparisons\n`,
+);

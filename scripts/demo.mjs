@@ -1,4 +1,7 @@
-/** `npm run demo`: installs what is missing, starts everything, loads the demo data, and ends all of it on Ctrl-C. */
+/**
+ * `npm run demo`: installs what is missing, starts everything, loads the demo data, and ends all of it on
+ * Ctrl-C.
+ */
 import { rmSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { parseArgs } from 'node:util';
@@ -6,7 +9,7 @@ import { ensureBuild } from './build.mjs';
 import { ensureDebianPackages, ensureNodePackages, Missing, needSpace, ROOT } from './packages.mjs';
 import { DEMO_LOGIN, startStack, stopParts, waitForAudits } from './stack.mjs';
 
-const say = text => process.stdout.write(`${text}\n`);
+const say = (text) => process.stdout.write(`${text}\n`);
 let stack;
 /** What runs already: all of it may not be up yet when Ctrl-C comes. */
 const parts = [];
@@ -22,23 +25,39 @@ async function stop(code) {
 }
 
 async function main() {
-  const { values } = parseArgs({ options: { fresh: { type: 'boolean' }, port: { type: 'string' }, folder: { type: 'string' } } });
+  const { values } = parseArgs({
+    options: { fresh: { type: 'boolean' }, port: { type: 'string' }, folder: { type: 'string' } },
+  });
   const port = values.port === undefined ? 4310 : Number(values.port);
-  if (!Number.isInteger(port) || port < 1 || port > 65535) throw new Missing(`--port takes a number from 1 to 65535, not “${values.port}”.`);
+  if (!Number.isInteger(port) || port < 1 || port > 65535)
+    throw new Missing(`--port takes a number from 1 to 65535, not “${values.port}”.`);
   needSpace(500);
   ensureNodePackages();
-  ensureDebianPackages({ 'mariadbd': 'mariadb-server', 'mariadb-install-db': 'mariadb-server' });
+  ensureDebianPackages({ mariadbd: 'mariadb-server', 'mariadb-install-db': 'mariadb-server' });
   const folder = resolve(ROOT, values.folder ?? '.demo');
-  if (values.fresh) { say('Starting over: the demo’s data is deleted.'); rmSync(folder, { recursive: true, force: true }); }
+  if (values.fresh) {
+    say('Starting over: the demo’s data is deleted.');
+    rmSync(folder, { recursive: true, force: true });
+  }
   ensureBuild(say);
   process.on('SIGINT', () => void stop(0));
   process.on('SIGTERM', () => void stop(0));
   process.on('SIGHUP', () => void stop(0));
   stack = await startStack({ folder, port, strict: values.port !== undefined, say, parts });
   if (stopping) return;
-  for (const child of [stack.app, stack.practice, stack.database.child]) child.once('exit', () => { if (!stopping) { say(`A part of the demo ended by itself:\n${stack.log().slice(-1500)}`); void stop(1); } });
-  await waitForAudits(stack.address, (left) => { if (left) say(`Auditing the demo’s sites: ${left} places left …`); });
-  say(`\nArmband is ready at ${stack.address}\n  sign in as  ${DEMO_LOGIN.email}\n  password    ${DEMO_LOGIN.password}\n\nCtrl-C stops everything.`);
+  for (const child of [stack.app, stack.practice, stack.database.child])
+    child.once('exit', () => {
+      if (!stopping) {
+        say(`A part of the demo ended by itself:\n${stack.log().slice(-1500)}`);
+        void stop(1);
+      }
+    });
+  await waitForAudits(stack.address, (left) => {
+    if (left) say(`Auditing the demo’s sites: ${left} places left …`);
+  });
+  say(
+    `\nArmband is ready at ${stack.address}\n  sign in as  ${DEMO_LOGIN.email}\n  password    ${DEMO_LOGIN.password}\n\nCtrl-C stops everything.`,
+  );
 }
 
 main().catch(async (error) => {

@@ -1,4 +1,7 @@
-/** Writes docs/schemas/evidence.schema.json from the types, so that the two cannot differ. A test looks that it is current. */
+/**
+ * Writes docs/schemas/evidence.schema.json from the types, so that the two cannot differ. A test looks that
+ * it is current.
+ */
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { createGenerator } from 'ts-json-schema-generator';
@@ -16,10 +19,18 @@ function modern(value) {
 
 /** @returns the schema's text */
 export function evidenceSchema() {
-  const generator = createGenerator({ path: join(ROOT, 'core/facts/evidence.ts'), tsconfig: join(ROOT, 'tsconfig.scripts.json'), type: 'Evidence', skipTypeCheck: true, topRef: false, additionalProperties: false });
+  const generator = createGenerator({
+    path: join(ROOT, 'core/facts/evidence.ts'),
+    tsconfig: join(ROOT, 'tsconfig.scripts.json'),
+    type: 'Evidence',
+    skipTypeCheck: true,
+    topRef: false,
+    additionalProperties: false,
+  });
   const schema = generator.createSchema('Evidence');
   delete schema.$schema;
   return `${JSON.stringify({ $schema: 'https://json-schema.org/draft/2020-12/schema', title: 'Evidence', description: 'Everything Armband collected about one environment at one time. Times are ISO 8601, durations milliseconds, sizes bytes.', ...modern(schema) }, null, 2)}\n`;
 }
 
-if (process.argv[1]?.endsWith('schema.mjs')) writeFileSync(join(ROOT, 'docs/schemas/evidence.schema.json'), evidenceSchema());
+if (process.argv[1]?.endsWith('schema.mjs'))
+  writeFileSync(join(ROOT, 'docs/schemas/evidence.schema.json'), evidenceSchema());

@@ -5,30 +5,99 @@ import { ensureBuild } from './build.mjs';
 import { ensureDebianPackages, ensureNodePackages, ROOT } from './packages.mjs';
 import { DEMO_LOGIN, startStack, waitForAudits } from './stack.mjs';
 
-const say = text => process.stdout.write(`${text}\n`);
+const say = (text) => process.stdout.write(`${text}\n`);
 const VIEWS = [
   { name: 'sign-in', path: '/sign-in', out: true },
-  { name: 'roster', path: '/' }, { name: 'roster-dark', path: '/', dark: true }, { name: 'roster-phone', path: '/', phone: true },
-  { name: 'ledger', path: '/sites/2', act: async (page) => { await page.locator('[id="row-domain.records-match"]').click(); } },
-  { name: 'ledger-dark', path: '/sites/1', dark: true, act: async (page) => { await page.locator('[id="row-indexing.let-in"]').click(); } },
+  { name: 'roster', path: '/' },
+  { name: 'roster-dark', path: '/', dark: true },
+  { name: 'roster-phone', path: '/', phone: true },
+  {
+    name: 'ledger',
+    path: '/sites/2',
+    act: async (page) => {
+      await page.locator('[id="row-domain.records-match"]').click();
+    },
+  },
+  {
+    name: 'ledger-dark',
+    path: '/sites/1',
+    dark: true,
+    act: async (page) => {
+      await page.locator('[id="row-indexing.let-in"]').click();
+    },
+  },
   { name: 'ledger-phone', path: '/sites/1', phone: true },
-  { name: 'score-sum', path: '/sites/2', act: async (page) => { await page.getByTitle('How this number came about').click(); } },
-  { name: 'brief', path: '/sites/2?tab=brief' }, { name: 'places', path: '/sites/4?tab=places' }, { name: 'history', path: '/sites/2?tab=history', act: async (page) => { await page.getByRole('button', { name: /as a file/ }).first().click(); } },
-  { name: 'fixes', path: '/fixes', act: async (page) => { await page.locator('.list .row').nth(5).click(); } },
-  { name: 'take-on', path: '/sites/new', act: async (page) => { await page.getByLabel('Live address').fill('reedling-puppets.example'); await page.getByRole('button', { name: 'Read from the site' }).first().click(); await page.getByRole('region', { name: 'Read from the site' }).waitFor(); } },
-  { name: 'by-hand', path: '/sites/1', act: async (page) => { await page.getByRole('button', { name: /^Walk through/ }).click(); await page.getByRole('dialog', { name: 'By hand' }).waitFor(); } },
-  { name: 'import', path: '/sites/import', act: async (page) => { await page.getByLabel('Paste the table here').fill('name,client,live address,stage,launch date,mail,phone\nMudlark Museum,Mudlark Trust,mudlark.example,building,2027-01-31,hello@mudlark.example,+44 1632 960200\nOyster School,,oyster school,open,31.1.2027,hello@,01632\nSprat Cinema,Sprat Ltd,sprat.example,launched,,hello@sprat.example,'); await page.getByRole('button', { name: 'Look at it' }).click(); await page.getByText('with faults').first().waitFor(); } },
+  {
+    name: 'score-sum',
+    path: '/sites/2',
+    act: async (page) => {
+      await page.getByTitle('How this number came about').click();
+    },
+  },
+  { name: 'brief', path: '/sites/2?tab=brief' },
+  { name: 'places', path: '/sites/4?tab=places' },
+  {
+    name: 'history',
+    path: '/sites/2?tab=history',
+    act: async (page) => {
+      await page
+        .getByRole('button', { name: /as a file/ })
+        .first()
+        .click();
+    },
+  },
+  {
+    name: 'fixes',
+    path: '/fixes',
+    act: async (page) => {
+      await page.locator('.list .row').nth(5).click();
+    },
+  },
+  {
+    name: 'take-on',
+    path: '/sites/new',
+    act: async (page) => {
+      await page.getByLabel('Live address').fill('reedling-puppets.example');
+      await page.getByRole('button', { name: 'Read from the site' }).first().click();
+      await page.getByRole('region', { name: 'Read from the site' }).waitFor();
+    },
+  },
+  {
+    name: 'by-hand',
+    path: '/sites/1',
+    act: async (page) => {
+      await page.getByRole('button', { name: /^Walk through/ }).click();
+      await page.getByRole('dialog', { name: 'By hand' }).waitFor();
+    },
+  },
+  {
+    name: 'import',
+    path: '/sites/import',
+    act: async (page) => {
+      await page
+        .getByLabel('Paste the table here')
+        .fill(
+          'name,client,live address,stage,launch date,mail,phone\nMudlark Museum,Mudlark Trust,mudlark.example,building,2027-01-31,hello@mudlark.example,+44 1632 960200\nOyster School,,oyster school,open,31.1.2027,hello@,01632\nSprat Cinema,Sprat Ltd,sprat.example,launched,,hello@sprat.example,',
+        );
+      await page.getByRole('button', { name: 'Look at it' }).click();
+      await page.getByText('with faults').first().waitFor();
+    },
+  },
   { name: 'host-profile', path: '/host-profiles/Fennel%20Hosting' },
-  { name: 'checklist', path: '/checklists', act: async (page) => {
-    await page.getByRole('button', { name: 'Copy Full' }).click();
-    await page.getByRole('heading', { name: 'Full copy' }).waitFor();
-    await page.locator('[data-check="https.hsts"] select').selectOption('blocker');
-    await page.getByRole('button', { name: 'What would change' }).click();
-    await page.getByRole('button', { name: 'All sites' }).click();
-    await page.getByRole('button', { name: 'Look ahead' }).click();
-    await page.getByText(/of 52 places would score/).waitFor();
-    await page.locator('.ahead .row').first().click();
-  } },
+  {
+    name: 'checklist',
+    path: '/checklists',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Copy Full' }).click();
+      await page.getByRole('heading', { name: 'Full copy' }).waitFor();
+      await page.locator('[data-check="https.hsts"] select').selectOption('blocker');
+      await page.getByRole('button', { name: 'What would change' }).click();
+      await page.getByRole('button', { name: 'All sites' }).click();
+      await page.getByRole('button', { name: 'Look ahead' }).click();
+      await page.getByText(/of 52 places would score/).waitFor();
+      await page.locator('.ahead .row').first().click();
+    },
+  },
   { name: 'practice-net', path: '/practice-net' },
 ];
 
@@ -41,11 +110,22 @@ rmSync(folder, { recursive: true, force: true });
 const shots = join(ROOT, 'docs', 'screenshots');
 mkdirSync(shots, { recursive: true });
 const stack = await startStack({ folder, say });
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: [...(process.getuid?.() === 0 ? ['--no-sandbox'] : []), '--disable-gpu', '--disable-background-networking'] });
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    ...(process.getuid?.() === 0 ? ['--no-sandbox'] : []),
+    '--disable-gpu',
+    '--disable-background-networking',
+  ],
+});
 try {
   await waitForAudits(stack.address);
   for (const view of VIEWS) {
-    const context = await browser.newContext({ viewport: view.phone ? { width: 390, height: 844 } : { width: 1280, height: 800 }, colorScheme: view.dark ? 'dark' : 'light', reducedMotion: 'reduce' });
+    const context = await browser.newContext({
+      viewport: view.phone ? { width: 390, height: 844 } : { width: 1280, height: 800 },
+      colorScheme: view.dark ? 'dark' : 'light',
+      reducedMotion: 'reduce',
+    });
     const page = await context.newPage();
     if (!view.out) await page.request.post(`${stack.address}/api/sign-in`, { data: DEMO_LOGIN });
     await page.goto(stack.address + view.path);
@@ -58,4 +138,7 @@ try {
     await context.close();
     say(`${view.name}.png`);
   }
-} finally { await browser.close(); await stack.stop(); }
+} finally {
+  await browser.close();
+  await stack.stop();
+}

@@ -1,4 +1,7 @@
-/** The whole demo as processes: database, practice net, application. Used by the demo, the screenshots and the end-to-end tests. */
+/**
+ * The whole demo as processes: database, practice net, application. Used by the demo, the screenshots and the
+ * end-to-end tests.
+ */
 import { spawn } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
@@ -15,13 +18,17 @@ function secret(folder) {
 }
 
 /** Ends parts in the order opposite to that of their start. */
-export async function stopParts(parts) { while (parts.length) await parts.pop().stop(); }
+export async function stopParts(parts) {
+  while (parts.length) await parts.pop().stop();
+}
 
-function ended(child) { return child.exitCode !== null || child.signalCode !== null; }
+function ended(child) {
+  return child.exitCode !== null || child.signalCode !== null;
+}
 
 async function endProcess(child, signal = 'SIGTERM') {
   if (ended(child)) return;
-  const gone = new Promise(r => child.once('exit', r));
+  const gone = new Promise((r) => child.once('exit', r));
   child.kill(signal);
   const timer = setTimeout(() => child.kill('SIGKILL'), 5000);
   await gone;
@@ -33,7 +40,11 @@ function endLeftovers(folder) {
   const file = join(folder, 'pids.json');
   if (!existsSync(file)) return;
   for (const { pid, mark } of JSON.parse(readFileSync(file, 'utf8'))) {
-    try { if (readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(mark)) process.kill(pid, 'SIGTERM'); } catch { /* it has ended */ }
+    try {
+      if (readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(mark)) process.kill(pid, 'SIGTERM');
+    } catch {
+      /* it has ended */
+    }
   }
   rmSync(file, { force: true });
 }
@@ -44,59 +55,130 @@ function endLeftovers(folder) {
  * @param options.port wanted port of the application; the next free one when it is taken, unless `strict`
  * @param options.parts what has been started so far, for a caller that may have to stop before all is up
  */
-export async function startStack({ folder: place, port: wanted = 0, strict = false, say = () => {}, env = {}, parts = [] }) {
+export async function startStack({
+  folder: place,
+  port: wanted = 0,
+  strict = false,
+  say = () => {},
+  env = {},
+  parts = [],
+}) {
   const folder = absolute(ROOT, place);
   mkdirSync(folder, { recursive: true });
   endLeftovers(folder);
-  const stop = async () => { await stopParts(parts); rmSync(join(folder, 'pids.json'), { force: true }); };
+  const stop = async () => {
+    await stopParts(parts);
+    rmSync(join(folder, 'pids.json'), { force: true });
+  };
   try {
     say('Starting MariaDB …');
     const database = await startDatabase(join(folder, 'mariadb'), ['armband'], parts);
 
     say('Starting the practice net …');
     const netFolder = join(folder, 'net');
-    const practice = spawn(process.execPath, ['--import', 'tsx/esm', join(ROOT, 'net', 'start.ts'), netFolder], { cwd: ROOT, stdio: ['ignore', 'pipe', 'inherit', 'ipc'], detached: true, env: { ...process.env, TSX_TSCONFIG_PATH: join(ROOT, 'tsconfig.scripts.json') } });
+    const practice = spawn(
+      process.execPath,
+      ['--import', 'tsx/esm', join(ROOT, 'net', 'start.ts'), netFolder],
+      {
+        cwd: ROOT,
+        stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
+        detached: true,
+        env: { ...process.env, TSX_TSCONFIG_PATH: join(ROOT, 'tsconfig.scripts.json') },
+      },
+    );
     parts.push({ stop: () => endProcess(practice) });
-    await new Promise((resolve, reject) => { practice.stdout.on('data', (d) => { if (String(d).includes('ready')) resolve(); }); practice.once('exit', () => reject(new Missing('The practice net did not start; the lines above say why.'))); });
+    await new Promise((resolve, reject) => {
+      practice.stdout.on('data', (d) => {
+        if (String(d).includes('ready')) resolve();
+      });
+      practice.once('exit', () =>
+        reject(new Missing('The practice net did not start; the lines above say why.')),
+      );
+    });
     const net = JSON.parse(readFileSync(join(netFolder, 'net.json'), 'utf8'));
 
     let port;
-    try { port = await freePort(wanted); } catch {
+    try {
+      port = await freePort(wanted);
+    } catch {
       if (strict) throw new Missing(`Port ${wanted} is taken. Give another one with --port.`);
       port = await freePort();
       say(`Port ${wanted} is taken, so port ${port} is used.`);
     }
     say('Starting the application …');
     const address = `http://127.0.0.1:${port}`;
-    const app = spawn(process.execPath, ['--enable-source-maps', join(ROOT, '.output', 'server', 'index.mjs')], {
-      cwd: ROOT, stdio: ['ignore', 'pipe', 'pipe'], detached: true,
-      env: { ...process.env, ...database.env, NODE_ENV: 'production', HOST: '127.0.0.1', PORT: String(port), NITRO_HOST: '127.0.0.1', NITRO_PORT: String(port), NUXT_SESSION_PASSWORD: secret(folder), ARMBAND_FIRST_PASSWORD: DEMO_LOGIN.password, ARMBAND_PRACTICE_NET: net.control, ARMBAND_RESOLVERS: net.resolver, ARMBAND_MAP: net.map.join(','), ARMBAND_CA: net.ca, ...env },
-    });
+    const app = spawn(
+      process.execPath,
+      ['--enable-source-maps', join(ROOT, '.output', 'server', 'index.mjs')],
+      {
+        cwd: ROOT,
+        stdio: ['ignore', 'pipe', 'pipe'],
+        detached: true,
+        env: {
+          ...process.env,
+          ...database.env,
+          NODE_ENV: 'production',
+          HOST: '127.0.0.1',
+          PORT: String(port),
+          NITRO_HOST: '127.0.0.1',
+          NITRO_PORT: String(port),
+          NUXT_SESSION_PASSWORD: secret(folder),
+          ARMBAND_FIRST_PASSWORD: DEMO_LOGIN.password,
+          ARMBAND_PRACTICE_NET: net.control,
+          ARMBAND_RESOLVERS: net.resolver,
+          ARMBAND_MAP: net.map.join(','),
+          ARMBAND_CA: net.ca,
+          ...env,
+        },
+      },
+    );
     parts.push({ stop: () => endProcess(app) });
     let log = '';
-    const listen = (d) => { log = (log + d).slice(-6000); if (process.env.ARMBAND_LOG) process.stderr.write(d); };
-    app.stdout.on('data', listen); app.stderr.on('data', listen);
-    writeFileSync(join(folder, 'pids.json'), JSON.stringify([{ pid: database.child.pid, mark: 'mariadb' }, { pid: practice.pid, mark: 'net/start.ts' }, { pid: app.pid, mark: '.output/server' }]));
+    const listen = (d) => {
+      log = (log + d).slice(-6000);
+      if (process.env.ARMBAND_LOG) process.stderr.write(d);
+    };
+    app.stdout.on('data', listen);
+    app.stderr.on('data', listen);
+    writeFileSync(
+      join(folder, 'pids.json'),
+      JSON.stringify([
+        { pid: database.child.pid, mark: 'mariadb' },
+        { pid: practice.pid, mark: 'net/start.ts' },
+        { pid: app.pid, mark: '.output/server' },
+      ]),
+    );
     for (;;) {
       if (ended(app)) throw new Missing(`The application did not start:\n${log}`);
       const answer = await fetch(`${address}/api/health`).catch(() => null);
       if (answer?.ok) break;
       if (answer?.status === 503) throw new Missing(`The application could not start:\n${log}`);
-      await new Promise(r => setTimeout(r, 100));
+      await new Promise((r) => setTimeout(r, 100));
     }
     return { address, port, net, database, app, practice, log: () => log, stop };
-  } catch (error) { await stop(); throw error; }
+  } catch (error) {
+    await stop();
+    throw error;
+  }
 }
 
 /** Signs in and waits until no audit is running. @param report called with how many are left */
 export async function waitForAudits(address, report = () => {}) {
-  const signedIn = await fetch(`${address}/api/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(DEMO_LOGIN) });
+  const signedIn = await fetch(`${address}/api/sign-in`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(DEMO_LOGIN),
+  });
   if (!signedIn.ok) throw new Missing(`Signing in failed: ${await signedIn.text()}`);
-  const cookie = signedIn.headers.getSetCookie().map(c => c.split(';')[0]).join('; ');
+  const cookie = signedIn.headers
+    .getSetCookie()
+    .map((c) => c.split(';')[0])
+    .join('; ');
   for (let last = -1; ;) {
-    const left = (await (await fetch(`${address}/api/audits/running`, { headers: { cookie } })).json()).length;
-    if (left !== last) report(last = left);
+    const left = (await (await fetch(`${address}/api/audits/running`, { headers: { cookie } })).json())
+      .length;
+    if (left !== last) report((last = left));
     if (!left) return cookie;
-    await new Promise(r => setTimeout(r, 250));
+    await new Promise((r) => setTimeout(r, 250));
   }
 }

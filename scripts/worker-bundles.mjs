@@ -5,13 +5,28 @@ import { build } from 'esbuild';
 
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
 
-/** A program as the server's threads are built. @param entry its source, from the project's root @param outfile where it goes */
+/**
+ * A program as the server's threads are built.
+ * @param entry its source, from the project's root
+ * @param outfile where it goes
+ */
 export async function bundle(entry, outfile) {
-  await build({ entryPoints: [join(ROOT, entry)], outfile, bundle: true, platform: 'node', format: 'esm', target: 'node20', logLevel: 'error', banner: { js: 'import { createRequire } from \'node:module\'; const require = createRequire(import.meta.url);' } });
+  await build({
+    entryPoints: [join(ROOT, entry)],
+    outfile,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    logLevel: 'error',
+    banner: {
+      js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
+    },
+  });
   return outfile;
 }
 
 /** The thread that reads pages. @param outfile where the program goes */
-export const bundleExtractWorker = outfile => bundle('probe/extract-worker.ts', outfile);
+export const bundleExtractWorker = (outfile) => bundle('probe/extract-worker.ts', outfile);
 /** The thread that judges stored evidence. */
-export const bundleJudgeWorker = outfile => bundle('server/workers/judge.ts', outfile);
+export const bundleJudgeWorker = (outfile) => bundle('server/workers/judge.ts', outfile);

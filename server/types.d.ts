@@ -1,7 +1,13 @@
 declare module '#auth-utils' {
-  interface User { id: number; name: string; email: string }
+  interface User {
+    id: number;
+    name: string;
+    email: string;
+  }
 }
 declare module 'h3' {
-  interface H3EventContext { person: { id: number; name: string; email: string } }
+  interface H3EventContext {
+    person: { id: number; name: string; email: string };
+  }
 }
 export {};

@@ -10,18 +10,48 @@ async function accept(): Promise<void> {
   fault.value = reason.value.trim().length < 3 ? 'Say why it is left.' : '';
   if (fault.value) return;
   busy.value = true;
-  try { const { needsSecond } = await api<{ needsSecond: boolean }>(`/api/fixes/${props.fixId}/accept`, { method: 'POST', body: { reason: reason.value.trim(), until: until.value } }); useNotes().say(needsSecond ? 'Kept. It counts once a second person has agreed.' : 'Accepted for these places and values.'); emit('done'); } catch (error) { fault.value = (error as Error).message; } finally { busy.value = false; }
+  try {
+    const { needsSecond } = await api<{ needsSecond: boolean }>(`/api/fixes/${props.fixId}/accept`, {
+      method: 'POST',
+      body: { reason: reason.value.trim(), until: until.value },
+    });
+    useNotes().say(
+      needsSecond
+        ? 'Kept. It counts once a second person has agreed.'
+        : 'Accepted for these places and values.',
+    );
+    emit('done');
+  } catch (error) {
+    fault.value = (error as Error).message;
+  } finally {
+    busy.value = false;
+  }
 }
 </script>
 
 <template>
   <form class="form" @submit.prevent="accept" @keydown.esc.stop="emit('cancel')">
-    <p class="faint">The fault is left for the places and values found now; new places or another value open it again.<template v-if="blocker"> A blocker needs a second person’s agreement.</template></p>
+    <p class="faint">
+      The fault is left for the places and values found now; new places or another value open it
+      again.<template v-if="blocker"> A blocker needs a second person’s agreement.</template>
+    </p>
     <v-textarea v-model="reason" label="Why it is left" rows="2" autofocus />
     <v-text-field v-model="until" label="Until" type="date" />
     <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
-    <div class="buttons"><v-btn type="submit" color="primary" variant="flat" size="small" :loading="busy">Accept the fault</v-btn><v-btn size="small" variant="text" @click="emit('cancel')">Cancel</v-btn></div>
+    <div class="buttons">
+      <v-btn type="submit" color="primary" variant="flat" size="small" :loading="busy">Accept the fault</v-btn
+      ><v-btn size="small" variant="text" @click="emit('cancel')">Cancel</v-btn>
+    </div>
   </form>
 </template>
 
-<style scoped>.form { display: grid; gap: 8px; } .buttons { display: flex; gap: 8px; }</style>
+<style scoped>
+.form {
+  display: grid;
+  gap: 8px;
+}
+.buttons {
+  display: flex;
+  gap: 8px;
+}
+</style>

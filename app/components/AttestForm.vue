@@ -2,7 +2,10 @@
 import { MOST_FILE_BYTES } from '#core/entry/attachment';
 import type { LedgerFinding } from '~/types';
 
-/** Vouching for a check done by hand: done, not done, does not apply; with a note and a file; for all it is about or one thing of it. */
+/**
+ * Vouching for a check done by hand: done, not done, does not apply; with a note and a file; for all it is
+ * about or one thing of it.
+ */
 const props = defineProps<{ placeId: number; finding: LedgerFinding; place?: string; bare?: boolean }>();
 const emit = defineEmits<{ done: [said: string]; cancel: [] }>();
 const notes = useNotes();
@@ -14,25 +17,55 @@ const fault = ref('');
 const busy = ref(false);
 async function keep(chosen: File): Promise<void> {
   fault.value = '';
-  if (chosen.size > MOST_FILE_BYTES) { fault.value = `${chosen.name} is larger than ${MOST_FILE_BYTES / 1024 / 1024} MB.`; return; }
+  if (chosen.size > MOST_FILE_BYTES) {
+    fault.value = `${chosen.name} is larger than ${MOST_FILE_BYTES / 1024 / 1024} MB.`;
+    return;
+  }
   busy.value = true;
-  try { file.value = await api<{ id: number; name: string }>(`/api/environments/${props.placeId}/files`, { method: 'POST', file: chosen }); } catch (error) { fault.value = (error as Error).message; } finally { busy.value = false; }
+  try {
+    file.value = await api<{ id: number; name: string }>(`/api/environments/${props.placeId}/files`, {
+      method: 'POST',
+      file: chosen,
+    });
+  } catch (error) {
+    fault.value = (error as Error).message;
+  } finally {
+    busy.value = false;
+  }
 }
 async function say(what: 'done' | 'not done' | 'does not apply'): Promise<void> {
   if (busy.value) return;
   fault.value = '';
-  if (what === 'does not apply' && !note.value.trim()) { fault.value = 'Say in the note why it does not apply.'; return; }
+  if (what === 'does not apply' && !note.value.trim()) {
+    fault.value = 'Say in the note why it does not apply.';
+    return;
+  }
   const good = Number(days.value);
-  if (days.value.trim() && (!Number.isInteger(good) || good < 1 || good > 3650)) { fault.value = 'Good for a number of days from 1 to 3650.'; return; }
+  if (days.value.trim() && (!Number.isInteger(good) || good < 1 || good > 3650)) {
+    fault.value = 'Good for a number of days from 1 to 3650.';
+    return;
+  }
   busy.value = true;
   try {
-    await api(`/api/environments/${props.placeId}/attest`, { method: 'POST', body: {
-      check: props.finding.check, done: what === 'done', ...(what === 'does not apply' ? { doesNotApply: true } : {}), ...(note.value.trim() ? { note: note.value.trim() } : {}), ...(props.place ? { place: props.place } : {}),
-      ...(untilStage.value ? { untilStageChanges: true } : good ? { goodForDays: good } : {}), ...(file.value ? { attachmentId: file.value.id } : {}),
-    } });
+    await api(`/api/environments/${props.placeId}/attest`, {
+      method: 'POST',
+      body: {
+        check: props.finding.check,
+        done: what === 'done',
+        ...(what === 'does not apply' ? { doesNotApply: true } : {}),
+        ...(note.value.trim() ? { note: note.value.trim() } : {}),
+        ...(props.place ? { place: props.place } : {}),
+        ...(untilStage.value ? { untilStageChanges: true } : good ? { goodForDays: good } : {}),
+        ...(file.value ? { attachmentId: file.value.id } : {}),
+      },
+    });
     notes.say(`${props.finding.title}: ${what}.`);
     emit('done', what);
-  } catch (error) { fault.value = (error as Error).message; } finally { busy.value = false; }
+  } catch (error) {
+    fault.value = (error as Error).message;
+  } finally {
+    busy.value = false;
+  }
 }
 defineExpose({ say });
 </script>
@@ -40,14 +73,62 @@ defineExpose({ say });
 <template>
   <form class="form" @submit.prevent="say('done')" @keydown.esc.stop="emit('cancel')">
     <p v-if="place" class="mono where">{{ place }}</p>
-    <v-textarea v-model="note" label="Note (what was looked at, and where the proof lies)" rows="2" auto-grow max-rows="8" :autofocus="!bare" />
-    <div class="line"><v-text-field v-model="days" label="Good for days" inputmode="numeric" class="days" :disabled="untilStage" /><v-checkbox v-model="untilStage" label="until the stage changes" /><span class="spring" /><span v-if="file" class="faint cut">{{ file.name }}</span><FilePick :label="file ? 'Another file' : 'Add a picture or file'" :disabled="busy" @chosen="keep" /></div>
+    <v-textarea
+      v-model="note"
+      label="Note (what was looked at, and where the proof lies)"
+      rows="2"
+      auto-grow
+      max-rows="8"
+      :autofocus="!bare"
+    />
+    <div class="line">
+      <v-text-field
+        v-model="days"
+        label="Good for days"
+        inputmode="numeric"
+        class="days"
+        :disabled="untilStage"
+      /><v-checkbox v-model="untilStage" label="until the stage changes" /><span class="spring" /><span
+        v-if="file"
+        class="faint cut"
+        >{{ file.name }}</span
+      ><FilePick :label="file ? 'Another file' : 'Add a picture or file'" :disabled="busy" @chosen="keep" />
+    </div>
     <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
-    <div class="buttons"><v-btn type="submit" color="primary" variant="flat" :size="bare ? 'default' : 'small'" :loading="busy">It is done<kbd v-if="bare">D</kbd></v-btn><v-btn :size="bare ? 'default' : 'small'" :disabled="busy" @click="say('not done')">It is not done<kbd v-if="bare">N</kbd></v-btn><v-btn :size="bare ? 'default' : 'small'" :disabled="busy" @click="say('does not apply')">Does not apply<kbd v-if="bare">X</kbd></v-btn><v-btn v-if="!bare" size="small" variant="text" @click="emit('cancel')">Cancel</v-btn></div>
+    <div class="buttons">
+      <v-btn type="submit" color="primary" variant="flat" :size="bare ? 'default' : 'small'" :loading="busy"
+        >It is done<kbd v-if="bare">D</kbd></v-btn
+      ><v-btn :size="bare ? 'default' : 'small'" :disabled="busy" @click="say('not done')"
+        >It is not done<kbd v-if="bare">N</kbd></v-btn
+      ><v-btn :size="bare ? 'default' : 'small'" :disabled="busy" @click="say('does not apply')"
+        >Does not apply<kbd v-if="bare">X</kbd></v-btn
+      ><v-btn v-if="!bare" size="small" variant="text" @click="emit('cancel')">Cancel</v-btn>
+    </div>
   </form>
 </template>
 
 <style scoped>
-.form { display: grid; gap: 8px; } .buttons, .line { display: flex; gap: 8px; flex-wrap: wrap; align-items: center; } .days { max-width: 130px; } .where { overflow-wrap: anywhere; }
-kbd { font-family: var(--mono); font-size: 11px; margin-left: 6px; opacity: .7; }
+.form {
+  display: grid;
+  gap: 8px;
+}
+.buttons,
+.line {
+  display: flex;
+  gap: 8px;
+  flex-wrap: wrap;
+  align-items: center;
+}
+.days {
+  max-width: 130px;
+}
+.where {
+  overflow-wrap: anywhere;
+}
+kbd {
+  font-family: var(--mono);
+  font-size: 11px;
+  margin-left: 6px;
+  opacity: 0.7;
+}
 </style>

@@ -7,16 +7,36 @@ const audits = useAudits();
 
 <template>
   <div class="progress" role="status">
-    <v-progress-linear :model-value="audit.total ? (100 * audit.done) / audit.total : 0" :indeterminate="!audit.total" height="4" color="primary" rounded aria-label="Progress of the audit" />
+    <v-progress-linear
+      :model-value="audit.total ? (100 * audit.done) / audit.total : 0"
+      :indeterminate="!audit.total"
+      height="4"
+      color="primary"
+      rounded
+      aria-label="Progress of the audit"
+    />
     <div class="line">
-      <span class="num cut">{{ audit.phase }}<template v-if="audit.total"> {{ audit.done }} of {{ audit.total }}</template><span v-if="audit.current" class="faint mono"> {{ audit.current }}</span></span>
+      <span class="num cut"
+        >{{ audit.phase }}<template v-if="audit.total"> {{ audit.done }} of {{ audit.total }}</template
+        ><span v-if="audit.current" class="faint mono"> {{ audit.current }}</span></span
+      >
       <button type="button" class="stop" @click="audits.stop(audit.id)">Stop</button>
     </div>
   </div>
 </template>
 
 <style scoped>
-.progress { min-width: 0; }
-.line { display: flex; justify-content: space-between; gap: 12px; margin-top: 3px; }
-.stop { text-decoration: underline; color: rgb(var(--v-theme-primary)); }
+.progress {
+  min-width: 0;
+}
+.line {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  margin-top: 3px;
+}
+.stop {
+  text-decoration: underline;
+  color: rgb(var(--v-theme-primary));
+}
 </style>

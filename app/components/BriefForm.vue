@@ -27,87 +27,261 @@ const proposals = ref<{ list: Proposal[]; from: string } | null>(null);
 const reading = ref(false);
 const versions = ref<Version<Brief>[] | null>(null);
 const profiles = ref<{ name: string; profile: HostProfile }[]>([]);
-const { faults, others, all, check, whole } = useDraftCheck(BRIEF_GROUPS, BriefDto, draft, () => (Object.keys(reasons.value).length ? { notWanted: reasons.value } : {}));
+const { faults, others, all, check, whole } = useDraftCheck(BRIEF_GROUPS, BriefDto, draft, () =>
+  Object.keys(reasons.value).length ? { notWanted: reasons.value } : {},
+);
 const state = computed(() => JSON.stringify([draft.value, reasons.value]));
 const changed = computed(() => state.value !== clean.value);
-function fill(brief: Brief): void { draft.value = draftFrom(BRIEF_GROUPS, brief); reasons.value = { ...brief.notWanted }; all.value = false; }
-function reset(): void { fill(stored.value?.data ?? {}); clean.value = state.value; fault.value = ''; }
-onMounted(async () => { reset(); profiles.value = await api<{ name: string; profile: HostProfile }[]>('/api/host-profiles').catch(() => []); });
-watch(() => stored.value?.version, (now, before) => { if (now !== before && !changed.value) reset(); });
+function fill(brief: Brief): void {
+  draft.value = draftFrom(BRIEF_GROUPS, brief);
+  reasons.value = { ...brief.notWanted };
+  all.value = false;
+}
+function reset(): void {
+  fill(stored.value?.data ?? {});
+  clean.value = state.value;
+  fault.value = '';
+}
+onMounted(async () => {
+  reset();
+  profiles.value = await api<{ name: string; profile: HostProfile }[]>('/api/host-profiles').catch(() => []);
+});
+watch(
+  () => stored.value?.version,
+  (now, before) => {
+    if (now !== before && !changed.value) reset();
+  },
+);
 onBeforeRouteLeave(() => !changed.value || confirm('The brief has changes that are not saved. Leave them?'));
 
-const profile = computed(() => profiles.value.find(p => p.name === props.site.hostProfile)?.profile);
-const liveUrl = computed(() => props.site.places.find(p => p.kind === 'live')?.url ?? '');
-const liveHost = computed(() => { try { return new URL(liveUrl.value).hostname; } catch { return ''; } });
+const profile = computed(() => profiles.value.find((p) => p.name === props.site.hostProfile)?.profile);
+const liveUrl = computed(() => props.site.places.find((p) => p.kind === 'live')?.url ?? '');
+const liveHost = computed(() => {
+  try {
+    return new URL(liveUrl.value).hostname;
+  } catch {
+    return '';
+  }
+});
 async function save(): Promise<void> {
   const { got, fault: found } = await whole();
   fault.value = found;
   if (found) return;
   busy.value = true;
   try {
-    const { version } = await api<{ version: number }>(`/api/sites/${props.site.id}/brief?from=${stored.value?.version ?? 0}`, { method: 'PUT', body: withBlanks(BRIEF_GROUPS, { ...got.data, notWanted: reasons.value }) });
+    const { version } = await api<{ version: number }>(
+      `/api/sites/${props.site.id}/brief?from=${stored.value?.version ?? 0}`,
+      { method: 'PUT', body: withBlanks(BRIEF_GROUPS, { ...got.data, notWanted: reasons.value }) },
+    );
     clean.value = state.value;
-    notes.say(`Saved as version ${version}. The stored evidence was judged by it; audit again to look for what is new.`);
+    notes.say(
+      `Saved as version ${version}. The stored evidence was judged by it; audit again to look for what is new.`,
+    );
     if (versions.value) await loadVersions();
     emit('saved');
-  } catch (error) { fault.value = (error as Error).message; } finally { busy.value = false; }
+  } catch (error) {
+    fault.value = (error as Error).message;
+  } finally {
+    busy.value = false;
+  }
 }
-async function loadVersions(): Promise<void> { try { versions.value = await api<Version<Brief>[]>(`/api/sites/${props.site.id}/briefs`); } catch (error) { fault.value = (error as Error).message; } }
+async function loadVersions(): Promise<void> {
+  try {
+    versions.value = await api<Version<Brief>[]>(`/api/sites/${props.site.id}/briefs`);
+  } catch (error) {
+    fault.value = (error as Error).message;
+  }
+}
 async function bringBack(v: Version<Brief>): Promise<void> {
   busy.value = true;
-  try { const { version } = await api<{ version: number }>(`/api/sites/${props.site.id}/bring-back`, { method: 'POST', body: { version: v.version } }); fill(v.data); clean.value = state.value; notes.say(`What version ${v.version} said is back, as version ${version}.`); await loadVersions(); emit('saved'); } catch (error) { fault.value = (error as Error).message; } finally { busy.value = false; }
+  try {
+    const { version } = await api<{ version: number }>(`/api/sites/${props.site.id}/bring-back`, {
+      method: 'POST',
+      body: { version: v.version },
+    });
+    fill(v.data);
+    clean.value = state.value;
+    notes.say(`What version ${v.version} said is back, as version ${version}.`);
+    await loadVersions();
+    emit('saved');
+  } catch (error) {
+    fault.value = (error as Error).message;
+  } finally {
+    busy.value = false;
+  }
 }
 async function read(): Promise<void> {
-  reading.value = true; fault.value = '';
-  const seen = props.site.places.find(p => p.id === props.site.shown)?.url ?? liveUrl.value;
-  try { const a = await api<{ url: string; proposals: Proposal[] }>('/api/read-site', { method: 'POST', body: { url: seen } }); proposals.value = { list: a.proposals, from: a.url }; if (!a.proposals.length) notes.say('The page says nothing of itself that a brief could use.'); } catch (error) { fault.value = (error as Error).message; } finally { reading.value = false; }
+  reading.value = true;
+  fault.value = '';
+  const seen = props.site.places.find((p) => p.id === props.site.shown)?.url ?? liveUrl.value;
+  try {
+    const a = await api<{ url: string; proposals: Proposal[] }>('/api/read-site', {
+      method: 'POST',
+      body: { url: seen },
+    });
+    proposals.value = { list: a.proposals, from: a.url };
+    if (!a.proposals.length) notes.say('The page says nothing of itself that a brief could use.');
+  } catch (error) {
+    fault.value = (error as Error).message;
+  } finally {
+    reading.value = false;
+  }
 }
 function take(p: Proposal): void {
-  const spec = BRIEF_GROUPS.flatMap(g => g.fields).find(f => f.field === p.field);
+  const spec = BRIEF_GROUPS.flatMap((g) => g.fields).find((f) => f.field === p.field);
   if (spec) draft.value = { ...draft.value, [p.field]: writeFieldText(spec.kind, p.value) };
-  const { [p.field]: _wanted, ...rest } = reasons.value; reasons.value = rest;
+  const { [p.field]: _wanted, ...rest } = reasons.value;
+  reasons.value = rest;
 }
 async function importJson(file: File): Promise<void> {
   try {
     const { value, faults: found } = await readAs(BriefDto, await readJsonFile(file));
-    if (found.length) { fault.value = `${file.name}: ${found.slice(0, 3).map(f => f.message).join('; ')}`; return; }
-    fill({ ...value } as Brief); notes.say(`${file.name} fills the form. Look at it, then save.`);
-  } catch (error) { fault.value = (error as Error).message; }
+    if (found.length) {
+      fault.value = `${file.name}: ${found
+        .slice(0, 3)
+        .map((f) => f.message)
+        .join('; ')}`;
+      return;
+    }
+    fill({ ...value } as Brief);
+    notes.say(`${file.name} fills the form. Look at it, then save.`);
+  } catch (error) {
+    fault.value = (error as Error).message;
+  }
 }
 async function importZone(file: File): Promise<void> {
-  if (file.size > 2_000_000) { fault.value = `${file.name} is larger than 2 MB.`; return; }
+  if (file.size > 2_000_000) {
+    fault.value = `${file.name} is larger than 2 MB.`;
+    return;
+  }
   const { records, left, faults: found } = recordsFromZone(readZoneFile(await file.text(), liveHost.value));
-  if (!records.length) { fault.value = `${file.name} holds no record that a brief can expect${found.length ? `: ${found[0]}` : ''}.`; return; }
+  if (!records.length) {
+    fault.value = `${file.name} holds no record that a brief can expect${found.length ? `: ${found[0]}` : ''}.`;
+    return;
+  }
   draft.value = { ...draft.value, records: writeFieldText('records', records) };
-  notes.say(`${quantity(records.length, 'record')} taken${left ? `, ${left} left out (kinds that the host does not set)` : ''}${found.length ? `; ${quantity(found.length, 'line')} could not be read, the first: ${found[0]}` : ''}. Look at them, then save.`);
+  notes.say(
+    `${quantity(records.length, 'record')} taken${left ? `, ${left} left out (kinds that the host does not set)` : ''}${found.length ? `; ${quantity(found.length, 'line')} could not be read, the first: ${found[0]}` : ''}. Look at them, then save.`,
+  );
 }
-const current = async (): Promise<Brief> => { const got = await check(); return { ...got.data, ...(Object.keys(reasons.value).length ? { notWanted: reasons.value } : {}) } as Brief; };
-async function exportJson(): Promise<void> { saveJson(fileName(`${props.site.name} brief`, 'json'), await current()); }
-async function exportZone(): Promise<void> { const records = (await current()).records ?? []; if (!records.length) { notes.say('The brief has no records yet.'); return; } saveText(fileName(`${props.site.name} records`, 'zone'), toZoneFile(records), 'text/dns'); }
-function takeHostRecords(): void { draft.value = { ...draft.value, records: writeFieldText('records', hostRecords(profile.value!, draft.value.preferredHost?.trim() || liveHost.value)) }; }
+const current = async (): Promise<Brief> => {
+  const got = await check();
+  return { ...got.data, ...(Object.keys(reasons.value).length ? { notWanted: reasons.value } : {}) } as Brief;
+};
+async function exportJson(): Promise<void> {
+  saveJson(fileName(`${props.site.name} brief`, 'json'), await current());
+}
+async function exportZone(): Promise<void> {
+  const records = (await current()).records ?? [];
+  if (!records.length) {
+    notes.say('The brief has no records yet.');
+    return;
+  }
+  saveText(fileName(`${props.site.name} records`, 'zone'), toZoneFile(records), 'text/dns');
+}
+function takeHostRecords(): void {
+  draft.value = {
+    ...draft.value,
+    records: writeFieldText(
+      'records',
+      hostRecords(profile.value!, draft.value.preferredHost?.trim() || liveHost.value),
+    ),
+  };
+}
 </script>
 
 <template>
   <form class="sheet form" novalidate @submit.prevent="save">
-    <div class="page-head stick"><h2>Brief</h2><span v-if="stored" class="faint">version {{ stored.version }}, saved by {{ stored.savedBy }} on {{ moment(stored.savedAt) }}</span><span class="spring" />
+    <div class="page-head stick">
+      <h2>Brief</h2>
+      <span v-if="stored" class="faint"
+        >version {{ stored.version }}, saved by {{ stored.savedBy }} on {{ moment(stored.savedAt) }}</span
+      ><span class="spring" />
       <v-btn :loading="reading" @click="read">Read from the site</v-btn>
-      <v-btn :aria-expanded="versions !== null" @click="versions ? versions = null : loadVersions()">Versions</v-btn>
-      <v-menu location="bottom end"><template #activator="{ props: p }"><v-btn v-bind="p">Files ▾</v-btn></template>
-        <v-list density="compact"><v-list-item title="Save as JSON" @click="exportJson" /><v-list-item title="Save the records as a zone file" @click="exportZone" /></v-list></v-menu>
-      <v-btn v-if="changed" variant="text" @click="reset">Undo changes</v-btn><v-btn type="submit" color="primary" variant="flat" :loading="busy" :disabled="!changed">Save</v-btn></div>
-    <p class="faint">What is officially so. A field left blank makes its checks untested; one that is blank on purpose says why (⊘).</p>
-    <p class="bring"><FilePick label="Fill from a JSON file" accept=".json,application/json" @chosen="importJson" /><FilePick label="Records from a zone file" accept=".zone,.txt,text/dns,text/plain" @chosen="importZone" /><v-btn v-if="profile?.records?.length" size="small" variant="text" @click="takeHostRecords">Records that {{ site.hostProfile }} asks for</v-btn></p>
-    <p v-for="f in [fault, ...(all ? others : [])].filter(Boolean)" :key="f" class="fray" role="alert">{{ f }}</p>
-    <ProposalList v-if="proposals?.list.length" :proposals="proposals.list" :from="proposals.from" @take="take" @close="proposals = null" />
-    <section v-if="versions" class="old" aria-label="Versions"><VersionList :versions="versions" :label="briefLabel" :busy="busy" @back="bringBack" /></section>
-    <FieldGroups v-model="draft" v-model:reasons="reasons" :groups="BRIEF_GROUPS" :faults="faults" :all="all" />
+      <v-btn :aria-expanded="versions !== null" @click="versions ? (versions = null) : loadVersions()"
+        >Versions</v-btn
+      >
+      <v-menu location="bottom end"
+        ><template #activator="{ props: p }"><v-btn v-bind="p">Files ▾</v-btn></template>
+        <v-list density="compact"
+          ><v-list-item title="Save as JSON" @click="exportJson" /><v-list-item
+            title="Save the records as a zone file"
+            @click="exportZone" /></v-list
+      ></v-menu>
+      <v-btn v-if="changed" variant="text" @click="reset">Undo changes</v-btn
+      ><v-btn type="submit" color="primary" variant="flat" :loading="busy" :disabled="!changed">Save</v-btn>
+    </div>
+    <p class="faint">
+      What is officially so. A field left blank makes its checks untested; one that is blank on purpose says
+      why (⊘).
+    </p>
+    <p class="bring">
+      <FilePick label="Fill from a JSON file" accept=".json,application/json" @chosen="importJson" /><FilePick
+        label="Records from a zone file"
+        accept=".zone,.txt,text/dns,text/plain"
+        @chosen="importZone"
+      /><v-btn v-if="profile?.records?.length" size="small" variant="text" @click="takeHostRecords"
+        >Records that {{ site.hostProfile }} asks for</v-btn
+      >
+    </p>
+    <p v-for="f in [fault, ...(all ? others : [])].filter(Boolean)" :key="f" class="fray" role="alert">
+      {{ f }}
+    </p>
+    <ProposalList
+      v-if="proposals?.list.length"
+      :proposals="proposals.list"
+      :from="proposals.from"
+      @take="take"
+      @close="proposals = null"
+    />
+    <section v-if="versions" class="old" aria-label="Versions">
+      <VersionList :versions="versions" :label="briefLabel" :busy="busy" @back="bringBack" />
+    </section>
+    <FieldGroups
+      v-model="draft"
+      v-model:reasons="reasons"
+      :groups="BRIEF_GROUPS"
+      :faults="faults"
+      :all="all"
+    />
   </form>
 </template>
 
 <style scoped>
-.form { padding: 0 16px 16px; display: grid; gap: 12px; max-width: 1080px; } .form > * { min-width: 0; }
-.stick { margin: 0; padding: 12px 0; position: sticky; top: 174px; background: rgb(var(--v-theme-surface)); z-index: 5; border-bottom: 1px solid rgb(var(--v-theme-rule)); }
-.bring { display: flex; flex-wrap: wrap; align-items: center; gap: 4px; margin: -6px 0 0 -10px; }
-.old { background: rgb(var(--v-theme-background)); border: 1px solid rgb(var(--v-theme-rule)); border-radius: 4px; padding: 4px 12px 12px; }
-@media (max-width: 700px) { .stick { position: static; } }
+.form {
+  padding: 0 16px 16px;
+  display: grid;
+  gap: 12px;
+  max-width: 1080px;
+}
+.form > * {
+  min-width: 0;
+}
+.stick {
+  margin: 0;
+  padding: 12px 0;
+  position: sticky;
+  top: 174px;
+  background: rgb(var(--v-theme-surface));
+  z-index: 5;
+  border-bottom: 1px solid rgb(var(--v-theme-rule));
+}
+.bring {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px;
+  margin: -6px 0 0 -10px;
+}
+.old {
+  background: rgb(var(--v-theme-background));
+  border: 1px solid rgb(var(--v-theme-rule));
+  border-radius: 4px;
+  padding: 4px 12px 12px;
+}
+@media (max-width: 700px) {
+  .stick {
+    position: static;
+  }
+}
 </style>

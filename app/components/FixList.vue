@@ -14,25 +14,55 @@ const closed = ref(false);
 const mine = ref(false);
 const at = ref(0);
 async function load(): Promise<void> {
-  try { rows.value = await api<FixRow[]>(`/api/fixes?${new URLSearchParams({ ...(props.siteId ? { site: String(props.siteId) } : {}), ...(closed.value ? { closed: '1' } : {}) })}`); fault.value = ''; } catch (error) { fault.value = (error as Error).message; }
+  try {
+    rows.value = await api<FixRow[]>(
+      `/api/fixes?${new URLSearchParams({ ...(props.siteId ? { site: String(props.siteId) } : {}), ...(closed.value ? { closed: '1' } : {}) })}`,
+    );
+    fault.value = '';
+  } catch (error) {
+    fault.value = (error as Error).message;
+  }
 }
 onMounted(load);
 watch([() => props.version, closed, () => audits.ended], load);
-watch(() => props.startWords, (w) => { words.value = w ?? ''; });
+watch(
+  () => props.startWords,
+  (w) => {
+    words.value = w ?? '';
+  },
+);
 const listed = computed(() => {
   const parts = words.value.toLowerCase().split(/\s+/).filter(Boolean);
-  return (rows.value ?? []).filter(r => (!mine.value || r.ownerId === session.me?.id) && parts.every(w => `${r.title} ${r.check} ${r.site} ${r.client} ${r.environment} ${r.state} ${r.severity} ${r.owner ?? ''} ${r.firstPlace}`.toLowerCase().includes(w)));
+  return (rows.value ?? []).filter(
+    (r) =>
+      (!mine.value || r.ownerId === session.me?.id) &&
+      parts.every((w) =>
+        `${r.title} ${r.check} ${r.site} ${r.client} ${r.environment} ${r.state} ${r.severity} ${r.owner ?? ''} ${r.firstPlace}`
+          .toLowerCase()
+          .includes(w),
+      ),
+  );
 });
-const current = computed(() => listed.value.find(r => r.id === at.value));
-const sites = computed(() => new Set(listed.value.map(r => r.siteId)).size);
+const current = computed(() => listed.value.find((r) => r.id === at.value));
+const sites = computed(() => new Set(listed.value.map((r) => r.siteId)).size);
 const today = new Date().toISOString().slice(0, 10);
 function keys(e: KeyboardEvent): void {
   const el = e.target as HTMLElement;
-  if (e.ctrlKey || e.metaKey || /^(INPUT|TEXTAREA|SELECT)$/.test(el.tagName) || el.closest('.v-overlay-container')) return;
-  const i = listed.value.findIndex(r => r.id === at.value);
-  if (e.key === 'j' || e.key === 'ArrowDown') { e.preventDefault(); at.value = listed.value[Math.min(i + 1, listed.value.length - 1)]?.id ?? 0; }
-  else if (e.key === 'k' || e.key === 'ArrowUp') { e.preventDefault(); at.value = listed.value[Math.max(i - 1, 0)]?.id ?? 0; }
-  else if (e.key === 'Escape') at.value = 0;
+  if (
+    e.ctrlKey ||
+    e.metaKey ||
+    /^(INPUT|TEXTAREA|SELECT)$/.test(el.tagName) ||
+    el.closest('.v-overlay-container')
+  )
+    return;
+  const i = listed.value.findIndex((r) => r.id === at.value);
+  if (e.key === 'j' || e.key === 'ArrowDown') {
+    e.preventDefault();
+    at.value = listed.value[Math.min(i + 1, listed.value.length - 1)]?.id ?? 0;
+  } else if (e.key === 'k' || e.key === 'ArrowUp') {
+    e.preventDefault();
+    at.value = listed.value[Math.max(i - 1, 0)]?.id ?? 0;
+  } else if (e.key === 'Escape') at.value = 0;
   void nextTick(() => document.getElementById(`fix-${at.value}`)?.scrollIntoView({ block: 'nearest' }));
 }
 onMounted(() => window.addEventListener('keydown', keys));
@@ -42,26 +72,80 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys));
 <template>
   <div>
     <div class="page-head">
-      <span v-if="rows" class="faint num">{{ listed.length }} {{ listed.length === 1 ? 'fix' : 'fixes' }}<template v-if="!siteId"> on {{ sites }} {{ sites === 1 ? 'site' : 'sites' }}</template></span>
+      <span v-if="rows" class="faint num"
+        >{{ listed.length }} {{ listed.length === 1 ? 'fix' : 'fixes'
+        }}<template v-if="!siteId"> on {{ sites }} {{ sites === 1 ? 'site' : 'sites' }}</template></span
+      >
       <span class="spring" />
-      <v-checkbox v-model="mine" label="Mine only" /><v-checkbox v-model="closed" label="Verified and gone too" />
-      <v-text-field v-model="words" class="filter" placeholder="Filter by words" aria-label="Filter fixes by words" :prepend-inner-icon="mdiMagnify" clearable />
+      <v-checkbox v-model="mine" label="Mine only" /><v-checkbox
+        v-model="closed"
+        label="Verified and gone too"
+      />
+      <v-text-field
+        v-model="words"
+        class="filter"
+        placeholder="Filter by words"
+        aria-label="Filter fixes by words"
+        :prepend-inner-icon="mdiMagnify"
+        clearable
+      />
     </div>
     <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
     <div v-else-if="rows" class="split" :class="{ open: current }">
       <div class="sheet list" role="grid" aria-label="Fixes">
-        <div class="row head" role="row"><span>Check that failed</span><span v-if="!siteId" class="site">Site</span><span v-if="siteId" class="place">Place</span><span>State</span><span class="owner">Owner</span><span class="due">Due</span><span class="right places">Places</span></div>
-        <div v-for="r in listed" :id="`fix-${r.id}`" :key="r.id" class="row" role="row" :aria-selected="r.id === at" :class="{ at: r.id === at, nosite: siteId }" tabindex="0" @click="at = r.id" @keydown.enter="at = r.id">
-          <span class="title"><span class="cut">{{ r.title }}</span><span class="sev" :class="{ fray: r.severity === 'blocker' && !CLOSED_STATES.has(r.state) }">{{ r.severity }}</span></span>
-          <span v-if="!siteId" class="cut site">{{ r.site }}<span class="faint">, {{ r.environment.toLowerCase() }}</span></span><span v-if="siteId" class="cut faint place">{{ r.environment }}</span>
-          <span class="cut">{{ r.state }}<span v-if="r.returns" class="fray" title="times it came back"> ↺{{ r.returns }}</span></span><span class="cut owner" :class="{ faint: !r.owner }">{{ r.owner ?? 'nobody' }}</span>
-          <span class="num due" :class="{ fray: r.dueDate && r.dueDate < today && !CLOSED_STATES.has(r.state) }">{{ r.dueDate ?? '' }}</span><span class="right num faint places">{{ r.places || '' }}</span>
+        <div class="row head" role="row">
+          <span>Check that failed</span><span v-if="!siteId" class="site">Site</span
+          ><span v-if="siteId" class="place">Place</span><span>State</span><span class="owner">Owner</span
+          ><span class="due">Due</span><span class="right places">Places</span>
         </div>
-        <div v-if="!listed.length" class="empty"><p>{{ rows.length ? 'No fix matches.' : 'No open fixes. Faults that an audit finds appear here and stay until a later audit sees them gone.' }}</p></div>
+        <div
+          v-for="r in listed"
+          :id="`fix-${r.id}`"
+          :key="r.id"
+          class="row"
+          role="row"
+          :aria-selected="r.id === at"
+          :class="{ at: r.id === at, nosite: siteId }"
+          tabindex="0"
+          @click="at = r.id"
+          @keydown.enter="at = r.id"
+        >
+          <span class="title"
+            ><span class="cut">{{ r.title }}</span
+            ><span class="sev" :class="{ fray: r.severity === 'blocker' && !CLOSED_STATES.has(r.state) }">{{
+              r.severity
+            }}</span></span
+          >
+          <span v-if="!siteId" class="cut site"
+            >{{ r.site }}<span class="faint">, {{ r.environment.toLowerCase() }}</span></span
+          ><span v-if="siteId" class="cut faint place">{{ r.environment }}</span>
+          <span class="cut"
+            >{{ r.state
+            }}<span v-if="r.returns" class="fray" title="times it came back"> ↺{{ r.returns }}</span></span
+          ><span class="cut owner" :class="{ faint: !r.owner }">{{ r.owner ?? 'nobody' }}</span>
+          <span
+            class="num due"
+            :class="{ fray: r.dueDate && r.dueDate < today && !CLOSED_STATES.has(r.state) }"
+            >{{ r.dueDate ?? '' }}</span><span class="right num faint places">{{ r.places || '' }}</span>
+        </div>
+        <div v-if="!listed.length" class="empty">
+          <p>
+            {{
+              rows.length
+                ? 'No fix matches.'
+                : 'No open fixes. Faults that an audit finds appear here and stay until a later audit sees them gone.'
+            }}
+          </p>
+        </div>
       </div>
       <aside v-if="current" class="sheet side" aria-label="Fix">
         <h2>{{ current.title }}</h2>
-        <p class="faint"><NuxtLink :to="`/sites/${current.siteId}?place=${current.environmentId}`">{{ current.site }}, {{ current.environment }}</NuxtLink> · {{ current.severity }}</p>
+        <p class="faint">
+          <NuxtLink :to="`/sites/${current.siteId}?place=${current.environmentId}`"
+            >{{ current.site }}, {{ current.environment }}</NuxtLink
+          >
+          · {{ current.severity }}
+        </p>
         <FixWork :id="current.id" :key="current.id" @changed="load" />
       </aside>
     </div>
@@ -70,14 +154,102 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys));
 </template>
 
 <style scoped>
-.filter { max-width: 240px; }
-.split { display: grid; gap: 12px; grid-template-columns: minmax(0, 1fr); align-items: start; } .split.open { grid-template-columns: minmax(0, 1fr) 420px; }
-.row { display: grid; grid-template-columns: minmax(200px, 1.6fr) minmax(160px, 1.2fr) 120px 110px 90px 50px; gap: 12px; align-items: center; min-height: 34px; padding: 0 12px; cursor: pointer; } .row + .row { border-top: 1px solid rgb(var(--v-theme-rule)); }
-.row.nosite, .list:has(.nosite) .head { grid-template-columns: minmax(200px, 1.6fr) 80px 120px 110px 90px 50px; }
-.head { color: rgb(var(--v-theme-faint)); font-weight: 600; cursor: default; } .row.at { background: rgb(var(--v-theme-primary), .12); } .row:not(.head):hover { background: rgb(var(--v-theme-primary), .05); }
-.title { display: flex; gap: 8px; align-items: baseline; min-width: 0; } .sev { font-size: 12px; color: rgb(var(--v-theme-faint)); } .sev.fray { color: rgb(var(--v-theme-error)); font-weight: 600; }
-.right { text-align: right; }
-.side { padding: 14px; display: grid; gap: 10px; position: sticky; top: 60px; max-height: calc(100vh - 76px); overflow: auto; }
-.split.open .row { grid-template-columns: minmax(180px, 1.6fr) minmax(100px, 1fr) 110px; } .split.open .place, .split.open .owner, .split.open .due, .split.open .places { display: none; } .split.open .row.nosite, .split.open .list:has(.nosite) .head { grid-template-columns: minmax(180px, 1.6fr) 110px; }
-@media (max-width: 900px) { .row, .split.open .row { grid-template-columns: minmax(0, 1.5fr) minmax(0, 1fr) 92px; } .place, .owner, .due, .places { display: none; } .split.open { grid-template-columns: minmax(0, 1fr); } .side { order: -1; position: static; max-height: none; } }
+.filter {
+  max-width: 240px;
+}
+.split {
+  display: grid;
+  gap: 12px;
+  grid-template-columns: minmax(0, 1fr);
+  align-items: start;
+}
+.split.open {
+  grid-template-columns: minmax(0, 1fr) 420px;
+}
+.row {
+  display: grid;
+  grid-template-columns: minmax(200px, 1.6fr) minmax(160px, 1.2fr) 120px 110px 90px 50px;
+  gap: 12px;
+  align-items: center;
+  min-height: 34px;
+  padding: 0 12px;
+  cursor: pointer;
+}
+.row + .row {
+  border-top: 1px solid rgb(var(--v-theme-rule));
+}
+.row.nosite,
+.list:has(.nosite) .head {
+  grid-template-columns: minmax(200px, 1.6fr) 80px 120px 110px 90px 50px;
+}
+.head {
+  color: rgb(var(--v-theme-faint));
+  font-weight: 600;
+  cursor: default;
+}
+.row.at {
+  background: rgb(var(--v-theme-primary), 0.12);
+}
+.row:not(.head):hover {
+  background: rgb(var(--v-theme-primary), 0.05);
+}
+.title {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+  min-width: 0;
+}
+.sev {
+  font-size: 12px;
+  color: rgb(var(--v-theme-faint));
+}
+.sev.fray {
+  color: rgb(var(--v-theme-error));
+  font-weight: 600;
+}
+.right {
+  text-align: right;
+}
+.side {
+  padding: 14px;
+  display: grid;
+  gap: 10px;
+  position: sticky;
+  top: 60px;
+  max-height: calc(100vh - 76px);
+  overflow: auto;
+}
+.split.open .row {
+  grid-template-columns: minmax(180px, 1.6fr) minmax(100px, 1fr) 110px;
+}
+.split.open .place,
+.split.open .owner,
+.split.open .due,
+.split.open .places {
+  display: none;
+}
+.split.open .row.nosite,
+.split.open .list:has(.nosite) .head {
+  grid-template-columns: minmax(180px, 1.6fr) 110px;
+}
+@media (max-width: 900px) {
+  .row,
+  .split.open .row {
+    grid-template-columns: minmax(0, 1.5fr) minmax(0, 1fr) 92px;
+  }
+  .place,
+  .owner,
+  .due,
+  .places {
+    display: none;
+  }
+  .split.open {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .side {
+    order: -1;
+    position: static;
+    max-height: none;
+  }
+}
 </style>

@@ -9,42 +9,132 @@ const session = useSession();
 const fix = ref<FixDetail | null>(null);
 const comment = ref('');
 const fault = ref('');
-async function load(): Promise<void> { try { fix.value = await api<FixDetail>(`/api/fixes/${props.id}`); } catch (error) { fault.value = (error as Error).message; } }
+async function load(): Promise<void> {
+  try {
+    fix.value = await api<FixDetail>(`/api/fixes/${props.id}`);
+  } catch (error) {
+    fault.value = (error as Error).message;
+  }
+}
 watch(() => props.id, load, { immediate: true });
 async function change(body: Record<string, unknown>): Promise<void> {
   fault.value = '';
-  try { await api(`/api/fixes/${props.id}`, { method: 'PATCH', body }); await load(); emit('changed'); } catch (error) { fault.value = (error as Error).message; }
+  try {
+    await api(`/api/fixes/${props.id}`, { method: 'PATCH', body });
+    await load();
+    emit('changed');
+  } catch (error) {
+    fault.value = (error as Error).message;
+  }
 }
-async function withdraw(): Promise<void> { try { await api(`/api/fixes/${props.id}/withdraw`, { method: 'POST', body: {} }); await load(); emit('changed'); } catch (error) { fault.value = (error as Error).message; } }
-async function say(): Promise<void> { if (comment.value.trim()) { await change({ comment: comment.value.trim() }); comment.value = ''; } }
-const owners = computed(() => [{ title: 'nobody', value: 0 }, ...session.people.map(p => ({ title: p.name, value: p.id }))]);
-const WORDS: Record<string, string> = { 'opened': 'opened', 'state': 'set to', 'came back': 'came back', 'still seen': 'still seen, so open again', 'verified': 'verified: no longer seen', 'gone': 'gone: no longer seen', 'accepted': 'accepted', 'places': 'places', 'owner': 'owner', 'due': 'due', 'comment': 'says' };
+async function withdraw(): Promise<void> {
+  try {
+    await api(`/api/fixes/${props.id}/withdraw`, { method: 'POST', body: {} });
+    await load();
+    emit('changed');
+  } catch (error) {
+    fault.value = (error as Error).message;
+  }
+}
+async function say(): Promise<void> {
+  if (comment.value.trim()) {
+    await change({ comment: comment.value.trim() });
+    comment.value = '';
+  }
+}
+const owners = computed(() => [
+  { title: 'nobody', value: 0 },
+  ...session.people.map((p) => ({ title: p.name, value: p.id })),
+]);
+const WORDS: Record<string, string> = {
+  opened: 'opened',
+  state: 'set to',
+  'came back': 'came back',
+  'still seen': 'still seen, so open again',
+  verified: 'verified: no longer seen',
+  gone: 'gone: no longer seen',
+  accepted: 'accepted',
+  places: 'places',
+  owner: 'owner',
+  due: 'due',
+  comment: 'says',
+};
 </script>
 
 <template>
   <div v-if="fix" class="work">
-    <p>State: <b>{{ fix.state }}</b><span v-if="fix.returns" class="fray"> · came back {{ fix.returns === 1 ? 'once' : `${fix.returns} times` }}</span></p>
+    <p>
+      State: <b>{{ fix.state }}</b><span v-if="fix.returns" class="fray">
+        · came back {{ fix.returns === 1 ? 'once' : `${fix.returns} times` }}</span
+      >
+    </p>
     <div class="buttons">
-      <v-btn v-for="s in BY_HAND[fix.state]" :key="s" size="small" @click="change({ state: s })">{{ s === 'open' ? 'Open again' : s === 'in hand' ? 'Take in hand' : 'Said to be done' }}</v-btn>
+      <v-btn v-for="s in BY_HAND[fix.state]" :key="s" size="small" @click="change({ state: s })">{{
+        s === 'open' ? 'Open again' : s === 'in hand' ? 'Take in hand' : 'Said to be done'
+      }}</v-btn>
       <v-btn v-if="canAccept" size="small" variant="text" @click="emit('accept')">Accept …</v-btn>
       <v-btn v-if="accepted" size="small" variant="text" @click="withdraw">Take the acceptance back</v-btn>
     </div>
-    <p v-if="fix.state === 'said to be done'" class="faint">The next audit will say whether it is verified.</p>
+    <p v-if="fix.state === 'said to be done'" class="faint">
+      The next audit will say whether it is verified.
+    </p>
     <div class="pair">
-      <v-select :model-value="fix.ownerId ?? 0" :items="owners" label="Owner" @update:model-value="change({ ownerId: $event })" />
-      <v-text-field :model-value="fix.dueDate ?? ''" type="date" label="Due" @change="change({ dueDate: ($event.target as HTMLInputElement).value })" />
+      <v-select
+        :model-value="fix.ownerId ?? 0"
+        :items="owners"
+        label="Owner"
+        @update:model-value="change({ ownerId: $event })"
+      />
+      <v-text-field
+        :model-value="fix.dueDate ?? ''"
+        type="date"
+        label="Due"
+        @change="change({ dueDate: ($event.target as HTMLInputElement).value })"
+      />
     </div>
-    <form class="pair" @submit.prevent="say"><v-text-field v-model="comment" label="Comment" /><v-btn type="submit" size="small" class="send">Add</v-btn></form>
+    <form class="pair" @submit.prevent="say">
+      <v-text-field v-model="comment" label="Comment" /><v-btn type="submit" size="small" class="send"
+        >Add</v-btn
+      >
+    </form>
     <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
     <ol class="history" aria-label="History">
-      <li v-for="e in fix.events" :key="e.id"><span class="faint num">{{ moment(e.at) }}</span> <b>{{ e.by }}</b> {{ WORDS[e.kind] ?? e.kind }}{{ e.kind === 'state' ? ` ${e.to}` : '' }}<template v-if="e.text">: {{ e.text }}</template></li>
+      <li v-for="e in fix.events" :key="e.id">
+        <span class="faint num">{{ moment(e.at) }}</span> <b>{{ e.by }}</b> {{ WORDS[e.kind] ?? e.kind
+        }}{{ e.kind === 'state' ? ` ${e.to}` : '' }}<template v-if="e.text">: {{ e.text }}</template>
+      </li>
     </ol>
   </div>
   <p v-else-if="fault" class="fray" role="alert">{{ fault }}</p>
 </template>
 
 <style scoped>
-.work { display: grid; gap: 10px; min-width: 0; } .buttons { display: flex; gap: 8px; flex-wrap: wrap; }
-.pair { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; align-items: center; } form.pair { grid-template-columns: 1fr auto; }
-.history { list-style: none; padding: 0; margin: 0; display: grid; gap: 4px; font-size: 13px; overflow-wrap: anywhere; }
+.work {
+  display: grid;
+  gap: 10px;
+  min-width: 0;
+}
+.buttons {
+  display: flex;
+  gap: 8px;
+  flex-wrap: wrap;
+}
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 8px;
+  align-items: center;
+}
+form.pair {
+  grid-template-columns: 1fr auto;
+}
+.history {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+  display: grid;
+  gap: 4px;
+  font-size: 13px;
+  overflow-wrap: anywhere;
+}
 </style>

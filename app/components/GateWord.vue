@@ -10,8 +10,17 @@ defineProps<{ gate: Gate | null; note?: string }>();
 </template>
 
 <style scoped>
-.gate { font-weight: 600; }
-.gate.held { color: rgb(var(--v-theme-error)); }
-.gate.undecided, .gate.none { color: rgb(var(--v-theme-faint)); }
-.gate.clear { color: rgb(var(--v-theme-primary)); }
+.gate {
+  font-weight: 600;
+}
+.gate.held {
+  color: rgb(var(--v-theme-error));
+}
+.gate.undecided,
+.gate.none {
+  color: rgb(var(--v-theme-faint));
+}
+.gate.clear {
+  color: rgb(var(--v-theme-primary));
+}
 </style>

@@ -9,7 +9,11 @@ const rows = ref<RosterRow[]>([]);
 const checks = ref<{ id: string; title: string }[]>([]);
 const at = ref(0);
 const field = ref<{ focus: () => void } | null>(null);
-interface Goal { label: string; hint: string; go: () => unknown }
+interface Goal {
+  label: string;
+  hint: string;
+  go: () => unknown;
+}
 
 /** The lists are still on their way. */
 const loading = ref(false);
@@ -18,48 +22,134 @@ const entered = ref(false);
 
 watch(open, async (is) => {
   if (!is) return;
-  words.value = ''; at.value = 0; entered.value = false;
+  words.value = '';
+  at.value = 0;
+  entered.value = false;
   loading.value = !rows.value.length;
   void nextTick(() => field.value?.focus());
-  [rows.value, checks.value] = await Promise.all([api<RosterRow[]>('/api/roster').catch(() => []), checks.value.length ? checks.value : api<{ id: string; title: string }[]>('/api/catalogue').catch(() => [])]);
+  [rows.value, checks.value] = await Promise.all([
+    api<RosterRow[]>('/api/roster').catch(() => []),
+    checks.value.length
+      ? checks.value
+      : api<{ id: string; title: string }[]>('/api/catalogue').catch(() => []),
+  ]);
   loading.value = false;
   if (open.value && entered.value) go(goals.value[at.value]);
 });
 
 const goals = computed<Goal[]>(() => {
   const all: Goal[] = [
-    ...rows.value.map(r => ({ label: r.name, hint: r.client === r.name ? 'site' : r.client, go: () => navigateTo(`/sites/${r.id}`) })),
-    ...rows.value.map(r => ({ label: `Audit ${r.name} now`, hint: 'action', go: () => useAudits().start([r.shown]) })),
-    { label: 'Take a site on', hint: 'action', go: () => navigateTo('/sites/new') }, { label: 'Roster', hint: 'place', go: () => navigateTo('/') }, { label: 'Take on many sites from a CSV file', hint: 'action', go: () => navigateTo('/sites/import') }, { label: 'Fixes', hint: 'place', go: () => navigateTo('/fixes') }, { label: 'Checklists', hint: 'place', go: () => navigateTo('/checklists') }, { label: 'Host profiles', hint: 'place', go: () => navigateTo('/host-profiles') },
-    ...(session.me?.demo ? [{ label: 'Practice net', hint: 'place', go: () => navigateTo('/practice-net') }] : []),
-    ...checks.value.map(c => ({ label: c.title, hint: c.id, go: () => navigateTo(`/fixes?words=${encodeURIComponent(c.id)}`) })),
+    ...rows.value.map((r) => ({
+      label: r.name,
+      hint: r.client === r.name ? 'site' : r.client,
+      go: () => navigateTo(`/sites/${r.id}`),
+    })),
+    ...rows.value.map((r) => ({
+      label: `Audit ${r.name} now`,
+      hint: 'action',
+      go: () => useAudits().start([r.shown]),
+    })),
+    { label: 'Take a site on', hint: 'action', go: () => navigateTo('/sites/new') },
+    { label: 'Roster', hint: 'place', go: () => navigateTo('/') },
+    { label: 'Take on many sites from a CSV file', hint: 'action', go: () => navigateTo('/sites/import') },
+    { label: 'Fixes', hint: 'place', go: () => navigateTo('/fixes') },
+    { label: 'Checklists', hint: 'place', go: () => navigateTo('/checklists') },
+    { label: 'Host profiles', hint: 'place', go: () => navigateTo('/host-profiles') },
+    ...(session.me?.demo
+      ? [{ label: 'Practice net', hint: 'place', go: () => navigateTo('/practice-net') }]
+      : []),
+    ...checks.value.map((c) => ({
+      label: c.title,
+      hint: c.id,
+      go: () => navigateTo(`/fixes?words=${encodeURIComponent(c.id)}`),
+    })),
   ];
   const parts = words.value.toLowerCase().split(/\s+/).filter(Boolean);
-  return all.filter(g => parts.every(p => `${g.label} ${g.hint}`.toLowerCase().includes(p))).slice(0, 12);
+  return all.filter((g) => parts.every((p) => `${g.label} ${g.hint}`.toLowerCase().includes(p))).slice(0, 12);
 });
-watch(words, () => { at.value = 0; entered.value = false; });
-function go(g: Goal | undefined): void { if (!g) return; open.value = false; void g.go(); }
+watch(words, () => {
+  at.value = 0;
+  entered.value = false;
+});
+function go(g: Goal | undefined): void {
+  if (!g) return;
+  open.value = false;
+  void g.go();
+}
 function keys(e: KeyboardEvent): void {
-  if (e.key === 'ArrowDown') { e.preventDefault(); at.value = Math.min(at.value + 1, goals.value.length - 1); }
-  if (e.key === 'ArrowUp') { e.preventDefault(); at.value = Math.max(at.value - 1, 0); }
-  if (e.key === 'Enter') { e.preventDefault(); if (loading.value && !goals.value.length) entered.value = true; else go(goals.value[at.value]); }
+  if (e.key === 'ArrowDown') {
+    e.preventDefault();
+    at.value = Math.min(at.value + 1, goals.value.length - 1);
+  }
+  if (e.key === 'ArrowUp') {
+    e.preventDefault();
+    at.value = Math.max(at.value - 1, 0);
+  }
+  if (e.key === 'Enter') {
+    e.preventDefault();
+    if (loading.value && !goals.value.length) entered.value = true;
+    else go(goals.value[at.value]);
+  }
 }
 </script>
 
 <template>
   <v-dialog v-model="open" width="560" location="top" transition="fade-transition" aria-label="Go to">
     <div class="sheet box">
-      <v-text-field ref="field" v-model="words" placeholder="A site, a check, or what to do" aria-label="Go to" @keydown="keys" />
-      <ul role="listbox" aria-label="Where to go"><li v-for="(g, i) in goals" :key="g.label + g.hint" role="option" :aria-selected="i === at" :class="{ on: i === at }" @mousemove="at = i" @click="go(g)"><span class="cut">{{ g.label }}</span><span class="faint cut">{{ g.hint }}</span></li></ul>
-      <p v-if="!goals.length" class="faint">{{ loading ? 'The lists are on their way …' : 'Nothing is called that. Try a site’s name or part of a check’s.' }}</p>
+      <v-text-field
+        ref="field"
+        v-model="words"
+        placeholder="A site, a check, or what to do"
+        aria-label="Go to"
+        @keydown="keys"
+      />
+      <ul role="listbox" aria-label="Where to go">
+        <li
+          v-for="(g, i) in goals"
+          :key="g.label + g.hint"
+          role="option"
+          :aria-selected="i === at"
+          :class="{ on: i === at }"
+          @mousemove="at = i"
+          @click="go(g)"
+        >
+          <span class="cut">{{ g.label }}</span
+          ><span class="faint cut">{{ g.hint }}</span>
+        </li>
+      </ul>
+      <p v-if="!goals.length" class="faint">
+        {{
+          loading
+            ? 'The lists are on their way …'
+            : 'Nothing is called that. Try a site’s name or part of a check’s.'
+        }}
+      </p>
     </div>
   </v-dialog>
 </template>
 
 <style scoped>
-.box { padding: 10px; box-shadow: 0 12px 40px rgb(0 0 0 / 25%); }
-ul { list-style: none; margin: 8px 0 0; padding: 0; }
-li { display: flex; justify-content: space-between; gap: 16px; padding: 6px 8px; border-radius: 4px; cursor: pointer; }
-li.on { background: rgb(var(--v-theme-primary), .12); }
-p { padding: 8px; }
+.box {
+  padding: 10px;
+  box-shadow: 0 12px 40px rgb(0 0 0 / 25%);
+}
+ul {
+  list-style: none;
+  margin: 8px 0 0;
+  padding: 0;
+}
+li {
+  display: flex;
+  justify-content: space-between;
+  gap: 16px;
+  padding: 6px 8px;
+  border-radius: 4px;
+  cursor: pointer;
+}
+li.on {
+  background: rgb(var(--v-theme-primary), 0.12);
+}
+p {
+  padding: 8px;
+}
 </style>

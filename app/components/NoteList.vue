@@ -12,8 +12,30 @@ const notes = useNotes();
 </template>
 
 <style scoped>
-.notes { position: fixed; bottom: 16px; left: 50%; transform: translateX(-50%); z-index: 3000; display: flex; flex-direction: column; gap: 8px; width: min(560px, calc(100vw - 24px)); }
-.note { padding: 10px 14px; box-shadow: 0 4px 16px rgb(0 0 0 / 18%); display: flex; gap: 12px; align-items: start; justify-content: space-between; }
-.note.bad { border-color: rgb(var(--v-theme-error)); }
-.close { font-size: 16px; line-height: 1; }
+.notes {
+  position: fixed;
+  bottom: 16px;
+  left: 50%;
+  transform: translateX(-50%);
+  z-index: 3000;
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  width: min(560px, calc(100vw - 24px));
+}
+.note {
+  padding: 10px 14px;
+  box-shadow: 0 4px 16px rgb(0 0 0 / 18%);
+  display: flex;
+  gap: 12px;
+  align-items: start;
+  justify-content: space-between;
+}
+.note.bad {
+  border-color: rgb(var(--v-theme-error));
+}
+.close {
+  font-size: 16px;
+  line-height: 1;
+}
 </style>

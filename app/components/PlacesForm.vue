@@ -8,62 +8,254 @@ const props = defineProps<{ siteId: number; places: Place[] }>();
 const emit = defineEmits<{ saved: [] }>();
 const notes = useNotes();
 
-interface Draft { id: number | null; live: boolean; name: string; url: string; kind: WayInKind; secretName: string; secret: string; kept: boolean; setUpOn: string; changedOn: string; endsOn: string }
-const draftOf = (p: Place): Draft => ({ id: p.id, live: p.kind === 'live', name: p.name, url: p.url, kind: p.wayIn ?? 'open', secretName: p.wayInName ?? '', secret: '', kept: p.wayInName != null, setUpOn: p.setUpOn ?? '', changedOn: p.changedOn ?? '', endsOn: p.endsOn ?? '' });
+interface Draft {
+  id: number | null;
+  live: boolean;
+  name: string;
+  url: string;
+  kind: WayInKind;
+  secretName: string;
+  secret: string;
+  kept: boolean;
+  setUpOn: string;
+  changedOn: string;
+  endsOn: string;
+}
+const draftOf = (p: Place): Draft => ({
+  id: p.id,
+  live: p.kind === 'live',
+  name: p.name,
+  url: p.url,
+  kind: p.wayIn ?? 'open',
+  secretName: p.wayInName ?? '',
+  secret: '',
+  kept: p.wayInName != null,
+  setUpOn: p.setUpOn ?? '',
+  changedOn: p.changedOn ?? '',
+  endsOn: p.endsOn ?? '',
+});
 const drafts = ref<Draft[]>([]);
 const saved = ref('');
-function reset(): void { drafts.value = props.places.map(draftOf); saved.value = JSON.stringify(drafts.value); }
+function reset(): void {
+  drafts.value = props.places.map(draftOf);
+  saved.value = JSON.stringify(drafts.value);
+}
 watch(() => props.places, reset, { immediate: true });
 
 const WAYS: { value: WayInKind; title: string }[] = [
-  { value: 'open', title: 'open to everybody' }, { value: 'credentials', title: 'user name and password' }, { value: 'parameter', title: 'query parameter' }, { value: 'cookie', title: 'cookie' }, { value: 'addresses', title: 'certain addresses only' },
+  { value: 'open', title: 'open to everybody' },
+  { value: 'credentials', title: 'user name and password' },
+  { value: 'parameter', title: 'query parameter' },
+  { value: 'cookie', title: 'cookie' },
+  { value: 'addresses', title: 'certain addresses only' },
 ];
-const words: Partial<Record<WayInKind, [string, string]>> = { credentials: ['User name', 'Password'], parameter: ['Name of the parameter', 'Value'], cookie: ['Name of the cookie', 'Value'] };
-const changed = (d: Draft): boolean => { const old = (JSON.parse(saved.value) as Draft[]).find(o => o.id !== null && o.id === d.id); return JSON.stringify(old) !== JSON.stringify(d); };
+const words: Partial<Record<WayInKind, [string, string]>> = {
+  credentials: ['User name', 'Password'],
+  parameter: ['Name of the parameter', 'Value'],
+  cookie: ['Name of the cookie', 'Value'],
+};
+const changed = (d: Draft): boolean => {
+  const old = (JSON.parse(saved.value) as Draft[]).find((o) => o.id !== null && o.id === d.id);
+  return JSON.stringify(old) !== JSON.stringify(d);
+};
 const fault = ref<Record<number, string>>({});
 const busy = ref(-1);
 
 async function save(d: Draft, i: number): Promise<void> {
-  busy.value = i; fault.value = {};
-  const body = { ...(d.live ? {} : { setUpOn: d.setUpOn, changedOn: d.changedOn, endsOn: d.endsOn }), name: d.name.trim() || 'Staging', url: /^https?:\/\//i.test(d.url) ? d.url.trim() : `https://${d.url.trim()}`, wayIn: { kind: d.kind, ...(words[d.kind] ? { name: d.secretName.trim(), ...(d.secret ? { value: d.secret } : {}) } : {}) } };
+  busy.value = i;
+  fault.value = {};
+  const body = {
+    ...(d.live ? {} : { setUpOn: d.setUpOn, changedOn: d.changedOn, endsOn: d.endsOn }),
+    name: d.name.trim() || 'Staging',
+    url: /^https?:\/\//i.test(d.url) ? d.url.trim() : `https://${d.url.trim()}`,
+    wayIn: {
+      kind: d.kind,
+      ...(words[d.kind] ? { name: d.secretName.trim(), ...(d.secret ? { value: d.secret } : {}) } : {}),
+    },
+  };
   try {
-    if (d.id === null) await api(`/api/sites/${props.siteId}/places`, { method: 'POST', body }); else await api(`/api/environments/${d.id}`, { method: 'PUT', body });
+    if (d.id === null) await api(`/api/sites/${props.siteId}/places`, { method: 'POST', body });
+    else await api(`/api/environments/${d.id}`, { method: 'PUT', body });
     notes.say(`${body.name} is saved. The next audit uses it.`);
     emit('saved');
-  } catch (error) { fault.value = { [i]: (error as Error).message }; } finally { busy.value = -1; }
+  } catch (error) {
+    fault.value = { [i]: (error as Error).message };
+  } finally {
+    busy.value = -1;
+  }
 }
 const leaving = ref<Draft | null>(null);
 async function takeAway(d: Draft): Promise<void> {
   leaving.value = null;
-  if (d.id === null) { drafts.value = drafts.value.filter(x => x !== d); return; }
-  try { await api(`/api/environments/${d.id}`, { method: 'DELETE' }); notes.say(`${d.name} is taken away.`); emit('saved'); } catch (error) { notes.say((error as Error).message, true); }
+  if (d.id === null) {
+    drafts.value = drafts.value.filter((x) => x !== d);
+    return;
+  }
+  try {
+    await api(`/api/environments/${d.id}`, { method: 'DELETE' });
+    notes.say(`${d.name} is taken away.`);
+    emit('saved');
+  } catch (error) {
+    notes.say((error as Error).message, true);
+  }
 }
-function add(): void { drafts.value.splice(drafts.value.findIndex(d => d.live), 0, { id: null, live: false, name: 'Staging', url: '', kind: 'open', secretName: '', secret: '', kept: false, setUpOn: '', changedOn: '', endsOn: '' }); }
+function add(): void {
+  drafts.value.splice(
+    drafts.value.findIndex((d) => d.live),
+    0,
+    {
+      id: null,
+      live: false,
+      name: 'Staging',
+      url: '',
+      kind: 'open',
+      secretName: '',
+      secret: '',
+      kept: false,
+      setUpOn: '',
+      changedOn: '',
+      endsOn: '',
+    },
+  );
+}
 </script>
 
 <template>
   <div class="spots">
-    <p class="faint">What is entered to get in goes to that place’s own host only. It is kept sealed, and never stands in evidence, logs or exports.</p>
-    <form v-for="(d, i) in drafts" :key="d.id ?? `n${i}`" class="sheet place" :aria-label="d.name" @submit.prevent="save(d, i)">
-      <v-text-field v-model="d.name" label="Name" /><v-text-field v-model="d.url" label="Address" class="wide" />
+    <p class="faint">
+      What is entered to get in goes to that place’s own host only. It is kept sealed, and never stands in
+      evidence, logs or exports.
+    </p>
+    <form
+      v-for="(d, i) in drafts"
+      :key="d.id ?? `n${i}`"
+      class="sheet place"
+      :aria-label="d.name"
+      @submit.prevent="save(d, i)"
+    >
+      <v-text-field v-model="d.name" label="Name" /><v-text-field
+        v-model="d.url"
+        label="Address"
+        class="wide"
+      />
       <v-select v-model="d.kind" label="Way in" :items="WAYS" />
-      <template v-if="words[d.kind]"><v-text-field v-model="d.secretName" :label="words[d.kind]![0]" autocomplete="off" /><v-text-field v-model="d.secret" :label="words[d.kind]![1]" :type="d.kind === 'credentials' ? 'password' : 'text'" autocomplete="new-password" :placeholder="d.kept ? 'kept; enter to change' : ''" persistent-placeholder /></template>
+      <template v-if="words[d.kind]"
+        ><v-text-field v-model="d.secretName" :label="words[d.kind]![0]" autocomplete="off" /><v-text-field
+          v-model="d.secret"
+          :label="words[d.kind]![1]"
+          :type="d.kind === 'credentials' ? 'password' : 'text'"
+          autocomplete="new-password"
+          :placeholder="d.kept ? 'kept; enter to change' : ''"
+          persistent-placeholder
+      /></template>
       <span v-else class="gap" />
-      <div v-if="!d.live" class="dates row"><span class="faint">Where the host lets places lapse:</span><v-text-field v-model="d.setUpOn" label="Set up on" type="date" /><v-text-field v-model="d.changedOn" label="Last changed on" type="date" /><v-text-field v-model="d.endsOn" label="Ends on, says the host" type="date" /></div>
-      <div class="buttons"><v-btn v-if="d.id === null || changed(d)" type="submit" color="primary" variant="flat" size="small" :loading="busy === i">Save</v-btn><v-btn v-if="!d.live" :icon="mdiDeleteOutline" variant="text" size="small" :aria-label="`Take ${d.name} away`" @click="leaving = d" /></div>
+      <div v-if="!d.live" class="dates row">
+        <span class="faint">Where the host lets places lapse:</span
+        ><v-text-field v-model="d.setUpOn" label="Set up on" type="date" /><v-text-field
+          v-model="d.changedOn"
+          label="Last changed on"
+          type="date"
+        /><v-text-field v-model="d.endsOn" label="Ends on, says the host" type="date" />
+      </div>
+      <div class="buttons">
+        <v-btn
+          v-if="d.id === null || changed(d)"
+          type="submit"
+          color="primary"
+          variant="flat"
+          size="small"
+          :loading="busy === i"
+          >Save</v-btn
+        ><v-btn
+          v-if="!d.live"
+          :icon="mdiDeleteOutline"
+          variant="text"
+          size="small"
+          :aria-label="`Take ${d.name} away`"
+          @click="leaving = d"
+        />
+      </div>
       <p v-if="fault[i]" class="fray row" role="alert">{{ fault[i] }}</p>
     </form>
-    <div><v-btn size="small" variant="text" color="primary" :prepend-icon="mdiPlus" @click="add">Another place</v-btn></div>
+    <div>
+      <v-btn size="small" variant="text" color="primary" :prepend-icon="mdiPlus" @click="add"
+        >Another place</v-btn
+      >
+    </div>
     <v-dialog :model-value="leaving !== null" max-width="440" @update:model-value="leaving = null">
-      <div v-if="leaving" class="sheet ask"><h2>Take {{ leaving.name }} away?</h2><p class="faint">Its audits, fixes and comments go with it.</p><div class="buttons"><v-btn color="error" variant="flat" size="small" @click="takeAway(leaving)">Take it away</v-btn><v-btn variant="text" size="small" @click="leaving = null">Keep it</v-btn></div></div>
+      <div v-if="leaving" class="sheet ask">
+        <h2>Take {{ leaving.name }} away?</h2>
+        <p class="faint">Its audits, fixes and comments go with it.</p>
+        <div class="buttons">
+          <v-btn color="error" variant="flat" size="small" @click="takeAway(leaving)">Take it away</v-btn
+          ><v-btn variant="text" size="small" @click="leaving = null">Keep it</v-btn>
+        </div>
+      </div>
     </v-dialog>
   </div>
 </template>
 
 <style scoped>
-.spots { display: grid; gap: 12px; } .spots > p { margin: 0; }
-.place { display: grid; grid-template-columns: 140px minmax(220px, 1fr) 210px 170px 190px 110px; gap: 10px; align-items: center; padding: 12px; }
-.gap { grid-column: span 2; } .dates { display: flex; gap: 10px; align-items: center; order: 1; } .dates > :deep(.v-input) { max-width: 190px; } .row { grid-column: 1 / -1; margin: 0; } .buttons { display: flex; gap: 6px; justify-content: flex-end; } .ask { padding: 18px; display: grid; gap: 10px; } .ask p { margin: 0; } .ask .buttons { justify-content: flex-start; }
-@media (max-width: 1100px) { .place { grid-template-columns: 1fr 1fr; } .gap { display: none; } .wide { grid-column: auto; } }
-@media (max-width: 700px) { .place { grid-template-columns: 1fr; } }
+.spots {
+  display: grid;
+  gap: 12px;
+}
+.spots > p {
+  margin: 0;
+}
+.place {
+  display: grid;
+  grid-template-columns: 140px minmax(220px, 1fr) 210px 170px 190px 110px;
+  gap: 10px;
+  align-items: center;
+  padding: 12px;
+}
+.gap {
+  grid-column: span 2;
+}
+.dates {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  order: 1;
+}
+.dates > :deep(.v-input) {
+  max-width: 190px;
+}
+.row {
+  grid-column: 1 / -1;
+  margin: 0;
+}
+.buttons {
+  display: flex;
+  gap: 6px;
+  justify-content: flex-end;
+}
+.ask {
+  padding: 18px;
+  display: grid;
+  gap: 10px;
+}
+.ask p {
+  margin: 0;
+}
+.ask .buttons {
+  justify-content: flex-start;
+}
+@media (max-width: 1100px) {
+  .place {
+    grid-template-columns: 1fr 1fr;
+  }
+  .gap {
+    display: none;
+  }
+  .wide {
+    grid-column: auto;
+  }
+}
+@media (max-width: 700px) {
+  .place {
+    grid-template-columns: 1fr;
+  }
+}
 </style>

@@ -2,11 +2,17 @@
 import { SECTION_TITLES } from '#core/facts/finding';
 import type { LedgerFinding, Place } from '~/types';
 
-/** The checks done by hand, one after the other, by keyboard: D done, N not done, X does not apply, J and K or the arrows move. */
+/**
+ * The checks done by hand, one after the other, by keyboard: D done, N not done, X does not apply, J and K or
+ * the arrows move.
+ */
 const open = defineModel<boolean>({ required: true });
 const props = defineProps<{ place: Place; findings: LedgerFinding[] }>();
 const emit = defineEmits<{ changed: [] }>();
-interface Step { finding: LedgerFinding; subject?: string }
+interface Step {
+  finding: LedgerFinding;
+  subject?: string;
+}
 const steps = ref<Step[]>([]);
 const at = ref(0);
 const said = ref<Record<number, string>>({});
@@ -14,54 +20,167 @@ const form = ref<{ say: (what: 'done' | 'not done' | 'does not apply') => Promis
 const box = ref<HTMLElement | null>(null);
 
 /** Each thing of a check that has several, such as each form, is a step of its own. */
-const stepsOf = (f: LedgerFinding): Step[] => { const left = f.places.filter(p => p.outcome === 'cantTell'); return left.length ? left.map(p => ({ finding: f, subject: p.place })) : [{ finding: f }]; };
+const stepsOf = (f: LedgerFinding): Step[] => {
+  const left = f.places.filter((p) => p.outcome === 'cantTell');
+  return left.length ? left.map((p) => ({ finding: f, subject: p.place })) : [{ finding: f }];
+};
 watch(open, (is) => {
-  if (!is) { if (Object.keys(said.value).length) emit('changed'); return; }
-  const open = props.findings.filter(f => f.byHand && (f.outcome === 'untested' || f.outcome === 'failed') && !f.accepted);
-  steps.value = open.flatMap(stepsOf); at.value = 0; said.value = {};
+  if (!is) {
+    if (Object.keys(said.value).length) emit('changed');
+    return;
+  }
+  const open = props.findings.filter(
+    (f) => f.byHand && (f.outcome === 'untested' || f.outcome === 'failed') && !f.accepted,
+  );
+  steps.value = open.flatMap(stepsOf);
+  at.value = 0;
+  said.value = {};
   void nextTick(() => box.value?.focus());
 });
 const step = computed(() => steps.value[at.value]);
 const finished = computed(() => steps.value.length > 0 && at.value >= steps.value.length);
-function move(by: number): void { at.value = Math.min(steps.value.length, Math.max(0, at.value + by)); void nextTick(() => box.value?.focus()); }
-function told(what: string): void { said.value = { ...said.value, [at.value]: what }; move(1); }
+function move(by: number): void {
+  at.value = Math.min(steps.value.length, Math.max(0, at.value + by));
+  void nextTick(() => box.value?.focus());
+}
+function told(what: string): void {
+  said.value = { ...said.value, [at.value]: what };
+  move(1);
+}
 function keys(e: KeyboardEvent): void {
   const el = e.target as HTMLElement;
   if (e.ctrlKey || e.metaKey || e.altKey) return;
-  if (/^(INPUT|TEXTAREA)$/.test(el.tagName)) { if (e.key === 'Escape') { e.stopPropagation(); box.value?.focus(); } return; }
+  if (/^(INPUT|TEXTAREA)$/.test(el.tagName)) {
+    if (e.key === 'Escape') {
+      e.stopPropagation();
+      box.value?.focus();
+    }
+    return;
+  }
   const what = ({ d: 'done', n: 'not done', x: 'does not apply' } as const)[e.key.toLowerCase() as 'd'];
-  if (what) { e.preventDefault(); void form.value?.say(what); }
-  else if (e.key === 'j' || e.key === 'ArrowDown' || e.key === 'ArrowRight') { e.preventDefault(); move(1); }
-  else if (e.key === 'k' || e.key === 'ArrowUp' || e.key === 'ArrowLeft') { e.preventDefault(); move(-1); }
-  else if (e.key === 'w') { e.preventDefault(); box.value?.querySelector('textarea')?.focus(); }
+  if (what) {
+    e.preventDefault();
+    void form.value?.say(what);
+  } else if (e.key === 'j' || e.key === 'ArrowDown' || e.key === 'ArrowRight') {
+    e.preventDefault();
+    move(1);
+  } else if (e.key === 'k' || e.key === 'ArrowUp' || e.key === 'ArrowLeft') {
+    e.preventDefault();
+    move(-1);
+  } else if (e.key === 'w') {
+    e.preventDefault();
+    box.value?.querySelector('textarea')?.focus();
+  }
 }
-const tally = computed(() => { const n = (what: string) => Object.values(said.value).filter(s => s === what).length; return `${n('done')} done, ${n('not done')} not done, ${n('does not apply')} do not apply, ${steps.value.length - Object.keys(said.value).length} left`; });
+const tally = computed(() => {
+  const n = (what: string) => Object.values(said.value).filter((s) => s === what).length;
+  return `${n('done')} done, ${n('not done')} not done, ${n('does not apply')} do not apply, ${steps.value.length - Object.keys(said.value).length} left`;
+});
 </script>
 
 <template>
   <v-dialog v-model="open" width="720" aria-label="By hand, one after the other">
     <div ref="box" class="sheet box" tabindex="-1" @keydown="keys">
-      <div class="page-head"><h1>By hand</h1><span class="faint num">{{ place.name }}, {{ Math.min(at + 1, steps.length) }} of {{ steps.length }}</span><span class="spring" /><v-btn size="small" variant="text" @click="open = false">Close</v-btn></div>
-      <v-progress-linear :model-value="steps.length ? 100 * at / steps.length : 100" color="primary" height="3" aria-label="How far" />
-      <div v-if="!steps.length" class="end"><p>Nothing is left to do by hand here: every such check is attested.</p><v-btn @click="open = false">Back to the ledger</v-btn></div>
-      <div v-else-if="finished" class="end"><p>That was the last. {{ tally }}.</p><v-btn color="primary" variant="flat" @click="open = false">Back to the ledger</v-btn></div>
+      <div class="page-head">
+        <h1>By hand</h1>
+        <span class="faint num"
+          >{{ place.name }}, {{ Math.min(at + 1, steps.length) }} of {{ steps.length }}</span
+        ><span class="spring" /><v-btn size="small" variant="text" @click="open = false">Close</v-btn>
+      </div>
+      <v-progress-linear
+        :model-value="steps.length ? (100 * at) / steps.length : 100"
+        color="primary"
+        height="3"
+        aria-label="How far"
+      />
+      <div v-if="!steps.length" class="end">
+        <p>Nothing is left to do by hand here: every such check is attested.</p>
+        <v-btn @click="open = false">Back to the ledger</v-btn>
+      </div>
+      <div v-else-if="finished" class="end">
+        <p>That was the last. {{ tally }}.</p>
+        <v-btn color="primary" variant="flat" @click="open = false">Back to the ledger</v-btn>
+      </div>
       <div v-else-if="step" :key="at" class="step">
-        <p class="faint">{{ SECTION_TITLES[step.finding.section] }}, {{ step.finding.severity }}<template v-if="said[at]">, just said: {{ said[at] }}</template></p>
+        <p class="faint">
+          {{ SECTION_TITLES[step.finding.section] }}, {{ step.finding.severity
+          }}<template v-if="said[at]">, just said: {{ said[at] }}</template>
+        </p>
         <h2>{{ step.finding.title }}</h2>
         <p>{{ step.finding.why }}</p>
         <p v-if="step.finding.recipe" class="how">{{ step.finding.recipe.steps }}</p>
         <p v-if="step.finding.note" class="note">{{ step.finding.note }}</p>
-        <AttestedList v-if="step.finding.attestations.length" :list="step.finding.attestations.filter(a => !step!.subject || !a.place || a.place === step!.subject).slice(0, 2)" />
-        <AttestForm ref="form" :place-id="place.id" :finding="step.finding" :place="step.subject" bare @done="told" @cancel="box?.focus()" />
+        <AttestedList
+          v-if="step.finding.attestations.length"
+          :list="
+            step.finding.attestations
+              .filter((a) => !step!.subject || !a.place || a.place === step!.subject)
+              .slice(0, 2)
+          "
+        />
+        <AttestForm
+          ref="form"
+          :place-id="place.id"
+          :finding="step.finding"
+          :place="step.subject"
+          bare
+          @done="told"
+          @cancel="box?.focus()"
+        />
       </div>
-      <p class="faint keys"><kbd>D</kbd> done <kbd>N</kbd> not done <kbd>X</kbd> does not apply <kbd>W</kbd> write a note <kbd>J</kbd> <kbd>K</kbd> on and back <kbd>Esc</kbd> close</p>
+      <p class="faint keys">
+        <kbd>D</kbd> done <kbd>N</kbd> not done <kbd>X</kbd> does not apply <kbd>W</kbd> write a note
+        <kbd>J</kbd> <kbd>K</kbd> on and back <kbd>Esc</kbd> close
+      </p>
     </div>
   </v-dialog>
 </template>
 
 <style scoped>
-.box { padding: 16px 20px; display: grid; gap: 12px; outline: none; max-height: 90vh; overflow: auto; } .page-head { margin: 0; }
-.step { display: grid; gap: 10px; min-height: 320px; align-content: start; } .step h2 { font-size: 20px; } .how { line-height: 1.55; } .end { padding: 40px 0; text-align: center; display: grid; gap: 12px; justify-items: center; }
-.note { border-left: 3px solid rgb(var(--v-theme-primary)); padding-left: 10px; }
-kbd { font-family: var(--mono); font-size: 11px; border: 1px solid rgb(var(--v-theme-rule)); border-radius: 3px; padding: 0 4px; margin-left: 8px; } .keys { border-top: 1px solid rgb(var(--v-theme-rule)); padding-top: 8px; }
+.box {
+  padding: 16px 20px;
+  display: grid;
+  gap: 12px;
+  outline: none;
+  max-height: 90vh;
+  overflow: auto;
+}
+.page-head {
+  margin: 0;
+}
+.step {
+  display: grid;
+  gap: 10px;
+  min-height: 320px;
+  align-content: start;
+}
+.step h2 {
+  font-size: 20px;
+}
+.how {
+  line-height: 1.55;
+}
+.end {
+  padding: 40px 0;
+  text-align: center;
+  display: grid;
+  gap: 12px;
+  justify-items: center;
+}
+.note {
+  border-left: 3px solid rgb(var(--v-theme-primary));
+  padding-left: 10px;
+}
+kbd {
+  font-family: var(--mono);
+  font-size: 11px;
+  border: 1px solid rgb(var(--v-theme-rule));
+  border-radius: 3px;
+  padding: 0 4px;
+  margin-left: 8px;
+}
+.keys {
+  border-top: 1px solid rgb(var(--v-theme-rule));
+  padding-top: 8px;
+}
 </style>

@@ -9,13 +9,25 @@ export function saveText(name: string, text: string, type = 'application/json'):
   setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
 }
 
-export const saveJson = (name: string, data: unknown): void => saveText(name, `${JSON.stringify(data, null, 2)}\n`);
+export const saveJson = (name: string, data: unknown): void =>
+  saveText(name, `${JSON.stringify(data, null, 2)}\n`);
 
 /** A name that every file system takes. */
-export const fileName = (title: string, ending: string): string => `${title.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/g, '') || 'file'}.${ending}`;
+export const fileName = (title: string, ending: string): string =>
+  `${
+    title
+      .toLowerCase()
+      .replace(/[^\p{L}\p{N}]+/gu, '-')
+      .replace(/^-|-$/g, '') || 'file'
+  }.${ending}`;
 
 /** Reads a chosen file as JSON. @throws Error with a sentence for people */
 export async function readJsonFile(file: File, mostBytes = 3_000_000): Promise<unknown> {
-  if (file.size > mostBytes) throw new Error(`${file.name} is larger than ${Math.round(mostBytes / 1e6)} MB.`);
-  try { return JSON.parse(await file.text()) as unknown; } catch { throw new Error(`${file.name} is no JSON file.`); }
+  if (file.size > mostBytes)
+    throw new Error(`${file.name} is larger than ${Math.round(mostBytes / 1e6)} MB.`);
+  try {
+    return JSON.parse(await file.text()) as unknown;
+  } catch {
+    throw new Error(`${file.name} is no JSON file.`);
+  }
 }

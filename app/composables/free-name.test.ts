@@ -1,4 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { freeName } from './free-name';
 
-describe('a name that is free', () => { it.each<[string[], string]>([[[], 'Full copy'], [['Full copy'], 'Full copy 2'], [['Full copy', 'Full copy 2', 'Full copy 3'], 'Full copy 4'], [['Full copy 2'], 'Full copy']])('beside %j: %s', (taken, name) => { expect(freeName('Full copy', taken)).toBe(name); }); });
+describe('a name that is free', () => {
+  it.each<[string[], string]>([
+    [[], 'Full copy'],
+    [['Full copy'], 'Full copy 2'],
+    [['Full copy', 'Full copy 2', 'Full copy 3'], 'Full copy 4'],
+    [['Full copy 2'], 'Full copy'],
+  ])('beside %j: %s', (taken, name) => {
+    expect(freeName('Full copy', taken)).toBe(name);
+  });
+});

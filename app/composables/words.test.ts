@@ -4,13 +4,47 @@ import { ago, daysFrom, moment, stageWords, stitchOf, STITCH_WORDS } from './wor
 const now = new Date('2026-11-24T23:30:00Z');
 
 describe('dates in words', () => {
-  it.each([['2026-11-24', 'today'], ['2026-11-25', 'tomorrow'], ['2026-11-23', 'yesterday'], ['2026-12-03', 'in 9 days'], ['2026-09-24', '61 days ago'], ['2026-11-24T01:00:00Z', 'today']])('%s is %s', (date, words) => { expect(daysFrom(date, now)).toBe(words); });
-  it.each([[0, 'just now'], [59, 'just now'], [60, '1 min ago'], [3599, '59 min ago'], [3600, '1 h ago'], [47 * 3600, '47 h ago'], [48 * 3600, '2 days ago'], [400 * 86400, '400 days ago']])('%s seconds are %s', (seconds, words) => { expect(ago(new Date(now.getTime() - seconds * 1000).toISOString(), now.getTime())).toBe(words); });
-  it('a moment is told in UTC', () => { expect(moment('2026-11-24T05:06:07.000Z')).toBe('2026-11-24 05:06 UTC'); });
+  it.each([
+    ['2026-11-24', 'today'],
+    ['2026-11-25', 'tomorrow'],
+    ['2026-11-23', 'yesterday'],
+    ['2026-12-03', 'in 9 days'],
+    ['2026-09-24', '61 days ago'],
+    ['2026-11-24T01:00:00Z', 'today'],
+  ])('%s is %s', (date, words) => {
+    expect(daysFrom(date, now)).toBe(words);
+  });
+  it.each([
+    [0, 'just now'],
+    [59, 'just now'],
+    [60, '1 min ago'],
+    [3599, '59 min ago'],
+    [3600, '1 h ago'],
+    [47 * 3600, '47 h ago'],
+    [48 * 3600, '2 days ago'],
+    [400 * 86400, '400 days ago'],
+  ])('%s seconds are %s', (seconds, words) => {
+    expect(ago(new Date(now.getTime() - seconds * 1000).toISOString(), now.getTime())).toBe(words);
+  });
+  it('a moment is told in UTC', () => {
+    expect(moment('2026-11-24T05:06:07.000Z')).toBe('2026-11-24 05:06 UTC');
+  });
 });
 
 describe('states in words', () => {
-  it('an accepted fault is accepted, not failed', () => { expect(stitchOf({ outcome: 'failed', accepted: true })).toBe('accepted'); expect(stitchOf({ outcome: 'failed' })).toBe('failed'); expect(stitchOf({ outcome: 'cantTell' })).toBe('cantTell'); });
-  it('every stitch has a word of its own', () => { const words = Object.values(STITCH_WORDS); expect(new Set(words).size).toBe(6); });
-  it('stage and launch', () => { expect(stageWords('pre-launch', null)).toBe('pre-launch'); expect(stageWords('retired', '2020-01-01')).toBe('retired'); expect(stageWords('launched', '2020-01-01')).toMatch(/^launched \d+ days ago$/); expect(stageWords('building', '2999-01-01')).toMatch(/^building, launch in \d+ days$/); });
+  it('an accepted fault is accepted, not failed', () => {
+    expect(stitchOf({ outcome: 'failed', accepted: true })).toBe('accepted');
+    expect(stitchOf({ outcome: 'failed' })).toBe('failed');
+    expect(stitchOf({ outcome: 'cantTell' })).toBe('cantTell');
+  });
+  it('every stitch has a word of its own', () => {
+    const words = Object.values(STITCH_WORDS);
+    expect(new Set(words).size).toBe(6);
+  });
+  it('stage and launch', () => {
+    expect(stageWords('pre-launch', null)).toBe('pre-launch');
+    expect(stageWords('retired', '2020-01-01')).toBe('retired');
+    expect(stageWords('launched', '2020-01-01')).toMatch(/^launched \d+ days ago$/);
+    expect(stageWords('building', '2999-01-01')).toMatch(/^building, launch in \d+ days$/);
+  });
 });

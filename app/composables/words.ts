@@ -3,9 +3,18 @@ import type { Finding, Outcome } from '#core/facts/finding';
 import type { Stage } from '#core/facts/situation';
 
 export type Stitch = Outcome | 'accepted';
-export const STITCH_WORDS: Record<Stitch, string> = { passed: 'passed', failed: 'failed', cantTell: 'can’t tell', untested: 'untested', inapplicable: 'does not apply', accepted: 'accepted' };
+export const STITCH_WORDS: Record<Stitch, string> = {
+  passed: 'passed',
+  failed: 'failed',
+  cantTell: 'can’t tell',
+  untested: 'untested',
+  inapplicable: 'does not apply',
+  accepted: 'accepted',
+};
 
-export function stitchOf(f: Pick<Finding, 'outcome' | 'accepted'>): Stitch { return f.accepted ? 'accepted' : f.outcome; }
+export function stitchOf(f: Pick<Finding, 'outcome' | 'accepted'>): Stitch {
+  return f.accepted ? 'accepted' : f.outcome;
+}
 
 const DAY = 86_400_000;
 
@@ -27,10 +36,14 @@ export function ago(iso: string, now = Date.now()): string {
   return `${Math.floor(minutes / 1440)} days ago`;
 }
 
-export function moment(iso: string): string { return `${iso.slice(0, 10)} ${iso.slice(11, 16)} UTC`; }
+export function moment(iso: string): string {
+  return `${iso.slice(0, 10)} ${iso.slice(11, 16)} UTC`;
+}
 
 /** Stage with the days to launch: "pre-launch, in 9 days". */
 export function stageWords(stage: Stage, launchDate: string | null): string {
   if (!launchDate || stage === 'retired') return stage;
-  return stage === 'launched' ? `launched ${daysFrom(launchDate)}` : `${stage}, launch ${daysFrom(launchDate)}`;
+  return stage === 'launched'
+    ? `launched ${daysFrom(launchDate)}`
+    : `${stage}, launch ${daysFrom(launchDate)}`;
 }

@@ -1,5 +1,11 @@
 <script setup lang="ts">
-import { mdiBellOutline, mdiMagnify, mdiThemeLightDark, mdiAccountCircleOutline, mdiProgressClock } from '@mdi/js';
+import {
+  mdiBellOutline,
+  mdiMagnify,
+  mdiThemeLightDark,
+  mdiAccountCircleOutline,
+  mdiProgressClock,
+} from '@mdi/js';
 import { useTheme } from 'vuetify';
 
 const session = useSession();
@@ -8,38 +14,145 @@ const messages = useMessages();
 const theme = useTheme();
 const goTo = ref(false);
 await session.load().catch(() => {});
-onMounted(() => { void audits.poll(); void messages.poll(); });
-onBeforeUnmount(() => { audits.halt(); messages.halt(); });
-const working = computed(() => [audits.running.length && `${audits.running.length} ${audits.running.length === 1 ? 'audit' : 'audits'} running`, ...messages.jobs.map(j => `${j.done} of ${j.total}`)].filter(Boolean).join(', '));
+onMounted(() => {
+  void audits.poll();
+  void messages.poll();
+});
+onBeforeUnmount(() => {
+  audits.halt();
+  messages.halt();
+});
+const working = computed(() =>
+  [
+    audits.running.length &&
+      `${audits.running.length} ${audits.running.length === 1 ? 'audit' : 'audits'} running`,
+    ...messages.jobs.map((j) => `${j.done} of ${j.total}`),
+  ]
+    .filter(Boolean)
+    .join(', '),
+);
 
-const places = computed(() => [{ to: '/', label: 'Roster' }, { to: '/fixes', label: 'Fixes' }, { to: '/checklists', label: 'Checklists' }, { to: '/host-profiles', label: 'Host profiles' }, ...(session.me?.demo ? [{ to: '/practice-net', label: 'Practice net' }] : [])]);
-function setTheme(name: 'light' | 'dark' | 'system'): void { theme.change(name); if (name === 'system') localStorage.removeItem('armband-theme'); else localStorage.setItem('armband-theme', name); }
-function keys(e: KeyboardEvent): void { if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'k') { e.preventDefault(); goTo.value = true; } }
+const places = computed(() => [
+  { to: '/', label: 'Roster' },
+  { to: '/fixes', label: 'Fixes' },
+  { to: '/checklists', label: 'Checklists' },
+  { to: '/host-profiles', label: 'Host profiles' },
+  ...(session.me?.demo ? [{ to: '/practice-net', label: 'Practice net' }] : []),
+]);
+function setTheme(name: 'light' | 'dark' | 'system'): void {
+  theme.change(name);
+  if (name === 'system') localStorage.removeItem('armband-theme');
+  else localStorage.setItem('armband-theme', name);
+}
+function keys(e: KeyboardEvent): void {
+  if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'k') {
+    e.preventDefault();
+    goTo.value = true;
+  }
+}
 onMounted(() => window.addEventListener('keydown', keys));
 onBeforeUnmount(() => window.removeEventListener('keydown', keys));
 </script>
 
 <template>
   <header class="bar">
-    <NuxtLink to="/" class="mark" aria-label="Armband, to the roster"><svg width="26" height="12" viewBox="0 0 26 12" aria-hidden="true"><path d="M0 0h8v12H0zM10 0h5v12h-5z" class="cloth" /><path d="M17 12V6l1.5-5L20 6l1.5-5L23 6v6z" class="torn" /></svg><span>Armband</span></NuxtLink>
-    <nav aria-label="Main places"><NuxtLink v-for="p in places" :key="p.to" :to="p.to" class="place">{{ p.label }}</NuxtLink></nav>
+    <NuxtLink to="/" class="mark" aria-label="Armband, to the roster"
+      ><svg width="26" height="12" viewBox="0 0 26 12" aria-hidden="true">
+        <path d="M0 0h8v12H0zM10 0h5v12h-5z" class="cloth" />
+        <path d="M17 12V6l1.5-5L20 6l1.5-5L23 6v6z" class="torn" /></svg
+      ><span>Armband</span></NuxtLink
+    >
+    <nav aria-label="Main places">
+      <NuxtLink v-for="p in places" :key="p.to" :to="p.to" class="place">{{ p.label }}</NuxtLink>
+    </nav>
     <span class="spring" />
     <v-menu v-if="working" location="bottom end" :close-on-content-click="false">
-      <template #activator="{ props }"><v-btn v-bind="props" size="small" :prepend-icon="mdiProgressClock" variant="text" color="primary" class="num">{{ working }}</v-btn></template>
-      <div class="sheet running"><JobProgress v-for="j in messages.jobs" :key="j.id" :job="j" @stop="messages.stop(j.id)" /><div v-for="a in audits.running.slice(0, 12)" :key="a.id" class="one"><NuxtLink :to="`/sites/${a.siteId}?place=${a.environmentId}`">{{ a.site }}, {{ a.environment }}</NuxtLink><AuditProgress :audit="a" /></div></div>
+      <template #activator="{ props }"
+        ><v-btn
+          v-bind="props"
+          size="small"
+          :prepend-icon="mdiProgressClock"
+          variant="text"
+          color="primary"
+          class="num"
+          >{{ working }}</v-btn
+        ></template
+      >
+      <div class="sheet running">
+        <JobProgress v-for="j in messages.jobs" :key="j.id" :job="j" @stop="messages.stop(j.id)" />
+        <div v-for="a in audits.running.slice(0, 12)" :key="a.id" class="one">
+          <NuxtLink :to="`/sites/${a.siteId}?place=${a.environmentId}`"
+            >{{ a.site }}, {{ a.environment }}</NuxtLink
+          ><AuditProgress :audit="a" />
+        </div>
+      </div>
     </v-menu>
-    <button type="button" class="search" @click="goTo = true"><v-icon :icon="mdiMagnify" size="16" /><span class="wide">Go to a site or check</span><kbd class="wide">Ctrl K</kbd><span class="visually-hidden">Search</span></button>
+    <button type="button" class="search" @click="goTo = true">
+      <v-icon :icon="mdiMagnify" size="16" /><span class="wide">Go to a site or check</span
+      ><kbd class="wide">Ctrl K</kbd><span class="visually-hidden">Search</span>
+    </button>
     <v-menu location="bottom end" @update:model-value="$event || messages.read()">
-      <template #activator="{ props }"><v-btn v-bind="props" variant="text" size="small" :prepend-icon="mdiBellOutline" :aria-label="`Messages, ${messages.unread} unread`" class="bell" :class="{ some: messages.unread }">{{ messages.unread || '' }}</v-btn></template>
-      <div class="sheet running"><p v-if="!messages.list.length" class="faint">Nothing to tell. When a fault that was left on purpose counts again, or something you attested ends, it stands here.</p><NuxtLink v-for="m in messages.list.slice(0, 12)" :key="m.id" :to="m.link" class="message" :class="{ unread: !m.read }"><span>{{ m.text }}</span><span class="faint num">{{ ago(m.at) }}</span></NuxtLink></div>
+      <template #activator="{ props }"
+        ><v-btn
+          v-bind="props"
+          variant="text"
+          size="small"
+          :prepend-icon="mdiBellOutline"
+          :aria-label="`Messages, ${messages.unread} unread`"
+          class="bell"
+          :class="{ some: messages.unread }"
+          >{{ messages.unread || '' }}</v-btn
+        ></template
+      >
+      <div class="sheet running">
+        <p v-if="!messages.list.length" class="faint">
+          Nothing to tell. When a fault that was left on purpose counts again, or something you attested ends,
+          it stands here.
+        </p>
+        <NuxtLink
+          v-for="m in messages.list.slice(0, 12)"
+          :key="m.id"
+          :to="m.link"
+          class="message"
+          :class="{ unread: !m.read }"
+          ><span>{{ m.text }}</span
+          ><span class="faint num">{{ ago(m.at) }}</span></NuxtLink
+        >
+      </div>
     </v-menu>
     <v-menu location="bottom end">
-      <template #activator="{ props }"><v-btn v-bind="props" :icon="mdiThemeLightDark" variant="text" size="small" aria-label="Light or dark" /></template>
-      <v-list density="compact"><v-list-item v-for="n in (['light', 'dark', 'system'] as const)" :key="n" :title="n === 'system' ? 'Like the system' : n === 'light' ? 'Light' : 'Dark'" @click="setTheme(n)" /></v-list>
+      <template #activator="{ props }"
+        ><v-btn
+          v-bind="props"
+          :icon="mdiThemeLightDark"
+          variant="text"
+          size="small"
+          aria-label="Light or dark"
+      /></template>
+      <v-list density="compact"
+        ><v-list-item
+          v-for="n in ['light', 'dark', 'system'] as const"
+          :key="n"
+          :title="n === 'system' ? 'Like the system' : n === 'light' ? 'Light' : 'Dark'"
+          @click="setTheme(n)"
+      /></v-list>
     </v-menu>
     <v-menu location="bottom end">
-      <template #activator="{ props }"><v-btn v-bind="props" variant="text" size="small" :prepend-icon="mdiAccountCircleOutline" aria-label="You"><span class="wide">{{ session.me?.name }}</span></v-btn></template>
-      <v-list density="compact"><v-list-item :title="session.me?.name" :subtitle="session.me?.email" /><v-list-item title="Sign out" @click="session.signOut()" /></v-list>
+      <template #activator="{ props }"
+        ><v-btn
+          v-bind="props"
+          variant="text"
+          size="small"
+          :prepend-icon="mdiAccountCircleOutline"
+          aria-label="You"
+          ><span class="wide">{{ session.me?.name }}</span></v-btn
+        ></template
+      >
+      <v-list density="compact"
+        ><v-list-item :title="session.me?.name" :subtitle="session.me?.email" /><v-list-item
+          title="Sign out"
+          @click="session.signOut()"
+      /></v-list>
     </v-menu>
   </header>
   <v-main><slot /></v-main>
@@ -47,17 +160,129 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys));
 </template>
 
 <style scoped>
-.bar { position: sticky; top: 0; z-index: 1000; height: 44px; display: flex; align-items: center; gap: 8px; padding: 0 16px; background: rgb(var(--v-theme-surface)); border-bottom: 1px solid rgb(var(--v-theme-rule)); }
-.mark { display: flex; align-items: center; gap: 8px; font-weight: 700; letter-spacing: -0.02em; font-size: 16px; color: inherit; text-decoration: none; margin-right: 12px; }
-.cloth { fill: rgb(var(--v-theme-primary)); } .torn { fill: rgb(var(--v-theme-error)); }
-nav { display: flex; gap: 2px; height: 100%; }
-.place { display: flex; align-items: center; padding: 0 10px; color: inherit; text-decoration: none; border-bottom: 2px solid transparent; white-space: nowrap; }
-.place.router-link-active { border-bottom-color: rgb(var(--v-theme-primary)); font-weight: 600; }
-.search { display: flex; align-items: center; gap: 8px; border: 1px solid rgb(var(--v-theme-rule)); border-radius: 4px; padding: 3px 8px; color: rgb(var(--v-theme-faint)); }
-kbd { font-family: var(--mono); font-size: 11px; border: 1px solid rgb(var(--v-theme-rule)); border-radius: 3px; padding: 0 4px; }
-.bell { min-width: 36px; padding: 0 6px; } .bell.some { font-weight: 700; color: rgb(var(--v-theme-primary)); } .bell :deep(.v-btn__prepend) { margin-inline: 0 2px; }
-.message { display: grid; gap: 2px; color: inherit; text-decoration: none; font-size: 13px; border-left: 3px solid transparent; padding-left: 8px; } .message.unread { border-left-color: rgb(var(--v-theme-primary)); font-weight: 600; } .message:hover span:first-child { text-decoration: underline; }
-.running { max-height: 70vh; overflow: auto; width: 440px; padding: 12px; display: grid; gap: 12px; box-shadow: 0 6px 24px rgb(0 0 0 / 18%); max-width: calc(100vw - 24px); }
-@media (max-width: 1000px) { .wide { display: none; } }
-@media (max-width: 700px) { .bar { padding: 0 8px; gap: 2px; } .mark span { display: none; } .mark { margin-right: 2px; } .place { padding: 0 6px; } nav { overflow-x: auto; min-width: 0; scrollbar-width: none; } }
+.bar {
+  position: sticky;
+  top: 0;
+  z-index: 1000;
+  height: 44px;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 0 16px;
+  background: rgb(var(--v-theme-surface));
+  border-bottom: 1px solid rgb(var(--v-theme-rule));
+}
+.mark {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  font-weight: 700;
+  letter-spacing: -0.02em;
+  font-size: 16px;
+  color: inherit;
+  text-decoration: none;
+  margin-right: 12px;
+}
+.cloth {
+  fill: rgb(var(--v-theme-primary));
+}
+.torn {
+  fill: rgb(var(--v-theme-error));
+}
+nav {
+  display: flex;
+  gap: 2px;
+  height: 100%;
+}
+.place {
+  display: flex;
+  align-items: center;
+  padding: 0 10px;
+  color: inherit;
+  text-decoration: none;
+  border-bottom: 2px solid transparent;
+  white-space: nowrap;
+}
+.place.router-link-active {
+  border-bottom-color: rgb(var(--v-theme-primary));
+  font-weight: 600;
+}
+.search {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  border: 1px solid rgb(var(--v-theme-rule));
+  border-radius: 4px;
+  padding: 3px 8px;
+  color: rgb(var(--v-theme-faint));
+}
+kbd {
+  font-family: var(--mono);
+  font-size: 11px;
+  border: 1px solid rgb(var(--v-theme-rule));
+  border-radius: 3px;
+  padding: 0 4px;
+}
+.bell {
+  min-width: 36px;
+  padding: 0 6px;
+}
+.bell.some {
+  font-weight: 700;
+  color: rgb(var(--v-theme-primary));
+}
+.bell :deep(.v-btn__prepend) {
+  margin-inline: 0 2px;
+}
+.message {
+  display: grid;
+  gap: 2px;
+  color: inherit;
+  text-decoration: none;
+  font-size: 13px;
+  border-left: 3px solid transparent;
+  padding-left: 8px;
+}
+.message.unread {
+  border-left-color: rgb(var(--v-theme-primary));
+  font-weight: 600;
+}
+.message:hover span:first-child {
+  text-decoration: underline;
+}
+.running {
+  max-height: 70vh;
+  overflow: auto;
+  width: 440px;
+  padding: 12px;
+  display: grid;
+  gap: 12px;
+  box-shadow: 0 6px 24px rgb(0 0 0 / 18%);
+  max-width: calc(100vw - 24px);
+}
+@media (max-width: 1000px) {
+  .wide {
+    display: none;
+  }
+}
+@media (max-width: 700px) {
+  .bar {
+    padding: 0 8px;
+    gap: 2px;
+  }
+  .mark span {
+    display: none;
+  }
+  .mark {
+    margin-right: 2px;
+  }
+  .place {
+    padding: 0 6px;
+  }
+  nav {
+    overflow-x: auto;
+    min-width: 0;
+    scrollbar-width: none;
+  }
+}
 </style>

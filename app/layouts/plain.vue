@@ -1,1 +1,3 @@
-<template><v-main><slot /></v-main></template>
+<template>
+  <v-main><slot /></v-main>
+</template>

@@ -4,5 +4,8 @@ const route = useRoute();
 </script>
 
 <template>
-  <div class="page"><h1 class="mb-2">Fixes</h1><FixList :start-words="String(route.query.words ?? '')" /></div>
+  <div class="page">
+    <h1 class="mb-2">Fixes</h1>
+    <FixList :start-words="String(route.query.words ?? '')" />
+  </div>
 </template>

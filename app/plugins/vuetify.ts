@@ -4,12 +4,20 @@ import { themes } from '~/theme/colours';
 
 export default defineNuxtPlugin((nuxtApp) => {
   const saved = localStorage.getItem('armband-theme');
-  nuxtApp.vueApp.use(createVuetify({
-    icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
-    theme: { defaultTheme: saved === 'light' || saved === 'dark' ? saved : 'system', themes },
-    defaults: {
-      VBtn: { variant: 'outlined', density: 'comfortable', rounded: '4' }, VTextField: { variant: 'outlined', density: 'compact', hideDetails: 'auto' }, VTextarea: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
-      VSelect: { variant: 'outlined', density: 'compact', hideDetails: 'auto' }, VCombobox: { variant: 'outlined', density: 'compact', hideDetails: 'auto' }, VCheckbox: { density: 'compact', hideDetails: true, color: 'primary' }, VSwitch: { density: 'compact', hideDetails: true, color: 'primary' }, VCard: { rounded: '4' },
-    },
-  }));
+  nuxtApp.vueApp.use(
+    createVuetify({
+      icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
+      theme: { defaultTheme: saved === 'light' || saved === 'dark' ? saved : 'system', themes },
+      defaults: {
+        VBtn: { variant: 'outlined', density: 'comfortable', rounded: '4' },
+        VTextField: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
+        VTextarea: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
+        VSelect: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
+        VCombobox: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
+        VCheckbox: { density: 'compact', hideDetails: true, color: 'primary' },
+        VSwitch: { density: 'compact', hideDetails: true, color: 'primary' },
+        VCard: { rounded: '4' },
+      },
+    }),
+  );
 });

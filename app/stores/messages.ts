@@ -4,11 +4,18 @@ import type { Job, Message } from '~/types';
 export const useMessages = defineStore('messages', () => {
   const list = ref<Message[]>([]);
   const jobs = ref<Omit<Job, 'results'>[]>([]);
-  const unread = computed(() => list.value.filter(m => !m.read).length);
+  const unread = computed(() => list.value.filter((m) => !m.read).length);
   let timer: ReturnType<typeof setTimeout> | undefined;
   async function poll(): Promise<void> {
     clearTimeout(timer);
-    try { [list.value, jobs.value] = await Promise.all([api<Message[]>('/api/messages'), api<Omit<Job, 'results'>[]>('/api/jobs')]); } catch { /* said by the screen that asks next; polling goes on */ }
+    try {
+      [list.value, jobs.value] = await Promise.all([
+        api<Message[]>('/api/messages'),
+        api<Omit<Job, 'results'>[]>('/api/jobs'),
+      ]);
+    } catch {
+      /* said by the screen that asks next; polling goes on */
+    }
     timer = setTimeout(() => void poll(), jobs.value.length ? 1000 : 20_000);
   }
   /** All that is shown counts as read. */
@@ -16,9 +23,18 @@ export const useMessages = defineStore('messages', () => {
     const newest = list.value[0];
     if (!newest || !unread.value) return;
     await api('/api/messages', { method: 'POST', body: { upTo: newest.id } }).catch(() => {});
-    list.value = list.value.map(m => ({ ...m, read: true }));
+    list.value = list.value.map((m) => ({ ...m, read: true }));
   }
-  async function stop(id: string): Promise<void> { try { await api(`/api/jobs/${id}/stop`, { method: 'POST', body: {} }); } catch (error) { useNotes().say((error as Error).message, true); } await poll(); }
-  const halt = (): void => { clearTimeout(timer); };
+  async function stop(id: string): Promise<void> {
+    try {
+      await api(`/api/jobs/${id}/stop`, { method: 'POST', body: {} });
+    } catch (error) {
+      useNotes().say((error as Error).message, true);
+    }
+    await poll();
+  }
+  const halt = (): void => {
+    clearTimeout(timer);
+  };
   return { list, jobs, unread, poll, read, stop, halt };
 });

@@ -7,6 +7,8 @@ export const useNotes = defineStore('notes', () => {
     list.value = [...list.value.slice(-2), { id, text, bad }];
     setTimeout(() => drop(id), bad ? 9000 : 5000);
   }
-  function drop(id: number): void { list.value = list.value.filter(n => n.id !== id); }
+  function drop(id: number): void {
+    list.value = list.value.filter((n) => n.id !== id);
+  }
   return { list, say, drop };
 });

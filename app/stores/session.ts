@@ -1,5 +1,10 @@
 /** Who is signed in. */
-export interface Me { id: number; name: string; email: string; demo: boolean }
+export interface Me {
+  id: number;
+  name: string;
+  email: string;
+  demo: boolean;
+}
 
 export const useSession = defineStore('session', () => {
   const me = ref<Me | null>(null);
@@ -9,6 +14,10 @@ export const useSession = defineStore('session', () => {
     me.value = await api<Me>('/api/me');
     people.value = await api('/api/people');
   }
-  async function signOut(): Promise<void> { await api('/api/sign-out', { method: 'POST', body: {} }); me.value = null; await navigateTo('/sign-in'); }
+  async function signOut(): Promise<void> {
+    await api('/api/sign-out', { method: 'POST', body: {} });
+    me.value = null;
+    await navigateTo('/sign-in');
+  }
   return { me, people, load, signOut };
 });

@@ -9,13 +9,24 @@ import type { Situation, Stage } from '#core/facts/situation';
 import type { SiteView } from './site-view';
 
 /** A number or switch that a checklist may set. `unit` is said on the screens. */
-export interface ParameterSpec { default: number; min: number; max: number; unit: string; meaning: string }
+export interface ParameterSpec {
+  default: number;
+  min: number;
+  max: number;
+  unit: string;
+  meaning: string;
+}
 
-/** What has to be there before a check can look at anything: an answer over TLS for hosts, pages for the rest. */
+/**
+ * What has to be there before a check can look at anything: an answer over TLS for hosts, pages for the rest.
+ */
 export type Need = 'name' | 'tls' | 'pages';
 
 /** How to mend a fault, with text ready to paste. */
-export interface Recipe { steps: string; paste?: { label: string; text: string }[] }
+export interface Recipe {
+  steps: string;
+  paste?: { label: string; text: string }[];
+}
 
 export interface CheckContext {
   situation: Situation;
@@ -28,7 +39,10 @@ export interface CheckContext {
   /** What the agency knows of its other clients. */
   book?: AgencyBook;
   stage?: Stage;
-  /** Whether the site is launched, where that is known; it decides what is wanted of a place before the live one. */
+  /**
+   * Whether the site is launched, where that is known; it decides what is wanted of a place before the live
+   * one.
+   */
   launched?: boolean;
   /** The latest audit of the place before the live one. */
   staging?: Evidence;
@@ -64,19 +78,32 @@ export interface Check {
   recipe(context: CheckContext, finding: Finding): Recipe;
 }
 
-const S = 'staging', H = 'holding', F = 'former', L = 'live';
+const S = 'staging',
+  H = 'holding',
+  F = 'former',
+  L = 'live';
 /** The letters of the catalogue's "where" column, as situations. */
 export function where(letters: string): Situation[] {
-  return [...letters].map(l => ({ S, H, F, L } as const)[l as 'S']).filter(Boolean) as Situation[];
+  return [...letters].map((l) => (({ S, H, F, L }) as const)[l as 'S']).filter(Boolean) as Situation[];
 }
 
-type HandParts = Pick<Check, 'id' | 'section' | 'title' | 'why' | 'severity' | 'situations' | 'source'> & { how: string; attestedForDays?: number };
+type HandParts = Pick<Check, 'id' | 'section' | 'title' | 'why' | 'severity' | 'situations' | 'source'> & {
+  how: string;
+  attestedForDays?: number;
+};
 
 /** A check that a person does and attests. */
 export function handCheck({ how, ...parts }: HandParts): Check {
   return {
-    ...parts, scope: 'hand', byHand: true,
-    judge: () => ({ outcome: 'untested', reason: 'done by hand, not yet attested', expected: parts.title, places: [] }),
+    ...parts,
+    scope: 'hand',
+    byHand: true,
+    judge: () => ({
+      outcome: 'untested',
+      reason: 'done by hand, not yet attested',
+      expected: parts.title,
+      places: [],
+    }),
     recipe: () => ({ steps: how }),
   };
 }

@@ -1,8 +1,18 @@
-/** One reading of the evidence that all checks share: which pages can be judged, what was refused, and the root cause when nothing can be. */
+/**
+ * One reading of the evidence that all checks share: which pages can be judged, what was refused, and the
+ * root cause when nothing can be.
+ */
 import { hostOf, insideBase, normaliseUrl } from '#core/extract/address';
 import type { Anchor } from '#core/extract/html';
 import type { Brief } from '#core/facts/brief';
-import { finalStatus, lastAnswer, type Chain, type Evidence, type HostEvidence, type PageEvidence } from '#core/facts/evidence';
+import {
+  finalStatus,
+  lastAnswer,
+  type Chain,
+  type Evidence,
+  type HostEvidence,
+  type PageEvidence,
+} from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
 import type { Situation } from '#core/facts/situation';
 import { refusalOf, type RefusalKind } from '#core/extract/refusal';
@@ -10,12 +20,17 @@ import { PageText } from './page-text';
 import { ReadPage } from './read-page';
 import { remembering } from '#core/remembering';
 
-/** Common marks beside those of the host profile. Common practice: phrases met on such pages, folded; short pages only. */
+/**
+ * Common marks beside those of the host profile. Common practice: phrases met on such pages, folded; short
+ * pages only.
+ */
 const COMMON = {
   parking: /domain is parked|this domain is parked|domain is for sale|buy this domain|parked free of charge/,
-  unknownName: /no site is configured|there is no site here|unknown site|site is not known here|no such site on this server|domain is not connected/,
+  unknownName:
+    /no site is configured|there is no site here|unknown site|site is not known here|no such site on this server|domain is not connected/,
   holding: /coming soon|under construction|launching soon|opening soon|our new site is on its way/,
-  samplePage: /sample page|your new site is ready|welcome to your new site|this is an example page|just another site/,
+  samplePage:
+    /sample page|your new site is ready|welcome to your new site|this is an example page|just another site/,
   signIn: /sign in to continue|log in to your site|please log in/,
   postList: /hello world|my first post/,
 };
@@ -36,20 +51,36 @@ export class SiteView {
   /** The page that stands for the home address, whatever it answered. */
   readonly homeEvidence?: PageEvidence;
 
-  constructor(readonly evidence: Evidence, readonly brief: Brief, readonly profile: HostProfile, readonly situation: Situation) {
+  constructor(
+    readonly evidence: Evidence,
+    readonly brief: Brief,
+    readonly profile: HostProfile,
+    readonly situation: Situation,
+  ) {
     this.base = new URL(evidence.target.url);
     // staging hosts are looked at beside the live one, and are no hosts of it
-    this.hosts = evidence.hosts.filter(h => h.role !== 'staging');
+    this.hosts = evidence.hosts.filter((h) => h.role !== 'staging');
     this.siteHosts = new Set(evidence.target.hosts);
-    this.origin = this.base.pathname === '/' && this.siteHosts.has(this.base.hostname) ? `${this.base.origin}/` : undefined;
-    this.homeEvidence = evidence.pages.find(p => p.via === 'home');
+    this.origin =
+      this.base.pathname === '/' && this.siteHosts.has(this.base.hostname)
+        ? `${this.base.origin}/`
+        : undefined;
+    this.homeEvidence = evidence.pages.find((p) => p.via === 'home');
     const seen = new Set<string>();
     for (const page of evidence.pages) {
       const status = finalStatus(page.chain);
       if (status === undefined) continue;
       const words = page.facts && new PageText(page.facts);
-      const kind = refusalOf({ status, headers: lastAnswer(page.chain)?.headers ?? [], facts: page.facts, lowered: words?.lowered });
-      if (kind && !(status === 503 && situation === 'holding')) { this.refusals.push({ url: page.url, status, kind, evidence: page }); continue; }
+      const kind = refusalOf({
+        status,
+        headers: lastAnswer(page.chain)?.headers ?? [],
+        facts: page.facts,
+        lowered: words?.lowered,
+      });
+      if (kind && !(status === 503 && situation === 'holding')) {
+        this.refusals.push({ url: page.url, status, kind, evidence: page });
+        continue;
+      }
       const ok = (status >= 200 && status < 300) || (status === 503 && situation === 'holding');
       if (!ok || !page.facts || !words || seen.has(page.url) || !this.within(page.url)) continue;
       seen.add(page.url);
@@ -77,11 +108,17 @@ export class SiteView {
     return kind === 'holding' && this.brief.holding?.mark ? [...own, this.brief.holding.mark] : own;
   }
 
-  /** @returns the mark of that kind which a page carries, or undefined. Common phrases count on short pages only. */
+  /**
+   * @returns the mark of that kind which a page carries, or undefined. Common phrases count on short pages
+   * only.
+   */
   markOn(page: { words: PageText } | undefined, kind: MarkKind): string | undefined {
     if (!page) return undefined;
     const { words } = page;
-    return this.ownMarks(kind).find(m => words.carries(m)) ?? (words.length > SHORT ? undefined : words.match(COMMON[kind]));
+    return (
+      this.ownMarks(kind).find((m) => words.carries(m)) ??
+      (words.length > SHORT ? undefined : words.match(COMMON[kind]))
+    );
   }
 
   /** Whether a host shows a parking or unknown-name page instead of the site. */
@@ -89,42 +126,70 @@ export class SiteView {
     if (!host?.landing || this.situation === 'staging') return false;
     return this.astray(host);
   }
-  private readonly astray = remembering((host: HostEvidence) => Boolean(this.markOn(this.landing(host), 'parking') ?? this.markOn(this.landing(host), 'unknownName')));
+  private readonly astray = remembering((host: HostEvidence) =>
+    Boolean(this.markOn(this.landing(host), 'parking') ?? this.markOn(this.landing(host), 'unknownName')),
+  );
 
   /** The words a visitor of a host's own address meets. */
-  readonly landing = remembering((host: HostEvidence) => host.landing && { words: new PageText(host.landing.facts) });
+  readonly landing = remembering(
+    (host: HostEvidence) => host.landing && { words: new PageText(host.landing.facts) },
+  );
 
-  /** Why pages cannot be judged at all: the first root cause, which its own check is charged with (rule 3). */
+  /**
+   * Why pages cannot be judged at all: the first root cause, which its own check is charged with (rule 3).
+   */
   rootCause(): { check: string; reason: string } | null {
     // asked for by most checks
-    return this.cause === undefined ? this.cause = this.findRootCause() : this.cause;
+    return this.cause === undefined ? (this.cause = this.findRootCause()) : this.cause;
   }
   private cause: { check: string; reason: string } | null | undefined = undefined;
 
   private findRootCause(): { check: string; reason: string } | null {
     const { evidence } = this;
     const home = this.homeEvidence;
-    if (this.isAstray(evidence.hosts[0])) return { check: 'domain.connected', reason: 'the host serves a parking or unknown-name page' };
+    if (this.isAstray(evidence.hosts[0]))
+      return { check: 'domain.connected', reason: 'the host serves a parking or unknown-name page' };
     if (this.home) {
-      const notTheSite = this.situation === 'live' || this.situation === 'staging' ? this.markOn(this.home, 'samplePage') ?? this.markOn(this.home, 'signIn') : undefined;
-      if (notTheSite) return { check: 'identity.home-page', reason: `the home page is not the site’s (“${notTheSite}”)` };
-      if (this.situation === 'live' && this.markOn(this.home, 'holding')) return { check: 'indexing.no-holding-page', reason: 'the home page is the holding page' };
+      const notTheSite =
+        this.situation === 'live' || this.situation === 'staging'
+          ? (this.markOn(this.home, 'samplePage') ?? this.markOn(this.home, 'signIn'))
+          : undefined;
+      if (notTheSite)
+        return { check: 'identity.home-page', reason: `the home page is not the site’s (“${notTheSite}”)` };
+      if (this.situation === 'live' && this.markOn(this.home, 'holding'))
+        return { check: 'indexing.no-holding-page', reason: 'the home page is the holding page' };
       return null;
     }
     if (this.pages.length) return null;
     const main = evidence.hosts[0];
     const error = home?.chain.error ?? main?.https.error;
-    if (error?.code === 'no-name' || error?.code === 'no-address') return { check: 'domain.resolves', reason: error.message };
+    if (error?.code === 'no-name' || error?.code === 'no-address')
+      return { check: 'domain.resolves', reason: error.message };
     const refused = this.refusals[0];
-    if (refused) return { check: 'https.answers', reason: refused.kind === 'challenge' ? `the server wants proof of a person (${refused.status})` : `the server refused the visitor (${refused.status})` };
+    if (refused)
+      return {
+        check: 'https.answers',
+        reason:
+          refused.kind === 'challenge'
+            ? `the server wants proof of a person (${refused.status})`
+            : `the server refused the visitor (${refused.status})`,
+      };
     if (error) return { check: 'https.answers', reason: error.message };
     const status = home ? finalStatus(home.chain) : undefined;
-    if (status !== undefined && status >= 500) return { check: 'delivery.no-server-errors', reason: `the home page answered ${status}` };
-    if (status !== undefined && home && this.situation !== 'staging' && !this.within(home.url)) return { check: 'domain.preferred-host', reason: `the home page leads away to ${home.url}` };
-    return { check: 'identity.home-page', reason: status === undefined ? 'no page was read' : `the home page answered ${status}` };
+    if (status !== undefined && status >= 500)
+      return { check: 'delivery.no-server-errors', reason: `the home page answered ${status}` };
+    if (status !== undefined && home && this.situation !== 'staging' && !this.within(home.url))
+      return { check: 'domain.preferred-host', reason: `the home page leads away to ${home.url}` };
+    return {
+      check: 'identity.home-page',
+      reason: status === undefined ? 'no page was read' : `the home page answered ${status}`,
+    };
   }
 
-  /** How a way in that is a secret proves itself: what a visitor without it gets at the door; undefined where the door stands open. */
+  /**
+   * How a way in that is a secret proves itself: what a visitor without it gets at the door; undefined where
+   * the door stands open.
+   */
   get shutDoor(): string | undefined {
     const { wayIn } = this.evidence.target;
     if (wayIn !== 'credentials' && wayIn !== 'parameter' && wayIn !== 'cookie') return undefined;
@@ -133,12 +198,19 @@ export class SiteView {
     return status === 403 || status === 503 ? `answers ${status} without the key` : undefined;
   }
 
-  /** Pages a search engine may list, once the site is live: before that, noindex is as it should be and says nothing. */
-  get indexable(): ReadPage[] { return this.indexed ??= this.situation === 'live' ? this.pages.filter(p => !p.keptOut) : this.pages; }
+  /**
+   * Pages a search engine may list, once the site is live: before that, noindex is as it should be and says
+   * nothing.
+   */
+  get indexable(): ReadPage[] {
+    return (this.indexed ??= this.situation === 'live' ? this.pages.filter((p) => !p.keptOut) : this.pages);
+  }
   private indexed: ReadPage[] | undefined = undefined;
 
   /** The pages by their address. */
-  get byUrl(): ReadonlyMap<string, ReadPage> { return this.knownByUrl ??= new Map(this.pages.map(p => [p.url, p])); }
+  get byUrl(): ReadonlyMap<string, ReadPage> {
+    return (this.knownByUrl ??= new Map(this.pages.map((p) => [p.url, p])));
+  }
   private knownByUrl: Map<string, ReadPage> | undefined = undefined;
 
   /** Everything the crawl asked for, by the address it asked for and by the one it came to. */
@@ -155,10 +227,11 @@ export class SiteView {
   get linked(): ReadonlyMap<string, { page: ReadPage; anchor: Anchor }> {
     if (!this.knownLinked) {
       this.knownLinked = new Map();
-      for (const page of this.pages) for (const anchor of page.facts.anchors) {
-        const url = page.target(anchor.href);
-        if (url !== undefined && !this.knownLinked.has(url)) this.knownLinked.set(url, { page, anchor });
-      }
+      for (const page of this.pages)
+        for (const anchor of page.facts.anchors) {
+          const url = page.target(anchor.href);
+          if (url !== undefined && !this.knownLinked.has(url)) this.knownLinked.set(url, { page, anchor });
+        }
     }
     return this.knownLinked;
   }
@@ -168,13 +241,17 @@ export class SiteView {
   get followed(): readonly { url: string; chain: Chain; page: ReadPage; anchor: Anchor }[] {
     if (!this.knownFollowed) {
       this.knownFollowed = [];
-      const add = (url: string, chain: Chain): void => { const link = this.linked.get(url); if (link) this.knownFollowed!.push({ url, chain, page: link.page, anchor: link.anchor }); };
+      const add = (url: string, chain: Chain): void => {
+        const link = this.linked.get(url);
+        if (link) this.knownFollowed!.push({ url, chain, page: link.page, anchor: link.anchor });
+      };
       for (const p of this.evidence.pages) add(p.requested, p.chain);
       for (const l of this.evidence.links) if (l.own) add(l.url, l.chain);
     }
     return this.knownFollowed;
   }
-  private knownFollowed: { url: string; chain: Chain; page: ReadPage; anchor: Anchor }[] | undefined = undefined;
+  private knownFollowed: { url: string; chain: Chain; page: ReadPage; anchor: Anchor }[] | undefined =
+    undefined;
 
   /** Addresses that the sitemaps name, normalised. */
   get inSitemap(): ReadonlySet<string> {
@@ -182,21 +259,30 @@ export class SiteView {
       this.listed = new Set();
       for (const map of this.evidence.sitemaps) {
         if (map.facts?.kind === 'index') continue;
-        for (const { loc } of map.facts?.urls ?? []) { const url = normaliseUrl(loc); if (url) this.listed.add(url); }
+        for (const { loc } of map.facts?.urls ?? []) {
+          const url = normaliseUrl(loc);
+          if (url) this.listed.add(url);
+        }
       }
     }
     return this.listed;
   }
   private listed: Set<string> | undefined = undefined;
 
-  /** Indexable pages that are their own canonical (or name none): the ones that count for uniqueness (rule 8). */
+  /**
+   * Indexable pages that are their own canonical (or name none): the ones that count for uniqueness (rule 8).
+   */
   get countable(): ReadPage[] {
-    return this.counted ??= this.indexable.filter(p => !p.canonical || p.canonical === p.url);
+    return (this.counted ??= this.indexable.filter((p) => !p.canonical || p.canonical === p.url));
   }
   private counted: ReadPage[] | undefined = undefined;
 
   /** The preferred host: the brief's, else the target's. */
-  get preferredHost(): string { return this.evidence.target.hosts[0]!; }
+  get preferredHost(): string {
+    return this.evidence.target.hosts[0]!;
+  }
 
-  hostEvidence(host: string): HostEvidence | undefined { return this.hosts.find(h => h.host === host); }
+  hostEvidence(host: string): HostEvidence | undefined {
+    return this.hosts.find((h) => h.host === host);
+  }
 }

@@ -1,8 +1,14 @@
-/** Addresses and hosts of what pages link to and load. The pages of a site name the same few, so each is read once. */
+/**
+ * Addresses and hosts of what pages link to and load. The pages of a site name the same few, so each is read
+ * once.
+ */
 import { hostOf, normaliseUrl } from '#core/extract/address';
 import { remembering } from '#core/remembering';
 
-export interface WebAddress { url: string; host: string }
+export interface WebAddress {
+  url: string;
+  host: string;
+}
 
 /** The normalised form and the host of an http(s) address; null for anything else. */
 export const webAddress = remembering((href: string): WebAddress | null => {

@@ -1,17 +1,35 @@
 /** What changed between two documents of fields: two versions of a brief, a host profile. */
-export interface FieldChange { field: string; kind: 'added' | 'changed' | 'removed'; from?: string; to?: string }
+export interface FieldChange {
+  field: string;
+  kind: 'added' | 'changed' | 'removed';
+  from?: string;
+  to?: string;
+}
 
 const shown = (value: unknown): string => {
-  const text = Array.isArray(value) ? value.map(v => (typeof v === 'object' && v !== null ? Object.values(v as object).join(' ') : String(v))).join(', ') : typeof value === 'object' && value !== null ? Object.entries(value).map(([k, v]) => `${k}: ${typeof v === 'object' ? JSON.stringify(v) : String(v)}`).join('; ') : String(value);
+  const text = Array.isArray(value)
+    ? value
+        .map((v) => (typeof v === 'object' && v !== null ? Object.values(v as object).join(' ') : String(v)))
+        .join(', ')
+    : typeof value === 'object' && value !== null
+      ? Object.entries(value)
+          .map(([k, v]) => `${k}: ${typeof v === 'object' ? JSON.stringify(v) : String(v)}`)
+          .join('; ')
+      : String(value);
   return text.length > 300 ? `${text.slice(0, 300)}…` : text;
 };
 
 /** Whether a field is left blank: nothing, or an empty text, list or object. */
-export const blank = (value: unknown): boolean => value === undefined || value === null || value === '' || (typeof value === 'object' && Object.keys(value).length === 0);
+export const blank = (value: unknown): boolean =>
+  value === undefined ||
+  value === null ||
+  value === '' ||
+  (typeof value === 'object' && Object.keys(value).length === 0);
 
 /** @returns changes in the order of the fields, those of the older document first */
 export function fieldChanges(before: object, after: object): FieldChange[] {
-  const a = before as Record<string, unknown>, b = after as Record<string, unknown>;
+  const a = before as Record<string, unknown>,
+    b = after as Record<string, unknown>;
   const out: FieldChange[] = [];
   for (const field of new Set([...Object.keys(a), ...Object.keys(b)])) {
     if (JSON.stringify(a[field]) === JSON.stringify(b[field])) continue;

@@ -18,20 +18,32 @@ function sentence(path: string, field: string, message: string): string {
 }
 
 /** @param extra what the data holds beside the form's fields */
-export async function checkDraft(groups: readonly FieldGroup[], shape: new () => object, draft: Draft, extra: Record<string, unknown> = {}): Promise<CheckedDraft> {
+export async function checkDraft(
+  groups: readonly FieldGroup[],
+  shape: new () => object,
+  draft: Draft,
+  extra: Record<string, unknown> = {},
+): Promise<CheckedDraft> {
   const read = dataFrom(groups, draft);
   const data = { ...read.data, ...extra };
   const out: CheckedDraft = { data, faults: {}, others: [] };
-  const fields = groups.flatMap(g => g.fields);
+  const fields = groups.flatMap((g) => g.fields);
   for (const f of read.faults) (out.faults[f.path] ??= []).push(f.message.slice(f.message.indexOf(': ') + 2));
   for (const { path, message } of (await readAs(shape, data)).faults) {
-    const field = fields.find(f => path === f.field || path.startsWith(`${f.field}.`))?.field;
-    if (field) (out.faults[field] ??= []).push(sentence(path, field, message)); else out.others.push(message);
+    const field = fields.find((f) => path === f.field || path.startsWith(`${f.field}.`))?.field;
+    if (field) (out.faults[field] ??= []).push(sentence(path, field, message));
+    else out.others.push(message);
   }
   return out;
 }
 
 /** Data for a save that may also empty fields: those of the form that are blank become null. */
-export function withBlanks(groups: readonly FieldGroup[], data: Record<string, unknown>): Record<string, unknown> {
-  return { ...Object.fromEntries(groups.flatMap(g => g.fields).map(f => [f.field.split('.')[0]!, null])), ...data };
+export function withBlanks(
+  groups: readonly FieldGroup[],
+  data: Record<string, unknown>,
+): Record<string, unknown> {
+  return {
+    ...Object.fromEntries(groups.flatMap((g) => g.fields).map((f) => [f.field.split('.')[0]!, null])),
+    ...data,
+  };
 }

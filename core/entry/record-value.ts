@@ -2,7 +2,8 @@
 import ipaddr from 'ipaddr.js';
 
 const NAME = /^(?:\.|@|(?:[\w*{}\u00a1-\uffff-]{1,63}\.?)+)$/;
-const number = (text: string | undefined, most: number): boolean => /^\d{1,10}$/.test(text ?? '') && Number(text) <= most;
+const number = (text: string | undefined, most: number): boolean =>
+  /^\d{1,10}$/.test(text ?? '') && Number(text) <= most;
 const isName = (text: string | undefined): boolean => text !== undefined && NAME.test(text);
 /** A template has names still to be filled in. */
 const isTemplate = (value: string): boolean => /\{[a-z]+\}/i.test(value);
@@ -12,14 +13,36 @@ export function recordFault(type: string, value: string): string | undefined {
   if (isTemplate(value)) return undefined;
   const words = value.trim().split(/\s+/);
   switch (type) {
-    case 'A': return ipaddr.IPv4.isValidFourPartDecimal(value) ? undefined : 'must be an IPv4 address such as 192.0.2.10';
-    case 'AAAA': return ipaddr.IPv6.isValid(value) ? undefined : 'must be an IPv6 address such as 2001:db8::10';
-    case 'CNAME': case 'NS': return words.length === 1 && isName(words[0]) ? undefined : 'must be a host name';
-    case 'MX': return words.length === 2 && number(words[0], 65_535) && isName(words[1]) ? undefined : 'must be a preference and a host name, such as 10 mail.kites.example';
-    case 'SRV': return words.length === 4 && words.slice(0, 3).every(w => number(w, 65_535)) && isName(words[3]) ? undefined : 'must be priority, weight, port and a host name';
-    case 'CAA': return words.length >= 3 && number(words[0], 255) && /^[a-z0-9]+$/i.test(words[1]!) ? undefined : 'must be flags, a tag and a value, such as 0 issue "ca.example"';
-    case 'HTTPS': return words.length >= 2 && number(words[0], 65_535) && isName(words[1]) ? undefined : 'must be a priority, a name and parameters, such as 1 . alpn=h2';
-    case 'SOA': return words.length === 7 && words.slice(2).every(w => number(w, 4_294_967_295)) ? undefined : 'must be two names and five numbers';
-    default: return undefined;
+    case 'A':
+      return ipaddr.IPv4.isValidFourPartDecimal(value)
+        ? undefined
+        : 'must be an IPv4 address such as 192.0.2.10';
+    case 'AAAA':
+      return ipaddr.IPv6.isValid(value) ? undefined : 'must be an IPv6 address such as 2001:db8::10';
+    case 'CNAME':
+    case 'NS':
+      return words.length === 1 && isName(words[0]) ? undefined : 'must be a host name';
+    case 'MX':
+      return words.length === 2 && number(words[0], 65_535) && isName(words[1])
+        ? undefined
+        : 'must be a preference and a host name, such as 10 mail.kites.example';
+    case 'SRV':
+      return words.length === 4 && words.slice(0, 3).every((w) => number(w, 65_535)) && isName(words[3])
+        ? undefined
+        : 'must be priority, weight, port and a host name';
+    case 'CAA':
+      return words.length >= 3 && number(words[0], 255) && /^[a-z0-9]+$/i.test(words[1]!)
+        ? undefined
+        : 'must be flags, a tag and a value, such as 0 issue "ca.example"';
+    case 'HTTPS':
+      return words.length >= 2 && number(words[0], 65_535) && isName(words[1])
+        ? undefined
+        : 'must be a priority, a name and parameters, such as 1 . alpn=h2';
+    case 'SOA':
+      return words.length === 7 && words.slice(2).every((w) => number(w, 4_294_967_295))
+        ? undefined
+        : 'must be two names and five numbers';
+    default:
+      return undefined;
   }
 }

@@ -1,12 +1,30 @@
 /** DNS records and tokens as they are entered. */
-import { IsIn, IsInt, IsOptional, IsString, Length, Max, Min, Validate, ValidatorConstraint, type ValidationArguments, type ValidatorConstraintInterface } from './validation';
+import {
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  Length,
+  Max,
+  Min,
+  Validate,
+  ValidatorConstraint,
+  type ValidationArguments,
+  type ValidatorConstraintInterface,
+} from './validation';
 import { RECORD_TYPES } from '#core/facts/brief';
 import { recordFault } from './record-value';
 
 @ValidatorConstraint({ name: 'recordValue' })
 class FitsItsType implements ValidatorConstraintInterface {
-  validate(value: unknown, args: ValidationArguments): boolean { return typeof value === 'string' && recordFault(String((args.object as RecordDto).type), value) === undefined; }
-  defaultMessage(args: ValidationArguments): string { return `value ${recordFault(String((args.object as RecordDto).type), String(args.value)) ?? 'does not fit the type'}`; }
+  validate(value: unknown, args: ValidationArguments): boolean {
+    return (
+      typeof value === 'string' && recordFault(String((args.object as RecordDto).type), value) === undefined
+    );
+  }
+  defaultMessage(args: ValidationArguments): string {
+    return `value ${recordFault(String((args.object as RecordDto).type), String(args.value)) ?? 'does not fit the type'}`;
+  }
 }
 
 export class RecordDto {

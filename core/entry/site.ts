@@ -2,9 +2,29 @@
 import type { WayInKind } from '#core/facts/evidence';
 import { STAGES, type Stage } from '#core/facts/situation';
 import { BriefDto } from './brief';
-import { ArrayMaxSize, IsArray, IsBoolean, IsDay, IsIn, IsOptional, IsString, IsUrl, Length, Matches, MaxLength, Type, ValidateIf, ValidateNested } from './validation';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsDay,
+  IsIn,
+  IsOptional,
+  IsString,
+  IsUrl,
+  Length,
+  Matches,
+  MaxLength,
+  Type,
+  ValidateIf,
+  ValidateNested,
+} from './validation';
 
-const ADDRESS = { protocols: ['http', 'https'], require_protocol: true, require_tld: false, allow_underscores: true };
+const ADDRESS = {
+  protocols: ['http', 'https'],
+  require_protocol: true,
+  require_tld: false,
+  allow_underscores: true,
+};
 /** A day, or nothing to empty the field. */
 const DAY = /^(?:\d{4}-(?:0[1-9]|1[0-2])-(?:0[1-9]|[12]\d|3[01]))?$/;
 const DAY_MESSAGE = 'must be a date such as 2026-12-01';
@@ -33,7 +53,9 @@ export class NewSiteDto {
   @IsArray() @ArrayMaxSize(20) @ValidateNested({ each: true }) @Type(() => PlaceDto) places!: PlaceDto[];
   @IsIn(STAGES) stage!: Stage;
   @IsBoolean() replaces!: boolean;
-  @ValidateIf((o: NewSiteDto) => o.launchDate !== undefined && o.launchDate !== null) @IsDay() launchDate?: string;
+  @ValidateIf((o: NewSiteDto) => o.launchDate !== undefined && o.launchDate !== null)
+  @IsDay()
+  launchDate?: string;
   @IsOptional() @IsString() @MaxLength(200) hostProfile?: string;
   @ValidateNested() @Type(() => BriefDto) brief!: BriefDto;
 }

@@ -1,15 +1,32 @@
 /** CAA records (RFC 8659): which issuers may issue for a name. */
 
-export interface CaaRecord { critical: boolean; tag: string; issuer: string; parameters: Record<string, string>; value: string }
+export interface CaaRecord {
+  critical: boolean;
+  tag: string;
+  issuer: string;
+  parameters: Record<string, string>;
+  value: string;
+}
 
 /** Reads the presentation form: flags tag "value". @returns null when it is none */
 export function parseCaa(presentation: string): CaaRecord | null {
   const m = /^(\d{1,3})\s+([a-z0-9]+)\s+(?:"((?:[^"\\]|\\.)*)"|(\S*))$/i.exec(presentation.trim());
   if (!m || Number(m[1]) > 255) return null;
   const value = (m[3] ?? m[4] ?? '').replace(/\\(.)/g, '$1');
-  const [issuer = '', ...rest] = value.split(';').map(p => p.trim());
-  const parameters = Object.fromEntries(rest.filter(Boolean).map(p => { const at = p.indexOf('='); return at < 0 ? [p, ''] : [p.slice(0, at).trim(), p.slice(at + 1).trim()]; }));
-  return { critical: (Number(m[1]) & 128) !== 0, tag: m[2]!.toLowerCase(), issuer: issuer.toLowerCase(), parameters, value };
+  const [issuer = '', ...rest] = value.split(';').map((p) => p.trim());
+  const parameters = Object.fromEntries(
+    rest.filter(Boolean).map((p) => {
+      const at = p.indexOf('=');
+      return at < 0 ? [p, ''] : [p.slice(0, at).trim(), p.slice(at + 1).trim()];
+    }),
+  );
+  return {
+    critical: (Number(m[1]) & 128) !== 0,
+    tag: m[2]!.toLowerCase(),
+    issuer: issuer.toLowerCase(),
+    parameters,
+    value,
+  };
 }
 
 /** More labels than a name can have (RFC 1035 2.3.4). */
@@ -22,13 +39,14 @@ export function caaClimb(host: string): string[] {
 }
 
 /**
- * Whether an issuer may issue for a name under a record set (RFC 8659 4.2, 4.3): issuewild alone counts for wildcards where it stands;
+ * Whether an issuer may issue for a name under a record set (RFC 8659 4.2, 4.3): issuewild alone counts for
+ * wildcards where it stands;
  * a set without issue properties forbids nobody; an unknown critical property forbids everybody.
  * @param issuer the issuer's own domain, e.g. "ca.example"
  */
 export function mayIssue(set: readonly CaaRecord[], issuer: string, wildcard = false): boolean {
-  if (set.some(r => r.critical && !['issue', 'issuewild', 'iodef'].includes(r.tag))) return false;
-  const wild = wildcard ? set.filter(r => r.tag === 'issuewild') : [];
-  const bound = wild.length ? wild : set.filter(r => r.tag === 'issue');
-  return !bound.length || bound.some(r => r.issuer === issuer.toLowerCase());
+  if (set.some((r) => r.critical && !['issue', 'issuewild', 'iodef'].includes(r.tag))) return false;
+  const wild = wildcard ? set.filter((r) => r.tag === 'issuewild') : [];
+  const bound = wild.length ? wild : set.filter((r) => r.tag === 'issue');
+  return !bound.length || bound.some((r) => r.issuer === issuer.toLowerCase());
 }

@@ -1,6 +1,13 @@
-/** Style sheets: which fonts are declared, which are used, what is loaded. A reader of tokens, not a full parser: it never throws and is linear. */
+/**
+ * Style sheets: which fonts are declared, which are used, what is loaded. A reader of tokens, not a full
+ * parser: it never throws and is linear.
+ */
 
-export interface FontFace { family: string; sources: string[]; line: number }
+export interface FontFace {
+  family: string;
+  sources: string[];
+  line: number;
+}
 export interface CssFacts {
   fontFaces: FontFace[];
   /** Families that a rule outside @font-face names, lower case. */
@@ -28,7 +35,9 @@ const WHITE = /\s/;
 /** Longest address that is read. */
 const LONGEST = 2000;
 
-/** The quoted or bare text that starts at a place, up to its end mark; undefined when it does not end in time. */
+/**
+ * The quoted or bare text that starts at a place, up to its end mark; undefined when it does not end in time.
+ */
 function tokenAt(css: string, start: number): string | undefined {
   let at = start;
   while (at < css.length && at < start + 100 && WHITE.test(css[at]!)) at++;
@@ -49,33 +58,71 @@ export function cssUrls(css: string): string[] {
   return [...urls];
 }
 
-/** Innermost blocks with what stands before them: that is where declarations are. One pass from mark to mark. */
+/**
+ * Innermost blocks with what stands before them: that is where declarations are. One pass from mark to mark.
+ */
 function* blocks(css: string): Generator<{ prelude: string; body: string; at: number }> {
-  let before = 0, open = -1;
+  let before = 0,
+    open = -1;
   for (const m of css.matchAll(/[{}]/g)) {
-    if (m[0] === '{') { if (open >= 0) before = open + 1; open = m.index; continue; }
+    if (m[0] === '{') {
+      if (open >= 0) before = open + 1;
+      open = m.index;
+      continue;
+    }
     if (open >= 0) yield { prelude: css.slice(before, open), body: css.slice(open + 1, m.index), at: before };
-    open = -1; before = m.index + 1;
+    open = -1;
+    before = m.index + 1;
   }
 }
 
-/** The declarations of a block. Semicolons within quotes or url() are rare enough to be left to the reader of the value. */
+/**
+ * The declarations of a block. Semicolons within quotes or url() are rare enough to be left to the reader of
+ * the value.
+ */
 function declarations(body: string): [name: string, value: string][] {
-  return body.split(';').flatMap((d): [string, string][] => { const colon = d.indexOf(':'); return colon < 1 ? [] : [[d.slice(0, colon).trim().toLowerCase(), d.slice(colon + 1, colon + 4000)]]; });
+  return body.split(';').flatMap((d): [string, string][] => {
+    const colon = d.indexOf(':');
+    return colon < 1 ? [] : [[d.slice(0, colon).trim().toLowerCase(), d.slice(colon + 1, colon + 4000)]];
+  });
 }
 
-const bare = (family: string): string => family.trim().replace(/^(["'])(.*)\1$/, '$2').trim();
-const GENERIC = new Set(['serif', 'sans-serif', 'monospace', 'cursive', 'fantasy', 'system-ui', 'ui-serif', 'ui-sans-serif', 'ui-monospace', 'ui-rounded', 'math', 'emoji', 'inherit', 'initial', 'unset', 'revert']);
+const bare = (family: string): string =>
+  family
+    .trim()
+    .replace(/^(["'])(.*)\1$/, '$2')
+    .trim();
+const GENERIC = new Set([
+  'serif',
+  'sans-serif',
+  'monospace',
+  'cursive',
+  'fantasy',
+  'system-ui',
+  'ui-serif',
+  'ui-sans-serif',
+  'ui-monospace',
+  'ui-rounded',
+  'math',
+  'emoji',
+  'inherit',
+  'initial',
+  'unset',
+  'revert',
+]);
 
 /** What follows size and line height in the `font` shorthand. */
-const AFTER_SIZE = /(?:[\d.](?:px|r?em|ex|ch|pt|pc|in|cm|mm|q|%|[dsl]?v[a-z]{1,3})|\)|small|medium|large|smaller|larger)(?:\s*\/\s*\S+)?\s+(.+)$/i;
+const AFTER_SIZE =
+  /(?:[\d.](?:px|r?em|ex|ch|pt|pc|in|cm|mm|q|%|[dsl]?v[a-z]{1,3})|\)|small|medium|large|smaller|larger)(?:\s*\/\s*\S+)?\s+(.+)$/i;
 
 /** The families of a `font` or `font-family` value. Quoted names may hold commas. */
 function familiesOf(value: string, shorthand: boolean): string[] {
   const parts = value.replace(/!important/i, '').match(/(?:"[^"]*"|'[^']*'|[^,])+/g) ?? [];
   // the first part of the shorthand carries style, weight and size before the family
   const first = shorthand ? AFTER_SIZE.exec(parts[0] ?? '')?.[1] : parts[0];
-  return [first ?? '', ...parts.slice(1)].map(p => bare(p).toLowerCase()).filter(f => f && !GENERIC.has(f));
+  return [first ?? '', ...parts.slice(1)]
+    .map((p) => bare(p).toLowerCase())
+    .filter((f) => f && !GENERIC.has(f));
 }
 
 /** Reads one style sheet. */
@@ -85,16 +132,24 @@ export function readCss(source: string): CssFacts {
   const families = new Set<string>();
   let line = 1;
   let counted = 0;
-  const lineAt = (offset: number): number => { for (; counted < offset; counted++) if (css.charCodeAt(counted) === 10) line++; return line; };
+  const lineAt = (offset: number): number => {
+    for (; counted < offset; counted++) if (css.charCodeAt(counted) === 10) line++;
+    return line;
+  };
   for (const { prelude, body, at } of blocks(css)) {
     const face = /@font-face\s*$/i.exec(prelude.slice(-60));
     const found: string[] = [];
     for (const [name, value] of declarations(body)) {
-      if (face) { if (name === 'font-family') found.push(bare(value)); continue; }
+      if (face) {
+        if (name === 'font-family') found.push(bare(value));
+        continue;
+      }
       // custom properties often hold the family that rules take up with var()
-      if (name === 'font' || name === 'font-family' || (name.startsWith('--') && name.includes('font'))) for (const f of familiesOf(value, name === 'font')) if (families.size < CAP) families.add(f);
+      if (name === 'font' || name === 'font-family' || (name.startsWith('--') && name.includes('font')))
+        for (const f of familiesOf(value, name === 'font')) if (families.size < CAP) families.add(f);
     }
-    if (found[0] && fontFaces.length < CAP) fontFaces.push({ family: found[0], sources: cssUrls(body), line: lineAt(at + prelude.length) });
+    if (found[0] && fontFaces.length < CAP)
+      fontFaces.push({ family: found[0], sources: cssUrls(body), line: lineAt(at + prelude.length) });
   }
   return { fontFaces, families: [...families], urls: cssUrls(css) };
 }

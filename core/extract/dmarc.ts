@@ -1,21 +1,48 @@
 /** DMARC policy records (RFC 7489 6.3, 6.4) and DKIM key records (RFC 6376 3.6.1). */
 
-export interface DmarcRecord { policy?: 'none' | 'quarantine' | 'reject'; subdomains?: 'none' | 'quarantine' | 'reject'; percent: number; aggregate: string[]; failure: string[]; tags: Record<string, string>; errors: string[]; notes: string[] }
+export interface DmarcRecord {
+  policy?: 'none' | 'quarantine' | 'reject';
+  subdomains?: 'none' | 'quarantine' | 'reject';
+  percent: number;
+  aggregate: string[];
+  failure: string[];
+  tags: Record<string, string>;
+  errors: string[];
+  notes: string[];
+}
 
 /** Splits a tag list: name=value, semicolons between, white space around ignored. */
 function tagsOf(text: string): [string, string][] {
-  return text.split(';').map(t => t.trim()).filter(Boolean).map((t): [string, string] => { const at = t.indexOf('='); return at < 0 ? [t, ''] : [t.slice(0, at).trim(), t.slice(at + 1).trim()]; });
+  return text
+    .split(';')
+    .map((t) => t.trim())
+    .filter(Boolean)
+    .map((t): [string, string] => {
+      const at = t.indexOf('=');
+      return at < 0 ? [t, ''] : [t.slice(0, at).trim(), t.slice(at + 1).trim()];
+    });
 }
 
 /** Whether a TXT value is a DMARC record: "v=DMARC1" must come first, exactly (RFC 7489 6.3). */
-export function isDmarc(text: string): boolean { return /^v[ \t]*=[ \t]*DMARC1[ \t]*(?:;|$)/.test(text); }
+export function isDmarc(text: string): boolean {
+  return /^v[ \t]*=[ \t]*DMARC1[ \t]*(?:;|$)/.test(text);
+}
 
 const POLICIES = ['none', 'quarantine', 'reject'] as const;
-const asPolicy = (v: string | undefined): (typeof POLICIES)[number] | undefined => POLICIES.find(p => p === v?.toLowerCase());
-const mails = (v: string | undefined): string[] => (v ?? '').split(',').map(u => u.trim()).filter(Boolean);
-const isMailUri = (u: string): boolean => /^mailto:[^@\s!]+@[^@\s!]+(?:![0-9]+[kmgt]?)?$/i.test(u) || /^https?:\/\/\S+$/i.test(u);
+const asPolicy = (v: string | undefined): (typeof POLICIES)[number] | undefined =>
+  POLICIES.find((p) => p === v?.toLowerCase());
+const mails = (v: string | undefined): string[] =>
+  (v ?? '')
+    .split(',')
+    .map((u) => u.trim())
+    .filter(Boolean);
+const isMailUri = (u: string): boolean =>
+  /^mailto:[^@\s!]+@[^@\s!]+(?:![0-9]+[kmgt]?)?$/i.test(u) || /^https?:\/\/\S+$/i.test(u);
 
-/** Reads a record. A missing or unknown policy with a valid rua counts as "none" (RFC 7489 6.6.3), and is said in the notes. */
+/**
+ * Reads a record. A missing or unknown policy with a valid rua counts as "none" (RFC 7489 6.6.3), and is said
+ * in the notes.
+ */
 export function parseDmarc(text: string): DmarcRecord {
   const list = tagsOf(text);
   const tags: Record<string, string> = Object.create(null) as Record<string, string>;
@@ -26,33 +53,77 @@ export function parseDmarc(text: string): DmarcRecord {
   }
   record.aggregate = mails(tags.rua).filter(isMailUri);
   record.failure = mails(tags.ruf).filter(isMailUri);
-  for (const name of ['rua', 'ruf'] as const) for (const u of mails(tags[name])) if (!isMailUri(u)) record.errors.push(`“${name}=”: “${u}” is no address for reports (mailto: is missing?)`);
+  for (const name of ['rua', 'ruf'] as const)
+    for (const u of mails(tags[name]))
+      if (!isMailUri(u))
+        record.errors.push(`“${name}=”: “${u}” is no address for reports (mailto: is missing?)`);
   record.policy = asPolicy(tags.p);
   if (!record.policy) {
-    if (record.aggregate.length) { record.policy = 'none'; record.notes.push(tags.p === undefined ? 'p= is missing; with a valid rua= it counts as none' : `p=${tags.p} is unknown; with a valid rua= it counts as none`); }
-    else record.errors.push(tags.p === undefined ? 'p= is missing' : `p=${tags.p} is no policy`);
+    if (record.aggregate.length) {
+      record.policy = 'none';
+      record.notes.push(
+        tags.p === undefined
+          ? 'p= is missing; with a valid rua= it counts as none'
+          : `p=${tags.p} is unknown; with a valid rua= it counts as none`,
+      );
+    } else record.errors.push(tags.p === undefined ? 'p= is missing' : `p=${tags.p} is no policy`);
   }
-  if (tags.sp !== undefined) { record.subdomains = asPolicy(tags.sp); if (!record.subdomains) record.errors.push(`sp=${tags.sp} is no policy`); }
-  if (tags.pct !== undefined) { if (/^\d{1,3}$/.test(tags.pct) && Number(tags.pct) <= 100) record.percent = Number(tags.pct); else record.errors.push(`pct=${tags.pct} is no number from 0 to 100`); }
-  for (const name of ['adkim', 'aspf'] as const) if (tags[name] !== undefined && !/^[rs]$/i.test(tags[name])) record.errors.push(`${name}=${tags[name]} is neither r nor s`);
-  if (tags.ri !== undefined && !/^\d+$/.test(tags.ri)) record.errors.push(`ri=${tags.ri} is no number of seconds`);
-  if (tags.fo !== undefined && !/^[01ds](?::[01ds])*$/i.test(tags.fo)) record.errors.push(`fo=${tags.fo} is none of 0, 1, d, s`);
+  if (tags.sp !== undefined) {
+    record.subdomains = asPolicy(tags.sp);
+    if (!record.subdomains) record.errors.push(`sp=${tags.sp} is no policy`);
+  }
+  if (tags.pct !== undefined) {
+    if (/^\d{1,3}$/.test(tags.pct) && Number(tags.pct) <= 100) record.percent = Number(tags.pct);
+    else record.errors.push(`pct=${tags.pct} is no number from 0 to 100`);
+  }
+  for (const name of ['adkim', 'aspf'] as const)
+    if (tags[name] !== undefined && !/^[rs]$/i.test(tags[name]))
+      record.errors.push(`${name}=${tags[name]} is neither r nor s`);
+  if (tags.ri !== undefined && !/^\d+$/.test(tags.ri))
+    record.errors.push(`ri=${tags.ri} is no number of seconds`);
+  if (tags.fo !== undefined && !/^[01ds](?::[01ds])*$/i.test(tags.fo))
+    record.errors.push(`fo=${tags.fo} is none of 0, 1, d, s`);
   return record;
 }
 
-export interface DkimKey { type: string; revoked: boolean; bits: number | null; testing: boolean; errors: string[] }
+export interface DkimKey {
+  type: string;
+  revoked: boolean;
+  bits: number | null;
+  testing: boolean;
+  errors: string[];
+}
 
 /** Reads a key record; an empty p= means the key was withdrawn (RFC 6376 3.6.1). */
 export function parseDkim(text: string): DkimKey {
   const tags = Object.fromEntries(tagsOf(text)) as Record<string, string>;
-  const key: DkimKey = { type: tags.k ?? 'rsa', revoked: false, bits: null, testing: (tags.t ?? '').split(':').map(f => f.trim()).includes('y'), errors: [] };
+  const key: DkimKey = {
+    type: tags.k ?? 'rsa',
+    revoked: false,
+    bits: null,
+    testing: (tags.t ?? '')
+      .split(':')
+      .map((f) => f.trim())
+      .includes('y'),
+    errors: [],
+  };
   if (tags.v !== undefined && tags.v !== 'DKIM1') key.errors.push(`v=${tags.v} is not DKIM1`);
-  if (tags.p === undefined) { key.errors.push('p= is missing'); return key; }
+  if (tags.p === undefined) {
+    key.errors.push('p= is missing');
+    return key;
+  }
   const bytes = tags.p.replace(/\s+/g, '');
-  if (!bytes) { key.revoked = true; return key; }
-  if (!/^[A-Za-z0-9+/]+={0,2}$/.test(bytes) || bytes.length % 4 !== 0) { key.errors.push('p= is no base64'); return key; }
+  if (!bytes) {
+    key.revoked = true;
+    return key;
+  }
+  if (!/^[A-Za-z0-9+/]+={0,2}$/.test(bytes) || bytes.length % 4 !== 0) {
+    key.errors.push('p= is no base64');
+    return key;
+  }
   const length = (bytes.length / 4) * 3 - (bytes.endsWith('==') ? 2 : bytes.endsWith('=') ? 1 : 0);
-  // an RSA SubjectPublicKeyInfo holds about 38 bytes beside the modulus; Ed25519 keys are 32 bytes (RFC 8463 3)
+  // an RSA SubjectPublicKeyInfo holds about 38 bytes beside the modulus; Ed25519 keys are 32 bytes (RFC 8463
+  // 3)
   key.bits = key.type === 'ed25519' ? length * 8 : Math.round((length - 38) / 64) * 512;
   return key;
 }

@@ -1,8 +1,16 @@
 /**
- * parse5's tree with the end of each start tag noted on its element, and with plain text and plain tags taken in one stride (quick-tokenizer).
- * parse5's own location tracking copies an object per token and doubles the time; one number per element is all that evidence needs.
+ * parse5's tree with the end of each start tag noted on its element, and with plain text and plain tags taken
+ * in one stride (quick-tokenizer).
+ * parse5's own location tracking copies an object per token and doubles the time; one number per element is
+ * all that evidence needs.
  */
-import { Parser, defaultTreeAdapter, type DefaultTreeAdapterMap, type DefaultTreeAdapterTypes as T, type Token } from 'parse5';
+import {
+  Parser,
+  defaultTreeAdapter,
+  type DefaultTreeAdapterMap,
+  type DefaultTreeAdapterTypes as T,
+  type Token,
+} from 'parse5';
 import { QuickTokenizer } from './quick-tokenizer';
 
 /** An element with the offset of the `>` that ends its start tag. */
@@ -63,7 +71,8 @@ export function textOf(el: T.Element): string {
   while (stack.length) {
     const node = stack.pop()!;
     if (node.nodeName === '#text') out += (node as T.TextNode).value;
-    else if ('childNodes' in node) for (let i = node.childNodes.length - 1; i >= 0; i--) stack.push(node.childNodes[i]!);
+    else if ('childNodes' in node)
+      for (let i = node.childNodes.length - 1; i >= 0; i--) stack.push(node.childNodes[i]!);
     if (out.length > 200_000) break;
   }
   return out;

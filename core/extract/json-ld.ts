@@ -1,24 +1,70 @@
 /** Inline JSON-LD blocks. */
-export interface JsonLdBlock { line: number; column: number; nodes: JsonLdNode[]; error?: string; raw: string }
-export interface JsonLdNode { types: string[]; name?: string; url?: string; telephone?: string; email?: string; logo?: string; author?: string; sameAs?: string[]; hasContext: boolean }
+export interface JsonLdBlock {
+  line: number;
+  column: number;
+  nodes: JsonLdNode[];
+  error?: string;
+  raw: string;
+}
+export interface JsonLdNode {
+  types: string[];
+  name?: string;
+  url?: string;
+  telephone?: string;
+  email?: string;
+  logo?: string;
+  author?: string;
+  sameAs?: string[];
+  hasContext: boolean;
+}
 
 const text = (v: unknown): string | undefined => (typeof v === 'string' ? v.slice(0, 1000) : undefined);
 
 /** A picture or thing given as an address or as an object with one. */
-function addressOf(v: unknown): string | undefined { const one = Array.isArray(v) ? (v[0] as unknown) : v; return text(one) ?? (typeof one === 'object' && one !== null ? text((one as Record<string, unknown>).url) ?? text((one as Record<string, unknown>)['@id']) : undefined); }
+function addressOf(v: unknown): string | undefined {
+  const one = Array.isArray(v) ? (v[0] as unknown) : v;
+  return (
+    text(one) ??
+    (typeof one === 'object' && one !== null
+      ? (text((one as Record<string, unknown>).url) ?? text((one as Record<string, unknown>)['@id']))
+      : undefined)
+  );
+}
 /** A person given by name or as an object with one. */
-function nameOf(v: unknown): string | undefined { const one = Array.isArray(v) ? (v[0] as unknown) : v; return text(one) ?? (typeof one === 'object' && one !== null ? text((one as Record<string, unknown>).name) : undefined); }
-function list(v: unknown): string[] | undefined { const all = (Array.isArray(v) ? v : [v]).filter((x): x is string => typeof x === 'string').slice(0, 30); return all.length ? all : undefined; }
+function nameOf(v: unknown): string | undefined {
+  const one = Array.isArray(v) ? (v[0] as unknown) : v;
+  return (
+    text(one) ??
+    (typeof one === 'object' && one !== null ? text((one as Record<string, unknown>).name) : undefined)
+  );
+}
+function list(v: unknown): string[] | undefined {
+  const all = (Array.isArray(v) ? v : [v]).filter((x): x is string => typeof x === 'string').slice(0, 30);
+  return all.length ? all : undefined;
+}
 
 function nodeOf(value: unknown, context: boolean): JsonLdNode | null {
   if (typeof value !== 'object' || value === null) return null;
   const o = value as Record<string, unknown>;
   const type = o['@type'];
   const types = (Array.isArray(type) ? type : [type]).filter((t): t is string => typeof t === 'string');
-  return { types, name: text(o.name), url: text(o.url), telephone: text(o.telephone), email: text(o.email), logo: addressOf(o.logo), author: nameOf(o.author), sameAs: list(o.sameAs), hasContext: context || o['@context'] !== undefined };
+  return {
+    types,
+    name: text(o.name),
+    url: text(o.url),
+    telephone: text(o.telephone),
+    email: text(o.email),
+    logo: addressOf(o.logo),
+    author: nameOf(o.author),
+    sameAs: list(o.sameAs),
+    hasContext: context || o['@context'] !== undefined,
+  };
 }
 
-/** Parses one block. Its top-level nodes are the object itself, an array's members or the members of `@graph` (JSON-LD 1.1, 2.3). */
+/**
+ * Parses one block. Its top-level nodes are the object itself, an array's members or the members of `@graph`
+ * (JSON-LD 1.1, 2.3).
+ */
 export function readJsonLd(source: string, line: number, column: number): JsonLdBlock {
   const raw = source.trim().slice(0, 2000);
   try {
@@ -27,7 +73,10 @@ export function readJsonLd(source: string, line: number, column: number): JsonLd
     for (const top of Array.isArray(data) ? data : [data]) {
       const graph = (top as Record<string, unknown> | null)?.['@graph'];
       const context = (top as Record<string, unknown> | null)?.['@context'] !== undefined;
-      for (const item of Array.isArray(graph) ? graph : [top]) { const node = nodeOf(item, context); if (node && nodes.length < 100) nodes.push(node); }
+      for (const item of Array.isArray(graph) ? graph : [top]) {
+        const node = nodeOf(item, context);
+        if (node && nodes.length < 100) nodes.push(node);
+      }
     }
     return { line, column, nodes, raw };
   } catch (error) {

@@ -3,26 +3,77 @@ import type { Selected } from './selected';
 import type { CssFacts } from './css';
 import type { JsonLdBlock } from './json-ld';
 
-/** A place in the source: the tag as it came (capped), line and column from 1; line 0 where the parser made the element up. */
-export interface Spot { raw: string; line: number; column: number }
+/**
+ * A place in the source: the tag as it came (capped), line and column from 1; line 0 where the parser made
+ * the element up.
+ */
+export interface Spot {
+  raw: string;
+  line: number;
+  column: number;
+}
 /** The same, and in which part of the document the standard's parser put it. */
-export interface At extends Spot { where: 'head' | 'body' }
+export interface At extends Spot {
+  where: 'head' | 'body';
+}
 
-export interface MetaTag extends At { name?: string; property?: string; httpEquiv?: string; charset?: string; content: string }
-export interface LinkTag extends At { rel: string[]; href: string; relative?: true; type?: string; sizes?: string; hreflang?: string; media?: string }
-export interface ScriptTag extends At { src?: string; inline?: string }
-export interface Anchor extends Spot { href: string; text: string; rel?: string }
-export interface ImageTag extends Spot { src: string; alt: string | null }
-export interface Heading extends Spot { level: number; text: string }
-export interface FormFacts extends Spot { action: string; method: string; id?: string; fields: { name: string; type: string; value?: string }[] }
+export interface MetaTag extends At {
+  name?: string;
+  property?: string;
+  httpEquiv?: string;
+  charset?: string;
+  content: string;
+}
+export interface LinkTag extends At {
+  rel: string[];
+  href: string;
+  relative?: true;
+  type?: string;
+  sizes?: string;
+  hreflang?: string;
+  media?: string;
+}
+export interface ScriptTag extends At {
+  src?: string;
+  inline?: string;
+}
+export interface Anchor extends Spot {
+  href: string;
+  text: string;
+  rel?: string;
+}
+export interface ImageTag extends Spot {
+  src: string;
+  alt: string | null;
+}
+export interface Heading extends Spot {
+  level: number;
+  text: string;
+}
+export interface FormFacts extends Spot {
+  action: string;
+  method: string;
+  id?: string;
+  fields: { name: string; type: string; value?: string }[];
+}
 /** Something the page loads by itself. `kind` is the element, or `css` for url() in style elements. */
-export interface Resource extends Spot { kind: 'script' | 'style' | 'frame' | 'img' | 'srcset' | 'media' | 'object' | 'css' | 'font'; url: string }
+export interface Resource extends Spot {
+  kind: 'script' | 'style' | 'frame' | 'img' | 'srcset' | 'media' | 'object' | 'css' | 'font';
+  url: string;
+}
 /** Who is said to have written the page: rel=author, itemprop=author, or a class that says so. */
-export interface Byline extends Spot { text: string }
+export interface Byline extends Spot {
+  text: string;
+}
 /** A link, button or form field without an accessible name (a placeholder is none). */
-export interface Unnamed extends Spot { kind: 'link' | 'button' | 'field' }
+export interface Unnamed extends Spot {
+  kind: 'link' | 'button' | 'field';
+}
 /** A tag that looks as if it counted and does not, because of where it stands. */
-export interface HiddenTag extends Spot { tag: string; inside: 'comment' | 'template' | 'noscript' }
+export interface HiddenTag extends Spot {
+  tag: string;
+  inside: 'comment' | 'template' | 'noscript';
+}
 
 export interface PageFacts {
   lang: (At & { value: string }) | null;

@@ -1,6 +1,8 @@
 /**
- * parse5's tokenizer with short cuts for what nearly every page consists of: plain text is taken in one stride, and a well-formed tag in one look.
- * parse5 calls a state for each character. Whatever is not plain (references, NUL, CR, an attribute written oddly) is left to it, so that the result is the standard's;
+ * parse5's tokenizer with short cuts for what nearly every page consists of: plain text is taken in one
+ * stride, and a well-formed tag in one look.
+ * parse5 calls a state for each character. Whatever is not plain (references, NUL, CR, an attribute written
+ * oddly) is left to it, so that the result is the standard's;
  * tests compare the trees, and the package's version is pinned because the states are its innards.
  */
 import { Token, Tokenizer, TokenizerMode } from 'parse5';
@@ -29,13 +31,35 @@ export class QuickTokenizer extends Tokenizer {}
 const quick = QuickTokenizer.prototype as unknown as Innards;
 const slow = Tokenizer.prototype as unknown as Innards;
 
-const TAB = 0x09, LF = 0x0a, FF = 0x0c, CR = 0x0d, SPACE = 0x20, BANG = 0x21, QUOTE = 0x22, AMPERSAND = 0x26, APOSTROPHE = 0x27, HYPHEN = 0x2d, SOLIDUS = 0x2f, LESS = 0x3c, EQUALS = 0x3d, GREATER = 0x3e;
+const TAB = 0x09,
+  LF = 0x0a,
+  FF = 0x0c,
+  CR = 0x0d,
+  SPACE = 0x20,
+  BANG = 0x21,
+  QUOTE = 0x22,
+  AMPERSAND = 0x26,
+  APOSTROPHE = 0x27,
+  HYPHEN = 0x2d,
+  SOLIDUS = 0x2f,
+  LESS = 0x3c,
+  EQUALS = 0x3d,
+  GREATER = 0x3e;
 
 /** Marks of ASCII characters: what may stand in a plain name, and what is white space inside a tag. */
-const LETTER = 1, UPPER = 2, NAME = 4, BLANK = 8, UNQUOTED = 16;
+const LETTER = 1,
+  UPPER = 2,
+  NAME = 4,
+  BLANK = 8,
+  UNQUOTED = 16;
 const MARKS = new Uint8Array(128);
-for (let c = 0x21; c < 0x7f; c++) if (![QUOTE, AMPERSAND, APOSTROPHE, LESS, EQUALS, GREATER, 0x60].includes(c)) MARKS[c]! |= c === SOLIDUS ? UNQUOTED : UNQUOTED | NAME;
-for (let c = 0x61; c <= 0x7a; c++) { MARKS[c]! |= LETTER; MARKS[c - 0x20]! |= LETTER | UPPER; }
+for (let c = 0x21; c < 0x7f; c++)
+  if (![QUOTE, AMPERSAND, APOSTROPHE, LESS, EQUALS, GREATER, 0x60].includes(c))
+    MARKS[c]! |= c === SOLIDUS ? UNQUOTED : UNQUOTED | NAME;
+for (let c = 0x61; c <= 0x7a; c++) {
+  MARKS[c]! |= LETTER;
+  MARKS[c - 0x20]! |= LETTER | UPPER;
+}
 for (const c of [TAB, LF, FF, SPACE]) MARKS[c]! |= BLANK;
 const marksOf = (c: number): number => (c < 128 ? MARKS[c]! : 0);
 
@@ -48,7 +72,8 @@ function addAttribute(attrs: Token.Attribute[], name: string, value: string): vo
   attrs.push({ name, value });
 }
 
-const plainName = (html: string, from: number, to: number, upper: boolean): string => (upper ? html.slice(from, to).toLowerCase() : html.slice(from, to));
+const plainName = (html: string, from: number, to: number, upper: boolean): string =>
+  upper ? html.slice(from, to).toLowerCase() : html.slice(from, to);
 
 /**
  * Takes a whole plain tag that begins at the current `<`.
@@ -73,7 +98,8 @@ function takeTag(t: Innards): boolean {
     if (c === GREATER) break;
     if (c === SOLIDUS) {
       if (html.charCodeAt(at + 1) !== GREATER) return false;
-      selfClosing = true; at++;
+      selfClosing = true;
+      at++;
       break;
     }
     marks = marksOf(c);
@@ -96,7 +122,8 @@ function takeTag(t: Innards): boolean {
     const quoted = mark === QUOTE || mark === APOSTROPHE;
     const from = quoted ? ++at : at;
     if (quoted) {
-      for (c = html.charCodeAt(at); c !== mark; c = html.charCodeAt(++at)) if (c === AMPERSAND || c === CR || c === 0 || !(c >= 0)) return false;
+      for (c = html.charCodeAt(at); c !== mark; c = html.charCodeAt(++at))
+        if (c === AMPERSAND || c === CR || c === 0 || !(c >= 0)) return false;
     } else {
       while (marksOf(html.charCodeAt(at)) & UNQUOTED) at++;
       c = html.charCodeAt(at);
@@ -109,15 +136,36 @@ function takeTag(t: Innards): boolean {
     }
   }
   t._flushRun('');
-  t.currentToken = { type: closing ? Token.TokenType.END_TAG : Token.TokenType.START_TAG, tagName, tagID: 0, selfClosing, ackSelfClosing: false, attrs, location: null };
+  t.currentToken = {
+    type: closing ? Token.TokenType.END_TAG : Token.TokenType.START_TAG,
+    tagName,
+    tagID: 0,
+    selfClosing,
+    ackSelfClosing: false,
+    attrs,
+    location: null,
+  };
   t.preprocessor.pos = at;
   t.emitCurrentTagToken();
   return true;
 }
 
-/** Where plain text ends that goes on at `end`; the two marks are those that the state itself must look at. */
+/**
+ * Where plain text ends that goes on at `end`; the two marks are those that the state itself must look at.
+ */
 function endOfRun(html: string, end: number, mark: number, otherMark: number): number {
-  for (let c = html.charCodeAt(end); c >= 0 && c !== mark && c !== otherMark && c !== AMPERSAND && c !== 0 && c !== CR && (c & 0xf800) !== 0xd800; c = html.charCodeAt(end)) end++;
+  for (
+    let c = html.charCodeAt(end);
+    c >= 0 &&
+    c !== mark &&
+    c !== otherMark &&
+    c !== AMPERSAND &&
+    c !== 0 &&
+    c !== CR &&
+    (c & 0xf800) !== 0xd800;
+    c = html.charCodeAt(end)
+  )
+    end++;
   return end;
 }
 
@@ -138,7 +186,12 @@ function strideText(t: Innards, ownEndTag: boolean): void {
     if (!ownEndTag) return;
     // text that only its own end tag ends: any other `<` is text too
     const source = t.preprocessor;
-    while (t.runEnd === source.pos + 1 && source.html.charCodeAt(t.runEnd) === LESS && marksOf(source.html.charCodeAt(t.runEnd + 1)) & (NAME | BLANK) && source.html.charCodeAt(t.runEnd + 1) !== BANG) {
+    while (
+      t.runEnd === source.pos + 1 &&
+      source.html.charCodeAt(t.runEnd) === LESS &&
+      marksOf(source.html.charCodeAt(t.runEnd + 1)) & (NAME | BLANK) &&
+      source.html.charCodeAt(t.runEnd + 1) !== BANG
+    ) {
       t.runEnd = endOfRun(source.html, t.runEnd + 1, LESS, LESS);
       source.pos = t.runEnd - 1;
     }
@@ -146,7 +199,12 @@ function strideText(t: Innards, ownEndTag: boolean): void {
     const source = t.preprocessor;
     if (t.runEnd !== source.pos + 1 || source.html.charCodeAt(source.pos) === CR) return;
     let end = t.runEnd;
-    for (let c = source.html.charCodeAt(end); c === SPACE || c === LF || c === TAB; c = source.html.charCodeAt(end)) end++;
+    for (
+      let c = source.html.charCodeAt(end);
+      c === SPACE || c === LF || c === TAB;
+      c = source.html.charCodeAt(end)
+    )
+      end++;
     t.runEnd = end;
     source.pos = end - 1;
   }
@@ -167,7 +225,11 @@ for (const name of ['_stateScriptData', '_stateRawtext', '_stateRcdata'] as cons
   };
 }
 
-for (const [name, mark, otherMark] of [['_stateComment', HYPHEN, LESS], ['_stateAttributeValueDoubleQuoted', QUOTE, QUOTE], ['_stateAttributeValueSingleQuoted', APOSTROPHE, APOSTROPHE]] as const) {
+for (const [name, mark, otherMark] of [
+  ['_stateComment', HYPHEN, LESS],
+  ['_stateAttributeValueDoubleQuoted', QUOTE, QUOTE],
+  ['_stateAttributeValueSingleQuoted', APOSTROPHE, APOSTROPHE],
+] as const) {
   const step = slow[name];
   quick[name] = function (cp) {
     const { state } = this;

@@ -1,7 +1,15 @@
 /** robots.txt by RFC 9309: parsing, choosing a group, and the longest match. */
 
-export interface RobotsRule { allow: boolean; pattern: string; line: number; raw: string }
-export interface RobotsGroup { agents: string[]; rules: RobotsRule[] }
+export interface RobotsRule {
+  allow: boolean;
+  pattern: string;
+  line: number;
+  raw: string;
+}
+export interface RobotsGroup {
+  agents: string[];
+  rules: RobotsRule[];
+}
 export interface RobotsFile {
   groups: RobotsGroup[];
   sitemaps: { url: string; line: number }[];
@@ -13,7 +21,19 @@ export interface RobotsFile {
 /** RFC 9309 2.5: a crawler must read at least this much. */
 export const ROBOTS_LIMIT = 500 * 1024;
 
-const KNOWN = new Set(['user-agent', 'allow', 'disallow', 'sitemap', 'crawl-delay', 'host', 'clean-param', 'request-rate', 'visit-time', 'noindex', 'content-signal']);
+const KNOWN = new Set([
+  'user-agent',
+  'allow',
+  'disallow',
+  'sitemap',
+  'crawl-delay',
+  'host',
+  'clean-param',
+  'request-rate',
+  'visit-time',
+  'noindex',
+  'content-signal',
+]);
 const NEAR = ['user-agent', 'allow', 'disallow', 'sitemap'];
 
 function near(a: string, b: string): boolean {
@@ -21,39 +41,62 @@ function near(a: string, b: string): boolean {
   let row = Array.from({ length: b.length + 1 }, (_, i) => i);
   for (let i = 1; i <= a.length; i++) {
     const next = [i];
-    for (let j = 1; j <= b.length; j++) next[j] = Math.min(row[j]! + 1, next[j - 1]! + 1, row[j - 1]! + (a[i - 1] === b[j - 1] ? 0 : 1));
+    for (let j = 1; j <= b.length; j++)
+      next[j] = Math.min(row[j]! + 1, next[j - 1]! + 1, row[j - 1]! + (a[i - 1] === b[j - 1] ? 0 : 1));
     row = next;
   }
   return row[b.length]! <= 2;
 }
 
-/** Parses a robots.txt. Consecutive user-agent lines open one group; sitemap and unknown lines do not close it (RFC 9309 2.1, 2.2.4). */
+/**
+ * Parses a robots.txt. Consecutive user-agent lines open one group; sitemap and unknown lines do not close it
+ * (RFC 9309 2.1, 2.2.4).
+ */
 export function parseRobots(source: string): RobotsFile {
-  const file: RobotsFile = { groups: [], sitemaps: [], oddities: [], bytes: new TextEncoder().encode(source).length };
+  const file: RobotsFile = {
+    groups: [],
+    sitemaps: [],
+    oddities: [],
+    bytes: new TextEncoder().encode(source).length,
+  };
   let group: RobotsGroup | null = null;
   let collecting = false;
-  const lines = source.slice(0, ROBOTS_LIMIT).replace(/^\ufeff/, '').split(/\r\n|\r|\n/);
+  const lines = source
+    .slice(0, ROBOTS_LIMIT)
+    .replace(/^\ufeff/, '')
+    .split(/\r\n|\r|\n/);
   lines.forEach((full, index) => {
     const raw = full.slice(0, 300);
     const content = full.split('#')[0]!.trim();
     if (!content) return;
     const colon = content.indexOf(':');
-    const odd = (reason: string) => { if (file.oddities.length < 200) file.oddities.push({ line: index + 1, raw, reason }); };
-    if (colon < 1) { odd('no field name before a colon'); return; }
+    const odd = (reason: string) => {
+      if (file.oddities.length < 200) file.oddities.push({ line: index + 1, raw, reason });
+    };
+    if (colon < 1) {
+      odd('no field name before a colon');
+      return;
+    }
     const field = content.slice(0, colon).trim().toLowerCase();
     const value = content.slice(colon + 1).trim();
     if (field === 'user-agent') {
-      if (!group || !collecting) { group = { agents: [], rules: [] }; file.groups.push(group); }
+      if (!group || !collecting) {
+        group = { agents: [], rules: [] };
+        file.groups.push(group);
+      }
       group.agents.push(value.toLowerCase());
       collecting = true;
     } else if (field === 'allow' || field === 'disallow') {
-      if (!group) { odd('a rule before any user-agent line'); return; }
+      if (!group) {
+        odd('a rule before any user-agent line');
+        return;
+      }
       collecting = false;
       group.rules.push({ allow: field === 'allow', pattern: value, line: index + 1, raw });
     } else if (field === 'sitemap') {
       file.sitemaps.push({ url: value, line: index + 1 });
     } else if (!KNOWN.has(field)) {
-      const meant = NEAR.find(k => near(field, k));
+      const meant = NEAR.find((k) => near(field, k));
       if (meant) odd(`unknown field, perhaps "${meant}" was meant`);
     }
   });
@@ -61,7 +104,9 @@ export function parseRobots(source: string): RobotsFile {
 }
 
 /** The product token of a user agent line or name: letters, "_" and "-" (RFC 9309 2.2.1). */
-function token(agent: string): string { return /^[a-z_-]*/.exec(agent.toLowerCase())![0]; }
+function token(agent: string): string {
+  return /^[a-z_-]*/.exec(agent.toLowerCase())![0];
+}
 
 /**
  * The rules that bind a crawler: of all groups naming it, merged, else of all `*` groups (RFC 9309 2.2.1).
@@ -69,14 +114,17 @@ function token(agent: string): string { return /^[a-z_-]*/.exec(agent.toLowerCas
  */
 export function rulesFor(file: RobotsFile, crawler: string): RobotsRule[] | undefined {
   const wanted = token(crawler);
-  const own = wanted ? file.groups.filter(g => g.agents.some(a => a !== '*' && token(a) === wanted)) : [];
-  const chosen = own.length ? own : file.groups.filter(g => g.agents.includes('*'));
-  return chosen.length ? chosen.flatMap(g => g.rules) : undefined;
+  const own = wanted ? file.groups.filter((g) => g.agents.some((a) => a !== '*' && token(a) === wanted)) : [];
+  const chosen = own.length ? own : file.groups.filter((g) => g.agents.includes('*'));
+  return chosen.length ? chosen.flatMap((g) => g.rules) : undefined;
 }
 
 const UNRESERVED = /^[A-Za-z0-9\-._~]$/;
 
-/** Octets in one spelling: unreserved ones plain, all others percent-encoded with capitals; reserved octets stay as they came (RFC 9309 2.2.2, RFC 3986 2.2). */
+/**
+ * Octets in one spelling: unreserved ones plain, all others percent-encoded with capitals; reserved octets
+ * stay as they came (RFC 9309 2.2.2, RFC 3986 2.2).
+ */
 export function normalisePath(path: string): string {
   if (/^[\x00-\x24\x26-\x7f]*$/.test(path)) return path;
   let out = '';
@@ -90,13 +138,19 @@ export function normalisePath(path: string): string {
       continue;
     }
     const cp = String.fromCodePoint(path.codePointAt(i)!);
-    out += cp.codePointAt(0)! < 0x80 ? cp : [...bytes.encode(cp)].map(b => `%${b.toString(16).toUpperCase().padStart(2, '0')}`).join('');
+    out +=
+      cp.codePointAt(0)! < 0x80
+        ? cp
+        : [...bytes.encode(cp)].map((b) => `%${b.toString(16).toUpperCase().padStart(2, '0')}`).join('');
     i += cp.length;
   }
   return out;
 }
 
-/** Whether a pattern with `*` and a final `$` matches from the start of a path. Linear in their product: no regular expressions from foreign text. */
+/**
+ * Whether a pattern with `*` and a final `$` matches from the start of a path. Linear in their product: no
+ * regular expressions from foreign text.
+ */
 export function patternMatches(pattern: string, path: string): boolean {
   const anchored = pattern.endsWith('$');
   const p = normalisePath(anchored ? pattern.slice(0, -1) : pattern);
@@ -114,10 +168,15 @@ export function patternMatches(pattern: string, path: string): boolean {
 }
 
 /**
- * Whether a crawler may fetch an address: the longest matching rule decides, allow wins a tie, no rule allows (RFC 9309 2.2.2).
+ * Whether a crawler may fetch an address: the longest matching rule decides, allow wins a tie, no rule allows
+ * (RFC 9309 2.2.2).
  * @returns the verdict and the rule that decided, if any
  */
-export function mayFetch(file: RobotsFile, crawler: string, url: string): { allowed: boolean; rule?: RobotsRule } {
+export function mayFetch(
+  file: RobotsFile,
+  crawler: string,
+  url: string,
+): { allowed: boolean; rule?: RobotsRule } {
   const u = new URL(url);
   const path = normalisePath(u.pathname + u.search);
   if (path === '/robots.txt') return { allowed: true };
@@ -126,7 +185,10 @@ export function mayFetch(file: RobotsFile, crawler: string, url: string): { allo
   for (const rule of rulesFor(file, crawler) ?? []) {
     if (rule.pattern === '' || !patternMatches(rule.pattern, path)) continue;
     const size = normalisePath(rule.pattern).length;
-    if (size > length || (size === length && rule.allow)) { best = rule; length = size; }
+    if (size > length || (size === length && rule.allow)) {
+      best = rule;
+      length = size;
+    }
   }
   return { allowed: best?.allow ?? true, rule: best };
 }

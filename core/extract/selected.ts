@@ -5,7 +5,11 @@ import { textContent, getOuterHTML } from 'domutils';
 import { parse } from 'parse5';
 import { adapter } from 'parse5-htmlparser2-tree-adapter';
 
-export interface Selected { elements: { text: string; attributes: Record<string, string>; raw: string }[]; count: number; error?: string }
+export interface Selected {
+  elements: { text: string; attributes: Record<string, string>; raw: string }[];
+  count: number;
+  error?: string;
+}
 
 const MOST = 5;
 const cut = (text: string, most: number): string => (text.length > most ? `${text.slice(0, most)}…` : text);
@@ -20,8 +24,21 @@ export function selectElements(html: string, selectors: readonly string[]): Reco
   for (const selector of selectors) {
     try {
       const found = selectAll<AnyNode, Element>(selector, tree);
-      out[selector] = { count: found.length, elements: found.slice(0, MOST).map(e => ({ text: cut(textContent(e).replace(/\s+/g, ' ').trim(), 500), attributes: Object.fromEntries(Object.entries(e.attribs).slice(0, 30).map(([k, v]) => [k, cut(v, 500)])), raw: cut(getOuterHTML(e), 300) })) };
-    } catch (error) { out[selector] = { count: 0, elements: [], error: (error as Error).message.slice(0, 200) }; }
+      out[selector] = {
+        count: found.length,
+        elements: found.slice(0, MOST).map((e) => ({
+          text: cut(textContent(e).replace(/\s+/g, ' ').trim(), 500),
+          attributes: Object.fromEntries(
+            Object.entries(e.attribs)
+              .slice(0, 30)
+              .map(([k, v]) => [k, cut(v, 500)]),
+          ),
+          raw: cut(getOuterHTML(e), 300),
+        })),
+      };
+    } catch (error) {
+      out[selector] = { count: 0, elements: [], error: (error as Error).message.slice(0, 200) };
+    }
   }
   return out;
 }

@@ -19,22 +19,28 @@ export const SITEMAP_BYTES = 52_428_800;
 /** Reads a sitemap. Entities beyond XML's five are an error in saxes, so expansion bombs end here. */
 export function parseSitemap(source: string, contentType = ''): SitemapFacts {
   const trimmed = source.replace(/^\ufeff/, '').trimStart();
-  if (!trimmed.startsWith('<') && (contentType.startsWith('text/plain') || /^https?:\/\//.test(trimmed))) return plain(trimmed);
+  if (!trimmed.startsWith('<') && (contentType.startsWith('text/plain') || /^https?:\/\//.test(trimmed)))
+    return plain(trimmed);
   const facts: SitemapFacts = { kind: 'unknown', urls: [], count: 0 };
   const parser = new SaxesParser({ xmlns: false });
   let path: string[] = [];
   let text = '';
   let entry: { loc?: string; lastmod?: string } = {};
   // the first error ends the reading: what came before it counts, and a file of nonsense costs nothing
-  parser.on('error', (e) => { throw e; });
+  parser.on('error', (e) => {
+    throw e;
+  });
   parser.on('opentag', (tag) => {
     const name = tag.name.replace(/^.*:/, '');
     path.push(name);
-    if (path.length === 1) facts.kind = name === 'urlset' ? 'urlset' : name === 'sitemapindex' ? 'index' : 'unknown';
+    if (path.length === 1)
+      facts.kind = name === 'urlset' ? 'urlset' : name === 'sitemapindex' ? 'index' : 'unknown';
     if (path.length === 2) entry = {};
     text = '';
   });
-  const add = (t: string) => { if (text.length < LONGEST) text = (text + t).slice(0, LONGEST); };
+  const add = (t: string) => {
+    if (text.length < LONGEST) text = (text + t).slice(0, LONGEST);
+  };
   parser.on('text', add);
   parser.on('cdata', add);
   parser.on('closetag', () => {
@@ -43,18 +49,33 @@ export function parseSitemap(source: string, contentType = ''): SitemapFacts {
     if (path.length === 2 && name === 'lastmod') entry.lastmod = text.trim();
     if (path.length === 1 && entry.loc !== undefined) {
       facts.count++;
-      if (facts.urls.length < SITEMAP_URLS) facts.urls.push({ loc: entry.loc, ...(entry.lastmod !== undefined ? { lastmod: entry.lastmod } : {}) });
+      if (facts.urls.length < SITEMAP_URLS)
+        facts.urls.push({
+          loc: entry.loc,
+          ...(entry.lastmod !== undefined ? { lastmod: entry.lastmod } : {}),
+        });
       entry = {};
     }
     text = '';
   });
-  try { parser.write(trimmed).close(); } catch (error) { facts.error ??= (error as Error).message.slice(0, 200); }
+  try {
+    parser.write(trimmed).close();
+  } catch (error) {
+    facts.error ??= (error as Error).message.slice(0, 200);
+  }
   if (facts.kind === 'unknown') facts.error ??= 'neither urlset nor sitemapindex';
   path = [];
   return facts;
 }
 
 function plain(source: string): SitemapFacts {
-  const lines = source.split(/\r?\n/).map(l => l.trim()).filter(Boolean);
-  return { kind: 'text', urls: lines.slice(0, SITEMAP_URLS).map(loc => ({ loc: loc.slice(0, 4000) })), count: lines.length };
+  const lines = source
+    .split(/\r?\n/)
+    .map((l) => l.trim())
+    .filter(Boolean);
+  return {
+    kind: 'text',
+    urls: lines.slice(0, SITEMAP_URLS).map((loc) => ({ loc: loc.slice(0, 4000) })),
+    count: lines.length,
+  };
 }

@@ -1,13 +1,36 @@
-/** The brief: what is officially so about one site. Every field may be unfilled, filled, or not wanted with a reason. */
+/**
+ * The brief: what is officially so about one site. Every field may be unfilled, filled, or not wanted with a
+ * reason.
+ */
 
 /** A DNS record in presentation form (RFC 1035 section 5), as a host tells an agency to set it. */
-export interface ExpectedRecord { name: string; type: string; value: string; ttl?: number }
+export interface ExpectedRecord {
+  name: string;
+  type: string;
+  value: string;
+  ttl?: number;
+}
 
 /** The types of record that a brief may expect. */
-export const RECORD_TYPES: readonly string[] = ['A', 'AAAA', 'CNAME', 'NS', 'MX', 'TXT', 'CAA', 'SRV', 'HTTPS', 'SOA'];
+export const RECORD_TYPES: readonly string[] = [
+  'A',
+  'AAAA',
+  'CNAME',
+  'NS',
+  'MX',
+  'TXT',
+  'CAA',
+  'SRV',
+  'HTTPS',
+  'SOA',
+];
 
 /** An ownership token: `kind` names the provider's meta name, TXT prefix or file name. */
-export interface ExpectedToken { kind: string; value: string; place: 'meta' | 'txt' | 'file' }
+export interface ExpectedToken {
+  kind: string;
+  value: string;
+  place: 'meta' | 'txt' | 'file';
+}
 
 export interface Brief {
   name?: string;
@@ -70,6 +93,7 @@ export function readField<K extends BriefField>(brief: Brief, field: K): FieldSt
   const reason = brief.notWanted?.[field];
   if (reason !== undefined) return { state: 'notWanted', reason };
   const value = brief[field];
-  const empty = value === undefined || value === null || value === '' || (Array.isArray(value) && value.length === 0);
+  const empty =
+    value === undefined || value === null || value === '' || (Array.isArray(value) && value.length === 0);
   return empty ? { state: 'unfilled' } : { state: 'filled', value: value as NonNullable<Brief[K]> };
 }

@@ -1,7 +1,10 @@
 import type { Section, Severity } from './finding';
 import type { Situation, Stage } from './situation';
 
-/** One line of a checklist: which check, how grave, how heavy, with which parameters. Lines of a section stand in its order. */
+/**
+ * One line of a checklist: which check, how grave, how heavy, with which parameters. Lines of a section stand
+ * in its order.
+ */
 export interface ChecklistItem {
   check: string;
   on?: boolean;
@@ -15,7 +18,14 @@ export interface ChecklistItem {
 
 /** How a value is compared. In `matches` a star stands for anything. */
 export type Comparison = 'there' | 'missing' | 'equals' | 'differs' | 'contains' | 'matches';
-export const COMPARISONS: readonly Comparison[] = ['there', 'missing', 'equals', 'differs', 'contains', 'matches'];
+export const COMPARISONS: readonly Comparison[] = [
+  'there',
+  'missing',
+  'equals',
+  'differs',
+  'contains',
+  'matches',
+];
 /** Comparisons that need no value. */
 export const BARE: ReadonlySet<Comparison> = new Set(['there', 'missing']);
 export const LOOKS = ['element', 'header', 'text', 'record', 'status'] as const;

@@ -1,4 +1,6 @@
-/** Evidence: everything collected about one environment at one time, as plain JSON. Collecting never judges. */
+/**
+ * Evidence: everything collected about one environment at one time, as plain JSON. Collecting never judges.
+ */
 import type { PageFacts } from '#core/extract/html';
 import type { RobotsFile } from '#core/extract/robots';
 import type { SitemapFacts } from '#core/extract/sitemap';
@@ -29,9 +31,25 @@ export interface Exchange {
 }
 
 export type NetworkErrorCode =
-  | 'no-name' | 'no-address' | 'forbidden-address' | 'refused' | 'reset' | 'timeout' | 'tls' | 'protocol'
-  | 'too-large' | 'bad-encoding' | 'redirect-loop' | 'too-many-redirects' | 'bad-url' | 'stopped' | 'dns';
-export interface NetworkError { code: NetworkErrorCode; message: string }
+  | 'no-name'
+  | 'no-address'
+  | 'forbidden-address'
+  | 'refused'
+  | 'reset'
+  | 'timeout'
+  | 'tls'
+  | 'protocol'
+  | 'too-large'
+  | 'bad-encoding'
+  | 'redirect-loop'
+  | 'too-many-redirects'
+  | 'bad-url'
+  | 'stopped'
+  | 'dns';
+export interface NetworkError {
+  code: NetworkErrorCode;
+  message: string;
+}
 
 /** A request with the redirects that followed. `end` tells how it came to rest. */
 export interface Chain {
@@ -42,13 +60,21 @@ export interface Chain {
 }
 
 /** One DNS record in presentation form. */
-export interface DnsRecord { name: string; type: string; ttl: number; value: string }
+export interface DnsRecord {
+  name: string;
+  type: string;
+  ttl: number;
+  value: string;
+}
 
 /** One question put to one server. `rcode` is the name of RFC 6895, or NONE when no answer came. */
 export interface DnsAnswer {
   server: string;
   serverName?: string;
-  /** Asked as a recursive resolver, as a server of the site's zone, as a server of the zone above it, or as one that the brief says will take the zone over. */
+  /**
+   * Asked as a recursive resolver, as a server of the site's zone, as a server of the zone above it, or as
+   * one that the brief says will take the zone over.
+   */
   role: 'resolver' | 'authority' | 'parent' | 'coming';
   name: string;
   type: string;
@@ -165,7 +191,17 @@ export interface PageEvidence {
   facts?: PageFacts;
 }
 
-export type AssetRole = 'icon' | 'touch-icon' | 'share-picture' | 'script' | 'style' | 'picture' | 'font' | 'media' | 'manifest-icon' | 'third-party';
+export type AssetRole =
+  | 'icon'
+  | 'touch-icon'
+  | 'share-picture'
+  | 'script'
+  | 'style'
+  | 'picture'
+  | 'font'
+  | 'media'
+  | 'manifest-icon'
+  | 'third-party';
 
 export interface AssetEvidence {
   url: string;
@@ -191,18 +227,42 @@ export interface TextFileEvidence<T> {
   facts?: T;
 }
 
-export interface PathProbe { path: string; chain: Chain; telltale?: string; sample?: string }
+export interface PathProbe {
+  path: string;
+  chain: Chain;
+  telltale?: string;
+  sample?: string;
+}
 
 /** What an ordinary request and one that asks for revalidation got for one page. */
-export interface FreshnessEvidence { url: string; ordinary: FetchedText; revalidated: FetchedText }
+export interface FreshnessEvidence {
+  url: string;
+  ordinary: FetchedText;
+  revalidated: FetchedText;
+}
 /** `text` is a digest of the visible text, so that changing tokens in the markup do not count. */
-export interface FetchedText { status?: number; age?: string; sha256?: string; text?: string; error?: NetworkError }
+export interface FetchedText {
+  status?: number;
+  age?: string;
+  sha256?: string;
+  text?: string;
+  error?: NetworkError;
+}
 
 /** An address beside another one that should give the same page or lead to it. */
-export interface VariantEvidence { url: string; of: string; chain: Chain; text?: string }
+export interface VariantEvidence {
+  url: string;
+  of: string;
+  chain: Chain;
+  text?: string;
+}
 
 /** A linked address that is no page of the site, asked for its status only. */
-export interface LinkEvidence { url: string; own: boolean; chain: Chain }
+export interface LinkEvidence {
+  url: string;
+  own: boolean;
+  chain: Chain;
+}
 
 export interface RegistrationEvidence {
   domain: string;
@@ -246,7 +306,10 @@ export interface Evidence {
   /** Addresses that were found but not read because the page limit was reached. */
   unread: string[];
   assets: AssetEvidence[];
-  /** Linked files, links to pages that had been read under another address, and, where asked for, outside addresses. */
+  /**
+   * Linked files, links to pages that had been read under another address, and, where asked for, outside
+   * addresses.
+   */
   links: LinkEvidence[];
   /** The brief's hidden pages that no link led to. */
   hidden?: PageEvidence[];
@@ -272,7 +335,8 @@ export interface Evidence {
 
 /** @returns the last exchange of a chain that got an answer, or undefined. */
 export function lastAnswer(chain: Chain): Exchange | undefined {
-  for (let i = chain.hops.length - 1; i >= 0; i--) if (chain.hops[i]!.status !== undefined) return chain.hops[i];
+  for (let i = chain.hops.length - 1; i >= 0; i--)
+    if (chain.hops[i]!.status !== undefined) return chain.hops[i];
   return undefined;
 }
 
@@ -283,12 +347,15 @@ export function finalStatus(chain: Chain): number | undefined {
 
 const NO_VALUES: readonly string[] = Object.freeze([]);
 
-/** @returns all values of a header, in the order they came; names are compared without case (RFC 9110 5.1). */
+/**
+ * @returns all values of a header, in the order they came; names are compared without case (RFC 9110 5.1).
+ */
 export function headerValues(exchange: Exchange | undefined, name: string): readonly string[] {
   if (!exchange) return NO_VALUES;
   const wanted = name.toLowerCase();
   let values: string[] | undefined;
   // lengths first: this is asked for every page by many checks, and mostly there is none
-  for (const h of exchange.headers) if (h[0].length === wanted.length && h[0].toLowerCase() === wanted) (values ??= []).push(h[1]);
+  for (const h of exchange.headers)
+    if (h[0].length === wanted.length && h[0].toLowerCase() === wanted) (values ??= []).push(h[1]);
   return values ?? NO_VALUES;
 }

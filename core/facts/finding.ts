@@ -4,14 +4,45 @@ import type { Take } from './take';
 /** Outcomes of the W3C Evaluation and Report Language (EARL 1.0). */
 export type Outcome = 'passed' | 'failed' | 'cantTell' | 'inapplicable' | 'untested';
 export type Severity = 'blocker' | 'major' | 'minor';
-export type Section = 'identity' | 'https' | 'domain' | 'indexing' | 'verification' | 'metadata' | 'sharing' | 'delivery';
-export type Scope = 'site' | 'page' | 'host' | 'record' | 'domain' | 'token' | 'image' | 'path' | 'asset' | 'link' | 'line' | 'file' | 'font' | 'form' | 'hand';
+export type Section =
+  'identity' | 'https' | 'domain' | 'indexing' | 'verification' | 'metadata' | 'sharing' | 'delivery';
+export type Scope =
+  | 'site'
+  | 'page'
+  | 'host'
+  | 'record'
+  | 'domain'
+  | 'token'
+  | 'image'
+  | 'path'
+  | 'asset'
+  | 'link'
+  | 'line'
+  | 'file'
+  | 'font'
+  | 'form'
+  | 'hand';
 
 /** The sections in the order of the band. */
-export const SECTIONS: readonly Section[] = ['identity', 'https', 'domain', 'indexing', 'verification', 'metadata', 'sharing', 'delivery'];
+export const SECTIONS: readonly Section[] = [
+  'identity',
+  'https',
+  'domain',
+  'indexing',
+  'verification',
+  'metadata',
+  'sharing',
+  'delivery',
+];
 export const SECTION_TITLES: Record<Section, string> = {
-  identity: 'Identity', https: 'HTTPS', domain: 'Domain', indexing: 'Indexing',
-  verification: 'Verification', metadata: 'Metadata', sharing: 'Sharing', delivery: 'Delivery',
+  identity: 'Identity',
+  https: 'HTTPS',
+  domain: 'Domain',
+  indexing: 'Indexing',
+  verification: 'Verification',
+  metadata: 'Metadata',
+  sharing: 'Sharing',
+  delivery: 'Delivery',
 };
 /** Weights that a severity carries unless the checklist says otherwise. */
 export const SEVERITY_WEIGHT: Record<Severity, number> = { blocker: 10, major: 5, minor: 2 };

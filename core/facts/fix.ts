@@ -1,6 +1,13 @@
 /** A tracked fault: one environment and one check. */
 export type FixState = 'open' | 'in hand' | 'said to be done' | 'verified' | 'accepted' | 'gone';
-export const FIX_STATES: readonly FixState[] = ['open', 'in hand', 'said to be done', 'verified', 'accepted', 'gone'];
+export const FIX_STATES: readonly FixState[] = [
+  'open',
+  'in hand',
+  'said to be done',
+  'verified',
+  'accepted',
+  'gone',
+];
 /** States in which nothing is left to do. */
 export const CLOSED_STATES: ReadonlySet<FixState> = new Set(['verified', 'gone']);
 
@@ -12,4 +19,22 @@ export interface FixCore {
 }
 
 /** One line of a fix's history. `by` is a person's name, or "audit". */
-export interface FixEvent { kind: 'opened' | 'state' | 'came back' | 'still seen' | 'verified' | 'gone' | 'accepted' | 'places' | 'owner' | 'due' | 'comment'; by: string; at: string; from?: FixState; to?: FixState; text?: string }
+export interface FixEvent {
+  kind:
+    | 'opened'
+    | 'state'
+    | 'came back'
+    | 'still seen'
+    | 'verified'
+    | 'gone'
+    | 'accepted'
+    | 'places'
+    | 'owner'
+    | 'due'
+    | 'comment';
+  by: string;
+  at: string;
+  from?: FixState;
+  to?: FixState;
+  text?: string;
+}

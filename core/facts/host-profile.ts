@@ -1,4 +1,7 @@
-/** What a hosting product imposes or leaves behind, as the agency's own notes. All fields are optional: a profile only sharpens checks. */
+/**
+ * What a hosting product imposes or leaves behind, as the agency's own notes. All fields are optional: a
+ * profile only sharpens checks.
+ */
 export interface HostProfile {
   name: string;
   notes?: string;
@@ -11,8 +14,22 @@ export interface HostProfile {
   issuer?: string;
   sharedSuffixes?: string[];
   /** Texts that give away a page of a certain kind, matched in the page's text or title, case folded. */
-  marks?: { parking?: string[]; unknownName?: string[]; holding?: string[]; samplePage?: string[]; signIn?: string[]; postList?: string[] };
-  defaults?: { titles?: string[]; taglines?: string[]; texts?: string[]; authors?: string[]; formSenders?: string[]; iconHashes?: string[] };
+  marks?: {
+    parking?: string[];
+    unknownName?: string[];
+    holding?: string[];
+    samplePage?: string[];
+    signIn?: string[];
+    postList?: string[];
+  };
+  defaults?: {
+    titles?: string[];
+    taglines?: string[];
+    texts?: string[];
+    authors?: string[];
+    formSenders?: string[];
+    iconHashes?: string[];
+  };
   badge?: string[];
   stagingHostPattern?: string;
   stagingLifetime?: { firstDays: number; renewalDays?: number; capDays?: number };

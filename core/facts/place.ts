@@ -1,4 +1,6 @@
-/** What the agency knows of one place beside its address: when it was set up, last changed, and when it ends. */
+/**
+ * What the agency knows of one place beside its address: when it was set up, last changed, and when it ends.
+ */
 export interface PlaceDates {
   /** ISO 8601 dates. */
   setUp?: string;
@@ -8,4 +10,7 @@ export interface PlaceDates {
 }
 
 /** The files of a built site, as somebody uploaded them: path from the root, digest of the bytes. */
-export interface SiteBuild { name: string; files: { path: string; sha256: string; bytes: number; text?: string }[] }
+export interface SiteBuild {
+  name: string;
+  files: { path: string; sha256: string; bytes: number; text?: string }[];
+}

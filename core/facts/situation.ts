@@ -8,7 +8,10 @@ export const SITUATIONS: readonly Situation[] = ['staging', 'holding', 'former',
 
 /** The words the screens use for a situation. */
 export const SITUATION_WORDS: Record<Situation, string> = {
-  staging: 'before the live one', holding: 'holding page', former: 'former site', live: 'live',
+  staging: 'before the live one',
+  holding: 'holding page',
+  former: 'former site',
+  live: 'live',
 };
 
 /**
@@ -16,7 +19,13 @@ export const SITUATION_WORDS: Record<Situation, string> = {
  * A person's choice wins over everything.
  * @param of.holdingSeen whether the home page carries a holding mark; leave out when nothing was seen yet
  */
-export function situationOf(of: { kind: EnvironmentKind; stage: Stage; replaces: boolean; chosen?: Situation | null; holdingSeen?: boolean }): Situation {
+export function situationOf(of: {
+  kind: EnvironmentKind;
+  stage: Stage;
+  replaces: boolean;
+  chosen?: Situation | null;
+  holdingSeen?: boolean;
+}): Situation {
   if (of.chosen) return of.chosen;
   if (of.kind === 'before') return 'staging';
   if (of.stage === 'launched') return 'live';

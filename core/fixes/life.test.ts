@@ -4,44 +4,98 @@ import type { FixCore, FixState } from '#core/facts/fix';
 import { afterAudit, afterLeavingOut, BY_HAND, setState } from './life';
 
 const at = '2026-11-24T12:00:00.000Z';
-const seen = (outcome: Finding['outcome'], more: Partial<Finding> = {}): Finding => ({ check: 'https.hsts', section: 'https', title: 'T', severity: 'major', weight: 5, credit: null, outcome, found: 'no header', places: [{ place: 'a.example', outcome: outcome === 'failed' ? 'failed' : 'passed', found: 'no header' }], ...more });
-const fix = (state: FixState, more: Partial<FixCore> = {}): FixCore => ({ state, places: [{ place: 'a.example', found: 'no header' }], returns: 0, ...more });
+const seen = (outcome: Finding['outcome'], more: Partial<Finding> = {}): Finding => ({
+  check: 'https.hsts',
+  section: 'https',
+  title: 'T',
+  severity: 'major',
+  weight: 5,
+  credit: null,
+  outcome,
+  found: 'no header',
+  places: [{ place: 'a.example', outcome: outcome === 'failed' ? 'failed' : 'passed', found: 'no header' }],
+  ...more,
+});
+const fix = (state: FixState, more: Partial<FixCore> = {}): FixCore => ({
+  state,
+  places: [{ place: 'a.example', found: 'no header' }],
+  returns: 0,
+  ...more,
+});
 
 describe('what an audit does to a fix', () => {
   it('a new fault opens one, with its places and its first line of history', () => {
-    expect(afterAudit(null, seen('failed'), at)).toEqual({ fix: { state: 'open', places: [{ place: 'a.example', found: 'no header' }], returns: 0 }, events: [{ kind: 'opened', by: 'audit', at, to: 'open', text: 'no header' }] });
+    expect(afterAudit(null, seen('failed'), at)).toEqual({
+      fix: { state: 'open', places: [{ place: 'a.example', found: 'no header' }], returns: 0 },
+      events: [{ kind: 'opened', by: 'audit', at, to: 'open', text: 'no header' }],
+    });
     expect(afterAudit(null, seen('passed'), at)).toBeNull();
   });
-  it.each([['said to be done', 'verified'], ['open', 'gone'], ['in hand', 'gone'], ['accepted', 'gone']] as const)('%s becomes %s when the check passes', (from, to) => {
-    expect(afterAudit(fix(from), seen('passed'), at)).toMatchObject({ fix: { state: to, places: [] }, events: [{ from, to }] });
+  it.each([
+    ['said to be done', 'verified'],
+    ['open', 'gone'],
+    ['in hand', 'gone'],
+    ['accepted', 'gone'],
+  ] as const)('%s becomes %s when the check passes', (from, to) => {
+    expect(afterAudit(fix(from), seen('passed'), at)).toMatchObject({
+      fix: { state: to, places: [] },
+      events: [{ from, to }],
+    });
   });
   it.each(['verified', 'gone'] as const)('%s opens again when the fault comes back, and says so', (from) => {
-    expect(afterAudit(fix(from, { returns: 1 }), seen('failed'), at)).toMatchObject({ fix: { state: 'open', returns: 2 }, events: [{ kind: 'came back' }] });
+    expect(afterAudit(fix(from, { returns: 1 }), seen('failed'), at)).toMatchObject({
+      fix: { state: 'open', returns: 2 },
+      events: [{ kind: 'came back' }],
+    });
   });
-  it('said to be done opens again when it is still seen', () => { expect(afterAudit(fix('said to be done'), seen('failed'), at)).toMatchObject({ fix: { state: 'open' }, events: [{ kind: 'still seen' }] }); });
+  it('said to be done opens again when it is still seen', () => {
+    expect(afterAudit(fix('said to be done'), seen('failed'), at)).toMatchObject({
+      fix: { state: 'open' },
+      events: [{ kind: 'still seen' }],
+    });
+  });
   it('accepted stays while the acceptance covers it, and opens when it does not', () => {
-    expect(afterAudit(fix('accepted'), seen('failed', { accepted: true }), at)).toMatchObject({ fix: { state: 'accepted' }, events: [] });
+    expect(afterAudit(fix('accepted'), seen('failed', { accepted: true }), at)).toMatchObject({
+      fix: { state: 'accepted' },
+      events: [],
+    });
     expect(afterAudit(fix('accepted'), seen('failed'), at)).toMatchObject({ fix: { state: 'open' } });
-    expect(afterAudit(fix('open'), seen('failed', { accepted: true }), at)).toMatchObject({ fix: { state: 'accepted' } });
+    expect(afterAudit(fix('open'), seen('failed', { accepted: true }), at)).toMatchObject({
+      fix: { state: 'accepted' },
+    });
   });
-  it.each(['cantTell', 'untested'] as const)('%s changes nothing', (outcome) => { expect(afterAudit(fix('said to be done'), seen(outcome), at)).toBeNull(); });
+  it.each(['cantTell', 'untested'] as const)('%s changes nothing', (outcome) => {
+    expect(afterAudit(fix('said to be done'), seen(outcome), at)).toBeNull();
+  });
   it('a check that no longer applies or is no longer asked is gone', () => {
-    expect(afterAudit(fix('open'), seen('inapplicable', { reason: 'not wanted: x' }), at)).toMatchObject({ fix: { state: 'gone' }, events: [{ text: 'not wanted: x' }] });
+    expect(afterAudit(fix('open'), seen('inapplicable', { reason: 'not wanted: x' }), at)).toMatchObject({
+      fix: { state: 'gone' },
+      events: [{ text: 'not wanted: x' }],
+    });
     expect(afterLeavingOut(fix('in hand'), at)).toMatchObject({ fix: { state: 'gone' } });
     expect(afterLeavingOut(fix('verified'), at)).toBeNull();
   });
   it('fewer places are noted and do not close it', () => {
     const two = fix('in hand', { places: [{ place: 'a' }, { place: 'b' }] });
-    expect(afterAudit(two, seen('failed'), at)).toMatchObject({ fix: { state: 'in hand' }, events: [{ kind: 'places', text: '2 places before, 1 place now' }] });
+    expect(afterAudit(two, seen('failed'), at)).toMatchObject({
+      fix: { state: 'in hand' },
+      events: [{ kind: 'places', text: '2 places before, 1 place now' }],
+    });
   });
 });
 
 describe('what a person may do', () => {
   it('never sets verified, gone or accepted', () => {
-    for (const from of Object.keys(BY_HAND) as FixState[]) for (const to of ['verified', 'gone', 'accepted'] as const) if (from !== to) expect(() => setState(fix(from), to, 'Mara', at), `${from} ${to}`).toThrow(RangeError);
+    for (const from of Object.keys(BY_HAND) as FixState[])
+      for (const to of ['verified', 'gone', 'accepted'] as const)
+        if (from !== to)
+          expect(() => setState(fix(from), to, 'Mara', at), `${from} ${to}`).toThrow(RangeError);
   });
   it('moves between open, in hand and said to be done', () => {
-    expect(setState(fix('open'), 'in hand', 'Mara', at)).toMatchObject({ fix: { state: 'in hand' }, events: [{ kind: 'state', by: 'Mara', from: 'open', to: 'in hand' }] });
+    expect(setState(fix('open'), 'in hand', 'Mara', at)).toMatchObject({
+      fix: { state: 'in hand' },
+      events: [{ kind: 'state', by: 'Mara', from: 'open', to: 'in hand' }],
+    });
     expect(setState(fix('said to be done'), 'open', 'Mara', at).fix.state).toBe('open');
     expect(setState(fix('open'), 'open', 'Mara', at).events).toEqual([]);
     expect(() => setState(fix('verified'), 'open', 'Mara', at)).toThrow(/next audit/);

@@ -3,13 +3,18 @@ import { quantity } from '#core/text/quantity';
 import type { Finding } from '#core/facts/finding';
 import { CLOSED_STATES, type FixCore, type FixEvent, type FixState } from '#core/facts/fix';
 
-export interface Step { fix: FixCore; events: FixEvent[] }
+export interface Step {
+  fix: FixCore;
+  events: FixEvent[];
+}
 
 const PLACE_CAP = 500;
 
 function placesOf(finding: Finding): FixCore['places'] {
-  const bad = finding.places.filter(p => p.outcome === 'failed');
-  return bad.slice(0, PLACE_CAP).map(p => ({ place: p.place, ...(p.found !== undefined ? { found: p.found } : {}) }));
+  const bad = finding.places.filter((p) => p.outcome === 'failed');
+  return bad
+    .slice(0, PLACE_CAP)
+    .map((p) => ({ place: p.place, ...(p.found !== undefined ? { found: p.found } : {}) }));
 }
 
 /**
@@ -19,23 +24,53 @@ function placesOf(finding: Finding): FixCore['places'] {
  * @returns the fix and its new history lines; null where there is none and none is needed
  */
 export function afterAudit(fix: FixCore | null, finding: Finding, at: string): Step | null {
-  const line = (kind: FixEvent['kind'], to: FixState, text?: string): FixEvent => ({ kind, by: 'audit', at, ...(fix ? { from: fix.state } : {}), to, ...(text ? { text } : {}) });
+  const line = (kind: FixEvent['kind'], to: FixState, text?: string): FixEvent => ({
+    kind,
+    by: 'audit',
+    at,
+    ...(fix ? { from: fix.state } : {}),
+    to,
+    ...(text ? { text } : {}),
+  });
   if (finding.outcome === 'failed') {
     const places = placesOf(finding);
     if (finding.accepted) {
       if (fix?.state === 'accepted') return { fix: { ...fix, places }, events: [] };
-      return { fix: { state: 'accepted', places, returns: fix?.returns ?? 0 }, events: [line('accepted', 'accepted', 'all its places are accepted')] };
+      return {
+        fix: { state: 'accepted', places, returns: fix?.returns ?? 0 },
+        events: [line('accepted', 'accepted', 'all its places are accepted')],
+      };
     }
-    if (!fix) return { fix: { state: 'open', places, returns: 0 }, events: [line('opened', 'open', finding.found)] };
+    if (!fix)
+      return { fix: { state: 'open', places, returns: 0 }, events: [line('opened', 'open', finding.found)] };
     switch (fix.state) {
-      case 'verified': case 'gone':
-        return { fix: { state: 'open', places, returns: fix.returns + 1 }, events: [line('came back', 'open', finding.found)] };
+      case 'verified':
+      case 'gone':
+        return {
+          fix: { state: 'open', places, returns: fix.returns + 1 },
+          events: [line('came back', 'open', finding.found)],
+        };
       case 'said to be done':
-        return { fix: { ...fix, state: 'open', places }, events: [line('still seen', 'open', finding.found)] };
+        return {
+          fix: { ...fix, state: 'open', places },
+          events: [line('still seen', 'open', finding.found)],
+        };
       case 'accepted':
-        return { fix: { ...fix, state: 'open', places }, events: [line('state', 'open', 'the acceptance ended, or new places or another value appeared')] };
+        return {
+          fix: { ...fix, state: 'open', places },
+          events: [line('state', 'open', 'the acceptance ended, or new places or another value appeared')],
+        };
       default: {
-        const change = places.length !== fix.places.length ? [line('places', fix.state, `${quantity(fix.places.length, 'place')} before, ${quantity(places.length, 'place')} now`)] : [];
+        const change =
+          places.length !== fix.places.length
+            ? [
+                line(
+                  'places',
+                  fix.state,
+                  `${quantity(fix.places.length, 'place')} before, ${quantity(places.length, 'place')} now`,
+                ),
+              ]
+            : [];
         return { fix: { ...fix, places }, events: change };
       }
     }
@@ -43,9 +78,13 @@ export function afterAudit(fix: FixCore | null, finding: Finding, at: string): S
   if (!fix || CLOSED_STATES.has(fix.state)) return null;
   if (finding.outcome === 'passed') {
     const to: FixState = fix.state === 'said to be done' ? 'verified' : 'gone';
-    return { fix: { ...fix, state: to, places: [] }, events: [line(to === 'verified' ? 'verified' : 'gone', to, finding.found)] };
+    return {
+      fix: { ...fix, state: to, places: [] },
+      events: [line(to === 'verified' ? 'verified' : 'gone', to, finding.found)],
+    };
   }
-  if (finding.outcome === 'inapplicable') return { fix: { ...fix, state: 'gone', places: [] }, events: [line('gone', 'gone', finding.reason)] };
+  if (finding.outcome === 'inapplicable')
+    return { fix: { ...fix, state: 'gone', places: [] }, events: [line('gone', 'gone', finding.reason)] };
   // undecided: nothing was seen that could close or change it
   return null;
 }
@@ -53,24 +92,44 @@ export function afterAudit(fix: FixCore | null, finding: Finding, at: string): S
 /** A check that the checklist no longer asks, or that this situation does not ask. */
 export function afterLeavingOut(fix: FixCore, at: string): Step | null {
   if (CLOSED_STATES.has(fix.state)) return null;
-  return { fix: { ...fix, state: 'gone', places: [] }, events: [{ kind: 'gone', by: 'audit', at, from: fix.state, to: 'gone', text: 'this check is no longer asked here' }] };
+  return {
+    fix: { ...fix, state: 'gone', places: [] },
+    events: [
+      {
+        kind: 'gone',
+        by: 'audit',
+        at,
+        from: fix.state,
+        to: 'gone',
+        text: 'this check is no longer asked here',
+      },
+    ],
+  };
 }
 
 /** The states a person may set. Verified and gone are for audits only; accepted comes with an acceptance. */
 export const BY_HAND: Record<FixState, FixState[]> = {
-  'open': ['in hand', 'said to be done'],
+  open: ['in hand', 'said to be done'],
   'in hand': ['open', 'said to be done'],
   'said to be done': ['open', 'in hand'],
-  'accepted': [],
-  'verified': [],
-  'gone': [],
+  accepted: [],
+  verified: [],
+  gone: [],
 };
 
-/** A person's change of state. @throws RangeError with a sentence for the screen when it is not theirs to make */
+/**
+ * A person's change of state.
+ * @throws RangeError with a sentence for the screen when it is not theirs to make
+ */
 export function setState(fix: FixCore, to: FixState, by: string, at: string): Step {
   if (to === fix.state) return { fix, events: [] };
   if (!BY_HAND[fix.state].includes(to)) {
-    const why = to === 'verified' || to === 'gone' ? `only an audit can say “${to}”` : to === 'accepted' ? 'accept the fault with a reason and an end date' : `a fix that is ${fix.state} is changed by the next audit`;
+    const why =
+      to === 'verified' || to === 'gone'
+        ? `only an audit can say “${to}”`
+        : to === 'accepted'
+          ? 'accept the fault with a reason and an end date'
+          : `a fix that is ${fix.state} is changed by the next audit`;
     throw new RangeError(`This fix is ${fix.state} and cannot be set to ${to}: ${why}.`);
   }
   return { fix: { ...fix, state: to }, events: [{ kind: 'state', by, at, from: fix.state, to }] };

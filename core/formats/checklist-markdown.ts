@@ -5,18 +5,34 @@ import { SECTION_TITLES, SECTIONS } from '#core/facts/finding';
 import { SITUATION_WORDS } from '#core/facts/situation';
 
 /** Characters that would begin markup become themselves. */
-const plain = (text: string): string => text.replace(/\s+/g, ' ').replace(/[\\`*_[\]<>#|~]/g, '\\$&').trim();
+const plain = (text: string): string =>
+  text
+    .replace(/\s+/g, ' ')
+    .replace(/[\\`*_[\]<>#|~]/g, '\\$&')
+    .trim();
 
 export function checklistMarkdown(checklist: Checklist): string {
   const checkOf = checksOf(checklist);
-  const lines = [`# ${plain(checklist.name)}`, '', ...(checklist.description ? [plain(checklist.description), ''] : []), `Version ${checklist.version}`];
+  const lines = [
+    `# ${plain(checklist.name)}`,
+    '',
+    ...(checklist.description ? [plain(checklist.description), ''] : []),
+    `Version ${checklist.version}`,
+  ];
   for (const section of SECTIONS) {
-    const own = checklist.items.filter(i => i.on !== false).map(item => ({ item, check: checkOf(item.check) })).filter(x => x.check?.section === section);
+    const own = checklist.items
+      .filter((i) => i.on !== false)
+      .map((item) => ({ item, check: checkOf(item.check) }))
+      .filter((x) => x.check?.section === section);
     if (!own.length) continue;
     lines.push('', `## ${SECTION_TITLES[section]}`, '');
     for (const { item, check } of own) {
-      const limits = Object.entries(check!.parameters ?? {}).map(([k, p]) => `${Number(item.parameters?.[k] ?? p.default)} ${p.unit}`);
-      lines.push(`- [ ] ${plain(item.title || check!.title)} (${item.severity ?? check!.severity}${check!.byHand ? ', by hand' : ''}${limits.length ? `, ${plain(limits.join(', '))}` : ''}; ${check!.situations.map(s => SITUATION_WORDS[s]).join(', ')})${item.note ? `  \n  ${plain(item.note)}` : ''}`);
+      const limits = Object.entries(check!.parameters ?? {}).map(
+        ([k, p]) => `${Number(item.parameters?.[k] ?? p.default)} ${p.unit}`,
+      );
+      lines.push(
+        `- [ ] ${plain(item.title || check!.title)} (${item.severity ?? check!.severity}${check!.byHand ? ', by hand' : ''}${limits.length ? `, ${plain(limits.join(', '))}` : ''}; ${check!.situations.map((s) => SITUATION_WORDS[s]).join(', ')})${item.note ? `  \n  ${plain(item.note)}` : ''}`,
+      );
     }
   }
   return `${lines.join('\n')}\n`;

@@ -1,40 +1,94 @@
-/** Sites in bulk as CSV (RFC 4180): reading with every bad cell marked before anything is saved, and writing. */
+/**
+ * Sites in bulk as CSV (RFC 4180): reading with every bad cell marked before anything is saved, and writing.
+ */
 import Papa from 'papaparse';
 import { readAs, type Fault } from '#core/entry/validation';
 import { NewSiteDto } from '#core/entry/site';
 import { withScheme } from '#core/extract/address';
 import { readList } from './brief-lines';
 
-interface Column { key: string; title: string; also: readonly string[]; where: string }
+interface Column {
+  key: string;
+  title: string;
+  also: readonly string[];
+  where: string;
+}
 /** What a column fills in, and the words that people head it with. */
 const COLUMNS: readonly Column[] = [
-  { key: 'name', title: 'name', also: ['site', 'site name'], where: 'name' }, { key: 'client', title: 'client', also: ['customer'], where: 'client' },
-  { key: 'liveUrl', title: 'live address', also: ['url', 'address', 'live', 'live url', 'domain'], where: 'liveUrl' }, { key: 'staging', title: 'staging address', also: ['staging', 'draft', 'test', 'staging url'], where: 'places.0.url' },
-  { key: 'stage', title: 'stage', also: ['state'], where: 'stage' }, { key: 'launchDate', title: 'launch date', also: ['launch'], where: 'launchDate' },
-  { key: 'replaces', title: 'replaces', also: ['replaces a site', 'relaunch'], where: 'replaces' }, { key: 'hostProfile', title: 'host profile', also: ['host', 'hosting'], where: 'hostProfile' },
-  { key: 'tagline', title: 'tagline', also: ['slogan'], where: 'brief.tagline' }, { key: 'languages', title: 'languages', also: ['language'], where: 'brief.languages' },
-  { key: 'contactEmail', title: 'mail', also: ['email', 'e-mail', 'contact email'], where: 'brief.contactEmail' }, { key: 'phone', title: 'phone', also: ['telephone', 'tel'], where: 'brief.phone' },
-  { key: 'preferredHost', title: 'preferred host', also: ['host name'], where: 'brief.preferredHost' }, { key: 'otherHosts', title: 'other hosts', also: [], where: 'brief.otherHosts' },
+  { key: 'name', title: 'name', also: ['site', 'site name'], where: 'name' },
+  { key: 'client', title: 'client', also: ['customer'], where: 'client' },
+  {
+    key: 'liveUrl',
+    title: 'live address',
+    also: ['url', 'address', 'live', 'live url', 'domain'],
+    where: 'liveUrl',
+  },
+  {
+    key: 'staging',
+    title: 'staging address',
+    also: ['staging', 'draft', 'test', 'staging url'],
+    where: 'places.0.url',
+  },
+  { key: 'stage', title: 'stage', also: ['state'], where: 'stage' },
+  { key: 'launchDate', title: 'launch date', also: ['launch'], where: 'launchDate' },
+  { key: 'replaces', title: 'replaces', also: ['replaces a site', 'relaunch'], where: 'replaces' },
+  { key: 'hostProfile', title: 'host profile', also: ['host', 'hosting'], where: 'hostProfile' },
+  { key: 'tagline', title: 'tagline', also: ['slogan'], where: 'brief.tagline' },
+  { key: 'languages', title: 'languages', also: ['language'], where: 'brief.languages' },
+  {
+    key: 'contactEmail',
+    title: 'mail',
+    also: ['email', 'e-mail', 'contact email'],
+    where: 'brief.contactEmail',
+  },
+  { key: 'phone', title: 'phone', also: ['telephone', 'tel'], where: 'brief.phone' },
+  { key: 'preferredHost', title: 'preferred host', also: ['host name'], where: 'brief.preferredHost' },
+  { key: 'otherHosts', title: 'other hosts', also: [], where: 'brief.otherHosts' },
 ];
-export const CSV_TITLES = COLUMNS.map(c => c.title);
+export const CSV_TITLES = COLUMNS.map((c) => c.title);
 const MOST_ROWS = 5000;
-const YES = /^(?:y|yes|true|1|x)$/i, NO = /^(?:n|no|false|0|)$/i;
+const YES = /^(?:y|yes|true|1|x)$/i,
+  NO = /^(?:n|no|false|0|)$/i;
 
-export interface CsvRow { line: number; cells: string[]; site: NewSiteDto | null;
+export interface CsvRow {
+  line: number;
+  cells: string[];
+  site: NewSiteDto | null;
   /** Faults by column; -1 is the row as a whole. */
-  faults: { column: number; message: string }[] }
-export interface CsvSites { columns: { title: string; known: boolean }[]; rows: CsvRow[]; faults: string[] }
-
+  faults: { column: number; message: string }[];
+}
+export interface CsvSites {
+  columns: { title: string; known: boolean }[];
+  rows: CsvRow[];
+  faults: string[];
+}
 
 /** One row's cells as the site they describe. */
-function siteOf(cell: (key: string) => string): { site: Record<string, unknown>; fault?: { key: string; message: string } } {
+function siteOf(cell: (key: string) => string): {
+  site: Record<string, unknown>;
+  fault?: { key: string; message: string };
+} {
   const replaces = cell('replaces');
   const brief: Record<string, unknown> = { name: cell('name') };
-  for (const key of ['tagline', 'contactEmail', 'phone', 'preferredHost']) if (cell(key)) brief[key] = cell(key);
-  for (const key of ['languages', 'otherHosts']) if (cell(key)) brief[key] = readList(cell(key).replace(/;/g, ','));
+  for (const key of ['tagline', 'contactEmail', 'phone', 'preferredHost'])
+    if (cell(key)) brief[key] = cell(key);
+  for (const key of ['languages', 'otherHosts'])
+    if (cell(key)) brief[key] = readList(cell(key).replace(/;/g, ','));
   return {
-    site: { name: cell('name'), client: cell('client') || cell('name'), liveUrl: withScheme(cell('liveUrl')), places: cell('staging') ? [{ name: 'Staging', url: withScheme(cell('staging')) }] : [], stage: cell('stage').toLowerCase() || 'building', replaces: YES.test(replaces), ...(cell('launchDate') ? { launchDate: cell('launchDate') } : {}), ...(cell('hostProfile') ? { hostProfile: cell('hostProfile') } : {}), brief },
-    ...(YES.test(replaces) || NO.test(replaces) ? {} : { fault: { key: 'replaces', message: 'write yes or no' } }),
+    site: {
+      name: cell('name'),
+      client: cell('client') || cell('name'),
+      liveUrl: withScheme(cell('liveUrl')),
+      places: cell('staging') ? [{ name: 'Staging', url: withScheme(cell('staging')) }] : [],
+      stage: cell('stage').toLowerCase() || 'building',
+      replaces: YES.test(replaces),
+      ...(cell('launchDate') ? { launchDate: cell('launchDate') } : {}),
+      ...(cell('hostProfile') ? { hostProfile: cell('hostProfile') } : {}),
+      brief,
+    },
+    ...(YES.test(replaces) || NO.test(replaces)
+      ? {}
+      : { fault: { key: 'replaces', message: 'write yes or no' } }),
   };
 }
 
@@ -43,41 +97,83 @@ function siteOf(cell: (key: string) => string): { site: Record<string, unknown>;
  * @param known.profiles the host profiles there are; another name is a fault
  * @param known.taken sites the agency has already, as "client\nname" in lower case
  */
-export async function readSitesCsv(text: string, known: { profiles?: readonly string[]; taken?: ReadonlySet<string> } = {}): Promise<CsvSites> {
-  const table = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), { skipEmptyLines: 'greedy', delimitersToGuess: [',', ';', '\t'] });
+export async function readSitesCsv(
+  text: string,
+  known: { profiles?: readonly string[]; taken?: ReadonlySet<string> } = {},
+): Promise<CsvSites> {
+  const table = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), {
+    skipEmptyLines: 'greedy',
+    delimitersToGuess: [',', ';', '\t'],
+  });
   const [head, ...body] = table.data;
-  if (!head || !body.length) return { columns: [], rows: [], faults: ['There is no row beneath the headings.'] };
-  const found = head.map((h) => { const t = h.trim().toLowerCase(); return COLUMNS.find(c => c.title === t || c.key.toLowerCase() === t || c.also.includes(t)); });
-  const faults = table.errors.filter(e => e.type === 'Quotes').slice(0, 5).map(e => `Row ${(e.row ?? 0) + 1}: a quote is not closed.`);
-  for (const key of ['name', 'liveUrl']) if (!found.some(c => c?.key === key)) faults.push(`There is no column “${COLUMNS.find(c => c.key === key)!.title}”.`);
+  if (!head || !body.length)
+    return { columns: [], rows: [], faults: ['There is no row beneath the headings.'] };
+  const found = head.map((h) => {
+    const t = h.trim().toLowerCase();
+    return COLUMNS.find((c) => c.title === t || c.key.toLowerCase() === t || c.also.includes(t));
+  });
+  const faults = table.errors
+    .filter((e) => e.type === 'Quotes')
+    .slice(0, 5)
+    .map((e) => `Row ${(e.row ?? 0) + 1}: a quote is not closed.`);
+  for (const key of ['name', 'liveUrl'])
+    if (!found.some((c) => c?.key === key))
+      faults.push(`There is no column “${COLUMNS.find((c) => c.key === key)!.title}”.`);
   if (body.length > MOST_ROWS) faults.push(`More than ${MOST_ROWS} rows: split the file.`);
   const at = new Map(found.flatMap((c, i) => (c ? [[c.key, i] as const] : [])));
   const seen = new Map<string, number>();
   const rows: CsvRow[] = [];
   for (const [i, cells] of body.slice(0, MOST_ROWS).entries()) {
     const line = i + 2;
-    const { site, fault } = siteOf(key => (cells[at.get(key) ?? -1] ?? '').trim().slice(0, 3000));
+    const { site, fault } = siteOf((key) => (cells[at.get(key) ?? -1] ?? '').trim().slice(0, 3000));
     const read = await readAs(NewSiteDto, site);
-    const columnOf = (f: Fault): number => at.get(COLUMNS.find(c => f.path === c.where || f.path.startsWith(`${c.where}.`))?.key ?? '') ?? -1;
-    const own = read.faults.map(f => ({ column: columnOf(f), message: f.message.replace(/^(?:brief\.|places\.0\.)?\w+(?:\.\d+)?:? (?=must)/, '') }));
+    const columnOf = (f: Fault): number =>
+      at.get(COLUMNS.find((c) => f.path === c.where || f.path.startsWith(`${c.where}.`))?.key ?? '') ?? -1;
+    const own = read.faults.map((f) => ({
+      column: columnOf(f),
+      message: f.message.replace(/^(?:brief\.|places\.0\.)?\w+(?:\.\d+)?:? (?=must)/, ''),
+    }));
     if (fault) own.push({ column: at.get(fault.key) ?? -1, message: fault.message });
     const profile = site.hostProfile as string | undefined;
-    if (profile && known.profiles && !known.profiles.includes(profile)) own.push({ column: at.get('hostProfile')!, message: `there is no host profile “${profile}”` });
+    if (profile && known.profiles && !known.profiles.includes(profile))
+      own.push({ column: at.get('hostProfile')!, message: `there is no host profile “${profile}”` });
     const key = `${String(site.client)}\n${String(site.name)}`.toLowerCase();
-    if (known.taken?.has(key)) own.push({ column: at.get('name') ?? -1, message: 'this client has a site of that name already' });
-    if (seen.has(key)) own.push({ column: at.get('name') ?? -1, message: `the same site stands in line ${seen.get(key)}` });
+    if (known.taken?.has(key))
+      own.push({ column: at.get('name') ?? -1, message: 'this client has a site of that name already' });
+    if (seen.has(key))
+      own.push({ column: at.get('name') ?? -1, message: `the same site stands in line ${seen.get(key)}` });
     seen.set(key, line);
-    rows.push({ line, cells: head.map((_, c) => (cells[c] ?? '').slice(0, 500)), site: own.length ? null : read.value, faults: own });
+    rows.push({
+      line,
+      cells: head.map((_, c) => (cells[c] ?? '').slice(0, 500)),
+      site: own.length ? null : read.value,
+      faults: own,
+    });
   }
-  return { columns: head.map((h, i) => ({ title: h.trim().slice(0, 100), known: found[i] !== undefined })), rows, faults };
+  return {
+    columns: head.map((h, i) => ({ title: h.trim().slice(0, 100), known: found[i] !== undefined })),
+    rows,
+    faults,
+  };
 }
 
-export interface SiteLine { name: string; client: string; liveUrl: string; staging: string; stage: string; launchDate: string; replaces: boolean; hostProfile: string; brief: Record<string, unknown> }
+export interface SiteLine {
+  name: string;
+  client: string;
+  liveUrl: string;
+  staging: string;
+  stage: string;
+  launchDate: string;
+  replaces: boolean;
+  hostProfile: string;
+  brief: Record<string, unknown>;
+}
 
 /** A cell that a spreadsheet would take for a formula gets a quote before it (common practice). */
-const safe = (cell: string): string => (/^[=+\-@\t\r]/.test(cell) && !/^\+?[\d\s().-]+$/.test(cell) ? `'${cell}` : cell);
+const safe = (cell: string): string =>
+  /^[=+\-@\t\r]/.test(cell) && !/^\+?[\d\s().-]+$/.test(cell) ? `'${cell}` : cell;
 
 export function writeSitesCsv(sites: readonly SiteLine[]): string {
   const list = (v: unknown): string => (Array.isArray(v) ? v.join(', ') : typeof v === 'string' ? v : '');
-  return `${Papa.unparse({ fields: CSV_TITLES, data: sites.map(s => [s.name, s.client, s.liveUrl, s.staging, s.stage, s.launchDate, s.replaces ? 'yes' : 'no', s.hostProfile, ...['tagline', 'languages', 'contactEmail', 'phone', 'preferredHost', 'otherHosts'].map(k => list(s.brief[k]))].map(safe)) }, { newline: '\r\n' })}\r\n`;
+  return `${Papa.unparse({ fields: CSV_TITLES, data: sites.map((s) => [s.name, s.client, s.liveUrl, s.staging, s.stage, s.launchDate, s.replaces ? 'yes' : 'no', s.hostProfile, ...['tagline', 'languages', 'contactEmail', 'phone', 'preferredHost', 'otherHosts'].map((k) => list(s.brief[k]))].map(safe)) }, { newline: '\r\n' })}\r\n`;
 }

@@ -4,9 +4,21 @@ import type { Finding } from '#core/facts/finding';
 export function httpsRedirect(hosts: readonly string[]): { label: string; text: string }[] {
   const each = (block: (host: string) => string): string => hosts.map(block).join('\n');
   return [
-    { label: 'nginx', text: each(host => `server {\n  listen 80; listen [::]:80;\n  server_name ${host};\n  return 301 https://${host}$request_uri;\n}`) },
-    { label: 'Apache', text: each(host => `<VirtualHost *:80>\n  ServerName ${host}\n  Redirect permanent / https://${host}/\n</VirtualHost>`) },
-    { label: 'Caddy', text: each(host => `http://${host} {\n  redir https://${host}{uri} permanent\n}`) },
+    {
+      label: 'nginx',
+      text: each(
+        (host) =>
+          `server {\n  listen 80; listen [::]:80;\n  server_name ${host};\n  return 301 https://${host}$request_uri;\n}`,
+      ),
+    },
+    {
+      label: 'Apache',
+      text: each(
+        (host) =>
+          `<VirtualHost *:80>\n  ServerName ${host}\n  Redirect permanent / https://${host}/\n</VirtualHost>`,
+      ),
+    },
+    { label: 'Caddy', text: each((host) => `http://${host} {\n  redir https://${host}{uri} permanent\n}`) },
   ];
 }
 
@@ -14,14 +26,30 @@ export function httpsRedirect(hosts: readonly string[]): { label: string; text: 
 export function hostRedirect(hosts: readonly string[], to: string): { label: string; text: string }[] {
   const each = (block: (from: string) => string): string => hosts.map(block).join('\n');
   return [
-    { label: 'nginx', text: each(from => `server {\n  listen 443 ssl; listen [::]:443 ssl;\n  server_name ${from};\n  return 301 https://${to}$request_uri;\n}`) },
-    { label: 'Apache', text: each(from => `<VirtualHost *:443>\n  ServerName ${from}\n  Redirect permanent / https://${to}/\n</VirtualHost>`) },
-    { label: 'Caddy', text: each(from => `${from} {\n  redir https://${to}{uri} permanent\n}`) },
+    {
+      label: 'nginx',
+      text: each(
+        (from) =>
+          `server {\n  listen 443 ssl; listen [::]:443 ssl;\n  server_name ${from};\n  return 301 https://${to}$request_uri;\n}`,
+      ),
+    },
+    {
+      label: 'Apache',
+      text: each(
+        (from) =>
+          `<VirtualHost *:443>\n  ServerName ${from}\n  Redirect permanent / https://${to}/\n</VirtualHost>`,
+      ),
+    },
+    { label: 'Caddy', text: each((from) => `${from} {\n  redir https://${to}{uri} permanent\n}`) },
   ];
 }
 
 /** The hosts that a finding blames. */
-export const failedPlaces = (finding: Pick<Finding, 'places'>): string[] => finding.places.filter(p => p.outcome === 'failed').map(p => p.place).slice(0, 10);
+export const failedPlaces = (finding: Pick<Finding, 'places'>): string[] =>
+  finding.places
+    .filter((p) => p.outcome === 'failed')
+    .map((p) => p.place)
+    .slice(0, 10);
 
 /** A response header for the common web servers. */
 export function headerRecipe(name: string, value: string): { label: string; text: string }[] {

@@ -1,5 +1,8 @@
 /** An exact, non-negative share. */
-export interface Fraction { num: number; den: number }
+export interface Fraction {
+  num: number;
+  den: number;
+}
 
 export const ONE: Fraction = { num: 1, den: 1 };
 export const NOUGHT: Fraction = { num: 0, den: 1 };
@@ -9,7 +12,9 @@ function gcd(a: bigint, b: bigint): bigint {
   return a;
 }
 
-/** A sum of fractions without rounding. Big integers, since denominators of 37, 41 and 43 pages multiply fast. */
+/**
+ * A sum of fractions without rounding. Big integers, since denominators of 37, 41 and 43 pages multiply fast.
+ */
 export class ExactSum {
   private num = 0n;
   private den = 1n;
@@ -21,11 +26,16 @@ export class ExactSum {
     this.num = this.num * d + n * this.den;
     this.den *= d;
     const g = gcd(this.num, this.den);
-    if (g > 1n) { this.num /= g; this.den /= g; }
+    if (g > 1n) {
+      this.num /= g;
+      this.den /= g;
+    }
     return this;
   }
 
-  get isZero(): boolean { return this.num === 0n; }
+  get isZero(): boolean {
+    return this.num === 0n;
+  }
 
   /** @returns floor(100 x this / whole). */
   percentOf(whole: ExactSum): number {
@@ -37,6 +47,10 @@ export class ExactSum {
     return 100n * this.num * whole.den < BigInt(percent) * this.den * whole.num;
   }
 
-  toString(): string { return this.den === 1n ? `${this.num}` : `${this.num}/${this.den}`; }
-  toNumber(): number { return Number(this.num) / Number(this.den); }
+  toString(): string {
+    return this.den === 1n ? `${this.num}` : `${this.num}/${this.den}`;
+  }
+  toNumber(): number {
+    return Number(this.num) / Number(this.den);
+  }
 }

@@ -5,7 +5,8 @@ import { rememberingShort } from '#core/remembering';
 const PLAIN = /^(?:[!-~]+ )*[!-~]+$/;
 
 /** White space that is not one lone space. */
-const RUNS = /(?:[\t-\r\u00a0\u1680\u2000-\u200b\u2028\u2029\u202f\u205f\u3000\ufeff]| (?=[\s\u200b]))[\s\u200b]*/g;
+const RUNS =
+  /(?:[\t-\r\u00a0\u1680\u2000-\u200b\u2028\u2029\u202f\u205f\u3000\ufeff]| (?=[\s\u200b]))[\s\u200b]*/g;
 
 /** NFC, every run of white space (no-break spaces too) one space, trimmed. */
 export function foldSpace(text: string): string {
@@ -17,7 +18,11 @@ export function foldSpace(text: string): string {
 const ACCENTED = /[\xc0-\u1fff\u2c00-\uffff]+/g;
 const HAS_ACCENTED = new RegExp(ACCENTED.source);
 /** Most runs are a letter or two, and the same few. */
-const withoutAccents = rememberingShort(letters => letters.normalize('NFD').replace(/\p{M}+/gu, ''), 2, 2000);
+const withoutAccents = rememberingShort(
+  (letters) => letters.normalize('NFD').replace(/\p{M}+/gu, ''),
+  2,
+  2000,
+);
 
 /**
  * Folds case and accents of a text whose white space is folded already.
@@ -28,5 +33,8 @@ export function foldLetters(text: string, lowered?: string): string {
   return text.replace(ACCENTED, withoutAccents).toLowerCase();
 }
 
-/** Folds white space, case and accents: for "is this name in that title". Titles and descriptions are folded by a dozen checks each, and again in every audit of the site. */
-export const foldLoosely = rememberingShort(text => foldLetters(foldSpace(text)), 400, 5000);
+/**
+ * Folds white space, case and accents: for "is this name in that title". Titles and descriptions are folded
+ * by a dozen checks each, and again in every audit of the site.
+ */
+export const foldLoosely = rememberingShort((text) => foldLetters(foldSpace(text)), 400, 5000);

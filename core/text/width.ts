@@ -1,7 +1,14 @@
-/** How wide a text is in a face with Arial's metrics: the same on the server and in the browser, without a font. */
+/**
+ * How wide a text is in a face with Arial's metrics: the same on the server and in the browser, without a
+ * font.
+ */
 import data from './arial-widths.json' with { type: 'json' };
 
-const ADVANCES = new Map<number, number>(data.runs.flatMap(([start, widths]) => (widths as number[]).map((w, i): [number, number] => [(start as number) + i, w])));
+const ADVANCES = new Map<number, number>(
+  data.runs.flatMap(([start, widths]) =>
+    (widths as number[]).map((w, i): [number, number] => [(start as number) + i, w]),
+  ),
+);
 const KERNING = new Map<string, number>(Object.entries(data.kerning));
 const EM = data.unitsPerEm;
 /** For letters the face does not have: about the width of its own. */
@@ -10,13 +17,19 @@ const AVERAGE = Math.round(EM * 0.556);
 const EMOJI = Math.round(EM * 1.245);
 
 /** East Asian Wide and Fullwidth (UAX 11): one em each in every face. */
-const WIDE = /[\u1100-\u115f\u2e80-\u303e\u3041-\u33ff\u3400-\u4dbf\u4e00-\u9fff\ua000-\ua4cf\uac00-\ud7a3\uf900-\ufaff\ufe30-\ufe4f\uff00-\uff60\uffe0-\uffe6\u{20000}-\u{3fffd}]/u;
+const WIDE =
+  /[\u1100-\u115f\u2e80-\u303e\u3041-\u33ff\u3400-\u4dbf\u4e00-\u9fff\ua000-\ua4cf\uac00-\ud7a3\uf900-\ufaff\ufe30-\ufe4f\uff00-\uff60\uffe0-\uffe6\u{20000}-\u{3fffd}]/u;
 const NOTHING = /\p{M}|\p{Default_Ignorable_Code_Point}/u;
 const PICTURE = /\p{Extended_Pictographic}/u;
 let clusters: Intl.Segmenter | undefined;
 
 function clusterWidth(cluster: string): number {
-  if (PICTURE.test(cluster) && ((cluster.includes('\ufe0f') || cluster.includes('\u200d')) || !ADVANCES.has(cluster.codePointAt(0)!)) || /^[\u{1f1e6}-\u{1f1ff}]{2}$/u.test(cluster)) return EMOJI;
+  if (
+    (PICTURE.test(cluster) &&
+      (cluster.includes('\ufe0f') || cluster.includes('\u200d') || !ADVANCES.has(cluster.codePointAt(0)!))) ||
+    /^[\u{1f1e6}-\u{1f1ff}]{2}$/u.test(cluster)
+  )
+    return EMOJI;
   let width = 0;
   for (const c of cluster) {
     if (NOTHING.test(c)) continue;
@@ -31,7 +44,9 @@ const PLAIN = /^[\x20-\u024f\u2010-\u2026\u20ac]*$/;
 const TABLE = Uint16Array.from({ length: 0x2100 }, (_, c) => ADVANCES.get(c) ?? AVERAGE);
 /** Kerning of Latin-1 pairs, by first and second letter. */
 const PAIRS = new Int16Array(65_536);
-for (const [pair, units] of KERNING) if (pair.charCodeAt(0) < 256 && pair.charCodeAt(1) < 256) PAIRS[(pair.charCodeAt(0) << 8) | pair.charCodeAt(1)] = units;
+for (const [pair, units] of KERNING)
+  if (pair.charCodeAt(0) < 256 && pair.charCodeAt(1) < 256)
+    PAIRS[(pair.charCodeAt(0) << 8) | pair.charCodeAt(1)] = units;
 
 /**
  * The width of a text on one line.
@@ -42,7 +57,11 @@ export function textWidth(text: string, size: number): number {
   const simple = PLAIN.test(text);
   const plain = simple ? text : text.normalize('NFC').replace(/[\t\n\r]+/g, ' ');
   let width = 0;
-  if (!simple) for (const { segment } of (clusters ??= new Intl.Segmenter(undefined, { granularity: 'grapheme' })).segment(plain)) width += clusterWidth(segment);
+  if (!simple)
+    for (const { segment } of (clusters ??= new Intl.Segmenter(undefined, {
+      granularity: 'grapheme',
+    })).segment(plain))
+      width += clusterWidth(segment);
   for (let i = 0, before = 0; i < plain.length; i++) {
     const c = plain.charCodeAt(i);
     if (simple) width += TABLE[c]!;
@@ -56,9 +75,14 @@ export function textWidth(text: string, size: number): number {
 /** How many characters (code points) a text has. */
 export function countCharacters(text: string): number {
   let n = 0;
-  for (let i = 0; i < text.length; i++) if ((text.charCodeAt(i) & 0xfc00) !== 0xdc00 || (text.charCodeAt(i - 1) & 0xfc00) !== 0xd800) n++;
+  for (let i = 0; i < text.length; i++)
+    if ((text.charCodeAt(i) & 0xfc00) !== 0xdc00 || (text.charCodeAt(i - 1) & 0xfc00) !== 0xd800) n++;
   return n;
 }
 
 /** Whether a text is mostly East Asian, where counting letters says little. */
-export function isEastAsian(text: string): boolean { if (PLAIN.test(text)) return false; const letters = [...text].filter(c => /\p{L}/u.test(c)); return letters.length > 0 && letters.filter(c => WIDE.test(c)).length * 2 > letters.length; }
+export function isEastAsian(text: string): boolean {
+  if (PLAIN.test(text)) return false;
+  const letters = [...text].filter((c) => /\p{L}/u.test(c));
+  return letters.length > 0 && letters.filter((c) => WIDE.test(c)).length * 2 > letters.length;
+}

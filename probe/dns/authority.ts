@@ -28,39 +28,71 @@ const bare = (name: string): string => name.toLowerCase().replace(/\.$/, '');
 
 /** The names of NS records in an answer or referral. */
 function serversIn(answer: DnsAnswer, zone: string): string[] {
-  return [...new Set([...answer.records, ...(answer.authority ?? [])].filter(r => r.type === 'NS' && bare(r.name) === zone).map(r => bare(r.value)))];
+  return [
+    ...new Set(
+      [...answer.records, ...(answer.authority ?? [])]
+        .filter((r) => r.type === 'NS' && bare(r.name) === zone)
+        .map((r) => bare(r.value)),
+    ),
+  ];
 }
 
 /**
  * Asks the zone above for the delegation, each of its servers for itself.
  * The walk begins at the nearest zone above that has NS records; the resolvers' word for those is enough.
  */
-async function askParent(dialer: Dialer, zone: string): Promise<{ parent: DnsEvidence['parent']; referrals: DnsAnswer[] }> {
+async function askParent(
+  dialer: Dialer,
+  zone: string,
+): Promise<{ parent: DnsEvidence['parent']; referrals: DnsAnswer[] }> {
   for (const above of caaClimb(zone).slice(1)) {
     const ns = await dialer.lookup(above, 'NS');
     const names = serversIn(ns, above).slice(0, SERVERS).sort();
     if (!names.length) continue;
-    const servers = await Promise.all(names.map(async name => ({ name, addresses: await dialer.resolve(name).catch(() => []) })));
-    const asked = await Promise.all(servers.flatMap(s => s.addresses.slice(0, 1).flatMap(a => [dialer.askAuthority(s.name, a, zone, 'NS', 'parent'), dialer.askAuthority(s.name, a, zone, 'DS', 'parent')])));
-    return { parent: { zone: above, servers }, referrals: asked.filter(a => a.type === 'NS') };
+    const servers = await Promise.all(
+      names.map(async (name) => ({ name, addresses: await dialer.resolve(name).catch(() => []) })),
+    );
+    const asked = await Promise.all(
+      servers.flatMap((s) =>
+        s.addresses
+          .slice(0, 1)
+          .flatMap((a) => [
+            dialer.askAuthority(s.name, a, zone, 'NS', 'parent'),
+            dialer.askAuthority(s.name, a, zone, 'DS', 'parent'),
+          ]),
+      ),
+    );
+    return { parent: { zone: above, servers }, referrals: asked.filter((a) => a.type === 'NS') };
   }
   return { parent: null, referrals: [] };
 }
 
 /** The servers that the zone above and the zone itself name; glue is used where the name does not resolve. */
 async function nameServersOf(dialer: Dialer, zone: string, referrals: DnsAnswer[]): Promise<NameServer[]> {
-  const byParent = new Set(referrals.flatMap(r => serversIn(r, zone)));
-  const glue = referrals.flatMap(r => r.additional ?? []);
+  const byParent = new Set(referrals.flatMap((r) => serversIn(r, zone)));
+  const glue = referrals.flatMap((r) => r.additional ?? []);
   const byZone = new Set(serversIn(await dialer.lookup(zone, 'NS'), zone));
   const addressesOf = async (name: string): Promise<string[]> => {
     const found = await dialer.resolve(name).catch(() => []);
-    return found.length ? found : [...new Set(glue.filter(g => bare(g.name) === name).map(g => g.value))];
+    return found.length ? found : [...new Set(glue.filter((g) => bare(g.name) === name).map((g) => g.value))];
   };
   // what a server of the zone says of itself counts more than a resolver's memory
   const first = [...byParent, ...byZone][0];
-  if (first) for (const address of (await addressesOf(first)).slice(0, 1)) for (const name of serversIn(await dialer.askAuthority(first, address, zone, 'NS'), zone)) byZone.add(name);
+  if (first)
+    for (const address of (await addressesOf(first)).slice(0, 1))
+      for (const name of serversIn(await dialer.askAuthority(first, address, zone, 'NS'), zone))
+        byZone.add(name);
   const names = [...new Set([...byParent, ...byZone])].sort().slice(0, SERVERS);
-  return Promise.all(names.map(async name => ({ name, addresses: await addressesOf(name), namedBy: [...(byParent.has(name) ? ['parent' as const] : []), ...(byZone.has(name) ? ['zone' as const] : [])] })));
+  return Promise.all(
+    names.map(async (name) => ({
+      name,
+      addresses: await addressesOf(name),
+      namedBy: [
+        ...(byParent.has(name) ? ['parent' as const] : []),
+        ...(byZone.has(name) ? ['zone' as const] : []),
+      ],
+    })),
+  );
 }
 
 /** Follows SPF records through their includes and redirects, asking what evaluating them would ask. */
@@ -72,10 +104,13 @@ async function followSpf(dialer: Dialer, domain: string): Promise<void> {
     if (seen.has(name)) continue;
     seen.add(name);
     const answer = await dialer.lookup(name, 'TXT');
-    for (const text of answer.records.filter(r => r.type === 'TXT').map(r => joinedText(r.value)).filter(isSpf)) {
+    for (const text of answer.records
+      .filter((r) => r.type === 'TXT')
+      .map((r) => joinedText(r.value))
+      .filter(isSpf)) {
       const { follow, ask } = spfTargets(text);
       queue.push(...follow.map(bare));
-      await Promise.all(ask.slice(0, 20).map(a => dialer.lookup(bare(a.name ?? name), a.type)));
+      await Promise.all(ask.slice(0, 20).map((a) => dialer.lookup(bare(a.name ?? name), a.type)));
     }
   }
 }
@@ -83,10 +118,16 @@ async function followSpf(dialer: Dialer, domain: string): Promise<void> {
 /** All questions about a zone: [name, type], each once. */
 function questionsOf(names: NamesToAsk, zone: string | null): [string, string][] {
   const questions = new Map<string, [string, string]>();
-  const add = (name: string, ...types: string[]) => { for (const type of types) { const n = bare(name); questions.set(`${n} ${type}`, [n, type]); } };
+  const add = (name: string, ...types: string[]) => {
+    for (const type of types) {
+      const n = bare(name);
+      questions.set(`${n} ${type}`, [n, type]);
+    }
+  };
   for (const host of names.hosts) {
     add(host, 'A', 'AAAA', 'CNAME', 'HTTPS');
-    for (const name of caaClimb(host)) if (zone === null || name === zone || name.endsWith(`.${zone}`)) add(name, 'CAA');
+    for (const name of caaClimb(host))
+      if (zone === null || name === zone || name.endsWith(`.${zone}`)) add(name, 'CAA');
   }
   for (const r of names.records) {
     if (!ASKABLE.has(r.type)) continue;
@@ -102,17 +143,26 @@ function questionsOf(names: NamesToAsk, zone: string | null): [string, string][]
     add(`${names.randomLabel}.${zone}`, 'A', 'AAAA', 'CNAME');
     for (const selector of names.dkimSelectors) add(`${selector}._domainkey.${zone}`, 'TXT');
   }
-  if (names.mailDomain) { add(names.mailDomain, 'MX', 'A', 'AAAA', 'TXT'); add(`_dmarc.${names.mailDomain}`, 'TXT'); }
+  if (names.mailDomain) {
+    add(names.mailDomain, 'MX', 'A', 'AAAA', 'TXT');
+    add(`_dmarc.${names.mailDomain}`, 'TXT');
+  }
   return [...questions.values()];
 }
 
 /** Asks a server that will take the zone over whether it has it, and signs it. */
 async function askComing(dialer: Dialer, name: string, zone: string): Promise<void> {
   const [address] = await dialer.resolve(name).catch(() => []);
-  if (address) await Promise.all(['SOA', 'DNSKEY'].map(type => dialer.askAuthority(name, address, zone, type, 'coming')));
+  if (address)
+    await Promise.all(
+      ['SOA', 'DNSKEY'].map((type) => dialer.askAuthority(name, address, zone, type, 'coming')),
+    );
 }
 
-/** Finds the zone's servers by walking the delegation and asks each of them. Resolver answers are kept beside theirs. */
+/**
+ * Finds the zone's servers by walking the delegation and asks each of them. Resolver answers are kept beside
+ * theirs.
+ */
 export async function collectDns(dialer: Dialer, names: NamesToAsk): Promise<Omit<DnsEvidence, 'answers'>> {
   const { zone } = names;
   const { parent, referrals } = zone ? await askParent(dialer, zone) : { parent: null, referrals: [] };
@@ -122,19 +172,56 @@ export async function collectDns(dialer: Dialer, names: NamesToAsk): Promise<Omi
     ...questionsOf(names, zone).flatMap(([name, type]) => [
       dialer.lookup(name, type),
       // the DS of a zone stands above it
-      ...(inZone(name) && type !== 'DS' ? nameServers.flatMap(s => s.addresses.slice(0, 1).map(address => dialer.askAuthority(s.name, address, name, type))) : []),
+      ...(inZone(name) && type !== 'DS'
+        ? nameServers.flatMap((s) =>
+            s.addresses.slice(0, 1).map((address) => dialer.askAuthority(s.name, address, name, type)),
+          )
+        : []),
     ]),
-    ...(zone ? [dialer.lookup(zone, 'A', true), dialer.lookup(zone, 'SOA', true), followSpf(dialer, zone)] : []),
+    ...(zone
+      ? [dialer.lookup(zone, 'A', true), dialer.lookup(zone, 'SOA', true), followSpf(dialer, zone)]
+      : []),
     ...(names.mailDomain && names.mailDomain !== zone ? [followSpf(dialer, names.mailDomain)] : []),
-    ...(zone ? names.coming.filter(n => !nameServers.some(s => s.name === n)).slice(0, SERVERS).map(n => askComing(dialer, n, zone)) : []),
+    ...(zone
+      ? names.coming
+          .filter((n) => !nameServers.some((s) => s.name === n))
+          .slice(0, SERVERS)
+          .map((n) => askComing(dialer, n, zone))
+      : []),
     // aliases are no name servers, and no mail exchangers (RFC 2181 10.3)
-    ...nameServers.map(s => dialer.lookup(s.name, 'CNAME')),
+    ...nameServers.map((s) => dialer.lookup(s.name, 'CNAME')),
   ]);
-  const exchangers = [...new Set(dialer.answers.filter(a => a.type === 'MX').flatMap(a => a.records).filter(r => r.type === 'MX').map(r => bare(r.value.split(' ')[1] ?? '')).filter(Boolean))].slice(0, 12);
-  const aliases = [...new Set(dialer.answers.flatMap(a => a.records).filter(r => r.type === 'CNAME').map(r => bare(r.value)))].slice(0, 30);
+  const exchangers = [
+    ...new Set(
+      dialer.answers
+        .filter((a) => a.type === 'MX')
+        .flatMap((a) => a.records)
+        .filter((r) => r.type === 'MX')
+        .map((r) => bare(r.value.split(' ')[1] ?? ''))
+        .filter(Boolean),
+    ),
+  ].slice(0, 12);
+  const aliases = [
+    ...new Set(
+      dialer.answers
+        .flatMap((a) => a.records)
+        .filter((r) => r.type === 'CNAME')
+        .map((r) => bare(r.value)),
+    ),
+  ].slice(0, 30);
   await Promise.all([
-    ...exchangers.flatMap(x => [dialer.lookup(x, 'A'), dialer.lookup(x, 'AAAA'), dialer.lookup(x, 'CNAME')]),
-    ...aliases.flatMap(x => [dialer.lookup(x, 'A'), dialer.lookup(x, 'AAAA')]),
+    ...exchangers.flatMap((x) => [
+      dialer.lookup(x, 'A'),
+      dialer.lookup(x, 'AAAA'),
+      dialer.lookup(x, 'CNAME'),
+    ]),
+    ...aliases.flatMap((x) => [dialer.lookup(x, 'A'), dialer.lookup(x, 'AAAA')]),
   ]);
-  return { resolvers: dialer.resolvers.map(r => `${r.address}:${r.port}`), zone, nameServers, parent, randomLabel: names.randomLabel };
+  return {
+    resolvers: dialer.resolvers.map((r) => `${r.address}:${r.port}`),
+    zone,
+    nameServers,
+    parent,
+    randomLabel: names.randomLabel,
+  };
 }

@@ -1,4 +1,7 @@
-/** HTTP with everything recorded: one exchange at a time over undici's pools, each connection made by the dialer. */
+/**
+ * HTTP with everything recorded: one exchange at a time over undici's pools, each connection made by the
+ * dialer.
+ */
 import { Pool } from 'undici';
 import type tls from 'node:tls';
 import { parseUrl } from '#core/extract/address';
@@ -13,7 +16,10 @@ import { H2Session } from './h2';
 import { openDoor, type WayIn } from './way-in';
 
 export interface HttpOptions {
-  agent: string; timeoutMs: number; maxBytes: number; maxRedirects: number;
+  agent: string;
+  timeoutMs: number;
+  maxBytes: number;
+  maxRedirects: number;
   /** Requests at once to one origin. */
   connections: number;
   /** Least time between the starts of two requests to one origin, in milliseconds. */
@@ -25,30 +31,53 @@ export interface HttpOptions {
   /** How the audit gets past a door: never recorded. */
   wayIn?: WayIn;
 }
-export interface Fetched { chain: Chain; body?: Buffer }
+export interface Fetched {
+  chain: Chain;
+  body?: Buffer;
+}
 export interface Asked {
-  own?: (host: string) => boolean; headers?: Record<string, string>; method?: 'GET' | 'HEAD';
+  own?: (host: string) => boolean;
+  headers?: Record<string, string>;
+  method?: 'GET' | 'HEAD';
   /** Another cap on the body than the client's. */
   maxBytes?: number;
   /** Ask this address of the host and no other. */
   address?: string;
 }
 
-interface Origin { pool: Pool; h2?: H2Session; address?: string; fresh?: { resolve: number; connect: number; tls?: number }; strikes: number; dead?: ProbeError; next: number; pausedUntil: number }
+interface Origin {
+  pool: Pool;
+  h2?: H2Session;
+  address?: string;
+  fresh?: { resolve: number; connect: number; tls?: number };
+  strikes: number;
+  dead?: ProbeError;
+  next: number;
+  pausedUntil: number;
+}
 
 const HEADER_BYTES = 64 * 1024;
 /** After so many silences a host is not waited for again in the same audit. */
 const STRIKES = 2;
 /** The longest that a server's Retry-After is heeded. */
 const LONGEST_PAUSE_MS = 30_000;
-/** Early hints and signs of life (RFC 9110 15.2) that one answer may send ahead; each costs as much to read as an answer. */
+/**
+ * Early hints and signs of life (RFC 9110 15.2) that one answer may send ahead; each costs as much to read as
+ * an answer.
+ */
 const MOST_INTERIM = 20;
 const NO_ALPN = /NO_APPLICATION_PROTOCOL/;
 
 export class HttpClient {
   private readonly origins = new Map<string, Origin>();
   private readonly flood: FloodGuard;
-  constructor(private readonly dialer: Dialer, private readonly store: TrustStore, readonly options: HttpOptions) { this.flood = new FloodGuard(Math.max(options.maxBytes, options.longestBody ?? 0) + 1024 * 1024); }
+  constructor(
+    private readonly dialer: Dialer,
+    private readonly store: TrustStore,
+    readonly options: HttpOptions,
+  ) {
+    this.flood = new FloodGuard(Math.max(options.maxBytes, options.longestBody ?? 0) + 1024 * 1024);
+  }
 
   private origin(url: URL, only?: string): Origin {
     const key = only === undefined ? url.origin : `${url.origin} ${only}`;
@@ -59,23 +88,49 @@ export class HttpClient {
       const host = url.hostname.replace(/^\[|\]$/g, '');
       const port = Number(url.port) || (secure ? 443 : 80);
       made.pool = new Pool(url.origin, {
-        connections: this.options.connections, pipelining: 1, maxHeaderSize: HEADER_BYTES, keepAliveTimeout: 4000, headersTimeout: this.options.timeoutMs, bodyTimeout: this.options.timeoutMs,
+        connections: this.options.connections,
+        pipelining: 1,
+        maxHeaderSize: HEADER_BYTES,
+        keepAliveTimeout: 4000,
+        headersTimeout: this.options.timeoutMs,
+        bodyTimeout: this.options.timeoutMs,
         connect: (_options, callback) => {
-          void this.open(made, host, port, secure, undefined, only).then(socket => callback(null, socket), (error: unknown) => {
-            if (NO_ALPN.test((error as { code?: string }).code ?? '')) made.h2 ??= new H2Session(url.origin, () => this.open(made, host, port, true, ['h2'], only) as Promise<tls.TLSSocket>);
-            callback(error as Error, null);
-          });
+          void this.open(made, host, port, secure, undefined, only).then(
+            (socket) => callback(null, socket),
+            (error: unknown) => {
+              if (NO_ALPN.test((error as { code?: string }).code ?? ''))
+                made.h2 ??= new H2Session(
+                  url.origin,
+                  () => this.open(made, host, port, true, ['h2'], only) as Promise<tls.TLSSocket>,
+                );
+              callback(error as Error, null);
+            },
+          );
         },
       });
-      this.origins.set(key, origin = made);
+      this.origins.set(key, (origin = made));
     }
     return origin;
   }
 
-  private async open(origin: Origin, host: string, port: number, secure: boolean, alpn?: string[], only?: string): Promise<import('node:net').Socket | tls.TLSSocket> {
+  private async open(
+    origin: Origin,
+    host: string,
+    port: number,
+    secure: boolean,
+    alpn?: string[],
+    only?: string,
+  ): Promise<import('node:net').Socket | tls.TLSSocket> {
     const dialled = await this.dialer.connect(host, port, only);
     const before = performance.now();
-    const socket = secure ? await handshake(dialled.socket, { host, context: this.store.context, timeoutMs: Math.min(this.options.timeoutMs, 10_000), alpn }) : dialled.socket;
+    const socket = secure
+      ? await handshake(dialled.socket, {
+          host,
+          context: this.store.context,
+          timeoutMs: Math.min(this.options.timeoutMs, 10_000),
+          alpn,
+        })
+      : dialled.socket;
     origin.address = dialled.address;
     origin.fresh = { ...dialled.timing, ...(secure ? { tls: performance.now() - before } : {}) };
     this.flood.watch(socket);
@@ -91,7 +146,12 @@ export class HttpClient {
   }
 
   /** One request, no redirects followed. Never throws. */
-  async exchange(address: string, method: 'GET' | 'HEAD', extra: Record<string, string> = {}, more: Pick<Asked, 'maxBytes' | 'address'> = {}): Promise<{ exchange: Exchange; body?: Buffer }> {
+  async exchange(
+    address: string,
+    method: 'GET' | 'HEAD',
+    extra: Record<string, string> = {},
+    more: Pick<Asked, 'maxBytes' | 'address'> = {},
+  ): Promise<{ exchange: Exchange; body?: Buffer }> {
     const url = new URL(address);
     const exchange: Exchange = { url: address, method, headers: [], timing: { total: 0 } };
     const origin = this.origin(url, more.address);
@@ -100,20 +160,37 @@ export class HttpClient {
     const abort = new AbortController();
     const outer = this.options.signal;
     const stop = () => abort.abort();
-    const timer = setTimeout(() => abort.abort(new ProbeError('timeout', 'no full answer in time')), this.options.timeoutMs);
+    const timer = setTimeout(
+      () => abort.abort(new ProbeError('timeout', 'no full answer in time')),
+      this.options.timeoutMs,
+    );
     outer?.addEventListener('abort', stop, { once: true });
     let body: Buffer | undefined;
     try {
       if (outer?.aborted) throw new ProbeError('stopped', 'stopped');
       if (origin.dead) throw origin.dead;
-      const { path, headers } = openDoor(this.options.wayIn, url, { 'user-agent': this.options.agent, 'accept': 'text/html,application/xhtml+xml,application/xml;q=0.9,*/*;q=0.8', 'accept-encoding': 'gzip, br, deflate', 'accept-language': 'en', ...extra });
+      const { path, headers } = openDoor(this.options.wayIn, url, {
+        'user-agent': this.options.agent,
+        accept: 'text/html,application/xhtml+xml,application/xml;q=0.9,*/*;q=0.8',
+        'accept-encoding': 'gzip, br, deflate',
+        'accept-language': 'en',
+        ...extra,
+      });
       let interim = 0;
-      const onInfo = (): void => { if (++interim > MOST_INTERIM) abort.abort(new ProbeError('too-large', `more than ${MOST_INTERIM} interim answers came before the answer`)); };
+      const onInfo = (): void => {
+        if (++interim > MOST_INTERIM)
+          abort.abort(
+            new ProbeError('too-large', `more than ${MOST_INTERIM} interim answers came before the answer`),
+          );
+      };
       const answer = await this.send(origin, path, method, headers, abort.signal, onInfo);
       origin.strikes = 0;
       const headed = performance.now();
       const fresh = origin.fresh;
-      if (fresh) { origin.fresh = undefined; Object.assign(exchange.timing, rounded(fresh)); }
+      if (fresh) {
+        origin.fresh = undefined;
+        Object.assign(exchange.timing, rounded(fresh));
+      }
       const setUp = fresh ? fresh.resolve + fresh.connect + (fresh.tls ?? 0) : 0;
       exchange.timing.firstByte = round(Math.max(0, headed - started - setUp));
       exchange.address = origin.address;
@@ -123,9 +200,13 @@ export class HttpClient {
       exchange.headers = answer.headers;
       body = await this.read(answer.body, exchange, more.maxBytes ?? this.options.maxBytes);
     } catch (error) {
-      const known = abort.signal.reason instanceof ProbeError ? abort.signal.reason.toJSON() : describe(error, url.protocol === 'https:');
+      const known =
+        abort.signal.reason instanceof ProbeError
+          ? abort.signal.reason.toJSON()
+          : describe(error, url.protocol === 'https:');
       exchange.error = known;
-      if (known.code === 'timeout' && exchange.status === undefined && ++origin.strikes >= STRIKES) origin.dead = new ProbeError('timeout', 'no answer in time, and none before');
+      if (known.code === 'timeout' && exchange.status === undefined && ++origin.strikes >= STRIKES)
+        origin.dead = new ProbeError('timeout', 'no answer in time, and none before');
     } finally {
       clearTimeout(timer);
       outer?.removeEventListener('abort', stop);
@@ -135,12 +216,33 @@ export class HttpClient {
   }
 
   /** Over HTTP/1.1, or over HTTP/2 once an origin has refused the older one. */
-  private async send(origin: Origin, path: string, method: 'GET' | 'HEAD', headers: Record<string, string>, signal: AbortSignal, onInfo: () => void): Promise<{ status: number; reason?: string; headers: Header[]; body: import('stream').Readable }> {
+  private async send(
+    origin: Origin,
+    path: string,
+    method: 'GET' | 'HEAD',
+    headers: Record<string, string>,
+    signal: AbortSignal,
+    onInfo: () => void,
+  ): Promise<{ status: number; reason?: string; headers: Header[]; body: import('stream').Readable }> {
     if (!origin.h2) {
       try {
-        const answer = await origin.pool.request({ path, method, signal, responseHeaders: 'raw', headers, onInfo });
-        return { status: answer.statusCode, reason: answer.statusText, headers: pairs(answer.headers as unknown as string[]), body: answer.body };
-      } catch (error) { if (!(origin.h2 as H2Session | undefined)) throw error; }
+        const answer = await origin.pool.request({
+          path,
+          method,
+          signal,
+          responseHeaders: 'raw',
+          headers,
+          onInfo,
+        });
+        return {
+          status: answer.statusCode,
+          reason: answer.statusText,
+          headers: pairs(answer.headers as unknown as string[]),
+          body: answer.body,
+        };
+      } catch (error) {
+        if (!(origin.h2 as H2Session | undefined)) throw error;
+      }
     }
     return origin.h2!.request(path, method, headers, signal);
   }
@@ -152,7 +254,11 @@ export class HttpClient {
     for await (const chunk of stream) {
       size += (chunk as Buffer).length;
       chunks.push(chunk as Buffer);
-      if (size > cap) { exchange.cut = true; stream.destroy(); break; }
+      if (size > cap) {
+        exchange.cut = true;
+        stream.destroy();
+        break;
+      }
     }
     const encoded = chunks.length === 1 ? chunks[0]! : Buffer.concat(chunks);
     exchange.bytes = { encoded: size, decoded: size };
@@ -169,25 +275,42 @@ export class HttpClient {
     let next = address;
     for (;;) {
       const own = options.own?.(new URL(next).hostname) ?? true;
-      const { exchange, body } = await this.exchange(next, own ? options.method ?? 'GET' : 'HEAD', own ? options.headers : {}, options);
+      const { exchange, body } = await this.exchange(
+        next,
+        own ? (options.method ?? 'GET') : 'HEAD',
+        own ? options.headers : {},
+        options,
+      );
       chain.hops.push(exchange);
       seen.add(next);
-      if (exchange.error) { chain.error = exchange.error; return { chain }; }
+      if (exchange.error) {
+        chain.error = exchange.error;
+        return { chain };
+      }
       const location = headerValues(exchange, 'location')[0];
       const redirect = location !== undefined && [301, 302, 303, 307, 308].includes(exchange.status!);
-      if (!redirect) { chain.end = 'answer'; return { chain, body }; }
-      const fault = (code: 'bad-url' | 'redirect-loop' | 'too-many-redirects', message: string): Fetched => { chain.error = { code, message }; return { chain }; };
+      if (!redirect) {
+        chain.end = 'answer';
+        return { chain, body };
+      }
+      const fault = (code: 'bad-url' | 'redirect-loop' | 'too-many-redirects', message: string): Fetched => {
+        chain.error = { code, message };
+        return { chain };
+      };
       const target = parseUrl(location, next);
-      if (!target || !/^https?:$/.test(target.protocol)) return fault('bad-url', 'it redirects to something that is no http address');
+      if (!target || !/^https?:$/.test(target.protocol))
+        return fault('bad-url', 'it redirects to something that is no http address');
       target.hash = '';
       next = target.href;
       if (seen.has(next)) return fault('redirect-loop', `its redirects go in a circle: ${next}`);
-      if (chain.hops.length > this.options.maxRedirects) return fault('too-many-redirects', `more than ${this.options.maxRedirects} redirects`);
+      if (chain.hops.length > this.options.maxRedirects)
+        return fault('too-many-redirects', `more than ${this.options.maxRedirects} redirects`);
     }
   }
 
   /**
-   * The same, and once more after Retry-After or a short pause when the answer is a 5xx or asks for patience (429): a fault counts only when it comes again.
+   * The same, and once more after Retry-After or a short pause when the answer is a 5xx or asks for patience
+   * (429): a fault counts only when it comes again.
    * @returns the last try, and the first beside it when there were two
    */
   async followTwice(address: string, options: Asked = {}): Promise<Fetched & { firstTry?: Chain }> {
@@ -199,15 +322,23 @@ export class HttpClient {
     // the whole host is left alone, not this address only
     if (pause.asked) this.origin(new URL(last.url)).pausedUntil = performance.now() + pause.ms;
     await this.sleep(pause.ms);
-    return { ...await this.follow(address, options), firstTry: first.chain };
+    return { ...(await this.follow(address, options)), firstTry: first.chain };
   }
 
-  /** How long to wait: as the server asks (RFC 9110 10.2.3, seconds or a date), within reason, else a short pause. */
+  /**
+   * How long to wait: as the server asks (RFC 9110 10.2.3, seconds or a date), within reason, else a short
+   * pause.
+   */
   private pauseFor(answer: Exchange): { ms: number; asked: boolean } {
     const { retryPauseMs } = this.options;
     const text = headerValues(answer, 'retry-after')[0];
-    const at = text !== undefined && !/^\d+$/.test(text) ? Date.parse(text) - Date.parse(headerValues(answer, 'date')[0] ?? '') : Number(text ?? NaN) * 1000;
-    return at > 0 ? { ms: Math.min(at, retryPauseMs * 5, LONGEST_PAUSE_MS), asked: true } : { ms: retryPauseMs, asked: false };
+    const at =
+      text !== undefined && !/^\d+$/.test(text)
+        ? Date.parse(text) - Date.parse(headerValues(answer, 'date')[0] ?? '')
+        : Number(text ?? NaN) * 1000;
+    return at > 0
+      ? { ms: Math.min(at, retryPauseMs * 5, LONGEST_PAUSE_MS), asked: true }
+      : { ms: retryPauseMs, asked: false };
   }
 
   /** Ends early when the audit is stopped. */
@@ -215,20 +346,36 @@ export class HttpClient {
     const { signal } = this.options;
     if (signal?.aborted) return Promise.resolve();
     return new Promise((resolve) => {
-      const end = () => { clearTimeout(timer); signal?.removeEventListener('abort', end); resolve(); };
+      const end = () => {
+        clearTimeout(timer);
+        signal?.removeEventListener('abort', end);
+        resolve();
+      };
       const timer = setTimeout(end, ms);
       signal?.addEventListener('abort', end, { once: true });
     });
   }
 
   /** Ends all connections. */
-  async close(): Promise<void> { await Promise.all([...this.origins.values()].flatMap(o => [o.pool.destroy().catch(() => {}), o.h2?.close()])); this.flood.end(); }
+  async close(): Promise<void> {
+    await Promise.all(
+      [...this.origins.values()].flatMap((o) => [o.pool.destroy().catch(() => {}), o.h2?.close()]),
+    );
+    this.flood.end();
+  }
 }
 
 function pairs(raw: string[]): Header[] {
   const out: Header[] = [];
-  for (let i = 0; i + 1 < raw.length && out.length < 200; i += 2) out.push([String(raw[i]), String(raw[i + 1]).slice(0, 8192)]);
+  for (let i = 0; i + 1 < raw.length && out.length < 200; i += 2)
+    out.push([String(raw[i]), String(raw[i + 1]).slice(0, 8192)]);
   return out;
 }
 const round = (ms: number): number => Math.round(ms * 10) / 10;
-function rounded(t: Record<string, number | undefined>): Record<string, number> { return Object.fromEntries(Object.entries(t).filter(([, v]) => v !== undefined).map(([k, v]) => [k, round(v!)])); }
+function rounded(t: Record<string, number | undefined>): Record<string, number> {
+  return Object.fromEntries(
+    Object.entries(t)
+      .filter(([, v]) => v !== undefined)
+      .map(([k, v]) => [k, round(v!)]),
+  );
+}

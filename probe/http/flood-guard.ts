@@ -1,4 +1,7 @@
-/** A limit on what one answer may send at all: endless interim answers and chunk extensions never reach the body's own limit. */
+/**
+ * A limit on what one answer may send at all: endless interim answers and chunk extensions never reach the
+ * body's own limit.
+ */
 import { subscribe } from 'node:diagnostics_channel';
 import type { Socket } from 'node:net';
 import { ProbeError } from '../network-error';
@@ -16,18 +19,29 @@ export class FloodGuard {
   constructor(private readonly limit: number) {
     if (listening) return;
     listening = true;
-    subscribe('undici:client:sendHeaders', (message) => { const { socket } = message as { socket: Socket }; begun.set(socket, socket.bytesRead); });
+    subscribe('undici:client:sendHeaders', (message) => {
+      const { socket } = message as { socket: Socket };
+      begun.set(socket, socket.bytesRead);
+    });
   }
 
   watch(socket: Socket): void {
     this.sockets.add(socket);
-    socket.once('close', () => { this.sockets.delete(socket); if (!this.sockets.size) this.end(); });
+    socket.once('close', () => {
+      this.sockets.delete(socket);
+      if (!this.sockets.size) this.end();
+    });
     this.timer ??= setInterval(() => this.look(), 100).unref();
   }
 
   private look(): void {
-    for (const s of this.sockets) if (s.bytesRead - (begun.get(s) ?? 0) > this.limit) s.destroy(new ProbeError('too-large', `the answer takes more than ${this.limit} bytes on the wire`));
+    for (const s of this.sockets)
+      if (s.bytesRead - (begun.get(s) ?? 0) > this.limit)
+        s.destroy(new ProbeError('too-large', `the answer takes more than ${this.limit} bytes on the wire`));
   }
 
-  end(): void { clearInterval(this.timer); this.timer = undefined; }
+  end(): void {
+    clearInterval(this.timer);
+    this.timer = undefined;
+  }
 }

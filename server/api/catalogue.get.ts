@@ -1,3 +1,15 @@
 import { CATALOGUE } from '#core/checks/index';
 
-export default defineEventHandler(() => CATALOGUE.map(c => ({ id: c.id, title: c.title, section: c.section, severity: c.severity, source: c.source, why: c.why, situations: c.situations, byHand: c.byHand ?? false, parameters: c.parameters ?? {} })));
+export default defineEventHandler(() =>
+  CATALOGUE.map((c) => ({
+    id: c.id,
+    title: c.title,
+    section: c.section,
+    severity: c.severity,
+    source: c.source,
+    why: c.why,
+    situations: c.situations,
+    byHand: c.byHand ?? false,
+    parameters: c.parameters ?? {},
+  })),
+);

@@ -1,3 +1,6 @@
 import { practiceControl } from '../services/practice';
 
-export default defineEventHandler(event => ({ ...event.context.person, demo: practiceControl() !== undefined }));
+export default defineEventHandler((event) => ({
+  ...event.context.person,
+  demo: practiceControl() !== undefined,
+}));

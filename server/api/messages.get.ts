@@ -1,3 +1,3 @@
 import { messagesFor } from '../services/notifications';
 
-export default defineEventHandler(event => messagesFor(event.context.person.id));
+export default defineEventHandler((event) => messagesFor(event.context.person.id));

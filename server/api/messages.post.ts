@@ -1,6 +1,11 @@
 import { IsInt, Min, parseAs } from '../dto/validation';
 import { markRead } from '../services/notifications';
 
-class ReadDto { @IsInt() @Min(1) upTo!: number; }
+class ReadDto {
+  @IsInt() @Min(1) upTo!: number;
+}
 
-export default defineEventHandler(async (event) => { await markRead(event.context.person.id, (await parseAs(ReadDto, await readBody(event))).upTo); return { ok: true }; });
+export default defineEventHandler(async (event) => {
+  await markRead(event.context.person.id, (await parseAs(ReadDto, await readBody(event))).upTo);
+  return { ok: true };
+});

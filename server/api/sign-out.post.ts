@@ -1,1 +1,4 @@
-export default defineEventHandler(async (event) => { await clearUserSession(event); return { ok: true }; });
+export default defineEventHandler(async (event) => {
+  await clearUserSession(event);
+  return { ok: true };
+});

@@ -4,15 +4,36 @@ import { Sequelize } from 'sequelize';
 
 let instance: Sequelize | undefined;
 
-/** One pool per process. Settings: ARMBAND_DB_HOST, _PORT, _NAME, _USER, _PASSWORD. All times are UTC, SQL mode is strict. */
+/**
+ * One pool per process. Settings: ARMBAND_DB_HOST, _PORT, _NAME, _USER, _PASSWORD. All times are UTC, SQL
+ * mode is strict.
+ */
 export function database(): Sequelize {
-  return instance ??= new Sequelize(process.env.ARMBAND_DB_NAME ?? 'armband', process.env.ARMBAND_DB_USER ?? 'armband', process.env.ARMBAND_DB_PASSWORD ?? '', {
-    dialect: 'mariadb', dialectModule: mariadb, host: process.env.ARMBAND_DB_HOST ?? '127.0.0.1', port: Number(process.env.ARMBAND_DB_PORT ?? 3306),
-    timezone: '+00:00', logging: false, pool: { max: 10, idle: 30_000 },
-    define: { underscored: true, timestamps: false, freezeTableName: true, charset: 'utf8mb4' },
-    dialectOptions: { connectTimeout: 5000, initSql: ['SET SESSION sql_mode = \'STRICT_ALL_TABLES,NO_ZERO_DATE,NO_ZERO_IN_DATE,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION\''] },
-  });
+  return (instance ??= new Sequelize(
+    process.env.ARMBAND_DB_NAME ?? 'armband',
+    process.env.ARMBAND_DB_USER ?? 'armband',
+    process.env.ARMBAND_DB_PASSWORD ?? '',
+    {
+      dialect: 'mariadb',
+      dialectModule: mariadb,
+      host: process.env.ARMBAND_DB_HOST ?? '127.0.0.1',
+      port: Number(process.env.ARMBAND_DB_PORT ?? 3306),
+      timezone: '+00:00',
+      logging: false,
+      pool: { max: 10, idle: 30_000 },
+      define: { underscored: true, timestamps: false, freezeTableName: true, charset: 'utf8mb4' },
+      dialectOptions: {
+        connectTimeout: 5000,
+        initSql: [
+          "SET SESSION sql_mode = 'STRICT_ALL_TABLES,NO_ZERO_DATE,NO_ZERO_IN_DATE,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION'",
+        ],
+      },
+    },
+  ));
 }
 
 /** Ends the pool; for tests and an orderly stop. */
-export async function closeDatabase(): Promise<void> { await instance?.close(); instance = undefined; }
+export async function closeDatabase(): Promise<void> {
+  await instance?.close();
+  instance = undefined;
+}

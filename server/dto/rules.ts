@@ -1,13 +1,29 @@
 /** What the screens send about checklists and host profiles. */
 import type { AssignmentKind } from '../db/models';
-import { ArrayMaxSize, IsArray, IsIn, IsInt, IsObject, IsString, IsUrl, MaxLength, Min, Type, ValidateNested } from './validation';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsIn,
+  IsInt,
+  IsObject,
+  IsString,
+  IsUrl,
+  MaxLength,
+  Min,
+  Type,
+  ValidateNested,
+} from './validation';
 
 class AssignmentDto {
   @IsIn(['site', 'client', 'host', 'default']) kind!: AssignmentKind;
   @IsString() @MaxLength(200) target!: string;
 }
 export class AssignmentsDto {
-  @IsArray() @ArrayMaxSize(5000) @ValidateNested({ each: true }) @Type(() => AssignmentDto) assignments!: AssignmentDto[];
+  @IsArray()
+  @ArrayMaxSize(5000)
+  @ValidateNested({ each: true })
+  @Type(() => AssignmentDto)
+  assignments!: AssignmentDto[];
 }
 export class SiteIdsDto {
   @IsArray() @ArrayMaxSize(10_000) @IsInt({ each: true }) @Min(1, { each: true }) siteIds!: number[];
@@ -17,6 +33,13 @@ export class LookAheadDto extends SiteIdsDto {
   @IsObject() checklist!: object;
 }
 export class LearnDto {
-  @IsUrl({ protocols: ['http', 'https'], require_protocol: true, require_tld: false, allow_underscores: true }) @MaxLength(2000) url!: string;
+  @IsUrl({
+    protocols: ['http', 'https'],
+    require_protocol: true,
+    require_tld: false,
+    allow_underscores: true,
+  })
+  @MaxLength(2000)
+  url!: string;
   @IsObject() profile!: object;
 }

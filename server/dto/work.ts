@@ -1,5 +1,19 @@
 /** What the screens send about signing in, audits, fixes and work by hand. */
-import { ArrayMaxSize, ArrayMinSize, IsArray, IsBoolean, IsIn, IsInt, IsOptional, IsString, Length, Matches, Max, MaxLength, Min } from './validation';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+} from './validation';
 import { FIX_STATES, type FixState } from '#core/facts/fix';
 
 const DATE = /^\d{4}-\d\d-\d\d$/;
@@ -10,7 +24,12 @@ export class SignInDto {
 }
 
 export class StartAuditsDto {
-  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(5000) @IsInt({ each: true }) @Min(1, { each: true }) environmentIds!: number[];
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(5000)
+  @IsInt({ each: true })
+  @Min(1, { each: true })
+  environmentIds!: number[];
 }
 
 export class FixChangeDto {
@@ -18,7 +37,9 @@ export class FixChangeDto {
   /** 0 takes the owner away. */
   @IsOptional() @IsInt() @Min(0) ownerId?: number;
   /** Empty takes the date away. */
-  @IsOptional() @Matches(/^(\d{4}-\d\d-\d\d)?$/, { message: 'dueDate must be a date such as 2026-12-01' }) dueDate?: string;
+  @IsOptional()
+  @Matches(/^(\d{4}-\d\d-\d\d)?$/, { message: 'dueDate must be a date such as 2026-12-01' })
+  dueDate?: string;
   @IsOptional() @IsString() @Length(1, 2000) comment?: string;
 }
 

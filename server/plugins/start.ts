@@ -19,11 +19,20 @@ async function start(): Promise<void> {
   await ensureBuiltIn();
   const { ARMBAND_FIRST_USER: email, ARMBAND_FIRST_PASSWORD: password } = process.env;
   if (practiceControl()) await loadDemo(password ?? 'marram-demo');
-  else if (email && password) await ensurePerson(email, process.env.ARMBAND_FIRST_NAME ?? email.split('@')[0]!, password);
+  else if (email && password)
+    await ensurePerson(email, process.env.ARMBAND_FIRST_NAME ?? email.split('@')[0]!, password);
   startSweeping();
 }
 
 export default defineNitroPlugin((nitro) => {
-  start().then(startFinished, (error: unknown) => { console.error('Armband could not start:', error); startFailed(error as Error); });
-  nitro.hooks.hook('close', async () => { stopSweeping(); await endExtraction(); await endJudging(); await closeDatabase(); });
+  start().then(startFinished, (error: unknown) => {
+    console.error('Armband could not start:', error);
+    startFailed(error as Error);
+  });
+  nitro.hooks.hook('close', async () => {
+    stopSweeping();
+    await endExtraction();
+    await endJudging();
+    await closeDatabase();
+  });
 });

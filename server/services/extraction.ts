@@ -14,4 +14,6 @@ export function serverExtract(): Extract {
   return pool.extract;
 }
 
-export async function endExtraction(): Promise<void> { await pool?.close(); }
+export async function endExtraction(): Promise<void> {
+  await pool?.close();
+}

@@ -11,8 +11,18 @@ export interface JudgeInput extends Omit<AuditInput, 'evidence' | 'situation' | 
   at: string;
   of: Parameters<typeof situationOf>[0];
 }
-export interface JudgeJob { evidence: Uint8Array; staging?: Uint8Array; input: JudgeInput }
-export interface Verdict { situation: Situation; findings: JudgedFinding[]; result: Result; notes: string[]; evidenceVersion: number }
+export interface JudgeJob {
+  evidence: Uint8Array;
+  staging?: Uint8Array;
+  input: JudgeInput;
+}
+export interface Verdict {
+  situation: Situation;
+  findings: JudgedFinding[];
+  result: Result;
+  notes: string[];
+  evidenceVersion: number;
+}
 
 const bytesOf = (data: Uint8Array): Buffer => Buffer.from(data.buffer, data.byteOffset, data.byteLength);
 
@@ -20,8 +30,25 @@ export async function judgeBytes({ evidence: packed, staging, input }: JudgeJob)
   const evidence = await keptEvidence(bytesOf(packed));
   const { of, at, ...rest } = input;
   const profile = input.profile ?? { name: '' };
-  const view = new SiteView(evidence, withHostRecords(input.brief, input.profile, evidence.target.hosts[0] ?? ''), profile, 'holding');
+  const view = new SiteView(
+    evidence,
+    withHostRecords(input.brief, input.profile, evidence.target.hosts[0] ?? ''),
+    profile,
+    'holding',
+  );
   const situation = situationOf({ ...of, holdingSeen: Boolean(view.markOn(view.home, 'holding')) });
-  const findings = judge({ ...rest, evidence, situation, at: new Date(at), ...(staging ? { staging: await keptEvidence(bytesOf(staging)) } : {}) });
-  return { situation, findings, result: scoreOf(findings), notes: evidence.notes, evidenceVersion: evidence.version };
+  const findings = judge({
+    ...rest,
+    evidence,
+    situation,
+    at: new Date(at),
+    ...(staging ? { staging: await keptEvidence(bytesOf(staging)) } : {}),
+  });
+  return {
+    situation,
+    findings,
+    result: scoreOf(findings),
+    notes: evidence.notes,
+    evidenceVersion: evidence.version,
+  };
 }

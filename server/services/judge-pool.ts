@@ -14,7 +14,11 @@ export async function judgeInThread(job: JudgeJob): Promise<Verdict> {
     const file = join(dirname(process.argv[1] ?? ''), 'judge-worker.mjs');
     if (existsSync(file)) pool = new ThreadPool({ file, timeoutMs: 120_000 });
   }
-  return pool ? JSON.parse(await pool.run(job)) as Verdict : judgeBytes(job);
+  return pool ? (JSON.parse(await pool.run(job)) as Verdict) : judgeBytes(job);
 }
 
-export async function endJudging(): Promise<void> { await pool?.close(); pool = undefined; looked = false; }
+export async function endJudging(): Promise<void> {
+  await pool?.close();
+  pool = undefined;
+  looked = false;
+}

@@ -5,20 +5,51 @@ import { TrustStore } from '#probe/tls';
 import { readBootstrap } from '#probe/registration/rdap';
 import { serverExtract } from './extraction';
 
-export type NetworkSettings = Pick<CollectOptions, 'resolvers' | 'map' | 'allowPrivate' | 'timeoutMs' | 'maxPages' | 'agent' | 'store' | 'bootstrap' | 'retryPauseMs' | 'delayMs' | 'concurrency' | 'extract'>;
+export type NetworkSettings = Pick<
+  CollectOptions,
+  | 'resolvers'
+  | 'map'
+  | 'allowPrivate'
+  | 'timeoutMs'
+  | 'maxPages'
+  | 'agent'
+  | 'store'
+  | 'bootstrap'
+  | 'retryPauseMs'
+  | 'delayMs'
+  | 'concurrency'
+  | 'extract'
+>;
 
 let settings: NetworkSettings | undefined;
-const list = (text: string | undefined): string[] => (text ?? '').split(',').map(s => s.trim()).filter(Boolean);
+const list = (text: string | undefined): string[] =>
+  (text ?? '')
+    .split(',')
+    .map((s) => s.trim())
+    .filter(Boolean);
 
-/** ARMBAND_RESOLVERS, _MAP (comma lists), _CA (PEM file), _ALLOW_PRIVATE=1, _TIMEOUT (seconds), _PAGES, _AGENT, _DELAY (ms between two requests to a host), _CONCURRENCY (requests at once to a host), _RDAP_BOOTSTRAP (file). Read once. */
+/**
+ * ARMBAND_RESOLVERS, _MAP (comma lists), _CA (PEM file), _ALLOW_PRIVATE=1, _TIMEOUT (seconds), _PAGES,
+ * _AGENT, _DELAY (ms between two requests to a host), _CONCURRENCY (requests at once to a host),
+ * _RDAP_BOOTSTRAP (file). Read once.
+ */
 export function networkSettings(): NetworkSettings {
   if (settings) return settings;
   const env = process.env;
   settings = {
-    resolvers: list(env.ARMBAND_RESOLVERS), map: list(env.ARMBAND_MAP), allowPrivate: env.ARMBAND_ALLOW_PRIVATE === '1',
-    timeoutMs: Number(env.ARMBAND_TIMEOUT ?? 15) * 1000, maxPages: Number(env.ARMBAND_PAGES ?? 50), agent: env.ARMBAND_AGENT ?? AGENT, delayMs: Number(env.ARMBAND_DELAY ?? 0), concurrency: Number(env.ARMBAND_CONCURRENCY ?? 6), extract: serverExtract(),
-    store: new TrustStore(list(env.ARMBAND_CA).map(file => readFileSync(file, 'utf8'))),
-    ...(env.ARMBAND_RDAP_BOOTSTRAP ? { bootstrap: readBootstrap(JSON.parse(readFileSync(env.ARMBAND_RDAP_BOOTSTRAP, 'utf8'))) } : {}),
+    resolvers: list(env.ARMBAND_RESOLVERS),
+    map: list(env.ARMBAND_MAP),
+    allowPrivate: env.ARMBAND_ALLOW_PRIVATE === '1',
+    timeoutMs: Number(env.ARMBAND_TIMEOUT ?? 15) * 1000,
+    maxPages: Number(env.ARMBAND_PAGES ?? 50),
+    agent: env.ARMBAND_AGENT ?? AGENT,
+    delayMs: Number(env.ARMBAND_DELAY ?? 0),
+    concurrency: Number(env.ARMBAND_CONCURRENCY ?? 6),
+    extract: serverExtract(),
+    store: new TrustStore(list(env.ARMBAND_CA).map((file) => readFileSync(file, 'utf8'))),
+    ...(env.ARMBAND_RDAP_BOOTSTRAP
+      ? { bootstrap: readBootstrap(JSON.parse(readFileSync(env.ARMBAND_RDAP_BOOTSTRAP, 'utf8'))) }
+      : {}),
   };
   return settings;
 }

@@ -9,9 +9,17 @@ const unpack = promisify(brotliDecompress);
 const unzip = promisify(gunzip);
 
 /** Pages of one site repeat each other from far away: a window of 16 MiB sees the page before. */
-const SETTINGS = { params: { [constants.BROTLI_PARAM_QUALITY]: 5, [constants.BROTLI_PARAM_LGWIN]: 24, [constants.BROTLI_PARAM_MODE]: constants.BROTLI_MODE_TEXT } };
+const SETTINGS = {
+  params: {
+    [constants.BROTLI_PARAM_QUALITY]: 5,
+    [constants.BROTLI_PARAM_LGWIN]: 24,
+    [constants.BROTLI_PARAM_MODE]: constants.BROTLI_MODE_TEXT,
+  },
+};
 
-export async function packJson(value: unknown): Promise<Buffer> { return pack(JSON.stringify(value), SETTINGS); }
+export async function packJson(value: unknown): Promise<Buffer> {
+  return pack(JSON.stringify(value), SETTINGS);
+}
 
 /** Reads what was packed, now or with gzip by the first version. */
 export async function unpackJson<T>(bytes: Buffer): Promise<T> {
@@ -20,4 +28,6 @@ export async function unpackJson<T>(bytes: Buffer): Promise<T> {
 }
 
 /** Stored evidence, brought up to the present version. */
-export async function keptEvidence(bytes: Buffer): Promise<Evidence> { return upgradeEvidence(await unpackJson(bytes)); }
+export async function keptEvidence(bytes: Buffer): Promise<Evidence> {
+  return upgradeEvidence(await unpackJson(bytes));
+}

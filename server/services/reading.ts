@@ -9,8 +9,19 @@ import { refuse } from './failure';
 export async function readFromSite(url: string): Promise<{ url: string; proposals: Proposal[] }> {
   const host = new URL(url).hostname;
   const other = host.startsWith('www.') ? host.slice(4) : `www.${host}`;
-  const evidence = await collect({ ...networkSettings(), url, kind: 'live', brief: { preferredHost: host, otherHosts: [other] }, maxPages: 20, auditSeconds: 30 });
-  const home = evidence.pages.find(p => p.via === 'home');
-  if (!home?.facts) throw refuse(502, `Nothing could be read at ${url}: ${home?.chain.error?.message ?? `it answered ${home ? finalStatus(home.chain) ?? 'nothing' : 'nothing'}`}.`);
+  const evidence = await collect({
+    ...networkSettings(),
+    url,
+    kind: 'live',
+    brief: { preferredHost: host, otherHosts: [other] },
+    maxPages: 20,
+    auditSeconds: 30,
+  });
+  const home = evidence.pages.find((p) => p.via === 'home');
+  if (!home?.facts)
+    throw refuse(
+      502,
+      `Nothing could be read at ${url}: ${home?.chain.error?.message ?? `it answered ${home ? (finalStatus(home.chain) ?? 'nothing') : 'nothing'}`}.`,
+    );
   return { url: home.url, proposals: proposeBrief(evidence) };
 }

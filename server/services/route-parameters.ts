@@ -10,5 +10,9 @@ export function idOf(event: H3Event): number {
 
 /** A name in the path. @throws 404 when it cannot be read */
 export function nameOf(event: H3Event): string {
-  try { return decodeURIComponent(getRouterParam(event, 'name') ?? ''); } catch { throw refuse(404, 'There is nothing here.'); }
+  try {
+    return decodeURIComponent(getRouterParam(event, 'name') ?? '');
+  } catch {
+    throw refuse(404, 'There is nothing here.');
+  }
 }

@@ -3,5 +3,8 @@ import { parentPort } from 'node:worker_threads';
 import { judgeBytes, type JudgeJob } from '../services/judge-bytes';
 
 parentPort!.on('message', (job: JudgeJob) => {
-  judgeBytes(job).then(verdict => parentPort!.postMessage({ answer: JSON.stringify(verdict) }), (error: unknown) => parentPort!.postMessage({ error: (error as Error).message }));
+  judgeBytes(job).then(
+    (verdict) => parentPort!.postMessage({ answer: JSON.stringify(verdict) }),
+    (error: unknown) => parentPort!.postMessage({ error: (error as Error).message }),
+  );
 });

@@ -11,5 +11,10 @@ export async function judgeApart(name: string, evidence: Evidence, brief: Brief)
   const program = await bundle('tests/bench/judging.ts', join('.test', 'bench', 'judging.mjs'));
   const file = join('.test', 'bench', 'judged.json');
   writeFileSync(file, JSON.stringify({ name, brief, text: JSON.stringify(evidence) }));
-  try { execFileSync(process.execPath, [program, file], { stdio: 'inherit' }); return true; } catch { return false; }
+  try {
+    execFileSync(process.execPath, [program, file], { stdio: 'inherit' });
+    return true;
+  } catch {
+    return false;
+  }
 }

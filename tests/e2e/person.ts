@@ -2,21 +2,29 @@
 import { test as base, expect, type BrowserContext, type Page } from '@playwright/test';
 
 export const test = base.extend<{ desk: Page }, { seat: BrowserContext }>({
-  /** One browser profile for all: what was loaded once need not be loaded again. How signing in works has a test of its own. */
-  seat: [async ({ browser }, use) => {
-    const seat = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-    const [name, ...value] = process.env.ARMBAND_COOKIE!.split('=');
-    await seat.addCookies([{ name: name!, value: value.join('='), url: at('/') }]);
-    await use(seat);
-    await seat.close();
-  }, { scope: 'worker' }],
+  /**
+   * One browser profile for all: what was loaded once need not be loaded again. How signing in works has a
+   * test of its own.
+   */
+  seat: [
+    async ({ browser }, use) => {
+      const seat = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+      const [name, ...value] = process.env.ARMBAND_COOKIE!.split('=');
+      await seat.addCookies([{ name: name!, value: value.join('='), url: at('/') }]);
+      await use(seat);
+      await seat.close();
+    },
+    { scope: 'worker' },
+  ],
   /** A page that is signed in; the test fails when the browser's console shows an error. */
   desk: async ({ seat }, use, info) => {
     const page = await seat.newPage();
     page.setDefaultTimeout(45_000);
     const faults: string[] = [];
-    page.on('pageerror', e => faults.push(e.message));
-    page.on('console', (m) => { if (m.type() === 'error' && !/Failed to load resource/.test(m.text())) faults.push(m.text()); });
+    page.on('pageerror', (e) => faults.push(e.message));
+    page.on('console', (m) => {
+      if (m.type() === 'error' && !/Failed to load resource/.test(m.text())) faults.push(m.text());
+    });
     await page.goto(at('/'));
     await expect(page.getByRole('heading', { name: 'Roster' })).toBeVisible();
     await use(page);
@@ -28,7 +36,11 @@ export const test = base.extend<{ desk: Page }, { seat: BrowserContext }>({
 
 export const at = (path: string): string => `${process.env.ARMBAND_ADDRESS}${path}`;
 
-export async function signIn(page: Page, email = 'mara@marram-studio.example', password = 'marram-demo'): Promise<void> {
+export async function signIn(
+  page: Page,
+  email = 'mara@marram-studio.example',
+  password = 'marram-demo',
+): Promise<void> {
   await page.goto(at('/sign-in'));
   await page.getByLabel('Mail address').fill(email);
   await page.getByLabel('Password').fill(password);
@@ -47,10 +59,18 @@ export async function openSite(page: Page, name: string, place?: string): Promis
 }
 
 /** Turns a switch of the practice net. */
-export async function turn(page: Page, site: string, fault: string, on: boolean, place: 'Live' | 'Staging' = 'Live'): Promise<void> {
+export async function turn(
+  page: Page,
+  site: string,
+  fault: string,
+  on: boolean,
+  place: 'Live' | 'Staging' = 'Live',
+): Promise<void> {
   await page.goto(at('/practice-net'));
   await page.getByRole('navigation', { name: 'Practice sites' }).getByRole('button', { name: site }).click();
-  const section = page.locator('section').filter({ has: page.getByRole('heading', { name: place, exact: true }) });
+  const section = page
+    .locator('section')
+    .filter({ has: page.getByRole('heading', { name: place, exact: true }) });
   const box = section.getByLabel(fault, { exact: true });
   await box.setChecked(on);
   await expect(page.getByText(on ? 'is planted' : 'is mended').last()).toBeVisible();
@@ -59,7 +79,7 @@ export async function turn(page: Page, site: string, fault: string, on: boolean,
 /** Presses Audit now and waits until the button is there again. */
 export async function auditNow(page: Page): Promise<void> {
   const button = page.getByRole('button', { name: 'Audit now' });
-  const read = page.waitForResponse(r => r.url().endsWith('/ledger') && r.ok());
+  const read = page.waitForResponse((r) => r.url().endsWith('/ledger') && r.ok());
   await button.click();
   await read;
   await expect(button).toBeVisible();

@@ -3,18 +3,29 @@ import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { at, auditNow, expect, openSite, signIn, test } from './person';
 
-const saved = async (page: Page, click: () => Promise<void>): Promise<string> => { const [download] = await Promise.all([page.waitForEvent('download'), click()]); return readFileSync(await download.path(), 'utf8'); };
-const chooseFile = async (page: Page, button: string, name: string, text: string): Promise<void> => { const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByRole('button', { name: button }).click()]); await chooser.setFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) }); };
+const saved = async (page: Page, click: () => Promise<void>): Promise<string> => {
+  const [download] = await Promise.all([page.waitForEvent('download'), click()]);
+  return readFileSync(await download.path(), 'utf8');
+};
+const chooseFile = async (page: Page, button: string, name: string, text: string): Promise<void> => {
+  const [chooser] = await Promise.all([
+    page.waitForEvent('filechooser'),
+    page.getByRole('button', { name: button }).click(),
+  ]);
+  await chooser.setFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) });
+};
 
 /** A field by its label; the button that leaves it blank on purpose is named after it too. */
 const field = (page: Page, name: string) => page.getByRole('textbox', { name, exact: true });
 
-test('the brief: checked field by field, none wanted with a reason, versions brought back, files in and out', async ({ desk }) => {
+test('the brief: checked field by field, none wanted with a reason, versions brought back, files in and out', async ({
+  desk,
+}) => {
   await openSite(desk, 'Heron Tea House');
   await desk.getByRole('tab', { name: 'Brief' }).click();
   const save = desk.getByRole('button', { name: 'Save', exact: true });
   await expect(save).toBeDisabled();
-  const phone = (await field(desk, 'Phone').inputValue());
+  const phone = await field(desk, 'Phone').inputValue();
   await field(desk, 'Phone').fill('01632 1');
   await field(desk, 'Tagline').click();
   await expect(desk.getByText('must be a phone number with its country code')).toBeVisible();
@@ -37,15 +48,25 @@ test('the brief: checked field by field, none wanted with a reason, versions bro
   await expect(field(desk, 'Tagline')).not.toHaveValue('Leaves, slowly');
 
   await desk.getByRole('button', { name: 'Files' }).click();
-  const json = JSON.parse(await saved(desk, () => desk.getByText('Save as JSON').click())) as { name: string; records: unknown[] };
+  const json = JSON.parse(await saved(desk, () => desk.getByText('Save as JSON').click())) as {
+    name: string;
+    records: unknown[];
+  };
   expect(json.name).toBe('Heron Tea House');
   await desk.getByRole('button', { name: 'Files' }).click();
   const zone = await saved(desk, () => desk.getByText('Save the records as a zone file').click());
   expect(zone.split('\n')).toHaveLength(json.records.length + 1);
   expect(zone).toMatch(/ IN A 192\.0\.2\.\d+\n/);
-  await chooseFile(desk, 'Records from a zone file', 'new.zone', '$ORIGIN heron-tea.example.\n@ 300 IN A 192.0.2.99\nwww IN CNAME @\n@ IN SOA a. b. 1 2 3 4 5\n');
+  await chooseFile(
+    desk,
+    'Records from a zone file',
+    'new.zone',
+    '$ORIGIN heron-tea.example.\n@ 300 IN A 192.0.2.99\nwww IN CNAME @\n@ IN SOA a. b. 1 2 3 4 5\n',
+  );
   await expect(desk.getByText('2 records taken, 1 left out')).toBeVisible();
-  await expect(field(desk, 'Records the host asked for')).toHaveValue('heron-tea.example 300 A 192.0.2.99\nwww.heron-tea.example CNAME heron-tea.example');
+  await expect(field(desk, 'Records the host asked for')).toHaveValue(
+    'heron-tea.example 300 A 192.0.2.99\nwww.heron-tea.example CNAME heron-tea.example',
+  );
   await chooseFile(desk, 'Fill from a JSON file', 'bad.json', '{"phone":"1"}');
   await expect(desk.getByRole('alert').first()).toContainText('bad.json: phone must be a phone number');
   await desk.getByRole('button', { name: 'Records that Quayside Pages asks for' }).click();
@@ -67,7 +88,9 @@ test('two people at one brief: the second is told, and loses nothing', async ({ 
   await expect(other.getByText('Saved as version 2')).toBeVisible();
   await other.close();
   await desk.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(desk.getByRole('alert').first()).toContainText('saved version 2 of this brief in the meantime');
+  await expect(desk.getByRole('alert').first()).toContainText(
+    'saved version 2 of this brief in the meantime',
+  );
   await expect(field(desk, 'Tagline')).toHaveValue('Mine');
   await desk.getByRole('button', { name: 'Undo changes' }).click();
 });
@@ -94,7 +117,9 @@ test('what would help most leads to its finding', async ({ desk }) => {
   await expect(desk.getByRole('complementary', { name: /^Evidence: Every host leads/ })).toBeVisible();
 });
 
-test('a checklist of one’s own: compose, order, an own check, look ahead, save, assign, judge again, audit', async ({ desk }) => {
+test('a checklist of one’s own: compose, order, an own check, look ahead, save, assign, judge again, audit', async ({
+  desk,
+}) => {
   await desk.getByRole('link', { name: 'Checklists' }).click();
   await desk.getByRole('link', { name: 'Full', exact: true }).click();
   await expect(desk.getByText('This one comes with Armband')).toBeVisible();
@@ -104,13 +129,27 @@ test('a checklist of one’s own: compose, order, an own check, look ahead, save
   await desk.getByLabel('Name', { exact: true }).fill('Marram standard');
 
   const item = (id: string) => desk.locator(`[data-check="${id}"]`);
-  await item('https.certificate-days').getByRole('button', { name: /^The certificate does not end soon/ }).click();
-  await item('https.certificate-days').getByLabel(/fewest days left/).fill('400');
-  await expect(item('https.certificate-days').locator('.limits')).toHaveAttribute('title', /^400 days: fewest days left/);
-  await expect(item('domain.registration-days').locator('.limits')).toHaveAttribute('title', /\n14 days: .*renews by itself$/);
+  await item('https.certificate-days')
+    .getByRole('button', { name: /^The certificate does not end soon/ })
+    .click();
+  await item('https.certificate-days')
+    .getByLabel(/fewest days left/)
+    .fill('400');
+  await expect(item('https.certificate-days').locator('.limits')).toHaveAttribute(
+    'title',
+    /^400 days: fewest days left/,
+  );
+  await expect(item('domain.registration-days').locator('.limits')).toHaveAttribute(
+    'title',
+    /\n14 days: .*renews by itself$/,
+  );
   await item('https.hsts').getByLabel('Severity').selectOption('minor');
   await item('https.protocol').getByRole('checkbox').uncheck();
-  const order = () => desk.getByRole('region', { name: 'HTTPS' }).locator('[data-check]').evaluateAll(all => all.slice(0, 3).map(e => (e as HTMLElement).dataset.check));
+  const order = () =>
+    desk
+      .getByRole('region', { name: 'HTTPS' })
+      .locator('[data-check]')
+      .evaluateAll((all) => all.slice(0, 3).map((e) => (e as HTMLElement).dataset.check));
   expect(await order()).toEqual(['https.answers', 'https.certificate-valid', 'https.certificate-names']);
   await item('https.certificate-names').getByRole('button', { name: /^Move/ }).dragTo(item('https.answers'));
   expect(await order()).toEqual(['https.certificate-names', 'https.answers', 'https.certificate-valid']);
@@ -118,7 +157,10 @@ test('a checklist of one’s own: compose, order, an own check, look ahead, save
   await desk.keyboard.press('Alt+ArrowUp');
   expect(await order()).toEqual(['https.answers', 'https.certificate-names', 'https.certificate-valid']);
 
-  await desk.getByRole('region', { name: 'Delivery' }).getByRole('button', { name: 'A check of our own' }).click();
+  await desk
+    .getByRole('region', { name: 'Delivery' })
+    .getByRole('button', { name: 'A check of our own' })
+    .click();
   await desk.keyboard.type('The opening hours are on the home page');
   const own = item('own.delivery-1');
   await own.locator('.v-select').first().click();
@@ -127,8 +169,12 @@ test('a checklist of one’s own: compose, order, an own check, look ahead, save
   await expect(own.getByRole('alert')).toHaveText('The opening hours are on the home page: say the selector');
   await expect(item('https.certificate-days').getByRole('alert')).toContainText('between 1 and 90 days');
   await own.getByLabel('CSS selector').fill('.opening-hours');
-  await item('https.certificate-days').getByRole('button', { name: /^The certificate does not end soon/ }).click();
-  await item('https.certificate-days').getByLabel(/fewest days left/).fill('30');
+  await item('https.certificate-days')
+    .getByRole('button', { name: /^The certificate does not end soon/ })
+    .click();
+  await item('https.certificate-days')
+    .getByLabel(/fewest days left/)
+    .fill('30');
 
   await desk.getByRole('button', { name: 'What would change' }).click();
   const ahead = desk.getByRole('region', { name: 'What would change' });
@@ -165,12 +211,12 @@ test('checklists leave and come back as files', async ({ desk }) => {
   await desk.getByRole('button', { name: 'More' }).click();
   const list = await saved(desk, () => desk.getByText('Save as a list to print').click());
   expect(list).toMatch(/^# Quick launch\n/);
-  expect(list.split('\n').filter(l => l.startsWith('- [ ]'))).toHaveLength(61);
+  expect(list.split('\n').filter((l) => l.startsWith('- [ ]'))).toHaveLength(61);
   await desk.goto(at('/checklists'));
   await chooseFile(desk, 'From a JSON file', 'quick.json', json);
   await expect(desk.getByRole('heading', { name: 'Quick launch 2' })).toBeVisible();
   await expect(desk.getByText(/61 of 171 checks/)).toBeVisible();
-  desk.on('dialog', d => void d.accept());
+  desk.on('dialog', (d) => void d.accept());
   await desk.getByRole('button', { name: 'More' }).click();
   await desk.getByText('Take away').click();
   await expect(desk.getByRole('heading', { name: 'Checklists' })).toBeVisible();
@@ -178,7 +224,9 @@ test('checklists leave and come back as files', async ({ desk }) => {
   await expect(desk.getByRole('alert')).toContainText('there is no such check');
 });
 
-test('host profiles: copy, change, learn defaults from an untouched site, versions, save and take away', async ({ desk }) => {
+test('host profiles: copy, change, learn defaults from an untouched site, versions, save and take away', async ({
+  desk,
+}) => {
   await desk.getByRole('link', { name: 'Host profiles' }).click();
   await desk.getByRole('button', { name: 'Copy Quayside Pages' }).click();
   await expect(desk.getByRole('heading', { name: 'Quayside Pages copy' })).toBeVisible();
@@ -199,8 +247,14 @@ test('host profiles: copy, change, learn defaults from an untouched site, versio
   await versions.getByRole('button', { name: 'Bring back' }).click();
   await expect(desk.getByLabel('Longest description, characters')).toHaveValue('300');
   await desk.getByRole('button', { name: 'Undo changes' }).click();
-  expect((JSON.parse(await saved(desk, () => desk.getByRole('button', { name: 'Save as JSON' }).click())) as { descriptionLimit: number }).descriptionLimit).toBe(250);
-  desk.on('dialog', d => void d.accept());
+  expect(
+    (
+      JSON.parse(await saved(desk, () => desk.getByRole('button', { name: 'Save as JSON' }).click())) as {
+        descriptionLimit: number;
+      }
+    ).descriptionLimit,
+  ).toBe(250);
+  desk.on('dialog', (d) => void d.accept());
   await desk.getByRole('button', { name: 'Take away' }).click();
   await expect(desk.getByRole('heading', { name: 'Host profiles' })).toBeVisible();
   // the message that it is gone names it too, so the list's own link is asked for
@@ -256,10 +310,17 @@ test('an attestation with a picture, shown beside the finding', async ({ desk })
 test('sites in bulk: bad cells are marked, the good rows taken on', async ({ desk }) => {
   await desk.goto(at('/sites/new'));
   await desk.getByRole('link', { name: 'Many at once' }).click();
-  await desk.getByLabel('Paste the table here').fill('name,client,live address,mail\nOyster School,Oyster Trust,oyster.example,hello@oyster.example\nMud Lark,,not an address,hello@');
+  await desk
+    .getByLabel('Paste the table here')
+    .fill(
+      'name,client,live address,mail\nOyster School,Oyster Trust,oyster.example,hello@oyster.example\nMud Lark,,not an address,hello@',
+    );
   await desk.getByRole('button', { name: 'Look at it' }).click();
   await expect(desk.getByText('2 rows: 1 good, 1 with faults')).toBeVisible();
-  await expect(desk.locator('td.bad')).toHaveText([/not an address.*must be a URL address/s, /hello@.*must be an email/s]);
+  await expect(desk.locator('td.bad')).toHaveText([
+    /not an address.*must be a URL address/s,
+    /hello@.*must be an email/s,
+  ]);
   await desk.getByRole('button', { name: 'Take on the 1 good ones, leave 1 out' }).click();
   await expect(desk.getByText('1 site is taken on, 1 left out.')).toBeVisible();
   await desk.getByLabel('Filter by words').fill('oyster');
@@ -274,11 +335,23 @@ test('messages: nothing yet says what will stand there', async ({ desk }) => {
 for (const width of [1280, 390]) {
   test(`nothing overflows at ${width} wide`, async ({ desk }) => {
     await desk.setViewportSize({ width, height: 844 });
-    for (const path of ['/checklists', '/checklists/1', '/host-profiles', '/host-profiles/Cairn%20Builder', '/sites/import', '/sites/2?tab=brief']) {
+    for (const path of [
+      '/checklists',
+      '/checklists/1',
+      '/host-profiles',
+      '/host-profiles/Cairn%20Builder',
+      '/sites/import',
+      '/sites/2?tab=brief',
+    ]) {
       await desk.goto(at(path));
       await expect(desk.getByRole('heading').first()).toBeVisible();
       await expect(desk.getByRole('progressbar', { name: 'Loading' })).toHaveCount(0);
-      expect(await desk.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth), path).toBeLessThanOrEqual(0);
+      expect(
+        await desk.evaluate(
+          () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+        ),
+        path,
+      ).toBeLessThanOrEqual(0);
     }
   });
 }

@@ -1,7 +1,9 @@
 /** A day's work, driven through the real interface. */
 import { at, auditNow, expect, openSite, signIn, test, turn } from './person';
 
-test('sign-in: a wrong password is told, a page that was asked for comes after the right one, signing out ends it', async ({ page }) => {
+test('sign-in: a wrong password is told, a page that was asked for comes after the right one, signing out ends it', async ({
+  page,
+}) => {
   await page.goto(at('/fixes'));
   await expect(page).toHaveURL(/sign-in\?to=/);
   await page.getByLabel('Mail address').fill('mara@marram-studio.example');
@@ -32,7 +34,10 @@ test('roster: worst first, filter by words, sort, choose several and audit them'
   await expect(desk.getByText('No site matches')).toBeVisible();
   await desk.getByLabel('Filter by words').fill('');
   await desk.getByRole('button', { name: 'Open fixes' }).click();
-  await expect(desk.getByRole('columnheader', { name: 'Open fixes' })).toHaveAttribute('aria-sort', 'descending');
+  await expect(desk.getByRole('columnheader', { name: 'Open fixes' })).toHaveAttribute(
+    'aria-sort',
+    'descending',
+  );
   const counts = (await rows.locator('.fixes').allTextContents()).map(Number);
   expect(counts.length).toBeGreaterThan(10);
   expect(counts).toEqual([...counts].sort((a, b) => b - a));
@@ -43,7 +48,9 @@ test('roster: worst first, filter by words, sort, choose several and audit them'
   await expect(desk.getByText(/audits? running/)).toBeHidden();
 });
 
-test('ledger: keys move and open, the evidence says what was expected and found, how to mend it, and what it rests on', async ({ desk }) => {
+test('ledger: keys move and open, the evidence says what was expected and found, how to mend it, and what it rests on', async ({
+  desk,
+}) => {
   await openSite(desk, 'Sallow Ferries');
   await expect(desk.getByText(/^Held by/)).toContainText('Every host leads to the preferred one');
   await desk.keyboard.press('j');
@@ -61,14 +68,18 @@ test('ledger: keys move and open, the evidence says what was expected and found,
   await desk.locator('[id="row-domain.records-match"]').click();
   const panel = desk.getByRole('complementary', { name: /Evidence/ });
   await expect(panel).toContainText('A sallow-ferries.example at ns2.registry.example');
-  await expect(panel.getByText('sallow-ferries.example. 3600 IN A 192.0.2.20', { exact: true })).toBeVisible();
+  await expect(
+    panel.getByText('sallow-ferries.example. 3600 IN A 192.0.2.20', { exact: true }),
+  ).toBeVisible();
   await expect(panel.locator('pre').filter({ hasText: 'IN A 192.0.2.77' })).toBeVisible();
   await expect(panel).toContainText('Rests on: RFC 1034');
 
   await desk.locator('[id="row-identity.phone"]').click();
   await expect(panel).toContainText('only +44');
   await desk.locator('[id="row-https.hsts"]').click();
-  await expect(panel.locator('pre').filter({ hasText: 'Strict-Transport-Security: max-age=31536000' })).toBeVisible();
+  await expect(
+    panel.locator('pre').filter({ hasText: 'Strict-Transport-Security: max-age=31536000' }),
+  ).toBeVisible();
 });
 
 test('the score opens up into its sum', async ({ desk }) => {
@@ -78,13 +89,18 @@ test('the score opens up into its sum', async ({ desk }) => {
   const dialog = desk.getByRole('dialog');
   await expect(dialog).toContainText('How this number came about');
   const [, earned, possible] = /100 × (\S+) ÷ (\S+) =/.exec((await dialog.textContent())!)!;
-  const value = (t: string) => { const [n, d] = t.split('/').map(Number); return n! / (d ?? 1); };
+  const value = (t: string) => {
+    const [n, d] = t.split('/').map(Number);
+    return n! / (d ?? 1);
+  };
   expect(Math.floor((100 * value(earned!)) / value(possible!))).toBe(Number(score));
   const terms = await dialog.locator('tbody tr td:last-child').allTextContents();
   expect(terms.reduce((s, t) => s + value(t), 0)).toBeCloseTo(value(earned!), 6);
 });
 
-test('mend a fault, say it is done, audit, see it verified; plant it again, see it come back', async ({ desk }) => {
+test('mend a fault, say it is done, audit, see it verified; plant it again, see it come back', async ({
+  desk,
+}) => {
   await openSite(desk, 'Tarn Planetarium');
   const row = desk.locator('[id="row-indexing.let-in"]');
   await expect(row).toContainText('failed');
@@ -109,7 +125,9 @@ test('mend a fault, say it is done, audit, see it verified; plant it again, see 
   await expect(desk.getByText(/UTC$/).nth(2)).toBeVisible();
 });
 
-test('an audit shows its progress, survives a reload, refuses a second one and can be stopped', async ({ desk }) => {
+test('an audit shows its progress, survives a reload, refuses a second one and can be stopped', async ({
+  desk,
+}) => {
   await turn(desk, 'Saltmarsh Seed Library', 'Every page takes a second', true);
   await openSite(desk, 'Saltmarsh Seed Library');
   await desk.getByRole('button', { name: 'Audit now' }).click();
@@ -118,8 +136,27 @@ test('an audit shows its progress, survives a reload, refuses a second one and c
   await desk.reload();
   await expect(progress).toContainText(/\d+ of \d+/);
   await expect(desk.getByRole('button', { name: '1 audit running' })).toBeVisible();
-  const place = Number(/place=(\d+)/.exec(desk.url())?.[1] ?? await desk.evaluate(async () => ((await (await fetch('/api/audits/running')).json()) as { environmentId: number }[])[0]!.environmentId));
-  const refused = await desk.evaluate(async id => ((await (await fetch('/api/audits', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ environmentIds: [id] }) })).json()) as { refused: { reason: string }[] }).refused[0]!.reason, place);
+  const place = Number(
+    /place=(\d+)/.exec(desk.url())?.[1] ??
+      (await desk.evaluate(
+        async () =>
+          ((await (await fetch('/api/audits/running')).json()) as { environmentId: number }[])[0]!
+            .environmentId,
+      )),
+  );
+  const refused = await desk.evaluate(
+    async (id) =>
+      (
+        (await (
+          await fetch('/api/audits', {
+            method: 'POST',
+            headers: { 'content-type': 'application/json' },
+            body: JSON.stringify({ environmentIds: [id] }),
+          })
+        ).json()) as { refused: { reason: string }[] }
+      ).refused[0]!.reason,
+    place,
+  );
   expect(refused).toContain('running already');
   await progress.getByRole('button', { name: 'Stop' }).click();
   await expect(desk.getByRole('button', { name: 'Audit now' })).toBeVisible();
@@ -144,11 +181,17 @@ test('take a site on: read from the site, confirm one by one, save, audit both p
   await expect(read).toContainText('Tagline');
   await desk.getByLabel('Name of the site').fill('Puppets, second look');
   await desk.getByLabel('Address before the live one').fill('https://reedling-puppets.cairn-draft.example/');
-  await desk.getByRole('textbox', { name: 'Records the host asked for' }).fill('reedling-puppets.example A 192.0.2.31\nnonsense');
+  await desk
+    .getByRole('textbox', { name: 'Records the host asked for' })
+    .fill('reedling-puppets.example A 192.0.2.31\nnonsense');
   await desk.getByRole('button', { name: 'Take it on' }).first().click();
-  await expect(desk.getByRole('alert').first()).toContainText('1 field needs a look before this can be saved');
+  await expect(desk.getByRole('alert').first()).toContainText(
+    '1 field needs a look before this can be saved',
+  );
   await expect(desk.getByText('Line 2: “NONSENSE” is no record type')).toBeVisible();
-  await desk.getByRole('textbox', { name: 'Records the host asked for' }).fill('reedling-puppets.example A 192.0.2.31');
+  await desk
+    .getByRole('textbox', { name: 'Records the host asked for' })
+    .fill('reedling-puppets.example A 192.0.2.31');
   await desk.locator('.v-select').filter({ hasText: 'Stage' }).click();
   await desk.getByRole('option', { name: 'launched' }).click();
   await desk.getByRole('button', { name: 'Take it on' }).first().click();
@@ -162,7 +205,9 @@ test('take a site on: read from the site, confirm one by one, save, audit both p
   await desk.getByRole('radio', { name: 'Staging' }).click();
   await expect(desk.getByText('Nothing is known of staging yet')).toBeVisible();
   await desk.getByRole('tab', { name: 'Brief' }).click();
-  await desk.getByRole('textbox', { name: 'Records the host asked for' }).fill('reedling-puppets.example A 192.0.2.30');
+  await desk
+    .getByRole('textbox', { name: 'Records the host asked for' })
+    .fill('reedling-puppets.example A 192.0.2.30');
   await desk.getByRole('button', { name: 'Save' }).click();
   await expect(desk.getByText('Saved as version 2')).toBeVisible();
   await desk.getByRole('radio', { name: 'Live' }).click();
@@ -189,7 +234,9 @@ test('accept, assign and attest with one key each', async ({ desk }) => {
   await expect(desk.locator('[id="row-delivery.backup"]')).toContainText('passed');
 });
 
-test('fixes over all sites: filter, open, comment, set a due date, follow to the ledger', async ({ desk }) => {
+test('fixes over all sites: filter, open, comment, set a due date, follow to the ledger', async ({
+  desk,
+}) => {
   await desk.getByRole('link', { name: 'Fixes' }).click();
   await desk.getByLabel('Filter fixes by words').fill('ferries blocker');
   const rows = desk.getByRole('grid', { name: 'Fixes' }).getByRole('row').filter({ hasText: 'Sallow' });
@@ -236,8 +283,13 @@ test('Ctrl+K goes to any site and check', async ({ desk }) => {
 
 test('Go to: Enter before the lists have come counts once they are here', async ({ desk }) => {
   let letGo = (): void => {};
-  const held = new Promise<void>((resolve) => { letGo = resolve; });
-  await desk.route('**/api/roster', async (route) => { await held; await route.continue(); });
+  const held = new Promise<void>((resolve) => {
+    letGo = resolve;
+  });
+  await desk.route('**/api/roster', async (route) => {
+    await held;
+    await route.continue();
+  });
   await desk.reload();
   await desk.getByRole('button', { name: 'Go to a site or check' }).click();
   await desk.getByLabel('Go to', { exact: true }).last().fill('kite');
@@ -247,16 +299,35 @@ test('Go to: Enter before the lists have come counts once they are here', async 
   await expect(desk.getByRole('heading', { name: 'Windrow Kite Works' })).toBeVisible();
 });
 
-for (const [scheme, width, height] of [['dark', 1280, 800], ['light', 390, 844]] as const) {
+for (const [scheme, width, height] of [
+  ['dark', 1280, 800],
+  ['light', 390, 844],
+] as const) {
   test(`nothing overflows at ${width} wide, ${scheme}`, async ({ desk }) => {
     await desk.emulateMedia({ colorScheme: scheme });
     await desk.setViewportSize({ width, height });
-    for (const path of ['/', '/fixes', '/practice-net', '/sites/new', '/sites/1', '/sites/1?tab=brief', '/sites/1?tab=history', '/sites/1?tab=fixes']) {
+    for (const path of [
+      '/',
+      '/fixes',
+      '/practice-net',
+      '/sites/new',
+      '/sites/1',
+      '/sites/1?tab=brief',
+      '/sites/1?tab=history',
+      '/sites/1?tab=fixes',
+    ]) {
       await desk.goto(at(path));
       await expect(desk.getByRole('heading').first()).toBeVisible();
       await expect(desk.getByRole('progressbar', { name: 'Loading' })).toHaveCount(0);
-      expect(await desk.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth), path).toBeLessThanOrEqual(0);
-      const paper = await desk.evaluate(() => getComputedStyle(document.querySelector('.v-application')!).backgroundColor);
+      expect(
+        await desk.evaluate(
+          () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+        ),
+        path,
+      ).toBeLessThanOrEqual(0);
+      const paper = await desk.evaluate(
+        () => getComputedStyle(document.querySelector('.v-application')!).backgroundColor,
+      );
       expect(paper, path).toBe(scheme === 'dark' ? 'rgb(20, 24, 31)' : 'rgb(246, 244, 239)');
     }
   });
@@ -287,7 +358,10 @@ test('places: the way in is entered once and shown no more, and the next audit g
 test('evidence is saved as a file in an open format', async ({ desk }) => {
   await openSite(desk, 'Sallow Ferries', 'Live');
   await desk.getByRole('tab', { name: 'History' }).click();
-  await desk.getByRole('button', { name: /^Evidence of .* as a file$/ }).first().click();
+  await desk
+    .getByRole('button', { name: /^Evidence of .* as a file$/ })
+    .first()
+    .click();
   const saved = desk.waitForEvent('download');
   await desk.getByText('DNS, as a zone file').click();
   expect((await saved).suggestedFilename()).toMatch(/^sallow-ferries-live-\d{4}-\d\d-\d\d\.zone$/);

@@ -11,33 +11,86 @@ import type { PracticeNet } from '../../net/practice-net';
 import { HOSTS, SITES, keyOf, preferredHost } from '../../net/sites';
 import { agencyBook, buildOf } from './practice-facts';
 
-export interface PracticeAudit { evidence: Evidence; findings: JudgedFinding[]; of: (check: string) => JudgedFinding }
+export interface PracticeAudit {
+  evidence: Evidence;
+  findings: JudgedFinding[];
+  of: (check: string) => JudgedFinding;
+}
 
 /** Collects the evidence about a place. @param key whether the auditor has the credentials of staging */
-export async function collectPractice(net: PracticeNet, slug: string, place: 'live' | 'staging', more: { key?: boolean; maxPages?: number } = {}): Promise<Evidence> {
-  const site = SITES.find(s => s.slug === slug)!;
-  const url = place === 'live' ? `https://${preferredHost(site)}/` : `https://${site.staging.host}${site.staging.path}`;
+export async function collectPractice(
+  net: PracticeNet,
+  slug: string,
+  place: 'live' | 'staging',
+  more: { key?: boolean; maxPages?: number } = {},
+): Promise<Evidence> {
+  const site = SITES.find((s) => s.slug === slug)!;
+  const url =
+    place === 'live' ? `https://${preferredHost(site)}/` : `https://${site.staging.host}${site.staging.path}`;
   const { user, password } = keyOf(site);
   return collect({
-    url, kind: place === 'live' ? 'live' : 'before', brief: officialFacts(slug, new Date(), net.switches) as Brief, resolvers: [net.resolver], map: net.map, ca: [net.caPem], timeoutMs: 15_000, retryPauseMs: 20, maxPages: more.maxPages, asked: askedFor(fullChecklist(), preferredHost(site)),
+    url,
+    kind: place === 'live' ? 'live' : 'before',
+    brief: officialFacts(slug, new Date(), net.switches) as Brief,
+    resolvers: [net.resolver],
+    map: net.map,
+    ca: [net.caPem],
+    timeoutMs: 15_000,
+    retryPauseMs: 20,
+    maxPages: more.maxPages,
+    asked: askedFor(fullChecklist(), preferredHost(site)),
     ...(more.key ? { wayIn: { kind: 'credentials', user, password, hosts: [site.staging.host] } } : {}),
   });
 }
 
 /** The machine that runs the tests may be busy: only a site told to be slow is asked to be quick. */
-const LENIENT = { ...fullChecklist(), items: fullChecklist().items.map(i => (i.check === 'delivery.response-time' ? { ...i, parameters: { milliseconds: 10_000 } } : i)) };
+const LENIENT = {
+  ...fullChecklist(),
+  items: fullChecklist().items.map((i) =>
+    i.check === 'delivery.response-time' ? { ...i, parameters: { milliseconds: 10_000 } } : i,
+  ),
+};
 
-export interface PracticeOptions { key?: boolean; staging?: Evidence; launched?: boolean; maxPages?: number }
+export interface PracticeOptions {
+  key?: boolean;
+  staging?: Evidence;
+  launched?: boolean;
+  maxPages?: number;
+}
 
-export async function auditPractice(net: PracticeNet, slug: string, place: 'live' | 'staging', situation: Situation, options: PracticeOptions = {}): Promise<PracticeAudit> {
-  const site = SITES.find(s => s.slug === slug)!;
+export async function auditPractice(
+  net: PracticeNet,
+  slug: string,
+  place: 'live' | 'staging',
+  situation: Situation,
+  options: PracticeOptions = {},
+): Promise<PracticeAudit> {
+  const site = SITES.find((s) => s.slug === slug)!;
   const brief = officialFacts(slug, new Date(), net.switches) as Brief;
-  const profile = HOSTS.find(h => h.name === site.host) as unknown as HostProfile;
+  const profile = HOSTS.find((h) => h.name === site.host) as unknown as HostProfile;
   const evidence = await collectPractice(net, slug, place, options);
   const at = new Date(evidence.finishedAt);
   const findings = judge({
-    evidence, brief, profile, checklist: net.switches.isOn(slug, 'live', 'slow') ? fullChecklist() : LENIENT, situation, at, leaveOutHand: true, book: agencyBook(slug), place: placeDates(site, net.switches, at), launched: options.launched ?? site.stage === 'launched',
-    ...(options.staging ? { staging: options.staging } : {}), ...(place === 'live' && site.stage === 'launched' ? { build: buildOf(slug, at.getUTCFullYear()) } : {}),
+    evidence,
+    brief,
+    profile,
+    checklist: net.switches.isOn(slug, 'live', 'slow') ? fullChecklist() : LENIENT,
+    situation,
+    at,
+    leaveOutHand: true,
+    book: agencyBook(slug),
+    place: placeDates(site, net.switches, at),
+    launched: options.launched ?? site.stage === 'launched',
+    ...(options.staging ? { staging: options.staging } : {}),
+    ...(place === 'live' && site.stage === 'launched' ? { build: buildOf(slug, at.getUTCFullYear()) } : {}),
   });
-  return { evidence, findings, of: (check) => { const f = findings.find(x => x.check === check); if (!f) throw new Error(`no finding of ${check}`); return f; } };
+  return {
+    evidence,
+    findings,
+    of: (check) => {
+      const f = findings.find((x) => x.check === check);
+      if (!f) throw new Error(`no finding of ${check}`);
+      return f;
+    },
+  };
 }

@@ -9,17 +9,48 @@ import { SCRIPT, asset } from '../../net/web';
 
 /** What the agency knows of its other clients. */
 export function agencyBook(except: string): AgencyBook {
-  return SITES.filter(s => s.slug !== except).map(s => ({ client: s.client, site: s.name, tokens: [tokenOf(s)], analyticsIds: [counterOf(s)], privateEmails: [], profileLinks: [profileOf(s)] }));
+  return SITES.filter((s) => s.slug !== except).map((s) => ({
+    client: s.client,
+    site: s.name,
+    tokens: [tokenOf(s)],
+    analyticsIds: [counterOf(s)],
+    privateEmails: [],
+    profileLinks: [profileOf(s)],
+  }));
 }
 
 /** The files of a launched site as they were built. */
 export function buildOf(slug: string, year: number): SiteBuild {
-  const site = SITES.find(x => x.slug === slug)!;
+  const site = SITES.find((x) => x.slug === slug)!;
   const none = () => false;
   const all = pagesOf(site);
-  const file = (path: string, bytes: Buffer, text?: string) => ({ path, bytes: bytes.length, sha256: createHash('sha256').update(bytes).digest('hex'), ...(text === undefined ? {} : { text }) });
+  const file = (path: string, bytes: Buffer, text?: string) => ({
+    path,
+    bytes: bytes.length,
+    sha256: createHash('sha256').update(bytes).digest('hex'),
+    ...(text === undefined ? {} : { text }),
+  });
   const origin = `https://${preferredHost(site)}`;
-  const pages = all.map((p) => { const html = renderPage(p, all, { site, origin, prefix: '/', environment: 'live', on: none, year, stagingOrigin: '' }); return file(`${p.path.slice(1)}index.html`, Buffer.from(html), extractPage(html, origin + p.path).text); });
+  const pages = all.map((p) => {
+    const html = renderPage(p, all, {
+      site,
+      origin,
+      prefix: '/',
+      environment: 'live',
+      on: none,
+      year,
+      stagingOrigin: '',
+    });
+    return file(`${p.path.slice(1)}index.html`, Buffer.from(html), extractPage(html, origin + p.path).text);
+  });
   const style = asset(site, '/style.3f9a1c2b.css', none)!.body;
-  return { name: `${site.name}, build 41`, files: [...pages, file('app.js', Buffer.from(SCRIPT)), file('style.3f9a1c2b.css', Buffer.from(style)), file('_headers', Buffer.from('/*'))] };
+  return {
+    name: `${site.name}, build 41`,
+    files: [
+      ...pages,
+      file('app.js', Buffer.from(SCRIPT)),
+      file('style.3f9a1c2b.css', Buffer.from(style)),
+      file('_headers', Buffer.from('/*')),
+    ],
+  };
 }

@@ -1,4 +1,7 @@
-/** Recipes applied: a fault is planted on the practice net, what the recipe gives to paste is pasted by a hand that knows only that text, and the check passes. */
+/**
+ * Recipes applied: a fault is planted on the practice net, what the recipe gives to paste is pasted by a hand
+ * that knows only that text, and the check passes.
+ */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readZoneFile } from '#core/formats/zone-file';
 import { FAULTS } from '../../net/faults';
@@ -7,11 +10,26 @@ import type { WebAnswer } from '../../net/web';
 import { auditPractice } from './practice-audit';
 
 const HOST = 'tarn-planetarium.example';
-interface Paste { label: string; text: string }
+interface Paste {
+  label: string;
+  text: string;
+}
 
 /** What was pasted where. */
-const hand = { tags: [] as { path?: string; tag: string }[], headers: [] as [string, string][], files: new Map<string, string>(), redirects: new Map<string, string>(), records: [] as { name: string; type: string; value: string; ttl: number }[] };
-function forget(): void { hand.tags.length = 0; hand.headers.length = 0; hand.files.clear(); hand.redirects.clear(); hand.records.length = 0; }
+const hand = {
+  tags: [] as { path?: string; tag: string }[],
+  headers: [] as [string, string][],
+  files: new Map<string, string>(),
+  redirects: new Map<string, string>(),
+  records: [] as { name: string; type: string; value: string; ttl: number }[],
+};
+function forget(): void {
+  hand.tags.length = 0;
+  hand.headers.length = 0;
+  hand.files.clear();
+  hand.redirects.clear();
+  hand.records.length = 0;
+}
 
 /** Which tag of a page a pasted one replaces; undefined where it is simply put into the head. */
 function replaced(tag: string): RegExp | undefined {
@@ -28,12 +46,20 @@ function withTags(page: string, path: string): string {
     if (only !== undefined && only !== path) continue;
     for (const line of tag.startsWith('<script') ? [tag] : tag.split('\n')) {
       const old = replaced(line);
-      out = old?.test(out) ? out.replace(old, () => line) : line.startsWith('<a ') ? out.replace('</footer>', () => `${line}</footer>`) : out.replace(/<head>/i, () => `<head>${line}`);
+      out = old?.test(out)
+        ? out.replace(old, () => line)
+        : line.startsWith('<a ')
+          ? out.replace('</footer>', () => `${line}</footer>`)
+          : out.replace(/<head>/i, () => `<head>${line}`);
     }
   }
   return out;
 }
-const served = (body: string, type: string): WebAnswer => ({ status: 200, headers: { 'content-type': type, 'strict-transport-security': 'max-age=31536000' }, body });
+const served = (body: string, type: string): WebAnswer => ({
+  status: 200,
+  headers: { 'content-type': type, 'strict-transport-security': 'max-age=31536000' },
+  body,
+});
 
 let net: PracticeNet;
 beforeAll(async () => {
@@ -41,14 +67,35 @@ beforeAll(async () => {
     planted: false,
     web: (r, answer) => {
       if (r.host !== HOST && r.host !== `www.${HOST}`) return answer;
-      const to = hand.redirects.get(`${r.secure ? 'https' : 'http'}://${r.host}`) ?? hand.redirects.get(`https://${r.host}${r.path}`);
-      if (to) return { status: 301, headers: { ...answer.headers, location: to.replace('$request_uri', r.path + r.query) }, body: '' };
+      const to =
+        hand.redirects.get(`${r.secure ? 'https' : 'http'}://${r.host}`) ??
+        hand.redirects.get(`https://${r.host}${r.path}`);
+      if (to)
+        return {
+          status: 301,
+          headers: { ...answer.headers, location: to.replace('$request_uri', r.path + r.query) },
+          body: '',
+        };
       const file = hand.files.get(r.path);
-      if (file && r.secure && r.host === HOST) return served(file, r.path.endsWith('.xml') ? 'application/xml' : 'text/plain');
-      const headers = { ...answer.headers, ...Object.fromEntries(r.secure ? hand.headers.map(([n, v]) => [n.toLowerCase(), v]) : []) };
-      return /html/.test(answer.headers['content-type'] ?? '') && answer.status === 200 ? { ...answer, headers, body: withTags(String(answer.body), r.path) } : { ...answer, headers };
+      if (file && r.secure && r.host === HOST)
+        return served(file, r.path.endsWith('.xml') ? 'application/xml' : 'text/plain');
+      const headers = {
+        ...answer.headers,
+        ...Object.fromEntries(r.secure ? hand.headers.map(([n, v]) => [n.toLowerCase(), v]) : []),
+      };
+      return /html/.test(answer.headers['content-type'] ?? '') && answer.status === 200
+        ? { ...answer, headers, body: withTags(String(answer.body), r.path) }
+        : { ...answer, headers };
     },
-    zone: zone => [...zone.filter(z => !hand.records.some(n => n.name === z.name && (n.type === z.type || z.type === 'CNAME' || n.type === 'CNAME'))), ...hand.records],
+    zone: (zone) => [
+      ...zone.filter(
+        (z) =>
+          !hand.records.some(
+            (n) => n.name === z.name && (n.type === z.type || z.type === 'CNAME' || n.type === 'CNAME'),
+          ),
+      ),
+      ...hand.records,
+    ],
   });
 });
 afterAll(() => net.close());
@@ -58,14 +105,45 @@ function paste(all: readonly Paste[], check: string): number {
   let n = 0;
   for (const { label, text } of all) {
     const path = /^https:/.test(label) ? new URL(label).pathname : undefined;
-    const redirects = [...text.matchAll(/return 301 (\S+);/g)].map(m => m[1]!);
-    if (/^<[a-z]/.test(text) && !/^<\?xml|^<VirtualHost/i.test(text)) hand.tags.push({ path: path ?? (/home page/.test(label) || check === 'identity.title-names-site' ? '/' : undefined), tag: text });
-    else if (text.startsWith('<?xml') || label === 'robots.txt' || label === 'security.txt') hand.files.set(label === 'robots.txt' ? '/robots.txt' : label === 'security.txt' ? '/.well-known/security.txt' : '/sitemap.xml', text);
-    else if (/^[A-Z][A-Za-z-]+: \S/.test(text) && label.startsWith('Header')) hand.headers.push([text.slice(0, text.indexOf(':')), text.slice(text.indexOf(':') + 1).trim()]);
-    else if (/ IN [A-Z]+ /.test(text)) { const zone = readZoneFile(text); expect(zone.errors).toEqual([]); hand.records.push(...zone.records.map(r => ({ name: r.name, type: r.type, value: r.type === 'TXT' || r.type === 'CAA' ? r.value.replace(/"/g, '') : r.value, ttl: r.ttl ?? 3600 }))); }
-    else if (label === 'nginx' && redirects.length) {
-      for (const block of text.split(/(?=server \{)/)) { const name = /server_name (\S+);/.exec(block)?.[1]; if (name) hand.redirects.set(`${/listen 80/.test(block) ? 'http' : 'https'}://${name}`, /return 301 (\S+);/.exec(block)![1]!); }
-      for (const m of text.matchAll(/location = (\S+) \{ return 301 (\S+); \}/g)) hand.redirects.set(`https://${HOST}${m[1]}`, `https://${HOST}${m[2]}`);
+    const redirects = [...text.matchAll(/return 301 (\S+);/g)].map((m) => m[1]!);
+    if (/^<[a-z]/.test(text) && !/^<\?xml|^<VirtualHost/i.test(text))
+      hand.tags.push({
+        path: path ?? (/home page/.test(label) || check === 'identity.title-names-site' ? '/' : undefined),
+        tag: text,
+      });
+    else if (text.startsWith('<?xml') || label === 'robots.txt' || label === 'security.txt')
+      hand.files.set(
+        label === 'robots.txt'
+          ? '/robots.txt'
+          : label === 'security.txt'
+            ? '/.well-known/security.txt'
+            : '/sitemap.xml',
+        text,
+      );
+    else if (/^[A-Z][A-Za-z-]+: \S/.test(text) && label.startsWith('Header'))
+      hand.headers.push([text.slice(0, text.indexOf(':')), text.slice(text.indexOf(':') + 1).trim()]);
+    else if (/ IN [A-Z]+ /.test(text)) {
+      const zone = readZoneFile(text);
+      expect(zone.errors).toEqual([]);
+      hand.records.push(
+        ...zone.records.map((r) => ({
+          name: r.name,
+          type: r.type,
+          value: r.type === 'TXT' || r.type === 'CAA' ? r.value.replace(/"/g, '') : r.value,
+          ttl: r.ttl ?? 3600,
+        })),
+      );
+    } else if (label === 'nginx' && redirects.length) {
+      for (const block of text.split(/(?=server \{)/)) {
+        const name = /server_name (\S+);/.exec(block)?.[1];
+        if (name)
+          hand.redirects.set(
+            `${/listen 80/.test(block) ? 'http' : 'https'}://${name}`,
+            /return 301 (\S+);/.exec(block)![1]!,
+          );
+      }
+      for (const m of text.matchAll(/location = (\S+) \{ return 301 (\S+); \}/g))
+        hand.redirects.set(`https://${HOST}${m[1]}`, `https://${HOST}${m[2]}`);
     } else continue;
     n++;
   }
@@ -73,20 +151,80 @@ function paste(all: readonly Paste[], check: string): number {
 }
 
 /** Faults whose recipe gives a text that can be pasted as it is. */
-const APPLIED = ['hidden-open', 'picture-mute', 'nameless-title', 'wrong-site-name', 'wrong-language', 'no-organisation', 'wrong-colour', 'http-stays', 'temporary', 'no-hsts', 'bare-headers', 'www-gone', 'stale-server', 'www-stays', 'path-lost', 'soa-order', 'dmarc-gone', 'caa-closed', 'spf-two', 'robots-page', 'robots-closed', 'no-sitemap', 'no-canonical', 'staging-canonical', 'canonical-chain', 'canonical-home', 'old-404', 'holding-found', 'token-gone', 'no-title', 'no-description', 'nameless-description', 'no-viewport', 'no-preview', 'share-elsewhere', 'no-card', 'uncached', 'ended-contact'];
+const APPLIED = [
+  'hidden-open',
+  'picture-mute',
+  'nameless-title',
+  'wrong-site-name',
+  'wrong-language',
+  'no-organisation',
+  'wrong-colour',
+  'http-stays',
+  'temporary',
+  'no-hsts',
+  'bare-headers',
+  'www-gone',
+  'stale-server',
+  'www-stays',
+  'path-lost',
+  'soa-order',
+  'dmarc-gone',
+  'caa-closed',
+  'spf-two',
+  'robots-page',
+  'robots-closed',
+  'no-sitemap',
+  'no-canonical',
+  'staging-canonical',
+  'canonical-chain',
+  'canonical-home',
+  'old-404',
+  'holding-found',
+  'token-gone',
+  'no-title',
+  'no-description',
+  'nameless-description',
+  'no-viewport',
+  'no-preview',
+  'share-elsewhere',
+  'no-card',
+  'uncached',
+  'ended-contact',
+];
 
 describe('a recipe applied mends', () => {
-  it.each(APPLIED.map(id => [id, FAULTS.find(f => f.id === id)!.check] as const))('%s, so that %s passes', async (id, check) => {
-    net.switches.set('planetarium', 'live', id, true);
-    try {
-      const before = (await auditPractice(net, 'planetarium', 'live', 'live')).of(check);
-      expect(before.outcome).toBe('failed');
-      expect(paste((before.recipe?.paste ?? []).filter(p => p.text), check), JSON.stringify(before.recipe)).toBeGreaterThan(0);
-      const after = (await auditPractice(net, 'planetarium', 'live', 'live')).of(check);
-      // of many pages the first few are given; what was pasted is mended, and all where all was given
-      const given = new Set(before.recipe!.paste!.map(p => p.label));
-      const left = after.places.filter(p => p.outcome === 'failed' && (given.has(p.place) || before.places.filter(x => x.outcome === 'failed').length <= given.size));
-      expect([left.map(p => `${p.place}: ${p.found}`), after.outcome === 'passed' || before.places.length > given.size ? '' : after.reason ?? after.found]).toEqual([[], '']);
-    } finally { net.switches.set('planetarium', 'live', id, false); forget(); }
-  });
+  it.each(APPLIED.map((id) => [id, FAULTS.find((f) => f.id === id)!.check] as const))(
+    '%s, so that %s passes',
+    async (id, check) => {
+      net.switches.set('planetarium', 'live', id, true);
+      try {
+        const before = (await auditPractice(net, 'planetarium', 'live', 'live')).of(check);
+        expect(before.outcome).toBe('failed');
+        expect(
+          paste(
+            (before.recipe?.paste ?? []).filter((p) => p.text),
+            check,
+          ),
+          JSON.stringify(before.recipe),
+        ).toBeGreaterThan(0);
+        const after = (await auditPractice(net, 'planetarium', 'live', 'live')).of(check);
+        // of many pages the first few are given; what was pasted is mended, and all where all was given
+        const given = new Set(before.recipe!.paste!.map((p) => p.label));
+        const left = after.places.filter(
+          (p) =>
+            p.outcome === 'failed' &&
+            (given.has(p.place) || before.places.filter((x) => x.outcome === 'failed').length <= given.size),
+        );
+        expect([
+          left.map((p) => `${p.place}: ${p.found}`),
+          after.outcome === 'passed' || before.places.length > given.size
+            ? ''
+            : (after.reason ?? after.found),
+        ]).toEqual([[], '']);
+      } finally {
+        net.switches.set('planetarium', 'live', id, false);
+        forget();
+      }
+    },
+  );
 });

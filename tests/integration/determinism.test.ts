@@ -13,31 +13,72 @@ const clock = () => new Date('2026-11-25T12:00:00Z');
 let net: PracticeNet;
 let pool: ExtractPool;
 beforeAll(async () => {
-  pool = new ExtractPool({ threads: 1, file: await bundleExtractWorker(resolve('.test/determinism/extract-worker.mjs')) });
+  pool = new ExtractPool({
+    threads: 1,
+    file: await bundleExtractWorker(resolve('.test/determinism/extract-worker.mjs')),
+  });
   net = await startPracticeNet({ planted: true, now: clock, jitter: () => Math.floor(Math.random() * 12) });
 });
-afterAll(async () => { await Promise.all([net.close(), pool.close()]); });
+afterAll(async () => {
+  await Promise.all([net.close(), pool.close()]);
+});
 
 /** Evidence without durations, and without the servers' own clocks. */
 function timeless(evidence: Evidence): unknown {
-  return JSON.parse(JSON.stringify(evidence, (key, value: unknown) => (key === 'timing' || key === 'ms' ? undefined : Array.isArray(value) && value[0] === 'Date' ? undefined : value)));
+  return JSON.parse(
+    JSON.stringify(evidence, (key, value: unknown) =>
+      key === 'timing' || key === 'ms'
+        ? undefined
+        : Array.isArray(value) && value[0] === 'Date'
+          ? undefined
+          : value,
+    ),
+  );
 }
-const look = (slug: string, place: 'live' | 'staging', more: Partial<Parameters<typeof collect>[0]> = {}): Promise<Evidence> => {
-  const s = SITES.find(x => x.slug === slug)!;
+const look = (
+  slug: string,
+  place: 'live' | 'staging',
+  more: Partial<Parameters<typeof collect>[0]> = {},
+): Promise<Evidence> => {
+  const s = SITES.find((x) => x.slug === slug)!;
   const { user, password } = keyOf(s);
-  return collect({ url: place === 'live' ? `https://${preferredHost(s)}/` : `https://${s.staging.host}${s.staging.path}`, kind: place === 'live' ? 'live' : 'before', brief: officialFacts(slug) as Brief, resolvers: [net.resolver], map: net.map, ca: [net.caPem], timeoutMs: 8000, retryPauseMs: 5, clock, ...(place === 'staging' ? { wayIn: { kind: 'credentials', user, password, hosts: [s.staging.host] } } : {}), ...more });
+  return collect({
+    url: place === 'live' ? `https://${preferredHost(s)}/` : `https://${s.staging.host}${s.staging.path}`,
+    kind: place === 'live' ? 'live' : 'before',
+    brief: officialFacts(slug) as Brief,
+    resolvers: [net.resolver],
+    map: net.map,
+    ca: [net.caPem],
+    timeoutMs: 8000,
+    retryPauseMs: 5,
+    clock,
+    ...(place === 'staging'
+      ? { wayIn: { kind: 'credentials', user, password, hosts: [s.staging.host] } }
+      : {}),
+    ...more,
+  });
 };
 
 describe('collecting twice', () => {
-  it.each([['planetarium', 'live'], ['ferries', 'live'], ['trams', 'live'], ['plots', 'live'], ['ropes', 'staging'], ['kites', 'staging']] as const)('%s, %s: the same', async (slug, place) => {
+  it.each([
+    ['planetarium', 'live'],
+    ['ferries', 'live'],
+    ['trams', 'live'],
+    ['plots', 'live'],
+    ['ropes', 'staging'],
+    ['kites', 'staging'],
+  ] as const)('%s, %s: the same', async (slug, place) => {
     const [one, two] = [await look(slug, place), await look(slug, place, { concurrency: 3 })];
     expect(one.startedAt).toBe('2026-11-25T12:00:00.000Z');
     expect(timeless(two)).toEqual(timeless(one));
   });
   it('a large site, cut at the page limit: the same pages, read here and in threads', async () => {
-    const [one, two] = [await look('curlew', 'live', { maxPages: 150 }), await look('curlew', 'live', { maxPages: 150, concurrency: 12, extract: pool.extract })];
+    const [one, two] = [
+      await look('curlew', 'live', { maxPages: 150 }),
+      await look('curlew', 'live', { maxPages: 150, concurrency: 12, extract: pool.extract }),
+    ];
     expect(one.pages).toHaveLength(150);
-    expect(two.pages.map(p => p.url)).toEqual(one.pages.map(p => p.url));
+    expect(two.pages.map((p) => p.url)).toEqual(one.pages.map((p) => p.url));
     expect(timeless(two)).toEqual(timeless(one));
   });
 });
@@ -45,11 +86,16 @@ describe('collecting twice', () => {
 describe('a way in', () => {
   it('is used, and stands nowhere in the evidence, even where the site echoes it', async () => {
     const e = await look('puppets', 'staging');
-    const { user, password } = keyOf(SITES.find(s => s.slug === 'puppets')!);
+    const { user, password } = keyOf(SITES.find((s) => s.slug === 'puppets')!);
     expect(e.pages.length).toBeGreaterThan(6);
     expect(e.target.wayIn).toBe('credentials');
     const text = JSON.stringify(e);
-    for (const secret of [password, Buffer.from(`${user}:${password}`).toString('base64'), encodeURIComponent(password)]) expect(text).not.toContain(secret);
+    for (const secret of [
+      password,
+      Buffer.from(`${user}:${password}`).toString('base64'),
+      encodeURIComponent(password),
+    ])
+      expect(text).not.toContain(secret);
     // what a visitor without it gets is evidence too
     expect(e.hosts[0]!.https.hops.at(-1)!.status).toBe(401);
   });

@@ -10,7 +10,11 @@ import { startPracticeNet, type PracticeNet } from '../../net/practice-net';
 
 let net: PracticeNet;
 let ca: string;
-beforeAll(async () => { net = await startPracticeNet({ planted: false }); ca = join(mkdtempSync(join(tmpdir(), 'armband-ca-')), 'ca.pem'); writeFileSync(ca, net.caPem); });
+beforeAll(async () => {
+  net = await startPracticeNet({ planted: false });
+  ca = join(mkdtempSync(join(tmpdir(), 'armband-ca-')), 'ca.pem');
+  writeFileSync(ca, net.caPem);
+});
 afterAll(() => net.close());
 
 /** Runs a command without blocking the servers of this process. */
@@ -19,21 +23,54 @@ async function run(command: string, args: string[], input = ''): Promise<string>
   return new Promise((resolve, reject) => {
     const child = spawn(command, args);
     let out = '';
-    child.stdout.on('data', (d) => { out += String(d); }); child.stderr.on('data', (d) => { out += String(d); });
-    child.on('error', reject); child.on('close', () => resolve(out));
+    child.stdout.on('data', (d) => {
+      out += String(d);
+    });
+    child.stderr.on('data', (d) => {
+      out += String(d);
+    });
+    child.on('error', reject);
+    child.on('close', () => resolve(out));
     child.stdin.end(input);
   });
 }
-const dig = (port: number, ...args: string[]) => run('dig', ['@127.0.0.1', '-p', String(port), '+noall', '+answer', '+comments', '+time=2', '+tries=1', ...args]);
+const dig = (port: number, ...args: string[]) =>
+  run('dig', [
+    '@127.0.0.1',
+    '-p',
+    String(port),
+    '+noall',
+    '+answer',
+    '+comments',
+    '+time=2',
+    '+tries=1',
+    ...args,
+  ]);
 
 describe('dig', () => {
-  it.each([['tarn-planetarium.example', 'A'], ['www.tarn-planetarium.example', 'CNAME'], ['tarn-planetarium.example', 'MX'], ['tarn-planetarium.example', 'TXT'], ['tarn-planetarium.example', 'NS'], ['tarn-planetarium.example', 'SOA'], ['nothing.tarn-planetarium.example', 'A']])('and the probe read the same for %s %s', async (name, type) => {
+  it.each([
+    ['tarn-planetarium.example', 'A'],
+    ['www.tarn-planetarium.example', 'CNAME'],
+    ['tarn-planetarium.example', 'MX'],
+    ['tarn-planetarium.example', 'TXT'],
+    ['tarn-planetarium.example', 'NS'],
+    ['tarn-planetarium.example', 'SOA'],
+    ['nothing.tarn-planetarium.example', 'A'],
+  ])('and the probe read the same for %s %s', async (name, type) => {
     const dialer = new Dialer({ resolvers: [net.resolver], map: net.map });
     const ours = await dialer.lookup(name, type);
     const theirs = await dig(net.ports.resolver, name, type);
     expect(theirs).toContain(`status: ${ours.rcode}`);
-    const lines = theirs.split('\n').filter(l => l && !l.startsWith(';')).map(l => l.split(/\s+/)).map(([n, ttl, , t, ...value]) => `${n!.replace(/\.$/, '')} ${ttl} ${t} ${value.join(' ').replace(/\.(?= |$)/g, '')}`).sort();
-    expect(ours.records.map(r => `${r.name} ${r.ttl} ${r.type} ${r.value}`).sort()).toEqual(lines);
+    const lines = theirs
+      .split('\n')
+      .filter((l) => l && !l.startsWith(';'))
+      .map((l) => l.split(/\s+/))
+      .map(
+        ([n, ttl, , t, ...value]) =>
+          `${n!.replace(/\.$/, '')} ${ttl} ${t} ${value.join(' ').replace(/\.(?= |$)/g, '')}`,
+      )
+      .sort();
+    expect(ours.records.map((r) => `${r.name} ${r.ttl} ${r.type} ${r.value}`).sort()).toEqual(lines);
   });
   it('sees authority at the name servers, TCP, and a refusal of strange zones', async () => {
     expect(await dig(net.ports.ns1, 'tarn-planetarium.example', 'A')).toMatch(/flags: qr aa/);
@@ -43,31 +80,83 @@ describe('dig', () => {
 });
 
 describe('openssl', () => {
-  const verify = (host: string) => run('openssl', ['s_client', '-connect', `127.0.0.1:${net.ports.https}`, '-servername', host, '-CAfile', ca, '-verify_hostname', host, '-showcerts']);
-  const ours = (host: string) => probeTls(new Dialer({ resolvers: [net.resolver], map: net.map }), new TrustStore([net.caPem]), host, 443, () => Promise.resolve(undefined));
-  it.each([[undefined, 0, true], ['expired', 10, false], ['self-signed', 18, false], ['no-intermediate', 21, false]] as const)('and the probe come to the same verdict (%s)', async (fault, code, trusted) => {
+  const verify = (host: string) =>
+    run('openssl', [
+      's_client',
+      '-connect',
+      `127.0.0.1:${net.ports.https}`,
+      '-servername',
+      host,
+      '-CAfile',
+      ca,
+      '-verify_hostname',
+      host,
+      '-showcerts',
+    ]);
+  const ours = (host: string) =>
+    probeTls(
+      new Dialer({ resolvers: [net.resolver], map: net.map }),
+      new TrustStore([net.caPem]),
+      host,
+      443,
+      () => Promise.resolve(undefined),
+    );
+  it.each([
+    [undefined, 0, true],
+    ['expired', 10, false],
+    ['self-signed', 18, false],
+    ['no-intermediate', 21, false],
+  ] as const)('and the probe come to the same verdict (%s)', async (fault, code, trusted) => {
     if (fault) net.switches.set('planetarium', 'live', fault, true);
     try {
       const theirs = await verify('tarn-planetarium.example');
       const mine = await ours('tarn-planetarium.example');
-      expect(theirs).toMatch(new RegExp(`(Verify return code|Verification error|verify error:num=)[:= ]*${code ? `(${code}|[a-z])` : '0'}`));
+      expect(theirs).toMatch(
+        new RegExp(
+          `(Verify return code|Verification error|verify error:num=)[:= ]*${code ? `(${code}|[a-z])` : '0'}`,
+        ),
+      );
       expect(mine.trusted).toBe(trusted);
-      expect(mine.chain).toHaveLength(theirs.split('-----BEGIN CERTIFICATE-----').length - 1 - (theirs.match(/Server certificate\n-----BEGIN/) ? 1 : 0) || 1);
+      expect(mine.chain).toHaveLength(
+        theirs.split('-----BEGIN CERTIFICATE-----').length -
+          1 -
+          (theirs.match(/Server certificate\n-----BEGIN/) ? 1 : 0) || 1,
+      );
       expect(mine.protocol).toBe('TLSv1.3');
       const pem = /-----BEGIN CERTIFICATE-----[\s\S]*?-----END CERTIFICATE-----/.exec(theirs)![0];
-      const text = execFileSync('openssl', ['x509', '-noout', '-fingerprint', '-sha256', '-ext', 'subjectAltName'], { input: pem }).toString();
+      const text = execFileSync(
+        'openssl',
+        ['x509', '-noout', '-fingerprint', '-sha256', '-ext', 'subjectAltName'],
+        { input: pem },
+      ).toString();
       expect(text).toContain(mine.chain[0]!.fingerprint256);
       for (const name of mine.chain[0]!.names) expect(text).toContain(`DNS:${name}`);
       const whole = execFileSync('openssl', ['x509', '-noout', '-text'], { input: pem }).toString();
-      expect(/Signature Algorithm: (\S+)/.exec(whole)![1]!.toLowerCase()).toBe(mine.chain[0]!.signature.toLowerCase());
+      expect(/Signature Algorithm: (\S+)/.exec(whole)![1]!.toLowerCase()).toBe(
+        mine.chain[0]!.signature.toLowerCase(),
+      );
       expect(/Public-Key: \((\d+) bit\)/.exec(whole)![1]).toBe(String(mine.chain[0]!.keyBits));
-    } finally { if (fault) net.switches.set('planetarium', 'live', fault, false); }
+    } finally {
+      if (fault) net.switches.set('planetarium', 'live', fault, false);
+    }
   });
 });
 
 describe('curl', () => {
   it('follows the redirects to the same place, over a certificate it trusts', async () => {
-    const out = await run('curl', ['-sS', '-L', '--cacert', ca, '--connect-to', `::127.0.0.1:${net.ports.https}`, '-o', '/dev/null', '-w', '%{http_code} %{url_effective} %{num_redirects}', 'https://www.tarn-planetarium.example/about/?x=1']);
+    const out = await run('curl', [
+      '-sS',
+      '-L',
+      '--cacert',
+      ca,
+      '--connect-to',
+      `::127.0.0.1:${net.ports.https}`,
+      '-o',
+      '/dev/null',
+      '-w',
+      '%{http_code} %{url_effective} %{num_redirects}',
+      'https://www.tarn-planetarium.example/about/?x=1',
+    ]);
     expect(out).toBe('200 https://tarn-planetarium.example/about/?x=1 1');
   });
 });

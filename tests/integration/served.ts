@@ -1,46 +1,99 @@
-/** The built server with its database and practice net, and people who are signed in; for the tests of its routes. */
+/**
+ * The built server with its database and practice net, and people who are signed in; for the tests of its
+ * routes.
+ */
 import { rmSync } from 'node:fs';
 import { DEMO_LOGIN, startStack, waitForAudits } from '../../scripts/stack.mjs';
 
-export interface Answer<T> { status: number; body: T; headers: Headers }
-export type Caller = <T = Record<string, unknown>>(method: string, path: string, body?: unknown, headers?: Record<string, string>) => Promise<Answer<T>>;
+export interface Answer<T> {
+  status: number;
+  body: T;
+  headers: Headers;
+}
+export type Caller = <T = Record<string, unknown>>(
+  method: string,
+  path: string,
+  body?: unknown,
+  headers?: Record<string, string>,
+) => Promise<Answer<T>>;
 type Stack = Awaited<ReturnType<typeof startStack>>;
 
 export class Served {
   stack!: Stack;
-  constructor(private readonly folder: string, private readonly env: Record<string, string> = {}) {}
+  constructor(
+    private readonly folder: string,
+    private readonly env: Record<string, string> = {},
+  ) {}
 
   /** Starts over, with every place of the demo audited once. */
-  async start(): Promise<void> { rmSync(this.folder, { recursive: true, force: true }); await this.again(); await this.settled(); }
+  async start(): Promise<void> {
+    rmSync(this.folder, { recursive: true, force: true });
+    await this.again();
+    await this.settled();
+  }
   /** Starts on what is there. */
-  async again(): Promise<void> { this.stack = await startStack({ folder: this.folder, env: this.env }); }
-  async stop(): Promise<void> { await this.stack?.stop(); }
-  async settled(): Promise<void> { await waitForAudits(this.stack.address); }
+  async again(): Promise<void> {
+    this.stack = await startStack({ folder: this.folder, env: this.env });
+  }
+  async stop(): Promise<void> {
+    await this.stack?.stop();
+  }
+  async settled(): Promise<void> {
+    await waitForAudits(this.stack.address);
+  }
 
   /** @param cookie none for a stranger */
   caller(cookie = ''): Caller {
     return async <T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}) => {
       const raw = body instanceof Uint8Array;
-      const answer = await fetch(this.stack.address + path, { method, redirect: 'manual', headers: { cookie, ...(method === 'GET' ? {} : { 'content-type': raw ? 'application/octet-stream' : 'application/json' }), ...headers }, body: method === 'GET' ? undefined : raw ? Buffer.from(body) : JSON.stringify(body ?? {}) });
+      const answer = await fetch(this.stack.address + path, {
+        method,
+        redirect: 'manual',
+        headers: {
+          cookie,
+          ...(method === 'GET'
+            ? {}
+            : { 'content-type': raw ? 'application/octet-stream' : 'application/json' }),
+          ...headers,
+        },
+        body: method === 'GET' ? undefined : raw ? Buffer.from(body) : JSON.stringify(body ?? {}),
+      });
       const text = await answer.text();
       let parsed: unknown = text;
-      try { parsed = JSON.parse(text); } catch { /* a page or a file */ }
+      try {
+        parsed = JSON.parse(text);
+      } catch {
+        /* a page or a file */
+      }
       return { status: answer.status, body: parsed as T, headers: answer.headers };
     };
   }
   async signIn(email = DEMO_LOGIN.email): Promise<Caller> {
-    const answer = await fetch(`${this.stack.address}/api/sign-in`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email, password: DEMO_LOGIN.password }) });
-    return this.caller(answer.headers.getSetCookie().map(c => c.split(';')[0]).join('; '));
+    const answer = await fetch(`${this.stack.address}/api/sign-in`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ email, password: DEMO_LOGIN.password }),
+    });
+    return this.caller(
+      answer.headers
+        .getSetCookie()
+        .map((c) => c.split(';')[0])
+        .join('; '),
+    );
   }
 }
 
 /** Waits until a question has the wanted answer. */
-export async function until<T>(ask: () => Promise<T>, good: (answer: T) => boolean, ms = 120_000): Promise<T> {
+export async function until<T>(
+  ask: () => Promise<T>,
+  good: (answer: T) => boolean,
+  ms = 120_000,
+): Promise<T> {
   const end = Date.now() + ms;
   for (;;) {
     const answer = await ask();
     if (good(answer)) return answer;
     if (Date.now() > end) throw new Error(`not so after ${ms} ms: ${JSON.stringify(answer).slice(0, 500)}`);
-    await new Promise(r => setTimeout(r, 100));
+    await new Promise((r) => setTimeout(r, 100));
   }
 }

@@ -5,7 +5,14 @@ import type { Checklist, OwnCheck } from '#core/facts/checklist';
 import { SECTIONS, SECTION_TITLES, SEVERITY_WEIGHT, type Section } from '#core/facts/finding';
 import { SITUATIONS } from '#core/facts/situation';
 import { checklistMarkdown } from '#core/formats/checklist-markdown';
-import { checklistOf, moveRow, ownId, ownRow, rowsOf, type ChecklistDraftRow } from '~/composables/checklist-draft';
+import {
+  checklistOf,
+  moveRow,
+  ownId,
+  ownRow,
+  rowsOf,
+  type ChecklistDraftRow,
+} from '~/composables/checklist-draft';
 import type { ChecklistDetail } from '~/types';
 
 /** The composer: what is asked, how gravely, in which order, within which limits, in whose words. */
@@ -27,45 +34,118 @@ const dragged = ref('');
 const again = ref(false);
 const chosen = ref<number[]>([]);
 useHead({ title: computed(() => `${detail.value?.name ?? 'Checklist'} – Armband`) });
-const composed = (): Checklist => checklistOf(rows.value, { ...about, version: detail.value?.checklist.version ?? 1 });
+const composed = (): Checklist =>
+  checklistOf(rows.value, { ...about, version: detail.value?.checklist.version ?? 1 });
 const state = computed(() => (detail.value ? JSON.stringify(composed()) : ''));
 const changed = computed(() => state.value !== clean.value);
 const fixed = computed(() => detail.value?.builtIn ?? true);
-function fill(list: Checklist): void { rows.value = rowsOf(list); about.name = list.name; about.description = list.description ?? ''; rowFaults.value = {}; }
-async function load(): Promise<void> { try { detail.value = await api<ChecklistDetail>(`/api/checklists/${id}`); fill(detail.value.checklist); clean.value = state.value; } catch (error) { fault.value = (error as Error).message; } }
-async function reload(): Promise<void> { const d = await api<ChecklistDetail>(`/api/checklists/${id}`).catch(() => null); if (d && detail.value) { detail.value.sites = d.sites; detail.value.assignments = d.assignments; } again.value = true; }
+function fill(list: Checklist): void {
+  rows.value = rowsOf(list);
+  about.name = list.name;
+  about.description = list.description ?? '';
+  rowFaults.value = {};
+}
+async function load(): Promise<void> {
+  try {
+    detail.value = await api<ChecklistDetail>(`/api/checklists/${id}`);
+    fill(detail.value.checklist);
+    clean.value = state.value;
+  } catch (error) {
+    fault.value = (error as Error).message;
+  }
+}
+async function reload(): Promise<void> {
+  const d = await api<ChecklistDetail>(`/api/checklists/${id}`).catch(() => null);
+  if (d && detail.value) {
+    detail.value.sites = d.sites;
+    detail.value.assignments = d.assignments;
+  }
+  again.value = true;
+}
 onMounted(load);
-watch(again, (is) => { if (is) chosen.value = (detail.value?.sites ?? []).map(s => s.id); });
-onBeforeRouteLeave(() => fixed.value || !changed.value || confirm('The checklist has changes that are not saved. Leave them?'));
+watch(again, (is) => {
+  if (is) chosen.value = (detail.value?.sites ?? []).map((s) => s.id);
+});
+onBeforeRouteLeave(
+  () => fixed.value || !changed.value || confirm('The checklist has changes that are not saved. Leave them?'),
+);
 
-const matches = computed(() => { const parts = words.value.toLowerCase().split(/\s+/).filter(Boolean); return (r: ChecklistDraftRow): boolean => (only.value === 'all' || (only.value === 'on' ? r.on : only.value === 'hand' ? r.byHand : isChanged(r))) && parts.every(w => `${r.id} ${r.title} ${r.catalogueTitle} ${r.severity}`.toLowerCase().includes(w)); });
-const isChanged = (r: ChecklistDraftRow): boolean => Boolean(r.own) || !r.on || r.severity !== r.catalogueSeverity || r.weight !== '' || r.title !== '' || r.note !== '' || Object.values(r.parameters).some(Boolean);
-const sections = computed(() => SECTIONS.map((s) => { const own = rows.value.filter(r => r.section === s); return { key: s, list: own.filter(matches.value), on: own.filter(r => r.on).length, all: own.length, weight: own.filter(r => r.on).reduce((n, r) => n + (Number(r.weight) || SEVERITY_WEIGHT[r.severity]), 0) }; }));
-const tally = computed(() => { const on = rows.value.filter(r => r.on); return `${on.length} of ${rows.value.length} checks, ${on.filter(r => r.severity === 'blocker').length} blockers, ${on.filter(r => r.byHand).length} by hand`; });
-function put(row: ChecklistDraftRow): void { rows.value = rows.value.map(r => (r.id === row.id ? row : r)); }
+const matches = computed(() => {
+  const parts = words.value.toLowerCase().split(/\s+/).filter(Boolean);
+  return (r: ChecklistDraftRow): boolean =>
+    (only.value === 'all' ||
+      (only.value === 'on' ? r.on : only.value === 'hand' ? r.byHand : isChanged(r))) &&
+    parts.every((w) => `${r.id} ${r.title} ${r.catalogueTitle} ${r.severity}`.toLowerCase().includes(w));
+});
+const isChanged = (r: ChecklistDraftRow): boolean =>
+  Boolean(r.own) ||
+  !r.on ||
+  r.severity !== r.catalogueSeverity ||
+  r.weight !== '' ||
+  r.title !== '' ||
+  r.note !== '' ||
+  Object.values(r.parameters).some(Boolean);
+const sections = computed(() =>
+  SECTIONS.map((s) => {
+    const own = rows.value.filter((r) => r.section === s);
+    return {
+      key: s,
+      list: own.filter(matches.value),
+      on: own.filter((r) => r.on).length,
+      all: own.length,
+      weight: own
+        .filter((r) => r.on)
+        .reduce((n, r) => n + (Number(r.weight) || SEVERITY_WEIGHT[r.severity]), 0),
+    };
+  }),
+);
+const tally = computed(() => {
+  const on = rows.value.filter((r) => r.on);
+  return `${on.length} of ${rows.value.length} checks, ${on.filter((r) => r.severity === 'blocker').length} blockers, ${on.filter((r) => r.byHand).length} by hand`;
+});
+function put(row: ChecklistDraftRow): void {
+  rows.value = rows.value.map((r) => (r.id === row.id ? row : r));
+}
 function move(row: ChecklistDraftRow, by: number): void {
-  const own = rows.value.filter(r => r.section === row.section);
-  const i = own.findIndex(r => r.id === row.id);
+  const own = rows.value.filter((r) => r.section === row.section);
+  const i = own.findIndex((r) => r.id === row.id);
   if (i + by < 0 || i + by >= own.length) return;
   rows.value = moveRow(rows.value, row.id, by < 0 ? own[i - 1]!.id : own[i + 2]?.id);
   void nextTick(() => document.querySelector<HTMLElement>(`[data-check="${row.id}"] .grip`)?.focus());
 }
 function drop(on: ChecklistDraftRow): void {
-  const own = rows.value.filter(r => r.section === on.section);
-  const from = own.findIndex(r => r.id === dragged.value), to = own.findIndex(r => r.id === on.id);
+  const own = rows.value.filter((r) => r.section === on.section);
+  const from = own.findIndex((r) => r.id === dragged.value),
+    to = own.findIndex((r) => r.id === on.id);
   // dropped on a row below, it goes behind that row: so the last place can be reached too
   if (from >= 0) rows.value = moveRow(rows.value, dragged.value, from < to ? own[to + 1]?.id : on.id);
   dragged.value = '';
 }
 function addOwn(section: Section): void {
-  const made: OwnCheck = { id: ownId(`${section} ${rows.value.filter(r => r.own).length + 1}`, new Set(rows.value.map(r => r.id))), section, title: 'A check of our own', severity: 'major', situations: [...SITUATIONS] };
+  const made: OwnCheck = {
+    id: ownId(
+      `${section} ${rows.value.filter((r) => r.own).length + 1}`,
+      new Set(rows.value.map((r) => r.id)),
+    ),
+    section,
+    title: 'A check of our own',
+    severity: 'major',
+    situations: [...SITUATIONS],
+  };
   const row = ownRow(made);
-  const at = rows.value.findLastIndex(r => r.section === section) + 1;
+  const at = rows.value.findLastIndex((r) => r.section === section) + 1;
   rows.value = [...rows.value.slice(0, at), row, ...rows.value.slice(at)];
   open.value = row.id;
-  void nextTick(() => { const field = document.querySelector<HTMLInputElement>(`[data-check="${row.id}"] .own input`); field?.scrollIntoView({ block: 'center' }); field?.focus(); field?.select(); });
+  void nextTick(() => {
+    const field = document.querySelector<HTMLInputElement>(`[data-check="${row.id}"] .own input`);
+    field?.scrollIntoView({ block: 'center' });
+    field?.focus();
+    field?.select();
+  });
 }
-const switchSection = (section: Section, on: boolean): void => { rows.value = rows.value.map(r => (r.section === section && matches.value(r) ? { ...r, on } : r)); };
+const switchSection = (section: Section, on: boolean): void => {
+  rows.value = rows.value.map((r) => (r.section === section && matches.value(r) ? { ...r, on } : r));
+};
 /** The checklist once it is without faults; undefined and the faults shown otherwise. */
 async function checked(): Promise<Checklist | undefined> {
   const list = composed();
@@ -75,14 +155,26 @@ async function checked(): Promise<Checklist | undefined> {
   const own = list.own ?? [];
   for (const f of faults) {
     const [, kind, i] = /^(items|own)\.(\d+)/.exec(f.path) ?? [];
-    const at = kind === 'items' ? list.items[Number(i)]?.check : kind === 'own' ? own[Number(i)]?.id : undefined;
-    const sentence = f.message.replace(/^(?:items|own)\.\d+\.(?:test\.)?/, '').replace(at ? `${at}: ` : '', '');
-    if (at) (byRow[at] ??= []).push(sentence); else rest.push(f.message);
+    const at =
+      kind === 'items' ? list.items[Number(i)]?.check : kind === 'own' ? own[Number(i)]?.id : undefined;
+    const sentence = f.message
+      .replace(/^(?:items|own)\.\d+\.(?:test\.)?/, '')
+      .replace(at ? `${at}: ` : '', '');
+    if (at) (byRow[at] ??= []).push(sentence);
+    else rest.push(f.message);
   }
   rowFaults.value = byRow;
-  fault.value = faults.length ? [...rest, `${faults.length} ${faults.length === 1 ? 'line needs' : 'lines need'} a look.`].join(' ') : '';
+  fault.value = faults.length
+    ? [...rest, `${faults.length} ${faults.length === 1 ? 'line needs' : 'lines need'} a look.`].join(' ')
+    : '';
   const first = Object.keys(byRow)[0];
-  if (first) { open.value = first; only.value = 'all'; words.value = ''; await nextTick(); document.querySelector(`[data-check="${first}"]`)?.scrollIntoView({ block: 'center' }); }
+  if (first) {
+    open.value = first;
+    only.value = 'all';
+    words.value = '';
+    await nextTick();
+    document.querySelector(`[data-check="${first}"]`)?.scrollIntoView({ block: 'center' });
+  }
   return faults.length ? undefined : list;
 }
 async function save(): Promise<void> {
@@ -90,44 +182,224 @@ async function save(): Promise<void> {
   if (!list) return;
   busy.value = true;
   try {
-    const { version } = await api<{ version: number }>(`/api/checklists/${id}`, { method: 'PUT', body: list });
+    const { version } = await api<{ version: number }>(`/api/checklists/${id}`, {
+      method: 'PUT',
+      body: list,
+    });
     await load();
     again.value = (detail.value?.sites.length ?? 0) > 0;
     notes.say(`Saved as version ${version}.`);
-  } catch (error) { fault.value = (error as Error).message; } finally { busy.value = false; }
+  } catch (error) {
+    fault.value = (error as Error).message;
+  } finally {
+    busy.value = false;
+  }
 }
 async function judgeAgain(): Promise<void> {
-  try { await api('/api/checklists/judge-again', { method: 'POST', body: { siteIds: chosen.value } }); again.value = false; notes.say('Their stored evidence is being judged again; how far it is stands at the top.'); await useMessages().poll(); } catch (error) { fault.value = (error as Error).message; }
+  try {
+    await api('/api/checklists/judge-again', { method: 'POST', body: { siteIds: chosen.value } });
+    again.value = false;
+    notes.say('Their stored evidence is being judged again; how far it is stands at the top.');
+    await useMessages().poll();
+  } catch (error) {
+    fault.value = (error as Error).message;
+  }
 }
 async function copy(): Promise<void> {
-  try { const { id: made } = await api<{ id: number }>('/api/checklists', { method: 'POST', body: { ...composed(), name: freeName(`${about.name} copy`, (await api<{ name: string }[]>('/api/checklists')).map(c => c.name)) } }); clean.value = state.value; await navigateTo(`/checklists/${made}`); } catch (error) { fault.value = (error as Error).message; }
+  try {
+    const { id: made } = await api<{ id: number }>('/api/checklists', {
+      method: 'POST',
+      body: {
+        ...composed(),
+        name: freeName(
+          `${about.name} copy`,
+          (await api<{ name: string }[]>('/api/checklists')).map((c) => c.name),
+        ),
+      },
+    });
+    clean.value = state.value;
+    await navigateTo(`/checklists/${made}`);
+  } catch (error) {
+    fault.value = (error as Error).message;
+  }
 }
 async function remove(): Promise<void> {
   if (!confirm(`Take the checklist ${about.name} away?`)) return;
-  try { await api(`/api/checklists/${id}`, { method: 'DELETE' }); clean.value = state.value; await navigateTo('/checklists'); } catch (error) { fault.value = (error as Error).message; }
+  try {
+    await api(`/api/checklists/${id}`, { method: 'DELETE' });
+    clean.value = state.value;
+    await navigateTo('/checklists');
+  } catch (error) {
+    fault.value = (error as Error).message;
+  }
 }
-function exportMarkdown(): void { saveText(fileName(about.name, 'md'), checklistMarkdown(composed()), 'text/markdown'); }
+function exportMarkdown(): void {
+  saveText(fileName(about.name, 'md'), checklistMarkdown(composed()), 'text/markdown');
+}
 </script>
 
 <template>
   <div class="page">
-    <div class="page-head stick"><h1 class="cut">{{ detail?.name ?? 'Checklist' }}</h1><span class="faint num">{{ detail ? `version ${detail.checklist.version}, ${tally}` : '' }}</span><span class="spring" />
-      <template v-if="detail"><v-btn :aria-expanded="panel === 'assign'" @click="panel = panel === 'assign' ? '' : 'assign'">What it is for</v-btn><v-btn :aria-expanded="panel === 'ahead'" @click="panel = panel === 'ahead' ? '' : 'ahead'">What would change</v-btn>
-        <v-menu location="bottom end"><template #activator="{ props: p }"><v-btn v-bind="p">More ▾</v-btn></template><v-list density="compact"><v-list-item title="Save as JSON" @click="saveJson(fileName(about.name, 'json'), composed())" /><v-list-item title="Save as a list to print (Markdown)" @click="exportMarkdown" /><v-list-item title="Copy" @click="copy" /><v-list-item v-if="!fixed" title="Versions" @click="panel = 'versions'" /><v-list-item v-if="!fixed" title="Take away" @click="remove" /></v-list></v-menu>
-        <v-btn v-if="fixed" color="primary" variant="flat" @click="copy">Copy to change it</v-btn><template v-else><v-btn v-if="changed" variant="text" @click="fill(detail.checklist)">Undo changes</v-btn><v-btn color="primary" variant="flat" :disabled="!changed" :loading="busy" @click="save">Save</v-btn></template></template></div>
+    <div class="page-head stick">
+      <h1 class="cut">{{ detail?.name ?? 'Checklist' }}</h1>
+      <span class="faint num">{{ detail ? `version ${detail.checklist.version}, ${tally}` : '' }}</span
+      ><span class="spring" />
+      <template v-if="detail"
+        ><v-btn :aria-expanded="panel === 'assign'" @click="panel = panel === 'assign' ? '' : 'assign'"
+          >What it is for</v-btn
+        ><v-btn :aria-expanded="panel === 'ahead'" @click="panel = panel === 'ahead' ? '' : 'ahead'"
+          >What would change</v-btn
+        >
+        <v-menu location="bottom end"
+          ><template #activator="{ props: p }"><v-btn v-bind="p">More ▾</v-btn></template
+          ><v-list density="compact"
+            ><v-list-item
+              title="Save as JSON"
+              @click="saveJson(fileName(about.name, 'json'), composed())" /><v-list-item
+              title="Save as a list to print (Markdown)"
+              @click="exportMarkdown" /><v-list-item title="Copy" @click="copy" /><v-list-item
+              v-if="!fixed"
+              title="Versions"
+              @click="panel = 'versions'" /><v-list-item
+              v-if="!fixed"
+              title="Take away"
+              @click="remove" /></v-list
+        ></v-menu>
+        <v-btn v-if="fixed" color="primary" variant="flat" @click="copy">Copy to change it</v-btn
+        ><template v-else
+          ><v-btn v-if="changed" variant="text" @click="fill(detail.checklist)">Undo changes</v-btn
+          ><v-btn color="primary" variant="flat" :disabled="!changed" :loading="busy" @click="save"
+            >Save</v-btn
+          ></template
+        ></template
+      >
+    </div>
     <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
     <template v-if="detail">
-      <p v-if="fixed" class="faint">This one comes with Armband and follows its catalogue. Copy it to change it.</p>
-      <p v-if="again && detail.sites.length" class="again sheet"><span>{{ detail.sites.length }} {{ detail.sites.length === 1 ? 'site is' : 'sites are' }} judged by this checklist from now on. What is stored of them was judged by what held before.</span><v-autocomplete v-model="chosen" :items="detail.sites" item-title="name" item-value="id" label="Sites to judge again" multiple variant="outlined" density="compact" hide-details class="which"><template #selection="{ index }"><span v-if="index === 0" class="cut">{{ chosen.length === detail.sites.length ? 'all of them' : `${chosen.length} of ${detail.sites.length}` }}</span></template></v-autocomplete><v-btn size="small" color="primary" variant="flat" :disabled="!chosen.length" @click="judgeAgain">Judge their stored evidence again</v-btn><v-btn size="small" variant="text" @click="again = false">Wait for the next audits</v-btn></p>
-      <LookAhead v-if="panel === 'ahead'" :checklist="checked" :sites="detail.sites" class="gap" @close="panel = ''" />
-      <AssignmentForm v-if="panel === 'assign'" :id="id" :assignments="detail.assignments" class="gap" @saved="panel = ''; reload()" />
-      <section v-if="panel === 'versions'" class="sheet gap pad" aria-label="Versions"><div class="page-head"><h2>Versions</h2><span class="spring" /><v-btn size="small" variant="text" @click="panel = ''">Close</v-btn></div><div v-for="v in detail.versions" :key="v.version" class="version"><span class="num">Version {{ v.version }}</span><span class="faint">{{ v.savedBy ?? 'Armband' }}, {{ moment(v.savedAt) }}, {{ v.data.items.filter(i => i.on !== false).length }} checks</span><span class="spring" /><v-btn size="small" :disabled="v.version === detail.checklist.version" @click="fill({ ...v.data, name: about.name }); panel = ''; notes.say(`Version ${v.version} fills the composer. Save makes it the newest.`)">Bring back</v-btn></div></section>
-      <div class="sheet pad gap grid"><v-text-field v-model="about.name" label="Name" :disabled="fixed" /><v-text-field v-model="about.description" label="What it is for, in a sentence" :disabled="fixed" /></div>
-      <div class="page-head"><div class="filters" role="group" aria-label="Which checks"><button v-for="o in (['all', 'on', 'changed', 'hand'] as const)" :key="o" type="button" :aria-pressed="only === o" :class="{ on: only === o }" @click="only = o">{{ { all: 'All', on: 'Asked', changed: 'Changed', hand: 'By hand' }[o] }}</button></div><v-text-field v-model="words" class="filter" placeholder="Filter by words" aria-label="Filter checks by words" :prepend-inner-icon="mdiMagnify" clearable /></div>
+      <p v-if="fixed" class="faint">
+        This one comes with Armband and follows its catalogue. Copy it to change it.
+      </p>
+      <p v-if="again && detail.sites.length" class="again sheet">
+        <span
+          >{{ detail.sites.length }} {{ detail.sites.length === 1 ? 'site is' : 'sites are' }} judged by this
+          checklist from now on. What is stored of them was judged by what held before.</span
+        ><v-autocomplete
+          v-model="chosen"
+          :items="detail.sites"
+          item-title="name"
+          item-value="id"
+          label="Sites to judge again"
+          multiple
+          variant="outlined"
+          density="compact"
+          hide-details
+          class="which"
+          ><template #selection="{ index }"
+            ><span v-if="index === 0" class="cut">{{
+              chosen.length === detail.sites.length
+                ? 'all of them'
+                : `${chosen.length} of ${detail.sites.length}`
+            }}</span></template
+          ></v-autocomplete
+        ><v-btn size="small" color="primary" variant="flat" :disabled="!chosen.length" @click="judgeAgain"
+          >Judge their stored evidence again</v-btn
+        ><v-btn size="small" variant="text" @click="again = false">Wait for the next audits</v-btn>
+      </p>
+      <LookAhead
+        v-if="panel === 'ahead'"
+        :checklist="checked"
+        :sites="detail.sites"
+        class="gap"
+        @close="panel = ''"
+      />
+      <AssignmentForm
+        v-if="panel === 'assign'"
+        :id="id"
+        :assignments="detail.assignments"
+        class="gap"
+        @saved="
+          panel = '';
+          reload();
+        "
+      />
+      <section v-if="panel === 'versions'" class="sheet gap pad" aria-label="Versions">
+        <div class="page-head">
+          <h2>Versions</h2>
+          <span class="spring" /><v-btn size="small" variant="text" @click="panel = ''">Close</v-btn>
+        </div>
+        <div v-for="v in detail.versions" :key="v.version" class="version">
+          <span class="num">Version {{ v.version }}</span
+          ><span class="faint"
+            >{{ v.savedBy ?? 'Armband' }}, {{ moment(v.savedAt) }},
+            {{ v.data.items.filter((i) => i.on !== false).length }} checks</span
+          ><span class="spring" /><v-btn
+            size="small"
+            :disabled="v.version === detail.checklist.version"
+            @click="
+              fill({ ...v.data, name: about.name });
+              panel = '';
+              notes.say(`Version ${v.version} fills the composer. Save makes it the newest.`);
+            "
+            >Bring back</v-btn
+          >
+        </div>
+      </section>
+      <div class="sheet pad gap grid">
+        <v-text-field v-model="about.name" label="Name" :disabled="fixed" /><v-text-field
+          v-model="about.description"
+          label="What it is for, in a sentence"
+          :disabled="fixed"
+        />
+      </div>
+      <div class="page-head">
+        <div class="filters" role="group" aria-label="Which checks">
+          <button
+            v-for="o in ['all', 'on', 'changed', 'hand'] as const"
+            :key="o"
+            type="button"
+            :aria-pressed="only === o"
+            :class="{ on: only === o }"
+            @click="only = o"
+          >
+            {{ { all: 'All', on: 'Asked', changed: 'Changed', hand: 'By hand' }[o] }}
+          </button>
+        </div>
+        <v-text-field
+          v-model="words"
+          class="filter"
+          placeholder="Filter by words"
+          aria-label="Filter checks by words"
+          :prepend-inner-icon="mdiMagnify"
+          clearable
+        />
+      </div>
       <div class="sheet">
         <section v-for="s in sections" :key="s.key" :aria-label="SECTION_TITLES[s.key]">
-          <div class="group"><h2>{{ SECTION_TITLES[s.key] }}</h2><span class="faint num">{{ s.on }} of {{ s.all }}, weight {{ s.weight }}</span><span class="spring" /><template v-if="!fixed"><button type="button" class="link" @click="switchSection(s.key, true)">all on</button><button type="button" class="link" @click="switchSection(s.key, false)">all off</button><v-btn size="small" variant="text" :prepend-icon="mdiPlus" @click="addOwn(s.key)">A check of our own</v-btn></template></div>
-          <ChecklistRow v-for="r in s.list" :key="r.id" :model-value="r" :open="open === r.id" :faults="rowFaults[r.id] ?? []" :disabled="fixed" @update:model-value="put" @toggle="open = open === r.id ? '' : r.id" @drag="dragged = r.id" @drop="drop(r)" @move="move(r, $event)" @remove="rows = rows.filter(x => x.id !== r.id)" />
+          <div class="group">
+            <h2>{{ SECTION_TITLES[s.key] }}</h2>
+            <span class="faint num">{{ s.on }} of {{ s.all }}, weight {{ s.weight }}</span
+            ><span class="spring" /><template v-if="!fixed"
+              ><button type="button" class="link" @click="switchSection(s.key, true)">all on</button
+              ><button type="button" class="link" @click="switchSection(s.key, false)">all off</button
+              ><v-btn size="small" variant="text" :prepend-icon="mdiPlus" @click="addOwn(s.key)"
+                >A check of our own</v-btn
+              ></template
+            >
+          </div>
+          <ChecklistRow
+            v-for="r in s.list"
+            :key="r.id"
+            :model-value="r"
+            :open="open === r.id"
+            :faults="rowFaults[r.id] ?? []"
+            :disabled="fixed"
+            @update:model-value="put"
+            @toggle="open = open === r.id ? '' : r.id"
+            @drag="dragged = r.id"
+            @drop="drop(r)"
+            @move="move(r, $event)"
+            @remove="rows = rows.filter((x) => x.id !== r.id)"
+          />
         </section>
       </div>
     </template>
@@ -136,11 +408,86 @@ function exportMarkdown(): void { saveText(fileName(about.name, 'md'), checklist
 </template>
 
 <style scoped>
-.stick { position: sticky; top: 44px; z-index: 6; background: rgb(var(--v-theme-background)); padding: 8px 0; margin: 0 0 10px; border-bottom: 1px solid rgb(var(--v-theme-rule)); }
-.gap { margin-bottom: 12px; } .pad { padding: 12px 16px; } .grid { display: grid; grid-template-columns: 1fr 2fr; gap: 12px; } .again { display: flex; gap: 12px; align-items: center; padding: 10px 14px; margin-bottom: 12px; flex-wrap: wrap; border-color: rgb(var(--v-theme-primary)); }
-.group { display: flex; align-items: baseline; gap: 12px; padding: 12px 12px 4px; border-top: 1px solid rgb(var(--v-theme-rule)); } section:first-child > .group { border-top: 0; } .link { text-decoration: underline; color: rgb(var(--v-theme-primary)); font-size: 13px; }
-.which { max-width: 240px; }
-.version { display: flex; gap: 12px; align-items: center; padding: 6px 0; border-top: 1px solid rgb(var(--v-theme-rule)); }
-.filters { display: flex; border: 1px solid rgb(var(--v-theme-rule)); border-radius: 4px; overflow: hidden; background: rgb(var(--v-theme-surface)); } .filters button { padding: 5px 12px; } .filters button + button { border-left: 1px solid rgb(var(--v-theme-rule)); } .filters button.on { background: rgb(var(--v-theme-primary), .12); font-weight: 600; } .filter { max-width: 240px; }
-@media (max-width: 700px) { .grid { grid-template-columns: 1fr; } .stick { position: static; } }
+.stick {
+  position: sticky;
+  top: 44px;
+  z-index: 6;
+  background: rgb(var(--v-theme-background));
+  padding: 8px 0;
+  margin: 0 0 10px;
+  border-bottom: 1px solid rgb(var(--v-theme-rule));
+}
+.gap {
+  margin-bottom: 12px;
+}
+.pad {
+  padding: 12px 16px;
+}
+.grid {
+  display: grid;
+  grid-template-columns: 1fr 2fr;
+  gap: 12px;
+}
+.again {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  padding: 10px 14px;
+  margin-bottom: 12px;
+  flex-wrap: wrap;
+  border-color: rgb(var(--v-theme-primary));
+}
+.group {
+  display: flex;
+  align-items: baseline;
+  gap: 12px;
+  padding: 12px 12px 4px;
+  border-top: 1px solid rgb(var(--v-theme-rule));
+}
+section:first-child > .group {
+  border-top: 0;
+}
+.link {
+  text-decoration: underline;
+  color: rgb(var(--v-theme-primary));
+  font-size: 13px;
+}
+.which {
+  max-width: 240px;
+}
+.version {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  padding: 6px 0;
+  border-top: 1px solid rgb(var(--v-theme-rule));
+}
+.filters {
+  display: flex;
+  border: 1px solid rgb(var(--v-theme-rule));
+  border-radius: 4px;
+  overflow: hidden;
+  background: rgb(var(--v-theme-surface));
+}
+.filters button {
+  padding: 5px 12px;
+}
+.filters button + button {
+  border-left: 1px solid rgb(var(--v-theme-rule));
+}
+.filters button.on {
+  background: rgb(var(--v-theme-primary), 0.12);
+  font-weight: 600;
+}
+.filter {
+  max-width: 240px;
+}
+@media (max-width: 700px) {
+  .grid {
+    grid-template-columns: 1fr;
+  }
+  .stick {
+    position: static;
+  }
+}
 </style>

@@ -9,40 +9,127 @@ const notes = useNotes();
 const list = ref<ChecklistLine[] | null>(null);
 const fault = ref('');
 onMounted(load);
-async function load(): Promise<void> { try { list.value = await api<ChecklistLine[]>('/api/checklists'); } catch (error) { fault.value = (error as Error).message; } }
-const free = (wanted: string): string => freeName(wanted, (list.value ?? []).map(x => x.name));
+async function load(): Promise<void> {
+  try {
+    list.value = await api<ChecklistLine[]>('/api/checklists');
+  } catch (error) {
+    fault.value = (error as Error).message;
+  }
+}
+const free = (wanted: string): string =>
+  freeName(
+    wanted,
+    (list.value ?? []).map((x) => x.name),
+  );
 async function make(checklist: Checklist): Promise<void> {
   fault.value = '';
-  try { const { id } = await api<{ id: number }>('/api/checklists', { method: 'POST', body: checklist }); await navigateTo(`/checklists/${id}`); } catch (error) { fault.value = (error as Error).message; }
+  try {
+    const { id } = await api<{ id: number }>('/api/checklists', { method: 'POST', body: checklist });
+    await navigateTo(`/checklists/${id}`);
+  } catch (error) {
+    fault.value = (error as Error).message;
+  }
 }
 async function copy(line: ChecklistLine): Promise<void> {
-  try { const { checklist } = await api<ChecklistDetail>(`/api/checklists/${line.id}`); await make({ ...checklist, name: free(`${line.name} copy`) }); } catch (error) { fault.value = (error as Error).message; }
+  try {
+    const { checklist } = await api<ChecklistDetail>(`/api/checklists/${line.id}`);
+    await make({ ...checklist, name: free(`${line.name} copy`) });
+  } catch (error) {
+    fault.value = (error as Error).message;
+  }
 }
 async function bring(file: File): Promise<void> {
   try {
     const { checklist, faults } = await readChecklist(await readJsonFile(file));
-    if (faults.length) { fault.value = `${file.name}: ${faults.slice(0, 3).map(f => f.message).join('; ')}${faults.length > 3 ? `; and ${faults.length - 3} more` : ''}`; return; }
+    if (faults.length) {
+      fault.value = `${file.name}: ${faults
+        .slice(0, 3)
+        .map((f) => f.message)
+        .join('; ')}${faults.length > 3 ? `; and ${faults.length - 3} more` : ''}`;
+      return;
+    }
     const wanted = free(checklist.name);
-    if (wanted !== checklist.name) notes.say(`There is a ${checklist.name} already; this one is named ${wanted}.`);
+    if (wanted !== checklist.name)
+      notes.say(`There is a ${checklist.name} already; this one is named ${wanted}.`);
     await make({ ...checklist, name: wanted });
-  } catch (error) { fault.value = (error as Error).message; }
+  } catch (error) {
+    fault.value = (error as Error).message;
+  }
 }
-const uses = (c: ChecklistLine): string => c.assignments.map(a => a.title).join(', ');
+const uses = (c: ChecklistLine): string => c.assignments.map((a) => a.title).join(', ');
 </script>
 
 <template>
   <div class="page">
-    <div class="page-head"><h1>Checklists</h1><span class="faint">What is asked of a site, how gravely, and within which limits.</span><span class="spring" /><FilePick label="From a JSON file" accept=".json,application/json" @chosen="bring" /></div>
+    <div class="page-head">
+      <h1>Checklists</h1>
+      <span class="faint">What is asked of a site, how gravely, and within which limits.</span
+      ><span class="spring" /><FilePick
+        label="From a JSON file"
+        accept=".json,application/json"
+        @chosen="bring"
+      />
+    </div>
     <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
     <div v-if="list" class="sheet">
-      <div v-for="c in list" :key="c.id" class="row"><span class="who"><NuxtLink :to="`/checklists/${c.id}`" class="name cut">{{ c.name }}</NuxtLink><span class="faint cut small">{{ c.description }}</span></span><span class="num">{{ c.checks }} checks<span v-if="c.own" class="faint">, {{ c.own }} own</span></span><span class="cut" :title="uses(c)"><template v-if="uses(c)">{{ uses(c) }}</template><span v-else class="faint">not assigned</span></span><span class="faint cut">{{ c.builtIn ? 'comes with Armband' : `version ${c.version}, ${c.savedBy ?? 'Armband'}` }}</span><v-btn size="small" variant="text" :aria-label="`Copy ${c.name}`" @click="copy(c)">Copy</v-btn></div>
+      <div v-for="c in list" :key="c.id" class="row">
+        <span class="who"
+          ><NuxtLink :to="`/checklists/${c.id}`" class="name cut">{{ c.name }}</NuxtLink
+          ><span class="faint cut small">{{ c.description }}</span></span
+        ><span class="num"
+          >{{ c.checks }} checks<span v-if="c.own" class="faint">, {{ c.own }} own</span></span
+        ><span class="cut" :title="uses(c)"
+          ><template v-if="uses(c)">{{ uses(c) }}</template
+          ><span v-else class="faint">not assigned</span></span
+        ><span class="faint cut">{{
+          c.builtIn ? 'comes with Armband' : `version ${c.version}, ${c.savedBy ?? 'Armband'}`
+        }}</span
+        ><v-btn size="small" variant="text" :aria-label="`Copy ${c.name}`" @click="copy(c)">Copy</v-btn>
+      </div>
     </div>
-    <p v-if="list && list.every(c => c.builtIn)" class="faint hint">Copy one to make it your own: other severities and limits, your own words, your own checks.</p>
+    <p v-if="list && list.every((c) => c.builtIn)" class="faint hint">
+      Copy one to make it your own: other severities and limits, your own words, your own checks.
+    </p>
     <v-progress-linear v-if="!list && !fault" indeterminate color="primary" aria-label="Loading" />
   </div>
 </template>
 
 <style scoped>
-.row { display: grid; grid-template-columns: minmax(220px, 1.6fr) 130px minmax(120px, 1fr) minmax(120px, .8fr) 70px; gap: 14px; align-items: center; min-height: 52px; padding: 4px 12px; } .row + .row { border-top: 1px solid rgb(var(--v-theme-rule)); } .who { display: grid; min-width: 0; } .name { font-weight: 600; color: inherit; text-decoration: none; } .name:hover { text-decoration: underline; } .small { font-size: 13px; } .hint { margin-top: 10px; }
-@media (max-width: 800px) { .row { grid-template-columns: minmax(0, 1fr) 80px 60px; } .row > .cut { display: none; } }
+.row {
+  display: grid;
+  grid-template-columns: minmax(220px, 1.6fr) 130px minmax(120px, 1fr) minmax(120px, 0.8fr) 70px;
+  gap: 14px;
+  align-items: center;
+  min-height: 52px;
+  padding: 4px 12px;
+}
+.row + .row {
+  border-top: 1px solid rgb(var(--v-theme-rule));
+}
+.who {
+  display: grid;
+  min-width: 0;
+}
+.name {
+  font-weight: 600;
+  color: inherit;
+  text-decoration: none;
+}
+.name:hover {
+  text-decoration: underline;
+}
+.small {
+  font-size: 13px;
+}
+.hint {
+  margin-top: 10px;
+}
+@media (max-width: 800px) {
+  .row {
+    grid-template-columns: minmax(0, 1fr) 80px 60px;
+  }
+  .row > .cut {
+    display: none;
+  }
+}
 </style>

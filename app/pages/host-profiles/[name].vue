@@ -21,67 +21,229 @@ const learnUrl = ref('');
 const learning = ref(false);
 const learnt = ref<{ url: string; list: { field: string; values: string[] }[] } | null>(null);
 const EXAMPLE = 'https://sample.host.example/';
-const { faults, others, all, check, whole } = useDraftCheck(PROFILE_GROUPS, HostProfileDto, draft, () => ({}));
+const { faults, others, all, check, whole } = useDraftCheck(
+  PROFILE_GROUPS,
+  HostProfileDto,
+  draft,
+  () => ({}),
+);
 const changed = computed(() => JSON.stringify(draft.value) !== clean.value);
-function fill(profile: HostProfile): void { draft.value = draftFrom(PROFILE_GROUPS, profile); all.value = false; }
-function reset(): void { fill(detail.value!.profile); clean.value = JSON.stringify(draft.value); fault.value = ''; }
-async function load(): Promise<void> { try { detail.value = await api<ProfileDetail>(`/api/host-profiles/${encodeURIComponent(name.value)}`); reset(); } catch (error) { fault.value = (error as Error).message; } }
+function fill(profile: HostProfile): void {
+  draft.value = draftFrom(PROFILE_GROUPS, profile);
+  all.value = false;
+}
+function reset(): void {
+  fill(detail.value!.profile);
+  clean.value = JSON.stringify(draft.value);
+  fault.value = '';
+}
+async function load(): Promise<void> {
+  try {
+    detail.value = await api<ProfileDetail>(`/api/host-profiles/${encodeURIComponent(name.value)}`);
+    reset();
+  } catch (error) {
+    fault.value = (error as Error).message;
+  }
+}
 onMounted(load);
-onBeforeRouteLeave(() => !changed.value || confirm('The profile has changes that are not saved. Leave them?'));
+onBeforeRouteLeave(
+  () => !changed.value || confirm('The profile has changes that are not saved. Leave them?'),
+);
 async function save(): Promise<void> {
   const { got, fault: found } = await whole();
   fault.value = found;
   if (found) return;
   busy.value = true;
   try {
-    const { version, job } = await api<{ version: number; job: string | null }>(`/api/host-profiles/${encodeURIComponent(name.value)}`, { method: 'PUT', body: got.data });
+    const { version, job } = await api<{ version: number; job: string | null }>(
+      `/api/host-profiles/${encodeURIComponent(name.value)}`,
+      { method: 'PUT', body: got.data },
+    );
     clean.value = JSON.stringify(draft.value);
-    notes.say(`Saved as version ${version}.${job ? ' The stored evidence of its sites is being judged by it.' : ''}`);
+    notes.say(
+      `Saved as version ${version}.${job ? ' The stored evidence of its sites is being judged by it.' : ''}`,
+    );
     void useMessages().poll();
     const now = String(got.data.name);
-    if (now !== name.value) await navigateTo(`/host-profiles/${encodeURIComponent(now)}`, { replace: true }); else await load();
-  } catch (error) { fault.value = (error as Error).message; } finally { busy.value = false; }
+    if (now !== name.value) await navigateTo(`/host-profiles/${encodeURIComponent(now)}`, { replace: true });
+    else await load();
+  } catch (error) {
+    fault.value = (error as Error).message;
+  } finally {
+    busy.value = false;
+  }
 }
-function bringBack(v: Version<HostProfile>): void { fill(v.data); showVersions.value = false; notes.say(`What version ${v.version} said fills the form. Save makes it the newest.`); }
+function bringBack(v: Version<HostProfile>): void {
+  fill(v.data);
+  showVersions.value = false;
+  notes.say(`What version ${v.version} said fills the form. Save makes it the newest.`);
+}
 async function drop(): Promise<void> {
   if (!confirm(`Take ${name.value} away, with all its versions?`)) return;
-  try { await api(`/api/host-profiles/${encodeURIComponent(name.value)}`, { method: 'DELETE' }); clean.value = JSON.stringify(draft.value); notes.say(`${name.value} is taken away.`); await navigateTo('/host-profiles'); } catch (error) { fault.value = (error as Error).message; }
+  try {
+    await api(`/api/host-profiles/${encodeURIComponent(name.value)}`, { method: 'DELETE' });
+    clean.value = JSON.stringify(draft.value);
+    notes.say(`${name.value} is taken away.`);
+    await navigateTo('/host-profiles');
+  } catch (error) {
+    fault.value = (error as Error).message;
+  }
 }
 async function learn(): Promise<void> {
   const url = withScheme(learnUrl.value);
-  learning.value = true; fault.value = ''; learnt.value = null;
-  try { const { learnt: list, url: from } = await api<{ url: string; learnt: { field: string; values: string[] }[] }>('/api/host-profiles/learn', { method: 'POST', body: { url, profile: (await check()).data } }); learnt.value = { url: from, list }; if (!list.length) notes.say('Nothing there that the profile does not have already.'); } catch (error) { fault.value = (error as Error).message; } finally { learning.value = false; }
+  learning.value = true;
+  fault.value = '';
+  learnt.value = null;
+  try {
+    const { learnt: list, url: from } = await api<{
+      url: string;
+      learnt: { field: string; values: string[] }[];
+    }>('/api/host-profiles/learn', { method: 'POST', body: { url, profile: (await check()).data } });
+    learnt.value = { url: from, list };
+    if (!list.length) notes.say('Nothing there that the profile does not have already.');
+  } catch (error) {
+    fault.value = (error as Error).message;
+  } finally {
+    learning.value = false;
+  }
 }
 function takeLearnt(l: { field: string; values: string[] }, values: string[]): void {
   const field = `defaults.${l.field}`;
-  draft.value = { ...draft.value, [field]: [draft.value[field]?.trim(), writeFieldText('lines', values)].filter(Boolean).join('\n') };
-  const rest = learnt.value!.list.map(x => (x.field === l.field ? { ...x, values: x.values.filter(v => !values.includes(v)) } : x)).filter(x => x.values.length);
+  draft.value = {
+    ...draft.value,
+    [field]: [draft.value[field]?.trim(), writeFieldText('lines', values)].filter(Boolean).join('\n'),
+  };
+  const rest = learnt
+    .value!.list.map((x) =>
+      x.field === l.field ? { ...x, values: x.values.filter((v) => !values.includes(v)) } : x,
+    )
+    .filter((x) => x.values.length);
   learnt.value = rest.length ? { ...learnt.value!, list: rest } : null;
 }
-const label = (field: string): string => PROFILE_GROUPS.flatMap(g => g.fields).find(f => f.field === field)?.label ?? { defaults: 'What it leaves behind', icons: 'Icons', marks: 'Marks of its pages', stagingLifetime: 'Staging lifetime' }[field] ?? field;
-async function exportJson(): Promise<void> { saveJson(fileName(`${name.value} host profile`, 'json'), (await check()).data); }
+const label = (field: string): string =>
+  PROFILE_GROUPS.flatMap((g) => g.fields).find((f) => f.field === field)?.label ??
+  {
+    defaults: 'What it leaves behind',
+    icons: 'Icons',
+    marks: 'Marks of its pages',
+    stagingLifetime: 'Staging lifetime',
+  }[field] ??
+  field;
+async function exportJson(): Promise<void> {
+  saveJson(fileName(`${name.value} host profile`, 'json'), (await check()).data);
+}
 const told = computed(() => valueAt(detail.value?.profile ?? {}, 'name'));
 </script>
 
 <template>
   <form class="page narrow" novalidate @submit.prevent="save">
-    <div class="page-head stick"><h1>{{ told ?? name }}</h1><span v-if="detail" class="faint">version {{ detail.version }}, {{ detail.sites.length }} {{ detail.sites.length === 1 ? 'site' : 'sites' }}</span><span class="spring" />
-      <v-btn v-if="detail" :aria-expanded="showVersions" @click="showVersions = !showVersions">Versions</v-btn><v-btn @click="exportJson">Save as JSON</v-btn><v-btn v-if="detail && !detail.sites.length" variant="text" color="error" @click="drop">Take away</v-btn><v-btn v-if="changed && detail" variant="text" @click="reset">Undo changes</v-btn><v-btn type="submit" color="primary" variant="flat" :loading="busy" :disabled="!changed || !detail">Save</v-btn></div>
-    <p v-for="f in [fault, ...(all ? others : [])].filter(Boolean)" :key="f" class="fray" role="alert">{{ f }}</p>
+    <div class="page-head stick">
+      <h1>{{ told ?? name }}</h1>
+      <span v-if="detail" class="faint"
+        >version {{ detail.version }}, {{ detail.sites.length }}
+        {{ detail.sites.length === 1 ? 'site' : 'sites' }}</span
+      ><span class="spring" />
+      <v-btn v-if="detail" :aria-expanded="showVersions" @click="showVersions = !showVersions">Versions</v-btn
+      ><v-btn @click="exportJson">Save as JSON</v-btn
+      ><v-btn v-if="detail && !detail.sites.length" variant="text" color="error" @click="drop"
+        >Take away</v-btn
+      ><v-btn v-if="changed && detail" variant="text" @click="reset">Undo changes</v-btn
+      ><v-btn type="submit" color="primary" variant="flat" :loading="busy" :disabled="!changed || !detail"
+        >Save</v-btn
+      >
+    </div>
+    <p v-for="f in [fault, ...(all ? others : [])].filter(Boolean)" :key="f" class="fray" role="alert">
+      {{ f }}
+    </p>
     <template v-if="detail">
-      <p v-if="detail.sites.length" class="faint">Used by <template v-for="(s, i) in detail.sites.slice(0, 12)" :key="s.id">{{ i ? ', ' : '' }}<NuxtLink :to="`/sites/${s.id}`">{{ s.name }}</NuxtLink></template><template v-if="detail.sites.length > 12"> and {{ detail.sites.length - 12 }} more</template>. Saving judges their stored evidence again.</p>
-      <section v-if="showVersions" class="sheet pad" aria-label="Versions"><VersionList :versions="detail.versions" :label="label" @back="bringBack" /></section>
-      <section class="sheet pad learn"><h2>Learn defaults</h2><p class="faint">Give the address of an untouched site of this host. Its titles, texts, people and icons are proposed as what the host leaves behind.</p>
-        <div class="buttons"><v-text-field v-model="learnUrl" label="Address of an untouched site" :placeholder="EXAMPLE" @keydown.enter.prevent="learn" /><v-btn :loading="learning" :disabled="!learnUrl.trim()" @click="learn">Look at it</v-btn></div>
-        <div v-for="l in learnt?.list ?? []" :key="l.field" class="learnt"><div class="page-head"><b>{{ label(`defaults.${l.field}`) }}</b><span class="spring" /><v-btn size="small" @click="takeLearnt(l, l.values)">Take all {{ l.values.length }}</v-btn></div><div v-for="v in l.values" :key="v" class="value"><span class="cut" :title="v">{{ v }}</span><v-btn size="x-small" :aria-label="`Take ${v}`" @click="takeLearnt(l, [v])">Take</v-btn></div></div></section>
-      <section class="sheet pad"><FieldGroups v-model="draft" :groups="PROFILE_GROUPS" :faults="faults" :all="all" /></section>
+      <p v-if="detail.sites.length" class="faint">
+        Used by
+        <template v-for="(s, i) in detail.sites.slice(0, 12)" :key="s.id"
+          >{{ i ? ', ' : '' }}<NuxtLink :to="`/sites/${s.id}`">{{ s.name }}</NuxtLink></template
+        ><template v-if="detail.sites.length > 12"> and {{ detail.sites.length - 12 }} more</template>. Saving
+        judges their stored evidence again.
+      </p>
+      <section v-if="showVersions" class="sheet pad" aria-label="Versions">
+        <VersionList :versions="detail.versions" :label="label" @back="bringBack" />
+      </section>
+      <section class="sheet pad learn">
+        <h2>Learn defaults</h2>
+        <p class="faint">
+          Give the address of an untouched site of this host. Its titles, texts, people and icons are proposed
+          as what the host leaves behind.
+        </p>
+        <div class="buttons">
+          <v-text-field
+            v-model="learnUrl"
+            label="Address of an untouched site"
+            :placeholder="EXAMPLE"
+            @keydown.enter.prevent="learn"
+          /><v-btn :loading="learning" :disabled="!learnUrl.trim()" @click="learn">Look at it</v-btn>
+        </div>
+        <div v-for="l in learnt?.list ?? []" :key="l.field" class="learnt">
+          <div class="page-head">
+            <b>{{ label(`defaults.${l.field}`) }}</b
+            ><span class="spring" /><v-btn size="small" @click="takeLearnt(l, l.values)"
+              >Take all {{ l.values.length }}</v-btn
+            >
+          </div>
+          <div v-for="v in l.values" :key="v" class="value">
+            <span class="cut" :title="v">{{ v }}</span
+            ><v-btn size="x-small" :aria-label="`Take ${v}`" @click="takeLearnt(l, [v])">Take</v-btn>
+          </div>
+        </div>
+      </section>
+      <section class="sheet pad">
+        <FieldGroups v-model="draft" :groups="PROFILE_GROUPS" :faults="faults" :all="all" />
+      </section>
     </template>
     <v-progress-linear v-else-if="!fault" indeterminate color="primary" aria-label="Loading" />
   </form>
 </template>
 
 <style scoped>
-.narrow { max-width: 1080px; display: grid; gap: 12px; } .narrow > * { min-width: 0; } .pad { padding: 14px 16px; display: grid; gap: 10px; } .pad > * { min-width: 0; }
-.stick { position: sticky; top: 44px; z-index: 5; background: rgb(var(--v-theme-background)); padding: 8px 0; margin: 0; border-bottom: 1px solid rgb(var(--v-theme-rule)); }
-.buttons { display: flex; gap: 10px; align-items: center; } .learnt { border-top: 1px solid rgb(var(--v-theme-rule)); padding-top: 8px; } .learnt .page-head { margin: 0 0 4px; } .value { display: flex; gap: 10px; align-items: center; justify-content: space-between; padding: 2px 0; }
+.narrow {
+  max-width: 1080px;
+  display: grid;
+  gap: 12px;
+}
+.narrow > * {
+  min-width: 0;
+}
+.pad {
+  padding: 14px 16px;
+  display: grid;
+  gap: 10px;
+}
+.pad > * {
+  min-width: 0;
+}
+.stick {
+  position: sticky;
+  top: 44px;
+  z-index: 5;
+  background: rgb(var(--v-theme-background));
+  padding: 8px 0;
+  margin: 0;
+  border-bottom: 1px solid rgb(var(--v-theme-rule));
+}
+.buttons {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+}
+.learnt {
+  border-top: 1px solid rgb(var(--v-theme-rule));
+  padding-top: 8px;
+}
+.learnt .page-head {
+  margin: 0 0 4px;
+}
+.value {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  justify-content: space-between;
+  padding: 2px 0;
+}
 </style>

@@ -10,43 +10,196 @@ const seen = ref<CsvSites | null>(null);
 const fault = ref('');
 const busy = ref(false);
 const onlyBad = ref(false);
-const good = computed(() => seen.value?.rows.filter(r => r.site).length ?? 0);
+const good = computed(() => seen.value?.rows.filter((r) => r.site).length ?? 0);
 const bad = computed(() => (seen.value?.rows.length ?? 0) - good.value);
-const shown = computed(() => (seen.value?.rows ?? []).filter(r => !onlyBad.value || !r.site).slice(0, 500));
+const shown = computed(() => (seen.value?.rows ?? []).filter((r) => !onlyBad.value || !r.site).slice(0, 500));
 async function look(): Promise<void> {
-  fault.value = ''; busy.value = true;
-  try { seen.value = await api<CsvSites>('/api/sites/look', { method: 'POST', body: { text: text.value } }); onlyBad.value = bad.value > 0 && seen.value.rows.length > 20; } catch (error) { fault.value = (error as Error).message; seen.value = null; } finally { busy.value = false; }
+  fault.value = '';
+  busy.value = true;
+  try {
+    seen.value = await api<CsvSites>('/api/sites/look', { method: 'POST', body: { text: text.value } });
+    onlyBad.value = bad.value > 0 && seen.value.rows.length > 20;
+  } catch (error) {
+    fault.value = (error as Error).message;
+    seen.value = null;
+  } finally {
+    busy.value = false;
+  }
 }
 async function choose(file: File): Promise<void> {
-  if (file.size > 3_000_000) { fault.value = `${file.name} is larger than 3 MB: split it.`; return; }
-  name.value = file.name; text.value = await file.text(); await look();
+  if (file.size > 3_000_000) {
+    fault.value = `${file.name} is larger than 3 MB: split it.`;
+    return;
+  }
+  name.value = file.name;
+  text.value = await file.text();
+  await look();
 }
 async function save(): Promise<void> {
-  busy.value = true; fault.value = '';
-  try { const { taken, left } = await api<{ taken: number; left: number }>('/api/sites/import', { method: 'POST', body: { text: text.value, onlyGood: bad.value > 0 } }); notes.say(`${taken} ${taken === 1 ? 'site is' : 'sites are'} taken on${left ? `, ${left} left out` : ''}.`); await navigateTo('/'); } catch (error) { fault.value = (error as Error).message; } finally { busy.value = false; }
+  busy.value = true;
+  fault.value = '';
+  try {
+    const { taken, left } = await api<{ taken: number; left: number }>('/api/sites/import', {
+      method: 'POST',
+      body: { text: text.value, onlyGood: bad.value > 0 },
+    });
+    notes.say(
+      `${taken} ${taken === 1 ? 'site is' : 'sites are'} taken on${left ? `, ${left} left out` : ''}.`,
+    );
+    await navigateTo('/');
+  } catch (error) {
+    fault.value = (error as Error).message;
+  } finally {
+    busy.value = false;
+  }
 }
-const wrong = (row: CsvSites['rows'][number], column: number): string => row.faults.filter(f => f.column === column).map(f => f.message).join('; ');
-function sample(): void { saveText('sites.csv', `${CSV_TITLES.join(',')}\r\nTarn Planetarium,Tarn Trust,https://www.tarn.example/,https://tarn.draft.host.example/,building,2027-03-01,no,,Look up,en-GB,hello@tarn.example,+44 1632 960101,www.tarn.example,tarn.example\r\n`, 'text/csv'); }
+const wrong = (row: CsvSites['rows'][number], column: number): string =>
+  row.faults
+    .filter((f) => f.column === column)
+    .map((f) => f.message)
+    .join('; ');
+function sample(): void {
+  saveText(
+    'sites.csv',
+    `${CSV_TITLES.join(',')}\r\nTarn Planetarium,Tarn Trust,https://www.tarn.example/,https://tarn.draft.host.example/,building,2027-03-01,no,,Look up,en-GB,hello@tarn.example,+44 1632 960101,www.tarn.example,tarn.example\r\n`,
+    'text/csv',
+  );
+}
 </script>
 
 <template>
   <div class="page">
-    <div class="page-head"><h1>Take on many sites</h1><span v-if="name" class="faint">{{ name }}</span><span class="spring" /><v-btn href="/api/sites/export" variant="text" download>All sites as CSV</v-btn><v-btn variant="text" @click="sample">An example file</v-btn><v-btn to="/" variant="text">Cancel</v-btn>
-      <v-btn v-if="seen" color="primary" variant="flat" :disabled="!good || seen.faults.length > 0" :loading="busy" @click="save">{{ bad ? `Take on the ${good} good ones, leave ${bad} out` : `Take on ${good} sites` }}</v-btn></div>
-    <p v-for="f in [fault, ...(seen?.faults ?? [])].filter(Boolean)" :key="f" class="fray" role="alert">{{ f }}</p>
-    <section class="sheet give"><p>A table with a line of headings: {{ CSV_TITLES.join(', ') }}. Name and live address are needed; the order is free, other columns are passed over. Nothing is saved before you have seen it.</p>
-      <v-textarea v-model="text" label="Paste the table here" rows="4" max-rows="10" auto-grow class="code" placeholder="name,client,live address" /><div class="buttons"><v-btn :disabled="!text.trim() || busy" @click="name = ''; look()">Look at it</v-btn><FilePick label="Choose a CSV file" accept=".csv,.tsv,text/csv,text/plain" @chosen="choose" /></div></section>
+    <div class="page-head">
+      <h1>Take on many sites</h1>
+      <span v-if="name" class="faint">{{ name }}</span
+      ><span class="spring" /><v-btn href="/api/sites/export" variant="text" download>All sites as CSV</v-btn
+      ><v-btn variant="text" @click="sample">An example file</v-btn
+      ><v-btn to="/" variant="text">Cancel</v-btn>
+      <v-btn
+        v-if="seen"
+        color="primary"
+        variant="flat"
+        :disabled="!good || seen.faults.length > 0"
+        :loading="busy"
+        @click="save"
+        >{{ bad ? `Take on the ${good} good ones, leave ${bad} out` : `Take on ${good} sites` }}</v-btn
+      >
+    </div>
+    <p v-for="f in [fault, ...(seen?.faults ?? [])].filter(Boolean)" :key="f" class="fray" role="alert">
+      {{ f }}
+    </p>
+    <section class="sheet give">
+      <p>
+        A table with a line of headings: {{ CSV_TITLES.join(', ') }}. Name and live address are needed; the
+        order is free, other columns are passed over. Nothing is saved before you have seen it.
+      </p>
+      <v-textarea
+        v-model="text"
+        label="Paste the table here"
+        rows="4"
+        max-rows="10"
+        auto-grow
+        class="code"
+        placeholder="name,client,live address"
+      />
+      <div class="buttons">
+        <v-btn
+          :disabled="!text.trim() || busy"
+          @click="
+            name = '';
+            look();
+          "
+          >Look at it</v-btn
+        ><FilePick label="Choose a CSV file" accept=".csv,.tsv,text/csv,text/plain" @chosen="choose" />
+      </div>
+    </section>
     <template v-if="seen?.rows.length">
-      <div class="page-head"><h2 class="num">{{ seen.rows.length }} rows: {{ good }} good<template v-if="bad">, <span class="fray">{{ bad }} with faults</span></template></h2><v-checkbox v-if="bad" v-model="onlyBad" label="only those with faults" /></div>
-      <div class="sheet scroll"><table><thead><tr><th class="num">line</th><th v-for="(c, i) in seen.columns" :key="i" :class="{ faint: !c.known }">{{ c.title }}<span v-if="!c.known"> (passed over)</span></th></tr></thead>
-        <tbody><tr v-for="r in shown" :key="r.line"><td class="num" :class="{ fray: !r.site }">{{ r.line }}<span v-if="wrong(r, -1)" class="message">{{ wrong(r, -1) }}</span></td><td v-for="(c, i) in r.cells" :key="i" :class="{ bad: wrong(r, i) }"><span class="cell">{{ c || (wrong(r, i) ? '(empty)' : '') }}</span><span v-if="wrong(r, i)" class="message">{{ wrong(r, i) }}</span></td></tr></tbody></table></div>
+      <div class="page-head">
+        <h2 class="num">
+          {{ seen.rows.length }} rows: {{ good }} good<template v-if="bad"
+            >, <span class="fray">{{ bad }} with faults</span></template
+          >
+        </h2>
+        <v-checkbox v-if="bad" v-model="onlyBad" label="only those with faults" />
+      </div>
+      <div class="sheet scroll">
+        <table>
+          <thead>
+            <tr>
+              <th class="num">line</th>
+              <th v-for="(c, i) in seen.columns" :key="i" :class="{ faint: !c.known }">
+                {{ c.title }}<span v-if="!c.known"> (passed over)</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="r in shown" :key="r.line">
+              <td class="num" :class="{ fray: !r.site }">
+                {{ r.line }}<span v-if="wrong(r, -1)" class="message">{{ wrong(r, -1) }}</span>
+              </td>
+              <td v-for="(c, i) in r.cells" :key="i" :class="{ bad: wrong(r, i) }">
+                <span class="cell">{{ c || (wrong(r, i) ? '(empty)' : '') }}</span
+                ><span v-if="wrong(r, i)" class="message">{{ wrong(r, i) }}</span>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
       <p v-if="shown.length === 500" class="faint">The first 500 rows are shown.</p>
     </template>
   </div>
 </template>
 
 <style scoped>
-.give { padding: 16px; display: grid; gap: 12px; margin-bottom: 14px; } .buttons { display: flex; gap: 8px; align-items: center; } .code :deep(textarea) { font-family: var(--mono); font-size: 12px !important; }
-.scroll { overflow: auto; max-height: calc(100vh - 200px); } table { border-collapse: collapse; font-size: 13px; } th { text-align: left; position: sticky; top: 0; background: rgb(var(--v-theme-surface)); font-weight: 600; white-space: nowrap; } td, th { padding: 5px 10px; border-bottom: 1px solid rgb(var(--v-theme-rule)); vertical-align: top; } .cell { white-space: nowrap; }
-td.bad { outline: 1px solid rgb(var(--v-theme-error)); outline-offset: -1px; } .message { display: block; color: rgb(var(--v-theme-error)); font-size: 12px; min-width: 130px; max-width: 220px; }
+.give {
+  padding: 16px;
+  display: grid;
+  gap: 12px;
+  margin-bottom: 14px;
+}
+.buttons {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.code :deep(textarea) {
+  font-family: var(--mono);
+  font-size: 12px !important;
+}
+.scroll {
+  overflow: auto;
+  max-height: calc(100vh - 200px);
+}
+table {
+  border-collapse: collapse;
+  font-size: 13px;
+}
+th {
+  text-align: left;
+  position: sticky;
+  top: 0;
+  background: rgb(var(--v-theme-surface));
+  font-weight: 600;
+  white-space: nowrap;
+}
+td,
+th {
+  padding: 5px 10px;
+  border-bottom: 1px solid rgb(var(--v-theme-rule));
+  vertical-align: top;
+}
+.cell {
+  white-space: nowrap;
+}
+td.bad {
+  outline: 1px solid rgb(var(--v-theme-error));
+  outline-offset: -1px;
+}
+.message {
+  display: block;
+  color: rgb(var(--v-theme-error));
+  font-size: 12px;
+  min-width: 130px;
+  max-width: 220px;
+}
 </style>

@@ -9,75 +9,263 @@ import { STAGES, type Stage } from '#core/facts/situation';
 
 useHead({ title: 'Take a site on – Armband' });
 const notes = useNotes();
-const taken = reactive({ name: '', client: '', liveUrl: '', stage: 'building' as Stage, replaces: false, launchDate: '', hostProfile: '' });
+const taken = reactive({
+  name: '',
+  client: '',
+  liveUrl: '',
+  stage: 'building' as Stage,
+  replaces: false,
+  launchDate: '',
+  hostProfile: '',
+});
 const places = ref([{ name: 'Staging', url: '' }]);
 const draft = ref(draftFrom(BRIEF_GROUPS, {}));
 const reasons = ref<Record<string, string>>({});
 const profiles = ref<string[]>([]);
-const { faults: fieldFaults, others, all, whole, showFirst } = useDraftCheck(BRIEF_GROUPS, BriefDto, draft, () => (Object.keys(reasons.value).length ? { notWanted: reasons.value } : {}));
+const {
+  faults: fieldFaults,
+  others,
+  all,
+  whole,
+  showFirst,
+} = useDraftCheck(BRIEF_GROUPS, BriefDto, draft, () =>
+  Object.keys(reasons.value).length ? { notWanted: reasons.value } : {},
+);
 const faults = ref<string[]>([]);
 const busy = ref(false);
 const reading = ref('');
 const proposals = ref<Proposal[] | null>(null);
 const readFrom = ref('');
-onMounted(async () => { profiles.value = (await api<{ name: string }[]>('/api/host-profiles').catch(() => [])).map(p => p.name); });
+onMounted(async () => {
+  profiles.value = (await api<{ name: string }[]>('/api/host-profiles').catch(() => [])).map((p) => p.name);
+});
 
 // vue-tsc takes two slashes in a template's attribute for a comment
 const EXAMPLES = { live: 'https://kites.example/', before: 'https://draft.host.example/kites/' };
-const profileItems = computed(() => [{ title: 'none', value: '' }, ...profiles.value.map(name => ({ title: name, value: name }))]);
-const addPlace = (): void => { places.value.push({ name: places.value.length ? `Test ${places.value.length}` : 'Staging', url: '' }); };
+const profileItems = computed(() => [
+  { title: 'none', value: '' },
+  ...profiles.value.map((name) => ({ title: name, value: name })),
+]);
+const addPlace = (): void => {
+  places.value.push({ name: places.value.length ? `Test ${places.value.length}` : 'Staging', url: '' });
+};
 const isReading = (url: string): boolean => reading.value !== '' && reading.value === withScheme(url);
 async function read(url: string): Promise<void> {
   const address = withScheme(url);
-  if (!address) { faults.value = ['Give an address to read from.']; return; }
-  faults.value = []; reading.value = address; proposals.value = null;
-  try { const answer = await api<{ url: string; proposals: Proposal[] }>('/api/read-site', { method: 'POST', body: { url: address } }); proposals.value = answer.proposals; readFrom.value = answer.url; if (!answer.proposals.length) notes.say('The page says nothing of itself that a brief could use.'); } catch (error) { faults.value = [(error as Error).message]; } finally { reading.value = ''; }
+  if (!address) {
+    faults.value = ['Give an address to read from.'];
+    return;
+  }
+  faults.value = [];
+  reading.value = address;
+  proposals.value = null;
+  try {
+    const answer = await api<{ url: string; proposals: Proposal[] }>('/api/read-site', {
+      method: 'POST',
+      body: { url: address },
+    });
+    proposals.value = answer.proposals;
+    readFrom.value = answer.url;
+    if (!answer.proposals.length) notes.say('The page says nothing of itself that a brief could use.');
+  } catch (error) {
+    faults.value = [(error as Error).message];
+  } finally {
+    reading.value = '';
+  }
 }
 function take(p: Proposal): void {
-  const spec = BRIEF_GROUPS.flatMap(g => g.fields).find(f => f.field === p.field);
+  const spec = BRIEF_GROUPS.flatMap((g) => g.fields).find((f) => f.field === p.field);
   if (spec) draft.value = { ...draft.value, [p.field]: writeFieldText(spec.kind, p.value) };
   if (p.field === 'name' && !taken.name) taken.name = p.shown;
 }
 /** What a site cannot be without; told at the fields once saving was tried. */
-const missing = computed(() => (all.value ? { name: taken.name.trim() ? '' : 'Name the site.', client: taken.client.trim() ? '' : 'Name the client.', liveUrl: taken.liveUrl.trim() ? '' : 'Give the live address, even when nothing answers there yet.' } : { name: '', client: '', liveUrl: '' }));
+const missing = computed(() =>
+  all.value
+    ? {
+        name: taken.name.trim() ? '' : 'Name the site.',
+        client: taken.client.trim() ? '' : 'Name the client.',
+        liveUrl: taken.liveUrl.trim() ? '' : 'Give the live address, even when nothing answers there yet.',
+      }
+    : { name: '', client: '', liveUrl: '' },
+);
 async function save(): Promise<void> {
   const { got, fault } = await whole();
   faults.value = fault ? [fault] : [];
-  if (Object.values(missing.value).some(Boolean)) { await showFirst(); return; }
+  if (Object.values(missing.value).some(Boolean)) {
+    await showFirst();
+    return;
+  }
   if (fault) return;
   busy.value = true;
   try {
-    const { id } = await api<{ id: number }>('/api/sites', { method: 'POST', body: {
-      name: taken.name.trim(), client: taken.client.trim(), liveUrl: withScheme(taken.liveUrl), stage: taken.stage, replaces: taken.replaces,
-      places: places.value.filter(p => p.url.trim()).map(p => ({ name: p.name.trim() || 'Staging', url: withScheme(p.url) })),
-      ...(taken.launchDate ? { launchDate: taken.launchDate } : {}), ...(taken.hostProfile ? { hostProfile: taken.hostProfile } : {}), brief: { ...(taken.name ? { name: taken.name.trim() } : {}), ...got.data },
-    } });
+    const { id } = await api<{ id: number }>('/api/sites', {
+      method: 'POST',
+      body: {
+        name: taken.name.trim(),
+        client: taken.client.trim(),
+        liveUrl: withScheme(taken.liveUrl),
+        stage: taken.stage,
+        replaces: taken.replaces,
+        places: places.value
+          .filter((p) => p.url.trim())
+          .map((p) => ({ name: p.name.trim() || 'Staging', url: withScheme(p.url) })),
+        ...(taken.launchDate ? { launchDate: taken.launchDate } : {}),
+        ...(taken.hostProfile ? { hostProfile: taken.hostProfile } : {}),
+        brief: { ...(taken.name ? { name: taken.name.trim() } : {}), ...got.data },
+      },
+    });
     notes.say(`${taken.name.trim()} is taken on. Audit it now.`);
     await navigateTo(`/sites/${id}`);
-  } catch (error) { faults.value = [(error as Error).message]; } finally { busy.value = false; }
+  } catch (error) {
+    faults.value = [(error as Error).message];
+  } finally {
+    busy.value = false;
+  }
 }
 </script>
 
 <template>
   <form class="page narrow" @submit.prevent="save">
-    <div class="page-head"><h1>Take a site on</h1><NuxtLink to="/sites/import">Many at once, from a CSV file</NuxtLink><span class="spring" /><v-btn to="/" variant="text">Cancel</v-btn><v-btn type="submit" color="primary" variant="flat" :loading="busy">Take it on</v-btn></div>
+    <div class="page-head">
+      <h1>Take a site on</h1>
+      <NuxtLink to="/sites/import">Many at once, from a CSV file</NuxtLink><span class="spring" /><v-btn
+        to="/"
+        variant="text"
+        >Cancel</v-btn
+      ><v-btn type="submit" color="primary" variant="flat" :loading="busy">Take it on</v-btn>
+    </div>
     <p v-for="f in faults" :key="f" class="fray" role="alert">{{ f }}</p>
-    <section class="sheet"><h2>The site</h2>
-      <div class="grid"><v-text-field v-model="taken.name" label="Name of the site" autofocus :error-messages="missing.name" /><v-text-field v-model="taken.client" label="Client" :error-messages="missing.client" />
-        <v-select v-model="taken.stage" label="Stage" :items="STAGES" /><v-text-field v-model="taken.launchDate" label="Launch date" type="date" />
-        <v-select v-model="taken.hostProfile" label="Host profile" :items="profileItems" /><v-checkbox v-model="taken.replaces" label="It replaces a running site" /></div></section>
-    <section class="sheet"><h2>Where it can be seen</h2>
-      <div class="place"><span class="faint fixed">Live</span><v-text-field v-model="taken.liveUrl" label="Live address" :placeholder="EXAMPLES.live" :error-messages="missing.liveUrl" /><v-btn :disabled="reading !== ''" :loading="isReading(taken.liveUrl)" @click="read(taken.liveUrl)">Read from the site</v-btn></div>
-      <div v-for="(p, i) in places" :key="i" class="place"><v-text-field v-model="p.name" label="Name" class="short" /><v-text-field v-model="p.url" label="Address before the live one (it may have a path)" :placeholder="EXAMPLES.before" /><v-btn :disabled="reading !== ''" :loading="isReading(p.url)" @click="read(p.url)">Read from the site</v-btn><v-btn :icon="mdiDeleteOutline" variant="text" size="small" aria-label="Take this place away" @click="places.splice(i, 1)" /></div>
-      <div><v-btn size="small" variant="text" color="primary" :prepend-icon="mdiPlus" @click="addPlace">Another place</v-btn></div></section>
-    <ProposalList v-if="proposals?.length" :proposals="proposals" :from="readFrom" class="sheet" @take="take" @close="proposals = null" />
-    <section class="sheet"><h2>First brief</h2><p class="faint">What is officially so; nothing here is final. A field left blank makes its checks untested.</p><p v-for="f in all ? others : []" :key="f" class="fray">{{ f }}</p><FieldGroups v-model="draft" v-model:reasons="reasons" :groups="BRIEF_GROUPS" :faults="fieldFaults" :all="all" /></section>
-    <div class="page-head"><span class="spring" /><v-btn type="submit" color="primary" variant="flat" :loading="busy">Take it on</v-btn></div>
+    <section class="sheet">
+      <h2>The site</h2>
+      <div class="grid">
+        <v-text-field
+          v-model="taken.name"
+          label="Name of the site"
+          autofocus
+          :error-messages="missing.name"
+        /><v-text-field v-model="taken.client" label="Client" :error-messages="missing.client" />
+        <v-select v-model="taken.stage" label="Stage" :items="STAGES" /><v-text-field
+          v-model="taken.launchDate"
+          label="Launch date"
+          type="date"
+        />
+        <v-select v-model="taken.hostProfile" label="Host profile" :items="profileItems" /><v-checkbox
+          v-model="taken.replaces"
+          label="It replaces a running site"
+        />
+      </div>
+    </section>
+    <section class="sheet">
+      <h2>Where it can be seen</h2>
+      <div class="place">
+        <span class="faint fixed">Live</span
+        ><v-text-field
+          v-model="taken.liveUrl"
+          label="Live address"
+          :placeholder="EXAMPLES.live"
+          :error-messages="missing.liveUrl"
+        /><v-btn :disabled="reading !== ''" :loading="isReading(taken.liveUrl)" @click="read(taken.liveUrl)"
+          >Read from the site</v-btn
+        >
+      </div>
+      <div v-for="(p, i) in places" :key="i" class="place">
+        <v-text-field v-model="p.name" label="Name" class="short" /><v-text-field
+          v-model="p.url"
+          label="Address before the live one (it may have a path)"
+          :placeholder="EXAMPLES.before"
+        /><v-btn :disabled="reading !== ''" :loading="isReading(p.url)" @click="read(p.url)"
+          >Read from the site</v-btn
+        ><v-btn
+          :icon="mdiDeleteOutline"
+          variant="text"
+          size="small"
+          aria-label="Take this place away"
+          @click="places.splice(i, 1)"
+        />
+      </div>
+      <div>
+        <v-btn size="small" variant="text" color="primary" :prepend-icon="mdiPlus" @click="addPlace"
+          >Another place</v-btn
+        >
+      </div>
+    </section>
+    <ProposalList
+      v-if="proposals?.length"
+      :proposals="proposals"
+      :from="readFrom"
+      class="sheet"
+      @take="take"
+      @close="proposals = null"
+    />
+    <section class="sheet">
+      <h2>First brief</h2>
+      <p class="faint">
+        What is officially so; nothing here is final. A field left blank makes its checks untested.
+      </p>
+      <p v-for="f in all ? others : []" :key="f" class="fray">{{ f }}</p>
+      <FieldGroups
+        v-model="draft"
+        v-model:reasons="reasons"
+        :groups="BRIEF_GROUPS"
+        :faults="fieldFaults"
+        :all="all"
+      />
+    </section>
+    <div class="page-head">
+      <span class="spring" /><v-btn type="submit" color="primary" variant="flat" :loading="busy"
+        >Take it on</v-btn
+      >
+    </div>
   </form>
 </template>
 
 <style scoped>
-.narrow { max-width: 940px; display: grid; gap: 14px; } .page-head { margin: 0; } section { padding: 16px; display: grid; gap: 12px; }
-.grid { display: grid; grid-template-columns: 1fr 1fr; gap: 14px 16px; } .place { display: flex; gap: 10px; align-items: start; } .place > .v-btn { margin-top: 6px; } .short { max-width: 140px; } .fixed { width: 140px; line-height: 40px; }
-@media (max-width: 700px) { .grid { grid-template-columns: 1fr; } .place { flex-wrap: wrap; } .place > .v-input { flex: 1 1 100%; max-width: none; } .fixed { width: auto; } }
+.narrow {
+  max-width: 940px;
+  display: grid;
+  gap: 14px;
+}
+.page-head {
+  margin: 0;
+}
+section {
+  padding: 16px;
+  display: grid;
+  gap: 12px;
+}
+.grid {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 14px 16px;
+}
+.place {
+  display: flex;
+  gap: 10px;
+  align-items: start;
+}
+.place > .v-btn {
+  margin-top: 6px;
+}
+.short {
+  max-width: 140px;
+}
+.fixed {
+  width: 140px;
+  line-height: 40px;
+}
+@media (max-width: 700px) {
+  .grid {
+    grid-template-columns: 1fr;
+  }
+  .place {
+    flex-wrap: wrap;
+  }
+  .place > .v-input {
+    flex: 1 1 100%;
+    max-width: none;
+  }
+  .fixed {
+    width: auto;
+  }
+}
 </style>

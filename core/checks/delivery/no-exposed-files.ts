@@ -29,17 +29,32 @@ export const TELLTALES: Record<string, RegExp> = {
 };
 
 export const noExposedFiles: Check = {
-  id: 'delivery.no-exposed-files', section: 'delivery', title: 'No inner files are served', severity: 'blocker', situations: where('L'), scope: 'path', needs: 'pages',
+  id: 'delivery.no-exposed-files',
+  section: 'delivery',
+  title: 'No inner files are served',
+  severity: 'blocker',
+  situations: where('L'),
+  scope: 'path',
+  needs: 'pages',
   why: 'Version control, environment files and backups hold passwords; they are looked for within hours.',
   source: 'common practice',
   judge({ evidence }) {
-    const places = evidence.paths.filter(p => p.path in TELLTALES).map((p) => {
-      const status = finalStatus(p.chain);
-      if (status === undefined) return unsure(p.path, p.chain.error?.message ?? 'no answer');
-      if ((status === 200 || status === 206) && TELLTALES[p.path]!.test(p.sample ?? '')) return failed(p.path, { found: 'served, with its content', raw: p.sample });
-      return passed(p.path, { found: `status ${status}` });
-    });
+    const places = evidence.paths
+      .filter((p) => p.path in TELLTALES)
+      .map((p) => {
+        const status = finalStatus(p.chain);
+        if (status === undefined) return unsure(p.path, p.chain.error?.message ?? 'no answer');
+        if ((status === 200 || status === 206) && TELLTALES[p.path]!.test(p.sample ?? ''))
+          return failed(p.path, { found: 'served, with its content', raw: p.sample });
+        return passed(p.path, { found: `status ${status}` });
+      });
     return overPlaces(places, { expected: 'none of them answers with its content', unit: ['path', 'paths'] });
   },
-  recipe: () => ({ steps: 'Take the file off the server, close hidden files, and change every password that stood in it.', paste: [{ label: 'nginx', text: 'location ~ /\\.(?!well-known/) { return 404; }' }, { label: 'Apache', text: 'RedirectMatch 404 "/\\.(?!well-known/)"' }] }),
+  recipe: () => ({
+    steps: 'Take the file off the server, close hidden files, and change every password that stood in it.',
+    paste: [
+      { label: 'nginx', text: 'location ~ /\\.(?!well-known/) { return 404; }' },
+      { label: 'Apache', text: 'RedirectMatch 404 "/\\.(?!well-known/)"' },
+    ],
+  }),
 };

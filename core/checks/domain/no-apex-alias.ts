@@ -7,7 +7,12 @@ const MAY_STAND = new Set(['CNAME', 'RRSIG', 'NSEC']);
 const LOOKED_AT = ['A', 'AAAA', 'MX', 'TXT', 'NS', 'SOA', 'CAA', 'HTTPS'];
 
 export const noApexAlias: Check = {
-  id: 'domain.no-apex-alias', section: 'domain', title: 'No alias stands beside other records', severity: 'major', situations: where('HL'), scope: 'record',
+  id: 'domain.no-apex-alias',
+  section: 'domain',
+  title: 'No alias stands beside other records',
+  severity: 'major',
+  situations: where('HL'),
+  scope: 'record',
   why: 'An alias replaces everything else of its name: at the bare domain it makes mail and name servers vanish, for some resolvers.',
   source: 'RFC 1034 3.6.2; RFC 2181 10.1; RFC 4035 2.5',
   judge({ evidence }) {
@@ -16,16 +21,30 @@ export const noApexAlias: Check = {
     const places = names.flatMap((name) => {
       const answers = answersFor(evidence, name, 'CNAME');
       if (!answers.length) return [];
-      const alias = answers.find(a => a.records.some(r => r.type === 'CNAME' && plainName(r.name) === name));
+      const alias = answers.find((a) =>
+        a.records.some((r) => r.type === 'CNAME' && plainName(r.name) === name),
+      );
       if (!alias) return [passed(name, { found: 'no alias' })];
-      const value = alias.records.find(r => r.type === 'CNAME')!.value;
+      const value = alias.records.find((r) => r.type === 'CNAME')!.value;
       // what is reached through the alias has its own name, and is no neighbour
-      const beside = LOOKED_AT.flatMap(type => answersFor(evidence, name, type)).flatMap(a => a.records).find(r => plainName(r.name) === name && !MAY_STAND.has(r.type));
+      const beside = LOOKED_AT.flatMap((type) => answersFor(evidence, name, type))
+        .flatMap((a) => a.records)
+        .find((r) => plainName(r.name) === name && !MAY_STAND.has(r.type));
       const raw = answerText(alias);
       if (name === zone) return [failed(name, { found: `CNAME ${value} at the zone’s own name`, raw })];
-      return [beside ? failed(name, { found: `CNAME ${value} beside ${beside.type} ${beside.value}`, raw }) : passed(name, { found: `CNAME ${value}, alone`, raw })];
+      return [
+        beside
+          ? failed(name, { found: `CNAME ${value} beside ${beside.type} ${beside.value}`, raw })
+          : passed(name, { found: `CNAME ${value}, alone`, raw }),
+      ];
     });
-    return overPlaces(places, { expected: 'a CNAME alone, and none at the zone’s own name', unit: ['name', 'names'] });
+    return overPlaces(places, {
+      expected: 'a CNAME alone, and none at the zone’s own name',
+      unit: ['name', 'names'],
+    });
   },
-  recipe: ({ evidence, profile }) => ({ steps: `Replace the CNAME of the bare domain by the A and AAAA records that ${profile.name || 'the host'} names, or by the operator’s own flattening record (ALIAS, ANAME).`, paste: [{ label: 'Zone file', text: `${evidence.dns.zone ?? 'the domain'}. 3600 IN A …` }] }),
+  recipe: ({ evidence, profile }) => ({
+    steps: `Replace the CNAME of the bare domain by the A and AAAA records that ${profile.name || 'the host'} names, or by the operator’s own flattening record (ALIAS, ANAME).`,
+    paste: [{ label: 'Zone file', text: `${evidence.dns.zone ?? 'the domain'}. 3600 IN A …` }],
+  }),
 };

@@ -14,15 +14,36 @@ export function nameMatches(presented: string, host: string): boolean {
 }
 
 export const certificateNames: Check = {
-  id: 'https.certificate-names', section: 'https', title: 'The certificate is for this host', severity: 'blocker', situations: where('SHL'), scope: 'host', needs: 'tls',
+  id: 'https.certificate-names',
+  section: 'https',
+  title: 'The certificate is for this host',
+  severity: 'blocker',
+  situations: where('SHL'),
+  scope: 'host',
+  needs: 'tls',
   why: 'A certificate for another name stops visitors just like none; www is the one that is forgotten.',
   source: 'RFC 9525',
   judge({ view }) {
     return overTlsHosts(view, 'a SAN that covers the host', (tls, host) => {
       const names = tls.chain[0]!.names;
-      const hit = names.find(n => nameMatches(n, host.host));
-      return hit ? passed(host.host, { found: hit, raw: certificateLine(tls) }) : failed(host.host, { found: names.length ? `only ${names.slice(0, 6).join(', ')}` : 'no SAN at all', raw: certificateLine(tls) });
+      const hit = names.find((n) => nameMatches(n, host.host));
+      return hit
+        ? passed(host.host, { found: hit, raw: certificateLine(tls) })
+        : failed(host.host, {
+            found: names.length ? `only ${names.slice(0, 6).join(', ')}` : 'no SAN at all',
+            raw: certificateLine(tls),
+          });
     });
   },
-  recipe: ({ view }, finding) => ({ steps: 'Ask the host for one certificate that names every host of the site.', paste: [{ label: 'Names to ask for', text: [...new Set([...view.hosts.map(h => h.host), ...finding.places.map(p => p.place)])].join('\n') }] }),
+  recipe: ({ view }, finding) => ({
+    steps: 'Ask the host for one certificate that names every host of the site.',
+    paste: [
+      {
+        label: 'Names to ask for',
+        text: [...new Set([...view.hosts.map((h) => h.host), ...finding.places.map((p) => p.place)])].join(
+          '\n',
+        ),
+      },
+    ],
+  }),
 };

@@ -5,8 +5,19 @@ import type { SiteView } from '../site-view';
 import { overPlaces, unsure } from '../judgement';
 
 /** Judges every host with a finished handshake; the others rest on https.answers. */
-export function overTlsHosts(view: SiteView, expected: string, judge: (tls: TlsEvidence, host: HostEvidence) => PlaceResult): Judgement {
-  const places = view.hosts.map(h => (h.tls.chain.length ? judge(h.tls, h) : unsure(h.host, `rests on ${h.tls.error?.code === 'no-name' || h.tls.error?.code === 'no-address' ? 'domain.resolves' : 'https.answers'}: ${h.tls.error?.message ?? 'no handshake'}`)));
+export function overTlsHosts(
+  view: SiteView,
+  expected: string,
+  judge: (tls: TlsEvidence, host: HostEvidence) => PlaceResult,
+): Judgement {
+  const places = view.hosts.map((h) =>
+    h.tls.chain.length
+      ? judge(h.tls, h)
+      : unsure(
+          h.host,
+          `rests on ${h.tls.error?.code === 'no-name' || h.tls.error?.code === 'no-address' ? 'domain.resolves' : 'https.answers'}: ${h.tls.error?.message ?? 'no handshake'}`,
+        ),
+  );
   return overPlaces(places, { expected, unit: ['host', 'hosts'] });
 }
 

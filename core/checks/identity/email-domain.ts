@@ -4,7 +4,12 @@ import { failed, overSite, passed, untested, wanted } from '../judgement';
 import { mailDomain } from './mail-addresses';
 
 export const emailDomain: Check = {
-  id: 'identity.email-domain', section: 'identity', title: 'The contact address is on the client’s own domain', severity: 'minor', situations: where('SL'), scope: 'site',
+  id: 'identity.email-domain',
+  section: 'identity',
+  title: 'The contact address is on the client’s own domain',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'site',
   why: 'An address at a free mail provider looks like a hobby, and its reputation is not the client’s to care for.',
   source: 'common practice; Public Suffix List',
   judge({ brief }) {
@@ -14,8 +19,16 @@ export const emailDomain: Check = {
     const own = registrableDomain(brief.preferredHost) ?? brief.preferredHost;
     const domain = mailDomain(email.value);
     const allowed = [own, ...(brief.allowedEmailDomains ?? [])];
-    const good = allowed.some(a => domain === a || domain.endsWith(`.${a}`));
-    return overSite((good ? passed : failed)(email.value, { found: email.value, ...(good ? {} : { take: { field: 'allowedEmailDomains', how: 'add', value: domain } as const }) }), { expected: `an address at ${allowed.join(' or ')}` });
+    const good = allowed.some((a) => domain === a || domain.endsWith(`.${a}`));
+    return overSite(
+      (good ? passed : failed)(email.value, {
+        found: email.value,
+        ...(good ? {} : { take: { field: 'allowedEmailDomains', how: 'add', value: domain } as const }),
+      }),
+      { expected: `an address at ${allowed.join(' or ')}` },
+    );
   },
-  recipe: ({ brief }) => ({ steps: `Ask the client for an address on ${brief.preferredHost ?? 'their own domain'}, or note the other domain in the brief as allowed.` }),
+  recipe: ({ brief }) => ({
+    steps: `Ask the client for an address on ${brief.preferredHost ?? 'their own domain'}, or note the other domain in the brief as allowed.`,
+  }),
 };

@@ -4,7 +4,13 @@ import { cantTell, failed, overSite, passed } from '../judgement';
 import { isOrganisation, nodesOf } from './structured-nodes';
 
 export const organisationData: Check = {
-  id: 'identity.organisation-data', section: 'identity', title: 'Structured data name the organisation', severity: 'minor', situations: where('SL'), scope: 'site', needs: 'pages',
+  id: 'identity.organisation-data',
+  section: 'identity',
+  title: 'Structured data name the organisation',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'site',
+  needs: 'pages',
   why: 'Search engines take name, logo and address for their own panel from here.',
   source: 'schema.org',
   judge({ view, brief, situation }) {
@@ -18,12 +24,31 @@ export const organisationData: Check = {
       const lacking = [...(n.name ? [] : ['name']), ...(n.url ? [] : ['url']), ...(n.logo ? [] : ['logo'])];
       if (lacking.length) return `without ${lacking.join(', ')}`;
       // before the launch the place's own host is not yet the preferred one
-      const good = url !== undefined && (new URL(url).hostname === host || (situation === 'staging' && view.siteHosts.has(new URL(url).hostname)));
+      const good =
+        url !== undefined &&
+        (new URL(url).hostname === host ||
+          (situation === 'staging' && view.siteHosts.has(new URL(url).hostname)));
       return good ? null : `url is ${n.url}`;
     });
     const good = faults.indexOf(null);
-    const raw = view.home.facts.jsonLd.find(b => b.nodes.some(isOrganisation))?.raw;
-    return overSite(good >= 0 ? passed(view.home.url, { found: `${found[good]!.types[0]} “${found[good]!.name}”`, raw }) : failed(view.home.url, { found: `${found[0]!.types[0]} ${faults[0]}`, raw }), { expected });
+    const raw = view.home.facts.jsonLd.find((b) => b.nodes.some(isOrganisation))?.raw;
+    return overSite(
+      good >= 0
+        ? passed(view.home.url, { found: `${found[good]!.types[0]} “${found[good]!.name}”`, raw })
+        : failed(view.home.url, { found: `${found[0]!.types[0]} ${faults[0]}`, raw }),
+      { expected },
+    );
   },
-  recipe: ({ brief, view }) => { const host = brief.preferredHost ?? view.preferredHost; return { steps: 'Put this into the head of the home page; the logo has to be reachable.', paste: [{ label: 'JSON-LD', text: `<script type="application/ld+json">\n${JSON.stringify({ '@context': 'https://schema.org', '@type': 'Organization', 'name': brief.name ?? '', 'url': `https://${host}/`, 'logo': `https://${host}/logo.png` }, null, 2).replaceAll('<', '\\u003c')}\n</script>` }] }; },
+  recipe: ({ brief, view }) => {
+    const host = brief.preferredHost ?? view.preferredHost;
+    return {
+      steps: 'Put this into the head of the home page; the logo has to be reachable.',
+      paste: [
+        {
+          label: 'JSON-LD',
+          text: `<script type="application/ld+json">\n${JSON.stringify({ '@context': 'https://schema.org', '@type': 'Organization', name: brief.name ?? '', url: `https://${host}/`, logo: `https://${host}/logo.png` }, null, 2).replaceAll('<', '\\u003c')}\n</script>`,
+        },
+      ],
+    };
+  },
 };

@@ -3,13 +3,16 @@ import { decodeSafely } from '#core/extract/address';
 import { where, type Check } from '../check';
 import { failed, overSite, passed, wanted } from '../judgement';
 
-/** A number in E.164, or undefined. Numbers without a country code are read in the country of the expected one. */
+/**
+ * A number in E.164, or undefined. Numbers without a country code are read in the country of the expected
+ * one.
+ */
 export function e164(text: string, like?: string): string | undefined {
   const key = `${like ?? ''}\n${text}`;
   let number = numbers.get(key);
   if (number === undefined) {
     if (numbers.size > 5000) numbers.clear();
-    numbers.set(key, number = readNumber(text, like) ?? null);
+    numbers.set(key, (number = readNumber(text, like) ?? null));
   }
   return number ?? undefined;
 }
@@ -18,9 +21,13 @@ const numbers = new Map<string, string | null>();
 
 function readNumber(text: string, like?: string): string | undefined {
   const model = like ? parsePhoneNumberFromString(like) : undefined;
-  const country = model?.country, calling = model?.countryCallingCode;
+  const country = model?.country,
+    calling = model?.countryCallingCode;
   // 00 is how most of the world dials out (common practice)
-  const number = parsePhoneNumberFromString(text.trim().replace(/^00(?=[1-9])/, '+'), country ? country : calling ? { defaultCallingCode: calling } : undefined)?.number;
+  const number = parsePhoneNumberFromString(
+    text.trim().replace(/^00(?=[1-9])/, '+'),
+    country ? country : calling ? { defaultCallingCode: calling } : undefined,
+  )?.number;
   // fifteen digits at most (E.164, 6.1)
   return number && number.length <= 16 ? number : undefined;
 }
@@ -28,7 +35,13 @@ function readNumber(text: string, like?: string): string | undefined {
 const IN_TEXT = /\+?\(?\d[\d\s().\-/\u00a0]{5,22}\d/g;
 
 export const phone: Check = {
-  id: 'identity.phone', section: 'identity', title: 'The phone number is the client’s', severity: 'minor', situations: where('SL'), scope: 'site', needs: 'pages',
+  id: 'identity.phone',
+  section: 'identity',
+  title: 'The phone number is the client’s',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'site',
+  needs: 'pages',
   why: 'A wrong digit or a template’s number is found by the first customer who calls.',
   source: 'E.164; RFC 3966',
   judge({ brief, view }) {
@@ -37,17 +50,36 @@ export const phone: Check = {
     const goal = e164(number.value) ?? number.value;
     const seen = new Set<string>();
     for (const page of view.pages) {
-      const given = [...page.facts.anchors.filter(a => a.href.toLowerCase().startsWith('tel:')).map(a => decodeSafely(a.href.slice(4).split(';')[0]!)),
-        ...page.facts.jsonLd.flatMap(b => b.nodes.map(n => n.telephone ?? '')).filter(Boolean), ...(page.facts.text.match(IN_TEXT) ?? [])];
+      const given = [
+        ...page.facts.anchors
+          .filter((a) => a.href.toLowerCase().startsWith('tel:'))
+          .map((a) => decodeSafely(a.href.slice(4).split(';')[0]!)),
+        ...page.facts.jsonLd.flatMap((b) => b.nodes.map((n) => n.telephone ?? '')).filter(Boolean),
+        ...(page.facts.text.match(IN_TEXT) ?? []),
+      ];
       for (const text of given.slice(0, 200)) {
         const found = e164(text, goal);
         if (found === goal) return overSite(passed(page.url, { found: text.trim() }), { expected: goal });
         if (found) seen.add(found);
       }
     }
-    return overSite(failed(view.home?.url ?? view.evidence.target.url, { found: seen.size ? `only ${[...seen].slice(0, 3).join(', ')}` : 'no phone number', ...(seen.size ? { take: { field: 'phone', how: 'set', value: [...seen][0] } as const } : {}) }), { expected: goal });
+    return overSite(
+      failed(view.home?.url ?? view.evidence.target.url, {
+        found: seen.size ? `only ${[...seen].slice(0, 3).join(', ')}` : 'no phone number',
+        ...(seen.size ? { take: { field: 'phone', how: 'set', value: [...seen][0] } as const } : {}),
+      }),
+      { expected: goal },
+    );
   },
   recipe({ brief }) {
-    return { steps: 'Write the number on the contact page as a link that phones can call.', paste: [{ label: 'Phone link', text: `<a href="tel:${e164(brief.phone ?? '') ?? brief.phone ?? ''}">${brief.phone ?? ''}</a>` }] };
+    return {
+      steps: 'Write the number on the contact page as a link that phones can call.',
+      paste: [
+        {
+          label: 'Phone link',
+          text: `<a href="tel:${e164(brief.phone ?? '') ?? brief.phone ?? ''}">${brief.phone ?? ''}</a>`,
+        },
+      ],
+    };
   },
 };

@@ -3,7 +3,13 @@ import { where, type Check } from '../check';
 import { failed, overSite, passed, wanted } from '../judgement';
 
 export const titleNamesSite: Check = {
-  id: 'identity.title-names-site', section: 'identity', title: 'Home title names the site', severity: 'major', situations: where('SL'), scope: 'site', needs: 'pages',
+  id: 'identity.title-names-site',
+  section: 'identity',
+  title: 'Home title names the site',
+  severity: 'major',
+  situations: where('SL'),
+  scope: 'site',
+  needs: 'pages',
   why: 'The title is what search listings, tabs and bookmarks show; without the name nobody knows whose page it is.',
   source: 'common practice',
   judge({ brief, view }) {
@@ -15,14 +21,26 @@ export const titleNamesSite: Check = {
     const place = home?.url ?? view.evidence.target.url;
     if (!title) return overSite(failed(place, { found: 'no title' }), { expected });
     const good = foldLoosely(title.text).includes(foldLoosely(name.value));
-    return overSite((good ? passed : failed)(place, { found: title.text, raw: title.raw + title.text }), { expected });
+    return overSite((good ? passed : failed)(place, { found: title.text, raw: title.raw + title.text }), {
+      expected,
+    });
   },
   recipe({ brief, view }) {
     const old = view.home?.facts.titles[0]?.text;
     const rest = brief.tagline ?? old ?? '';
-    return { steps: 'Put the site’s name into the title of the home page, then publish.', paste: [{ label: 'Title tag', text: `<title>${escapeText(brief.name ?? '')}${rest ? ` – ${escapeText(rest)}` : ''}</title>` }] };
+    return {
+      steps: 'Put the site’s name into the title of the home page, then publish.',
+      paste: [
+        {
+          label: 'Title tag',
+          text: `<title>${escapeText(brief.name ?? '')}${rest ? ` – ${escapeText(rest)}` : ''}</title>`,
+        },
+      ],
+    };
   },
 };
 
 /** Escapes text for use inside an element or attribute that is offered for pasting. */
-export function escapeText(text: string): string { return text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;'); }
+export function escapeText(text: string): string {
+  return text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
+}

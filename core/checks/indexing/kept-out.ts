@@ -4,7 +4,12 @@ import { headerRecipe } from '#core/recipes/web-server';
 import { outOfListings } from './out-of-listings';
 
 export const keptOut: Check = {
-  id: 'indexing.kept-out', section: 'indexing', title: 'Search engines are kept out', severity: 'blocker', situations: where('SH'), scope: 'page',
+  id: 'indexing.kept-out',
+  section: 'indexing',
+  title: 'Search engines are kept out',
+  severity: 'blocker',
+  situations: where('SH'),
+  scope: 'page',
   why: 'A half-finished copy in a search listing competes with the real site and shows the client’s drafts.',
   source: 'RFC 9309; common practice',
   judge({ view, evidence }) {
@@ -16,12 +21,34 @@ export const keptOut: Check = {
         const { isOut, ...said } = outOfListings(page.url, page.noIndex, evidence.robots.facts);
         if (isOut) return passed(page.url, said);
         if (view.shutDoor) return passed(page.url, { found: view.shutDoor });
-        return byAddress ? unsure(page.url, 'seen from an address that may enter; others may be kept out') : failed(page.url, said);
+        return byAddress
+          ? unsure(page.url, 'seen from an address that may enter; others may be kept out')
+          : failed(page.url, said);
       }),
-      ...view.refusals.map(r => (r.status === 401 ? passed(r.url, { found: 'needs credentials' }) : unsure(r.url, `the server refused the visitor (${r.status})`))),
+      ...view.refusals.map((r) =>
+        r.status === 401
+          ? passed(r.url, { found: 'needs credentials' })
+          : unsure(r.url, `the server refused the visitor (${r.status})`),
+      ),
     ];
-    if (!places.length) { const cause = view.rootCause(); return cantTell(cause ? `rests on ${cause.check}: ${cause.reason}` : 'no page was read'); }
-    return overPlaces(places, { expected: 'noindex, credentials or 503 on every page', unit: ['page', 'pages'] });
+    if (!places.length) {
+      const cause = view.rootCause();
+      return cantTell(cause ? `rests on ${cause.check}: ${cause.reason}` : 'no page was read');
+    }
+    return overPlaces(places, {
+      expected: 'noindex, credentials or 503 on every page',
+      unit: ['page', 'pages'],
+    });
   },
-  recipe: ({ evidence }) => ({ steps: 'Ask for a password on the whole place, or send noindex with every answer. Do not use Disallow for this: it hides the noindex.', paste: [{ label: 'Tag in every head', text: '<meta name="robots" content="noindex">' }, ...headerRecipe('X-Robots-Tag', 'noindex'), ...(evidence.robots.facts?.groups.length ? [{ label: 'robots.txt', text: 'User-agent: *\nDisallow:' }] : [])] }),
+  recipe: ({ evidence }) => ({
+    steps:
+      'Ask for a password on the whole place, or send noindex with every answer. Do not use Disallow for this: it hides the noindex.',
+    paste: [
+      { label: 'Tag in every head', text: '<meta name="robots" content="noindex">' },
+      ...headerRecipe('X-Robots-Tag', 'noindex'),
+      ...(evidence.robots.facts?.groups.length
+        ? [{ label: 'robots.txt', text: 'User-agent: *\nDisallow:' }]
+        : []),
+    ],
+  }),
 };

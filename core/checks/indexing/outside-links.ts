@@ -11,7 +11,12 @@ function judgeLink({ url, chain }: LinkEvidence, view: SiteView): PlaceResult {
   const status = finalStatus(chain);
   if (status === undefined) {
     const { code, message } = chain.error ?? { code: 'stopped', message: 'no answer' };
-    return code === 'no-name' || code === 'refused' || code === 'redirect-loop' || code === 'too-many-redirects' ? failed(url, { found: `${message}${from}`, ...more }) : unsure(url, message, more);
+    return code === 'no-name' ||
+      code === 'refused' ||
+      code === 'redirect-loop' ||
+      code === 'too-many-redirects'
+      ? failed(url, { found: `${message}${from}`, ...more })
+      : unsure(url, message, more);
   }
   if (status === 404 || status === 410) return failed(url, { found: `${status}${from}`, ...more });
   // many large sites turn away what is no browser: somebody is there all the same
@@ -19,13 +24,40 @@ function judgeLink({ url, chain }: LinkEvidence, view: SiteView): PlaceResult {
 }
 
 export const outsideLinks: Check = {
-  id: 'indexing.outside-links', section: 'indexing', title: 'Links to other sites lead somewhere', severity: 'minor', situations: where('SL'), scope: 'link', needs: 'pages',
+  id: 'indexing.outside-links',
+  section: 'indexing',
+  title: 'Links to other sites lead somewhere',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'link',
+  needs: 'pages',
   why: 'Other people’s pages move and their domains lapse; what stands there next is seldom what the client meant to recommend.',
   source: 'RFC 9110 15.5.5, 15.5.11; common practice',
   judge({ evidence, view }) {
-    const asked = evidence.links.filter(l => !l.own);
-    if (!asked.length && view.pages.some(p => p.linksAway.some(l => !view.siteHosts.has(l.host)))) return cantTell('links to other sites were not asked for in this audit');
-    return overPlaces(asked.map(l => judgeLink(l, view)), { expected: 'an answer other than “not found”', unit: ['link', 'links'], none: 'no page links to another site' });
+    const asked = evidence.links.filter((l) => !l.own);
+    if (!asked.length && view.pages.some((p) => p.linksAway.some((l) => !view.siteHosts.has(l.host))))
+      return cantTell('links to other sites were not asked for in this audit');
+    return overPlaces(
+      asked.map((l) => judgeLink(l, view)),
+      {
+        expected: 'an answer other than “not found”',
+        unit: ['link', 'links'],
+        none: 'no page links to another site',
+      },
+    );
   },
-  recipe: (_, finding) => ({ steps: 'Look where the page has moved to and change the link, or take it out; where the domain has changed hands, take it out today.', paste: [{ label: 'Links', text: finding.places.filter(p => p.outcome === 'failed').slice(0, 50).map(p => `${p.place} (${p.found})`).join('\n') }] }),
+  recipe: (_, finding) => ({
+    steps:
+      'Look where the page has moved to and change the link, or take it out; where the domain has changed hands, take it out today.',
+    paste: [
+      {
+        label: 'Links',
+        text: finding.places
+          .filter((p) => p.outcome === 'failed')
+          .slice(0, 50)
+          .map((p) => `${p.place} (${p.found})`)
+          .join('\n'),
+      },
+    ],
+  }),
 };

@@ -20,17 +20,34 @@ export function addressFault(address: string): string | undefined {
   if (NUMBER_QUERY.test(search)) return 'told apart by a number alone';
   const last = path.split('/').filter(Boolean).pop();
   // a year or a page number in a series tells something; a bare number in its place does not
-  if (last && /^\d+(?:\.\w{2,5})?$/.test(last) && !/^(?:19|20)\d\d$/.test(last) && !/\/(?:page|seite|p)\/\d+\/?$/.test(path) && !/\/(?:19|20)\d\d\/\d{1,2}(?:\/\d{1,2})?\/?$/.test(path)) return 'told apart by a number alone';
+  if (
+    last &&
+    /^\d+(?:\.\w{2,5})?$/.test(last) &&
+    !/^(?:19|20)\d\d$/.test(last) &&
+    !/\/(?:page|seite|p)\/\d+\/?$/.test(path) &&
+    !/\/(?:19|20)\d\d\/\d{1,2}(?:\/\d{1,2})?\/?$/.test(path)
+  )
+    return 'told apart by a number alone';
   return undefined;
 }
 
 export const readableAddresses: Check = {
-  id: 'indexing.readable-addresses', section: 'indexing', title: 'Addresses say what the page is', severity: 'minor', situations: where('SL'), scope: 'page', needs: 'pages',
+  id: 'indexing.readable-addresses',
+  section: 'indexing',
+  title: 'Addresses say what the page is',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'page',
+  needs: 'pages',
   why: 'An address is read in listings, on paper and on the phone, and is hard to change later.',
   source: 'common practice',
-  judge: context => overPages(context, 'words in small letters', (page) => {
-    const fault = addressFault(page.url);
-    return fault ? failed(page.url, { found: fault }) : page.passed;
+  judge: (context) =>
+    overPages(context, 'words in small letters', (page) => {
+      const fault = addressFault(page.url);
+      return fault ? failed(page.url, { found: fault }) : page.passed;
+    }),
+  recipe: () => ({
+    steps:
+      'Set the form of addresses in the product’s settings before the launch; after it, let each old one redirect to its new one.',
   }),
-  recipe: () => ({ steps: 'Set the form of addresses in the product’s settings before the launch; after it, let each old one redirect to its new one.' }),
 };

@@ -3,8 +3,14 @@ import { finalStatus, lastAnswer } from '#core/facts/evidence';
 import { where, type Check, type CheckContext } from '../check';
 import { cantTell, failed, inapplicable, overSite, passed } from '../judgement';
 
-/** How a place before the live one was closed after the launch; undefined while it is open or nobody can tell. */
-export function closedAs({ view, evidence, brief }: Pick<CheckContext, 'view' | 'evidence' | 'brief'>): string | undefined {
+/**
+ * How a place before the live one was closed after the launch; undefined while it is open or nobody can tell.
+ */
+export function closedAs({
+  view,
+  evidence,
+  brief,
+}: Pick<CheckContext, 'view' | 'evidence' | 'brief'>): string | undefined {
   if (view.shutDoor) return view.shutDoor;
   const home = view.homeEvidence;
   const main = evidence.hosts[0];
@@ -19,12 +25,18 @@ export function closedAs({ view, evidence, brief }: Pick<CheckContext, 'view' | 
 }
 
 export const stagingClosed: Check = {
-  id: 'indexing.staging-closed', section: 'indexing', title: 'Staging is closed after the launch', severity: 'major', situations: where('S'), scope: 'site',
+  id: 'indexing.staging-closed',
+  section: 'indexing',
+  title: 'Staging is closed after the launch',
+  severity: 'major',
+  situations: where('S'),
+  scope: 'site',
   why: 'A forgotten copy is found by search engines and by people who then order from last year’s price list.',
   source: 'common practice',
   judge(context) {
     const { launched, view, evidence } = context;
-    if (launched === undefined) return { outcome: 'untested', reason: 'whether the site is launched is not said', places: [] };
+    if (launched === undefined)
+      return { outcome: 'untested', reason: 'whether the site is launched is not said', places: [] };
     if (!launched) return inapplicable('the site is not launched yet');
     const expected = 'locked, gone, or leading to the live site';
     const how = closedAs(context);
@@ -32,5 +44,13 @@ export const stagingClosed: Check = {
     if (!view.home) return cantTell(view.rootCause()?.reason ?? 'the home page was not read', { expected });
     return overSite(failed(evidence.target.url, { found: 'open to everybody' }), { expected });
   },
-  recipe: ({ brief }) => ({ steps: 'Take the place down, ask for a password, or let it lead to the live site.', paste: brief.preferredHost ? [{ label: 'nginx', text: `return 301 https://${brief.preferredHost}$request_uri;` }, { label: 'Apache', text: `Redirect permanent / https://${brief.preferredHost}/` }] : undefined }),
+  recipe: ({ brief }) => ({
+    steps: 'Take the place down, ask for a password, or let it lead to the live site.',
+    paste: brief.preferredHost
+      ? [
+          { label: 'nginx', text: `return 301 https://${brief.preferredHost}$request_uri;` },
+          { label: 'Apache', text: `Redirect permanent / https://${brief.preferredHost}/` },
+        ]
+      : undefined,
+  }),
 };

@@ -1,4 +1,7 @@
-/** The pages of a live site that search engines are meant to list: home, required and sitemap pages, less the brief's hidden ones. */
+/**
+ * The pages of a live site that search engines are meant to list: home, required and sitemap pages, less the
+ * brief's hidden ones.
+ */
 import type { Brief } from '#core/facts/brief';
 import type { ReadPage } from '../read-page';
 
@@ -10,7 +13,7 @@ export function mustBeListed(page: ReadPage, brief: Brief, inSitemap: ReadonlySe
 
 /** Whether the brief wants a page kept out of listings. */
 export function isHidden(page: ReadPage, brief: Brief): boolean {
-  return Boolean(brief.hiddenPaths?.some(h => isBelow(page.path, h)));
+  return Boolean(brief.hiddenPaths?.some((h) => isBelow(page.path, h)));
 }
 
 /** Whether a path is another one, with or without its last slash, or lies below it. */

@@ -4,7 +4,13 @@ import { cantTell, failed, overSite, passed, wanted } from '../judgement';
 import { escapeText } from '../identity/title-names-site';
 
 export const descriptionNamesSite: Check = {
-  id: 'metadata.description-names-site', section: 'metadata', title: 'The home page’s description says the name', severity: 'minor', situations: where('SL'), scope: 'site', needs: 'pages',
+  id: 'metadata.description-names-site',
+  section: 'metadata',
+  title: 'The home page’s description says the name',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'site',
+  needs: 'pages',
   why: 'Whoever searches for the name looks for it in the text below the title.',
   source: 'common practice',
   judge({ brief, view }) {
@@ -13,8 +19,23 @@ export const descriptionNamesSite: Check = {
     if (!view.home) return cantTell('the home page was not read');
     const meta = view.home.description;
     const expected = `“${name.value}” in the description`;
-    if (!meta?.content.trim()) return cantTell('rests on metadata.description-present: there is no description', { expected });
-    return overSite((foldLoosely(meta.content).includes(foldLoosely(name.value)) ? passed : failed)(view.home.url, { found: meta.content, raw: meta.raw }), { expected });
+    if (!meta?.content.trim())
+      return cantTell('rests on metadata.description-present: there is no description', { expected });
+    return overSite(
+      (foldLoosely(meta.content).includes(foldLoosely(name.value)) ? passed : failed)(view.home.url, {
+        found: meta.content,
+        raw: meta.raw,
+      }),
+      { expected },
+    );
   },
-  recipe: ({ brief, view }) => ({ steps: 'Begin the description with the name.', paste: [{ label: 'Tag', text: `<meta name="description" content="${escapeText(`${brief.name ?? ''}: ${view.home?.description?.content ?? ''}`)}">` }] }),
+  recipe: ({ brief, view }) => ({
+    steps: 'Begin the description with the name.',
+    paste: [
+      {
+        label: 'Tag',
+        text: `<meta name="description" content="${escapeText(`${brief.name ?? ''}: ${view.home?.description?.content ?? ''}`)}">`,
+      },
+    ],
+  }),
 };

@@ -5,7 +5,12 @@ import type { CheckContext } from '../check';
 import { failed, overPages, passed } from '../judgement';
 import type { ReadPage } from '../read-page';
 
-export function overUnique(context: CheckContext, expected: string, textOf: (p: ReadPage) => string | undefined, none: string): Judgement {
+export function overUnique(
+  context: CheckContext,
+  expected: string,
+  textOf: (p: ReadPage) => string | undefined,
+  none: string,
+): Judgement {
   const groups = new Map<string, Entry[]>();
   const entries = new Map<ReadPage, Entry>();
   for (const page of context.view.countable) {
@@ -18,20 +23,41 @@ export function overUnique(context: CheckContext, expected: string, textOf: (p: 
     groups.set(key, group);
     entries.set(page, entry);
   }
-  return overPages(context, expected, (page) => {
-    const own = entries.get(page);
-    if (!own) return null;
-    const same = own.group.find(other => other.series !== own.series && !isAlternate(other.page, page));
-    return same ? failed(page.url, { found: `“${own.text}”, as on ${same.page.url}`, raw: own.text }) : passed(page.url, { found: own.text });
-  }, { none });
+  return overPages(
+    context,
+    expected,
+    (page) => {
+      const own = entries.get(page);
+      if (!own) return null;
+      const same = own.group.find((other) => other.series !== own.series && !isAlternate(other.page, page));
+      return same
+        ? failed(page.url, { found: `“${own.text}”, as on ${same.page.url}`, raw: own.text })
+        : passed(page.url, { found: own.text });
+    },
+    { none },
+  );
 }
 
-interface Entry { page: ReadPage; text: string; series: string; group: Entry[] }
+interface Entry {
+  page: ReadPage;
+  text: string;
+  series: string;
+  group: Entry[];
+}
 
-/** Pages of one series differ by their page number alone: /news/page/2/, /news?page=2. Common practice. A page is in its own series. */
-export function seriesOf(url: string): string { return !url.includes('/page/') && !url.includes('?') ? url : url.replace(/\/page\/\d+\/?(?=$|\?)/, '/').replace(/([?&])(?:page|paged|p)=\d+(&|$)/, (_, lead: string, rest: string) => (rest ? lead : '')); }
+/**
+ * Pages of one series differ by their page number alone: /news/page/2/, /news?page=2. Common practice. A page
+ * is in its own series.
+ */
+export function seriesOf(url: string): string {
+  return !url.includes('/page/') && !url.includes('?')
+    ? url
+    : url
+        .replace(/\/page\/\d+\/?(?=$|\?)/, '/')
+        .replace(/([?&])(?:page|paged|p)=\d+(&|$)/, (_, lead: string, rest: string) => (rest ? lead : ''));
+}
 
 /** Alternates of other languages name each other. */
 export function isAlternate(a: ReadPage, b: ReadPage): boolean {
-  return a.alternates.some(l => l.href === b.url);
+  return a.alternates.some((l) => l.href === b.url);
 }

@@ -4,20 +4,37 @@ import { failed, overPages, passed } from '../judgement';
 import { FOLDED_DEFAULTS } from '../identity/no-default-title';
 
 export const textOwn: Check = {
-  id: 'sharing.text-own', section: 'sharing', title: 'Previews carry texts of their own', severity: 'minor', situations: where('SL'), scope: 'page', needs: 'pages',
+  id: 'sharing.text-own',
+  section: 'sharing',
+  title: 'Previews carry texts of their own',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'page',
+  needs: 'pages',
   why: 'A preview that says “Home” or the template’s slogan gives nobody a reason to open the link.',
   source: 'common practice',
   judge(context) {
-    const defaults = new Set([...FOLDED_DEFAULTS, ...[...(context.profile.defaults?.titles ?? []), ...(context.profile.defaults?.taglines ?? []), ...(context.profile.defaults?.texts ?? [])].map(foldLoosely)]);
+    const defaults = new Set([
+      ...FOLDED_DEFAULTS,
+      ...[
+        ...(context.profile.defaults?.titles ?? []),
+        ...(context.profile.defaults?.taglines ?? []),
+        ...(context.profile.defaults?.texts ?? []),
+      ].map(foldLoosely),
+    ]);
     return overPages(context, 'og:title and og:description, neither empty nor a default', (page) => {
       for (const property of ['og:title', 'og:description']) {
         const meta = page.openGraph(property);
         const text = meta?.content.trim() ?? '';
         if (!text) return failed(page.url, { found: `no ${property}`, raw: meta?.raw });
-        if (defaults.has(foldLoosely(text))) return failed(page.url, { found: `${property} is “${text}”`, raw: meta!.raw });
+        if (defaults.has(foldLoosely(text)))
+          return failed(page.url, { found: `${property} is “${text}”`, raw: meta!.raw });
       }
       return passed(page.url, { found: page.openGraph('og:title')!.content });
     });
   },
-  recipe: () => ({ steps: 'Fill in the share title and description of each page; the page’s own title and description will do.' }),
+  recipe: () => ({
+    steps:
+      'Fill in the share title and description of each page; the page’s own title and description will do.',
+  }),
 };

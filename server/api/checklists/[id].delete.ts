@@ -1,4 +1,7 @@
 import { dropChecklist } from '../../services/checklists';
 import { idOf } from '../../services/route-parameters';
 
-export default defineEventHandler(async (event) => { await dropChecklist(idOf(event)); return { ok: true }; });
+export default defineEventHandler(async (event) => {
+  await dropChecklist(idOf(event));
+  return { ok: true };
+});

@@ -1,4 +1,4 @@
 import { checklistDetail } from '../../services/checklists';
 import { idOf } from '../../services/route-parameters';
 
-export default defineEventHandler(event => checklistDetail(idOf(event)));
+export default defineEventHandler((event) => checklistDetail(idOf(event)));

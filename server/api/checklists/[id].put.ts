@@ -5,6 +5,6 @@ import { idOf } from '../../services/route-parameters';
 
 export default defineEventHandler(async (event) => {
   const { checklist, faults } = await readChecklist(await readBody(event));
-  if (faults.length) throw refuseFaults(faults.map(f => f.message));
+  if (faults.length) throw refuseFaults(faults.map((f) => f.message));
   return saveChecklist(idOf(event), checklist, event.context.person.name);
 });

@@ -6,6 +6,6 @@ import { startLookAhead } from '../../services/rejudging';
 export default defineEventHandler(async (event) => {
   const { checklist: given, siteIds } = await parseAs(LookAheadDto, await readBody(event));
   const { checklist, faults } = await readChecklist(given);
-  if (faults.length) throw refuseFaults(faults.map(f => f.message));
+  if (faults.length) throw refuseFaults(faults.map((f) => f.message));
   return { job: (await startLookAhead(checklist, siteIds, event.context.person.name)).id };
 });

@@ -5,6 +5,12 @@ import { idOf } from '../../services/route-parameters';
 export default defineEventHandler(async (event) => {
   const file = await keptFile(idOf(event));
   const shown = file.type.startsWith('image/');
-  setHeaders(event, { 'content-type': file.type, 'content-disposition': `${shown ? 'inline' : 'attachment'}; filename*=UTF-8''${encodeURIComponent(file.name)}`, 'x-content-type-options': 'nosniff', 'content-security-policy': 'default-src \'none\'; sandbox', 'cache-control': 'private, max-age=3600' });
+  setHeaders(event, {
+    'content-type': file.type,
+    'content-disposition': `${shown ? 'inline' : 'attachment'}; filename*=UTF-8''${encodeURIComponent(file.name)}`,
+    'x-content-type-options': 'nosniff',
+    'content-security-policy': "default-src 'none'; sandbox",
+    'cache-control': 'private, max-age=3600',
+  });
   return file.data;
 });

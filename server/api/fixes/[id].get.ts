@@ -1,4 +1,4 @@
 import { fixDetail } from '../../services/fixes';
 import { idOf } from '../../services/route-parameters';
 
-export default defineEventHandler(event => fixDetail(idOf(event)));
+export default defineEventHandler((event) => fixDetail(idOf(event)));

@@ -1,4 +1,7 @@
 import { dropProfile } from '../../services/host-profiles';
 import { nameOf } from '../../services/route-parameters';
 
-export default defineEventHandler(async (event) => { await dropProfile(nameOf(event)); return { ok: true }; });
+export default defineEventHandler(async (event) => {
+  await dropProfile(nameOf(event));
+  return { ok: true };
+});

@@ -1,4 +1,4 @@
 import { profileDetail } from '../../services/host-profiles';
 import { nameOf } from '../../services/route-parameters';
 
-export default defineEventHandler(event => profileDetail(nameOf(event)));
+export default defineEventHandler((event) => profileDetail(nameOf(event)));

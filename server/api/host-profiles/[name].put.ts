@@ -3,4 +3,10 @@ import { parseAs } from '../../dto/validation';
 import { saveProfile } from '../../services/host-profiles';
 import { nameOf } from '../../services/route-parameters';
 
-export default defineEventHandler(async event => saveProfile(nameOf(event), { ...await parseAs(HostProfileDto, await readBody(event)) }, event.context.person.name));
+export default defineEventHandler(async (event) =>
+  saveProfile(
+    nameOf(event),
+    { ...(await parseAs(HostProfileDto, await readBody(event))) },
+    event.context.person.name,
+  ),
+);

@@ -2,4 +2,7 @@ import { HostProfileDto } from '#core/entry/host-profile';
 import { parseAs } from '../../dto/validation';
 import { makeProfile } from '../../services/host-profiles';
 
-export default defineEventHandler(async (event) => { await makeProfile({ ...await parseAs(HostProfileDto, await readBody(event)) }, event.context.person.name); return { ok: true }; });
+export default defineEventHandler(async (event) => {
+  await makeProfile({ ...(await parseAs(HostProfileDto, await readBody(event))) }, event.context.person.name);
+  return { ok: true };
+});

@@ -3,4 +3,7 @@ import { LearnDto } from '../../dto/rules';
 import { parseAs } from '../../dto/validation';
 import { learnFrom } from '../../services/host-profiles';
 
-export default defineEventHandler(async (event) => { const { url, profile } = await parseAs(LearnDto, await readBody(event)); return learnFrom(url, profile as HostProfile); });
+export default defineEventHandler(async (event) => {
+  const { url, profile } = await parseAs(LearnDto, await readBody(event));
+  return learnFrom(url, profile as HostProfile);
+});

@@ -1,3 +1,3 @@
 import { jobById } from '../../services/jobs';
 
-export default defineEventHandler(event => jobById(getRouterParam(event, 'job') ?? ''));
+export default defineEventHandler((event) => jobById(getRouterParam(event, 'job') ?? ''));

@@ -1,4 +1,4 @@
 import { idOf } from '../../services/route-parameters';
 import { siteDetail } from '../../services/sites';
 
-export default defineEventHandler(event => siteDetail(idOf(event)));
+export default defineEventHandler((event) => siteDetail(idOf(event)));

@@ -1,3 +1,9 @@
 import { sitesCsv } from '../../services/sites-import';
 
-export default defineEventHandler(async (event) => { setHeaders(event, { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': 'attachment; filename="sites.csv"' }); return sitesCsv(); });
+export default defineEventHandler(async (event) => {
+  setHeaders(event, {
+    'content-type': 'text/csv; charset=utf-8',
+    'content-disposition': 'attachment; filename="sites.csv"',
+  });
+  return sitesCsv();
+});

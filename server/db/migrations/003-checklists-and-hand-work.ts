@@ -1,10 +1,13 @@
-/** Checklists of the agency's own and who uses them, attestations one by one with files, verdicts over time, messages to people. */
+/**
+ * Checklists of the agency's own and who uses them, attestations one by one with files, verdicts over time,
+ * messages to people.
+ */
 const TABLE = 'ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_520_ci';
 
 export const up: string[] = [
   `CREATE TABLE checklist_assignment (id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY, checklist_id INT UNSIGNED NOT NULL, kind VARCHAR(8) NOT NULL, target VARCHAR(200) NOT NULL, UNIQUE KEY checklist_assignment_of (kind, target), CONSTRAINT checklist_assignment_list FOREIGN KEY (checklist_id) REFERENCES checklist (id) ON DELETE CASCADE) ${TABLE}`,
-  'ALTER TABLE checklist_version ADD COLUMN saved_by VARCHAR(120) NOT NULL DEFAULT \'Armband\'',
-  'ALTER TABLE host_profile ADD COLUMN saved_by VARCHAR(120) NOT NULL DEFAULT \'\'',
+  "ALTER TABLE checklist_version ADD COLUMN saved_by VARCHAR(120) NOT NULL DEFAULT 'Armband'",
+  "ALTER TABLE host_profile ADD COLUMN saved_by VARCHAR(120) NOT NULL DEFAULT ''",
   `CREATE TABLE attachment (id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY, environment_id INT UNSIGNED NOT NULL, name VARCHAR(200) NOT NULL, type VARCHAR(60) NOT NULL, bytes INT UNSIGNED NOT NULL, by_name VARCHAR(120) NOT NULL, at DATETIME(3) NOT NULL, data LONGBLOB NOT NULL, KEY attachment_of (environment_id), CONSTRAINT attachment_environment FOREIGN KEY (environment_id) REFERENCES environment (id) ON DELETE CASCADE) ${TABLE}`,
   'ALTER TABLE attestation ADD COLUMN place VARCHAR(300) NULL, ADD COLUMN does_not_apply TINYINT(1) NOT NULL DEFAULT 0, ADD COLUMN good_while VARCHAR(12) NULL, ADD COLUMN attachment_id INT UNSIGNED NULL, ADD COLUMN by_id INT UNSIGNED NULL, ADD COLUMN told_at DATETIME(3) NULL, ADD CONSTRAINT attestation_file FOREIGN KEY (attachment_id) REFERENCES attachment (id) ON DELETE SET NULL',
   'ALTER TABLE acceptance ADD COLUMN told_at DATETIME(3) NULL, ADD KEY acceptance_end (until)',

@@ -4,7 +4,8 @@ import { idOf } from '../../../services/route-parameters';
 
 export default defineEventHandler(async (event) => {
   const as = String(getQuery(event).as ?? 'json');
-  if (!Object.hasOwn(EVIDENCE_FORMATS, as)) throw refuse(400, `There is evidence as ${Object.keys(EVIDENCE_FORMATS).join(', ')}, not as that.`);
+  if (!Object.hasOwn(EVIDENCE_FORMATS, as))
+    throw refuse(400, `There is evidence as ${Object.keys(EVIDENCE_FORMATS).join(', ')}, not as that.`);
   const file = await evidenceFile(idOf(event), as as EvidenceFormat);
   // foreign text, so it is saved and never shown as a page of ours
   setHeader(event, 'content-type', file.type);

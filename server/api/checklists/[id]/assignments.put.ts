@@ -3,4 +3,7 @@ import { parseAs } from '../../../dto/validation';
 import { assignChecklist } from '../../../services/checklists';
 import { idOf } from '../../../services/route-parameters';
 
-export default defineEventHandler(async (event) => { await assignChecklist(idOf(event), (await parseAs(AssignmentsDto, await readBody(event))).assignments); return { ok: true }; });
+export default defineEventHandler(async (event) => {
+  await assignChecklist(idOf(event), (await parseAs(AssignmentsDto, await readBody(event))).assignments);
+  return { ok: true };
+});

@@ -1,4 +1,4 @@
 import { historyOf } from '../../../services/history';
 import { idOf } from '../../../services/route-parameters';
 
-export default defineEventHandler(event => historyOf(idOf(event)));
+export default defineEventHandler((event) => historyOf(idOf(event)));

@@ -1,3 +1,6 @@
 import { stopJob } from '../../../services/jobs';
 
-export default defineEventHandler((event) => { stopJob(getRouterParam(event, 'job') ?? ''); return { ok: true }; });
+export default defineEventHandler((event) => {
+  stopJob(getRouterParam(event, 'job') ?? '');
+  return { ok: true };
+});

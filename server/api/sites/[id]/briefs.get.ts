@@ -1,4 +1,4 @@
 import { briefVersions } from '../../../services/briefs';
 import { idOf } from '../../../services/route-parameters';
 
-export default defineEventHandler(event => briefVersions(idOf(event)));
+export default defineEventHandler((event) => briefVersions(idOf(event)));

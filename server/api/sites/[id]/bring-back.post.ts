@@ -6,5 +6,11 @@ import { changeBrief } from '../../../services/sites';
 
 export default defineEventHandler(async (event) => {
   const id = idOf(event);
-  return { version: await changeBrief(id, await changeBackTo(id, (await parseAs(BringBackDto, await readBody(event))).version), event.context.person.name) };
+  return {
+    version: await changeBrief(
+      id,
+      await changeBackTo(id, (await parseAs(BringBackDto, await readBody(event))).version),
+      event.context.person.name,
+    ),
+  };
 });
