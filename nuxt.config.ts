@@ -53,7 +53,7 @@ export default defineNuxtConfig({
       ...['validation', 'record', 'brief', 'site', 'host-profile', 'checklist'].map(
         (name) => new URL(`./core/entry/${name}.ts`, import.meta.url).pathname,
       ),
-      new URL('./server/dto/validation.ts', import.meta.url).pathname,
+      new URL('./server/platform/http/validation.ts', import.meta.url).pathname,
     ],
   },
   typescript: {

@@ -1,9 +1,9 @@
 /** The audit without a database or a browser. */
 import { readFileSync, writeFileSync } from 'node:fs';
-import { CATALOGUE } from '#core/checks/index';
-import { fullChecklist, judge } from '#core/checks/engine';
-import { checklistFaults } from '#core/checks/checklist-faults';
-import { askedFor } from '#core/checks/own-check';
+import { CATALOGUE } from '#core/checks/catalogue/index';
+import { fullChecklist, judge } from '#core/checks/engine/judge';
+import { checklistFaults } from '#core/checks/engine/checklist-faults';
+import { askedFor } from '#core/checks/engine/own-check';
 import { asciiHost } from '#core/extract/address';
 import type { Brief } from '#core/facts/brief';
 import type { Attestation, Checklist } from '#core/facts/checklist';

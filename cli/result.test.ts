@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { fullChecklist, judge } from '#core/checks/engine';
+import { fullChecklist, judge } from '#core/checks/engine/judge';
 import { AT, brief, evidence, withHome } from '#core/checks/example-evidence';
 import type { Evidence } from '#core/facts/evidence';
 import { resultJson, resultText } from './result';

@@ -2,7 +2,7 @@
 import type { Evidence } from '#core/facts/evidence';
 import { SECTIONS, SECTION_TITLES } from '#core/facts/finding';
 import type { Situation } from '#core/facts/situation';
-import type { JudgedFinding } from '#core/checks/engine';
+import type { JudgedFinding } from '#core/checks/engine/judge';
 import { scoreOf } from '#core/score/score';
 import { urgency } from '#core/score/urgency';
 

@@ -1,6 +1,6 @@
 /** Collects the evidence about one environment. Never judges. */
 import { createHash } from 'node:crypto';
-import type { AskedFor } from '#core/checks/own-check';
+import type { AskedFor } from '#core/checks/engine/own-check';
 import { asciiHost, normaliseUrl, registrableDomain } from '#core/extract/address';
 import type { Brief } from '#core/facts/brief';
 import { EVIDENCE_VERSION, type DnsAnswer, type Evidence, type HostEvidence } from '#core/facts/evidence';

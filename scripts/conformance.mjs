@@ -73,7 +73,7 @@ Generated cases of property tests count as one each, whatever their number.
 
 ## The catalogue
 
-${rows.length} checks; ${practice} rest on common practice alone or beside a standard, and say so. Cases are the tests that name the check: its own, its recipe, and the planted faults of the practice net. Rules that hold for all checks are tested in \`core/checks/engine.test.ts\`.
+${rows.length} checks; ${practice} rest on common practice alone or beside a standard, and say so. Cases are the tests that name the check: its own, its recipe, and the planted faults of the practice net. Rules that hold for all checks are tested in \`core/checks/engine/judge.test.ts\`.
 
 | check | rests on | cases |
 |---|---|---|

@@ -29,4 +29,4 @@ export async function bundle(entry, outfile) {
 /** The thread that reads pages. @param outfile where the program goes */
 export const bundleExtractWorker = (outfile) => bundle('probe/extract-worker.ts', outfile);
 /** The thread that judges stored evidence. */
-export const bundleJudgeWorker = (outfile) => bundle('server/workers/judge.ts', outfile);
+export const bundleJudgeWorker = (outfile) => bundle('server/audits/judge-worker.ts', outfile);

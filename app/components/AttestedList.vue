@@ -9,8 +9,7 @@ const word = (a: AttestedOnce): string => (a.doesNotApply ? 'does not apply' : a
 <template>
   <ul class="list">
     <li v-for="a in list" :key="a.at + a.place">
-      <b>{{ word(a) }}</b
-      >, {{ a.by }}
+      <b>{{ word(a) }}</b>, {{ a.by }}
       <span class="faint"
         >{{ moment(a.at) }}<template v-if="a.goodUntil">, good until {{ a.goodUntil }}</template
         ><template v-if="a.goodWhile">, good while the site is {{ a.goodWhile }}</template></span

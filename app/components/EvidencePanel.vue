@@ -146,8 +146,13 @@ defineExpose({ act });
         class="paste"
       >
         <div class="label">
-          <span class="faint cut">{{ p.label }}</span
-          ><button type="button" class="link" @click="copy(p.text)">Copy</button>
+          <span class="faint cut">{{ p.label }}</span><button
+            type="button"
+            class="link"
+            @click="copy(p.text)"
+          >
+            Copy
+          </button>
         </div>
         <pre class="raw">{{ p.text }}</pre>
       </div>

@@ -113,8 +113,7 @@ function keys(e: KeyboardEvent): void {
           @mousemove="at = i"
           @click="go(g)"
         >
-          <span class="cut">{{ g.label }}</span
-          ><span class="faint cut">{{ g.hint }}</span>
+          <span class="cut">{{ g.label }}</span><span class="faint cut">{{ g.hint }}</span>
         </li>
       </ul>
       <p v-if="!goals.length" class="faint">

@@ -8,8 +8,7 @@ const emit = defineEmits<{ stop: [] }>();
 
 <template>
   <div class="job" role="status">
-    <span class="cut">{{ job.title }}</span
-    ><span class="num faint">{{ job.done }} of {{ job.total }}</span
+    <span class="cut">{{ job.title }}</span><span class="num faint">{{ job.done }} of {{ job.total }}</span
     ><v-progress-linear
       :model-value="job.total ? (100 * job.done) / job.total : 100"
       color="primary"

@@ -185,8 +185,10 @@ function sectionScore(s: Section): string {
           <div v-for="g in groups" :key="g.section" role="rowgroup">
             <div class="group">
               <h2>{{ SECTION_TITLES[g.section] }}</h2>
-              <span class="faint num">{{ sectionScore(g.section) }}</span
-              ><GateWord v-if="g.tally && g.tally.gate !== 'clear'" :gate="g.tally.gate" />
+              <span class="faint num">{{ sectionScore(g.section) }}</span><GateWord
+                v-if="g.tally && g.tally.gate !== 'clear'"
+                :gate="g.tally.gate"
+              />
             </div>
             <div
               v-for="f in g.list"

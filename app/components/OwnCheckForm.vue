@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { inWords } from '#core/checks/own-check';
+import { inWords } from '#core/checks/engine/own-check';
 import { RECORD_TYPES } from '#core/facts/brief';
 import { BARE, type Comparison, type Look, type OwnCheck, type OwnTest } from '#core/facts/checklist';
 import { SITUATIONS, SITUATION_WORDS, type Situation } from '#core/facts/situation';

@@ -30,8 +30,7 @@ function take(p: Proposal): void {
       ><v-btn size="small" variant="text" @click="emit('close')">Leave the rest</v-btn>
     </div>
     <div v-for="p in left" :key="p.field" class="proposal">
-      <span class="faint">{{ briefLabel(p.field) }}</span
-      ><span class="value"
+      <span class="faint">{{ briefLabel(p.field) }}</span><span class="value"
         ><b>{{ p.shown }}</b
         ><code class="faint from">{{ p.from }}</code></span
       ><v-btn size="small" color="primary" :aria-label="`Take ${briefLabel(p.field)}`" @click="take(p)"

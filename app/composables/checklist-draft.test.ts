@@ -1,8 +1,8 @@
 /** The composer's rows: a checklist in, the same out; order, own checks, changes. */
 import { describe, expect, it } from 'vitest';
-import { builtInChecklists } from '#core/checks/built-in';
-import { checklistFaults } from '#core/checks/checklist-faults';
-import { CATALOGUE } from '#core/checks/index';
+import { builtInChecklists } from '#core/checks/engine/built-in';
+import { checklistFaults } from '#core/checks/engine/checklist-faults';
+import { CATALOGUE } from '#core/checks/catalogue/index';
 import type { Checklist } from '#core/facts/checklist';
 import { checklistOf, moveRow, ownId, ownRow, rowsOf } from './checklist-draft';
 

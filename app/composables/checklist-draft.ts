@@ -2,8 +2,8 @@
  * A checklist as the composer holds it: one row a check of the catalogue or of the agency's own, on or off,
  * in its order.
  */
-import type { ParameterSpec } from '#core/checks/check';
-import { CATALOGUE } from '#core/checks/index';
+import type { ParameterSpec } from '#core/checks/kit/check';
+import { CATALOGUE } from '#core/checks/catalogue/index';
 import type { Checklist, ChecklistItem, OwnCheck } from '#core/facts/checklist';
 import { SECTIONS, SEVERITY_WEIGHT, type Section, type Severity } from '#core/facts/finding';
 import type { Situation } from '#core/facts/situation';

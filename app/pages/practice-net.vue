@@ -82,8 +82,9 @@ async function turn(f: Fault, on: boolean): Promise<void> {
           :class="{ on: s.slug === slug }"
           @click="slug = s.slug"
         >
-          <span class="cut">{{ s.name }}</span
-          ><span class="num faint" title="planted faults">{{ s.faults.filter((f) => f.on).length }}</span>
+          <span class="cut">{{ s.name }}</span><span class="num faint" title="planted faults">{{
+            s.faults.filter((f) => f.on).length
+          }}</span>
         </button>
       </nav>
       <div v-if="site" class="main">

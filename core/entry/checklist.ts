@@ -3,7 +3,7 @@ import { COMPARISONS, LOOKS, type Checklist, type Comparison, type Look } from '
 import { SECTIONS, type Section, type Severity } from '#core/facts/finding';
 import { SITUATIONS, type Situation } from '#core/facts/situation';
 import { RECORD_TYPES } from '#core/facts/brief';
-import { checklistFaults } from '#core/checks/checklist-faults';
+import { checklistFaults } from '#core/checks/engine/checklist-faults';
 import {
   ArrayMaxSize,
   ArrayMinSize,

@@ -7,8 +7,8 @@ import { plainToInstance } from 'class-transformer';
 import { validate, ValidateBy, type ValidationError, type ValidationOptions } from 'class-validator';
 import { asciiHost } from '#core/extract/address';
 import { isRange } from '#core/facts/address-ranges';
-import { e164 } from '#core/checks/identity/phone';
-import { validLanguageTag } from '#core/checks/identity/language-tag';
+import { e164 } from '#core/checks/catalogue/identity/phone';
+import { validLanguageTag } from '#core/checks/kit/language-tag';
 
 export * from 'class-validator';
 export { Type, Transform } from 'class-transformer';

@@ -2,10 +2,10 @@
  * A first brief from what a running site says of itself: proposals, each with where it was seen, to be
  * confirmed by a person.
  */
-import { e164 } from '#core/checks/identity/phone';
-import { addressesOn } from '#core/checks/identity/mail-addresses';
-import { analyticsIdIn } from '#core/checks/verification/analytics-ids';
-import { namesToken } from '#core/checks/verification/tokens-known';
+import { e164 } from '#core/checks/catalogue/identity/phone';
+import { addressesOn } from '#core/checks/view/mail-addresses';
+import { analyticsIdIn } from '#core/checks/view/analytics-ids';
+import { namesToken } from '#core/checks/catalogue/verification/tokens-known';
 import { decodeSafely } from '#core/extract/address';
 import type { Evidence, PageEvidence } from '#core/facts/evidence';
 

@@ -1,4 +1,4 @@
-import { CATALOGUE } from '#core/checks/index';
+import { CATALOGUE } from '#core/checks/catalogue/index';
 
 export default defineEventHandler(() =>
   CATALOGUE.map((c) => ({

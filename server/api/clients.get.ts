@@ -1,3 +1,3 @@
-import { listClients } from '../services/sites';
+import { listClients } from '../sites/sites';
 
 export default defineEventHandler(() => listClients());

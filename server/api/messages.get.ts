@@ -1,3 +1,3 @@
-import { messagesFor } from '../services/notifications';
+import { messagesFor } from '../people/notifications';
 
 export default defineEventHandler((event) => messagesFor(event.context.person.id));

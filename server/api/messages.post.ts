@@ -1,5 +1,5 @@
-import { IsInt, Min, parseAs } from '../dto/validation';
-import { markRead } from '../services/notifications';
+import { IsInt, Min, parseAs } from '../platform/http/validation';
+import { markRead } from '../people/notifications';
 
 class ReadDto {
   @IsInt() @Min(1) upTo!: number;

@@ -1,3 +1,3 @@
-import { practiceState } from '../services/practice';
+import { practiceState } from '../practice/practice';
 
 export default defineEventHandler(() => practiceState());

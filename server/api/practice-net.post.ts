@@ -1,6 +1,6 @@
-import { parseAs } from '../dto/validation';
-import { FaultSwitchDto } from '../dto/work';
-import { switchFault } from '../services/practice';
+import { parseAs } from '../platform/http/validation';
+import { FaultSwitchDto } from '../fixes/dto';
+import { switchFault } from '../practice/practice';
 
 export default defineEventHandler(async (event) => {
   await switchFault(await parseAs(FaultSwitchDto, await readBody(event)));

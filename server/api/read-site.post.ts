@@ -1,6 +1,6 @@
-import { ReadSiteDto } from '../dto/sites';
-import { parseAs } from '../dto/validation';
-import { readFromSite } from '../services/reading';
+import { ReadSiteDto } from '../sites/dto';
+import { parseAs } from '../platform/http/validation';
+import { readFromSite } from '../sites/reading';
 
 export default defineEventHandler(async (event) =>
   readFromSite((await parseAs(ReadSiteDto, await readBody(event))).url),

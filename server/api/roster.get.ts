@@ -1,3 +1,3 @@
-import { roster } from '../services/roster';
+import { roster } from '../sites/roster';
 
 export default defineEventHandler(() => roster());

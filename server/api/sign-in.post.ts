@@ -1,6 +1,6 @@
-import { parseAs } from '../dto/validation';
-import { SignInDto } from '../dto/work';
-import { signIn } from '../services/people';
+import { parseAs } from '../platform/http/validation';
+import { SignInDto } from '../fixes/dto';
+import { signIn } from '../people/people';
 
 export default defineEventHandler(async (event) => {
   const { email, password } = await parseAs(SignInDto, await readBody(event));

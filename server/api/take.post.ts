@@ -1,7 +1,7 @@
-import { TakeDto } from '../dto/sites';
-import { parseAs } from '../dto/validation';
-import { changeByFinding } from '../services/briefs';
-import { changeBrief } from '../services/sites';
+import { TakeDto } from '../sites/dto';
+import { parseAs } from '../platform/http/validation';
+import { changeByFinding } from '../sites/briefs';
+import { changeBrief } from '../sites/sites';
 
 export default defineEventHandler(async (event) => {
   const { environmentId, check, place } = await parseAs(TakeDto, await readBody(event));

@@ -1,7 +1,7 @@
 /** Every route and page but sign-in needs a session; state-changing routes must come from our own pages. */
 import { parseUrl } from '#core/extract/address';
-import { refuse } from '../services/failure';
-import { started } from '../services/readiness';
+import { refuse } from '../platform/http/failure';
+import { started } from '../platform/readiness';
 
 const OPEN = new Set(['/api/sign-in', '/api/health']);
 /** Routes that take a file's bytes. */

@@ -1,15 +1,15 @@
 /** At the start: tables up to date, orphaned audits ended, first user or demo there. */
-import { closeDatabase } from '../db/connection';
-import { migrate } from '../db/migrate';
-import { useModels } from '../db/models';
-import { endOrphans } from '../services/audits';
-import { endExtraction } from '../services/extraction';
-import { ensureBuiltIn } from '../services/checklists';
-import { endJudging } from '../services/judge-pool';
-import { startSweeping, stopSweeping } from '../services/sweep';
-import { ensurePerson } from '../services/people';
-import { loadDemo, practiceControl } from '../services/practice';
-import { startFailed, startFinished } from '../services/readiness';
+import { closeDatabase } from '../platform/db/connection';
+import { migrate } from '../platform/db/migrate';
+import { useModels } from '../platform/db/models';
+import { endOrphans } from '../audits/audits';
+import { endExtraction } from '../audits/extraction';
+import { ensureBuiltIn } from '../checklists/checklists';
+import { endJudging } from '../audits/judge-pool';
+import { startSweeping, stopSweeping } from '../fixes/sweep';
+import { ensurePerson } from '../people/people';
+import { loadDemo, practiceControl } from '../practice/practice';
+import { startFailed, startFinished } from '../platform/readiness';
 
 async function start(): Promise<void> {
   useModels();

@@ -3,10 +3,10 @@
  * that its memory is its own.
  */
 import { spawn } from 'node:child_process';
-import { judge, fullChecklist } from '#core/checks/engine';
+import { judge, fullChecklist } from '#core/checks/engine/judge';
 import type { Brief } from '#core/facts/brief';
 import { collect } from '#probe/collect';
-import { packJson } from '../../server/services/packed';
+import { packJson } from '../../server/platform/packed';
 import { officialFacts } from '../../net/practice-net';
 
 interface Net {

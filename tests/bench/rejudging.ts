@@ -4,13 +4,13 @@
  */
 import { monitorEventLoopDelay } from 'node:perf_hooks';
 import { resolve } from 'node:path';
-import { fullChecklist } from '#core/checks/engine';
+import { fullChecklist } from '#core/checks/engine/judge';
 import type { Brief } from '#core/facts/brief';
 import type { Evidence } from '#core/facts/evidence';
 import { ThreadPool } from '#probe/thread-pool';
 import { bundleJudgeWorker } from '../../scripts/worker-bundles.mjs';
-import type { JudgeJob } from '../../server/services/judge-bytes';
-import { packJson } from '../../server/services/packed';
+import type { JudgeJob } from '../../server/audits/judge-bytes';
+import { packJson } from '../../server/platform/packed';
 
 const AUDITS = 500,
   AT_ONCE = 2;

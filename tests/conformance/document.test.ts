@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { CATALOGUE } from '#core/checks/index';
+import { CATALOGUE } from '#core/checks/catalogue/index';
 
 describe('docs/conformance.md', () => {
   it('lists each check with what it rests on and its cases (npm run conformance)', () => {

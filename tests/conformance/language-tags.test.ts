@@ -6,7 +6,7 @@ import { parse } from 'bcp-47';
 import { bcp47Normalize } from 'bcp-47-normalize';
 import fc from '../property';
 import { describe, expect, it } from 'vitest';
-import { validLanguageTag } from '#core/checks/identity/language-tag';
+import { validLanguageTag } from '#core/checks/kit/language-tag';
 
 const VALID = [
   'de',

@@ -5,7 +5,7 @@
 import libphonenumber from 'google-libphonenumber';
 import fc from '../property';
 import { describe, expect, it } from 'vitest';
-import { e164 } from '#core/checks/identity/phone';
+import { e164 } from '#core/checks/catalogue/identity/phone';
 
 const { PhoneNumberUtil, PhoneNumberFormat } = libphonenumber;
 const util = PhoneNumberUtil.getInstance();

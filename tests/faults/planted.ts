@@ -5,7 +5,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Evidence } from '#core/facts/evidence';
 import type { Situation } from '#core/facts/situation';
-import { CATALOGUE } from '#core/checks/index';
+import { CATALOGUE } from '#core/checks/catalogue/index';
 import { FAULTS, type FaultKind } from '../../net/faults';
 import { startPracticeNet, type PracticeNet } from '../../net/practice-net';
 import { SITES, type PracticeSite } from '../../net/sites';

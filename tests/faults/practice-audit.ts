@@ -1,6 +1,6 @@
 /** Audits a place of the practice net over the real code path. */
-import { judge, fullChecklist, type JudgedFinding } from '#core/checks/engine';
-import { askedFor } from '#core/checks/own-check';
+import { judge, fullChecklist, type JudgedFinding } from '#core/checks/engine/judge';
+import { askedFor } from '#core/checks/engine/own-check';
 import type { Brief } from '#core/facts/brief';
 import type { Evidence } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';

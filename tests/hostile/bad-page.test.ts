@@ -6,7 +6,7 @@ import type http from 'node:http';
 import type net from 'node:net';
 import zlib from 'node:zlib';
 import { afterAll, describe, expect, it } from 'vitest';
-import { fullChecklist, judge } from '#core/checks/engine';
+import { fullChecklist, judge } from '#core/checks/engine/judge';
 import type { Evidence, NetworkErrorCode, PageEvidence } from '#core/facts/evidence';
 import { collect } from '#probe/collect';
 import { LocalServers } from '../local-servers';

@@ -6,7 +6,7 @@ import { afterEach, describe, expect, it } from 'vitest';
 import { collect, type CollectOptions } from '#probe/collect';
 import { Dialer } from '#probe/dialer';
 import type { Evidence } from '#core/facts/evidence';
-import { fullChecklist, judge } from '#core/checks/engine';
+import { fullChecklist, judge } from '#core/checks/engine/judge';
 import { LocalServers } from '../local-servers';
 
 const servers = new LocalServers();

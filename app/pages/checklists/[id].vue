@@ -242,8 +242,9 @@ function exportMarkdown(): void {
   <div class="page">
     <div class="page-head stick">
       <h1 class="cut">{{ detail?.name ?? 'Checklist' }}</h1>
-      <span class="faint num">{{ detail ? `version ${detail.checklist.version}, ${tally}` : '' }}</span
-      ><span class="spring" />
+      <span class="faint num">{{ detail ? `version ${detail.checklist.version}, ${tally}` : '' }}</span><span
+        class="spring"
+      />
       <template v-if="detail"
         ><v-btn :aria-expanded="panel === 'assign'" @click="panel = panel === 'assign' ? '' : 'assign'"
           >What it is for</v-btn

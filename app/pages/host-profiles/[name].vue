@@ -182,14 +182,19 @@ const told = computed(() => valueAt(detail.value?.profile ?? {}, 'name'));
         </div>
         <div v-for="l in learnt?.list ?? []" :key="l.field" class="learnt">
           <div class="page-head">
-            <b>{{ label(`defaults.${l.field}`) }}</b
-            ><span class="spring" /><v-btn size="small" @click="takeLearnt(l, l.values)"
+            <b>{{ label(`defaults.${l.field}`) }}</b><span class="spring" /><v-btn
+              size="small"
+              @click="takeLearnt(l, l.values)"
               >Take all {{ l.values.length }}</v-btn
             >
           </div>
           <div v-for="v in l.values" :key="v" class="value">
-            <span class="cut" :title="v">{{ v }}</span
-            ><v-btn size="x-small" :aria-label="`Take ${v}`" @click="takeLearnt(l, [v])">Take</v-btn>
+            <span class="cut" :title="v">{{ v }}</span><v-btn
+              size="x-small"
+              :aria-label="`Take ${v}`"
+              @click="takeLearnt(l, [v])"
+              >Take</v-btn
+            >
           </div>
         </div>
       </section>

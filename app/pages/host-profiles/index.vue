@@ -89,8 +89,9 @@ function says(p: HostProfile): string {
     </form>
     <div v-if="list?.length" class="sheet">
       <div v-for="p in list" :key="p.name" class="row">
-        <NuxtLink :to="`/host-profiles/${encodeURIComponent(p.name)}`" class="name cut">{{ p.name }}</NuxtLink
-        ><span class="faint cut">{{ says(p.profile) || 'nothing noted yet' }}</span
+        <NuxtLink :to="`/host-profiles/${encodeURIComponent(p.name)}`" class="name cut">{{
+          p.name
+        }}</NuxtLink><span class="faint cut">{{ says(p.profile) || 'nothing noted yet' }}</span
         ><span class="num">{{ p.sites }} {{ p.sites === 1 ? 'site' : 'sites' }}</span
         ><span class="faint cut">version {{ p.version }}, {{ p.savedBy ?? 'Armband' }}</span
         ><v-btn

@@ -155,8 +155,7 @@ async function setStage(stage: Stage): Promise<void> {
             :class="{ on: tab === t.key }"
             @click="tab = t.key"
           >
-            {{ t.label }}</button
-          ><span class="spring" /><a
+            {{ t.label }}</button><span class="spring" /><a
             v-if="place"
             :href="place.url"
             target="_blank"

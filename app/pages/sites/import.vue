@@ -71,8 +71,11 @@ function sample(): void {
   <div class="page">
     <div class="page-head">
       <h1>Take on many sites</h1>
-      <span v-if="name" class="faint">{{ name }}</span
-      ><span class="spring" /><v-btn href="/api/sites/export" variant="text" download>All sites as CSV</v-btn
+      <span v-if="name" class="faint">{{ name }}</span><span class="spring" /><v-btn
+        href="/api/sites/export"
+        variant="text"
+        download
+        >All sites as CSV</v-btn
       ><v-btn variant="text" @click="sample">An example file</v-btn
       ><v-btn to="/" variant="text">Cancel</v-btn>
       <v-btn
@@ -138,8 +141,11 @@ function sample(): void {
                 {{ r.line }}<span v-if="wrong(r, -1)" class="message">{{ wrong(r, -1) }}</span>
               </td>
               <td v-for="(c, i) in r.cells" :key="i" :class="{ bad: wrong(r, i) }">
-                <span class="cell">{{ c || (wrong(r, i) ? '(empty)' : '') }}</span
-                ><span v-if="wrong(r, i)" class="message">{{ wrong(r, i) }}</span>
+                <span class="cell">{{ c || (wrong(r, i) ? '(empty)' : '') }}</span><span
+                  v-if="wrong(r, i)"
+                  class="message"
+                  >{{ wrong(r, i) }}</span
+                >
               </td>
             </tr>
           </tbody>

@@ -1,6 +1,6 @@
-import { parseAs } from '../../dto/validation';
-import { StartAuditsDto } from '../../dto/work';
-import { startAudits } from '../../services/audits';
+import { parseAs } from '../../platform/http/validation';
+import { StartAuditsDto } from '../../fixes/dto';
+import { startAudits } from '../../audits/audits';
 
 export default defineEventHandler(async (event) =>
   startAudits(

@@ -1,3 +1,3 @@
-import { runningAudits } from '../../services/audits';
+import { runningAudits } from '../../audits/audits';
 
 export default defineEventHandler(() => runningAudits());

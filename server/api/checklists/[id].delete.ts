@@ -1,5 +1,5 @@
-import { dropChecklist } from '../../services/checklists';
-import { idOf } from '../../services/route-parameters';
+import { dropChecklist } from '../../checklists/checklists';
+import { idOf } from '../../platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
   await dropChecklist(idOf(event));

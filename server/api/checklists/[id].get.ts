@@ -1,4 +1,4 @@
-import { checklistDetail } from '../../services/checklists';
-import { idOf } from '../../services/route-parameters';
+import { checklistDetail } from '../../checklists/checklists';
+import { idOf } from '../../platform/http/route-parameters';
 
 export default defineEventHandler((event) => checklistDetail(idOf(event)));

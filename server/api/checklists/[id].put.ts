@@ -1,7 +1,7 @@
 import { readChecklist } from '#core/entry/checklist';
-import { refuseFaults } from '../../dto/validation';
-import { saveChecklist } from '../../services/checklists';
-import { idOf } from '../../services/route-parameters';
+import { refuseFaults } from '../../platform/http/validation';
+import { saveChecklist } from '../../checklists/checklists';
+import { idOf } from '../../platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
   const { checklist, faults } = await readChecklist(await readBody(event));

@@ -1,3 +1,3 @@
-import { listChecklists } from '../../services/checklists';
+import { listChecklists } from '../../checklists/checklists';
 
 export default defineEventHandler(() => listChecklists());

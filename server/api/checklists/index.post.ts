@@ -1,6 +1,6 @@
 import { readChecklist } from '#core/entry/checklist';
-import { refuseFaults } from '../../dto/validation';
-import { makeChecklist } from '../../services/checklists';
+import { refuseFaults } from '../../platform/http/validation';
+import { makeChecklist } from '../../checklists/checklists';
 
 export default defineEventHandler(async (event) => {
   const { checklist, faults } = await readChecklist(await readBody(event));

@@ -1,6 +1,6 @@
-import { SiteIdsDto } from '../../dto/rules';
-import { parseAs } from '../../dto/validation';
-import { startRejudging } from '../../services/rejudging';
+import { SiteIdsDto } from '../../checklists/dto';
+import { parseAs } from '../../platform/http/validation';
+import { startRejudging } from '../../audits/rejudging';
 
 export default defineEventHandler(async (event) => ({
   job: (

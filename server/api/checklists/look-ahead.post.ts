@@ -1,7 +1,7 @@
 import { readChecklist } from '#core/entry/checklist';
-import { LookAheadDto } from '../../dto/rules';
-import { parseAs, refuseFaults } from '../../dto/validation';
-import { startLookAhead } from '../../services/rejudging';
+import { LookAheadDto } from '../../checklists/dto';
+import { parseAs, refuseFaults } from '../../platform/http/validation';
+import { startLookAhead } from '../../audits/rejudging';
 
 export default defineEventHandler(async (event) => {
   const { checklist: given, siteIds } = await parseAs(LookAheadDto, await readBody(event));

@@ -1,5 +1,5 @@
-import { takePlaceAway } from '../../services/places';
-import { idOf } from '../../services/route-parameters';
+import { takePlaceAway } from '../../sites/environments';
+import { idOf } from '../../platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
   await takePlaceAway(idOf(event));

@@ -1,5 +1,5 @@
-import { keptFile } from '../../services/hand-work';
-import { idOf } from '../../services/route-parameters';
+import { keptFile } from '../../checklists/attesting';
+import { idOf } from '../../platform/http/route-parameters';
 
 /** Pictures are shown, everything else is saved; nothing of it may run, whatever it says it is. */
 export default defineEventHandler(async (event) => {

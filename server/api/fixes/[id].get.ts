@@ -1,4 +1,4 @@
-import { fixDetail } from '../../services/fixes';
-import { idOf } from '../../services/route-parameters';
+import { fixDetail } from '../../fixes/fixes';
+import { idOf } from '../../platform/http/route-parameters';
 
 export default defineEventHandler((event) => fixDetail(idOf(event)));

@@ -1,7 +1,7 @@
-import { parseAs } from '../../dto/validation';
-import { FixChangeDto } from '../../dto/work';
-import { changeFix } from '../../services/fixes';
-import { idOf } from '../../services/route-parameters';
+import { parseAs } from '../../platform/http/validation';
+import { FixChangeDto } from '../../fixes/dto';
+import { changeFix } from '../../fixes/fixes';
+import { idOf } from '../../platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
   await changeFix(idOf(event), await parseAs(FixChangeDto, await readBody(event)), event.context.person);

@@ -1,4 +1,4 @@
-import { listFixes } from '../../services/fixes';
+import { listFixes } from '../../fixes/fixes';
 
 export default defineEventHandler((event) => {
   const { site, closed } = getQuery(event);

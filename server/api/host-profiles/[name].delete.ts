@@ -1,5 +1,5 @@
-import { dropProfile } from '../../services/host-profiles';
-import { nameOf } from '../../services/route-parameters';
+import { dropProfile } from '../../hosts/host-profiles';
+import { nameOf } from '../../platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
   await dropProfile(nameOf(event));

@@ -1,4 +1,4 @@
-import { profileDetail } from '../../services/host-profiles';
-import { nameOf } from '../../services/route-parameters';
+import { profileDetail } from '../../hosts/host-profiles';
+import { nameOf } from '../../platform/http/route-parameters';
 
 export default defineEventHandler((event) => profileDetail(nameOf(event)));

@@ -1,7 +1,7 @@
 import { HostProfileDto } from '#core/entry/host-profile';
-import { parseAs } from '../../dto/validation';
-import { saveProfile } from '../../services/host-profiles';
-import { nameOf } from '../../services/route-parameters';
+import { parseAs } from '../../platform/http/validation';
+import { saveProfile } from '../../hosts/host-profiles';
+import { nameOf } from '../../platform/http/route-parameters';
 
 export default defineEventHandler(async (event) =>
   saveProfile(

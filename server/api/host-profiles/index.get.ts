@@ -1,3 +1,3 @@
-import { listProfiles } from '../../services/host-profiles';
+import { listProfiles } from '../../hosts/host-profiles';
 
 export default defineEventHandler(() => listProfiles());

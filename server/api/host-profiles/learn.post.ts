@@ -1,7 +1,7 @@
 import type { HostProfile } from '#core/facts/host-profile';
-import { LearnDto } from '../../dto/rules';
-import { parseAs } from '../../dto/validation';
-import { learnFrom } from '../../services/host-profiles';
+import { LearnDto } from '../../checklists/dto';
+import { parseAs } from '../../platform/http/validation';
+import { learnFrom } from '../../hosts/host-profiles';
 
 export default defineEventHandler(async (event) => {
   const { url, profile } = await parseAs(LearnDto, await readBody(event));

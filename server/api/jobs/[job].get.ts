@@ -1,3 +1,3 @@
-import { jobById } from '../../services/jobs';
+import { jobById } from '../../platform/jobs/jobs';
 
 export default defineEventHandler((event) => jobById(getRouterParam(event, 'job') ?? ''));

@@ -1,3 +1,3 @@
-import { runningJobs } from '../../services/jobs';
+import { runningJobs } from '../../platform/jobs/jobs';
 
 export default defineEventHandler(() => runningJobs());

@@ -1,4 +1,4 @@
-import { idOf } from '../../services/route-parameters';
-import { siteDetail } from '../../services/sites';
+import { idOf } from '../../platform/http/route-parameters';
+import { siteDetail } from '../../sites/sites';
 
 export default defineEventHandler((event) => siteDetail(idOf(event)));

@@ -1,4 +1,4 @@
-import { sitesCsv } from '../../services/sites-import';
+import { sitesCsv } from '../../sites/sites-import';
 
 export default defineEventHandler(async (event) => {
   setHeaders(event, {

@@ -1,6 +1,6 @@
-import { CsvDto } from '../../dto/sites';
-import { parseAs } from '../../dto/validation';
-import { importCsv } from '../../services/sites-import';
+import { CsvDto } from '../../sites/dto';
+import { parseAs } from '../../platform/http/validation';
+import { importCsv } from '../../sites/sites-import';
 
 export default defineEventHandler(async (event) => {
   const { text, onlyGood } = await parseAs(CsvDto, await readBody(event));

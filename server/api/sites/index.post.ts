@@ -1,6 +1,6 @@
-import { NewSiteDto } from '../../dto/sites';
-import { parseAs } from '../../dto/validation';
-import { takeOn } from '../../services/sites';
+import { NewSiteDto } from '../../sites/dto';
+import { parseAs } from '../../platform/http/validation';
+import { takeOn } from '../../sites/sites';
 
 export default defineEventHandler(async (event) => ({
   id: await takeOn(await parseAs(NewSiteDto, await readBody(event)), event.context.person.name),

@@ -1,6 +1,6 @@
-import { EVIDENCE_FORMATS, evidenceFile, type EvidenceFormat } from '../../../services/evidence-files';
-import { refuse } from '../../../services/failure';
-import { idOf } from '../../../services/route-parameters';
+import { EVIDENCE_FORMATS, evidenceFile, type EvidenceFormat } from '../../../audits/evidence-files';
+import { refuse } from '../../../platform/http/failure';
+import { idOf } from '../../../platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
   const as = String(getQuery(event).as ?? 'json');

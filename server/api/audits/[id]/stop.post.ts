@@ -1,5 +1,5 @@
-import { stopAudit } from '../../../services/audits';
-import { idOf } from '../../../services/route-parameters';
+import { stopAudit } from '../../../audits/audits';
+import { idOf } from '../../../platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
   await stopAudit(idOf(event));

@@ -1,7 +1,7 @@
-import { AssignmentsDto } from '../../../dto/rules';
-import { parseAs } from '../../../dto/validation';
-import { assignChecklist } from '../../../services/checklists';
-import { idOf } from '../../../services/route-parameters';
+import { AssignmentsDto } from '../../../checklists/dto';
+import { parseAs } from '../../../platform/http/validation';
+import { assignChecklist } from '../../../checklists/checklists';
+import { idOf } from '../../../platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
   await assignChecklist(idOf(event), (await parseAs(AssignmentsDto, await readBody(event))).assignments);

@@ -1,7 +1,7 @@
-import { parseAs } from '../../../dto/validation';
-import { AttestDto } from '../../../dto/work';
-import { attest } from '../../../services/hand-work';
-import { idOf } from '../../../services/route-parameters';
+import { parseAs } from '../../../platform/http/validation';
+import { AttestDto } from '../../../fixes/dto';
+import { attest } from '../../../checklists/attesting';
+import { idOf } from '../../../platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
   await attest(idOf(event), await parseAs(AttestDto, await readBody(event)), event.context.person);

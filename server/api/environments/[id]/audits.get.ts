@@ -1,4 +1,4 @@
-import { historyOf } from '../../../services/history';
-import { idOf } from '../../../services/route-parameters';
+import { historyOf } from '../../../audits/history';
+import { idOf } from '../../../platform/http/route-parameters';
 
 export default defineEventHandler((event) => historyOf(idOf(event)));

@@ -1,7 +1,7 @@
 import { MOST_FILE_BYTES } from '#core/entry/attachment';
-import { keepFile } from '../../../services/hand-work';
-import { refuse } from '../../../services/failure';
-import { idOf } from '../../../services/route-parameters';
+import { keepFile } from '../../../checklists/attesting';
+import { refuse } from '../../../platform/http/failure';
+import { idOf } from '../../../platform/http/route-parameters';
 
 /** The file's bytes as the body, its name in a header, percent-encoded. */
 export default defineEventHandler(async (event) => {

@@ -1,4 +1,4 @@
-import { ledger } from '../../../services/ledger';
-import { idOf } from '../../../services/route-parameters';
+import { ledger } from '../../../audits/ledger';
+import { idOf } from '../../../platform/http/route-parameters';
 
 export default defineEventHandler((event) => ledger(idOf(event)));

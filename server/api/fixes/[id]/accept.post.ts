@@ -1,7 +1,7 @@
-import { parseAs } from '../../../dto/validation';
-import { AcceptDto } from '../../../dto/work';
-import { acceptFix } from '../../../services/fixes';
-import { idOf } from '../../../services/route-parameters';
+import { parseAs } from '../../../platform/http/validation';
+import { AcceptDto } from '../../../fixes/dto';
+import { acceptFix } from '../../../fixes/fixes';
+import { idOf } from '../../../platform/http/route-parameters';
 
 export default defineEventHandler(async (event) =>
   acceptFix(idOf(event), await parseAs(AcceptDto, await readBody(event)), event.context.person),

@@ -1,5 +1,5 @@
-import { withdrawAcceptance } from '../../../services/fixes';
-import { idOf } from '../../../services/route-parameters';
+import { withdrawAcceptance } from '../../../fixes/fixes';
+import { idOf } from '../../../platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
   await withdrawAcceptance(idOf(event), event.context.person);

@@ -1,4 +1,4 @@
-import { stopJob } from '../../../services/jobs';
+import { stopJob } from '../../../platform/jobs/jobs';
 
 export default defineEventHandler((event) => {
   stopJob(getRouterParam(event, 'job') ?? '');

@@ -1,7 +1,7 @@
-import { BriefDto } from '../../../dto/sites';
-import { parseAs } from '../../../dto/validation';
-import { idOf } from '../../../services/route-parameters';
-import { changeBrief } from '../../../services/sites';
+import { BriefDto } from '../../../sites/dto';
+import { parseAs } from '../../../platform/http/validation';
+import { idOf } from '../../../platform/http/route-parameters';
+import { changeBrief } from '../../../sites/sites';
 
 export default defineEventHandler(async (event) => {
   const from = Number(getQuery(event).from);

@@ -1,4 +1,4 @@
-import { briefVersions } from '../../../services/briefs';
-import { idOf } from '../../../services/route-parameters';
+import { briefVersions } from '../../../sites/briefs';
+import { idOf } from '../../../platform/http/route-parameters';
 
 export default defineEventHandler((event) => briefVersions(idOf(event)));

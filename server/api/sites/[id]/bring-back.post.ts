@@ -1,8 +1,8 @@
-import { BringBackDto } from '../../../dto/sites';
-import { parseAs } from '../../../dto/validation';
-import { changeBackTo } from '../../../services/briefs';
-import { idOf } from '../../../services/route-parameters';
-import { changeBrief } from '../../../services/sites';
+import { BringBackDto } from '../../../sites/dto';
+import { parseAs } from '../../../platform/http/validation';
+import { changeBackTo } from '../../../sites/briefs';
+import { idOf } from '../../../platform/http/route-parameters';
+import { changeBrief } from '../../../sites/sites';
 
 export default defineEventHandler(async (event) => {
   const id = idOf(event);

@@ -1,7 +1,7 @@
-import { PlaceDto } from '../../../dto/sites';
-import { parseAs } from '../../../dto/validation';
-import { addPlace } from '../../../services/places';
-import { idOf } from '../../../services/route-parameters';
+import { PlaceDto } from '../../../sites/dto';
+import { parseAs } from '../../../platform/http/validation';
+import { addPlace } from '../../../sites/environments';
+import { idOf } from '../../../platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => ({
   id: await addPlace(idOf(event), await parseAs(PlaceDto, await readBody(event))),

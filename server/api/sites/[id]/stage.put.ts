@@ -1,7 +1,7 @@
-import { StageDto } from '../../../dto/sites';
-import { parseAs } from '../../../dto/validation';
-import { idOf } from '../../../services/route-parameters';
-import { setStage } from '../../../services/sites';
+import { StageDto } from '../../../sites/dto';
+import { parseAs } from '../../../platform/http/validation';
+import { idOf } from '../../../platform/http/route-parameters';
+import { setStage } from '../../../sites/sites';
 
 export default defineEventHandler(async (event) => {
   await setStage(

@@ -1,0 +1,61 @@
+import { finalStatus, headerValues, lastAnswer } from '#core/facts/evidence';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
+import { webAddress } from '#core/checks/view/web-address';
+
+/**
+ * A fingerprint in a file's name or query: eight or more hexadecimal digits or mixed letters beside digits,
+ * set off by a mark (common practice).
+ */
+const FINGERPRINT =
+  /[._-](?=[a-z]*\d)(?=\d*[a-z])[a-z0-9_]{8,}\.(?:m?js|css|woff2?|png|jpe?g|webp|avif|svg)$|[?&](?:v|ver|hash)=[\w.-]{6,}$/i;
+
+export const cached: Check = {
+  id: 'delivery.cached',
+  section: 'delivery',
+  title: 'Files that never change are kept',
+  severity: 'minor',
+  situations: where('L'),
+  scope: 'asset',
+  needs: 'pages',
+  why: 'A file whose name changes with its contents need not be asked for twice.',
+  source: 'RFC 9111 5.2.2.1; common practice',
+  parameters: {
+    seconds: { default: 604_800, min: 3600, max: 31_536_000, unit: 'seconds', meaning: 'least max-age' },
+  },
+  judge({ evidence, view, parameters }) {
+    const files = evidence.assets.filter(
+      (a) =>
+        view.siteHosts.has(webAddress(a.url)?.host ?? '') &&
+        FINGERPRINT.test(a.url.slice(a.url.indexOf('/', 8))) &&
+        [200, 206].includes(finalStatus(a.chain) ?? 0),
+    );
+    return overPlaces(
+      files.map((a) => {
+        const value = headerValues(lastAnswer(a.chain), 'cache-control').join(', ');
+        const age = /no-store|no-cache/i.test(value)
+          ? 0
+          : Number(/(?:^|[,\s])max-age\s*=\s*"?(\d+)/i.exec(value)?.[1] ?? 0);
+        return (age >= parameters.seconds! ? passed : failed)(a.url, {
+          found: value || 'no Cache-Control',
+          raw: value ? `Cache-Control: ${value}` : undefined,
+        });
+      }),
+      {
+        expected: `max-age of at least ${parameters.seconds}`,
+        unit: ['file', 'files'],
+        none: 'no file carries a fingerprint',
+      },
+    );
+  },
+  recipe: () => ({
+    steps: 'Send this with files that carry a fingerprint, and with no others.',
+    paste: [
+      { label: 'Header', text: 'Cache-Control: public, max-age=31536000, immutable' },
+      {
+        label: 'nginx',
+        text: 'location ~* \\.[0-9a-f]{8,}\\.(js|css|woff2)$ { add_header Cache-Control "public, max-age=31536000, immutable"; }',
+      },
+    ],
+  }),
+};

@@ -1,0 +1,72 @@
+import { headerValues, lastAnswer, type Chain } from '#core/facts/evidence';
+import type { PlaceResult } from '#core/facts/finding';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
+import { webAddress } from '#core/checks/view/web-address';
+
+const TEXT =
+  /^(text\/|application\/(javascript|json|ld\+json|xml|manifest\+json|xhtml\+xml)|image\/svg\+xml)/i;
+
+export const compressed: Check = {
+  id: 'delivery.compressed',
+  section: 'delivery',
+  title: 'Texts come compressed',
+  severity: 'minor',
+  situations: where('L'),
+  scope: 'asset',
+  needs: 'pages',
+  why: 'Text shrinks to a quarter; on a phone that is the wait.',
+  source: 'RFC 9110 8.4',
+  parameters: {
+    bytes: {
+      default: 1024,
+      min: 0,
+      max: 100_000,
+      unit: 'bytes',
+      meaning: 'smaller answers need not be compressed',
+    },
+  },
+  judge({ evidence, view, parameters }) {
+    const places: PlaceResult[] = [];
+    const look = (url: string, chain: Chain) => {
+      const answer = lastAnswer(chain);
+      const type = headerValues(answer, 'content-type')[0] ?? '';
+      if (
+        !answer ||
+        answer.status !== 200 ||
+        !TEXT.test(type) ||
+        (answer.bytes?.decoded ?? 0) <= parameters.bytes!
+      )
+        return;
+      const encoding = headerValues(answer, 'content-encoding')[0];
+      const good = encoding && encoding.toLowerCase() !== 'identity';
+      places.push(
+        (good ? passed : failed)(url, {
+          found: good ? encoding : `plain, ${answer.bytes!.decoded} bytes`,
+          raw: `Content-Type: ${type}${encoding ? `\nContent-Encoding: ${encoding}` : ''}`,
+        }),
+      );
+    };
+    for (const page of view.pages) look(page.url, page.evidence.chain);
+    for (const asset of evidence.assets)
+      if (view.siteHosts.has(webAddress(asset.url)?.host ?? '')) look(asset.url, asset.chain);
+    return overPlaces(places, {
+      expected: 'a Content-Encoding',
+      unit: ['file', 'files'],
+      none: 'no text is large enough to need it',
+    });
+  },
+  recipe: () => ({
+    steps: 'Switch compression on at the host or in the server’s configuration.',
+    paste: [
+      {
+        label: 'nginx',
+        text: 'gzip on;\ngzip_types text/css application/javascript application/json image/svg+xml;',
+      },
+      {
+        label: 'Apache',
+        text: 'AddOutputFilterByType DEFLATE text/html text/css application/javascript application/json image/svg+xml',
+      },
+    ],
+  }),
+};

@@ -1,0 +1,42 @@
+import { finalStatus } from '#core/facts/evidence';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+
+/** What the listings of common servers begin with (common practice, from memory). */
+const LISTING =
+  /<title>\s*(?:Index of \/|Directory (?:listing|index)|Listing directory)|<h1>\s*(?:Index of \/|Directory listing)|\[To Parent Directory\]/i;
+
+export const noDirectoryListing: Check = {
+  id: 'delivery.no-directory-listing',
+  section: 'delivery',
+  title: 'Folders do not list their files',
+  severity: 'minor',
+  situations: where('L'),
+  scope: 'path',
+  needs: 'pages',
+  why: 'A list shows every file that was ever uploaded, also those that nothing links to.',
+  source: 'common practice',
+  judge({ evidence }) {
+    return overPlaces(
+      evidence.folders.map((f) => {
+        const status = finalStatus(f.chain);
+        if (status === undefined) return unsure(f.path, f.chain.error?.message ?? 'no answer');
+        return status === 200 && LISTING.test(f.sample ?? '')
+          ? failed(f.path, { found: 'a list of its files', raw: f.sample })
+          : passed(f.path, { found: `status ${status}` });
+      }),
+      {
+        expected: 'no list',
+        unit: ['folder', 'folders'],
+        none: 'no folder holds files without a page of its own',
+      },
+    );
+  },
+  recipe: () => ({
+    steps: 'Switch listings off, for the whole server, or put a page into each of these folders.',
+    paste: [
+      { label: 'Apache', text: 'Options -Indexes' },
+      { label: 'nginx', text: 'autoindex off;' },
+    ],
+  }),
+};

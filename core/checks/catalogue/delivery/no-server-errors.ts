@@ -1,0 +1,50 @@
+import { finalStatus } from '#core/facts/evidence';
+import type { PlaceResult } from '#core/facts/finding';
+import { where, type Check } from '#core/checks/kit/check';
+import { cantTell, failed, overPlaces, passed } from '#core/checks/kit/judgement';
+
+export const noServerErrors: Check = {
+  id: 'delivery.no-server-errors',
+  section: 'delivery',
+  title: 'Nothing answers with a server fault',
+  severity: 'blocker',
+  situations: where('SL'),
+  scope: 'page',
+  why: 'A page that answers 5xx again and again is broken for everybody.',
+  source: 'RFC 9110 15.6',
+  judge({ evidence, view }) {
+    const places: PlaceResult[] = [];
+    const notes: string[] = [];
+    const refused = new Set(view.refusals.map((r) => r.evidence));
+    for (const page of evidence.pages) {
+      const status = finalStatus(page.chain);
+      if (status === undefined || refused.has(page) || !view.within(page.url)) continue;
+      const first = page.firstTry ? finalStatus(page.firstTry) : undefined;
+      if (status >= 500) {
+        places.push(
+          failed(page.url, {
+            found: `${first ?? status}, then ${status}`,
+            raw: page.from ? `linked from ${page.from}` : undefined,
+          }),
+        );
+        continue;
+      }
+      if (first !== undefined && first >= 500)
+        notes.push(`${page.url} answered ${first} once, then ${status}`);
+      places.push(passed(page.url, { found: String(status) }));
+    }
+    if (!places.length) {
+      const cause = view.rootCause();
+      return cantTell(cause ? `rests on ${cause.check}: ${cause.reason}` : 'no page answered');
+    }
+    return overPlaces(places, {
+      expected: 'no status of 500 or above',
+      unit: ['address', 'addresses'],
+      notes,
+    });
+  },
+  recipe: () => ({
+    steps:
+      'Look into the server’s fault log for these addresses at the time of the audit; it names the file and the reason.',
+  }),
+};

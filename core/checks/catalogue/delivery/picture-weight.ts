@@ -1,0 +1,53 @@
+import { finalStatus } from '#core/facts/evidence';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+
+export const pictureWeight: Check = {
+  id: 'delivery.picture-weight',
+  section: 'delivery',
+  title: 'No single picture is heavy',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'asset',
+  needs: 'pages',
+  why: 'A photograph straight from the camera weighs more than all the rest of the page, and is shown a few hundred pixels wide.',
+  source: 'common practice',
+  parameters: {
+    bytes: { default: 500_000, min: 20_000, max: 20_000_000, unit: 'bytes', meaning: 'heaviest' },
+  },
+  judge({ evidence, view, parameters }) {
+    const most = parameters.bytes!;
+    const pictures = evidence.assets.filter(
+      (a) => a.roles.includes('picture') && [200, 206].includes(finalStatus(a.chain) ?? 0),
+    );
+    return overPlaces(
+      pictures.map((a) => {
+        if (a.size === undefined) return unsure(a.url, 'the server does not say how large it is');
+        if (a.size <= most) return passed(a.url, { found: `${a.size} bytes` });
+        const page = view.pages.find((p) => p.loads.some((l) => l.url === a.url));
+        return failed(a.url, {
+          found: `${a.size} bytes${a.image ? `, ${a.image.width} × ${a.image.height} px` : ''}${page ? `, on ${page.url}` : ''}`,
+        });
+      }),
+      {
+        expected: `at most ${most} bytes`,
+        unit: ['picture', 'pictures'],
+        none: 'the pages show no picture of the site’s own',
+      },
+    );
+  },
+  recipe: (_, finding) => ({
+    steps:
+      'Make the picture as large as it is shown (twice that for dense screens), save it as WebP, AVIF or JPEG with a quality of about 80, and upload it under a new name.',
+    paste: [
+      {
+        label: 'Pictures',
+        text: finding.places
+          .filter((p) => p.outcome === 'failed')
+          .slice(0, 50)
+          .map((p) => `${p.place} (${p.found})`)
+          .join('\n'),
+      },
+    ],
+  }),
+};

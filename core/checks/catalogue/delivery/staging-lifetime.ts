@@ -1,0 +1,56 @@
+import type { HostProfile } from '#core/facts/host-profile';
+import type { PlaceDates } from '#core/facts/place';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
+
+const DAY = 86_400_000;
+
+/**
+ * When a place lapses: the host's word, else its first span, prolonged by each change, never beyond the cap.
+ * @returns milliseconds, or undefined where nothing is known
+ */
+export function lapseOf(
+  span: NonNullable<HostProfile['stagingLifetime']>,
+  dates: PlaceDates,
+): number | undefined {
+  if (dates.endsOn) return Date.parse(dates.endsOn);
+  if (!dates.setUp) return undefined;
+  const begin = Date.parse(dates.setUp);
+  let end = begin + span.firstDays * DAY;
+  if (dates.changed && span.renewalDays !== undefined)
+    end = Math.max(end, Date.parse(dates.changed) + span.renewalDays * DAY);
+  return span.capDays === undefined ? end : Math.min(end, begin + span.capDays * DAY);
+}
+
+export const stagingLifetime: Check = {
+  id: 'delivery.staging-lifetime',
+  section: 'delivery',
+  title: 'The place before the live one lasts long enough',
+  severity: 'major',
+  situations: where('S'),
+  scope: 'site',
+  why: 'A draft that lapses in the night before the launch takes the work along.',
+  source: 'common practice',
+  parameters: { days: { default: 7, min: 1, max: 90, unit: 'days', meaning: 'fewest days left' } },
+  judge({ profile, place, at, parameters, evidence }) {
+    const span = profile.stagingLifetime;
+    if (!span && !place?.endsOn) return inapplicable('the host profile knows no end for such places');
+    const end = lapseOf(span ?? { firstDays: 0 }, place ?? {});
+    if (end === undefined || Number.isNaN(end))
+      return { outcome: 'untested', reason: 'it is not said when this place was set up', places: [] };
+    const left = Math.floor((end - at.getTime()) / DAY);
+    const expected = `at least ${parameters.days} days`;
+    const day = new Date(end).toISOString().slice(0, 10);
+    return overSite(
+      (left >= parameters.days! ? passed : failed)(evidence.target.url, {
+        found: left < 0 ? `it lapsed on ${day}` : `${left} days left, until ${day}`,
+      }),
+      { expected },
+    );
+  },
+  recipe: ({ profile }) => ({
+    steps: profile.stagingLifetime?.renewalDays
+      ? `Publish a change there: each gives it ${profile.stagingLifetime.renewalDays} days more${profile.stagingLifetime.capDays ? `, up to ${profile.stagingLifetime.capDays} in all` : ''}. Keep a backup.`
+      : 'Ask the host for more time, or copy the place to another one, and keep a backup.',
+  }),
+};

@@ -1,0 +1,121 @@
+import { rangeOf } from '#core/facts/address-ranges';
+import type { DnsAnswer } from '#core/facts/evidence';
+import { where, type Check } from '#core/checks/kit/check';
+import { cantTell, failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { answersFor, answerText, canonicalValue, plainName } from '#core/checks/kit/dns-answers';
+
+const HOUR = 3_600_000;
+/** What an answer says, so that two can be compared: the set of values, whatever their order and TTL. */
+function saying(a: DnsAnswer): string {
+  if (a.rcode !== 'NOERROR') return a.rcode;
+  const name = plainName(a.name);
+  const values = new Set<string>();
+  for (const r of a.records)
+    if (r.name === a.name || plainName(r.name) === name)
+      values.add(`${r.type} ${canonicalValue(r.type, r.value)}`);
+  return [...values].sort().join(', ') || 'no such record';
+}
+
+/** Whether two answers are the same to the letter, as most are: quicker to see than what each says. */
+const isAlike = (a: DnsAnswer, b: DnsAnswer): boolean =>
+  a === b ||
+  (a.rcode === b.rcode &&
+    a.records.length === b.records.length &&
+    a.records.every((r, i) => {
+      const other = b.records[i]!;
+      return r.value === other.value && r.type === other.type && r.name === other.name;
+    }));
+
+export const authoritiesAgree: Check = {
+  id: 'domain.authorities-agree',
+  section: 'domain',
+  title: 'All name servers say the same',
+  severity: 'major',
+  situations: where('HL'),
+  scope: 'record',
+  why: 'One server left behind gives some visitors the old site for as long as nobody asks it.',
+  source: 'common practice',
+  parameters: {
+    hours: {
+      default: 48,
+      min: 0,
+      max: 240,
+      unit: 'hours',
+      meaning: 'how long after a known change a difference may still be spreading',
+    },
+  },
+  judge({ evidence, brief, profile, at, parameters }) {
+    const asked = evidence.dns.answers.filter(
+      (a) =>
+        a.role === 'authority' &&
+        a.type !== 'SOA' &&
+        a.rcode !== 'NONE' &&
+        a.rcode !== 'SERVFAIL' &&
+        a.rcode !== 'REFUSED',
+    );
+    if (!evidence.dns.zone) return inapplicable('the site has no zone of its own');
+    const servers = new Set(asked.map((a) => a.server));
+    if (servers.size < 2)
+      return servers.size && evidence.dns.nameServers.length < 2
+        ? inapplicable('there is one name server only')
+        : cantTell('fewer than two name servers answered');
+    const changes = [
+      brief.launchDate,
+      ...(evidence.registration?.events ?? []).filter((e) => e.action === 'last changed').map((e) => e.date),
+    ]
+      .map((d) => Date.parse(d ?? ''))
+      .filter((t) => t <= at.getTime() && at.getTime() - t <= parameters.hours! * HOUR);
+    const groups = new Map<string, DnsAnswer[]>();
+    for (const a of asked) {
+      const key = `${a.type} ${plainName(a.name)}`;
+      const g = groups.get(key);
+      if (g) g.push(a);
+      else groups.set(key, [a]);
+    }
+    return overPlaces(
+      [...groups].map(([place, answers]) => {
+        if (answers.every((a) => isAlike(a, answers[0]!)))
+          return passed(place, { found: saying(answers[0]!) });
+        const said = new Map<string, DnsAnswer[]>();
+        for (const a of answers) {
+          const s = saying(a);
+          const g = said.get(s);
+          if (g) g.push(a);
+          else said.set(s, [a]);
+        }
+        if (said.size === 1) return passed(place, { found: said.keys().next().value });
+        // a host that flattens an alias answers now with one of its addresses, now with another
+        const alias = (brief.records ?? []).find(
+          (r) => r.type === 'CNAME' && plainName(r.name) === plainName(answers[0]!.name),
+        );
+        const pool = new Set(
+          alias
+            ? answersFor(evidence, alias.value, answers[0]!.type).flatMap((a) =>
+                a.records.map((r) => r.value),
+              )
+            : [],
+        );
+        if (pool.size && answers.every((a) => a.records.every((r) => pool.has(r.value))))
+          return passed(place, { found: `addresses of ${alias!.value}` });
+        if (
+          answers.every(
+            (a) => a.records.length > 0 && a.records.every((r) => rangeOf(r.value, profile.addressRanges)),
+          )
+        )
+          return passed(place, { found: `addresses of ${profile.name || 'the host'}’s ranges` });
+        const found = [...said]
+          .map(([s, by]) => `${by.map((a) => a.serverName ?? a.server).join(', ')}: ${s}`)
+          .join('; ');
+        const raw = answers.map(answerText).join('\n');
+        return changes.length
+          ? unsure(place, `still spreading: ${found}`, { raw })
+          : failed(place, { found, raw });
+      }),
+      { expected: 'the same answers from every name server', unit: ['record', 'records'] },
+    );
+  },
+  recipe: () => ({
+    steps:
+      'Look at the server that differs: mostly it has stopped fetching the zone (its serial is older), or it belongs to a former operator and has to be taken out of the delegation.',
+  }),
+};

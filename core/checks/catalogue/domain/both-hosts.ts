@@ -1,0 +1,66 @@
+import { registrableDomain } from '#core/extract/address';
+import { finalStatus } from '#core/facts/evidence';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+
+export const bothHosts: Check = {
+  id: 'domain.both-hosts',
+  section: 'domain',
+  title: 'With and without www both lead to the site',
+  severity: 'major',
+  situations: where('HL'),
+  scope: 'host',
+  why: 'Half of those who type the address type the other form.',
+  source: 'common practice',
+  judge({ view, brief, situation }) {
+    const preferred = brief.preferredHost ?? view.preferredHost;
+    const apex = registrableDomain(preferred);
+    if (!apex || (preferred !== apex && preferred !== `www.${apex}`))
+      return inapplicable('the site is on another subdomain');
+    return overPlaces(
+      [apex, `www.${apex}`].map((host) => {
+        const h = view.hostEvidence(host);
+        if (!h) return unsure(host, 'it is not among the hosts of the brief, so it was not looked at');
+        const chain = [h.https, h.http].find((c) => c.end === 'answer');
+        const status = chain && finalStatus(chain);
+        const code = h.https.error?.code ?? h.http.error?.code;
+        if (status === undefined && (code === 'no-name' || code === 'no-address' || code === 'dns'))
+          return unsure(host, `rests on domain.resolves: ${h.https.error?.message ?? h.http.error!.message}`);
+        // a host that answers nowhere is charged by https.answers
+        if (status === undefined)
+          return unsure(
+            host,
+            `rests on https.answers: ${h.https.error?.message ?? h.http.error?.message ?? 'no answer'}`,
+          );
+        if (view.isAstray(h))
+          return unsure(host, 'rests on domain.connected: a parking or unknown-name page');
+        if ([401, 403, 429].includes(status))
+          return unsure(host, `the server refused the visitor (${status})`);
+        return status < 400 || (status === 503 && situation === 'holding')
+          ? passed(host, { found: `${status} ${chain!.hops.at(-1)!.url}` })
+          : failed(host, { found: `status ${status}` });
+      }),
+      { expected: 'an answer at both', unit: ['host', 'hosts'] },
+    );
+  },
+  recipe: ({ brief, view }, finding) => {
+    const preferred = brief.preferredHost ?? view.preferredHost;
+    return {
+      steps:
+        'Set a record for the other host, name it at the host so that it gets a certificate, and let it redirect.',
+      paste: [
+        {
+          label: 'Record',
+          text: finding.places
+            .filter((p) => p.outcome === 'failed')
+            .map((p) =>
+              p.place.startsWith('www.')
+                ? `${p.place}. 3600 IN CNAME ${preferred}.`
+                : `; ${p.place}: an A or ALIAS record as the host of ${preferred} says`,
+            )
+            .join('\n'),
+        },
+      ],
+    };
+  },
+};

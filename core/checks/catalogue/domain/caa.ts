@@ -1,0 +1,63 @@
+import { caaClimb, mayIssue, parseCaa, type CaaRecord } from '#core/extract/caa';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { answerText, bestAnswers } from '#core/checks/kit/dns-answers';
+
+export const caa: Check = {
+  id: 'domain.caa',
+  section: 'domain',
+  title: 'The host’s certificate authority may issue',
+  severity: 'minor',
+  situations: where('HL'),
+  scope: 'host',
+  why: 'A CAA record left by the former host stops the next renewal, weeks later and without a word.',
+  source: 'RFC 8659',
+  judge({ evidence, profile, view }) {
+    const issuer = profile.issuer;
+    const places = view.hosts.flatMap(({ host, tls }) => {
+      for (const name of caaClimb(host)) {
+        const answers = bestAnswers(evidence, name, 'CAA');
+        const answer = answers.find((a) => a.records.some((r) => r.type === 'CAA'));
+        if (!answer) continue;
+        const set = answer.records
+          .filter((r) => r.type === 'CAA')
+          .map((r) => parseCaa(r.value))
+          .filter((r): r is CaaRecord => r !== null);
+        const raw = answerText(answer);
+        if (!issuer)
+          return [
+            unsure(host, 'there is a CAA record, and the host profile does not say who issues', { raw }),
+          ];
+        // a certificate for a wildcard is renewed as one
+        const wildcard =
+          tls.chain[0]?.names.some((n) => n.startsWith('*.') && host.endsWith(n.slice(1))) ?? false;
+        return [
+          (mayIssue(set, issuer, wildcard) ? passed : failed)(host, {
+            found: set.map((r) => `${r.tag} ${r.value || '(nobody)'}`).join(', '),
+            raw,
+          }),
+        ];
+      }
+      return [];
+    });
+    if (
+      !places.length &&
+      !view.hosts.some((h) => bestAnswers(evidence, h.host, 'CAA').some((a) => a.rcode !== 'NONE'))
+    )
+      return inapplicable('no name server was asked for CAA');
+    return overPlaces(places, {
+      expected: issuer ? `${issuer} may issue` : 'an issuer that the host uses',
+      unit: ['host', 'hosts'],
+      none: 'there is no CAA record, so everybody may issue',
+    });
+  },
+  recipe: ({ evidence, profile }) => ({
+    steps: 'Let the host’s issuer in beside the others, or take the records away.',
+    paste: [
+      {
+        label: 'Zone file',
+        text: `${evidence.dns.zone}. 3600 IN CAA 0 issue "${profile.issuer ?? 'ca.example'}"`,
+      },
+    ],
+  }),
+};

@@ -1,0 +1,52 @@
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+
+export const connected: Check = {
+  id: 'domain.connected',
+  section: 'domain',
+  title: 'The domain and the host know each other',
+  severity: 'blocker',
+  situations: where('HL'),
+  scope: 'host',
+  needs: 'name',
+  why: 'Both ends must be told: the domain where the host is, and the host which domain is its own. With one end missing visitors meet a parking or “unknown site” page.',
+  source: 'common practice',
+  judge({ view }) {
+    const places = view.hosts.map((h) => {
+      const landing = h.landing;
+      if (!landing)
+        return unsure(
+          h.host,
+          `rests on ${h.https.error?.code === 'no-name' || h.https.error?.code === 'no-address' ? 'domain.resolves' : 'https.answers'}: ${h.https.error?.message ?? h.http.error?.message ?? 'no page'}`,
+        );
+      const parked = view.markOn(view.landing(h), 'parking');
+      if (parked)
+        return failed(h.host, { found: `still parked (“${parked}”)`, raw: landing.facts.text.slice(0, 300) });
+      const unknown = view.markOn(view.landing(h), 'unknownName');
+      if (unknown)
+        return failed(h.host, {
+          found: `records arrive, the host does not know the name (“${unknown}”)`,
+          raw: landing.facts.text.slice(0, 300),
+        });
+      return passed(h.host, { found: landing.facts.titles[0]?.text ?? `status ${landing.status}` });
+    });
+    return overPlaces(places, {
+      expected: 'the site, no parking or unknown-name page',
+      unit: ['host', 'hosts'],
+    });
+  },
+  recipe: ({ profile }, finding) => ({
+    steps: finding.places.some((p) => p.found?.startsWith('still parked'))
+      ? 'The records still lead to the registrar. Set those of the host at the operator of the name servers.'
+      : `Add the domain in the host’s settings${profile.name ? ` (${profile.name})` : ''}, with and without www, and wait until it shows as connected.`,
+    paste: [
+      {
+        label: 'Names to add',
+        text: finding.places
+          .filter((p) => p.outcome === 'failed')
+          .map((p) => p.place)
+          .join('\n'),
+      },
+    ],
+  }),
+};

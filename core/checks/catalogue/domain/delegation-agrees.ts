@@ -1,0 +1,73 @@
+import { where, type Check } from '#core/checks/kit/check';
+import { cantTell, failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
+import { answersFor, answerText, plainName } from '#core/checks/kit/dns-answers';
+
+export const delegationAgrees: Check = {
+  id: 'domain.delegation-agrees',
+  section: 'domain',
+  title: 'The zone above names the same name servers',
+  severity: 'major',
+  situations: where('HFL'),
+  scope: 'record',
+  why: 'Where the two differ, some resolvers ask servers that were given up long ago.',
+  source: 'RFC 1034 4.2.2',
+  judge({ evidence }) {
+    const { zone, nameServers, parent } = evidence.dns;
+    if (!zone) return inapplicable('the site has no zone of its own');
+    if (!parent) return cantTell('the zone above could not be found');
+    const referrals = evidence.dns.answers.filter(
+      (a) => a.role === 'parent' && a.type === 'NS' && plainName(a.name) === zone && a.rcode !== 'NONE',
+    );
+    if (!referrals.length) return cantTell(`no server of ${parent.zone} answered`);
+    const raw = answerText(referrals[0]!);
+    const glue = new Map<string, Set<string>>();
+    for (const r of referrals.flatMap((a) => a.additional ?? [])) {
+      const set = glue.get(plainName(r.name)) ?? new Set();
+      set.add(r.value);
+      glue.set(plainName(r.name), set);
+    }
+    return overPlaces(
+      nameServers.map((s) => {
+        if (s.namedBy.length < 2)
+          return failed(s.name, {
+            found:
+              s.namedBy[0] === 'parent'
+                ? `named by ${parent.zone}, not by the zone itself`
+                : `named by the zone, not by ${parent.zone}`,
+            raw,
+          });
+        const above = glue.get(s.name);
+        const here = new Set(
+          [...answersFor(evidence, s.name, 'A'), ...answersFor(evidence, s.name, 'AAAA')].flatMap((a) =>
+            a.records.filter((r) => r.type === 'A' || r.type === 'AAAA').map((r) => r.value),
+          ),
+        );
+        const stale = above && here.size ? [...above].filter((x) => !here.has(x)) : [];
+        return stale.length
+          ? failed(s.name, {
+              found: `${parent.zone} gives ${stale.join(', ')} as its address`,
+              expected: [...here].join(', '),
+              raw,
+            })
+          : passed(s.name, { found: 'named by both' });
+      }),
+      {
+        expected: `the same name servers in ${parent.zone} and in ${zone}, addresses included`,
+        unit: ['name server', 'name servers'],
+      },
+    );
+  },
+  recipe: ({ evidence }) => ({
+    steps:
+      'Bring the two together: name servers and their addresses at the registrar, NS records in the zone.',
+    paste: [
+      {
+        label: 'NS records of the zone',
+        text: evidence.dns.nameServers
+          .filter((s) => s.namedBy.includes('parent'))
+          .map((s) => `${evidence.dns.zone}. 86400 IN NS ${s.name}.`)
+          .join('\n'),
+      },
+    ],
+  }),
+};

@@ -1,0 +1,56 @@
+import { parseDkim } from '#core/extract/dmarc';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, inapplicable, overPlaces, passed, unsure, wanted } from '#core/checks/kit/judgement';
+import { answerText } from '#core/checks/kit/dns-answers';
+import { textsOf } from './mail-texts';
+
+export const dkim: Check = {
+  id: 'domain.dkim',
+  section: 'domain',
+  title: 'Every DKIM key is there and usable',
+  severity: 'major',
+  situations: where('L'),
+  scope: 'record',
+  why: 'A signature whose key cannot be found counts as forged.',
+  source: 'RFC 6376 3.6; RFC 8301',
+  judge({ evidence, brief }) {
+    const selectors = wanted(brief, 'dkimSelectors');
+    if ('judgement' in selectors) return selectors.judgement;
+    const { zone } = evidence.dns;
+    if (!zone) return inapplicable('the site has no zone of its own');
+    return overPlaces(
+      selectors.value.map((s) => {
+        const name = `${s}._domainkey.${zone}`;
+        const { texts, answer, failed: silent } = textsOf(evidence, name);
+        if (silent) return unsure(name, silent);
+        const raw = answer && answerText(answer);
+        const keys = texts.filter((t) => /(?:^|;)\s*p\s*=/.test(t));
+        if (!keys.length) return failed(name, { found: 'no key', raw });
+        if (keys.length > 1) return failed(name, { found: `${keys.length} keys`, raw });
+        const key = parseDkim(keys[0]!);
+        if (key.revoked) return failed(name, { found: 'the key was withdrawn (p= is empty)', raw });
+        if (key.errors.length) return failed(name, { found: key.errors[0]!, raw });
+        if (key.type === 'rsa' && (key.bits ?? 0) < 1024)
+          return failed(name, { found: `RSA key of ${key.bits} bits`, raw });
+        return passed(name, {
+          found: `${key.type}, ${key.bits} bits${key.testing ? ', marked as a test' : ''}`,
+          raw,
+        });
+      }),
+      { expected: 'a usable key at each selector', unit: ['selector', 'selectors'] },
+    );
+  },
+  recipe: (_, finding) => ({
+    steps:
+      'Set the record that the mail provider names for this selector; long keys are split into strings of 255 characters.',
+    paste: [
+      {
+        label: 'Zone file',
+        text: finding.places
+          .filter((p) => p.outcome === 'failed')
+          .map((p) => `${p.place}. 3600 IN TXT "v=DKIM1; k=rsa; p=…"`)
+          .join('\n'),
+      },
+    ],
+  }),
+};

@@ -1,0 +1,56 @@
+import { parseDmarc } from '#core/extract/dmarc';
+import { where, type Check } from '#core/checks/kit/check';
+import { cantTell, failed, inapplicable, overSite, passed, wanted } from '#core/checks/kit/judgement';
+import { answerText } from '#core/checks/kit/dns-answers';
+import { dmarcOf } from './mail-texts';
+
+export const dmarc: Check = {
+  id: 'domain.dmarc',
+  section: 'domain',
+  title: 'DMARC says what to do with forged mail',
+  severity: 'minor',
+  situations: where('L'),
+  scope: 'record',
+  why: 'The large mail providers want it of everybody who writes to their users.',
+  source: 'RFC 7489 6.3, 6.6.3',
+  judge({ evidence, brief }) {
+    const mail = wanted(brief, 'mail');
+    if ('judgement' in mail) return mail.judgement;
+    if (mail.value === 'none')
+      return inapplicable('the brief says the domain has no mail; domain.no-mail-closed looks at that');
+    // the zone asked is the organisational domain already, which is where the search ends (RFC 7489 6.6.3)
+    const { zone } = evidence.dns;
+    if (!zone) return inapplicable('the site has no zone of its own');
+    const expected = `one valid DMARC record at _dmarc.${zone}`;
+    const { texts, answer, failed: silent } = dmarcOf(evidence, zone);
+    if (silent) return cantTell(silent, { expected });
+    const raw = answer && answerText(answer);
+    if (texts.length !== 1)
+      return overSite(
+        failed(`_dmarc.${zone}`, {
+          found: texts.length ? `${texts.length} DMARC records, so none counts` : 'no DMARC record',
+          raw,
+        }),
+        { expected },
+      );
+    const record = parseDmarc(texts[0]!);
+    if (record.errors.length)
+      return overSite(failed(`_dmarc.${zone}`, { found: record.errors[0]!, raw }), { expected });
+    return overSite(
+      passed(`_dmarc.${zone}`, {
+        found: `p=${record.policy}${record.percent < 100 ? `, ${record.percent} %` : ''}`,
+        raw,
+      }),
+      { expected, notes: record.notes },
+    );
+  },
+  recipe: ({ evidence, brief }) => ({
+    steps: 'Begin with p=none and read the reports for some weeks; then quarantine, then reject.',
+    paste: [
+      {
+        label: 'Zone file',
+        text: `_dmarc.${evidence.dns.zone}. 3600 IN TXT "v=DMARC1; p=none; rua=mailto:${brief.contactEmail ?? `postmaster@${evidence.dns.zone}`}"`,
+      },
+    ],
+  }),
+};

@@ -1,0 +1,64 @@
+import { where, type Check } from '#core/checks/kit/check';
+import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
+import { answersFor, answerText, plainName } from '#core/checks/kit/dns-answers';
+import { changeAhead } from './change';
+
+/** The DS records that the zone above has, from its own servers where they answered. */
+export function delegationSigners(evidence: Parameters<typeof answersFor>[0]) {
+  const answers = answersFor(evidence, evidence.dns.zone ?? '', 'DS').filter(
+    (a) => a.rcode === 'NOERROR' || a.rcode === 'NXDOMAIN',
+  );
+  const parent = answers.filter((a) => a.role === 'parent');
+  const used = parent.length ? parent : answers.filter((a) => a.role === 'resolver');
+  return {
+    known: used.length > 0,
+    records: used.flatMap((a) => a.records.filter((r) => r.type === 'DS')),
+    answers: used,
+  };
+}
+
+export const dsFits: Check = {
+  id: 'domain.ds-fits',
+  section: 'domain',
+  title: 'The move leaves no broken signature',
+  severity: 'blocker',
+  situations: where('SHF'),
+  scope: 'domain',
+  why: 'A DS that the new name servers cannot answer for switches the domain off for everyone whose resolver checks.',
+  source: 'RFC 4035; RFC 6781 (from memory)',
+  judge({ evidence, brief }) {
+    const { zone } = evidence.dns;
+    if (!zone) return inapplicable('the site has no zone of its own');
+    const change = changeAhead(evidence, brief);
+    if (!change) return cantTell('no name server answered');
+    if (!change.nameServers)
+      return inapplicable(
+        brief.nameServers?.length
+          ? 'the name servers will not change'
+          : 'the brief names no other name servers',
+      );
+    const ds = delegationSigners(evidence);
+    const expected = 'no DS, or new name servers that sign the zone';
+    if (!ds.known) return cantTell('the zone above was not asked for a DS', { expected });
+    if (!ds.records.length) return overSite(passed(zone, { found: 'no DS' }), { expected });
+    const coming = evidence.dns.answers.filter(
+      (a) => a.role === 'coming' && a.type === 'DNSKEY' && plainName(a.name) === zone,
+    );
+    const raw = ds.answers.map(answerText).join('\n');
+    if (!coming.length || coming.every((a) => a.rcode === 'NONE'))
+      return cantTell('there is a DS, and the new name servers could not be asked for the zone', {
+        expected,
+        found: 'a DS',
+      });
+    const unsigned = coming.find((a) => !a.records.some((r) => r.type === 'DNSKEY'));
+    return overSite(
+      unsigned
+        ? failed(zone, { found: `a DS, and ${unsigned.serverName ?? unsigned.server} has no DNSKEY`, raw })
+        : passed(zone, { found: 'the new name servers sign the zone', raw }),
+      { expected },
+    );
+  },
+  recipe: ({ evidence }) => ({
+    steps: `Have the DS of ${evidence.dns.zone ?? 'the domain'} taken out at the registrar, wait until its time to live is over (mostly a day), change the name servers, and sign anew there.`,
+  }),
+};

@@ -1,0 +1,64 @@
+import { asciiHost } from '#core/extract/address';
+import { lastAnswer } from '#core/facts/evidence';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, inapplicable, overPlaces, passed, unsure, wanted } from '#core/checks/kit/judgement';
+
+export const forwarding: Check = {
+  id: 'domain.forwarding',
+  section: 'domain',
+  title: 'The domain forwards as agreed',
+  severity: 'blocker',
+  situations: where('L'),
+  scope: 'host',
+  why: 'A framed or temporary forward keeps the site out of listings under its own name.',
+  source: 'RFC 9110 15.4.2',
+  judge({ brief, view }) {
+    if (!brief.reachedBy && brief.records?.length)
+      return inapplicable('the brief gives records, so the site is reached by them');
+    const by = wanted(brief, 'reachedBy');
+    if ('judgement' in by) return by.judgement;
+    if (by.value !== 'forwarding') return inapplicable('the brief says the site is reached by its records');
+    const target = brief.forwardTo ?? brief.preferredHost;
+    if (!target)
+      return { outcome: 'untested', reason: 'the brief does not say where it forwards to', places: [] };
+    const goal = asciiHost(target.replace(/^https?:\/\//, '').replace(/[/?#].*$/, '')) ?? target;
+    const places = view.hosts
+      .filter((h) => h.host !== goal)
+      .map((h) => {
+        const chain = h.https.end === 'answer' ? h.https : h.http;
+        const last = lastAnswer(chain);
+        const raw = chain.hops.map((x) => `${x.status ?? x.error?.message ?? ''} ${x.url}`).join('\n');
+        if (!last || chain.end === 'error')
+          return unsure(h.host, chain.error?.message ?? 'no answer', { raw });
+        const end = new URL(last.url);
+        if (end.hostname === h.host) {
+          const framed =
+            h.landing?.facts.textLength === 0 || h.landing?.facts.marks.some((m) => /frame/i.test(m));
+          return failed(h.host, { found: framed ? 'a page that frames another' : `stays on ${h.host}`, raw });
+        }
+        if (end.hostname !== goal) return failed(h.host, { found: last.url, raw });
+        if (end.protocol !== 'https:') return failed(h.host, { found: `${last.url}, without https`, raw });
+        const temporary = chain.hops.slice(0, -1).find((x) => x.status !== 301 && x.status !== 308);
+        return temporary
+          ? failed(h.host, { found: `status ${temporary.status}, not permanent`, raw })
+          : passed(h.host, { found: last.url, raw });
+      });
+    return overPlaces(places, {
+      expected: `a permanent redirect to https://${goal}/`,
+      unit: ['host', 'hosts'],
+      none: 'there is no other host to forward',
+    });
+  },
+  recipe: ({ brief }, finding) => ({
+    steps: 'Set the forward at the registrar to permanent (301) and without masking or framing.',
+    paste: [
+      {
+        label: 'Target',
+        text: `https://${brief.preferredHost ?? ''}/  (301, ${finding.places
+          .filter((p) => p.outcome === 'failed')
+          .map((p) => p.place)
+          .join(', ')})`,
+      },
+    ],
+  }),
+};

@@ -1,0 +1,75 @@
+import type { PlaceResult } from '#core/facts/finding';
+import { where, type Check } from '#core/checks/kit/check';
+import { cantTell, failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { answersFor, answerText, plainName } from '#core/checks/kit/dns-answers';
+
+export const nameServers: Check = {
+  id: 'domain.name-servers',
+  section: 'domain',
+  title: 'The name servers are the right ones and answer',
+  severity: 'major',
+  situations: where('HFL'),
+  scope: 'record',
+  why: 'A name server that does not know the zone is a lottery ticket for every visitor.',
+  source: 'RFC 1034 4.1; RFC 2182 5; RFC 1912 2.8; RFC 2181 10.3',
+  judge({ evidence, brief, situation }) {
+    const { zone, nameServers: servers } = evidence.dns;
+    if (!zone) return inapplicable('the site has no zone of its own');
+    if (!servers.length) return cantTell('no name server of the zone could be found');
+    // before the move the present ones are not yet the brief's
+    const named = situation === 'live' || situation === 'holding' ? (brief.nameServers ?? []) : [];
+    const places: PlaceResult[] = servers.map((s) => {
+      const alias = answersFor(evidence, s.name, 'CNAME').find((a) =>
+        a.records.some((r) => r.type === 'CNAME' && plainName(r.name) === s.name),
+      );
+      if (alias) return failed(s.name, { found: 'an alias', raw: answerText(alias) });
+      if (named.length && !named.includes(s.name))
+        return failed(s.name, {
+          found: 'not one of the brief’s',
+          take: { field: 'nameServers', how: 'set', value: servers.map((x) => x.name) },
+        });
+      if (!s.addresses.length) return failed(s.name, { found: 'it has no address' });
+      const own = evidence.dns.answers.filter(
+        (a) =>
+          a.role === 'authority' &&
+          a.serverName === s.name &&
+          plainName(a.name) === zone &&
+          (a.type === 'SOA' || a.type === 'NS'),
+      );
+      const spoken = own.filter((a) => a.rcode !== 'NONE');
+      if (!own.length) return unsure(s.name, 'it was not asked');
+      if (!spoken.length)
+        return /forbidden|private|loopback|reserved/.test(own[0]!.error ?? '')
+          ? unsure(s.name, own[0]!.error!)
+          : failed(s.name, { found: `silent: ${own[0]!.error ?? 'no answer'}`, raw: answerText(own[0]!) });
+      const lame = spoken.find((a) => a.rcode !== 'NOERROR' || !a.authoritative);
+      return lame
+        ? failed(s.name, {
+            found: `lame: ${lame.rcode}${lame.authoritative ? '' : ', without authority'}`,
+            raw: answerText(lame),
+          })
+        : passed(s.name, { found: s.addresses.join(', ') });
+    });
+    for (const n of named)
+      if (!servers.some((s) => s.name === n))
+        places.push(failed(n, { found: 'it is not a name server of the zone' }));
+    if (servers.length < 2) places.push(failed(zone, { found: 'one name server only' }));
+    return overPlaces(places, {
+      expected: `at least two${named.length ? `, ${named.join(' and ')}` : ''}, each with authority`,
+      unit: ['name server', 'name servers'],
+    });
+  },
+  recipe: ({ brief, evidence }) => ({
+    steps:
+      'Set the name servers at the registrar, and look at their operator that each of them carries the zone.',
+    paste: [
+      {
+        label: 'At the registrar',
+        text: (brief.nameServers?.length
+          ? brief.nameServers
+          : evidence.dns.nameServers.map((s) => s.name)
+        ).join('\n'),
+      },
+    ],
+  }),
+};

@@ -1,0 +1,97 @@
+import { rangeOf } from '#core/facts/address-ranges';
+import type { PlaceResult } from '#core/facts/finding';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, inapplicable, overPlaces, passed, unsure, wanted } from '#core/checks/kit/judgement';
+import { answersFor, answerText, bestAnswers, plainName, sameValue } from '#core/checks/kit/dns-answers';
+
+const TYPES = ['A', 'AAAA', 'CNAME', 'HTTPS'];
+
+export const noStrayRecords: Check = {
+  id: 'domain.no-stray-records',
+  section: 'domain',
+  title: 'No record is left over from before',
+  severity: 'major',
+  situations: where('HL'),
+  scope: 'record',
+  why: 'A stale AAAA or second A record sends some visitors to the old server, and nobody at the agency sees it.',
+  source: 'common practice',
+  judge({ brief, evidence, profile }) {
+    if (brief.reachedBy === 'forwarding')
+      return inapplicable('the brief says the site is reached by forwarding');
+    const records = wanted(brief, 'records');
+    if ('judgement' in records) return records.judgement;
+    const names = [
+      ...new Set(records.value.filter((r) => TYPES.includes(r.type)).map((r) => plainName(r.name))),
+    ];
+    const places: PlaceResult[] = names.flatMap((name) => {
+      const expected = records.value.filter((r) => plainName(r.name) === name);
+      // an alias may be flattened into the addresses it leads to
+      const alias = expected.find((r) => r.type === 'CNAME');
+      const flat = new Set(
+        alias
+          ? ['A', 'AAAA'].flatMap((t) =>
+              answersFor(evidence, alias.value, t).flatMap((a) => a.records.map((r) => r.value)),
+            )
+          : [],
+      );
+      return TYPES.flatMap((type) => {
+        const answers = bestAnswers(evidence, name, type).filter(
+          (a) => a.rcode === 'NOERROR' || a.rcode === 'NXDOMAIN',
+        );
+        if (!answers.length) return type === 'HTTPS' ? [] : [unsure(`${type} ${name}`, 'no usable answer')];
+        // a wrong value in place of the expected one is charged by domain.records-match
+        const due = expected.filter((e) => e.type === type);
+        const strange = answers
+          .filter(
+            (a) => !due.length || a.records.some((r) => due.some((e) => sameValue(type, e.value, r.value))),
+          )
+          .flatMap((a) =>
+            a.records
+              .filter(
+                (r) =>
+                  r.type === type &&
+                  plainName(r.name) === name &&
+                  !expected.some((e) => e.type === type && sameValue(type, e.value, r.value)) &&
+                  !flat.has(r.value) &&
+                  !rangeOf(r.value, profile.addressRanges),
+              )
+              .map((r) => ({ a, r })),
+          );
+        if (strange.length)
+          return [
+            failed(`${type} ${name}`, {
+              found: [...new Set(strange.map((s) => s.r.value))].join(', '),
+              raw: answerText(strange[0]!.a),
+              take: { field: 'records', how: 'add', value: { name, type, value: strange[0]!.r.value } },
+            }),
+          ];
+        return answers.some((a) => a.records.some((r) => r.type === type)) ? [passed(`${type} ${name}`)] : [];
+      });
+    });
+    const wild =
+      evidence.dns.randomLabel && evidence.dns.zone
+        ? answersFor(evidence, `${evidence.dns.randomLabel}.${evidence.dns.zone}`, 'A').some(
+            (a) => a.records.length > 0,
+          )
+        : false;
+    return overPlaces(places, {
+      expected: 'nothing but the records of the brief',
+      unit: ['record', 'records'],
+      none: 'none of these names has a record',
+      notes: wild ? ['A made-up name answers as well: the zone has a wildcard.'] : [],
+    });
+  },
+  recipe: (_, finding) => ({
+    steps:
+      'Take these records away at the operator of the name servers, unless they belong there: then add them to the brief.',
+    paste: [
+      {
+        label: 'To be taken away',
+        text: finding.places
+          .filter((p) => p.outcome === 'failed')
+          .map((p) => `${p.place.split(' ')[1]}. IN ${p.place.split(' ')[0]} ${p.found}`)
+          .join('\n'),
+      },
+    ],
+  }),
+};

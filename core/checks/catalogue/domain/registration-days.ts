@@ -1,0 +1,52 @@
+import { where, type Check } from '#core/checks/kit/check';
+import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
+import { renewalOwner } from './by-hand';
+
+export const registrationDays: Check = {
+  id: 'domain.registration-days',
+  section: 'domain',
+  title: 'The registration does not end soon',
+  severity: 'major',
+  situations: where('HFL'),
+  scope: 'domain',
+  why: 'A domain that lapses takes site and mail with it, and may be bought by a stranger.',
+  source: 'RFC 9083 4.5; RFC 9224',
+  parameters: {
+    days: {
+      default: 60,
+      min: 1,
+      max: 365,
+      unit: 'days',
+      meaning: 'fewest days to the end of the registration',
+    },
+    renewing: {
+      default: 14,
+      min: 1,
+      max: 365,
+      unit: 'days',
+      meaning: 'fewest, where it is attested that the registration renews by itself',
+    },
+  },
+  judge({ evidence, at, isAttested, parameters }) {
+    const renews = isAttested?.(renewalOwner);
+    const least = renews ? Math.min(parameters.renewing!, parameters.days!) : parameters.days!;
+    const expected = `at least ${least} days to its end${renews ? ', since it is attested to renew by itself' : ''}`;
+    const r = evidence.registration;
+    if (!r?.served) return cantTell('no registration server is known for this domain', { expected });
+    if (r.error) return cantTell(r.error, { expected });
+    const end = r.events.find((e) => e.action === 'expiration')?.date;
+    if (!end || Number.isNaN(Date.parse(end)))
+      return cantTell('the registration gives no end date', { expected });
+    const left = Math.floor((Date.parse(end) - at.getTime()) / 86_400_000);
+    return overSite(
+      (left >= least ? passed : failed)(r.domain, {
+        found: `${left} days, until ${end.slice(0, 10)}`,
+        raw: `expiration ${end}`,
+      }),
+      { expected },
+    );
+  },
+  recipe: () => ({
+    steps: 'Renew the domain at the registrar and switch on automatic renewal; write down who pays.',
+  }),
+};

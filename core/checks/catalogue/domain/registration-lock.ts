@@ -1,0 +1,39 @@
+import { where, type Check } from '#core/checks/kit/check';
+import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
+
+const LOCK = /^(?:client|server) transfer prohibited$/i;
+
+export const registrationLock: Check = {
+  id: 'domain.registration-lock',
+  section: 'domain',
+  title: 'The domain cannot be taken away',
+  severity: 'minor',
+  situations: where('HFL'),
+  scope: 'domain',
+  why: 'Without the lock a leaked code is enough to move the domain elsewhere.',
+  source: 'RFC 8056; RFC 5731',
+  judge({ evidence, brief, situation }) {
+    const r = evidence.registration;
+    if (!r?.served) return inapplicable('no registration server is known for this domain');
+    // a plan that names a transfer asks for the opposite, until the launch
+    const moving = situation !== 'live' && /transfer/i.test(brief.registrationPlan ?? '');
+    const expected = moving
+      ? 'no transfer lock, since a transfer is planned'
+      : 'transfer prohibited by client or server';
+    if (r.error) return cantTell(r.error, { expected });
+    const lock = r.status.find((s) => LOCK.test(s));
+    return overSite(
+      ((lock !== undefined) !== moving ? passed : failed)(r.domain, {
+        found: lock ?? 'no transfer lock',
+        raw: `status: ${r.status.join(', ')}`,
+      }),
+      { expected },
+    );
+  },
+  recipe: ({ brief, situation }) => ({
+    steps:
+      situation !== 'live' && /transfer/i.test(brief.registrationPlan ?? '')
+        ? 'Unlock the domain at the present registrar and fetch the transfer code.'
+        : 'Switch the transfer lock on at the registrar.',
+  }),
+};

@@ -1,0 +1,46 @@
+import { where, type Check } from '#core/checks/kit/check';
+import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
+
+/**
+ * Statuses that take a domain out of the zone or soon will (RFC 5731 2.3 and RFC 3915, spelt as RFC 8056 maps
+ * them).
+ */
+const DEAD = new Set([
+  'client hold',
+  'server hold',
+  'redemption period',
+  'pending delete',
+  'pending restore',
+  'inactive',
+]);
+
+export const registrationStatus: Check = {
+  id: 'domain.registration-status',
+  section: 'domain',
+  title: 'The registration is in force',
+  severity: 'blocker',
+  situations: where('HFL'),
+  scope: 'domain',
+  why: 'A domain on hold or in redemption is switched off, whatever its records say.',
+  source: 'RFC 8056; RFC 5731',
+  judge({ evidence }) {
+    const expected = 'no hold, redemption or pending delete';
+    const r = evidence.registration;
+    // many top-level domains offer no RDAP: a blocker that nobody can decide would leave their gate undecided
+    // for ever
+    if (!r?.served) return inapplicable('no registration server is known for this domain');
+    if (r.error) return cantTell(r.error, { expected });
+    const bad = r.status.filter((s) => DEAD.has(s.toLowerCase()));
+    return overSite(
+      (bad.length ? failed : passed)(r.domain, {
+        found: (bad.length ? bad : r.status).join(', ') || 'no status',
+        raw: `status: ${r.status.join(', ')}`,
+      }),
+      { expected },
+    );
+  },
+  recipe: () => ({
+    steps:
+      'Call the registrar today: a hold is lifted by them (mostly an unconfirmed owner address or an unpaid bill), a redemption is paid for within days.',
+  }),
+};

@@ -1,0 +1,65 @@
+import type { PlaceResult } from '#core/facts/finding';
+import { where, type Check, type CheckContext } from '#core/checks/kit/check';
+import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { answerText, answersFor, zoneLine } from '#core/checks/kit/dns-answers';
+
+function judgeName(host: string, { evidence }: CheckContext): PlaceResult {
+  const answers = ['A', 'AAAA']
+    .flatMap((t) => answersFor(evidence, host, t))
+    .filter((a) => a.role === 'resolver');
+  const addresses = answers.flatMap((a) =>
+    a.records.filter((r) => r.type === 'A' || r.type === 'AAAA').map((r) => r.value),
+  );
+  const raw = answers.map(answerText).join('\n');
+  if (addresses.length) return passed(host, { found: [...new Set(addresses)].join(', '), raw });
+  const broken = answers.find((a) => a.rcode !== 'NOERROR' && a.rcode !== 'NXDOMAIN');
+  if (!answers.length || broken)
+    return unsure(
+      host,
+      broken
+        ? `the resolver says ${broken.rcode === 'NONE' ? (broken.error ?? 'nothing') : broken.rcode}`
+        : 'no resolver was asked',
+      { raw },
+    );
+  return failed(host, {
+    found: answers.some((a) => a.rcode === 'NXDOMAIN')
+      ? 'the name does not exist (NXDOMAIN)'
+      : 'the name has no address',
+    raw,
+  });
+}
+
+export const resolves: Check = {
+  id: 'domain.resolves',
+  section: 'domain',
+  title: 'The host name has an address',
+  severity: 'blocker',
+  situations: where('SHFL'),
+  scope: 'host',
+  why: 'Without an address there is nothing to connect to.',
+  source: 'RFC 1034',
+  judge: (context) =>
+    overPlaces(
+      context.evidence.target.hosts.filter((h) => !isAddress(h)).map((h) => judgeName(h, context)),
+      {
+        expected: 'an A or AAAA record',
+        unit: ['host', 'hosts'],
+        none: 'the address is a number, not a name',
+      },
+    ),
+  recipe({ brief }, finding) {
+    const names = finding.places.filter((p) => p.outcome === 'failed').map((p) => p.place);
+    const lines = (brief.records ?? []).filter((r) =>
+      names.includes(r.name.replace(/\.$/, '').toLowerCase()),
+    );
+    return {
+      steps:
+        'Set the record at the operator of the name servers; it can take as long as the old TTL until everybody sees it.',
+      paste: lines.length ? [{ label: 'Zone file', text: lines.map(zoneLine).join('\n') }] : undefined,
+    };
+  },
+};
+
+function isAddress(host: string): boolean {
+  return /^[\d.]+$/.test(host) || host.startsWith('[');
+}

@@ -1,0 +1,51 @@
+import { where, type Check } from '#core/checks/kit/check';
+import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
+import { answerText, plainName } from '#core/checks/kit/dns-answers';
+import { delegationSigners } from './ds-fits';
+
+export const signed: Check = {
+  id: 'domain.signed',
+  section: 'domain',
+  title: 'Signed answers hold',
+  severity: 'blocker',
+  situations: where('HL'),
+  scope: 'domain',
+  why: 'With a broken signature the domain is gone for everyone whose resolver checks, and there for the agency whose does not.',
+  source: 'RFC 4035',
+  judge({ evidence }) {
+    const { zone, answers } = evidence.dns;
+    if (!zone) return inapplicable('the site has no zone of its own');
+    const ds = delegationSigners(evidence);
+    const expected = 'answers that a checking resolver gives';
+    if (!ds.known) return inapplicable('whether there is a DS could not be seen');
+    if (!ds.records.length) return inapplicable('the domain is not signed');
+    const of = (unchecked: boolean) =>
+      answers.filter(
+        (a) =>
+          a.role === 'resolver' &&
+          plainName(a.name) === zone &&
+          (a.type === 'A' || a.type === 'SOA') &&
+          Boolean(a.unchecked) === unchecked,
+      );
+    const checked = of(false),
+      plain = of(true);
+    const bogus = checked.find((a) => a.rcode === 'SERVFAIL');
+    if (bogus && plain.some((a) => a.rcode === 'NOERROR'))
+      return overSite(
+        failed(zone, {
+          found: 'SERVFAIL with checking, an answer without: bogus',
+          raw: [bogus, ...plain].map(answerText).join('\n'),
+        }),
+        { expected },
+      );
+    if (bogus) return cantTell('the resolver fails with checking and without', { expected });
+    const proven = checked.find((a) => a.authenticated && a.rcode === 'NOERROR');
+    return proven
+      ? overSite(passed(zone, { found: 'authenticated', raw: answerText(proven) }), { expected })
+      : cantTell('there is a DS, and the resolver asked does not check signatures', { expected });
+  },
+  recipe: () => ({
+    steps:
+      'Compare the DS at the registrar with the keys that the operator of the zone shows. Where they differ, replace the DS, or take it out until the zone is signed again.',
+  }),
+};

@@ -1,0 +1,54 @@
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { answerText, bestAnswers } from '#core/checks/kit/dns-answers';
+
+export const soa: Check = {
+  id: 'domain.soa',
+  section: 'domain',
+  title: 'The zone’s own times fit together',
+  severity: 'minor',
+  situations: where('L'),
+  scope: 'record',
+  why: 'With times in the wrong order a second name server gives the zone up too early, or keeps an old one.',
+  source: 'RFC 1912 2.2; RFC 2308 5',
+  judge({ evidence }) {
+    const { zone } = evidence.dns;
+    if (!zone) return inapplicable('the site has no zone of its own');
+    return overPlaces(
+      bestAnswers(evidence, zone, 'SOA').map((a) => {
+        const place = `SOA ${zone} at ${a.serverName ?? a.server}`;
+        const value = a.records.find((r) => r.type === 'SOA')?.value;
+        if (!value)
+          return unsure(place, a.rcode === 'NONE' ? (a.error ?? 'no answer') : `no SOA (${a.rcode})`);
+        const [refresh, retry, expire, minimum] = value.split(/\s+/).slice(3).map(Number) as [
+          number,
+          number,
+          number,
+          number,
+        ];
+        const raw = answerText(a);
+        if (!(retry < refresh && refresh < expire))
+          return failed(place, { found: `refresh ${refresh}, retry ${retry}, expire ${expire}`, raw });
+        return minimum > 86_400
+          ? failed(place, {
+              found: `minimum ${minimum} s: what does not exist is remembered for ${Math.round(minimum / 3600)} hours`,
+              raw,
+            })
+          : passed(place, {
+              found: `refresh ${refresh}, retry ${retry}, expire ${expire}, minimum ${minimum}`,
+              raw,
+            });
+      }),
+      { expected: 'retry < refresh < expire, minimum at most a day', unit: ['answer', 'answers'] },
+    );
+  },
+  recipe: ({ evidence }) => ({
+    steps: 'Set the times at the operator of the zone; with most the defaults are right.',
+    paste: [
+      {
+        label: 'Zone file',
+        text: `${evidence.dns.zone}. 3600 IN SOA ${evidence.dns.nameServers[0]?.name ?? 'ns1'}. hostmaster.${evidence.dns.zone}. 1 86400 7200 3600000 3600`,
+      },
+    ],
+  }),
+};

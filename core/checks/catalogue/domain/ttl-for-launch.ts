@@ -1,0 +1,80 @@
+import { where, type Check } from '#core/checks/kit/check';
+import {
+  cantTell,
+  failed,
+  inapplicable,
+  overPlaces,
+  passed,
+  unsure,
+  wanted,
+} from '#core/checks/kit/judgement';
+import { bestAnswers, plainName } from '#core/checks/kit/dns-answers';
+import { changeAhead } from './change';
+
+const DAY = 86_400_000;
+
+export const ttlForLaunch: Check = {
+  id: 'domain.ttl-for-launch',
+  section: 'domain',
+  title: 'Records that will change are short-lived',
+  severity: 'minor',
+  situations: where('SHF'),
+  scope: 'record',
+  why: 'A record kept for a day sends visitors to the old server for a day after the switch.',
+  source: 'common practice',
+  parameters: {
+    days: {
+      default: 3,
+      min: 1,
+      max: 30,
+      unit: 'days',
+      meaning: 'how long before the launch this is looked at',
+    },
+    seconds: { default: 3600, min: 60, max: 86_400, unit: 'seconds', meaning: 'longest time to live' },
+  },
+  judge({ evidence, brief, at, parameters }) {
+    const { days = 3, seconds = 3600 } = parameters;
+    const date = wanted(brief, 'launchDate');
+    if ('judgement' in date) return date.judgement;
+    const left = (Date.parse(`${date.value.slice(0, 10)}T00:00:00Z`) - at.getTime()) / DAY;
+    if (left > days) return inapplicable(`the launch is ${Math.ceil(left)} days away`);
+    const change = changeAhead(evidence, brief);
+    if (!change) return cantTell('no name server answered');
+    const names = [...new Set(change.records.map((r) => plainName(r.name)))];
+    return overPlaces(
+      names.flatMap((name) => {
+        const served = ['A', 'AAAA', 'CNAME'].flatMap((type) =>
+          bestAnswers(evidence, name, type).flatMap((a) =>
+            a.records.filter((r) => plainName(r.name) === name && r.type === type),
+          ),
+        );
+        if (!served.length) return [unsure(name, 'it has no record yet')];
+        // each server counts its own down; the longest is what a resolver may have to wait
+        const longest = served.reduce((a, b) => (b.ttl > a.ttl ? b : a));
+        return [
+          (longest.ttl <= seconds ? passed : failed)(`${longest.type} ${name}`, {
+            found: `${longest.ttl} s`,
+            raw: `${name}. ${longest.ttl} IN ${longest.type} ${longest.value}`,
+          }),
+        ];
+      }),
+      {
+        expected: `a time to live of at most ${seconds} s`,
+        unit: ['record', 'records'],
+        none: 'no record will change',
+      },
+    );
+  },
+  recipe: ({ parameters }, finding) => ({
+    steps: 'Lower the time to live now, and raise it again a day after the switch.',
+    paste: [
+      {
+        label: 'Zone file',
+        text: finding.places
+          .filter((p) => p.outcome === 'failed' && p.raw)
+          .map((p) => p.raw!.replace(/ \d+ IN /, ` ${parameters.seconds} IN `))
+          .join('\n'),
+      },
+    ],
+  }),
+};

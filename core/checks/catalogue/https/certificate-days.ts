@@ -1,0 +1,55 @@
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, passed } from '#core/checks/kit/judgement';
+import { certificateLine, overTlsHosts } from './tls-hosts';
+
+const DAY = 86_400_000;
+
+export const certificateDays: Check = {
+  id: 'https.certificate-days',
+  section: 'https',
+  title: 'The certificate does not end soon',
+  severity: 'major',
+  situations: where('HL'),
+  scope: 'host',
+  needs: 'tls',
+  why: 'Automatic renewal runs weeks before the end; fewer days left mean that it has stopped.',
+  source: 'common practice',
+  parameters: {
+    days: {
+      default: 21,
+      min: 1,
+      max: 90,
+      unit: 'days',
+      meaning: 'fewest days left; a quarter of the lifetime is enough where that is less',
+    },
+  },
+  judge({ view, at, parameters }) {
+    return overTlsHosts(
+      view,
+      `at least ${parameters.days} days left, or a quarter of its lifetime`,
+      (tls, host) => {
+        const leaf = tls.chain[0]!;
+        const left = (Date.parse(leaf.notAfter) - at.getTime()) / DAY;
+        const lifetime = (Date.parse(leaf.notAfter) - Date.parse(leaf.notBefore)) / DAY;
+        const need = Math.min(parameters.days!, lifetime / 4);
+        // an expired one is charged by certificate-valid already
+        if (left < 0)
+          return {
+            place: host.host,
+            outcome: 'cantTell',
+            reason: 'rests on https.certificate-valid: it has expired',
+            raw: certificateLine(tls),
+          };
+        return (left >= need ? passed : failed)(host.host, {
+          expected: `${Math.ceil(need)} days`,
+          found: `${Math.floor(left)} days left, until ${leaf.notAfter.slice(0, 10)}`,
+          raw: certificateLine(tls),
+        });
+      },
+    );
+  },
+  recipe: () => ({
+    steps:
+      'Start the renewal by hand at the host and look at its log. Mostly the challenge cannot be answered: an old AAAA record, a redirect of /.well-known/, or a CAA record.',
+  }),
+};

@@ -1,0 +1,49 @@
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, passed } from '#core/checks/kit/judgement';
+import { certificateLine, overTlsHosts } from './tls-hosts';
+
+/**
+ * Whether a host name is covered by a presented DNS name (RFC 9525 6.3): labels compared without case,
+ * a wildcard only as the whole left-most label, standing for exactly one label.
+ */
+export function nameMatches(presented: string, host: string): boolean {
+  const p = presented.toLowerCase().replace(/\.$/, '').split('.');
+  const h = host.toLowerCase().replace(/\.$/, '').split('.');
+  if (p.length !== h.length || p.length < 2) return p.length === 1 && h.length === 1 && p[0] === h[0];
+  return p.every((label, i) => label === h[i] || (i === 0 && label === '*' && p.length > 2 && h[0] !== ''));
+}
+
+export const certificateNames: Check = {
+  id: 'https.certificate-names',
+  section: 'https',
+  title: 'The certificate is for this host',
+  severity: 'blocker',
+  situations: where('SHL'),
+  scope: 'host',
+  needs: 'tls',
+  why: 'A certificate for another name stops visitors just like none; www is the one that is forgotten.',
+  source: 'RFC 9525',
+  judge({ view }) {
+    return overTlsHosts(view, 'a SAN that covers the host', (tls, host) => {
+      const names = tls.chain[0]!.names;
+      const hit = names.find((n) => nameMatches(n, host.host));
+      return hit
+        ? passed(host.host, { found: hit, raw: certificateLine(tls) })
+        : failed(host.host, {
+            found: names.length ? `only ${names.slice(0, 6).join(', ')}` : 'no SAN at all',
+            raw: certificateLine(tls),
+          });
+    });
+  },
+  recipe: ({ view }, finding) => ({
+    steps: 'Ask the host for one certificate that names every host of the site.',
+    paste: [
+      {
+        label: 'Names to ask for',
+        text: [...new Set([...view.hosts.map((h) => h.host), ...finding.places.map((p) => p.place)])].join(
+          '\n',
+        ),
+      },
+    ],
+  }),
+};

@@ -1,0 +1,48 @@
+import { finalStatus, headerValues } from '#core/facts/evidence';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { headerRecipe } from '#core/recipes/web-server';
+
+export const hstsSafe: Check = {
+  id: 'https.hsts-safe',
+  section: 'https',
+  title: 'Strict transport security shuts out no subdomain',
+  severity: 'major',
+  situations: where('L'),
+  scope: 'host',
+  needs: 'tls',
+  why: 'includeSubDomains makes every subdomain without https unreachable, for as long as max-age says.',
+  source: 'RFC 6797 6.1.2 (from memory); common practice',
+  judge({ view, brief, evidence }) {
+    const set = view.hosts.flatMap((h) =>
+      h.https.hops
+        .slice(0, 1)
+        .map((x) => ({ host: h.host, value: headerValues(x, 'strict-transport-security')[0] })),
+    );
+    const wide = set.find((s) => s.value && /(?:^|;)\s*includeSubDomains\s*(?:;|$)/i.test(s.value));
+    if (!wide) return inapplicable('no host claims its subdomains');
+    const raw = `${wide.host}: Strict-Transport-Security: ${wide.value}`;
+    const known = (brief.knownSubdomains ?? []).filter((s) => s === wide.host || s.endsWith(`.${wide.host}`));
+    if (!known.length)
+      return brief.notWanted?.knownSubdomains
+        ? inapplicable(`not wanted: ${brief.notWanted.knownSubdomains}`)
+        : { outcome: 'untested', reason: 'the brief does not say which subdomains there are', places: [] };
+    return overPlaces(
+      known.map((host) => {
+        const chain = evidence.subdomains.find((s) => s.host === host)?.chain;
+        if (!chain) return unsure(host, 'it was not asked');
+        if (finalStatus(chain) !== undefined || chain.hops[0]?.status !== undefined)
+          return passed(host, { found: 'answers over https' });
+        return chain.error?.code === 'timeout'
+          ? unsure(host, chain.error.message, { raw })
+          : failed(host, { found: chain.error?.message ?? 'no answer', raw });
+      }),
+      { expected: `https on every known subdomain of ${wide.host}`, unit: ['subdomain', 'subdomains'] },
+    );
+  },
+  recipe: () => ({
+    steps:
+      'Leave includeSubDomains away until each of these subdomains has a certificate, and send the header anew: browsers forget the wider claim with the next visit.',
+    paste: headerRecipe('Strict-Transport-Security', 'max-age=31536000'),
+  }),
+};

@@ -1,0 +1,54 @@
+import { headerValues } from '#core/facts/evidence';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
+import { headerRecipe } from '#core/recipes/web-server';
+
+/**
+ * max-age of a Strict-Transport-Security value (RFC 6797 6.1.1): directives in any order, quoted or not, the
+ * name without case; null when missing or twice.
+ */
+export function hstsMaxAge(value: string): number | null {
+  const ages = value
+    .split(';')
+    .map((d) => /^\s*max-age\s*=\s*"?(\d{1,12})"?\s*$/i.exec(d)?.[1])
+    .filter((a): a is string => a !== undefined);
+  return ages.length === 1 ? Number(ages[0]) : null;
+}
+
+export const hsts: Check = {
+  id: 'https.hsts',
+  section: 'https',
+  title: 'Browsers are told to stay on https',
+  severity: 'major',
+  situations: where('L'),
+  scope: 'host',
+  needs: 'tls',
+  why: 'Without it, the first request of each visit can be caught on the way and kept on http.',
+  source: 'RFC 6797 6.1; the value is common practice',
+  parameters: {
+    seconds: { default: 15_552_000, min: 0, max: 63_072_000, unit: 'seconds', meaning: 'least max-age' },
+  },
+  judge(context) {
+    const { parameters } = context;
+    return overHosts(context, { expected: `max-age of at least ${parameters.seconds}` }, (h) => {
+      const answer = h.https.hops[0];
+      if (answer?.status === undefined)
+        return unsure(
+          h.host,
+          `rests on https.answers: ${answer?.error?.message ?? h.tls.error?.message ?? 'no answer'}`,
+        );
+      // RFC 6797 8.1: only the first header field counts
+      const value = headerValues(answer, 'strict-transport-security')[0];
+      if (value === undefined) return failed(h.host, { found: 'no Strict-Transport-Security' });
+      const age = hstsMaxAge(value);
+      const raw = `Strict-Transport-Security: ${value}`;
+      if (age === null) return failed(h.host, { found: 'no usable max-age', raw });
+      return (age >= parameters.seconds! ? passed : failed)(h.host, { found: `max-age ${age}`, raw });
+    });
+  },
+  recipe: ({ parameters }) => ({
+    steps:
+      'Send this header with every answer over https, once http leads to https on every host. Start with a small max-age if subdomains are unsure.',
+    paste: headerRecipe('Strict-Transport-Security', `max-age=${Math.max(31_536_000, parameters.seconds!)}`),
+  }),
+};

@@ -1,0 +1,41 @@
+import { headerValues } from '#core/facts/evidence';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
+import { failedPlaces, httpsRedirect } from '#core/recipes/web-server';
+
+export const httpRedirects: Check = {
+  id: 'https.http-redirects',
+  section: 'https',
+  title: 'http leads to https',
+  severity: 'blocker',
+  situations: where('L'),
+  scope: 'host',
+  needs: 'name',
+  why: 'Old links and typed addresses start on http; whoever stays there is unprotected and sees “not secure”.',
+  source: 'RFC 6797 7.2',
+  judge(context) {
+    return overHosts(context, { expected: 'a redirect to https' }, (h) => {
+      const first = h.http.hops[0];
+      const raw = first?.status
+        ? [`HTTP ${first.status}`, ...headerValues(first, 'location').map((v) => `Location: ${v}`)].join('\n')
+        : undefined;
+      if (first?.status === undefined) {
+        const error = first?.error ?? h.http.error;
+        if (error?.code === 'refused') return failed(h.host, { found: 'nothing answers on port 80' });
+        return unsure(h.host, error?.message ?? 'no answer');
+      }
+      const secure = h.http.hops.find((x) => x.url.startsWith('https:'));
+      if (secure) return passed(h.host, { found: secure.url, raw });
+      if ([401, 403, 429, 503].includes(first.status))
+        return unsure(h.host, `the server refused the visitor (${first.status})`, { raw });
+      return failed(h.host, {
+        found: `${h.http.hops.at(-1)!.url} answers ${h.http.hops.at(-1)!.status ?? 'nothing'} without TLS`,
+        raw,
+      });
+    });
+  },
+  recipe: (_, finding) => ({
+    steps: 'Switch on “always https” at the host, or set the redirect in the server’s configuration.',
+    paste: httpsRedirect(failedPlaces(finding)),
+  }),
+};

@@ -1,0 +1,287 @@
+/** Keys, protocols, hops, cookies, headers: values on both sides of each threshold. */
+import { describe, expect, it } from 'vitest';
+import type { Evidence, Header, HostEvidence, TlsEvidence } from '#core/facts/evidence';
+import {
+  ask,
+  brief,
+  brokenChain,
+  chain,
+  evidence,
+  host,
+  page,
+  withHome,
+  withPages,
+} from '#core/checks/example-evidence';
+import { readCookie } from './secure-cookies';
+
+const home = 'https://marsh-choir.example/';
+const withHost = (more: Partial<HostEvidence>): Evidence =>
+  evidence({ hosts: [host('marsh-choir.example', more)] });
+const withTls = (more: Partial<TlsEvidence>): Evidence => {
+  const h = host('marsh-choir.example');
+  return withHost({ tls: { ...h.tls, ...more } });
+};
+const leaf = (more: object) => {
+  const [first, ...rest] = host('marsh-choir.example').tls.chain;
+  return [{ ...first!, ...more }, ...rest];
+};
+const headers = (...list: Header[]): Evidence => withHost({ https: chain([home], 200, list) });
+
+describe('https.certificate-key', () => {
+  it.each([
+    ['RSA', 2048, 'sha256WithRSAEncryption', 'passed'],
+    ['RSA', 2047, 'sha256WithRSAEncryption', 'failed'],
+    ['RSA-PSS', 1024, 'rsassaPss', 'failed'],
+    ['EC', 256, 'ecdsa-with-SHA256', 'passed'],
+    ['EC', 224, 'ecdsa-with-SHA256', 'failed'],
+    ['EC', 256, 'ecdsa-with-SHA1', 'failed'],
+    ['RSA', 4096, 'md5WithRSAEncryption', 'failed'],
+    ['RSA', 4096, 'sha1WithRSAEncryption', 'failed'],
+    ['ED25519', 256, 'Ed25519', 'passed'],
+    ['RSA', 4096, 'sha512WithRSAEncryption', 'passed'],
+  ] as const)('%s %i, signed %s: %s', (keyType, keyBits, signature, outcome) => {
+    expect(
+      ask('https.certificate-key', { evidence: withTls({ chain: leaf({ keyType, keyBits, signature }) }) })
+        .outcome,
+    ).toBe(outcome);
+  });
+  it('a weak signature of an intermediate counts, one of a root does not', () => {
+    const [one, two] = host('marsh-choir.example').tls.chain;
+    expect(
+      ask('https.certificate-key', {
+        evidence: withTls({ chain: [one!, { ...two!, signature: 'sha1WithRSAEncryption' }] }),
+      }).outcome,
+    ).toBe('failed');
+    expect(
+      ask('https.certificate-key', {
+        evidence: withTls({
+          chain: [
+            one!,
+            two!,
+            { ...two!, subject: 'CN=Root', issuer: 'CN=Root', signature: 'sha1WithRSAEncryption' },
+          ],
+        }),
+      }).outcome,
+    ).toBe('passed');
+  });
+  it('without a handshake it cannot tell', () => {
+    expect(
+      ask('https.certificate-key', {
+        evidence: withTls({ chain: [], error: { code: 'timeout', message: 'silence' } }),
+      }),
+    ).toMatchObject({ outcome: 'cantTell', reason: expect.stringContaining('https.answers') as string });
+  });
+});
+
+describe('https.protocol (RFC 8996)', () => {
+  it.each([
+    ['TLSv1.2', [], 'passed'],
+    ['TLSv1.3', [], 'passed'],
+    ['TLSv1.3', ['TLSv1.1'], 'failed'],
+    ['TLSv1.3', ['TLSv1'], 'failed'],
+    ['TLSv1.1', [], 'failed'],
+    [undefined, ['TLSv1'], 'failed'],
+    ['TLSv1.3', undefined, 'cantTell'],
+    [undefined, [], 'cantTell'],
+  ] as const)('%s agreed, %j accepted: %s', (protocol, accepted, outcome) => {
+    expect(
+      ask('https.protocol', {
+        evidence: withTls({ protocol, oldProtocols: accepted ? { accepted: [...accepted] } : undefined }),
+      }).outcome,
+    ).toBe(outcome);
+  });
+});
+
+describe('https.few-hops', () => {
+  const judged = (http: string[], https: string[]) =>
+    ask('https.few-hops', { evidence: withHost({ http: chain(http), https: chain(https) }) }).outcome;
+  const h = (...p: string[]) => p.map((x) => `http://marsh-choir.example/${x}`),
+    s = (...p: string[]) => p.map((x) => home + x);
+  it('two from http, one from https', () => {
+    expect([
+      judged([...h(''), ...s('a', '')], s('')),
+      judged([...h('', 'b'), ...s('a', '')], s('')),
+      judged([...h(''), ...s('')], s('', 'a')),
+      judged([...h(''), ...s('')], s('', 'a', 'b')),
+    ]).toEqual(['passed', 'failed', 'passed', 'failed']);
+  });
+  it('one more where the last chooses a language', () => {
+    expect([
+      judged([...h(''), ...s('')], s('', 'a', 'en/')),
+      judged([...h(''), ...s('')], s('', 'a', 'en/x')),
+    ]).toEqual(['passed', 'failed']);
+  });
+  it('a loop fails', () => {
+    expect(
+      ask('https.few-hops', {
+        evidence: withHost({
+          https: {
+            start: home,
+            hops: chain([home]).hops,
+            end: 'error',
+            error: { code: 'redirect-loop', message: 'in a circle' },
+          },
+        }),
+      }).outcome,
+    ).toBe('failed');
+  });
+});
+
+describe('https.hsts-safe', () => {
+  const judged = (value: string, subdomains: Evidence['subdomains'], known?: string[]) =>
+    ask('https.hsts-safe', {
+      evidence: { ...headers(['Strict-Transport-Security', value]), subdomains },
+      brief: { ...brief(), knownSubdomains: known },
+    }).outcome;
+  const sub = 'tickets.marsh-choir.example';
+  it('inapplicable without the wide claim, untested without known subdomains', () => {
+    expect([
+      judged('max-age=1', []),
+      judged('max-age=1; includeSubDomains', []),
+      judged('max-age=1;INCLUDESUBDOMAINS', []),
+    ]).toEqual(['inapplicable', 'untested', 'untested']);
+  });
+  it('every known subdomain has to answer over https', () => {
+    const wide = 'max-age=9; includeSubDomains';
+    expect([
+      judged(wide, [{ host: sub, chain: chain([`https://${sub}/`], 404) }], [sub]),
+      judged(wide, [{ host: sub, chain: brokenChain(`https://${sub}/`, 'tls') }], [sub]),
+      judged(wide, [{ host: sub, chain: brokenChain(`https://${sub}/`, 'timeout') }], [sub]),
+      judged(wide, [], [sub]),
+    ]).toEqual(['passed', 'failed', 'cantTell', 'cantTell']);
+  });
+});
+
+describe('https on pages', () => {
+  const out = (check: string, parts: Parameters<typeof withHome>[0]) =>
+    ask(check, { evidence: withHome(parts) }).outcome;
+  it('links to oneself in http', () => {
+    expect([
+      out('https.no-insecure-links', { body: '<a href="http://marsh-choir.example/x">x</a>' }),
+      out('https.no-insecure-links', { body: '<a href="http://elsewhere.example/x">x</a>' }),
+      out('https.no-insecure-links', { head: '<link rel="canonical" href="http://marsh-choir.example/">' }),
+      out('https.no-insecure-links', {
+        body: '<form action="http://www.marsh-choir.example/send"><input aria-label=a></form>',
+      }),
+    ]).toEqual(['failed', 'passed', 'failed', 'failed']);
+  });
+  it('links inside a site that was read over http', () => {
+    const plain = home.replace('https:', 'http:');
+    const read = page({ url: `${plain}a/`, body: '<a href="/x">x</a>' });
+    Object.assign(read.facts!, { links: [], metas: [] });
+    expect(
+      ask('https.no-insecure-links', { evidence: withPages(page({ url: home, via: 'home' }), read) })
+        .places[1],
+    ).toMatchObject({
+      place: read.url,
+      outcome: 'failed',
+      found: expect.stringContaining(`${plain}`) as unknown,
+    });
+  });
+  it('addresses of the sitemap in http', () => {
+    const e = evidence();
+    e.sitemaps[0]!.facts!.urls[0]!.loc = 'http://marsh-choir.example/';
+    expect(ask('https.no-insecure-links', { evidence: e }).outcome).toBe('failed');
+  });
+  it('forms', () => {
+    expect([
+      out('https.secure-forms', {}),
+      out('https.secure-forms', { body: '<form action="/send"></form>' }),
+      out('https.secure-forms', { body: '<form action="http://mail.example/send"></form>' }),
+    ]).toEqual(['inapplicable', 'passed', 'failed']);
+  });
+});
+
+describe('https.secure-cookies (RFC 6265 4.1.2)', () => {
+  const judged = (...cookies: string[]) =>
+    ask('https.secure-cookies', {
+      evidence: withPages(
+        page({
+          url: home,
+          via: 'home',
+          headers: [['Content-Type', 'text/html'], ...cookies.map((c): Header => ['Set-Cookie', c])],
+        }),
+      ),
+    }).outcome;
+  it.each([
+    ['a=1; Secure', 'passed'],
+    ['a=1', 'failed'],
+    ['sessionid=1; secure', 'failed'],
+    ['sessionid=1; Secure; HttpOnly', 'passed'],
+    ['PHPSESSID=1; SECURE; httponly; path=/', 'passed'],
+    ['csrf_session=1; Secure', 'passed'],
+    ['a=1; SameSite=None', 'failed'],
+    ['a=1; SameSite=None; Secure', 'passed'],
+  ])('%s: %s', (cookie, outcome) => {
+    expect(judged(cookie)).toBe(outcome);
+  });
+  it('no cookies, nothing to judge', () => {
+    expect(judged()).toBe('inapplicable');
+  });
+  it('values are never shown', () => {
+    expect(readCookie('sid=topsecret; Secure')!.raw).toBe('Set-Cookie: sid=…; Secure');
+    expect(readCookie('nonsense')).toBeUndefined();
+  });
+});
+
+describe('https.protective-headers', () => {
+  const SNIFF: Header = ['X-Content-Type-Options', 'nosniff'],
+    FRAME: Header = ['X-Frame-Options', 'DENY'],
+    CSP: Header = ['Content-Security-Policy', "default-src *; frame-ancestors 'none'"];
+  it.each<[string, Header[], string]>([
+    ['both ways', [SNIFF, FRAME], 'passed'],
+    ['by policy', [SNIFF, CSP], 'passed'],
+    ['no nosniff', [FRAME], 'failed'],
+    ['no frame rule', [SNIFF], 'failed'],
+    [
+      'an X-Frame-Options browsers do not know',
+      [SNIFF, ['X-Frame-Options', 'ALLOW-FROM https://a.example']],
+      'failed',
+    ],
+    ['unsafe-url', [SNIFF, FRAME, ['Referrer-Policy', 'unsafe-url']], 'failed'],
+    [
+      'unsafe-url as a fallback that is overruled',
+      [SNIFF, FRAME, ['Referrer-Policy', 'unsafe-url, same-origin']],
+      'passed',
+    ],
+    ['twice', [SNIFF, SNIFF, FRAME], 'failed'],
+    ['two frame rules', [SNIFF, FRAME, FRAME], 'failed'],
+  ])('%s', (_, list, outcome) => {
+    expect(ask('https.protective-headers', { evidence: headers(...list) }).outcome).toBe(outcome);
+  });
+  it('a host that only leads on has nothing to protect', () => {
+    expect(
+      ask('https.protective-headers', {
+        evidence: evidence({
+          hosts: [
+            host('www.marsh-choir.example', { https: chain(['https://www.marsh-choir.example/', home]) }),
+          ],
+        }),
+      }).outcome,
+    ).toBe('inapplicable');
+  });
+});
+
+describe('https.no-version-leak', () => {
+  it.each([
+    ['nginx', 'passed'],
+    ['nginx/1.25.3', 'failed'],
+    ['Apache/2.4 (Debian)', 'failed'],
+    ['cloud 2', 'passed'],
+  ])('Server: %s: %s', (value, outcome) => {
+    expect(ask('https.no-version-leak', { evidence: headers(['Server', value]) }).outcome).toBe(outcome);
+  });
+  it('X-Powered-By and the generator tag count as well', () => {
+    expect(ask('https.no-version-leak', { evidence: headers(['X-Powered-By', 'PHP/8.2.1']) }).outcome).toBe(
+      'failed',
+    );
+    const maker = (content: string) =>
+      ask('https.no-version-leak', {
+        evidence: {
+          ...withHome({ head: `<meta name="generator" content="${content}">` }),
+          hosts: [host('marsh-choir.example')],
+        },
+      }).outcome;
+    expect([maker('Sitemaker'), maker('Sitemaker 6.4.2')]).toEqual(['passed', 'failed']);
+  });
+});

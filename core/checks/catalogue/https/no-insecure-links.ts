@@ -1,0 +1,54 @@
+import { hostOf } from '#core/extract/address';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPages } from '#core/checks/kit/judgement';
+
+export const noInsecureLinks: Check = {
+  id: 'https.no-insecure-links',
+  section: 'https',
+  title: 'The site names itself by https everywhere',
+  severity: 'minor',
+  situations: where('L'),
+  scope: 'page',
+  needs: 'pages',
+  why: 'Each http address inside the site costs a redirect and shows search engines two versions.',
+  source: 'common practice',
+  judge(context) {
+    const { view, evidence } = context;
+    const own = (url: string | undefined): url is string =>
+      url !== undefined && url.startsWith('http:') && view.siteHosts.has(hostOf(url) ?? '');
+    const listed = evidence.sitemaps.flatMap((m) =>
+      m.facts && m.facts.kind !== 'index'
+        ? m.facts.urls.filter((u) => own(u.loc)).map((u) => ({ map: m.url, loc: u.loc }))
+        : [],
+    );
+    return overPages(context, 'https in links, canonical, og:url, forms and sitemap', (page) => {
+      const f = page.facts;
+      const canonical = page.canonicals.find((l) => own(l.href));
+      if (canonical) return failed(page.url, { found: `canonical ${canonical.href}`, raw: canonical.raw });
+      const meta = page.openGraph('og:url');
+      if (own(meta?.content)) return failed(page.url, { found: `og:url ${meta!.content}`, raw: meta!.raw });
+      const form = f.forms.find((x) => own(x.action));
+      if (form) return failed(page.url, { found: `form to ${form.action}`, raw: form.raw });
+      // a page that came over https names itself by http only where it leads away
+      const links = page.url.startsWith('http:')
+        ? f.anchors.filter((a) => own(page.target(a.href)))
+        : page.linksAway.filter((l) => own(l.url)).map((l) => l.anchor);
+      if (links.length)
+        return failed(page.url, {
+          found: `${links[0]!.href}${links.length > 1 ? ` and ${links.length - 1} more` : ''}`,
+          raw: links[0]!.raw,
+        });
+      const inMap = listed.find((l) => l.loc.replace('http:', 'https:') === page.url);
+      return inMap
+        ? failed(page.url, { found: `${inMap.loc} in ${inMap.map}`, raw: `<loc>${inMap.loc}</loc>` })
+        : page.passed;
+    });
+  },
+  recipe: (_, finding) => ({
+    steps: 'Set the site’s address to https in its settings, and replace the old form in texts and menus.',
+    paste: finding.places
+      .filter((p) => p.outcome === 'failed' && p.raw)
+      .slice(0, 5)
+      .map((p) => ({ label: p.place, text: p.raw!.replace('http:', 'https:') })),
+  }),
+};

@@ -1,0 +1,54 @@
+import { headerValues, lastAnswer } from '#core/facts/evidence';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
+
+const VERSION = /\d+\.\d+/;
+
+export const noVersionLeak: Check = {
+  id: 'https.no-version-leak',
+  section: 'https',
+  title: 'No software gives its version away',
+  severity: 'minor',
+  situations: where('L'),
+  scope: 'host',
+  needs: 'tls',
+  why: 'Lists of hosts by version are what attackers begin with on the day a hole is known.',
+  source: 'common practice',
+  judge(context) {
+    const { view } = context;
+    return overHosts(
+      context,
+      { expected: 'no version number in Server, X-Powered-By or meta generator' },
+      (h) => {
+        const answers = [...h.https.hops, ...h.http.hops].filter(
+          (x) => x.status !== undefined && new URL(x.url).hostname === h.host,
+        );
+        if (!answers.length) return unsure(h.host, h.https.error?.message ?? 'no answer');
+        for (const x of answers)
+          for (const name of ['server', 'x-powered-by'])
+            for (const value of headerValues(x, name))
+              if (VERSION.test(value))
+                return failed(h.host, {
+                  found: value,
+                  raw: `${name === 'server' ? 'Server' : 'X-Powered-By'}: ${value}`,
+                });
+        const page =
+          view.home && new URL(lastAnswer(view.home.evidence.chain)?.url ?? view.home.url).hostname === h.host
+            ? view.home
+            : undefined;
+        const generator = page?.facts.metas.find((m) => m.name === 'generator' && VERSION.test(m.content));
+        return generator
+          ? failed(h.host, { found: generator.content, raw: generator.raw })
+          : passed(h.host, { found: headerValues(answers[0], 'server')[0] });
+      },
+    );
+  },
+  recipe: () => ({
+    steps: 'Switch the number off in the server, and the generator tag in the product or theme.',
+    paste: [
+      { label: 'nginx', text: 'server_tokens off;' },
+      { label: 'Apache', text: 'ServerTokens Prod\nHeader unset X-Powered-By' },
+      { label: 'PHP', text: 'expose_php = Off' },
+    ],
+  }),
+};

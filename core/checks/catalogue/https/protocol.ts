@@ -1,0 +1,42 @@
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+
+export const protocol: Check = {
+  id: 'https.protocol',
+  section: 'https',
+  title: 'Only present versions of TLS are spoken',
+  severity: 'major',
+  situations: where('HL'),
+  scope: 'host',
+  needs: 'tls',
+  why: 'TLS 1.0 and 1.1 are withdrawn; a server that still takes them lets an attacker choose them.',
+  source: 'RFC 8996; RFC 9325',
+  judge({ view }) {
+    return overPlaces(
+      view.hosts.map(({ host, tls }) => {
+        const old = tls.oldProtocols?.accepted ?? [];
+        const found = [...(tls.protocol ? [tls.protocol] : []), ...old].join(', ');
+        if (old.length)
+          return failed(host, {
+            found: `${old.map((o) => (o === 'TLSv1' ? 'TLS 1.0' : 'TLS 1.1')).join(' and ')} accepted${tls.protocol ? '' : ', nothing newer'}`,
+            raw: found,
+          });
+        if (!tls.protocol)
+          return unsure(host, `rests on https.answers: ${tls.error?.message ?? 'no handshake'}`);
+        if (!/^TLSv1\.[23]$/.test(tls.protocol)) return failed(host, { found: tls.protocol });
+        return tls.oldProtocols
+          ? passed(host, { found })
+          : unsure(host, 'TLS 1.0 and 1.1 cannot be offered from here', { found });
+      }),
+      { expected: 'TLS 1.2 or 1.3, 1.0 and 1.1 refused', unit: ['host', 'hosts'] },
+    );
+  },
+  recipe: () => ({
+    steps: 'Switch the old versions off at the host or in the server’s configuration.',
+    paste: [
+      { label: 'nginx', text: 'ssl_protocols TLSv1.2 TLSv1.3;' },
+      { label: 'Apache', text: 'SSLProtocol -all +TLSv1.2 +TLSv1.3' },
+      { label: 'Caddy', text: 'tls {\n  protocols tls1.2 tls1.3\n}' },
+    ],
+  }),
+};

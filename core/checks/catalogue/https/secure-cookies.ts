@@ -1,0 +1,100 @@
+import { hostOf } from '#core/extract/address';
+import { headerValues } from '#core/facts/evidence';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
+
+export interface Cookie {
+  name: string;
+  secure: boolean;
+  httpOnly: boolean;
+  sameSite?: string;
+  raw: string;
+}
+
+/**
+ * Reads a Set-Cookie value (RFC 6265 5.2): attributes in any order and case, values ignored where they need
+ * none. The value itself is left out of what is shown.
+ */
+export function readCookie(value: string): Cookie | undefined {
+  const [pair = '', ...attributes] = value.split(';');
+  const name = pair.split('=')[0]!.trim();
+  if (!name || !pair.includes('=')) return undefined;
+  const of = new Map(
+    attributes.map((a): [string, string] => {
+      const [k = '', v = ''] = a.split('=');
+      return [k.trim().toLowerCase(), v.trim()];
+    }),
+  );
+  return {
+    name,
+    secure: of.has('secure'),
+    httpOnly: of.has('httponly'),
+    ...(of.has('samesite') ? { sameSite: of.get('samesite')!.toLowerCase() } : {}),
+    raw: `Set-Cookie: ${name}=…;${attributes.join(';')}`,
+  };
+}
+/**
+ * Names of cookies that hold a visitor's session (common practice); tokens against forgery are read by
+ * scripts on purpose.
+ */
+const SESSION = /sess|(?:^|[_-])sid(?:$|[_-])|auth|login|jwt/i;
+const FORGERY = /csrf|xsrf/i;
+
+export const secureCookies: Check = {
+  id: 'https.secure-cookies',
+  section: 'https',
+  title: 'Cookies are kept on https',
+  severity: 'minor',
+  situations: where('L'),
+  scope: 'page',
+  needs: 'pages',
+  why: 'A session cookie without these words can be taken over on any open network.',
+  source: 'RFC 6265 4.1.2 and its revision (from memory)',
+  judge({ view, evidence }) {
+    const read = new Set<string>(),
+      seen = new Map<string, { cookie: Cookie; url: string }>();
+    for (const page of evidence.pages) {
+      for (const hop of page.chain.hops) {
+        const values = headerValues(hop, 'set-cookie');
+        if (!values.length || !hop.url.startsWith('https:') || !view.siteHosts.has(hostOf(hop.url) ?? ''))
+          continue;
+        for (const value of values) {
+          // every page may set the same one
+          if (read.has(value)) continue;
+          read.add(value);
+          const cookie = readCookie(value);
+          if (cookie && !seen.has(cookie.raw)) seen.set(cookie.raw, { cookie, url: hop.url });
+        }
+      }
+    }
+    return overPlaces(
+      [...seen.values()].map(({ cookie: c, url }) => {
+        const lacks = [
+          ...(c.secure ? [] : [c.sameSite === 'none' ? 'SameSite=None without Secure' : 'Secure']),
+          ...(SESSION.test(c.name) && !FORGERY.test(c.name) && !c.httpOnly ? ['HttpOnly'] : []),
+        ];
+        return (lacks.length ? failed : passed)(`${c.name} at ${url}`, {
+          found: lacks.length
+            ? `without ${lacks.join(' and ')}`.replace('without SameSite', 'SameSite')
+            : 'as it should be',
+          raw: c.raw,
+        });
+      }),
+      {
+        expected: 'Secure, and HttpOnly for sessions',
+        unit: ['cookie', 'cookies'],
+        none: 'the site sets no cookies',
+      },
+    );
+  },
+  recipe: (_, finding) => ({
+    steps: 'Set the words in the application’s or plug-in’s cookie settings.',
+    paste: finding.places
+      .filter((p) => p.outcome === 'failed')
+      .slice(0, 5)
+      .map((p) => ({
+        label: p.place,
+        text: `${p.raw}${/without.*Secure|Secure/.test(p.found ?? '') ? '; Secure' : ''}${/HttpOnly/.test(p.found ?? '') ? '; HttpOnly' : ''}`,
+      })),
+  }),
+};

@@ -1,0 +1,34 @@
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPages, passed } from '#core/checks/kit/judgement';
+
+export const secureForms: Check = {
+  id: 'https.secure-forms',
+  section: 'https',
+  title: 'Forms post to https',
+  severity: 'major',
+  situations: where('SL'),
+  scope: 'page',
+  needs: 'pages',
+  why: 'Browsers warn before they send, and what is sent can be read on the way.',
+  source: 'common practice',
+  judge: (context) =>
+    overPages(
+      context,
+      'https for every form',
+      (page) => {
+        if (!page.facts.forms.length) return null;
+        const bad = page.facts.forms.find((f) => f.action.startsWith('http:'));
+        return bad
+          ? failed(page.url, { found: bad.action, raw: bad.raw })
+          : passed(page.url, { found: page.facts.forms[0]!.action });
+      },
+      { none: 'no page has a form' },
+    ),
+  recipe: (_, finding) => ({
+    steps: 'Change the form’s address to https, or to a path without scheme and host.',
+    paste: finding.places
+      .filter((p) => p.outcome === 'failed' && p.raw)
+      .slice(0, 5)
+      .map((p) => ({ label: p.place, text: p.raw!.replace('http:', 'https:') })),
+  }),
+};

@@ -1,0 +1,73 @@
+import { registrableDomain } from '#core/extract/address';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overSite, passed, unsure, wanted } from '#core/checks/kit/judgement';
+import { mailDomain, mailKey, OBFUSCATED } from '#core/checks/view/mail-addresses';
+
+export const contactEmail: Check = {
+  id: 'identity.contact-email',
+  section: 'identity',
+  title: 'The public address stands on the home or contact page',
+  severity: 'major',
+  situations: where('SL'),
+  scope: 'site',
+  needs: 'pages',
+  why: 'A visitor who cannot write to the client is lost, and a template’s address sends their mail to a stranger.',
+  source: 'common practice',
+  judge({ brief, view }) {
+    const email = wanted(brief, 'contactEmail');
+    if ('judgement' in email) return email.judgement;
+    const expected = `${email.value} on the home or contact page, no mail link to another domain`;
+    const pages = view.pages.filter(
+      (p) => p === view.home || /contact|kontakt|about|imprint|impressum/i.test(p.url),
+    );
+    const place = pages.map((p) => p.url).join(', ') || view.evidence.target.url;
+    const wantedAddress = mailKey(email.value);
+    const allowed = new Set(
+      [mailDomain(wantedAddress), ...(brief.allowedEmailDomains ?? [])].map((d) => registrableDomain(d) ?? d),
+    );
+    const all = pages.flatMap((p) => p.mailAddresses);
+    const isAllowed = (domain: string) =>
+      allowed.has(domain) || allowed.has(registrableDomain(domain) ?? domain);
+    const secret = new Set((brief.privateEmails ?? []).map(mailKey));
+    // a private address is charged by identity.private-addresses
+    const foreign = all.find((a) => a.mailto && !secret.has(a.address) && !isAllowed(mailDomain(a.address)));
+    if (foreign)
+      return overSite(
+        failed(place, {
+          found: `a mail link to ${foreign.address}`,
+          raw: foreign.raw,
+          take: { field: 'allowedEmailDomains', how: 'add', value: mailDomain(foreign.address) },
+        }),
+        { expected },
+      );
+    const own = all.find((a) => a.address === wantedAddress);
+    if (own) return overSite(passed(place, { found: own.address, raw: own.raw }), { expected });
+    if (pages.some((p) => OBFUSCATED.test(p.facts.text)))
+      return overSite(unsure(place, 'an address is spelt out or hidden, so it cannot be compared'), {
+        expected,
+      });
+    if (pages.some((p) => p.shell))
+      return overSite(unsure(place, 'an empty shell that scripts fill: nothing to read without rendering'), {
+        expected,
+      });
+    return overSite(
+      failed(place, {
+        found: all.length ? `only ${[...new Set(all.map((a) => a.address))].join(', ')}` : 'no mail address',
+        ...(all[0] ? { take: { field: 'contactEmail', how: 'set', value: all[0].address } as const } : {}),
+      }),
+      { expected },
+    );
+  },
+  recipe({ brief }) {
+    return {
+      steps:
+        'Put the address on the contact page or in the footer, and remove mail links left from the template.',
+      paste: [
+        {
+          label: 'Mail link',
+          text: `<a href="mailto:${brief.contactEmail ?? ''}">${brief.contactEmail ?? ''}</a>`,
+        },
+      ],
+    };
+  },
+};

@@ -1,0 +1,34 @@
+import { registrableDomain } from '#core/extract/address';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overSite, passed, untested, wanted } from '#core/checks/kit/judgement';
+import { mailDomain } from '#core/checks/view/mail-addresses';
+
+export const emailDomain: Check = {
+  id: 'identity.email-domain',
+  section: 'identity',
+  title: 'The contact address is on the client’s own domain',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'site',
+  why: 'An address at a free mail provider looks like a hobby, and its reputation is not the client’s to care for.',
+  source: 'common practice; Public Suffix List',
+  judge({ brief }) {
+    const email = wanted(brief, 'contactEmail');
+    if ('judgement' in email) return email.judgement;
+    if (!brief.preferredHost) return untested('the brief does not say which host is the preferred one');
+    const own = registrableDomain(brief.preferredHost) ?? brief.preferredHost;
+    const domain = mailDomain(email.value);
+    const allowed = [own, ...(brief.allowedEmailDomains ?? [])];
+    const good = allowed.some((a) => domain === a || domain.endsWith(`.${a}`));
+    return overSite(
+      (good ? passed : failed)(email.value, {
+        found: email.value,
+        ...(good ? {} : { take: { field: 'allowedEmailDomains', how: 'add', value: domain } as const }),
+      }),
+      { expected: `an address at ${allowed.join(' or ')}` },
+    );
+  },
+  recipe: ({ brief }) => ({
+    steps: `Ask the client for an address on ${brief.preferredHost ?? 'their own domain'}, or note the other domain in the brief as allowed.`,
+  }),
+};

@@ -1,0 +1,226 @@
+/** Names, profiles, badges, colours: what a template or host left behind. */
+import { describe, expect, it } from 'vitest';
+import type { Brief } from '#core/facts/brief';
+import type { HostProfile } from '#core/facts/host-profile';
+import { ask, brief, evidence, HEAD, page, withHome, withPages } from '#core/checks/example-evidence';
+import { profileKey } from './profile-links';
+import { hexColour } from './theme-colour';
+
+const home = 'https://marsh-choir.example/';
+const out = (
+  check: string,
+  parts: Parameters<typeof withHome>[0],
+  b: Partial<Brief> = {},
+  profile?: Partial<HostProfile>,
+) =>
+  ask(check, {
+    evidence: withHome(parts),
+    brief: { ...brief(), ...b },
+    profile: { name: 'Fennel', ...profile },
+  }).outcome;
+const ld = (node: object) =>
+  `<script type="application/ld+json">${JSON.stringify({ '@context': 'https://schema.org', ...node })}</script>`;
+
+describe('identity.no-default-tagline', () => {
+  const profile = { defaults: { taglines: ['Another seed in the ground'] } };
+  it.each([
+    [{ description: 'Just another  SITE' }, 'failed'],
+    [{ description: 'Another seed in the ground' }, 'failed'],
+    [{ title: 'Marsh Choir – Another seed in the ground' }, 'failed'],
+    [{ description: 'We are not just another site.' }, 'passed'],
+    [{ head: `${HEAD}<meta property="og:description" content="Your tagline here">` }, 'failed'],
+  ])('%j: %s', (parts, outcome) => {
+    expect(out('identity.no-default-tagline', parts, {}, profile)).toBe(outcome);
+  });
+});
+
+describe('identity.site-name', () => {
+  const name = (head: string) => out('identity.site-name', { head });
+  it('Open Graph or JSON-LD, white space and case folded', () => {
+    expect([
+      name('<meta property="og:site_name" content="marsh  choir">'),
+      name(ld({ '@type': 'WebSite', name: 'Marsh Choir' })),
+      name(ld({ '@type': 'Person', name: 'Marsh Choir' })),
+      name('<meta property="og:site_name" content="Template">'),
+      name(''),
+    ]).toEqual(['passed', 'passed', 'failed', 'failed', 'failed']);
+  });
+  it('one that is right is enough, and the other is said', () => {
+    expect(
+      ask('identity.site-name', {
+        evidence: withHome({
+          head: `<meta property="og:site_name" content="Marsh Choir">${ld({ '@type': 'Organization', name: 'Template' })}`,
+        }),
+      }),
+    ).toMatchObject({ outcome: 'passed', notes: [expect.stringContaining('Template') as string] });
+  });
+  it('untested without a name', () => {
+    expect(out('identity.site-name', {}, { name: undefined })).toBe('untested');
+  });
+});
+
+describe('identity.email-domain (Public Suffix List)', () => {
+  const mail = (contactEmail: string, more: Partial<Brief> = {}) =>
+    out('identity.email-domain', {}, { contactEmail, ...more });
+  it.each([
+    ['a@marsh-choir.example', 'passed'],
+    ['a@mail.marsh-choir.example', 'passed'],
+    ['a@gmail.example', 'failed'],
+    ['a@notmarsh-choir.example', 'failed'],
+  ])('%s: %s', (address, outcome) => {
+    expect(mail(address)).toBe(outcome);
+  });
+  it('others may be allowed; without a host nobody can tell', () => {
+    expect(mail('a@post.example', { allowedEmailDomains: ['post.example'] })).toBe('passed');
+    expect(mail('a@b.example', { preferredHost: undefined })).toBe('untested');
+  });
+});
+
+describe('identity.profile-links', () => {
+  const links = { profileLinks: ['https://shoal.example/marsh-choir'] };
+  const judged = (href: string) => out('identity.profile-links', { body: `<a href="${href}">us</a>` }, links);
+  it.each([
+    ['https://shoal.example/marsh-choir', 'passed'],
+    ['https://www.shoal.example/Marsh-Choir/?ref=x', 'passed'],
+    ['https://shoal.example/marsh-choir/photos', 'passed'],
+    ['https://shoal.example/marsh-choir-2', 'failed'],
+    ['https://shoal.example/', 'failed'],
+    ['https://shoal.example/share?u=x', 'failed'],
+    ['https://shoal.example/intent/post', 'inapplicable'],
+    ['https://other.example/x', 'inapplicable'],
+  ])('%s: %s', (href, outcome) => {
+    // a sharing link is no profile
+    expect(judged(href)).toBe(href.includes('/share') ? 'inapplicable' : outcome);
+  });
+  it('whose it is, where the agency knows', () => {
+    expect(
+      ask('identity.profile-links', {
+        evidence: withHome({ body: '<a href="https://shoal.example/kites">x</a>' }),
+        brief: { ...brief(), ...links },
+        book: [
+          {
+            client: 'Windrow',
+            site: 'Kites',
+            tokens: [],
+            analyticsIds: [],
+            privateEmails: [],
+            profileLinks: ['https://shoal.example/kites'],
+          },
+        ],
+      }).found,
+    ).toContain('Windrow (Kites)');
+  });
+  it('one spelling for a profile', () => {
+    expect(profileKey('https://m.shoal.example/A/?x#y')).toBe('shoal.example/a');
+    expect(profileKey('mailto:x')).toBeUndefined();
+  });
+});
+
+describe('identity.organisation-data', () => {
+  const good = { '@type': 'Organization', name: 'Marsh Choir', url: home, logo: `${home}l.png` };
+  const judged = (node: object, situation: 'live' | 'staging' = 'live') =>
+    ask('identity.organisation-data', { evidence: withHome({ head: ld(node) }), situation }).outcome;
+  it('an Organization or a subtype with name, logo and the preferred host', () => {
+    expect([
+      judged(good),
+      judged({ ...good, '@type': ['LocalBusiness'] }),
+      judged({ ...good, logo: { '@type': 'ImageObject', url: '/l.png' } }),
+      judged({ ...good, logo: undefined }),
+      judged({ ...good, url: undefined }),
+      judged({ ...good, url: 'https://template.example/' }),
+      judged({ ...good, '@type': 'Person' }),
+    ]).toEqual(['passed', 'passed', 'passed', 'failed', 'failed', 'failed', 'failed']);
+  });
+});
+
+describe('identity.default-author', () => {
+  const profile = { defaults: { authors: ['gardener'] } };
+  it('bylines, metas and JSON-LD', () => {
+    expect([
+      out('identity.default-author', { body: '<p class="author">By Gardener</p>' }, {}, profile),
+      out('identity.default-author', { head: '<meta name="author" content="gardener">' }, {}, profile),
+      out(
+        'identity.default-author',
+        { head: ld({ '@type': 'Article', author: { name: 'Gardener' } }) },
+        {},
+        profile,
+      ),
+      out('identity.default-author', { body: '<p class="author">By Ines</p>' }, {}, profile),
+    ]).toEqual(['failed', 'failed', 'failed', 'passed']);
+  });
+  it('nobody named, or no profile: inapplicable', () => {
+    expect([
+      out('identity.default-author', {}, {}, profile),
+      out('identity.default-author', { body: '<p class="author">By gardener</p>' }),
+    ]).toEqual(['inapplicable', 'inapplicable']);
+  });
+});
+
+describe('identity.required-pages', () => {
+  const about = (status: number) => page({ url: `${home}about/`, via: 'brief', status });
+  const judged = (body: string, ...pages: ReturnType<typeof page>[]) => {
+    const h = page({ url: home, via: 'home', body });
+    h.facts!.anchors = h.facts!.anchors.filter((a) => !a.href.endsWith('/about/') || body !== '');
+    return ask('identity.required-pages', { evidence: withPages(h, ...pages) }).outcome;
+  };
+  it('linked and there, there and not linked, gone, refused, not read', () => {
+    expect([
+      judged('<a href="/about/">x</a>', about(200)),
+      judged('', about(200)),
+      judged('<a href="/about/">x</a>', about(404)),
+      judged('<a href="/about/">x</a>', about(403)),
+      judged('<a href="/about/">x</a>'),
+    ]).toEqual(['passed', 'failed', 'failed', 'cantTell', 'cantTell']);
+  });
+});
+
+describe('identity.no-host-badge', () => {
+  const profile = { badge: ['Grown on Fennel', 'badge.fennel.example'] };
+  const judged = (body: string, b: Partial<Brief> = { badge: 'unwanted' }) =>
+    out('identity.no-host-badge', { body }, b, profile);
+  it('by text or address, where it is not wanted', () => {
+    expect([
+      judged('<a href="https://fennel.example/">grown on Fennel</a>'),
+      judged('<a href="https://badge.fennel.example/x"><img src=a alt=a></a>'),
+      judged('<p>Grown on Fennel since May</p>'),
+      judged(''),
+      judged('<a href="/x">Grown on Fennel</a>', { badge: 'wanted' }),
+      judged('', {}),
+    ]).toEqual(['failed', 'failed', 'failed', 'passed', 'inapplicable', 'untested']);
+  });
+});
+
+describe('identity.theme-colour', () => {
+  const colours = [{ role: 'main', value: '#3A3F8F' }];
+  const judged = (head: string) => out('identity.theme-colour', { head }, { colours });
+  it('short and long form, any case; several may stand there', () => {
+    expect([
+      judged('<meta name="theme-color" content="#3a3f8f">'),
+      judged('<meta name="theme-color" content="#3a3f90">'),
+      judged(
+        '<meta name="theme-color" media="(prefers-color-scheme: dark)" content="#000"><meta name="theme-color" content="#3a3f8fff">',
+      ),
+      judged(''),
+    ]).toEqual(['passed', 'failed', 'passed', 'failed']);
+  });
+  it('the manifest’s stands in', () => {
+    const e = withHome({});
+    e.manifest = {
+      url: `${home}m`,
+      chain: evidence().robots.chain,
+      facts: { icons: [], themeColour: '#3a3f8f' },
+    };
+    expect(ask('identity.theme-colour', { evidence: e, brief: { ...brief(), colours } }).outcome).toBe(
+      'passed',
+    );
+  });
+  it.each([
+    ['#abc', 'aabbcc'],
+    ['ABCDEF', 'abcdef'],
+    ['#abcd', 'aabbcc'],
+    ['red', undefined],
+    ['#ab', undefined],
+  ])('%s is %s (CSS Color 4)', (text, hex) => {
+    expect(hexColour(text)).toBe(hex);
+  });
+});

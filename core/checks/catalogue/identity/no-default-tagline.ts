@@ -1,0 +1,67 @@
+import { foldLoosely } from '#core/text/fold';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPages } from '#core/checks/kit/judgement';
+import { escapeText } from './title-names-site';
+
+/** Taglines that page makers leave behind. Common practice, from memory; the host profile adds its own. */
+const DEFAULT_TAGLINES = [
+  'just another site',
+  'just another website',
+  'a short description of your site',
+  'your tagline here',
+  'your slogan here',
+  'site description',
+  'description of your site',
+  'add a description',
+  'welcome to our website',
+  'welcome to my website',
+  'enter your description here',
+];
+const FOLDED = DEFAULT_TAGLINES.map(foldLoosely);
+
+export const noDefaultTagline: Check = {
+  id: 'identity.no-default-tagline',
+  section: 'identity',
+  title: 'No description or tagline is a default',
+  severity: 'major',
+  situations: where('SL'),
+  scope: 'page',
+  needs: 'pages',
+  why: 'A template’s slogan under the client’s name is the first thing their competitors quote.',
+  source: 'common practice',
+  judge(context) {
+    const own = [...(context.profile.defaults?.taglines ?? []), ...(context.profile.defaults?.texts ?? [])]
+      .map(foldLoosely)
+      .filter(Boolean);
+    const all = new Set([...FOLDED, ...own]);
+    return overPages(context, 'no default description or tagline', (page) => {
+      for (const meta of page.facts.metas) {
+        if (meta.name !== 'description' && meta.property !== 'og:description') continue;
+        if (all.has(foldLoosely(meta.content)))
+          return failed(page.url, { found: `“${meta.content}”`, raw: meta.raw });
+      }
+      // titles often end in the tagline: “Name – Just another site”
+      const title = page.facts.titles[0];
+      const part = title?.text
+        .split(/\s[–—|·»:-]\s/)
+        .slice(1)
+        .find((t) => all.has(foldLoosely(t)));
+      return part
+        ? failed(page.url, { found: `“${part}” in the title`, raw: title!.raw + title!.text })
+        : page.passed;
+    });
+  },
+  recipe: ({ brief }) => ({
+    steps: 'Set the site’s own tagline in its settings; where there is none, leave the field empty.',
+    ...(brief.tagline
+      ? {
+          paste: [
+            {
+              label: 'Description',
+              text: `<meta name="description" content="${escapeText(brief.tagline)}">`,
+            },
+          ],
+        }
+      : {}),
+  }),
+};

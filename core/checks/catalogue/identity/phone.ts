@@ -1,0 +1,85 @@
+import { parsePhoneNumberFromString } from 'libphonenumber-js/min';
+import { decodeSafely } from '#core/extract/address';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overSite, passed, wanted } from '#core/checks/kit/judgement';
+
+/**
+ * A number in E.164, or undefined. Numbers without a country code are read in the country of the expected
+ * one.
+ */
+export function e164(text: string, like?: string): string | undefined {
+  const key = `${like ?? ''}\n${text}`;
+  let number = numbers.get(key);
+  if (number === undefined) {
+    if (numbers.size > 5000) numbers.clear();
+    numbers.set(key, (number = readNumber(text, like) ?? null));
+  }
+  return number ?? undefined;
+}
+/** The same few numbers stand on every page of a site, in every audit. */
+const numbers = new Map<string, string | null>();
+
+function readNumber(text: string, like?: string): string | undefined {
+  const model = like ? parsePhoneNumberFromString(like) : undefined;
+  const country = model?.country,
+    calling = model?.countryCallingCode;
+  // 00 is how most of the world dials out (common practice)
+  const number = parsePhoneNumberFromString(
+    text.trim().replace(/^00(?=[1-9])/, '+'),
+    country ? country : calling ? { defaultCallingCode: calling } : undefined,
+  )?.number;
+  // fifteen digits at most (E.164, 6.1)
+  return number && number.length <= 16 ? number : undefined;
+}
+
+const IN_TEXT = /\+?\(?\d[\d\s().\-/\u00a0]{5,22}\d/g;
+
+export const phone: Check = {
+  id: 'identity.phone',
+  section: 'identity',
+  title: 'The phone number is the client’s',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'site',
+  needs: 'pages',
+  why: 'A wrong digit or a template’s number is found by the first customer who calls.',
+  source: 'E.164; RFC 3966',
+  judge({ brief, view }) {
+    const number = wanted(brief, 'phone');
+    if ('judgement' in number) return number.judgement;
+    const goal = e164(number.value) ?? number.value;
+    const seen = new Set<string>();
+    for (const page of view.pages) {
+      const given = [
+        ...page.facts.anchors
+          .filter((a) => a.href.toLowerCase().startsWith('tel:'))
+          .map((a) => decodeSafely(a.href.slice(4).split(';')[0]!)),
+        ...page.facts.jsonLd.flatMap((b) => b.nodes.map((n) => n.telephone ?? '')).filter(Boolean),
+        ...(page.facts.text.match(IN_TEXT) ?? []),
+      ];
+      for (const text of given.slice(0, 200)) {
+        const found = e164(text, goal);
+        if (found === goal) return overSite(passed(page.url, { found: text.trim() }), { expected: goal });
+        if (found) seen.add(found);
+      }
+    }
+    return overSite(
+      failed(view.home?.url ?? view.evidence.target.url, {
+        found: seen.size ? `only ${[...seen].slice(0, 3).join(', ')}` : 'no phone number',
+        ...(seen.size ? { take: { field: 'phone', how: 'set', value: [...seen][0] } as const } : {}),
+      }),
+      { expected: goal },
+    );
+  },
+  recipe({ brief }) {
+    return {
+      steps: 'Write the number on the contact page as a link that phones can call.',
+      paste: [
+        {
+          label: 'Phone link',
+          text: `<a href="tel:${e164(brief.phone ?? '') ?? brief.phone ?? ''}">${brief.phone ?? ''}</a>`,
+        },
+      ],
+    };
+  },
+};

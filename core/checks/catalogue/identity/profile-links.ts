@@ -1,0 +1,70 @@
+import { normaliseUrl } from '#core/extract/address';
+import { ownerOf } from '#core/facts/agency-book';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPages, passed, wanted } from '#core/checks/kit/judgement';
+import { remembering } from '#core/remembering';
+
+/**
+ * One spelling for a profile's address: host without www., path without a final slash, no query. Common
+ * practice: networks take all of these for the same.
+ */
+export function profileKey(address: string): string | undefined {
+  const url = normaliseUrl(address);
+  if (!url) return undefined;
+  const u = new URL(url);
+  return `${u.hostname.replace(/^(?:www|m|mobile)\./, '')}${u.pathname.replace(/\/$/, '').toLowerCase()}`;
+}
+/** Links that share this page, or lead to the network itself, are no profiles. */
+const NO_PROFILE = /\/(?:share|sharer|sharer\.php|intent|submit|dialog|pin\/create|shareArticle)\b/i;
+
+export const profileLinks: Check = {
+  id: 'identity.profile-links',
+  section: 'identity',
+  title: 'Links to profiles are the client’s own',
+  severity: 'major',
+  situations: where('SL'),
+  scope: 'page',
+  needs: 'pages',
+  why: 'A template’s profile link sends every visitor who wants more to a stranger.',
+  source: 'common practice',
+  judge(context) {
+    const links = wanted(context.brief, 'profileLinks');
+    if ('judgement' in links) return links.judgement;
+    const good = new Set(links.value.map(profileKey).filter((k): k is string => k !== undefined));
+    const networks = new Set([...good].map((k) => k.split('/')[0]!));
+    // pages link to the same few hosts and profiles
+    const keyOf = remembering(profileKey);
+    const onNetwork = remembering((host: string) => networks.has(host.replace(/^(?:www|m|mobile)\./, '')));
+    return overPages(
+      context,
+      `only ${links.value.join(', ')}`,
+      (page) => {
+        const found = page.linksAway
+          .filter((l) => onNetwork(l.host) && !NO_PROFILE.test(l.url))
+          .map((l) => l.anchor);
+        if (!found.length) return null;
+        const strange = found.find(
+          (a) =>
+            ![...good].some((g) => {
+              const k = keyOf(a.href)!;
+              return k === g || k.startsWith(`${g}/`);
+            }),
+        );
+        if (!strange) return passed(page.url, { found: found[0]!.href, raw: found[0]!.raw });
+        const owner =
+          ownerOf(context.book, 'profileLinks', strange.href.replace(/\/$/, '')) ??
+          ownerOf(context.book, 'profileLinks', strange.href);
+        return failed(page.url, {
+          found: `${strange.href}${owner ? `, the profile of ${owner}` : new URL(strange.href).pathname === '/' ? ', the network’s own front page' : ''}`,
+          raw: strange.raw,
+          ...(owner ? {} : { take: { field: 'profileLinks', how: 'add', value: strange.href } as const }),
+        });
+      },
+      { none: 'no page links to one of these networks' },
+    );
+  },
+  recipe: ({ brief }) => ({
+    steps: 'Set the profile links in the site’s settings or template; take out the ones that lead elsewhere.',
+    paste: [{ label: 'Profiles', text: (brief.profileLinks ?? []).join('\n') }],
+  }),
+};

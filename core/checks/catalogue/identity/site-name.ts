@@ -1,0 +1,58 @@
+import { foldSpace } from '#core/text/fold';
+import { where, type Check } from '#core/checks/kit/check';
+import { cantTell, failed, overSite, passed, wanted } from '#core/checks/kit/judgement';
+import { isOrganisation, nodesOf } from './structured-nodes';
+import { escapeText } from './title-names-site';
+
+export const siteName: Check = {
+  id: 'identity.site-name',
+  section: 'identity',
+  title: 'Machines read the site’s name as it is',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'site',
+  needs: 'pages',
+  why: 'Search listings and previews show this name above the title; otherwise they guess one.',
+  source: 'Open Graph protocol; schema.org',
+  judge({ brief, view }) {
+    const name = wanted(brief, 'name');
+    if ('judgement' in name) return name.judgement;
+    const expected = name.value;
+    const home = view.home;
+    if (!home) return cantTell('the home page was not read', { expected });
+    const meta = home.openGraph('og:site_name');
+    const nodes = nodesOf(home).filter(
+      (n) => n.name && (n.types.some((t) => /WebSite$/.test(t)) || isOrganisation(n)),
+    );
+    const stated = [
+      ...(meta?.content.trim() ? [{ text: meta.content, raw: meta.raw, from: 'og:site_name' }] : []),
+      ...nodes.map((n) => ({
+        text: n.name!,
+        raw: `"name": ${JSON.stringify(n.name)}`,
+        from: `JSON-LD ${n.types[0]}`,
+      })),
+    ];
+    const same = (text: string) => foldSpace(text).toLowerCase() === foldSpace(expected).toLowerCase();
+    const hit = stated.find((s) => same(s.text));
+    const other = stated.find((s) => !same(s.text));
+    if (hit)
+      return overSite(passed(home.url, { found: hit.text, raw: hit.raw }), {
+        expected,
+        ...(other ? { notes: [`${other.from} says “${other.text}”.`] } : {}),
+      });
+    return overSite(
+      failed(home.url, {
+        found: other ? `“${other.text}” in ${other.from}` : 'neither og:site_name nor JSON-LD with a name',
+        raw: other?.raw,
+        ...(other ? { take: { field: 'name', how: 'set', value: foldSpace(other.text) } as const } : {}),
+      }),
+      { expected },
+    );
+  },
+  recipe: ({ brief }) => ({
+    steps: 'Set the site’s name in its settings, or put this tag into the head of the template.',
+    paste: [
+      { label: 'Tag', text: `<meta property="og:site_name" content="${escapeText(brief.name ?? '')}">` },
+    ],
+  }),
+};

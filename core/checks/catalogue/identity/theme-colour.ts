@@ -1,0 +1,61 @@
+import { where, type Check } from '#core/checks/kit/check';
+import { cantTell, failed, overSite, passed, wanted } from '#core/checks/kit/judgement';
+
+/** A colour as six hexadecimal digits, or undefined when it is no hex colour (CSS Color 4, 5.2). */
+export function hexColour(text: string): string | undefined {
+  const m = /^#?([0-9a-f]{3,4}|[0-9a-f]{6}|[0-9a-f]{8})$/i.exec(text.trim());
+  if (!m) return undefined;
+  const digits = m[1]!.toLowerCase();
+  return digits.length < 6 ? [...digits.slice(0, 3)].map((d) => d + d).join('') : digits.slice(0, 6);
+}
+
+export const themeColour: Check = {
+  id: 'identity.theme-colour',
+  section: 'identity',
+  title: 'The theme colour is one of the client’s',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'site',
+  needs: 'pages',
+  why: 'Browsers and phones colour their own frame with it.',
+  source: 'HTML; Web App Manifest',
+  judge({ brief, view, evidence }) {
+    const colours = wanted(brief, 'colours');
+    if ('judgement' in colours) return colours.judgement;
+    const expected = colours.value.map((c) => `${c.value} (${c.role})`).join(' or ');
+    if (!view.home) return cantTell('the home page was not read', { expected });
+    const good = new Set(colours.value.map((c) => hexColour(c.value)));
+    const metas = view.home.facts.metas
+      .filter((m) => m.name === 'theme-color')
+      .map((m) => ({ text: m.content, raw: m.raw }));
+    const manifest = evidence.manifest?.facts?.themeColour;
+    const stated = metas.length
+      ? metas
+      : manifest
+        ? [{ text: manifest, raw: `"theme_color": ${JSON.stringify(manifest)}` }]
+        : [];
+    if (!stated.length) return overSite(failed(view.home.url, { found: 'no theme colour' }), { expected });
+    // several may stand there for light and dark; one of the client's is enough
+    const hit = stated.find((s) => {
+      const hex = hexColour(s.text);
+      return hex !== undefined && good.has(hex);
+    });
+    const hex = hexColour(stated[0]!.text);
+    return overSite(
+      hit
+        ? passed(view.home.url, { found: hit.text, raw: hit.raw })
+        : failed(view.home.url, {
+            found: stated[0]!.text,
+            raw: stated[0]!.raw,
+            ...(hex
+              ? { take: { field: 'colours', how: 'add', value: { role: 'theme', value: hex } } as const }
+              : {}),
+          }),
+      { expected },
+    );
+  },
+  recipe: ({ brief }) => ({
+    steps: 'Put the colour into the head of the template.',
+    paste: [{ label: 'Tag', text: `<meta name="theme-color" content="${brief.colours?.[0]?.value ?? ''}">` }],
+  }),
+};

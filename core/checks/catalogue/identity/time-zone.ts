@@ -1,0 +1,12 @@
+import { handCheck, where } from '#core/checks/kit/check';
+
+export const timeZone = handCheck({
+  id: 'identity.time-zone',
+  section: 'identity',
+  title: 'Time zone, date format and week start are the client’s',
+  severity: 'minor',
+  situations: where('S'),
+  source: 'common practice',
+  why: 'Posts, opening hours and bookings an hour off are noticed by everybody but the agency.',
+  how: 'Look in the product’s settings: time zone by place and not by offset (so that summer time works), date and time format, first day of the week.',
+});

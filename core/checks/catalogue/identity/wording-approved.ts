@@ -1,0 +1,13 @@
+import { handCheck, where } from '#core/checks/kit/check';
+
+export const wordingApproved = handCheck({
+  id: 'identity.wording-approved',
+  section: 'identity',
+  title: 'The client has approved name, tagline and texts',
+  severity: 'major',
+  situations: where('S'),
+  why: 'Only the client knows how their own name is spelt.',
+  source: 'common practice',
+  attestedForDays: 180,
+  how: 'Send the client the wording of home, titles and descriptions, and attest when their answer has come.',
+});

@@ -1,0 +1,57 @@
+import { hostOf } from '#core/extract/address';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPages, passed } from '#core/checks/kit/judgement';
+
+export const canonicalHost: Check = {
+  id: 'indexing.canonical-host',
+  section: 'indexing',
+  title: 'Canonicals name the live host',
+  severity: 'blocker',
+  situations: where('L'),
+  scope: 'page',
+  needs: 'pages',
+  why: 'A canonical that still names staging tells search engines to list staging instead.',
+  source: 'common practice',
+  judge(context) {
+    const { brief, view } = context;
+    const hosts = [
+      brief.preferredHost ?? view.preferredHost,
+      ...(brief.otherHosts ?? []),
+      ...(brief.knownSubdomains ?? []),
+    ];
+    const staging = new Set(brief.stagingHosts);
+    const good = new Set(hosts.filter((h) => !staging.has(h)));
+    return overPages(
+      context,
+      `https://${hosts[0]}/…`,
+      (page) => {
+        const links = page.canonicals;
+        if (!links.length) return null;
+        for (const link of links) {
+          const url = page.target(link.href);
+          if (!url) return failed(page.url, { found: `no address: ${link.href}`, raw: link.raw });
+          const host = hostOf(url)!;
+          if (staging.has(host)) return failed(page.url, { found: `staging: ${url}`, raw: link.raw });
+          if (!url.startsWith('https:') || !good.has(host))
+            return failed(page.url, { found: url, raw: link.raw });
+        }
+        return passed(page.url, { found: links[0]!.href, raw: links[0]!.raw });
+      },
+      { none: 'no page has a canonical' },
+    );
+  },
+  recipe: ({ view, brief }, finding) => ({
+    steps:
+      'Set the site’s address to the live host in its settings and publish again; the canonicals follow it.',
+    paste: finding.places
+      .filter((p) => p.outcome === 'failed')
+      .slice(0, 10)
+      .map((p) => {
+        const u = new URL(p.place);
+        return {
+          label: p.place,
+          text: `<link rel="canonical" href="https://${brief.preferredHost ?? view.preferredHost}${u.pathname}">`,
+        };
+      }),
+  }),
+};

@@ -1,0 +1,44 @@
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPages, passed } from '#core/checks/kit/judgement';
+
+export const canonicalPresent: Check = {
+  id: 'indexing.canonical-present',
+  section: 'indexing',
+  title: 'Every page names its canonical address',
+  severity: 'major',
+  situations: where('L'),
+  scope: 'page',
+  needs: 'pages',
+  why: 'The same page is reached with and without parameters; the canonical says which address counts.',
+  source: 'RFC 6596; RFC 8288; common practice',
+  judge(context) {
+    return overPages(
+      context,
+      'exactly one canonical, absolute',
+      (page) => {
+        const all = page.canonicals;
+        const tags = all.filter((c) => c.where !== 'header');
+        const values = new Set(all.map((c) => page.target(c.href) ?? c.href));
+        const raw = all.map((c) => c.raw).join('\n');
+        if (!values.size) return failed(page.url, { found: 'none' });
+        if (tags.length > 1 || values.size > 1)
+          return failed(page.url, {
+            found: `${Math.max(tags.length, values.size)} canonicals: ${[...values].join(', ')}`,
+            raw,
+          });
+        if (tags.some((t) => t.relative)) return failed(page.url, { found: 'a relative address', raw });
+        if (tags.some((t) => t.where === 'body'))
+          return failed(page.url, { found: 'in the body, where it does not count', raw });
+        return passed(page.url, { found: [...values][0], raw });
+      },
+      { only: (p) => !p.keptOut, none: 'no page may be listed' },
+    );
+  },
+  recipe: (_, finding) => ({
+    steps: 'Put one canonical with the full address into the head of each page.',
+    paste: finding.places
+      .filter((p) => p.outcome === 'failed')
+      .slice(0, 10)
+      .map((p) => ({ label: p.place, text: `<link rel="canonical" href="${p.place}">` })),
+  }),
+};

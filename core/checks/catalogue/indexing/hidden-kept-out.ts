@@ -1,0 +1,114 @@
+import { normaliseUrl, splitAddress } from '#core/extract/address';
+import { mayFetch } from '#core/extract/robots';
+import { finalStatus, type PageEvidence } from '#core/facts/evidence';
+import type { PlaceResult } from '#core/facts/finding';
+import { where, type Check, type CheckContext } from '#core/checks/kit/check';
+import { noIndexOf, statementsOf } from '#core/checks/view/index-directives';
+import { failed, overPlaces, passed, unsure, wanted } from '#core/checks/kit/judgement';
+import { outOfListings } from './out-of-listings';
+import { isBelow } from './wanted-pages';
+
+/** Where paths begin: at the address that was audited. */
+const origin = ({ view, evidence }: CheckContext): string =>
+  new URL('/', view.homeEvidence?.requested ?? evidence.target.url).href;
+
+/** @param path the hidden path that it lies at or below */
+function judgePage(page: PageEvidence, path: string, context: CheckContext): PlaceResult {
+  const { evidence, view } = context;
+  const place = page.requested;
+  const status = finalStatus(page.chain);
+  if (status === undefined) return unsure(place, page.chain.error?.message ?? 'no answer');
+  if (status === 401) return passed(place, { found: 'needs credentials' });
+  if (status === 404 || status === 410) return passed(place, { found: `not there (${status})` });
+  if (status !== 200) return unsure(place, `the server answered ${status}`);
+  if (!isBelow(splitAddress(page.url).path, path)) return passed(place, { found: `leads to ${page.url}` });
+  const { robots } = evidence;
+  // a robots.txt that shuts everything is charged once
+  if (
+    robots.facts &&
+    !mayFetch(robots.facts, '*', page.url).allowed &&
+    !mayFetch(robots.facts, '*', origin(context)).allowed
+  )
+    return unsure(place, 'rests on indexing.robots-allows: robots.txt shuts the home page as well');
+  const { isOut, ...said } = outOfListings(page.url, noIndexOf(statementsOf(page)), robots.facts);
+  return (isOut ? passed : failed)(
+    place,
+    !isOut && view.inSitemap.has(page.url)
+      ? { ...said, found: `${said.found}, and named in the sitemap` }
+      : said,
+  );
+}
+
+export const hiddenKeptOut: Check = {
+  id: 'indexing.hidden-kept-out',
+  section: 'indexing',
+  title: 'Hidden pages are out of the listings',
+  severity: 'major',
+  situations: where('L'),
+  scope: 'page',
+  needs: 'pages',
+  why: 'A thank-you page or a price list for the trade that search engines list is found by exactly those it was hidden from.',
+  source: 'common practice; RFC 9309 3',
+  judge(context) {
+    const { brief, view, evidence } = context;
+    const paths = wanted(brief, 'hiddenPaths');
+    if ('judgement' in paths) return paths.judgement;
+    const asked = new Map((evidence.hidden ?? []).map((p) => [p.requested, p]));
+    const start = origin(context);
+    const places = paths.value.flatMap((given): PlaceResult[] => {
+      const url = normaliseUrl(given, start);
+      if (!url) return [unsure(given, 'it is no path of an address')];
+      const { path } = splitAddress(url);
+      const below = evidence.pages.filter(
+        (p) =>
+          p.requested !== url && isBelow(splitAddress(p.requested).path, path) && view.within(p.requested),
+      );
+      const own = view.asked.get(url) ?? asked.get(url);
+      // pages below it may be all there is
+      return [
+        ...(own
+          ? [judgePage(own, path, context)]
+          : below.length
+            ? []
+            : [unsure(url, 'it was not asked for')]),
+        ...below.map((p) => judgePage(p, path, context)),
+      ];
+    });
+    return overPlaces(places, { expected: 'noindex, credentials, or not there', unit: ['page', 'pages'] });
+  },
+  recipe(_, finding) {
+    const bad = finding.places.filter((p) => p.outcome === 'failed').slice(0, 10);
+    const paths = bad.map((p) => splitAddress(p.place).path);
+    const rules = [
+      ...new Set(
+        bad.filter((p) => p.found?.includes('Disallow')).map((p) => p.raw?.split('\n').at(-1) ?? ''),
+      ),
+    ].filter(Boolean);
+    return {
+      steps:
+        'Put noindex into the head of these pages, or send it as a header for their paths alone, and take them out of the sitemap. Do not use Disallow for this: it hides the noindex.',
+      paste: [
+        ...bad.map((p) => ({ label: p.place, text: '<meta name="robots" content="noindex">' })),
+        ...(paths.length
+          ? [
+              {
+                label: 'nginx, for these paths',
+                text: paths
+                  .map((path) => `location ^~ ${path} { add_header X-Robots-Tag "noindex" always; }`)
+                  .join('\n'),
+              },
+              {
+                label: 'Apache, for these paths',
+                text: paths
+                  .map(
+                    (path) => `<Location "${path}">\n  Header always set X-Robots-Tag "noindex"\n</Location>`,
+                  )
+                  .join('\n'),
+              },
+            ]
+          : []),
+        ...(rules.length ? [{ label: 'To take out of robots.txt', text: rules.join('\n') }] : []),
+      ],
+    };
+  },
+};

@@ -1,0 +1,54 @@
+import { where, type Check } from '#core/checks/kit/check';
+import { cantTell, failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { headerRecipe } from '#core/recipes/web-server';
+import { outOfListings } from './out-of-listings';
+
+export const keptOut: Check = {
+  id: 'indexing.kept-out',
+  section: 'indexing',
+  title: 'Search engines are kept out',
+  severity: 'blocker',
+  situations: where('SH'),
+  scope: 'page',
+  why: 'A half-finished copy in a search listing competes with the real site and shows the client’s drafts.',
+  source: 'RFC 9309; common practice',
+  judge({ view, evidence }) {
+    const byAddress = evidence.target.wayIn === 'addresses';
+    const places = [
+      ...view.pages.map((page) => {
+        const status = page.evidence.chain.hops.at(-1)?.status;
+        if (status === 503) return passed(page.url, { found: 'answers 503' });
+        const { isOut, ...said } = outOfListings(page.url, page.noIndex, evidence.robots.facts);
+        if (isOut) return passed(page.url, said);
+        if (view.shutDoor) return passed(page.url, { found: view.shutDoor });
+        return byAddress
+          ? unsure(page.url, 'seen from an address that may enter; others may be kept out')
+          : failed(page.url, said);
+      }),
+      ...view.refusals.map((r) =>
+        r.status === 401
+          ? passed(r.url, { found: 'needs credentials' })
+          : unsure(r.url, `the server refused the visitor (${r.status})`),
+      ),
+    ];
+    if (!places.length) {
+      const cause = view.rootCause();
+      return cantTell(cause ? `rests on ${cause.check}: ${cause.reason}` : 'no page was read');
+    }
+    return overPlaces(places, {
+      expected: 'noindex, credentials or 503 on every page',
+      unit: ['page', 'pages'],
+    });
+  },
+  recipe: ({ evidence }) => ({
+    steps:
+      'Ask for a password on the whole place, or send noindex with every answer. Do not use Disallow for this: it hides the noindex.',
+    paste: [
+      { label: 'Tag in every head', text: '<meta name="robots" content="noindex">' },
+      ...headerRecipe('X-Robots-Tag', 'noindex'),
+      ...(evidence.robots.facts?.groups.length
+        ? [{ label: 'robots.txt', text: 'User-agent: *\nDisallow:' }]
+        : []),
+    ],
+  }),
+};

@@ -1,0 +1,50 @@
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPages } from '#core/checks/kit/judgement';
+import { mustBeListed } from './wanted-pages';
+
+export const letIn: Check = {
+  id: 'indexing.let-in',
+  section: 'indexing',
+  title: 'Search engines may list the site',
+  severity: 'blocker',
+  situations: where('L'),
+  scope: 'page',
+  needs: 'pages',
+  why: 'The switch that kept the draft out is the one most often forgotten; the site is then found by nobody.',
+  source: 'common practice',
+  judge(context) {
+    const { view, brief } = context;
+    const { inSitemap } = view;
+    const matter = new Set((brief.crawlers ?? []).map((c) => c.toLowerCase()));
+    const aside = view.pages
+      .filter((p) => p.noIndex.length && !mustBeListed(p, brief, inSitemap))
+      .map((p) => p.url);
+    return overPages(
+      context,
+      'no noindex on home, required and sitemap pages',
+      (page) => {
+        const against = page.noIndex.find((n) => n.agent === '*' || matter.has(n.agent));
+        return against
+          ? failed(page.url, {
+              found: `noindex in the ${against.from === 'meta' ? 'page' : 'header'}${against.agent === '*' ? '' : ` for ${against.agent}`}`,
+              raw: against.raw,
+              ...(page === view.home
+                ? {}
+                : { take: { field: 'hiddenPaths', how: 'add', value: page.path } as const }),
+            })
+          : page.passed;
+      },
+      {
+        only: (p) => mustBeListed(p, brief, inSitemap),
+        notes: aside.length
+          ? [`kept out, but not pages that must be listed: ${aside.slice(0, 10).join(', ')}`]
+          : [],
+      },
+    );
+  },
+  recipe: (_, finding) => ({
+    steps:
+      'Switch off “keep search engines out” in the site’s settings (look at the effect, not at the wording of the switch), or take this out of the template or the server’s configuration. Then publish and empty the caches.',
+    paste: [{ label: 'Take out', text: finding.places.find((p) => p.outcome === 'failed')?.raw ?? '' }],
+  }),
+};

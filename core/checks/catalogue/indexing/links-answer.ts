@@ -1,0 +1,53 @@
+import { finalStatus } from '#core/facts/evidence';
+import type { PlaceResult } from '#core/facts/finding';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+
+export const linksAnswer: Check = {
+  id: 'indexing.links-answer',
+  section: 'indexing',
+  title: 'Links inside the site lead somewhere',
+  severity: 'major',
+  situations: where('SL'),
+  scope: 'link',
+  needs: 'pages',
+  why: 'A dead link is the fault that visitors meet themselves.',
+  source: 'RFC 9110 15.5',
+  judge({ view }) {
+    const places = view.followed.flatMap(({ url, chain, page, anchor }): PlaceResult[] => {
+      const status = finalStatus(chain);
+      const where = page.url === url ? '' : `, linked from ${page.url}`;
+      if (status === undefined)
+        return [
+          chain.error?.code === 'no-name' ||
+          chain.error?.code === 'refused' ||
+          chain.error?.code === 'redirect-loop'
+            ? failed(url, { found: `${chain.error.message}${where}`, raw: anchor.raw })
+            : unsure(url, chain.error?.message ?? 'no answer'),
+        ];
+      if ([401, 403, 429].includes(status) || (status === 503 && view.refusals.some((r) => r.url === url)))
+        return [unsure(url, `the server refused the visitor (${status})`)];
+      // a 5xx is delivery.no-server-errors' business
+      if (status >= 500) return [];
+      return [status < 400 ? passed(url) : failed(url, { found: `${status}${where}`, raw: anchor.raw })];
+    });
+    return overPlaces(places, {
+      expected: 'a status below 400',
+      unit: ['link', 'links'],
+      none: 'the pages have no links',
+    });
+  },
+  recipe: (_, finding) => ({
+    steps: 'Mend or take out these links; where the page has moved, let its old address redirect.',
+    paste: [
+      {
+        label: 'Links',
+        text: finding.places
+          .filter((p) => p.outcome === 'failed')
+          .slice(0, 50)
+          .map((p) => `${p.place} (${p.found})`)
+          .join('\n'),
+      },
+    ],
+  }),
+};

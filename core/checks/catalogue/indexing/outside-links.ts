@@ -1,0 +1,63 @@
+import { finalStatus, type LinkEvidence } from '#core/facts/evidence';
+import type { PlaceResult } from '#core/facts/finding';
+import { where, type Check } from '#core/checks/kit/check';
+import { cantTell, failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import type { SiteView } from '#core/checks/view/site-view';
+
+function judgeLink({ url, chain }: LinkEvidence, view: SiteView): PlaceResult {
+  const link = view.linked.get(url);
+  const more = { raw: link?.anchor.raw };
+  const from = link ? `, linked from ${link.page.url}` : '';
+  const status = finalStatus(chain);
+  if (status === undefined) {
+    const { code, message } = chain.error ?? { code: 'stopped', message: 'no answer' };
+    return code === 'no-name' ||
+      code === 'refused' ||
+      code === 'redirect-loop' ||
+      code === 'too-many-redirects'
+      ? failed(url, { found: `${message}${from}`, ...more })
+      : unsure(url, message, more);
+  }
+  if (status === 404 || status === 410) return failed(url, { found: `${status}${from}`, ...more });
+  // many large sites turn away what is no browser: somebody is there all the same
+  return status >= 500 ? unsure(url, `it answered ${status}`, more) : passed(url, { found: String(status) });
+}
+
+export const outsideLinks: Check = {
+  id: 'indexing.outside-links',
+  section: 'indexing',
+  title: 'Links to other sites lead somewhere',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'link',
+  needs: 'pages',
+  why: 'Other people’s pages move and their domains lapse; what stands there next is seldom what the client meant to recommend.',
+  source: 'RFC 9110 15.5.5, 15.5.11; common practice',
+  judge({ evidence, view }) {
+    const asked = evidence.links.filter((l) => !l.own);
+    if (!asked.length && view.pages.some((p) => p.linksAway.some((l) => !view.siteHosts.has(l.host))))
+      return cantTell('links to other sites were not asked for in this audit');
+    return overPlaces(
+      asked.map((l) => judgeLink(l, view)),
+      {
+        expected: 'an answer other than “not found”',
+        unit: ['link', 'links'],
+        none: 'no page links to another site',
+      },
+    );
+  },
+  recipe: (_, finding) => ({
+    steps:
+      'Look where the page has moved to and change the link, or take it out; where the domain has changed hands, take it out today.',
+    paste: [
+      {
+        label: 'Links',
+        text: finding.places
+          .filter((p) => p.outcome === 'failed')
+          .slice(0, 50)
+          .map((p) => `${p.place} (${p.found})`)
+          .join('\n'),
+      },
+    ],
+  }),
+};

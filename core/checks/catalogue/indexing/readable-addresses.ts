@@ -1,0 +1,53 @@
+import { decodeSafely, splitAddress } from '#core/extract/address';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPages } from '#core/checks/kit/judgement';
+
+/** Session ids in addresses (common practice). */
+const SESSION = /[;?&](?:jsessionid|phpsessid|sid|sessionid|session_id|aspsessionid\w*)=/i;
+const NUMBER_QUERY = /^\?(?:[a-z_]{1,12}=)?\d+$/i;
+
+/** Words of small letters, dashes and digits: most addresses, and nothing to find fault with. */
+const PLAIN = /^https?:\/\/[^/?#]+\/(?:[a-z][a-z0-9-]*\/)*(?:[a-z][a-z0-9-]*(?:\.[a-z]+)?)?$/;
+
+/** What makes a normalised address hard to read, or undefined. */
+export function addressFault(address: string): string | undefined {
+  if (PLAIN.test(address)) return undefined;
+  const { path: pathname, query: search } = splitAddress(address);
+  const path = pathname.includes('%') ? decodeSafely(pathname) : pathname;
+  if (SESSION.test(pathname) || (search && SESSION.test(search))) return 'a session id';
+  if (/\s/.test(path)) return 'a space';
+  if (/\p{Lu}/u.test(path)) return 'capital letters';
+  if (NUMBER_QUERY.test(search)) return 'told apart by a number alone';
+  const last = path.split('/').filter(Boolean).pop();
+  // a year or a page number in a series tells something; a bare number in its place does not
+  if (
+    last &&
+    /^\d+(?:\.\w{2,5})?$/.test(last) &&
+    !/^(?:19|20)\d\d$/.test(last) &&
+    !/\/(?:page|seite|p)\/\d+\/?$/.test(path) &&
+    !/\/(?:19|20)\d\d\/\d{1,2}(?:\/\d{1,2})?\/?$/.test(path)
+  )
+    return 'told apart by a number alone';
+  return undefined;
+}
+
+export const readableAddresses: Check = {
+  id: 'indexing.readable-addresses',
+  section: 'indexing',
+  title: 'Addresses say what the page is',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'page',
+  needs: 'pages',
+  why: 'An address is read in listings, on paper and on the phone, and is hard to change later.',
+  source: 'common practice',
+  judge: (context) =>
+    overPages(context, 'words in small letters', (page) => {
+      const fault = addressFault(page.url);
+      return fault ? failed(page.url, { found: fault }) : page.passed;
+    }),
+  recipe: () => ({
+    steps:
+      'Set the form of addresses in the product’s settings before the launch; after it, let each old one redirect to its new one.',
+  }),
+};

@@ -1,0 +1,54 @@
+import { mayFetch } from '#core/extract/robots';
+import { finalStatus } from '#core/facts/evidence';
+import { where, type Check } from '#core/checks/kit/check';
+import { cantTell, failed, overPages, passed } from '#core/checks/kit/judgement';
+import { mustBeListed } from './wanted-pages';
+
+export const robotsAllows: Check = {
+  id: 'indexing.robots-allows',
+  section: 'indexing',
+  title: 'robots.txt lets crawlers read the site',
+  severity: 'blocker',
+  situations: where('L'),
+  scope: 'page',
+  needs: 'pages',
+  why: 'A “Disallow: /” carried over from staging shuts the whole site, and the listing shrinks to a bare address.',
+  source: 'RFC 9309 2.2',
+  judge(context) {
+    const { evidence, brief, view } = context;
+    const status = finalStatus(evidence.robots.chain);
+    if (status === undefined || status >= 500 || status === 429)
+      return cantTell(
+        `rests on indexing.robots-answers: ${status === undefined ? (evidence.robots.chain.error?.message ?? 'no answer') : `status ${status}`}`,
+      );
+    const robots = evidence.robots.facts;
+    const { inSitemap } = view;
+    const crawlers = ['*', ...(brief.crawlers ?? [])];
+    return overPages(
+      context,
+      `home, required and sitemap pages allowed for ${crawlers.map((c) => (c === '*' ? 'everyone' : c)).join(', ')}`,
+      (page) => {
+        if (!robots) return passed(page.url, { found: 'no rules' });
+        for (const crawler of crawlers) {
+          const { allowed, rule } = mayFetch(robots, crawler, page.url);
+          if (!allowed)
+            return failed(page.url, {
+              found: `closed to ${crawler === '*' ? 'everyone' : crawler} by line ${rule!.line}: ${rule!.raw.trim()}`,
+              raw: rule!.raw,
+            });
+        }
+        return page.passed;
+      },
+      { only: (p) => mustBeListed(p, brief, inSitemap) },
+    );
+  },
+  recipe: ({ view }) => ({
+    steps: 'Take the rule out of robots.txt, or narrow it to the paths that are meant.',
+    paste: [
+      {
+        label: 'robots.txt',
+        text: `User-agent: *\nDisallow:\n\nSitemap: https://${view.preferredHost}/sitemap.xml`,
+      },
+    ],
+  }),
+};

@@ -1,0 +1,41 @@
+import { quantity } from '#core/text/quantity';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
+
+export const robotsNoSecrets: Check = {
+  id: 'indexing.robots-no-secrets',
+  section: 'indexing',
+  title: 'robots.txt gives nothing away',
+  severity: 'minor',
+  situations: where('L'),
+  scope: 'line',
+  why: 'Everyone may read robots.txt; what it hides is what curious people open first.',
+  source: 'common practice; RFC 9309 3',
+  judge({ evidence, brief }) {
+    const { text, facts } = evidence.robots;
+    if (text === undefined || !facts) return inapplicable('there is no robots.txt that can be read');
+    const secrets = [...(brief.stagingHosts ?? []), ...(brief.hiddenPaths ?? [])]
+      .map((s) => s.toLowerCase())
+      .filter((s) => s.replace(/\W/g, '').length > 2);
+    if (!secrets.length)
+      return {
+        outcome: 'untested',
+        reason: 'the brief names no staging host and no private path',
+        places: [],
+      };
+    const lines = text.split(/\r\n?|\n/);
+    const places = lines.flatMap((raw, i) => {
+      const hit = secrets.find((s) => raw.toLowerCase().includes(s));
+      return hit ? [failed(`line ${i + 1}`, { found: hit, raw: raw.slice(0, 300) })] : [];
+    });
+    return overPlaces(
+      places.length
+        ? places
+        : [passed(evidence.robots.chain.start, { found: quantity(lines.length, 'line') })],
+      { expected: 'no staging host and no private path', unit: ['line', 'lines'] },
+    );
+  },
+  recipe: () => ({
+    steps: 'Take the line out. Protect a private path by signing in, and keep it out of listings by noindex.',
+  }),
+};

@@ -1,0 +1,56 @@
+import { quantity } from '#core/text/quantity';
+import { finalStatus } from '#core/facts/evidence';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overSite, passed } from '#core/checks/kit/judgement';
+
+export const sitemapFound: Check = {
+  id: 'indexing.sitemap-found',
+  section: 'indexing',
+  title: 'There is a sitemap',
+  severity: 'major',
+  situations: where('L'),
+  scope: 'site',
+  needs: 'pages',
+  why: 'Search engines find pages by it that few links lead to, and see what has changed.',
+  source: 'sitemaps.org 0.9',
+  judge({ evidence, view }) {
+    const expected = 'a well-formed sitemap, named in robots.txt or at /sitemap.xml';
+    const tops = evidence.sitemaps.filter((s) => s.from !== 'index');
+    for (const map of tops) {
+      if (finalStatus(map.chain) === 200 && map.facts && !map.facts.error)
+        return overSite(
+          passed(map.url, {
+            found:
+              map.facts.kind === 'index'
+                ? quantity(map.facts.count, 'file')
+                : quantity(map.facts.count, 'address', 'addresses'),
+          }),
+          { expected },
+        );
+    }
+    const seen = tops.map(
+      (m) =>
+        `${m.url}: ${m.facts?.error ? `not well-formed (${m.facts.error})` : (m.chain.error?.message ?? `status ${finalStatus(m.chain)}`)}`,
+    );
+    return overSite(
+      failed(tops[0]?.url ?? `https://${view.preferredHost}/sitemap.xml`, {
+        found: seen[0] ?? 'none',
+        raw: seen.join('\n'),
+      }),
+      { expected },
+    );
+  },
+  recipe: ({ view }) => ({
+    steps: 'Switch the sitemap on at the host, or upload this one, and name it in robots.txt.',
+    paste: [
+      {
+        label: 'sitemap.xml',
+        text: `<?xml version="1.0" encoding="UTF-8"?>\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">\n${view.countable
+          .slice(0, 200)
+          .map((p) => `  <url><loc>${p.url.replace(/&/g, '&amp;')}</loc></url>`)
+          .join('\n')}\n</urlset>`,
+      },
+      { label: 'Line in robots.txt', text: `Sitemap: https://${view.preferredHost}/sitemap.xml` },
+    ],
+  }),
+};

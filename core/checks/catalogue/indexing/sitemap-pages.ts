@@ -1,0 +1,56 @@
+import { finalStatus } from '#core/facts/evidence';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+
+export const sitemapPages: Check = {
+  id: 'indexing.sitemap-pages',
+  section: 'indexing',
+  title: 'The sitemap names pages to be listed, and only those',
+  severity: 'major',
+  situations: where('L'),
+  scope: 'page',
+  needs: 'pages',
+  why: 'Dead and forbidden addresses make search engines trust the rest of the file less.',
+  source: 'sitemaps.org; common practice',
+  judge({ evidence, view }) {
+    const unread = new Set(evidence.unread);
+    const places = [...view.inSitemap].flatMap((url) => {
+      const page = view.asked.get(url);
+      if (!page) return unread.has(url) || !view.within(url) ? [] : [unsure(url, 'it was not read')];
+      const status = finalStatus(page.chain);
+      if (status === undefined) return [unsure(url, page.chain.error?.message ?? 'no answer')];
+      if ([401, 403, 429].includes(status))
+        return [unsure(url, `the server refused the visitor (${status})`)];
+      if (status >= 500) return [unsure(url, `rests on delivery.no-server-errors: ${status}`)];
+      if (status !== 200) return [failed(url, { found: `status ${status}` })];
+      if (page.url !== url) return [failed(url, { found: `leads to ${page.url}` })];
+      const own = view.byUrl.get(url);
+      if (!own) return [];
+      if (own.keptOut) return [failed(url, { found: 'noindex', raw: own.keptOut.raw })];
+      const { canonical } = own;
+      return [
+        canonical && canonical !== url
+          ? failed(url, { found: `its canonical is ${canonical}` })
+          : passed(url),
+      ];
+    });
+    return overPlaces(places, {
+      expected: '200, may be indexed, its own canonical',
+      unit: ['address', 'addresses'],
+      none: 'there is no sitemap with addresses of this site',
+    });
+  },
+  recipe: (_, finding) => ({
+    steps: 'Have the sitemap written anew; where it comes from a plug-in, leave these pages out there.',
+    paste: [
+      {
+        label: 'To be taken out',
+        text: finding.places
+          .filter((p) => p.outcome === 'failed')
+          .slice(0, 50)
+          .map((p) => p.place)
+          .join('\n'),
+      },
+    ],
+  }),
+};

@@ -1,0 +1,56 @@
+import { hostOf } from '#core/extract/address';
+import { finalStatus, lastAnswer } from '#core/facts/evidence';
+import { where, type Check, type CheckContext } from '#core/checks/kit/check';
+import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
+
+/**
+ * How a place before the live one was closed after the launch; undefined while it is open or nobody can tell.
+ */
+export function closedAs({
+  view,
+  evidence,
+  brief,
+}: Pick<CheckContext, 'view' | 'evidence' | 'brief'>): string | undefined {
+  if (view.shutDoor) return view.shutDoor;
+  const home = view.homeEvidence;
+  const main = evidence.hosts[0];
+  const error = home?.chain.error ?? main?.https.error;
+  if (error && ['no-name', 'no-address', 'refused'].includes(error.code)) return `gone: ${error.message}`;
+  const status = home && finalStatus(home.chain);
+  if (status === 404 || status === 410) return `gone (${status})`;
+  if (status === 401 || status === 403) return `locked (${status})`;
+  const end = home && lastAnswer(home.chain)?.url;
+  const live = new Set([brief.preferredHost, ...(brief.otherHosts ?? [])]);
+  return end && live.has(hostOf(end)) ? `leads to ${end}` : undefined;
+}
+
+export const stagingClosed: Check = {
+  id: 'indexing.staging-closed',
+  section: 'indexing',
+  title: 'Staging is closed after the launch',
+  severity: 'major',
+  situations: where('S'),
+  scope: 'site',
+  why: 'A forgotten copy is found by search engines and by people who then order from last year’s price list.',
+  source: 'common practice',
+  judge(context) {
+    const { launched, view, evidence } = context;
+    if (launched === undefined)
+      return { outcome: 'untested', reason: 'whether the site is launched is not said', places: [] };
+    if (!launched) return inapplicable('the site is not launched yet');
+    const expected = 'locked, gone, or leading to the live site';
+    const how = closedAs(context);
+    if (how) return overSite(passed(evidence.target.url, { found: how }), { expected });
+    if (!view.home) return cantTell(view.rootCause()?.reason ?? 'the home page was not read', { expected });
+    return overSite(failed(evidence.target.url, { found: 'open to everybody' }), { expected });
+  },
+  recipe: ({ brief }) => ({
+    steps: 'Take the place down, ask for a password, or let it lead to the live site.',
+    paste: brief.preferredHost
+      ? [
+          { label: 'nginx', text: `return 301 https://${brief.preferredHost}$request_uri;` },
+          { label: 'Apache', text: `Redirect permanent / https://${brief.preferredHost}/` },
+        ]
+      : undefined,
+  }),
+};

@@ -1,0 +1,23 @@
+/**
+ * The pages of a live site that search engines are meant to list: home, required and sitemap pages, less the
+ * brief's hidden ones.
+ */
+import type { Brief } from '#core/facts/brief';
+import type { ReadPage } from '#core/checks/view/read-page';
+
+/** Whether a page is one that must be listed. */
+export function mustBeListed(page: ReadPage, brief: Brief, inSitemap: ReadonlySet<string>): boolean {
+  if (isHidden(page, brief)) return false;
+  return page.evidence.via === 'home' || page.evidence.via === 'brief' || inSitemap.has(page.url);
+}
+
+/** Whether the brief wants a page kept out of listings. */
+export function isHidden(page: ReadPage, brief: Brief): boolean {
+  return Boolean(brief.hiddenPaths?.some((h) => isBelow(page.path, h)));
+}
+
+/** Whether a path is another one, with or without its last slash, or lies below it. */
+export function isBelow(path: string, top: string): boolean {
+  const bare = top.endsWith('/') ? top.slice(0, -1) : top;
+  return path === bare || path.startsWith(`${bare}/`);
+}

@@ -1,0 +1,31 @@
+import { headerValues } from '#core/facts/evidence';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPages, passed } from '#core/checks/kit/judgement';
+
+export const charset: Check = {
+  id: 'metadata.charset',
+  section: 'metadata',
+  title: 'Pages are in UTF-8 and say so',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'page',
+  needs: 'pages',
+  why: 'A browser that has to guess shows broken accents.',
+  source: 'HTML',
+  judge(context) {
+    return overPages(context, 'UTF-8 by header, byte order mark or within the first 1024 bytes', (page) => {
+      const found = page.evidence.charset ?? 'nothing';
+      const raw = headerValues(page.answer, 'content-type')
+        .map((v) => `Content-Type: ${v}`)
+        .join('\n');
+      return (found === 'utf-8' ? passed : failed)(page.url, { found, raw });
+    });
+  },
+  recipe: () => ({
+    steps: 'Save the pages in UTF-8 and say so first in the head, or in the header.',
+    paste: [
+      { label: 'First tag in the head', text: '<meta charset="utf-8">' },
+      { label: 'Header', text: 'Content-Type: text/html; charset=utf-8' },
+    ],
+  }),
+};

@@ -1,0 +1,50 @@
+import { countCharacters, isEastAsian, textWidth } from '#core/text/width';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPages, passed } from '#core/checks/kit/judgement';
+
+export const descriptionLength: Check = {
+  id: 'metadata.description-length',
+  section: 'metadata',
+  title: 'Descriptions fit into a listing',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'page',
+  needs: 'pages',
+  why: 'A short one is passed over for a piece of the page, a long one is cut off.',
+  source: 'common practice',
+  parameters: {
+    least: { default: 80, min: 1, max: 150, unit: 'characters', meaning: 'fewest' },
+    most: { default: 150, min: 50, max: 500, unit: 'characters', meaning: 'most' },
+    width: {
+      default: 900,
+      min: 300,
+      max: 4000,
+      unit: 'px',
+      meaning: 'widest at 14 px of a face with Arial’s metrics',
+    },
+  },
+  judge(context) {
+    const { least = 80, most = 150, width = 900 } = context.parameters;
+    const limit = context.profile.descriptionLimit;
+    return overPages(
+      context,
+      `${least} to ${most} characters, at most ${width} px${limit ? `, ${limit} at the host` : ''}`,
+      (page) => {
+        const meta = page.description;
+        const text = meta?.content.trim();
+        if (!text) return null;
+        const count = countCharacters(text),
+          px = Math.ceil(textWidth(text, 14));
+        const good =
+          px <= width &&
+          (limit === undefined || count <= limit) &&
+          (isEastAsian(text) || (count >= least && count <= most));
+        return (good ? passed : failed)(page.url, { found: `${count} characters, ${px} px`, raw: meta!.raw });
+      },
+      { none: 'no page has a description' },
+    );
+  },
+  recipe: () => ({
+    steps: 'Say in one or two sentences what a visitor finds here and why they should come.',
+  }),
+};

@@ -1,0 +1,46 @@
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import type { ReadPage } from '#core/checks/view/read-page';
+import { escapeText } from '#core/checks/catalogue/identity/title-names-site';
+
+/** The first sentences after the main heading, or of the page: about as many as fit. */
+function beginning(facts: ReadPage['facts'] | undefined): string {
+  if (!facts) return '';
+  const heading = facts.headings.find((h) => h.level === 1)?.text;
+  const at = heading ? facts.text.lastIndexOf(heading) : -1;
+  const after = at < 0 ? '' : facts.text.slice(at + heading!.length).trim();
+  return (after.length > 40 ? after : facts.text).slice(0, 150).replace(/\s+\S*$/, '');
+}
+
+export const descriptionPresent: Check = {
+  id: 'metadata.description-present',
+  section: 'metadata',
+  title: 'Every page has one description',
+  severity: 'major',
+  situations: where('SL'),
+  scope: 'page',
+  needs: 'pages',
+  why: 'Without one, search engines cut a listing together from whatever stands on the page.',
+  source: 'HTML',
+  judge(context) {
+    return overPages(context, 'exactly one non-empty description', (page) => {
+      const all = page.facts.metas.filter((m) => m.name === 'description');
+      const raw = all.map((m) => m.raw).join('\n');
+      if (!all.length) return failed(page.url, { found: 'none' });
+      if (all.length > 1) return failed(page.url, { found: `${all.length} descriptions`, raw });
+      if (!all[0]!.content.trim()) return failed(page.url, { found: 'an empty description', raw });
+      return passed(page.url, { found: all[0]!.content, raw });
+    });
+  },
+  recipe: ({ view }, finding) => ({
+    steps:
+      'Write one for each page: what a visitor finds there, with the name, in 80 to 150 characters. The first sentences of the page are a start.',
+    paste: finding.places
+      .filter((p) => p.outcome === 'failed')
+      .slice(0, 10)
+      .map((p) => {
+        const text = beginning(view.pages.find((x) => x.url === p.place)?.facts);
+        return { label: p.place, text: `<meta name="description" content="${escapeText(text)}">` };
+      }),
+  }),
+};

@@ -1,0 +1,13 @@
+import { handCheck, where } from '#core/checks/kit/check';
+
+export const handAccessibility = handCheck({
+  id: 'metadata.hand-accessibility',
+  section: 'metadata',
+  title: 'Keyboard, focus, contrast and reflow are looked through',
+  severity: 'major',
+  situations: where('S'),
+  source: 'WCAG 2.1.1, 2.4.7, 1.4.3, 1.4.10',
+  attestedForDays: 180,
+  why: 'Half of all hurdles cannot be measured from outside.',
+  how: 'Go through each kind of page with the Tab key alone: everything reachable, focus always visible. Measure the contrast of text and controls. Enlarge to 400 %: nothing may be cut off or need two directions of scrolling.',
+});

@@ -1,0 +1,36 @@
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPages } from '#core/checks/kit/judgement';
+
+/** The delay of a refresh in seconds (HTML, shared declarative refresh steps); undefined when it is none. */
+export function refreshDelay(content: string): number | undefined {
+  const m = /^\s*(\d+)?(?:\.[\d.]*)?\s*(?:$|[;,\s])/.exec(content);
+  return m?.[1] === undefined ? undefined : Number(m[1]);
+}
+
+export const noRefresh: Check = {
+  id: 'metadata.no-refresh',
+  section: 'metadata',
+  title: 'No page reloads or leaves by itself',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'page',
+  needs: 'pages',
+  why: 'Slow readers lose their place, and those who listen start anew.',
+  source: 'WCAG 2.2.1; WCAG failures F40, F41',
+  judge: (context) =>
+    overPages(context, 'no meta refresh with a delay', (page) => {
+      const meta = page.facts.metas.find(
+        (m) => m.httpEquiv === 'refresh' && (refreshDelay(m.content) ?? 0) > 0,
+      );
+      return meta
+        ? failed(page.url, { found: `after ${refreshDelay(meta.content)} seconds`, raw: meta.raw })
+        : page.passed;
+    }),
+  recipe: () => ({
+    steps: 'Take the tag out. Where the page has moved, redirect on the server.',
+    paste: [
+      { label: 'nginx', text: 'location = /old { return 301 /new; }' },
+      { label: 'Apache', text: 'Redirect 301 /old /new' },
+    ],
+  }),
+};

@@ -1,0 +1,30 @@
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPages, passed } from '#core/checks/kit/judgement';
+
+export const oneMainHeading: Check = {
+  id: 'metadata.one-main-heading',
+  section: 'metadata',
+  title: 'Every page has one main heading',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'page',
+  needs: 'pages',
+  why: 'It tells screen readers and search engines what the page is about.',
+  source: 'common practice',
+  judge(context) {
+    return overPages(context, 'exactly one non-empty h1', (page) => {
+      const all = page.facts.headings.filter((h) => h.level === 1);
+      if (all.length !== 1)
+        return failed(page.url, {
+          found: all.length
+            ? `${all.length} h1: ${all
+                .map((h) => `“${h.text}”`)
+                .slice(0, 3)
+                .join(', ')}`
+            : 'no h1',
+        });
+      return (all[0]!.text ? passed : failed)(page.url, { found: all[0]!.text || 'an empty h1' });
+    });
+  },
+  recipe: () => ({ steps: 'Make the heading that names the page the only h1; set others to h2.' }),
+};

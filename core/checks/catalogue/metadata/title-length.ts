@@ -1,0 +1,49 @@
+import { countCharacters, isEastAsian, textWidth } from '#core/text/width';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPages, passed } from '#core/checks/kit/judgement';
+
+export const titleLength: Check = {
+  id: 'metadata.title-length',
+  section: 'metadata',
+  title: 'Titles fit into a listing',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'page',
+  needs: 'pages',
+  why: 'What does not fit is cut off, mostly before the name.',
+  source: 'common practice',
+  parameters: {
+    least: { default: 15, min: 1, max: 60, unit: 'characters', meaning: 'fewest' },
+    most: { default: 60, min: 20, max: 200, unit: 'characters', meaning: 'most' },
+    width: {
+      default: 560,
+      min: 200,
+      max: 2000,
+      unit: 'px',
+      meaning: 'widest at 20 px of a face with Arial’s metrics',
+    },
+  },
+  judge(context) {
+    const { least = 15, most = 60, width = 560 } = context.parameters;
+    return overPages(
+      context,
+      `${least} to ${most} characters, at most ${width} px`,
+      (page) => {
+        const title = page.facts.titles[0];
+        if (!title?.text) return null;
+        const count = countCharacters(title.text),
+          px = Math.ceil(textWidth(title.text, 20));
+        // counting letters says little of East Asian text
+        const good = px <= width && (isEastAsian(title.text) || (count >= least && count <= most));
+        return (good ? passed : failed)(page.url, {
+          found: `${count} characters, ${px} px: ${title.text}`,
+          raw: title.raw + title.text,
+        });
+      },
+      { none: 'no page has a title' },
+    );
+  },
+  recipe: () => ({
+    steps: 'Say first what this page is about, then the name; leave out words that every title has.',
+  }),
+};

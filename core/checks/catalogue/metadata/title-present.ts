@@ -1,0 +1,37 @@
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { escapeText } from '#core/checks/catalogue/identity/title-names-site';
+import { pageWord } from '#core/checks/catalogue/identity/no-default-title';
+
+export const titlePresent: Check = {
+  id: 'metadata.title-present',
+  section: 'metadata',
+  title: 'Every page has one title',
+  severity: 'major',
+  situations: where('SL'),
+  scope: 'page',
+  needs: 'pages',
+  why: 'The title heads the listing, the tab and the bookmark.',
+  source: 'HTML; WCAG 2.4.2',
+  judge(context) {
+    return overPages(context, 'exactly one title in the head', (page) => {
+      const titles = page.facts.titles;
+      if (!titles.length) return failed(page.url, { found: 'none' });
+      const raw = titles.map((t) => `${t.raw}${t.text}</title>`).join('\n');
+      if (titles.length > 1) return failed(page.url, { found: `${titles.length} titles`, raw });
+      if (!titles[0]!.text) return failed(page.url, { found: 'an empty title', raw });
+      if (titles[0]!.where === 'body') return failed(page.url, { found: 'a title in the body', raw });
+      return passed(page.url, { found: titles[0]!.text, raw });
+    });
+  },
+  recipe: ({ brief }, finding) => ({
+    steps: 'Give each of these pages one title in its head.',
+    paste: finding.places
+      .filter((p) => p.outcome === 'failed')
+      .slice(0, 10)
+      .map((p) => ({
+        label: p.place,
+        text: `<title>${escapeText(pageWord(p.place))}${brief.name ? ` – ${escapeText(brief.name)}` : ''}</title>`,
+      })),
+  }),
+};

@@ -1,0 +1,61 @@
+import { where, type Check } from '#core/checks/kit/check';
+import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
+import { offerOf, sizesInWords } from './icons';
+
+export const iconSharp: Check = {
+  id: 'sharing.icon-sharp',
+  section: 'sharing',
+  title: 'The icon is sharp on dense screens',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'site',
+  needs: 'pages',
+  why: 'A 32 px icon is enlarged on most of today’s screens and looks soft.',
+  source: 'common practice',
+  parameters: {
+    size: {
+      default: 64,
+      min: 32,
+      max: 512,
+      unit: 'px',
+      meaning: 'least dense size where the host profile recommends none',
+    },
+  },
+  judge({ evidence, profile, parameters }) {
+    const wanted = profile.icons?.recommended ?? [];
+    const expected = wanted.length
+      ? `an icon of ${wanted.join(' and ')} px, as recommended for the host`
+      : `an icon of at least ${parameters.size} px, or SVG`;
+    const offers = evidence.assets.filter((a) => a.roles.includes('icon')).map(offerOf);
+    const usable = offers.filter((o) => !o.fault);
+    if (!usable.length)
+      return offers.length && offers.every((o) => o.asset.chain.error?.code !== 'timeout')
+        ? inapplicable('there is no icon; sharing.favicon says so')
+        : cantTell('no icon could be read', { expected });
+    const sizes = new Set(
+      usable.flatMap((o) => o.sizes.filter((s) => s.width === s.height).map((s) => s.width)),
+    );
+    const good =
+      usable.some((o) => o.vector) ||
+      (wanted.length ? wanted.every((w) => sizes.has(w)) : [...sizes].some((s) => s >= parameters.size!));
+    return overSite((good ? passed : failed)(usable[0]!.asset.url, { found: sizesInWords(usable) }), {
+      expected,
+    });
+  },
+  recipe: ({ profile, parameters }) => {
+    const sizes = profile.icons?.recommended?.length
+      ? profile.icons.recommended
+      : [Math.max(192, parameters.size!)];
+    return {
+      steps: 'Upload the icon in a dense size as well, or as SVG.',
+      paste: [
+        {
+          label: 'Tags',
+          text: sizes
+            .map((s) => `<link rel="icon" type="image/png" sizes="${s}x${s}" href="/icon-${s}.png">`)
+            .join('\n'),
+        },
+      ],
+    };
+  },
+};

@@ -1,0 +1,41 @@
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
+
+export const imageSize: Check = {
+  id: 'sharing.image-size',
+  section: 'sharing',
+  title: 'The share picture is large and wide enough',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'image',
+  needs: 'pages',
+  why: 'A smaller or squarer picture is cropped, or shown as a thumbnail beside the text.',
+  source: 'common practice',
+  parameters: {
+    width: { default: 1200, min: 200, max: 4000, unit: 'px', meaning: 'least width' },
+    height: { default: 630, min: 100, max: 4000, unit: 'px', meaning: 'least height' },
+    tolerance: { default: 2, min: 0, max: 50, unit: '%', meaning: 'how far the ratio may be off' },
+  },
+  judge({ evidence, parameters }) {
+    const { width = 1200, height = 630, tolerance = 2 } = parameters;
+    const places = evidence.assets
+      .filter((a) => a.roles.includes('share-picture') && a.image)
+      .map((a) => {
+        const { width: w, height: h } = a.image!;
+        // exact: |w/h - W/H| <= tolerance % of W/H, without dividing
+        const off = Math.abs(w * height - width * h) * 100 > tolerance * width * h;
+        const small = w < width || h < height;
+        return (small || off ? failed : passed)(a.url, {
+          found: `${w} × ${h}${small ? '' : off ? `, ratio ${(w / h).toFixed(2)} : 1` : ''}`,
+        });
+      });
+    return overPlaces(places, {
+      expected: `at least ${width} × ${height}, ${(width / height).toFixed(2)} : 1`,
+      unit: ['picture', 'pictures'],
+      none: 'no share picture could be read',
+    });
+  },
+  recipe: ({ parameters }) => ({
+    steps: `Make the picture ${parameters.width} × ${parameters.height} px, with what matters in the middle, and upload it under a new name so that no old copy is shown.`,
+  }),
+};

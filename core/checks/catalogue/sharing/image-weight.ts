@@ -1,0 +1,43 @@
+import { lastAnswer } from '#core/facts/evidence';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
+
+export const imageWeight: Check = {
+  id: 'sharing.image-weight',
+  section: 'sharing',
+  title: 'The share picture is light enough',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'image',
+  needs: 'pages',
+  why: 'Networks drop a picture that is too heavy and show the link without one.',
+  source: 'common practice',
+  parameters: {
+    bytes: {
+      default: 2_000_000,
+      min: 50_000,
+      max: 20_000_000,
+      unit: 'bytes',
+      meaning: 'heaviest, where the host profile has no limit',
+    },
+  },
+  judge({ evidence, profile, parameters }) {
+    const limit = profile.sharePictureBytes ?? parameters.bytes!;
+    const pictures = evidence.assets.filter((a) => a.roles.includes('share-picture') && a.image);
+    return overPlaces(
+      pictures.map((a) => {
+        const bytes = a.size ?? lastAnswer(a.chain)?.bytes?.decoded ?? 0;
+        return (bytes <= limit ? passed : failed)(a.url, { found: `${bytes} bytes` });
+      }),
+      {
+        expected: `at most ${limit} bytes`,
+        unit: ['picture', 'pictures'],
+        none: 'no share picture could be read',
+      },
+    );
+  },
+  recipe: () => ({
+    steps:
+      'Save the picture anew as JPEG with a quality of about 80, or in fewer pixels, and upload it under a new name.',
+  }),
+};

@@ -1,0 +1,39 @@
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { escapeText } from '#core/checks/catalogue/identity/title-names-site';
+
+const REQUIRED = ['og:title', 'og:type', 'og:image', 'og:url'];
+
+export const previewComplete: Check = {
+  id: 'sharing.preview-complete',
+  section: 'sharing',
+  title: 'Shared links have a full preview',
+  severity: 'major',
+  situations: where('SL'),
+  scope: 'page',
+  needs: 'pages',
+  why: 'A link without title and picture is passed over in a chat or a feed.',
+  source: 'Open Graph protocol',
+  judge(context) {
+    return overPages(context, REQUIRED.join(', '), (page) => {
+      const metas = REQUIRED.map((p) => page.openGraph(p));
+      const gone = REQUIRED.filter((_, i) => !metas[i]?.content.trim());
+      return gone.length
+        ? failed(page.url, { found: `no ${gone.join(', ')}` })
+        : passed(page.url, { raw: metas.map((m) => m!.raw).join('\n') });
+    });
+  },
+  recipe: ({ view }, finding) => ({
+    steps: 'Add the missing tags to the head; most hosts fill them from the page’s share settings.',
+    paste: finding.places
+      .filter((p) => p.outcome === 'failed')
+      .slice(0, 5)
+      .map((p) => {
+        const title = view.pages.find((x) => x.url === p.place)?.facts.titles[0]?.text ?? '';
+        return {
+          label: p.place,
+          text: `<meta property="og:title" content="${escapeText(title)}">\n<meta property="og:type" content="website">\n<meta property="og:url" content="${p.place}">\n<meta property="og:image" content="${new URL('/share.png', p.place).href}">`,
+        };
+      }),
+  }),
+};

@@ -1,0 +1,40 @@
+import { foldLoosely } from '#core/text/fold';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { FOLDED_DEFAULTS } from '#core/checks/catalogue/identity/no-default-title';
+
+export const textOwn: Check = {
+  id: 'sharing.text-own',
+  section: 'sharing',
+  title: 'Previews carry texts of their own',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'page',
+  needs: 'pages',
+  why: 'A preview that says “Home” or the template’s slogan gives nobody a reason to open the link.',
+  source: 'common practice',
+  judge(context) {
+    const defaults = new Set([
+      ...FOLDED_DEFAULTS,
+      ...[
+        ...(context.profile.defaults?.titles ?? []),
+        ...(context.profile.defaults?.taglines ?? []),
+        ...(context.profile.defaults?.texts ?? []),
+      ].map(foldLoosely),
+    ]);
+    return overPages(context, 'og:title and og:description, neither empty nor a default', (page) => {
+      for (const property of ['og:title', 'og:description']) {
+        const meta = page.openGraph(property);
+        const text = meta?.content.trim() ?? '';
+        if (!text) return failed(page.url, { found: `no ${property}`, raw: meta?.raw });
+        if (defaults.has(foldLoosely(text)))
+          return failed(page.url, { found: `${property} is “${text}”`, raw: meta!.raw });
+      }
+      return passed(page.url, { found: page.openGraph('og:title')!.content });
+    });
+  },
+  recipe: () => ({
+    steps:
+      'Fill in the share title and description of each page; the page’s own title and description will do.',
+  }),
+};

@@ -1,0 +1,54 @@
+import { where, type Check } from '#core/checks/kit/check';
+import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
+import { offerOf, sizesInWords } from './icons';
+
+export const touchIcon: Check = {
+  id: 'sharing.touch-icon',
+  section: 'sharing',
+  title: 'There is a touch icon',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'site',
+  needs: 'pages',
+  why: 'On a phone’s home screen the site is a picture; without one it is a shrunken page.',
+  source: 'common practice',
+  parameters: {
+    size: {
+      default: 180,
+      min: 57,
+      max: 1024,
+      unit: 'px',
+      meaning: 'least size where the host profile names none',
+    },
+  },
+  judge({ evidence, view, profile, parameters }) {
+    const size = profile.icons?.touch ?? parameters.size!;
+    const expected = profile.icons?.touch
+      ? `a square touch icon of ${size} px`
+      : `a square touch icon of at least ${size} px`;
+    const offers = evidence.assets.filter((a) => a.roles.includes('touch-icon')).map(offerOf);
+    const place = offers[0]?.asset.url ?? `https://${view.preferredHost}/apple-touch-icon.png`;
+    if (offers.length && offers.every((o) => o.asset.chain.error?.code === 'timeout'))
+      return cantTell(offers[0]!.fault!, { expected });
+    const good = offers.some(
+      (o) =>
+        !o.fault &&
+        o.sizes.some(
+          (s) => s.width === s.height && (profile.icons?.touch ? s.width === size : s.width >= size),
+        ),
+    );
+    return overSite(
+      (good ? passed : failed)(place, { found: offers.length ? sizesInWords(offers) : 'none' }),
+      { expected },
+    );
+  },
+  recipe: ({ profile, parameters }) => ({
+    steps: 'Upload a square picture without transparent parts and name it in the head.',
+    paste: [
+      {
+        label: 'Tag',
+        text: `<link rel="apple-touch-icon" sizes="${profile.icons?.touch ?? parameters.size}x${profile.icons?.touch ?? parameters.size}" href="/apple-touch-icon.png">`,
+      },
+    ],
+  }),
+};

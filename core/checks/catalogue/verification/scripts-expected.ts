@@ -1,0 +1,53 @@
+import { asciiHost } from '#core/extract/address';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, overPages, wanted } from '#core/checks/kit/judgement';
+
+export const scriptsExpected: Check = {
+  id: 'verification.scripts-expected',
+  section: 'verification',
+  title: 'Only agreed hosts load scripts and frames',
+  severity: 'minor',
+  situations: where('SL'),
+  scope: 'page',
+  needs: 'pages',
+  why: 'Each outside script can do everything the page can, and has to be in the privacy notice.',
+  source: 'common practice',
+  judge(context) {
+    const allowed = wanted(context.brief, 'allowedScriptHosts');
+    if ('judgement' in allowed) return allowed.judgement;
+    const good = allowed.value.map((h) => asciiHost(h.replace(/^\*\./, '')) ?? h);
+    // the client's other subdomains are no third party
+    const own = new Set([...context.view.siteHosts, ...(context.brief.knownSubdomains ?? [])]);
+    return overPages(
+      context,
+      `only ${good.join(', ')}`,
+      (page) => {
+        const outside = page.loads.filter(
+          (l) => (l.resource.kind === 'script' || l.resource.kind === 'frame') && !own.has(l.host),
+        );
+        if (!outside.length) return null;
+        const strange = outside.filter((r) => !good.some((h) => r.host === h || r.host.endsWith(`.${h}`)));
+        return strange.length
+          ? failed(page.url, {
+              found: [...new Set(strange.map((s) => s.host))].join(', '),
+              raw: strange[0]!.resource.raw,
+              take: { field: 'allowedScriptHosts', how: 'add', value: strange[0]!.host },
+            })
+          : page.passed;
+      },
+      { none: 'no page loads scripts or frames from outside' },
+    );
+  },
+  recipe: (_, finding) => ({
+    steps:
+      'Find out what brought it (plug-in, theme, embedded film); take it out, or add its host to the brief and the privacy notice.',
+    paste: [
+      {
+        label: 'Hosts',
+        text: [...new Set(finding.places.filter((p) => p.outcome === 'failed').map((p) => p.found))].join(
+          '\n',
+        ),
+      },
+    ],
+  }),
+};

@@ -1,0 +1,48 @@
+import { ownerOf } from '#core/facts/agency-book';
+import type { PlaceResult } from '#core/facts/finding';
+import { where, type Check } from '#core/checks/kit/check';
+import { failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
+import { bestAnswers, canonicalValue } from '#core/checks/kit/dns-answers';
+import { namesToken } from './tokens-known';
+
+export const tokensOwn: Check = {
+  id: 'verification.tokens-own',
+  section: 'verification',
+  title: 'No token of another client',
+  severity: 'major',
+  situations: where('SL'),
+  scope: 'token',
+  needs: 'pages',
+  why: 'A token copied with a template shows one client’s search data to another.',
+  source: 'common practice',
+  judge({ view, evidence, book }) {
+    if (!book?.length) return inapplicable('there is no book of other clients to compare with');
+    const found = [
+      ...(view.home?.facts.metas ?? [])
+        .filter((m) => m.name && namesToken(m.name))
+        .map((m) => ({ place: `meta ${m.name}`, value: m.content, raw: m.raw })),
+      ...[
+        ...new Set(
+          bestAnswers(evidence, evidence.dns.zone ?? '', 'TXT').flatMap((a) =>
+            a.records.filter((r) => r.type === 'TXT').map((r) => canonicalValue('TXT', r.value)),
+          ),
+        ),
+      ]
+        .filter((t) => t.includes('=') && namesToken(t.split('=')[0]!))
+        .map((t) => ({ place: `TXT ${t.split('=')[0]}`, value: t.slice(t.indexOf('=') + 1), raw: t })),
+    ];
+    return overPlaces(
+      found.map(({ place, value, raw }): PlaceResult => {
+        const owner = ownerOf(book, 'tokens', value);
+        return owner
+          ? failed(place, { found: `${value}, a token of ${owner}`, raw })
+          : passed(place, { found: value, raw });
+      }),
+      { expected: 'only this client’s tokens', unit: ['token', 'tokens'], none: 'no token was found' },
+    );
+  },
+  recipe: () => ({
+    steps:
+      'Take the token out of this site, and look in the other client’s console that nobody was let in by it.',
+  }),
+};

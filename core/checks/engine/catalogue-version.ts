@@ -1,0 +1,25 @@
+/** Which catalogue judged: a short digest of its ids, severities, situations and parameters. */
+import { CATALOGUE } from '#core/checks/catalogue/index';
+
+let known: string | undefined;
+
+/**
+ * FNV-1a over what decides outcomes and weights; it changes when a check is added, taken away or asks for
+ * something else.
+ */
+export function catalogueVersion(): string {
+  if (known) return known;
+  let hash = 0x811c9dc5;
+  const text = JSON.stringify(
+    CATALOGUE.map((c) => [
+      c.id,
+      c.severity,
+      c.situations,
+      c.scope,
+      c.parameters ?? null,
+      c.allOrNothing ?? null,
+    ]),
+  );
+  for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
+  return (known = `${CATALOGUE.length}-${(hash >>> 0).toString(16).padStart(8, '0')}`);
+}

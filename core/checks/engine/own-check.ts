@@ -1,0 +1,221 @@
+/** The agency's own checks: building blocks turned into checks, and what an audit has to collect for them. */
+import { BARE, type Checklist, type Comparison, type OwnCheck, type OwnTest } from '#core/facts/checklist';
+import { lastAnswer } from '#core/facts/evidence';
+import type { Judgement, PlaceResult } from '#core/facts/finding';
+import { registrableDomain } from '#core/extract/address';
+import { foldLoosely } from '#core/text/fold';
+import { handCheck, type Check, type CheckContext } from '#core/checks/kit/check';
+import { cantTell, failed, overPages, overSite, passed, unsure } from '#core/checks/kit/judgement';
+import type { ReadPage } from '#core/checks/view/read-page';
+
+/**
+ * What a checklist needs beside what every audit collects: for its own checks, and for the one that asks
+ * other people's servers.
+ */
+export interface AskedFor {
+  selectors: string[];
+  records: { name: string; type: string }[];
+  paths: string[];
+  outsideLinks: boolean;
+}
+
+const fill = (text: string, host: string): string => {
+  const domain = registrableDomain(host) ?? host;
+  return text.replaceAll('{host}', host).replaceAll('{domain}', domain).replaceAll('{www}', `www.${domain}`);
+};
+
+/** @param host the preferred host, for `{host}`, `{domain}` and `{www}` */
+export function askedFor(checklist: Checklist, host: string): AskedFor {
+  const on = new Set(checklist.items.filter((i) => i.on !== false).map((i) => i.check));
+  const tests = (checklist.own ?? [])
+    .filter((c) => on.has(c.id))
+    .map((c) => c.test)
+    .filter((t): t is OwnTest => t?.at !== undefined);
+  const at = (look: OwnTest['look']) => tests.filter((t) => t.look === look);
+  return {
+    selectors: [...new Set(at('element').map((t) => t.at!))].slice(0, 50),
+    paths: [...new Set(at('status').map((t) => t.at!))].slice(0, 50),
+    records: at('record')
+      .map((t) => ({ name: fill(t.at!, host), type: t.type ?? 'TXT' }))
+      .slice(0, 50),
+    outsideLinks: on.has('indexing.outside-links'),
+  };
+}
+
+/** A text against a pattern in which a star stands for anything; letter case and white space are folded. */
+export function matchesPattern(pattern: string, text: string): boolean {
+  const parts = foldLoosely(pattern)
+    .split('*')
+    .map((p) => p.trim());
+  let rest = foldLoosely(text);
+  if (parts.length === 1) return rest === parts[0];
+  if (!rest.startsWith(parts[0]!)) return false;
+  rest = rest.slice(parts[0]!.length);
+  const last = parts.at(-1)!;
+  for (const part of parts.slice(1, -1)) {
+    const i = rest.indexOf(part);
+    if (i < 0) return false;
+    rest = rest.slice(i + part.length);
+  }
+  return rest.endsWith(last);
+}
+
+/** @param found nothing where there is none */
+function compares(is: Comparison, value: string, found: readonly string[]): boolean {
+  switch (is) {
+    case 'there':
+      return found.length > 0;
+    case 'missing':
+      return found.length === 0;
+    case 'equals':
+      return found.some((f) => f.trim() === value.trim());
+    case 'differs':
+      return found.every((f) => f.trim() !== value.trim());
+    case 'contains':
+      return found.some((f) => foldLoosely(f).includes(foldLoosely(value)));
+    case 'matches':
+      return found.some((f) => matchesPattern(value, f));
+  }
+}
+
+const WORDS: Record<Comparison, string> = {
+  there: 'is there',
+  missing: 'is not there',
+  equals: 'is',
+  differs: 'is not',
+  contains: 'contains',
+  matches: 'matches',
+};
+const thing = (t: OwnTest): string =>
+  t.look === 'element'
+    ? `${t.at}${t.attribute ? `, ${t.attribute}` : ''}`
+    : t.look === 'header'
+      ? `header ${t.at}`
+      : t.look === 'record'
+        ? `${t.type ?? 'TXT'} of ${t.at}`
+        : t.look === 'status'
+          ? `status of ${t.at}`
+          : 'the text';
+/** A block in words: "header X-Robots-Tag is not there". */
+export const inWords = (t: OwnTest): string =>
+  `${thing(t)} ${WORDS[t.is]}${BARE.has(t.is) && t.look !== 'text' ? '' : ` ${t.value ?? ''}`}`.trim();
+
+/** What one page has at the block's place; a string is why that cannot be told. */
+function onPage(test: OwnTest, page: ReadPage): { found: string[]; raw?: string } | string {
+  if (test.look === 'header') {
+    const lines = (page.answer?.headers ?? []).filter(([n]) => n.toLowerCase() === test.at!.toLowerCase());
+    return { found: lines.map(([, v]) => v), raw: lines.map((l) => l.join(': ')).join('\n') || undefined };
+  }
+  if (test.look === 'text')
+    return {
+      found:
+        page.words.folded.includes(foldLoosely(test.value ?? '')) || page.words.carries(test.value ?? '')
+          ? [test.value ?? '']
+          : [],
+    };
+  const hit = page.facts.selected?.[test.at!];
+  if (!hit) return 'this was not looked for when the evidence was collected: audit again';
+  if (hit.error) return `“${test.at}” is no selector: ${hit.error}`;
+  const found = hit.elements
+    .map((e) => (test.attribute ? e.attributes[test.attribute.toLowerCase()] : e.text))
+    .filter((v): v is string => v !== undefined);
+  return { found, raw: hit.elements[0]?.raw };
+}
+
+function judgePage(test: OwnTest, page: ReadPage): PlaceResult {
+  const got = onPage(test, page);
+  if (typeof got === 'string') return unsure(page.url, got);
+  const text = test.look === 'text';
+  const good = text
+    ? compares(test.is === 'missing' || test.is === 'differs' ? 'missing' : 'there', '', got.found)
+    : compares(test.is, test.value ?? '', got.found);
+  const found = got.found.length
+    ? got.found.slice(0, 3).join('; ').slice(0, 300) || '(empty)'
+    : 'nothing there';
+  return (good ? passed : failed)(page.url, { expected: inWords(test), found, raw: got.raw });
+}
+
+function judgeSite(test: OwnTest, context: CheckContext): Judgement {
+  const { evidence, view } = context;
+  const expected = inWords(test);
+  const host = view.preferredHost;
+  if (test.look === 'status') {
+    const probe = evidence.asked?.find((p) => p.path === test.at);
+    if (!probe)
+      return cantTell('this path was not asked for when the evidence was collected: audit again', {
+        expected,
+      });
+    const status = lastAnswer(probe.chain)?.status;
+    if (status === undefined) return cantTell(probe.chain.error?.message ?? 'no answer', { expected });
+    return overSite(
+      (compares(test.is, test.value ?? '', [String(status)]) ? passed : failed)(test.at!, {
+        expected,
+        found: String(status),
+      }),
+      { expected },
+    );
+  }
+  const name = fill(test.at!, host).toLowerCase().replace(/\.$/, ''),
+    type = (test.type ?? 'TXT').toUpperCase();
+  const answer = evidence.dns.answers.find(
+    (a) => a.role === 'resolver' && !a.unchecked && a.name.toLowerCase() === name && a.type === type,
+  );
+  if (!answer)
+    return cantTell('this record was not asked for when the evidence was collected: audit again', {
+      expected,
+    });
+  if (answer.error || !['NOERROR', 'NXDOMAIN'].includes(answer.rcode))
+    return cantTell(answer.error ?? answer.rcode, { expected });
+  const records = answer.records.filter((r) => r.type === type);
+  const bare = (v: string): string =>
+    type === 'TXT' ? v.replace(/^"|"$/g, '').replace(/" "/g, '') : v.replace(/\.$/, '');
+  const good = compares(
+    test.is,
+    fill(test.value ?? '', host),
+    records.map((r) => bare(r.value)),
+  );
+  return overSite(
+    (good ? passed : failed)(`${type} ${name}`, {
+      expected: fill(expected, host),
+      found:
+        records
+          .map((r) => bare(r.value))
+          .join('; ')
+          .slice(0, 300) || 'no such record',
+      raw: records.map((r) => `${r.name} ${r.ttl} IN ${r.type} ${r.value}`).join('\n') || undefined,
+    }),
+    { expected },
+  );
+}
+
+/** An own check as a check like any other. */
+export function ownCheck(own: OwnCheck): Check {
+  const parts = {
+    id: own.id,
+    section: own.section,
+    title: own.title,
+    why: own.why || 'The agency asks this of its sites.',
+    severity: own.severity,
+    situations: own.situations,
+    source: 'the agency’s own rule',
+  };
+  const { test } = own;
+  if (!test) return handCheck({ ...parts, how: own.steps || own.title, attestedForDays: own.goodForDays });
+  const onSite = test.look === 'record' || test.look === 'status';
+  return {
+    ...parts,
+    scope: onSite || test.on === 'home' ? 'site' : 'page',
+    ...(onSite ? {} : { needs: 'pages' as const }),
+    judge: (context) => {
+      if (onSite) return judgeSite(test, context);
+      if (test.on === 'home') {
+        const home = context.view.home;
+        return home
+          ? overSite(judgePage(test, home), { expected: inWords(test) })
+          : cantTell('the home page was not read', { expected: inWords(test) });
+      }
+      return overPages(context, inWords(test), (page) => judgePage(test, page), { none: 'there is no page' });
+    },
+    recipe: () => ({ steps: own.steps || `Change the site so that ${inWords(test)}.` }),
+  };
+}

@@ -1,0 +1,63 @@
+/** Whether a text stands on one page only, among the pages that count for it (rule 8). */
+import type { Judgement } from '#core/facts/finding';
+import { foldSpace } from '#core/text/fold';
+import type { CheckContext } from './check';
+import { failed, overPages, passed } from './judgement';
+import type { ReadPage } from '#core/checks/view/read-page';
+
+export function overUnique(
+  context: CheckContext,
+  expected: string,
+  textOf: (p: ReadPage) => string | undefined,
+  none: string,
+): Judgement {
+  const groups = new Map<string, Entry[]>();
+  const entries = new Map<ReadPage, Entry>();
+  for (const page of context.view.countable) {
+    const text = textOf(page);
+    if (!text) continue;
+    const key = foldSpace(text).toLowerCase();
+    const group = groups.get(key) ?? [];
+    const entry = { page, text, series: seriesOf(page.url), group };
+    group.push(entry);
+    groups.set(key, group);
+    entries.set(page, entry);
+  }
+  return overPages(
+    context,
+    expected,
+    (page) => {
+      const own = entries.get(page);
+      if (!own) return null;
+      const same = own.group.find((other) => other.series !== own.series && !isAlternate(other.page, page));
+      return same
+        ? failed(page.url, { found: `“${own.text}”, as on ${same.page.url}`, raw: own.text })
+        : passed(page.url, { found: own.text });
+    },
+    { none },
+  );
+}
+
+interface Entry {
+  page: ReadPage;
+  text: string;
+  series: string;
+  group: Entry[];
+}
+
+/**
+ * Pages of one series differ by their page number alone: /news/page/2/, /news?page=2. Common practice. A page
+ * is in its own series.
+ */
+export function seriesOf(url: string): string {
+  return !url.includes('/page/') && !url.includes('?')
+    ? url
+    : url
+        .replace(/\/page\/\d+\/?(?=$|\?)/, '/')
+        .replace(/([?&])(?:page|paged|p)=\d+(&|$)/, (_, lead: string, rest: string) => (rest ? lead : ''));
+}
+
+/** Alternates of other languages name each other. */
+export function isAlternate(a: ReadPage, b: ReadPage): boolean {
+  return a.alternates.some((l) => l.href === b.url);
+}

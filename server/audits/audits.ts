@@ -1,0 +1,209 @@
+/**
+ * Audits as jobs: one at a time for each environment, a few at once, with progress, a way to stop, and no
+ * audit that runs for ever.
+ */
+import { Op } from 'sequelize';
+import type { Brief } from '#core/facts/brief';
+import { collect, type Progress } from '#probe/collect';
+import { askedFor } from '#core/checks/engine/own-check';
+import { Audit, BriefRow, Environment, Site } from '../platform/db/models';
+import { briefForChecks, newestBrief } from '../sites/briefs';
+import { checklistFor, checklistVersion } from '../checklists/checklists';
+import { refuse } from '../platform/http/failure';
+import { judgeComparedAgain, keepAudit } from './judging';
+import { networkSettings } from './network';
+import { packJson } from '../platform/packed';
+import { situationFor } from './situations';
+import { wayInOf } from '../sites/way-in';
+
+const AT_ONCE = 2;
+const queue: number[] = [];
+const running = new Map<number, { stop: AbortController; progress: Progress }>();
+
+/** Audits that a crash or a stop left behind are ended with the reason. Called once at the start. */
+export async function endOrphans(): Promise<number> {
+  const [count] = await Audit.update(
+    {
+      status: 'failed',
+      runningKey: null,
+      finishedAt: new Date(),
+      progress: null,
+      error: 'Armband was stopped in the middle of this audit. Start it again.',
+    },
+    { where: { status: { [Op.in]: ['queued', 'running'] } } },
+  );
+  return count;
+}
+
+export interface Started {
+  started: { auditId: number; environmentId: number }[];
+  refused: { environmentId: number; reason: string }[];
+}
+
+/**
+ * Queues audits. An environment that is being audited already is refused, and so is one of a retired site.
+ */
+export async function startAudits(environmentIds: number[], by: string): Promise<Started> {
+  const out: Started = { started: [], refused: [] };
+  for (const environmentId of new Set(environmentIds)) {
+    const environment = await Environment.findByPk(environmentId);
+    const site = environment && (await Site.findByPk(environment.siteId));
+    if (!environment || !site) {
+      out.refused.push({ environmentId, reason: 'This place does not exist any more.' });
+      continue;
+    }
+    if (site.stage === 'retired') {
+      out.refused.push({ environmentId, reason: `${site.name} is retired and is not audited.` });
+      continue;
+    }
+    const brief = await newestBrief(site.id);
+    const situation = situationFor(environment, site);
+    const { id: checklistVersionId } = await checklistFor(site);
+    try {
+      const audit = await Audit.create({
+        environmentId,
+        status: 'queued',
+        runningKey: environmentId,
+        situation,
+        briefId: brief?.id ?? null,
+        checklistVersionId,
+        startedBy: by,
+        startedAt: new Date(),
+      });
+      out.started.push({ auditId: audit.id, environmentId });
+      queue.push(audit.id);
+    } catch (error) {
+      if ((error as Error).name !== 'SequelizeUniqueConstraintError') throw error;
+      out.refused.push({
+        environmentId,
+        reason: `${site.name}, ${environment.name}: an audit is running already. Wait for it or stop it.`,
+      });
+    }
+  }
+  pump();
+  return out;
+}
+
+function pump(): void {
+  while (running.size < AT_ONCE && queue.length) {
+    const id = queue.shift()!;
+    const job = { stop: new AbortController(), progress: { phase: 'Starting', done: 0, total: 0 } };
+    running.set(id, job);
+    void run(id, job).finally(() => {
+      running.delete(id);
+      pump();
+    });
+  }
+}
+
+async function run(id: number, job: { stop: AbortController; progress: Progress }): Promise<void> {
+  try {
+    const audit = await Audit.findByPk(id);
+    if (!audit || audit.status !== 'queued') return;
+    await audit.update({ status: 'running' });
+    const environment = await Environment.findByPk(audit.environmentId, { rejectOnEmpty: true });
+    const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
+    const brief = audit.briefId ? ((await BriefRow.findByPk(audit.briefId))?.data as Brief) : {};
+    const known = await briefForChecks(site, brief);
+    const asked = askedFor(
+      await checklistVersion(audit.checklistVersionId),
+      known.preferredHost ?? new URL(environment.url).hostname,
+    );
+    const evidence = await collect({
+      ...networkSettings(),
+      url: environment.url,
+      kind: environment.kind,
+      brief: known,
+      asked,
+      wayIn: wayInOf(environment),
+      signal: job.stop.signal,
+      onProgress: (p) => {
+        job.progress = p;
+      },
+    });
+    job.progress = { phase: 'Judging', done: 0, total: 1 };
+    await keepAudit(audit, await packJson(evidence), brief);
+    await judgeComparedAgain(environment, audit.startedBy).catch((error: unknown) =>
+      console.error(`audit ${id}: the live place could not be compared again`, error),
+    );
+  } catch (error) {
+    const stopped = job.stop.signal.aborted;
+    if (!stopped) console.error(`audit ${id} failed`, error);
+    await Audit.update(
+      {
+        status: stopped ? 'stopped' : 'failed',
+        runningKey: null,
+        finishedAt: new Date(),
+        progress: null,
+        error: stopped
+          ? 'Stopped by hand.'
+          : `The audit could not be finished: ${(error as Error).message}`.slice(0, 600),
+      },
+      { where: { id } },
+    ).catch(() => {});
+  }
+}
+
+/** Stops a queued or running audit. What was collected so far is thrown away; the last full audit stays. */
+export async function stopAudit(id: number): Promise<void> {
+  const job = running.get(id);
+  if (job) {
+    job.stop.abort();
+    return;
+  }
+  const at = queue.indexOf(id);
+  if (at >= 0) queue.splice(at, 1);
+  const [count] = await Audit.update(
+    { status: 'stopped', runningKey: null, finishedAt: new Date(), error: 'Stopped by hand.' },
+    { where: { id, status: { [Op.in]: ['queued', 'running'] } } },
+  );
+  if (!count) throw refuse(409, 'This audit has ended already.');
+}
+
+export interface RunningAudit {
+  id: number;
+  environmentId: number;
+  siteId: number;
+  site: string;
+  environment: string;
+  status: string;
+  phase: string;
+  done: number;
+  total: number;
+  current?: string;
+}
+
+/** Everything that is queued or running, in the order of starting. */
+export async function runningAudits(): Promise<RunningAudit[]> {
+  const audits = await Audit.findAll({
+    where: { status: { [Op.in]: ['queued', 'running'] } },
+    order: [['id', 'ASC']],
+    attributes: ['id', 'environmentId', 'status'],
+  });
+  if (!audits.length) return [];
+  const environments = new Map(
+    (await Environment.findAll({ where: { id: audits.map((a) => a.environmentId) } })).map((e) => [e.id, e]),
+  );
+  const sites = new Map(
+    (await Site.findAll({ where: { id: [...environments.values()].map((e) => e.siteId) } })).map((s) => [
+      s.id,
+      s,
+    ]),
+  );
+  return audits.map((a) => {
+    const e = environments.get(a.environmentId)!;
+    const p = running.get(a.id)?.progress;
+    return {
+      id: a.id,
+      environmentId: e.id,
+      siteId: e.siteId,
+      site: sites.get(e.siteId)!.name,
+      environment: e.name,
+      status: a.status,
+      phase: p?.phase ?? 'Waiting',
+      done: p?.done ?? 0,
+      total: p?.total ?? 0,
+      ...(p?.current ? { current: p.current } : {}),
+    };
+  });
+}

@@ -1,0 +1,44 @@
+/** What one audit collected, as files in open formats. */
+import { toHar } from '#core/formats/har';
+import { dnsToZoneFile } from '#core/formats/zone-file';
+import { Audit, AuditEvidence, Environment, Site } from '../platform/db/models';
+import { refuse } from '../platform/http/failure';
+import { keptEvidence } from '../platform/packed';
+
+export const EVIDENCE_FORMATS = {
+  json: ['application/json', 'json'],
+  har: ['application/json', 'har'],
+  zone: ['text/dns; charset=utf-8', 'zone'],
+} as const;
+export type EvidenceFormat = keyof typeof EVIDENCE_FORMATS;
+
+/** @throws 404 when the audit has no evidence */
+export async function evidenceFile(
+  auditId: number,
+  format: EvidenceFormat,
+): Promise<{ name: string; type: string; body: string }> {
+  const [audit, stored] = await Promise.all([Audit.findByPk(auditId), AuditEvidence.findByPk(auditId)]);
+  if (!audit || !stored) throw refuse(404, 'This audit has no evidence, or not any more.');
+  const place = await Environment.findByPk(audit.environmentId, { rejectOnEmpty: true });
+  const site = await Site.findByPk(place.siteId, { rejectOnEmpty: true });
+  const evidence = await keptEvidence(stored.data);
+  const [type, ending] = EVIDENCE_FORMATS[format];
+  const plain = (text: string) =>
+    text
+      .toLowerCase()
+      .normalize('NFKD')
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-|-$/g, '')
+      .slice(0, 60) || 'site';
+  const body =
+    format === 'json'
+      ? JSON.stringify(evidence)
+      : format === 'har'
+        ? JSON.stringify(toHar(evidence))
+        : dnsToZoneFile(evidence.dns);
+  return {
+    name: `${plain(site.name)}-${plain(place.name)}-${evidence.startedAt.slice(0, 10)}.${ending}`,
+    type,
+    body,
+  };
+}

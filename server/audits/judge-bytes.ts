@@ -1,0 +1,54 @@
+/** From packed evidence to findings and score: what a judging thread does, without a database. */
+import { judge, type AuditInput, type JudgedFinding } from '#core/checks/engine/judge';
+import { SiteView } from '#core/checks/view/site-view';
+import { withHostRecords } from '#core/facts/host-records';
+import { situationOf, type Situation } from '#core/facts/situation';
+import { scoreOf, type Result } from '#core/score/score';
+import { keptEvidence } from '../platform/packed';
+
+/** Everything but the evidence; the situation follows from the place and from what is seen there. */
+export interface JudgeInput extends Omit<AuditInput, 'evidence' | 'situation' | 'staging' | 'at'> {
+  at: string;
+  of: Parameters<typeof situationOf>[0];
+}
+export interface JudgeJob {
+  evidence: Uint8Array;
+  staging?: Uint8Array;
+  input: JudgeInput;
+}
+export interface Verdict {
+  situation: Situation;
+  findings: JudgedFinding[];
+  result: Result;
+  notes: string[];
+  evidenceVersion: number;
+}
+
+const bytesOf = (data: Uint8Array): Buffer => Buffer.from(data.buffer, data.byteOffset, data.byteLength);
+
+export async function judgeBytes({ evidence: packed, staging, input }: JudgeJob): Promise<Verdict> {
+  const evidence = await keptEvidence(bytesOf(packed));
+  const { of, at, ...rest } = input;
+  const profile = input.profile ?? { name: '' };
+  const view = new SiteView(
+    evidence,
+    withHostRecords(input.brief, input.profile, evidence.target.hosts[0] ?? ''),
+    profile,
+    'holding',
+  );
+  const situation = situationOf({ ...of, holdingSeen: Boolean(view.markOn(view.home, 'holding')) });
+  const findings = judge({
+    ...rest,
+    evidence,
+    situation,
+    at: new Date(at),
+    ...(staging ? { staging: await keptEvidence(bytesOf(staging)) } : {}),
+  });
+  return {
+    situation,
+    findings,
+    result: scoreOf(findings),
+    notes: evidence.notes,
+    evidenceVersion: evidence.version,
+  };
+}

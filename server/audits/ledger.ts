@@ -1,0 +1,136 @@
+/**
+ * The ledger of one place: its latest findings, the sum behind the score, what would help most, and the fixes
+ * and attestations beside them.
+ */
+import type { Check } from '#core/checks/kit/check';
+import { checksOf, type JudgedFinding } from '#core/checks/engine/judge';
+import { whatHelps } from '#core/score/help';
+import { termsOf, type Result } from '#core/score/score';
+import {
+  Audit,
+  AcceptanceRow,
+  AttachmentRow,
+  AttestationRow,
+  Environment,
+  FindingRow,
+  Fix,
+  User,
+} from '../platform/db/models';
+import { checklistVersion } from '../checklists/checklists';
+import { refuse } from '../platform/http/failure';
+
+/** Places beyond this are counted, not sent: a screen cannot show them. */
+const PLACES = 300;
+const ATTESTATIONS = 20;
+
+/** Who vouched for what, by check, newest first. */
+async function attestationsOf(environmentId: number) {
+  const rows = await AttestationRow.findAll({
+    where: { environmentId },
+    order: [['id', 'DESC']],
+    limit: 1000,
+  });
+  const files = new Map(
+    (
+      await AttachmentRow.findAll({ where: { environmentId }, attributes: ['id', 'name', 'type', 'bytes'] })
+    ).map((f) => [f.id, { id: f.id, name: f.name, type: f.type, bytes: f.bytes }]),
+  );
+  const out = new Map<
+    string,
+    {
+      by: string;
+      at: string;
+      done: boolean;
+      doesNotApply: boolean;
+      note: string | null;
+      place: string | null;
+      goodUntil: string | null;
+      goodWhile: string | null;
+      file: { id: number; name: string; type: string; bytes: number } | null;
+    }[]
+  >();
+  for (const r of rows) {
+    const list = out.get(r.checkId) ?? [];
+    if (list.length < ATTESTATIONS)
+      list.push({
+        by: r.byName,
+        at: r.at.toISOString(),
+        done: r.done,
+        doesNotApply: Boolean(r.doesNotApply),
+        note: r.note,
+        place: r.place,
+        goodUntil: r.goodUntil,
+        goodWhile: r.goodWhile,
+        file: r.attachmentId ? (files.get(r.attachmentId) ?? null) : null,
+      });
+    out.set(r.checkId, list);
+  }
+  return out;
+}
+
+export async function ledger(environmentId: number) {
+  const environment = await Environment.findByPk(environmentId);
+  if (!environment) throw refuse(404, 'This place does not exist, or not any more.');
+  const audit = environment.lastAuditId ? await Audit.findByPk(environment.lastAuditId) : null;
+  if (!audit) return { audit: null, findings: [], terms: null, help: [], notes: [] };
+  const [rows, fixes, acceptances, people, attestations, checklist] = await Promise.all([
+    FindingRow.findAll({ where: { environmentId }, order: [['position', 'ASC']] }),
+    Fix.findAll({ where: { environmentId } }),
+    AcceptanceRow.findAll({ where: { environmentId, withdrawnAt: null } }),
+    User.findAll(),
+    attestationsOf(environmentId),
+    checklistVersion(audit.checklistVersionId),
+  ]);
+  const names = new Map(people.map((p) => [p.id, p.name]));
+  const fixOf = new Map(fixes.map((f) => [f.checkId, f]));
+  const checkOf: (id: string) => Check | undefined = checksOf(checklist);
+  const all = rows.map((r) => r.data as JudgedFinding);
+  const { notes = [] } = audit.result as Result & { notes?: string[] };
+  return {
+    audit: {
+      id: audit.id,
+      at: audit.finishedAt?.toISOString() ?? null,
+      by: audit.startedBy,
+      situation: audit.situation,
+      result: audit.result as Result,
+      checklist: `${checklist.name}, version ${checklist.version}`,
+    },
+    findings: all.map((f) => {
+      const check = checkOf(f.check);
+      const fix = fixOf.get(f.check);
+      const acceptance = acceptances.filter((a) => a.checkId === f.check).at(-1);
+      return {
+        ...f,
+        places: f.places.slice(0, PLACES),
+        placeCount: f.places.length,
+        why: check?.why ?? '',
+        source: check?.source ?? '',
+        scope: check?.scope ?? '',
+        attestedForDays: check?.attestedForDays ?? null,
+        attestations: attestations.get(f.check) ?? [],
+        fix: fix
+          ? {
+              id: fix.id,
+              state: fix.state,
+              owner: fix.ownerId ? (names.get(fix.ownerId) ?? null) : null,
+              dueDate: fix.dueDate,
+              returns: fix.returns,
+            }
+          : null,
+        acceptance: acceptance
+          ? {
+              id: acceptance.id,
+              reason: acceptance.reason,
+              until: acceptance.until,
+              by: names.get(acceptance.byId) ?? '',
+              byId: acceptance.byId,
+              seconded: acceptance.secondedById ? (names.get(acceptance.secondedById) ?? '') : null,
+            }
+          : null,
+      };
+    }),
+    terms: termsOf(all),
+    help: whatHelps(all),
+    notes,
+  };
+}

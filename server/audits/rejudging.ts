@@ -1,0 +1,110 @@
+/** Judging the stored evidence of many sites by another checklist: first as a look ahead, then for good. */
+import type { Checklist } from '#core/facts/checklist';
+import type { JudgedFinding } from '#core/checks/engine/judge';
+import { urgency } from '#core/score/urgency';
+import { Audit, AuditFindings, Environment, Site } from '../platform/db/models';
+import { profileOf } from '../sites/briefs';
+import { checklistFor } from '../checklists/checklists';
+import { startJob, type Job } from '../platform/jobs/jobs';
+import { judgeAgain, lastEvidence, verdictOn } from './judging';
+import { unpackJson } from '../platform/packed';
+
+export interface Ahead {
+  environmentId: number;
+  siteId: number;
+  site: string;
+  place: string;
+  before: { score: number | null; gate: string | null };
+  after: { score: number | null; gate: string };
+  changes: { check: string; title: string; from: string; to: string }[];
+}
+
+const MOST_CHANGES = 30;
+const word = (f: JudgedFinding | undefined): string =>
+  f
+    ? f.accepted
+      ? 'accepted'
+      : `${f.outcome}${f.outcome === 'failed' ? `, ${f.severity}` : ''}`
+    : 'not asked';
+
+/** The word, and what else the score is made of. */
+const detail = (f: JudgedFinding | undefined): string =>
+  f
+    ? `${word(f)}, weight ${f.weight}${f.outcome === 'failed' && f.credit ? `, credit ${f.credit.num}/${f.credit.den}` : ''}`
+    : word(f);
+
+/** Which findings differ between two verdicts, the gravest first. */
+function changesBetween(before: readonly JudgedFinding[], after: readonly JudgedFinding[]): Ahead['changes'] {
+  const old = new Map(before.map((f) => [f.check, f])),
+    now = new Map(after.map((f) => [f.check, f]));
+  return [...new Set([...old.keys(), ...now.keys()])]
+    .filter((id) => detail(old.get(id)) !== detail(now.get(id)))
+    .sort((a, b) => urgency((now.get(a) ?? old.get(a))!) - urgency((now.get(b) ?? old.get(b))!))
+    .slice(0, MOST_CHANGES)
+    .map((check) => ({
+      check,
+      title: (now.get(check) ?? old.get(check))!.title,
+      ...(word(old.get(check)) === word(now.get(check))
+        ? { from: detail(old.get(check)), to: detail(now.get(check)) }
+        : { from: word(old.get(check)), to: word(now.get(check)) }),
+    }));
+}
+
+async function lookAhead(environmentId: number, checklist: Checklist): Promise<Ahead | undefined> {
+  const environment = await Environment.findByPk(environmentId);
+  const last = environment && (await lastEvidence(environment));
+  if (!environment || !last) return undefined;
+  const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
+  const [stored, profile] = await Promise.all([AuditFindings.findByPk(last.audit.id), profileOf(site)]);
+  const { findings, result } = await verdictOn(
+    environment,
+    site,
+    last.evidence,
+    { brief: last.brief?.brief ?? {}, checklist, profile },
+    new Date(),
+  );
+  const before = stored ? await unpackJson<JudgedFinding[]>(stored.data) : [];
+  return {
+    environmentId,
+    siteId: site.id,
+    site: site.name,
+    place: environment.name,
+    before: { score: last.audit.score ?? null, gate: last.audit.gate ?? null },
+    after: { score: result.score, gate: result.gate },
+    changes: changesBetween(before, findings),
+  };
+}
+
+/** Places of these sites that were audited. */
+async function placesOf(siteIds: readonly number[]): Promise<number[]> {
+  const rows = await Environment.findAll({
+    where: { siteId: [...siteIds] },
+    attributes: ['id', 'lastAuditId'],
+    order: [
+      ['siteId', 'ASC'],
+      ['position', 'ASC'],
+    ],
+  });
+  return rows.filter((r) => r.lastAuditId).map((r) => r.id);
+}
+
+/** What would change, without keeping anything. */
+export async function startLookAhead(
+  checklist: Checklist,
+  siteIds: readonly number[],
+  by: string,
+): Promise<Job<Ahead>> {
+  return startJob(`What ${checklist.name} would change`, by, await placesOf(siteIds), (id) =>
+    lookAhead(id, checklist),
+  );
+}
+
+/** Judges the last audit of each place by the checklist that its site has now. */
+export async function startRejudging(siteIds: readonly number[], by: string): Promise<Job> {
+  return startJob('Judging stored evidence again', by, await placesOf(siteIds), async (id) => {
+    const environment = await Environment.findByPk(id);
+    if (!environment || (await Audit.count({ where: { runningKey: id } }))) return;
+    const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
+    await judgeAgain(id, { cause: 'checklist', by }, (await checklistFor(site)).id);
+  });
+}

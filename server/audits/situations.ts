@@ -1,0 +1,15 @@
+/** What decides the situation of an environment. */
+import { situationOf, type Situation } from '#core/facts/situation';
+import type { Environment, Site } from '../platform/db/models';
+
+export const placeOf = (environment: Environment, site: Site): Parameters<typeof situationOf>[0] => ({
+  kind: environment.kind,
+  stage: site.stage,
+  replaces: site.replaces,
+  chosen: environment.situation,
+});
+
+/** Before anything was seen there. */
+export function situationFor(environment: Environment, site: Site): Situation {
+  return situationOf(placeOf(environment, site));
+}

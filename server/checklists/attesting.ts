@@ -1,0 +1,127 @@
+/** Checks done by hand: attesting, with a note and a file. */
+import { MOST_FILE_BYTES } from '#core/entry/attachment';
+import { checksOf } from '#core/checks/engine/judge';
+import type { Check } from '#core/checks/kit/check';
+import { AttachmentRow, AttestationRow, Audit, Environment, Site } from '../platform/db/models';
+import type { AttestDto } from '../fixes/dto';
+import { checklistFor, checklistVersion } from './checklists';
+import { refuse } from '../platform/http/failure';
+import { judgeAgain } from '../audits/judging';
+import type { Person } from '../people/people';
+
+/** A check of the checklist that judged this place last, the agency's own among them. */
+async function checkAsked(environment: Environment, site: Site, id: string): Promise<Check | undefined> {
+  const audit = environment.lastAuditId ? await Audit.findByPk(environment.lastAuditId) : null;
+  const checklist = audit
+    ? await checklistVersion(audit.checklistVersionId)
+    : (await checklistFor(site)).checklist;
+  return checksOf(checklist)(id);
+}
+
+const DAY = 86_400_000;
+
+/** Attests a check done by hand, for one of the things it is about or for all. @throws 400, 404 */
+export async function attest(environmentId: number, input: AttestDto, person: Person): Promise<void> {
+  const environment = await Environment.findByPk(environmentId);
+  if (!environment) throw refuse(404, 'This place does not exist, or not any more.');
+  const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
+  const check = await checkAsked(environment, site, input.check);
+  if (!check?.byHand) throw refuse(400, 'Only checks done by hand are attested.');
+  if (
+    input.attachmentId &&
+    !(await AttachmentRow.count({ where: { id: input.attachmentId, environmentId } }))
+  )
+    throw refuse(400, 'This file does not belong to this place.');
+  if (input.doesNotApply && !input.note?.trim()) throw refuse(400, 'Say in the note why it does not apply.');
+  const days = input.goodForDays ?? check.attestedForDays;
+  const until =
+    (input.done || input.doesNotApply) && days && !input.untilStageChanges
+      ? new Date(Date.now() + days * DAY).toISOString().slice(0, 10)
+      : null;
+  await AttestationRow.create({
+    environmentId,
+    checkId: check.id,
+    done: input.done,
+    doesNotApply: input.doesNotApply ?? false,
+    byName: person.name,
+    byId: person.id,
+    at: new Date(),
+    note: input.note?.trim() || null,
+    goodUntil: until,
+    goodWhile: input.untilStageChanges ? site.stage : null,
+    place: input.place ?? null,
+    attachmentId: input.attachmentId ?? null,
+  });
+  await judgeAgain(environmentId, { cause: 'attestation', by: person.name });
+}
+
+/** Kinds of file by their first bytes; what is none of them is kept only as plain text. */
+const KINDS: { type: string; starts: (b: Buffer) => boolean }[] = [
+  {
+    type: 'image/png',
+    starts: (b) => b.subarray(0, 8).equals(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a])),
+  },
+  { type: 'image/jpeg', starts: (b) => b[0] === 0xff && b[1] === 0xd8 && b[2] === 0xff },
+  {
+    type: 'image/webp',
+    starts: (b) => b.toString('latin1', 0, 4) === 'RIFF' && b.toString('latin1', 8, 12) === 'WEBP',
+  },
+  { type: 'image/gif', starts: (b) => /^GIF8[79]a/.test(b.toString('latin1', 0, 6)) },
+  { type: 'application/pdf', starts: (b) => b.toString('latin1', 0, 5) === '%PDF-' },
+];
+
+/** @returns the type by the bytes themselves; undefined for what is not kept */
+export function typeOfFile(bytes: Buffer): string | undefined {
+  const kind = KINDS.find((k) => k.starts(bytes));
+  if (kind) return kind.type;
+  if (bytes.includes(0)) return undefined;
+  try {
+    new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+    return 'text/plain; charset=utf-8';
+  } catch {
+    return undefined;
+  }
+}
+
+/**
+ * Keeps a file beside an attestation to come.
+ * @throws 400 for what is empty, too large or of no known kind; 404
+ */
+export async function keepFile(
+  environmentId: number,
+  name: string,
+  bytes: Buffer,
+  person: Person,
+): Promise<{ id: number; name: string; type: string }> {
+  if (!(await Environment.count({ where: { id: environmentId } })))
+    throw refuse(404, 'This place does not exist, or not any more.');
+  if (!bytes.length) throw refuse(400, 'The file is empty.');
+  if (bytes.length > MOST_FILE_BYTES)
+    throw refuse(400, `The file is larger than ${MOST_FILE_BYTES / 1024 / 1024} MB.`);
+  const type = typeOfFile(bytes);
+  if (!type)
+    throw refuse(400, 'Pictures (PNG, JPEG, WebP, GIF), PDF and plain text can be kept, not this file.');
+
+  const plain =
+    name
+      .replace(/[\u0000-\u001f\u007f/\\]/g, '')
+      .trim()
+      .slice(0, 200) || 'file';
+  const row = await AttachmentRow.create({
+    environmentId,
+    name: plain,
+    type,
+    bytes: bytes.length,
+    byName: person.name,
+    at: new Date(),
+    data: bytes,
+  });
+  return { id: row.id, name: row.name, type: row.type };
+}
+
+/** @throws 404 */
+export async function keptFile(id: number): Promise<AttachmentRow> {
+  const row = await AttachmentRow.findByPk(id);
+  if (!row) throw refuse(404, 'This file does not exist, or not any more.');
+  return row;
+}

@@ -1,0 +1,45 @@
+/** What the screens send about checklists and host profiles. */
+import type { AssignmentKind } from '../platform/db/models';
+import {
+  ArrayMaxSize,
+  IsArray,
+  IsIn,
+  IsInt,
+  IsObject,
+  IsString,
+  IsUrl,
+  MaxLength,
+  Min,
+  Type,
+  ValidateNested,
+} from '../platform/http/validation';
+
+class AssignmentDto {
+  @IsIn(['site', 'client', 'host', 'default']) kind!: AssignmentKind;
+  @IsString() @MaxLength(200) target!: string;
+}
+export class AssignmentsDto {
+  @IsArray()
+  @ArrayMaxSize(5000)
+  @ValidateNested({ each: true })
+  @Type(() => AssignmentDto)
+  assignments!: AssignmentDto[];
+}
+export class SiteIdsDto {
+  @IsArray() @ArrayMaxSize(10_000) @IsInt({ each: true }) @Min(1, { each: true }) siteIds!: number[];
+}
+export class LookAheadDto extends SiteIdsDto {
+  /** Read by its own rules. */
+  @IsObject() checklist!: object;
+}
+export class LearnDto {
+  @IsUrl({
+    protocols: ['http', 'https'],
+    require_protocol: true,
+    require_tld: false,
+    allow_underscores: true,
+  })
+  @MaxLength(2000)
+  url!: string;
+  @IsObject() profile!: object;
+}

@@ -1,0 +1,69 @@
+/** What the screens send about signing in, audits, fixes and work by hand. */
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  Length,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+} from '../platform/http/validation';
+import { FIX_STATES, type FixState } from '#core/facts/fix';
+
+const DATE = /^\d{4}-\d\d-\d\d$/;
+
+export class SignInDto {
+  @IsString() @Length(3, 254) email!: string;
+  @IsString() @Length(1, 500) password!: string;
+}
+
+export class StartAuditsDto {
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(5000)
+  @IsInt({ each: true })
+  @Min(1, { each: true })
+  environmentIds!: number[];
+}
+
+export class FixChangeDto {
+  @IsOptional() @IsIn(FIX_STATES) state?: FixState;
+  /** 0 takes the owner away. */
+  @IsOptional() @IsInt() @Min(0) ownerId?: number;
+  /** Empty takes the date away. */
+  @IsOptional()
+  @Matches(/^(\d{4}-\d\d-\d\d)?$/, { message: 'dueDate must be a date such as 2026-12-01' })
+  dueDate?: string;
+  @IsOptional() @IsString() @Length(1, 2000) comment?: string;
+}
+
+export class AcceptDto {
+  @IsString() @Length(3, 1000) reason!: string;
+  @Matches(DATE, { message: 'until must be a date such as 2026-12-01' }) until!: string;
+}
+
+export class AttestDto {
+  @IsString() @Matches(/^[a-z]+\.[a-z0-9-]+$/) check!: string;
+  @IsBoolean() done!: boolean;
+  /** It has nothing to do with this site; the note says why. */
+  @IsOptional() @IsBoolean() doesNotApply?: boolean;
+  @IsOptional() @IsString() @MaxLength(1000) note?: string;
+  /** One of the things the check is about, such as a form. */
+  @IsOptional() @IsString() @Length(1, 300) place?: string;
+  @IsOptional() @IsInt() @Min(1) @Max(3650) goodForDays?: number;
+  @IsOptional() @IsBoolean() untilStageChanges?: boolean;
+  @IsOptional() @IsInt() @Min(1) attachmentId?: number;
+}
+
+export class FaultSwitchDto {
+  @IsString() @Length(1, 80) site!: string;
+  @IsIn(['live', 'staging']) environment!: 'live' | 'staging';
+  @IsString() @Length(1, 80) fault!: string;
+  @IsBoolean() on!: boolean;
+}

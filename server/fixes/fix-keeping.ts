@@ -1,0 +1,108 @@
+/** What an audit's findings do to the fixes of its place, and whom it tells. */
+import type { Transaction } from 'sequelize';
+import type { JudgedFinding } from '#core/checks/engine/judge';
+import { checkById } from '#core/checks/catalogue/index';
+import type { FixCore, FixEvent } from '#core/facts/fix';
+import { afterAudit, afterLeavingOut, type Step } from '#core/fixes/life';
+import { AcceptanceRow, Fix, FixEventRow, type Environment, type Site } from '../platform/db/models';
+import { tell } from '../people/notifications';
+
+export interface Outcome {
+  environment: Environment;
+  site: Site;
+  auditId: number;
+  findings: readonly JudgedFinding[];
+  at: Date;
+  /** The evidence was collected just now; false when stored evidence is judged again. */
+  fresh: boolean;
+}
+
+const coreOf = (row: Fix): FixCore => ({ state: row.state, places: row.places, returns: row.returns });
+
+/** Those who should hear of it: the fix's owner, else whoever accepted the fault. */
+async function concerned(row: Fix, transaction: Transaction): Promise<number[]> {
+  if (row.ownerId) return [row.ownerId];
+  const last = await AcceptanceRow.findOne({
+    where: { environmentId: row.environmentId, checkId: row.checkId },
+    order: [['id', 'DESC']],
+    transaction,
+  });
+  return last ? [last.byId] : [];
+}
+
+export async function keepFixes(
+  { environment, site, auditId, findings, at, fresh }: Outcome,
+  transaction: Transaction,
+): Promise<void> {
+  const fixes = new Map(
+    (await Fix.findAll({ where: { environmentId: environment.id }, transaction, lock: true })).map((f) => [
+      f.checkId,
+      f,
+    ]),
+  );
+  const iso = at.toISOString();
+  const keep = async (
+    row: Fix | undefined,
+    finding: JudgedFinding | undefined,
+    checkId: string,
+    step: Step | null,
+  ): Promise<void> => {
+    if (!step) return;
+    const values = {
+      state: step.fix.state,
+      places: step.fix.places,
+      returns: step.fix.returns,
+      changedAt: at,
+      ...(finding ? { severity: finding.severity } : {}),
+    };
+    const wasAccepted = row?.state === 'accepted';
+    const fix = row
+      ? await row.update(values, { transaction })
+      : await Fix.create(
+          { environmentId: environment.id, checkId, openedAt: at, severity: finding!.severity, ...values },
+          { transaction },
+        );
+    await addEvents(fix.id, step.events, transaction, auditId);
+    if (row && wasAccepted && step.fix.state === 'open' && fresh)
+      await tell(
+        await concerned(row, transaction),
+        `${finding?.title ?? checkById.get(checkId)?.title ?? checkId} on ${site.name}, ${environment.name}, counts again: new places or another value than what was accepted.`,
+        `/sites/${site.id}?place=${environment.id}&check=${checkId}`,
+        transaction,
+      );
+  };
+  for (const finding of findings) {
+    const row = fixes.get(finding.check);
+    fixes.delete(finding.check);
+    const core = row ? coreOf(row) : null;
+    // old evidence judged again says nothing new about a fault that is said to be done
+    if (!fresh && core?.state === 'said to be done' && finding.outcome === 'failed' && !finding.accepted)
+      continue;
+    await keep(row, finding, finding.check, afterAudit(core, finding, iso));
+  }
+  for (const row of fixes.values())
+    await keep(row, undefined, row.checkId, afterLeavingOut(coreOf(row), iso));
+}
+
+/** Appends lines to a fix's history. */
+export async function addEvents(
+  fixId: number,
+  events: FixEvent[],
+  transaction?: Transaction,
+  auditId: number | null = null,
+): Promise<void> {
+  if (!events.length) return;
+  await FixEventRow.bulkCreate(
+    events.map((e) => ({
+      fixId,
+      auditId,
+      kind: e.kind,
+      byName: e.by,
+      at: new Date(e.at),
+      fromState: e.from ?? null,
+      toState: e.to ?? null,
+      text: e.text?.slice(0, 2000) ?? null,
+    })),
+    { transaction },
+  );
+}

@@ -1,0 +1,244 @@
+/** Fixes: listing, changing, accepting. */
+import { QueryTypes } from 'sequelize';
+import { checkById } from '#core/checks/catalogue/index';
+import type { JudgedFinding } from '#core/checks/engine/judge';
+import type { FixState } from '#core/facts/fix';
+import { setState } from '#core/fixes/life';
+import { database } from '../platform/db/connection';
+import { AcceptanceRow, FindingRow, Fix, FixEventRow, User } from '../platform/db/models';
+import type { AcceptDto, FixChangeDto } from './dto';
+import { refuse } from '../platform/http/failure';
+import { addEvents } from './fix-keeping';
+import { judgeAgain } from '../audits/judging';
+import type { Person } from '../people/people';
+
+export interface FixRow {
+  id: number;
+  check: string;
+  title: string;
+  section: string;
+  severity: string;
+  state: FixState;
+  places: number;
+  firstPlace: string;
+  returns: number;
+  owner: string | null;
+  ownerId: number | null;
+  dueDate: string | null;
+  openedAt: string;
+  changedAt: string;
+  siteId: number;
+  site: string;
+  client: string;
+  environmentId: number;
+  environment: string;
+}
+
+interface RawFix {
+  id: number;
+  checkId: string;
+  title: string | null;
+  section: string | null;
+  severity: string;
+  state: FixState;
+  places: string;
+  returns: number;
+  owner: string | null;
+  ownerId: number | null;
+  dueDate: string | null;
+  openedAt: Date;
+  changedAt: Date;
+  siteId: number;
+  site: string;
+  client: string;
+  environmentId: number;
+  environment: string;
+}
+
+/** All fixes over all sites, or of one. Closed ones only when asked for. */
+export async function listFixes(filter: { siteId?: number; closed?: boolean } = {}): Promise<FixRow[]> {
+  const where = [
+    filter.siteId ? 's.id = :siteId' : '',
+    filter.closed ? '' : "f.state NOT IN ('verified', 'gone')",
+  ]
+    .filter(Boolean)
+    .join(' AND ');
+  const rows = await database().query<RawFix>(
+    `SELECT f.id, f.check_id AS checkId, JSON_VALUE(d.data, '$.title') AS title, d.section, f.severity, f.state, f.places, f.returns, u.name AS owner, f.owner_id AS ownerId, f.due_date AS dueDate, f.opened_at AS openedAt, f.changed_at AS changedAt, s.id AS siteId, s.name AS site, c.name AS client, e.id AS environmentId, e.name AS environment
+    FROM fix f JOIN environment e ON e.id = f.environment_id JOIN site s ON s.id = e.site_id JOIN client c ON c.id = s.client_id LEFT JOIN user u ON u.id = f.owner_id LEFT JOIN finding d ON d.environment_id = f.environment_id AND d.check_id = f.check_id ${where ? `WHERE ${where}` : ''} ORDER BY FIELD(f.severity, 'blocker', 'major', 'minor'), s.name, f.check_id`,
+    { type: QueryTypes.SELECT, replacements: { siteId: filter.siteId ?? 0 } },
+  );
+  return rows.map((r) => {
+    const places = JSON.parse(r.places) as { place: string }[];
+    const check = checkById.get(r.checkId);
+    return {
+      id: r.id,
+      check: r.checkId,
+      title: r.title ?? check?.title ?? r.checkId,
+      section: r.section ?? check?.section ?? '',
+      severity: r.severity,
+      state: r.state,
+      places: places.length,
+      firstPlace: places[0]?.place ?? '',
+      returns: r.returns,
+      owner: r.owner,
+      ownerId: r.ownerId,
+      dueDate: r.dueDate,
+      openedAt: new Date(r.openedAt).toISOString(),
+      changedAt: new Date(r.changedAt).toISOString(),
+      siteId: r.siteId,
+      site: r.site,
+      client: r.client,
+      environmentId: r.environmentId,
+      environment: r.environment,
+    };
+  });
+}
+
+async function find(id: number): Promise<Fix> {
+  const fix = await Fix.findByPk(id);
+  if (!fix) throw refuse(404, 'This fix does not exist, or not any more.');
+  return fix;
+}
+
+/** One fix with its history, newest first. */
+export async function fixDetail(id: number) {
+  const fix = await find(id);
+  const events = await FixEventRow.findAll({ where: { fixId: id }, order: [['id', 'DESC']], limit: 200 });
+  return {
+    id: fix.id,
+    check: fix.checkId,
+    state: fix.state,
+    ownerId: fix.ownerId,
+    dueDate: fix.dueDate,
+    places: fix.places,
+    returns: fix.returns,
+    openedAt: fix.openedAt.toISOString(),
+    events: events.map((e) => ({
+      id: e.id,
+      kind: e.kind,
+      by: e.byName,
+      at: e.at.toISOString(),
+      from: e.fromState,
+      to: e.toState,
+      text: e.text,
+    })),
+  };
+}
+
+/** A person's changes: state, owner, due date, a comment. Each becomes a line of the history. */
+export async function changeFix(id: number, change: FixChangeDto, person: Person): Promise<void> {
+  await database().transaction(async (transaction) => {
+    const fix = await Fix.findByPk(id, { transaction, lock: true });
+    if (!fix) throw refuse(404, 'This fix does not exist, or not any more.');
+    const at = new Date();
+    const base = { by: person.name, at: at.toISOString() };
+    if (change.state !== undefined) {
+      let step;
+      try {
+        step = setState(
+          { state: fix.state, places: fix.places, returns: fix.returns },
+          change.state,
+          person.name,
+          base.at,
+        );
+      } catch (error) {
+        throw refuse(409, (error as Error).message);
+      }
+      await fix.update({ state: step.fix.state, changedAt: at }, { transaction });
+      await addEvents(id, step.events, transaction);
+    }
+    if (change.ownerId !== undefined && (change.ownerId || null) !== fix.ownerId) {
+      const owner = change.ownerId ? await User.findByPk(change.ownerId, { transaction }) : null;
+      if (change.ownerId && !owner) throw refuse(400, 'This person does not exist, or not any more.');
+      await fix.update({ ownerId: owner?.id ?? null, changedAt: at }, { transaction });
+      await addEvents(id, [{ kind: 'owner', ...base, text: owner ? owner.name : 'nobody' }], transaction);
+    }
+    if (change.dueDate !== undefined && (change.dueDate || null) !== fix.dueDate) {
+      await fix.update({ dueDate: change.dueDate || null, changedAt: at }, { transaction });
+      await addEvents(id, [{ kind: 'due', ...base, text: change.dueDate || 'no date' }], transaction);
+    }
+    if (change.comment)
+      await addEvents(id, [{ kind: 'comment', ...base, text: change.comment }], transaction);
+  });
+}
+
+/**
+ * Accepts a fault for the places and values found now. A blocker counts only once a second person has agreed.
+ */
+export async function acceptFix(
+  id: number,
+  input: AcceptDto,
+  person: Person,
+): Promise<{ needsSecond: boolean }> {
+  const fix = await find(id);
+  if (input.until <= new Date().toISOString().slice(0, 10))
+    throw refuse(400, 'The end date lies in the past: an acceptance ends on a day to come.');
+  const finding = await FindingRow.findOne({
+    where: { environmentId: fix.environmentId, checkId: fix.checkId },
+  });
+  const data = finding?.data as JudgedFinding | undefined;
+  if (!finding || finding.outcome !== 'failed' || !data)
+    throw refuse(409, 'The last audit does not see this fault, so there is nothing to accept.');
+  const places = data.places
+    .filter((p) => p.outcome === 'failed')
+    .map((p) => ({ place: p.place, found: p.found ?? '' }));
+  const needsSecond = finding.severity === 'blocker';
+  const at = new Date();
+  await database().transaction(async (transaction) => {
+    await AcceptanceRow.update(
+      { withdrawnAt: at },
+      { where: { environmentId: fix.environmentId, checkId: fix.checkId, withdrawnAt: null }, transaction },
+    );
+    await AcceptanceRow.create(
+      {
+        environmentId: fix.environmentId,
+        checkId: fix.checkId,
+        places,
+        reason: input.reason,
+        byId: person.id,
+        until: input.until,
+        createdAt: at,
+      },
+      { transaction },
+    );
+    await addEvents(
+      id,
+      [
+        {
+          kind: 'comment',
+          by: person.name,
+          at: at.toISOString(),
+          text: `wants to leave it until ${input.until}: ${input.reason}${needsSecond ? ' (a second person must agree)' : ''}`,
+        },
+      ],
+      transaction,
+    );
+  });
+  await judgeAgain(fix.environmentId, { cause: 'acceptance', by: person.name });
+  return { needsSecond };
+}
+
+/** The second person's yes to leaving a blocker. */
+export async function secondAcceptance(acceptanceId: number, person: Person): Promise<void> {
+  const row = await AcceptanceRow.findByPk(acceptanceId);
+  if (!row || row.withdrawnAt) throw refuse(404, 'This acceptance does not exist, or not any more.');
+  if (row.byId === person.id)
+    throw refuse(409, 'A blocker needs the agreement of a second person, not of the one who asked.');
+  await row.update({ secondedById: person.id });
+  await judgeAgain(row.environmentId, { cause: 'acceptance', by: person.name });
+}
+
+/** Takes acceptances back; the fault counts again. */
+export async function withdrawAcceptance(fixId: number, person: Person): Promise<void> {
+  const fix = await find(fixId);
+  const [count] = await AcceptanceRow.update(
+    { withdrawnAt: new Date() },
+    { where: { environmentId: fix.environmentId, checkId: fix.checkId, withdrawnAt: null } },
+  );
+  if (!count) throw refuse(409, 'There is no acceptance to take back.');
+  await addEvents(fixId, [
+    { kind: 'comment', by: person.name, at: new Date().toISOString(), text: 'took the acceptance back' },
+  ]);
+  await judgeAgain(fix.environmentId, { cause: 'acceptance', by: person.name });
+}

@@ -1,0 +1,130 @@
+/** The demo: loads what the practice net says of itself, and passes on its switches. */
+import { database } from '../platform/db/connection';
+import { BriefRow, Client, Environment, HostProfileRow, Site } from '../platform/db/models';
+import type { WayInDto } from '#core/entry/site';
+import { startAudits } from '../audits/audits';
+import { refuse } from '../platform/http/failure';
+import { ensurePerson } from '../people/people';
+import { sealWayIn } from '../sites/way-in';
+
+export interface PracticeFault {
+  environment: 'live' | 'staging';
+  id: string;
+  title: string;
+  check: string;
+  on: boolean;
+}
+export interface PracticeState {
+  hosts: { name: string }[];
+  sites: {
+    slug: string;
+    client: string;
+    name: string;
+    stage: 'building' | 'pre-launch' | 'launched';
+    replaces: boolean;
+    launchIn: number;
+    host: string;
+    liveUrl: string;
+    stagingUrl: string;
+    places: {
+      name: string;
+      url: string;
+      dates: { setUp?: string; changed?: string; endsOn?: string };
+      wayIn?: WayInDto;
+    }[];
+    brief: Record<string, unknown>;
+    faults: PracticeFault[];
+  }[];
+}
+
+/** Base address of the practice net's control service; undefined outside the demo. */
+export const practiceControl = (): string | undefined => process.env.ARMBAND_PRACTICE_NET || undefined;
+
+export async function practiceState(): Promise<PracticeState> {
+  const base = practiceControl();
+  if (!base) throw refuse(404, 'The practice net is only there in the demo.');
+  const answer = await fetch(`${base}/state`).catch(() => null);
+  if (!answer?.ok) throw refuse(502, 'The practice net does not answer. Start the demo again.');
+  return (await answer.json()) as PracticeState;
+}
+
+export async function switchFault(input: {
+  site: string;
+  environment: string;
+  fault: string;
+  on: boolean;
+}): Promise<void> {
+  const base = practiceControl();
+  if (!base) throw refuse(404, 'The practice net is only there in the demo.');
+  const answer = await fetch(`${base}/fault`, { method: 'POST', body: JSON.stringify(input) }).catch(
+    () => null,
+  );
+  if (!answer?.ok) throw refuse(502, 'The practice net did not take the switch.');
+}
+
+const DEMO_PEOPLE: [string, string][] = [
+  ['mara@marram-studio.example', 'Mara Quill'],
+  ['joss@marram-studio.example', 'Joss Teal'],
+  ['ines@marram-studio.example', 'Ines Halyard'],
+];
+
+/**
+ * Fills an empty database with the demo's people, profiles and sites, and audits every site once.
+ * @returns whether anything was loaded
+ */
+export async function loadDemo(password: string): Promise<boolean> {
+  for (const [email, name] of DEMO_PEOPLE) await ensurePerson(email, name, password);
+  if (await Site.count()) return false;
+  const state = await practiceState();
+  const day = (n: number) => new Date(Date.now() + n * 86_400_000).toISOString().slice(0, 10);
+  await database().transaction(async (transaction) => {
+    for (const { ...host } of state.hosts)
+      await HostProfileRow.create(
+        { name: host.name, version: 1, data: host, createdAt: new Date(), savedBy: 'Mara Quill' },
+        { transaction },
+      );
+    for (const s of state.sites) {
+      const [client] = await Client.findOrCreate({
+        where: { name: s.client },
+        defaults: { name: s.client },
+        transaction,
+      });
+      const site = await Site.create(
+        {
+          clientId: client.id,
+          name: s.name,
+          stage: s.stage,
+          replaces: s.replaces,
+          launchDate: day(s.launchIn),
+          hostProfile: s.host,
+          createdAt: new Date(),
+        },
+        { transaction },
+      );
+      const before = s.places.map((p, position) => ({
+        siteId: site.id,
+        name: p.name,
+        kind: 'before' as const,
+        url: p.url,
+        position,
+        setUpOn: p.dates.setUp ?? null,
+        changedOn: p.dates.changed ?? null,
+        endsOn: p.dates.endsOn ?? null,
+        ...(p.wayIn ? sealWayIn(p.wayIn, null) : {}),
+      }));
+      await Environment.bulkCreate(
+        [...before, { siteId: site.id, name: 'Live', kind: 'live', url: s.liveUrl, position: before.length }],
+        { transaction },
+      );
+      await BriefRow.create(
+        { siteId: site.id, version: 1, data: s.brief, savedBy: 'Mara Quill', savedAt: new Date() },
+        { transaction },
+      );
+    }
+  });
+  await startAudits(
+    (await Environment.findAll()).map((e) => e.id),
+    'Mara Quill',
+  );
+  return true;
+}

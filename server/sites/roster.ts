@@ -1,0 +1,118 @@
+/** The roster: one row a site, asked in a handful of queries whatever the number of sites. */
+import { QueryTypes } from 'sequelize';
+import type { Result } from '#core/score/score';
+import { database } from '../platform/db/connection';
+import type { EnvironmentKind, Situation, Stage } from '#core/facts/situation';
+
+export interface RosterPlace {
+  id: number;
+  name: string;
+  kind: EnvironmentKind;
+  url: string;
+  situation: Situation | null;
+  audit: null | {
+    id: number;
+    at: string;
+    score: number | null;
+    scoreBefore: number | null;
+    scoreAsFound?: number | null;
+    coverage: number | null;
+    provisional: boolean;
+    gate: Result['gate'];
+    gateNote: string;
+    band: Result['band'];
+    blockers: number;
+  };
+  openFixes: number;
+}
+export interface RosterRow {
+  id: number;
+  name: string;
+  client: string;
+  stage: Stage;
+  replaces: boolean;
+  launchDate: string | null;
+  hostProfile: string | null;
+  places: RosterPlace[];
+  shown: number;
+}
+
+interface PlaceRow {
+  id: number;
+  siteId: number;
+  name: string;
+  kind: EnvironmentKind;
+  url: string;
+  auditId: number | null;
+  situation: Situation | null;
+  finishedAt: Date | null;
+  score: number | null;
+  result: string | null;
+  scoreBefore: number | null;
+  openFixes: number;
+}
+
+/** The place that stands for a site: the live one once launched, before that the last place before it. */
+function shownPlace(stage: Stage, places: RosterPlace[]): number {
+  const live = places.find((p) => p.kind === 'live');
+  const before = places.filter((p) => p.kind === 'before').at(-1);
+  return ((stage === 'launched' || !before ? live : before) ?? places[0])!.id;
+}
+
+/** @param siteId one site only */
+export async function roster(siteId?: number): Promise<RosterRow[]> {
+  const db = database();
+  const replacements = { siteId: siteId ?? 0 };
+  const sites = await db.query<Omit<RosterRow, 'places' | 'shown'> & { replaces: number | boolean }>(
+    `SELECT s.id, s.name, c.name AS client, s.stage, s.replaces, s.launch_date AS launchDate, s.host_profile AS hostProfile FROM site s JOIN client c ON c.id = s.client_id ${siteId ? 'WHERE s.id = :siteId' : ''} ORDER BY s.name`,
+    { type: QueryTypes.SELECT, replacements },
+  );
+  // a change is only shown between audits of the same situation, checklist and brief
+  const places = await db.query<PlaceRow>(
+    `SELECT e.id, e.site_id AS siteId, e.name, e.kind, e.url, a.id AS auditId, a.situation, a.finished_at AS finishedAt, a.score, a.result,
+      (SELECT p.score FROM audit p WHERE p.environment_id = e.id AND p.id < a.id AND p.status = 'done' AND p.situation = a.situation AND p.checklist_version_id = a.checklist_version_id AND p.brief_id <=> a.brief_id ORDER BY p.id DESC LIMIT 1) AS scoreBefore,
+      (SELECT COUNT(*) FROM fix f WHERE f.environment_id = e.id AND f.state IN ('open', 'in hand', 'said to be done')) AS openFixes
+    FROM environment e LEFT JOIN audit a ON a.id = e.last_audit_id ${siteId ? 'WHERE e.site_id = :siteId' : ''} ORDER BY e.site_id, e.position`,
+    { type: QueryTypes.SELECT, replacements },
+  );
+  const bySite = new Map<number, RosterPlace[]>();
+  for (const p of places) {
+    const result = p.result ? (JSON.parse(p.result) as Result) : null;
+    const audit: RosterPlace['audit'] =
+      p.auditId && result
+        ? {
+            id: p.auditId,
+            at: new Date(p.finishedAt!).toISOString(),
+            score: result.score,
+            scoreBefore: p.scoreBefore,
+            ...(result.scoreAsFound !== undefined ? { scoreAsFound: result.scoreAsFound } : {}),
+            coverage: result.coverage,
+            provisional: result.provisional,
+            gate: result.gate,
+            gateNote: result.gateNote,
+            band: result.band,
+            blockers: result.counts.blockers,
+          }
+        : null;
+    const list = bySite.get(p.siteId) ?? [];
+    list.push({
+      id: p.id,
+      name: p.name,
+      kind: p.kind,
+      url: p.url,
+      situation: p.situation,
+      audit,
+      openFixes: Number(p.openFixes),
+    });
+    bySite.set(p.siteId, list);
+  }
+  return sites.map((s) => {
+    const own = bySite.get(s.id) ?? [];
+    return {
+      ...s,
+      replaces: Boolean(s.replaces),
+      places: own,
+      shown: own.length ? shownPlace(s.stage, own) : 0,
+    };
+  });
+}

@@ -1,0 +1,80 @@
+/** Sites in bulk: a look at a table before anything is saved, then all or nothing. */
+import { readSitesCsv, writeSitesCsv, type CsvSites } from '#core/formats/sites-csv';
+import { database } from '../platform/db/connection';
+import { Client, Environment, HostProfileRow, Site } from '../platform/db/models';
+import { newestBrief } from './briefs';
+import { refuse } from '../platform/http/failure';
+import { takeOn } from './sites';
+
+async function known() {
+  const [profiles, sites, clients] = await Promise.all([
+    HostProfileRow.findAll({ attributes: ['name'], group: ['name'] }),
+    Site.findAll({ attributes: ['name', 'clientId'] }),
+    Client.findAll(),
+  ]);
+  const names = new Map(clients.map((c) => [c.id, c.name]));
+  return {
+    profiles: profiles.map((p) => p.name),
+    taken: new Set(sites.map((s) => `${names.get(s.clientId)}\n${s.name}`.toLowerCase())),
+  };
+}
+
+/** What the table says, every bad cell marked. */
+export async function lookAtCsv(text: string): Promise<CsvSites> {
+  return readSitesCsv(text, await known());
+}
+
+/**
+ * Takes on every row that is right.
+ * @param onlyGood leave bad rows out instead of refusing all.
+ * @throws 400
+ */
+export async function importCsv(
+  text: string,
+  onlyGood: boolean,
+  by: string,
+): Promise<{ taken: number; left: number }> {
+  const { rows, faults } = await lookAtCsv(text);
+  const good = rows.filter((r) => r.site);
+  if (faults.length || !good.length || (good.length < rows.length && !onlyGood))
+    throw refuse(
+      400,
+      faults[0] ??
+        (good.length
+          ? `${rows.length - good.length} rows have faults; mend them, or take only the good ones.`
+          : 'No row can be taken on.'),
+    );
+  await database().transaction(async (transaction) => {
+    for (const r of good) await takeOn(r.site!, by, transaction);
+  });
+  return { taken: good.length, left: rows.length - good.length };
+}
+
+/** All sites as the table that the import reads. */
+export async function sitesCsv(): Promise<string> {
+  const [sites, clients, places] = await Promise.all([
+    Site.findAll({ order: [['name', 'ASC']] }),
+    Client.findAll(),
+    Environment.findAll({ order: [['position', 'ASC']] }),
+  ]);
+  const names = new Map(clients.map((c) => [c.id, c.name]));
+  const briefs = new Map<number, Record<string, unknown>>();
+  for (const s of sites)
+    briefs.set(s.id, ((await newestBrief(s.id))?.brief ?? {}) as Record<string, unknown>);
+  return writeSitesCsv(
+    sites.map((s) => {
+      const own = places.filter((p) => p.siteId === s.id);
+      return {
+        name: s.name,
+        client: names.get(s.clientId) ?? '',
+        liveUrl: own.find((p) => p.kind === 'live')?.url ?? '',
+        staging: own.filter((p) => p.kind === 'before').at(-1)?.url ?? '',
+        stage: s.stage,
+        launchDate: s.launchDate ?? '',
+        replaces: s.replaces,
+        hostProfile: s.hostProfile ?? '',
+        brief: briefs.get(s.id)!,
+      };
+    }),
+  );
+}
