@@ -1,7 +1,8 @@
 /** The audit without a database or a browser. */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { CATALOGUE } from '#core/checks/catalogue/index';
-import { fullChecklist, judge } from '#core/checks/engine/judge';
+import { fullChecklist } from '#core/checks/engine/checklist';
+import { judge } from '#core/checks/engine/judge';
 import { checklistFaults } from '#core/checks/engine/checklist-faults';
 import { askedFor } from '#core/checks/engine/own-check';
 import { asciiHost } from '#core/extract/address';

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { fullChecklist, judge } from '#core/checks/engine/judge';
+import { fullChecklist } from '#core/checks/engine/checklist';
+import { judge } from '#core/checks/engine/judge';
 import { AT, brief, evidence, withHome } from '#core/checks/example-evidence';
 import type { Evidence } from '#core/facts/evidence';
 import { resultJson, resultText } from './result';

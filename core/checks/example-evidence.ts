@@ -18,7 +18,8 @@ import type {
 } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
 import type { Situation } from '#core/facts/situation';
-import { fullChecklist, judge, type Beside, type JudgedFinding } from '#core/checks/engine/judge';
+import { fullChecklist } from '#core/checks/engine/checklist';
+import { judge, type Beside, type JudgedFinding } from '#core/checks/engine/judge';
 
 export const AT = new Date('2026-11-24T12:00:00Z');
 const GOOD: Header[] = [

@@ -1,5 +1,5 @@
 /** A checklist as a plain list in Markdown (CommonMark) that people can print and tick off. */
-import { checksOf } from '#core/checks/engine/judge';
+import { checksOf } from '#core/checks/engine/checklist';
 import type { Checklist } from '#core/facts/checklist';
 import { SECTION_TITLES, SECTIONS } from '#core/facts/finding';
 import { SITUATION_WORDS } from '#core/facts/situation';

@@ -1,5 +1,3 @@
-import type { Finding } from '#core/facts/finding';
-
 /** Redirects for the common web servers, ready to paste: one block for each host. */
 export function httpsRedirect(hosts: readonly string[]): { label: string; text: string }[] {
   const each = (block: (host: string) => string): string => hosts.map(block).join('\n');
@@ -43,13 +41,6 @@ export function hostRedirect(hosts: readonly string[], to: string): { label: str
     { label: 'Caddy', text: each((from) => `${from} {\n  redir https://${to}{uri} permanent\n}`) },
   ];
 }
-
-/** The hosts that a finding blames. */
-export const failedPlaces = (finding: Pick<Finding, 'places'>): string[] =>
-  finding.places
-    .filter((p) => p.outcome === 'failed')
-    .map((p) => p.place)
-    .slice(0, 10);
 
 /** A response header for the common web servers. */
 export function headerRecipe(name: string, value: string): { label: string; text: string }[] {

@@ -1,2 +1,20 @@
-/** Words for how many: "1 group", "12 groups". */
-export const quantity = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;
+/** Words for how many. */
+
+const RULES = new Intl.PluralRules('en');
+
+/** The usual plural of an English noun: "address" gives "addresses", "name server" gives "name servers". */
+const usualPlural = (noun: string): string => (/(?:s|x|ch|sh)$/.test(noun) ? `${noun}es` : `${noun}s`);
+
+/**
+ * A word in the number that goes with a count: "group" for 1, "groups" for 0 and 12.
+ * @param many the plural, where it is not the usual one
+ */
+export const inNumber = (n: number, one: string, many?: string): string =>
+  RULES.select(n) === 'one' ? one : (many ?? usualPlural(one));
+
+/** A count with its word: "1 group", "12 groups", "3 fixes". */
+export const quantity = (n: number, one: string, many?: string): string => `${n} ${inNumber(n, one, many)}`;
+
+/** A part of a count with its word: "3 of 12 pages". */
+export const share = (n: number, all: number, one: string, many?: string): string =>
+  `${n} of ${all} ${inNumber(all, one, many)}`;

@@ -3,7 +3,8 @@
  * and attestations beside them.
  */
 import type { Check } from '#core/checks/kit/check';
-import { checksOf, type JudgedFinding } from '#core/checks/engine/judge';
+import { checksOf } from '#core/checks/engine/checklist';
+import type { JudgedFinding } from '#core/checks/engine/judge';
 import { whatHelps } from '#core/score/help';
 import { termsOf, type Result } from '#core/score/score';
 import {

@@ -1,6 +1,6 @@
 /** Checks done by hand: attesting, with a note and a file. */
 import { MOST_FILE_BYTES } from '#core/entry/attachment';
-import { checksOf } from '#core/checks/engine/judge';
+import { checksOf } from '#core/checks/engine/checklist';
 import type { Check } from '#core/checks/kit/check';
 import { AttachmentRow, AttestationRow, Audit, Environment, Site } from '../platform/db/models';
 import type { AttestDto } from '../fixes/dto';

@@ -3,7 +3,8 @@
  * judging thread has nothing else compiled or kept. Its argument is a file with name, brief and evidence.
  */
 import { readFileSync } from 'node:fs';
-import { fullChecklist, judge } from '#core/checks/engine/judge';
+import { fullChecklist } from '#core/checks/engine/checklist';
+import { judge } from '#core/checks/engine/judge';
 import type { Brief } from '#core/facts/brief';
 import type { Evidence } from '#core/facts/evidence';
 import { pairedRatio } from './ratio';

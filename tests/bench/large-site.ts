@@ -3,7 +3,8 @@
  * that its memory is its own.
  */
 import { spawn } from 'node:child_process';
-import { judge, fullChecklist } from '#core/checks/engine/judge';
+import { fullChecklist } from '#core/checks/engine/checklist';
+import { judge } from '#core/checks/engine/judge';
 import type { Brief } from '#core/facts/brief';
 import { collect } from '#probe/collect';
 import { packJson } from '../../server/platform/packed';

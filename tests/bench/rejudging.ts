@@ -4,7 +4,7 @@
  */
 import { monitorEventLoopDelay } from 'node:perf_hooks';
 import { resolve } from 'node:path';
-import { fullChecklist } from '#core/checks/engine/judge';
+import { fullChecklist } from '#core/checks/engine/checklist';
 import type { Brief } from '#core/facts/brief';
 import type { Evidence } from '#core/facts/evidence';
 import { ThreadPool } from '#probe/thread-pool';

@@ -1,5 +1,6 @@
 /** Audits a place of the practice net over the real code path. */
-import { judge, fullChecklist, type JudgedFinding } from '#core/checks/engine/judge';
+import { fullChecklist } from '#core/checks/engine/checklist';
+import { judge, type JudgedFinding } from '#core/checks/engine/judge';
 import { askedFor } from '#core/checks/engine/own-check';
 import type { Brief } from '#core/facts/brief';
 import type { Evidence } from '#core/facts/evidence';

@@ -6,7 +6,8 @@ import { afterEach, describe, expect, it } from 'vitest';
 import { collect, type CollectOptions } from '#probe/collect';
 import { Dialer } from '#probe/dialer';
 import type { Evidence } from '#core/facts/evidence';
-import { fullChecklist, judge } from '#core/checks/engine/judge';
+import { fullChecklist } from '#core/checks/engine/checklist';
+import { judge } from '#core/checks/engine/judge';
 import { LocalServers } from '../local-servers';
 
 const servers = new LocalServers();

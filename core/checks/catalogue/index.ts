@@ -69,7 +69,9 @@ import { registrationStatus } from '#core/checks/catalogue/domain/registration-s
 import { registrationLock } from '#core/checks/catalogue/domain/registration-lock';
 import { registrar } from '#core/checks/catalogue/domain/registrar';
 import { signed } from '#core/checks/catalogue/domain/signed';
-import { access, renewalOwner, transferReady } from '#core/checks/catalogue/domain/by-hand';
+import { access } from '#core/checks/catalogue/domain/access';
+import { renewalOwner } from '#core/checks/catalogue/domain/renewal-owner';
+import { transferReady } from '#core/checks/catalogue/domain/transfer-ready';
 import { keptOut } from '#core/checks/catalogue/indexing/kept-out';
 import { letIn } from '#core/checks/catalogue/indexing/let-in';
 import { robotsAnswers } from '#core/checks/catalogue/indexing/robots-answers';
@@ -156,14 +158,12 @@ import { fontsUsed } from '#core/checks/catalogue/delivery/fonts-used';
 import { formSender } from '#core/checks/catalogue/delivery/form-sender';
 import { comments } from '#core/checks/catalogue/delivery/comments';
 import { securityContact } from '#core/checks/catalogue/delivery/security-contact';
-import {
-  backup,
-  formsArrive,
-  accounts,
-  upkeep,
-  smallScreen,
-  clientApproval,
-} from '#core/checks/catalogue/delivery/by-hand';
+import { accounts } from '#core/checks/catalogue/delivery/accounts';
+import { smallScreen } from '#core/checks/catalogue/delivery/small-screen';
+import { clientApproval } from '#core/checks/catalogue/delivery/client-approval';
+import { upkeep } from '#core/checks/catalogue/delivery/upkeep';
+import { backup } from '#core/checks/catalogue/delivery/backup';
+import { formsArrive } from '#core/checks/catalogue/delivery/forms-arrive';
 import { planFits } from '#core/checks/catalogue/delivery/plan-fits';
 import { pictureWeight } from '#core/checks/catalogue/delivery/picture-weight';
 import { hiddenKeptOut } from '#core/checks/catalogue/indexing/hidden-kept-out';

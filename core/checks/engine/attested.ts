@@ -3,7 +3,7 @@ import type { Attestation } from '#core/facts/checklist';
 import type { Judgement, PlaceResult } from '#core/facts/finding';
 import type { Stage } from '#core/facts/situation';
 import type { Check } from '#core/checks/kit/check';
-import { failed, inapplicable, passed, unsure } from '#core/checks/kit/judgement';
+import { failed, inapplicable, NOT_YET_ATTESTED, passed, unsure } from '#core/checks/kit/judgement';
 
 /** A bare date counts until its day ends, UTC. */
 export function endOf(date: string): number {
@@ -37,9 +37,8 @@ export function attested(
   const own = attestations.filter((a) => a.check === check.id);
   const whole = newest(own.filter((a) => a.place === undefined));
   const base = { expected: check.title, places: [] };
-  const NOT_YET = 'done by hand, not yet attested';
   if (!given.subjects || (whole && !own.some((a) => a.place !== undefined))) {
-    if (!whole) return { outcome: 'untested', reason: NOT_YET, ...base };
+    if (!whole) return { outcome: 'untested', reason: NOT_YET_ATTESTED, ...base };
     const old = lapsed(whole, given.at, given.stage);
     if (old) return { outcome: 'untested', reason: old, ...base };
     if (whole.doesNotApply) return inapplicable(said(whole));

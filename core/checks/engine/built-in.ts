@@ -1,6 +1,6 @@
 /** The checklists that come with the catalogue. */
 import type { Checklist } from '#core/facts/checklist';
-import { fullChecklist } from './judge';
+import { fullChecklist } from './checklist';
 
 /**
  * The last hour before and the first after a launch: what holds a launch, and what is seen first. Everything

@@ -11,14 +11,7 @@ export function catalogueVersion(): string {
   if (known) return known;
   let hash = 0x811c9dc5;
   const text = JSON.stringify(
-    CATALOGUE.map((c) => [
-      c.id,
-      c.severity,
-      c.situations,
-      c.scope,
-      c.parameters ?? null,
-      c.allOrNothing ?? null,
-    ]),
+    CATALOGUE.map((c) => [c.id, c.severity, c.situations, c.scope, c.parameters ?? null]),
   );
   for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
   return (known = `${CATALOGUE.length}-${(hash >>> 0).toString(16).padStart(8, '0')}`);

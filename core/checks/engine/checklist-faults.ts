@@ -3,7 +3,7 @@
  * blocks that are whole.
  */
 import { BARE, type Checklist } from '#core/facts/checklist';
-import { checksOf } from './judge';
+import { checksOf } from './checklist';
 import { checkById } from '#core/checks/catalogue/index';
 
 /** @returns each with the path of its line, such as `items.3` */

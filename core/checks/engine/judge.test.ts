@@ -12,7 +12,8 @@ import {
   withHome,
   withPages,
 } from '#core/checks/example-evidence';
-import { fullChecklist, judge } from './judge';
+import { fullChecklist } from './checklist';
+import { judge } from './judge';
 
 const all = (change: Partial<Parameters<typeof judge>[0]> = {}) =>
   judge({

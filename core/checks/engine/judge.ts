@@ -1,27 +1,20 @@
-/** An audit: a checklist + a brief + evidence -> findings + score. Pure: time comes in as an argument. */
+/** An audit: a checklist + a brief + evidence -> findings. Pure: time comes in as an argument. */
 import type { Acceptance, Attestation, Checklist, ChecklistItem } from '#core/facts/checklist';
 import { withALabels } from '#core/facts/a-labels';
 import type { Brief } from '#core/facts/brief';
 import type { Evidence } from '#core/facts/evidence';
-import {
-  SECTIONS,
-  SEVERITY_WEIGHT,
-  type Finding,
-  type Judgement,
-  type Section,
-  type Severity,
-} from '#core/facts/finding';
+import { SECTIONS, SEVERITY_WEIGHT, type Finding, type Judgement, type Section } from '#core/facts/finding';
 import type { HostProfile } from '#core/facts/host-profile';
 import type { Situation } from '#core/facts/situation';
 import { creditOf } from '#core/score/credit';
 import { withHostRecords } from '#core/facts/host-records';
-import { attested, endOf } from './attested';
-import type { Check, CheckContext, Recipe } from '#core/checks/kit/check';
-import { CATALOGUE, checkById } from '#core/checks/catalogue/index';
 import { closedAs, stagingClosed } from '#core/checks/catalogue/indexing/staging-closed';
-import { cantTell, inapplicable } from '#core/checks/kit/judgement';
-import { ownCheck } from './own-check';
+import type { Check, CheckContext, Recipe, Words } from '#core/checks/kit/check';
+import { cantTell, inapplicable, SCOPE_WORDS } from '#core/checks/kit/judgement';
 import { SiteView } from '#core/checks/view/site-view';
+import { attested, endOf } from './attested';
+import { checksOf, linesOf, parametersOf } from './checklist';
+import { askedHosts, restsOnRootCause, unmetNeed } from './needs';
 
 /** What a check may know beside evidence, brief and profile. */
 export type Beside = Pick<CheckContext, 'book' | 'stage' | 'launched' | 'staging' | 'build' | 'place'>;
@@ -35,7 +28,7 @@ export interface AuditInput extends Beside {
   at: Date;
   attestations?: Attestation[];
   acceptances?: Acceptance[];
-  /** Leave checks by hand out altogether (the command line without attestations). */
+  /** Leave manual checks out altogether (the command line without attestations). */
   leaveOutHand?: boolean;
 }
 
@@ -43,65 +36,85 @@ export interface JudgedFinding extends Finding {
   recipe?: Recipe;
 }
 
-/** The checklist with every check of the catalogue at its own severity and parameters. */
-export function fullChecklist(): Checklist {
-  return {
-    name: 'Full',
-    version: 1,
-    items: CATALOGUE.map((c) => ({
-      check: c.id,
-      on: true,
-      severity: c.severity,
-      weight: SEVERITY_WEIGHT[c.severity],
-      parameters: Object.fromEntries(Object.entries(c.parameters ?? {}).map(([k, v]) => [k, v.default])),
-    })),
+/** What all checks of one audit share. */
+type Shared = Omit<CheckContext, 'parameters' | 'words' | 'hosts'>;
+
+/** One audit while it is judged. */
+interface Audit {
+  input: AuditInput;
+  shared: Shared;
+  attestations: readonly Attestation[];
+  /** How an environment before the live one was closed after the launch: then it is asked nothing more. */
+  closed: string | undefined;
+}
+
+function openAudit(input: AuditInput): Audit {
+  const { evidence, situation, at, stage } = input;
+  const profile = input.profile ?? { name: '' };
+  const brief = withHostRecords(withALabels(input.brief), profile, evidence.target.hosts[0] ?? '');
+  const view = new SiteView(evidence, brief, profile, situation);
+  const attestations = input.attestations ?? [];
+  const { launchDate } = input.brief;
+  const launched = input.launched ?? (launchDate ? Date.parse(launchDate) <= at.getTime() : undefined);
+  const shared: Shared = {
+    situation,
+    at,
+    brief,
+    profile,
+    evidence,
+    view,
+    book: input.book,
+    stage,
+    launched,
+    staging: input.staging,
+    build: input.build,
+    place: input.place,
+    isAttested: (manual) => attested(manual, attestations, { at, stage }).outcome === 'passed',
   };
+  const closed = situation === 'staging' && launched ? closedAs({ view, evidence, brief }) : undefined;
+  return { input, shared, attestations, closed };
 }
 
-const NO_PARAMETERS: Record<string, number> = Object.freeze({});
+/** What one check is told: what all share, and what its own definition asks for. */
+function contextFor(check: Check, item: ChecklistItem, shared: Shared): CheckContext {
+  const { needs, messages, scope } = check;
+  const words: Words = { unit: messages.unit ?? SCOPE_WORDS[scope], none: messages.none };
+  const hosts = needs.hosts || needs.tls ? askedHosts(shared.view, needs) : NO_HOSTS;
+  return { ...shared, parameters: parametersOf(check, item), words, hosts };
+}
+const NO_HOSTS: CheckContext['hosts'] = [];
 
-/** A checklist item's parameters over the check's defaults, held within their range. */
-function parametersOf(check: Check, item: ChecklistItem): Record<string, number> {
-  if (!check.parameters) return NO_PARAMETERS;
-  const out: Record<string, number> = {};
-  for (const [name, spec] of Object.entries(check.parameters)) {
-    const given = Number(item.parameters?.[name] ?? spec.default);
-    out[name] = Number.isFinite(given) ? Math.min(spec.max, Math.max(spec.min, given)) : spec.default;
+function judgeManually(check: Check, context: CheckContext, audit: Audit): Judgement {
+  const { at, stage } = context;
+  const subjects = restsOnRootCause(context.view) ? undefined : check.subjects?.(context);
+  return attested(check, audit.attestations, { at, stage, subjects });
+}
+
+function judgeBy(check: Check, context: CheckContext): Judgement {
+  const unmet = unmetNeed(check, context);
+  if (unmet) return unmet;
+  const { expected } = check.messages;
+  context.words.expected = typeof expected === 'function' ? expected(context) : expected;
+  return check.judge(context);
+}
+
+/** A check that throws is a fault of ours, not of the site: it is told as cantTell, and the others go on. */
+function judgementOf(check: Check, context: CheckContext, audit: Audit): Judgement {
+  try {
+    if (audit.closed && check !== stagingClosed)
+      return inapplicable(`this place is closed after the launch (${audit.closed})`);
+    return check.byHand ? judgeManually(check, context, audit) : judgeBy(check, context);
+  } catch (error) {
+    return cantTell(`this check could not finish: ${(error as Error).message}`);
   }
-  return out;
 }
 
-/** Rule 3: what a check rests on, when that is missing. */
-function missing(view: SiteView, check?: Check): Judgement | null {
-  if (check && check.needs !== 'pages') return null;
-  const cause = view.rootCause();
-  if (!cause || cause.check === check?.id) return null;
-  return cantTell(`rests on ${cause.check}: ${cause.reason}`);
-}
-
-/** The checks of a checklist by their ids: the catalogue's and the agency's own. */
-export function checksOf(checklist: Pick<Checklist, 'own'>): (id: string) => Check | undefined {
-  if (!checklist.own?.length) return (id) => checkById.get(id);
-  const own = new Map(checklist.own.map((c) => [c.id, ownCheck(c)]));
-  return (id) => checkById.get(id) ?? own.get(id);
-}
-
-/** The checklist's lines, and those that the host calls for beside them. */
-function linesOf(checklist: Checklist, profile: HostProfile): ChecklistItem[] {
-  const called = (profile.handChecks ?? []).filter(
-    (id) => !checklist.items.some((i) => i.check === id && i.on !== false) && checkById.get(id)?.byHand,
-  );
-  return called.length
-    ? [...checklist.items.filter((i) => !called.includes(i.check)), ...called.map((check) => ({ check }))]
-    : checklist.items;
-}
-
-function markAccepted(finding: Finding, input: AuditInput): void {
+function markAccepted(finding: Finding, acceptances: readonly Acceptance[], at: Date): void {
   if (finding.outcome !== 'failed') return;
-  const own = input.acceptances!.filter(
+  const own = acceptances.filter(
     (a) =>
       a.check === finding.check &&
-      endOf(a.until) >= input.at.getTime() &&
+      endOf(a.until) >= at.getTime() &&
       (finding.severity !== 'blocker' || a.seconded),
   );
   if (!own.length) return;
@@ -111,94 +124,56 @@ function markAccepted(finding: Finding, input: AuditInput): void {
   if (bad.length && bad.every((p) => p.accepted)) finding.accepted = true;
 }
 
-/**
- * Judges the evidence.
- * A check that throws is a fault of ours, not of the site: it is told as cantTell with the message, and the
- * others go on.
- */
+/** How many of the known pages a check could see, where the page limit left some unread. */
+function seenOf(check: Check, finding: Finding, { pages, unread }: Evidence): Finding['seen'] {
+  if (check.scope !== 'page' || !unread.length) return undefined;
+  if (finding.outcome !== 'passed' && finding.outcome !== 'failed') return undefined;
+  return { read: pages.length, known: pages.length + unread.length };
+}
+
+function findingOf(check: Check, item: ChecklistItem, audit: Audit): JudgedFinding {
+  const { input } = audit;
+  const context = contextFor(check, item, audit.shared);
+  const { outcome, expected, found, reason, notes, places } = judgementOf(check, context, audit);
+  const severity = item.severity ?? check.severity;
+  const finding: JudgedFinding = {
+    check: check.id,
+    section: check.section,
+    title: item.title || check.title,
+    severity,
+    weight: item.weight ?? SEVERITY_WEIGHT[severity],
+    credit: null,
+    outcome,
+    expected,
+    found,
+    reason,
+    notes,
+    places,
+  };
+  if (check.byHand) finding.byHand = true;
+  if (item.note) finding.note = item.note;
+  const seen = seenOf(check, finding, input.evidence);
+  if (seen) finding.seen = seen;
+  if (input.acceptances?.length) markAccepted(finding, input.acceptances, input.at);
+  // a site as a whole holds or does not
+  const allOrNothing = check.scope === 'site';
+  finding.credit = creditOf(finding, allOrNothing);
+  if (finding.places.some((p) => p.accepted)) finding.creditAsFound = creditOf(finding, allOrNothing, false);
+  // a manual check is done by its recipe, whatever its outcome
+  if (finding.outcome === 'failed' || check.byHand) finding.recipe = check.recipe(context, finding);
+  return finding;
+}
+
+/** Judges the evidence by every line of the checklist, in the order of the sections. */
 export function judge(input: AuditInput): JudgedFinding[] {
-  const profile = input.profile ?? { name: '' };
-  const brief = withHostRecords(withALabels(input.brief), profile, input.evidence.target.hosts[0] ?? '');
-  const view = new SiteView(input.evidence, brief, profile, input.situation);
+  const audit = openAudit(input);
   const checkOf = checksOf(input.checklist);
-  const launched =
-    input.launched ??
-    (input.brief.launchDate ? Date.parse(input.brief.launchDate) <= input.at.getTime() : undefined);
-  // a place that was closed after the launch is asked nothing more
-  const closed =
-    input.situation === 'staging' && launched
-      ? closedAs({ view, evidence: input.evidence, brief })
-      : undefined;
-  const isAttested = (byHand: Check): boolean =>
-    attested(byHand, input.attestations ?? [], { at: input.at, stage: input.stage }).outcome === 'passed';
-  const findings = Object.fromEntries(SECTIONS.map((section) => [section, []])) as unknown as Record<
-    Section,
-    JudgedFinding[]
-  >;
-  for (const item of linesOf(input.checklist, profile)) {
+  const bySection = new Map<Section, JudgedFinding[]>(SECTIONS.map((section) => [section, []]));
+  for (const item of linesOf(input.checklist, audit.shared.profile)) {
     const check = checkOf(item.check);
     if (!check || item.on === false || !check.situations.includes(input.situation)) continue;
     if (check.byHand && input.leaveOutHand) continue;
-    const context: CheckContext = {
-      situation: input.situation,
-      at: input.at,
-      brief,
-      profile,
-      evidence: input.evidence,
-      view,
-      parameters: parametersOf(check, item),
-      book: input.book,
-      stage: input.stage,
-      launched,
-      staging: input.staging,
-      build: input.build,
-      place: input.place,
-      isAttested,
-    };
-    let judgement: Judgement;
-    try {
-      judgement =
-        closed && check !== stagingClosed
-          ? inapplicable(`this place is closed after the launch (${closed})`)
-          : check.byHand
-            ? attested(check, input.attestations ?? [], {
-                at: input.at,
-                stage: input.stage,
-                subjects: missing(view) ? undefined : check.subjects?.(context),
-              })
-            : (missing(view, check) ?? check.judge(context));
-    } catch (error) {
-      judgement = cantTell(`this check could not finish: ${(error as Error).message}`);
-    }
-    const severity: Severity = item.severity ?? check.severity;
-    const { outcome, expected, found, reason, notes, places } = judgement;
-    const finding: JudgedFinding = {
-      check: check.id,
-      section: check.section,
-      title: item.title || check.title,
-      severity,
-      weight: item.weight ?? SEVERITY_WEIGHT[severity],
-      credit: null,
-      outcome,
-      expected,
-      found,
-      reason,
-      notes,
-      places,
-    };
-    if (check.byHand) finding.byHand = true;
-    if (item.note) finding.note = item.note;
-    const unread = input.evidence.unread.length;
-    if (check.scope === 'page' && unread && (finding.outcome === 'passed' || finding.outcome === 'failed'))
-      finding.seen = { read: input.evidence.pages.length, known: input.evidence.pages.length + unread };
-    if (input.acceptances?.length) markAccepted(finding, input);
-    const allOrNothing = check.allOrNothing ?? check.scope === 'site';
-    finding.credit = creditOf(finding, allOrNothing);
-    if (input.acceptances?.length && finding.places.some((p) => p.accepted))
-      finding.creditAsFound = creditOf(finding, allOrNothing, false);
-    // a check by hand is done by its recipe, whatever its outcome
-    if (finding.outcome === 'failed' || check.byHand) finding.recipe = check.recipe(context, finding);
-    findings[check.section].push(finding);
+    bySection.get(check.section)!.push(findingOf(check, item, audit));
   }
-  return SECTIONS.flatMap((section) => findings[section]);
+  return [...bySection.values()].flat();
 }

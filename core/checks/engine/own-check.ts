@@ -4,7 +4,7 @@ import { lastAnswer } from '#core/facts/evidence';
 import type { Judgement, PlaceResult } from '#core/facts/finding';
 import { registrableDomain } from '#core/extract/address';
 import { foldLoosely } from '#core/text/fold';
-import { handCheck, type Check, type CheckContext } from '#core/checks/kit/check';
+import { defineManualCheck, type Check, type CheckContext } from '#core/checks/kit/check';
 import { cantTell, failed, overPages, overSite, passed, unsure } from '#core/checks/kit/judgement';
 import type { ReadPage } from '#core/checks/view/read-page';
 
@@ -148,6 +148,7 @@ function judgeSite(test: OwnTest, context: CheckContext): Judgement {
     const status = lastAnswer(probe.chain)?.status;
     if (status === undefined) return cantTell(probe.chain.error?.message ?? 'no answer', { expected });
     return overSite(
+      context,
       (compares(test.is, test.value ?? '', [String(status)]) ? passed : failed)(test.at!, {
         expected,
         found: String(status),
@@ -175,6 +176,7 @@ function judgeSite(test: OwnTest, context: CheckContext): Judgement {
     records.map((r) => bare(r.value)),
   );
   return overSite(
+    context,
     (good ? passed : failed)(`${type} ${name}`, {
       expected: fill(expected, host),
       found:
@@ -190,32 +192,33 @@ function judgeSite(test: OwnTest, context: CheckContext): Judgement {
 
 /** An own check as a check like any other. */
 export function ownCheck(own: OwnCheck): Check {
-  const parts = {
-    id: own.id,
-    section: own.section,
-    title: own.title,
+  const { id, section, title, severity, situations, test } = own;
+  const facts = {
+    id,
+    section,
+    title,
     why: own.why || 'The agency asks this of its sites.',
-    severity: own.severity,
-    situations: own.situations,
+    severity,
+    situations,
     source: 'the agency’s own rule',
   };
-  const { test } = own;
-  if (!test) return handCheck({ ...parts, how: own.steps || own.title, attestedForDays: own.goodForDays });
+  if (!test)
+    return defineManualCheck({ ...facts, how: own.steps || title, attestedForDays: own.goodForDays });
   const onSite = test.look === 'record' || test.look === 'status';
+  const expected = inWords(test);
   return {
-    ...parts,
+    ...facts,
     scope: onSite || test.on === 'home' ? 'site' : 'page',
-    ...(onSite ? {} : { needs: 'pages' as const }),
+    needs: onSite ? {} : { pages: true },
+    messages: { expected, none: 'there is no page' },
     judge: (context) => {
       if (onSite) return judgeSite(test, context);
-      if (test.on === 'home') {
-        const home = context.view.home;
-        return home
-          ? overSite(judgePage(test, home), { expected: inWords(test) })
-          : cantTell('the home page was not read', { expected: inWords(test) });
-      }
-      return overPages(context, inWords(test), (page) => judgePage(test, page), { none: 'there is no page' });
+      if (test.on !== 'home') return overPages(context, (page) => judgePage(test, page));
+      const { home } = context.view;
+      return home
+        ? overSite(context, judgePage(test, home))
+        : cantTell('the home page was not read', { expected });
     },
-    recipe: () => ({ steps: own.steps || `Change the site so that ${inWords(test)}.` }),
+    recipe: () => ({ steps: own.steps || `Change the site so that ${expected}.` }),
   };
 }

@@ -1,6 +1,6 @@
 /** What a check is: data plus a pure function. */
-import type { Brief } from '#core/facts/brief';
-import type { Evidence } from '#core/facts/evidence';
+import type { Brief, BriefField } from '#core/facts/brief';
+import type { Evidence, HostEvidence } from '#core/facts/evidence';
 import type { Finding, Judgement, Scope, Section, Severity } from '#core/facts/finding';
 import type { AgencyBook } from '#core/facts/agency-book';
 import type { HostProfile } from '#core/facts/host-profile';
@@ -16,35 +16,68 @@ export interface ParameterSpec {
   unit: string;
   meaning: string;
 }
+export type ParameterSpecs = Record<string, ParameterSpec>;
 
 /**
- * What has to be there before a check can look at anything: an answer over TLS for hosts, pages for the rest.
+ * What has to be there before a check can say anything. The engine sees to all of it:
+ * - `brief`: fields without which the check is untested (unfilled) or inapplicable (none wanted), by rule 2;
+ *   `judge` finds them filled;
+ * - `pages`: pages that can be judged; where there are none, it rests on the check that says why (rule 3);
+ * - `hosts`: each host shows the site; one with a parking or unknown-name page rests on domain.connected;
+ * - `tls`: each host has finished a handshake; another rests on https.answers or domain.resolves;
+ * - `records`: names were looked up at all.
  */
-export type Need = 'name' | 'tls' | 'pages';
+export interface Needs<Field extends BriefField = BriefField> {
+  brief?: readonly Field[];
+  pages?: true;
+  hosts?: true;
+  tls?: true;
+  records?: true;
+}
 
-/** How to mend a fault, with text ready to paste. */
+/** A host of the site as a check meets it. */
+export interface AskedHost {
+  evidence: HostEvidence;
+  /** The check that this host rests on, and why, where something that is needed is missing. */
+  rests?: string;
+}
+
+/** What a check says of itself, once its parameters and the brief are known. */
+export interface Words {
+  /** What a good place looks like. */
+  expected?: string;
+  /** One of the things that it looks at, where that is not the scope's own word. */
+  unit: string;
+  /** Why there is nothing to look at, where that is proven. */
+  none?: string;
+}
+
+/** How to put a fault right, with text ready to paste. */
 export interface Recipe {
   steps: string;
   paste?: { label: string; text: string }[];
 }
 
-export interface CheckContext {
+export interface CheckContext<
+  Specs extends ParameterSpecs = ParameterSpecs,
+  Field extends BriefField = never,
+> {
   situation: Situation;
   at: Date;
-  brief: Brief;
+  brief: Brief & { [K in Field]-?: NonNullable<Brief[K]> };
   profile: HostProfile;
   evidence: Evidence;
   view: SiteView;
-  parameters: Record<string, number>;
+  parameters: { readonly [K in keyof Specs]: number };
+  words: Words;
+  /** The hosts of the site; what `needs` asks of them is seen to. */
+  hosts: readonly AskedHost[];
   /** What the agency knows of its other clients. */
   book?: AgencyBook;
   stage?: Stage;
-  /**
-   * Whether the site is launched, where that is known; it decides what is wanted of a place before the live
-   * one.
-   */
+  /** Whether the site is launched, where that is known; it decides what is wanted of an environment before the live one. */
   launched?: boolean;
-  /** The latest audit of the place before the live one. */
+  /** The latest audit of the environment before the live one. */
   staging?: Evidence;
   build?: SiteBuild;
   place?: PlaceDates;
@@ -52,58 +85,92 @@ export interface CheckContext {
   isAttested?(byHand: Check): boolean;
 }
 
-export interface Check {
-  /** Stable: scripts and reports rest on it. */
+/** What every check says of itself. */
+interface CheckFacts {
+  /** Stable: scripts and reports rest on it. In the catalogue its first word is the section. */
   id: string;
-  section: Section;
   title: string;
-  /** Why it matters, in one sentence. */
+  /** What goes wrong without it, in one sentence. */
   why: string;
   severity: Severity;
   situations: readonly Situation[];
-  scope: Scope;
   /** The standard it rests on, or "common practice". Values from memory say so. */
   source: string;
-  needs?: Need;
-  parameters?: Record<string, ParameterSpec>;
-  /** A failing place spends the whole weight. */
-  allOrNothing?: boolean;
+}
+
+/** The texts of a check as data; `expected` may follow from the brief and the parameters. */
+interface Messages<Context> extends Partial<Omit<Words, 'expected'>> {
+  expected?: string | ((context: Omit<Context, 'words'>) => string);
+}
+
+/** A check that looks for itself, as its file writes it. */
+export interface CheckDefinition<Specs extends ParameterSpecs, Field extends BriefField> extends CheckFacts {
+  id: `${Section}.${string}`;
+  /** What a place is. */
+  scope: Exclude<Scope, 'hand'>;
+  needs?: Needs<Field>;
+  parameters?: Specs;
+  messages?: Messages<CheckContext<Specs, Field>>;
+  /** Why it is not applicable, told before anything that it needs is asked for. */
+  exempt?(context: Pick<CheckContext, 'brief'>): string | undefined;
+  judge(context: CheckContext<Specs, Field>): Judgement;
+  recipe(context: CheckContext<Specs, Field>, finding: Finding): Recipe;
+}
+
+/** A check as the engine meets it, whatever its parameters and needs. */
+export interface Check extends CheckFacts {
+  section: Section;
+  scope: Scope;
+  needs: Needs;
+  parameters?: ParameterSpecs;
+  messages: Messages<CheckContext>;
+  exempt?(context: Pick<CheckContext, 'brief'>): string | undefined;
   /** Done by a person and attested; `judge` is not called. */
   byHand?: boolean;
   /** How long an attestation holds unless it says otherwise, in days. */
   attestedForDays?: number;
-  /** What a check by hand is about one by one, such as each form; without it, the site as a whole. */
+  /** What a manual check is about one by one, such as each form; without it, the site as a whole. */
   subjects?(context: CheckContext): string[];
   judge(context: CheckContext): Judgement;
   recipe(context: CheckContext, finding: Finding): Recipe;
 }
 
-const S = 'staging',
-  H = 'holding',
-  F = 'former',
-  L = 'live';
-/** The letters of the catalogue's "where" column, as situations. */
-export function where(letters: string): Situation[] {
-  return [...letters].map((l) => (({ S, H, F, L }) as const)[l as 'S']).filter(Boolean) as Situation[];
+const sectionOf = (id: string): Section => id.slice(0, id.indexOf('.')) as Section;
+
+/** Makes a check out of its definition; the types of parameters and of the needed fields follow from it. */
+export function defineCheck<const Specs extends ParameterSpecs, const Field extends BriefField = never>(
+  definition: CheckDefinition<Specs, Field>,
+): Check {
+  const { needs = {}, messages = {}, ...rest } = definition;
+  // the engine gives each check what its own definition asks for, which one type for all cannot say
+  return { ...rest, needs, messages, section: sectionOf(definition.id) } as unknown as Check;
 }
 
-type HandParts = Pick<Check, 'id' | 'section' | 'title' | 'why' | 'severity' | 'situations' | 'source'> & {
-  how: string;
-  attestedForDays?: number;
-};
+/** A manual check, as its file writes it: `how` says what there is to do, `recipe` where that depends on the site. */
+type ManualDefinition = CheckFacts &
+  Pick<Check, 'attestedForDays' | 'subjects'> & { section?: Section } & (
+    { how: string } | { recipe: Check['recipe'] }
+  );
 
-/** A check that a person does and attests. */
-export function handCheck({ how, ...parts }: HandParts): Check {
+/** Makes a manual check, which a person does and attests. */
+export function defineManualCheck(definition: ManualDefinition): Check {
+  const recipe = 'how' in definition ? () => ({ steps: definition.how }) : definition.recipe;
+  const { id, title, why, severity, situations, source, attestedForDays, subjects } = definition;
   return {
-    ...parts,
+    id,
+    section: definition.section ?? sectionOf(id),
+    title,
+    why,
+    severity,
+    situations,
     scope: 'hand',
+    source,
+    needs: {},
+    messages: {},
     byHand: true,
-    judge: () => ({
-      outcome: 'untested',
-      reason: 'done by hand, not yet attested',
-      expected: parts.title,
-      places: [],
-    }),
-    recipe: () => ({ steps: how }),
+    attestedForDays,
+    subjects,
+    judge: () => ({ outcome: 'untested', places: [] }),
+    recipe,
   };
 }

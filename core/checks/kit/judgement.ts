@@ -1,29 +1,31 @@
 /** From places to an outcome, and the ways in which a check can have nothing to say. */
-import { readField, type BriefField, type Brief } from '#core/facts/brief';
 import type { HostEvidence } from '#core/facts/evidence';
-import type { Judgement, PlaceResult } from '#core/facts/finding';
-import type { CheckContext } from './check';
+import type { Finding, Judgement, PlaceResult, Scope } from '#core/facts/finding';
+import { unsure } from '#core/facts/place-result';
+import { inNumber, share } from '#core/text/quantity';
 import type { ReadPage } from '#core/checks/view/read-page';
+import type { CheckContext } from './check';
 
-type More = Pick<PlaceResult, 'expected' | 'found' | 'raw' | 'take'>;
-const NOTHING: More = {};
+export { failed, passed, unsure } from '#core/facts/place-result';
 
-/** Thousands of these are made in an audit: one shape and no spreading, which is several times as quick. */
-function result(place: string, outcome: PlaceResult['outcome'], more: More, reason?: string): PlaceResult {
-  return {
-    place,
-    outcome,
-    expected: more.expected,
-    found: more.found,
-    raw: more.raw,
-    reason,
-    take: more.take,
-  };
-}
-export const passed = (place: string, more: More = NOTHING): PlaceResult => result(place, 'passed', more);
-export const failed = (place: string, more: More = NOTHING): PlaceResult => result(place, 'failed', more);
-export const unsure = (place: string, reason: string, more: More = NOTHING): PlaceResult =>
-  result(place, 'cantTell', more, reason);
+/** What one place is called, scope by scope. */
+export const SCOPE_WORDS: Record<Scope, string> = {
+  site: 'place',
+  page: 'page',
+  host: 'host',
+  record: 'record',
+  domain: 'domain',
+  token: 'token',
+  image: 'picture',
+  path: 'path',
+  asset: 'file',
+  link: 'link',
+  line: 'line',
+  file: 'file',
+  font: 'font',
+  form: 'form',
+  hand: 'place',
+};
 
 export const inapplicable = (reason: string): Judgement => ({ outcome: 'inapplicable', reason, places: [] });
 export const cantTell = (reason: string, more: Partial<Judgement> = {}): Judgement => ({
@@ -34,78 +36,72 @@ export const cantTell = (reason: string, more: Partial<Judgement> = {}): Judgeme
 });
 export const untested = (reason: string): Judgement => ({ outcome: 'untested', reason, places: [] });
 
-/** Words for how many: "3 of 12 pages". */
-export function countOf(n: number, all: number, one: string, many = `${one}s`): string {
-  return `${n} of ${all} ${all === 1 ? one : many}`;
+/** What a kit function may be told beside what the check says of itself. */
+interface More {
+  /** Where it follows from what was met, and so cannot stand in the check's messages. */
+  expected?: string;
+  notes?: string[];
+}
+
+/** What a check's function has of its context, whatever its parameters and needs. */
+type Asked = Pick<CheckContext, 'view' | 'hosts' | 'words'>;
+
+/** The places of each undecided or failed kind, counted. */
+function tally(places: readonly PlaceResult[]) {
+  let failures = 0;
+  let doubts = 0;
+  let firstFailure: PlaceResult | undefined;
+  let firstDoubt: PlaceResult | undefined;
+  for (const p of places) {
+    if (p.outcome === 'failed') {
+      failures++;
+      firstFailure ??= p;
+    } else if (p.outcome === 'cantTell') {
+      doubts++;
+      firstDoubt ??= p;
+    }
+  }
+  return { failures, doubts, firstFailure, firstDoubt };
 }
 
 /**
  * Rule 1 of the catalogue: any failed place fails, else any undecided place leaves it open, else it passed.
- * @param words.expected what a good place looks like
- * @param words.none why there is nothing to look at, where that is proven
+ * Where there is no place, the check is inapplicable if its messages say why there is none, else undecided.
  */
 export function overPlaces(
+  { words }: Pick<Asked, 'words'>,
   places: PlaceResult[],
-  words: { expected: string; unit: [string, string]; none?: string; notes?: string[] },
+  more: More = {},
 ): Judgement {
-  const [one, many] = words.unit;
-  if (!places.length)
+  const expected = more.expected ?? words.expected;
+  const { unit } = words;
+  const all = places.length;
+  if (!all)
     return words.none
       ? inapplicable(words.none)
-      : cantTell(`no ${many} to look at`, { expected: words.expected });
-  let bad = 0,
-    open = 0;
-  let firstBad: PlaceResult | undefined, firstOpen: PlaceResult | undefined;
-  for (const p of places) {
-    if (p.outcome === 'failed') {
-      bad++;
-      firstBad ??= p;
-    } else if (p.outcome === 'cantTell') {
-      open++;
-      firstOpen ??= p;
-    }
-  }
-  const { expected } = words,
-    notes = words.notes?.length ? words.notes : undefined;
-  if (firstBad) {
+      : cantTell(`no ${inNumber(0, unit)} to look at`, { expected });
+  const notes = more.notes?.length ? more.notes : undefined;
+  const { failures, doubts, firstFailure, firstDoubt } = tally(places);
+  if (firstFailure) {
+    const rest = failures > 1 ? ' …' : '';
     const found =
-      places.length === 1
-        ? firstBad.found
-        : `${countOf(bad, places.length, one, many)}: ${firstBad.found ?? 'not so'}${bad > 1 ? ' …' : ''}`;
+      all === 1
+        ? firstFailure.found
+        : `${share(failures, all, unit)}: ${firstFailure.found ?? 'not so'}${rest}`;
     return { outcome: 'failed', expected, found, reason: undefined, notes, places };
   }
-  if (firstOpen)
-    return {
-      outcome: 'cantTell',
-      expected,
-      found: firstOpen.found,
-      reason:
-        places.length === 1
-          ? firstOpen.reason
-          : `${countOf(open, places.length, one, many)}: ${firstOpen.reason}`,
-      notes,
-      places,
-    };
-  return {
-    outcome: 'passed',
-    expected,
-    found:
-      places.length === 1
-        ? (places[0]!.found ?? 'as expected')
-        : countOf(places.length, places.length, one, many),
-    reason: undefined,
-    notes,
-    places,
-  };
+  if (firstDoubt) {
+    const reason = all === 1 ? firstDoubt.reason : `${share(doubts, all, unit)}: ${firstDoubt.reason}`;
+    return { outcome: 'cantTell', expected, found: firstDoubt.found, reason, notes, places };
+  }
+  const found = all === 1 ? (places[0]!.found ?? 'as expected') : share(all, all, unit);
+  return { outcome: 'passed', expected, found, reason: undefined, notes, places };
 }
 
-const PLACES: [string, string] = ['place', 'places'];
-const PAGES: [string, string] = ['page', 'pages'];
-
 /** One place for the site as a whole. */
-export function overSite(place: PlaceResult, words: { expected: string; notes?: string[] }): Judgement {
-  place.expected ??= words.expected;
-  return overPlaces([place], { expected: words.expected, notes: words.notes, unit: PLACES });
+export function overSite(context: Pick<Asked, 'words'>, place: PlaceResult, more: More = {}): Judgement {
+  place.expected ??= more.expected ?? context.words.expected;
+  return overPlaces(context, [place], more);
 }
 
 /**
@@ -114,62 +110,54 @@ export function overSite(place: PlaceResult, words: { expected: string; notes?: 
  * @param judge null leaves a page out
  */
 export function overPages(
-  context: CheckContext,
-  expected: string,
+  context: Asked,
   judge: (page: ReadPage) => PlaceResult | PlaceResult[] | null,
-  more: { only?: (page: ReadPage) => boolean; none?: string; readsText?: boolean; notes?: string[] } = {},
+  more: More & { only?: (page: ReadPage) => boolean } = {},
 ): Judgement {
+  const { view } = context;
   const places: PlaceResult[] = [];
-  for (const page of context.view.pages) {
+  for (const page of view.pages) {
     if (more.only && !more.only(page)) continue;
     if (page.shell) {
-      places.push(unsure(page.url, 'an empty shell that scripts fill: nothing to read without rendering'));
+      places.push(unsure(page.url, EMPTY_SHELL));
       continue;
     }
     const result = judge(page);
     if (Array.isArray(result)) places.push(...result);
     else if (result) places.push(result);
   }
-  for (const refused of context.view.refusals)
+  for (const refused of view.refusals)
     places.push(unsure(refused.url, `the server refused the visitor (${refused.status})`));
-  return overPlaces(places, {
-    expected,
-    unit: PAGES,
-    none: context.view.pages.length ? more.none : undefined,
-    notes: more.notes,
-  });
+  // that no page has such a thing is proven by pages alone
+  if (!places.length && !view.pages.length)
+    return cantTell('no pages to look at', { expected: more.expected ?? context.words.expected });
+  return overPlaces(context, places, more);
 }
 
+/** Nobody has vouched for a manual check. */
+export const NOT_YET_ATTESTED = 'done by hand, not yet attested';
+
+/** Why an empty application shell says nothing (rule 5). */
+export const EMPTY_SHELL = 'an empty shell that scripts fill: nothing to read without rendering';
+
 /**
- * Judges how each host of the site leads on. A host that shows a parking or unknown-name page is charged with
- * that alone (rule 3).
+ * Judges each host of the site. A host that lacks what the check needs rests on the check that says so (rule
+ * 3).
  * @param judge null leaves a host out
  */
 export function overHosts(
-  context: CheckContext,
-  words: { expected: string; none?: string },
+  context: Asked,
   judge: (host: HostEvidence) => PlaceResult | null,
+  more: More = {},
 ): Judgement {
-  const places = context.view.hosts
-    .map((h) =>
-      context.view.isAstray(h)
-        ? unsure(h.host, 'rests on domain.connected: a parking or unknown-name page')
-        : judge(h),
-    )
-    .filter((p): p is PlaceResult => p !== null);
-  return overPlaces(places, { ...words, unit: ['host', 'hosts'] });
+  const places: PlaceResult[] = [];
+  for (const { evidence, rests } of context.hosts) {
+    const result = rests === undefined ? judge(evidence) : unsure(evidence.host, rests);
+    if (result) places.push(result);
+  }
+  return overPlaces(context, places, more);
 }
 
-/**
- * Rule 2: a field not filled in makes its checks untested, one not wanted makes them inapplicable.
- * @returns the value, or the judgement that follows from its absence
- */
-export function wanted<K extends BriefField>(
-  brief: Brief,
-  field: K,
-): { value: NonNullable<Brief[K]> } | { judgement: Judgement } {
-  const read = readField(brief, field);
-  if (read.state === 'filled') return { value: read.value };
-  if (read.state === 'notWanted') return { judgement: inapplicable(`not wanted: ${read.reason}`) };
-  return { judgement: untested('the brief does not say') };
-}
+/** The places that failed, which is what a recipe is about. @param most where a text for each would be too long */
+export const failedPlaces = (finding: Pick<Finding, 'places'>, most = Infinity): PlaceResult[] =>
+  finding.places.filter((p) => p.outcome === 'failed').slice(0, most);

@@ -5,12 +5,7 @@ import type { CheckContext } from './check';
 import { failed, overPages, passed } from './judgement';
 import type { ReadPage } from '#core/checks/view/read-page';
 
-export function overUnique(
-  context: CheckContext,
-  expected: string,
-  textOf: (p: ReadPage) => string | undefined,
-  none: string,
-): Judgement {
+export function overUnique(context: CheckContext, textOf: (p: ReadPage) => string | undefined): Judgement {
   const groups = new Map<string, Entry[]>();
   const entries = new Map<ReadPage, Entry>();
   for (const page of context.view.countable) {
@@ -23,19 +18,14 @@ export function overUnique(
     groups.set(key, group);
     entries.set(page, entry);
   }
-  return overPages(
-    context,
-    expected,
-    (page) => {
-      const own = entries.get(page);
-      if (!own) return null;
-      const same = own.group.find((other) => other.series !== own.series && !isAlternate(other.page, page));
-      return same
-        ? failed(page.url, { found: `“${own.text}”, as on ${same.page.url}`, raw: own.text })
-        : passed(page.url, { found: own.text });
-    },
-    { none },
-  );
+  return overPages(context, (page) => {
+    const own = entries.get(page);
+    if (!own) return null;
+    const same = own.group.find((other) => other.series !== own.series && !isAlternate(other.page, page));
+    return same
+      ? failed(page.url, { found: `“${own.text}”, as on ${same.page.url}`, raw: own.text })
+      : passed(page.url, { found: own.text });
+  });
 }
 
 interface Entry {

@@ -1,5 +1,5 @@
 import { finalStatus, headerValues, lastAnswer } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
 import { webAddress } from '#core/checks/view/web-address';
 
@@ -10,20 +10,24 @@ import { webAddress } from '#core/checks/view/web-address';
 const FINGERPRINT =
   /[._-](?=[a-z]*\d)(?=\d*[a-z])[a-z0-9_]{8,}\.(?:m?js|css|woff2?|png|jpe?g|webp|avif|svg)$|[?&](?:v|ver|hash)=[\w.-]{6,}$/i;
 
-export const cached: Check = {
+export const cached = defineCheck({
   id: 'delivery.cached',
-  section: 'delivery',
   title: 'Files that never change are kept',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'asset',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A file whose name changes with its contents need not be asked for twice.',
   source: 'RFC 9111 5.2.2.1; common practice',
   parameters: {
     seconds: { default: 604_800, min: 3600, max: 31_536_000, unit: 'seconds', meaning: 'least max-age' },
   },
-  judge({ evidence, view, parameters }) {
+  messages: {
+    expected: ({ parameters }) => `max-age of at least ${parameters.seconds}`,
+    none: 'no file carries a fingerprint',
+  },
+  judge(context) {
+    const { evidence, view, parameters } = context;
     const files = evidence.assets.filter(
       (a) =>
         view.siteHosts.has(webAddress(a.url)?.host ?? '') &&
@@ -31,21 +35,17 @@ export const cached: Check = {
         [200, 206].includes(finalStatus(a.chain) ?? 0),
     );
     return overPlaces(
+      context,
       files.map((a) => {
         const value = headerValues(lastAnswer(a.chain), 'cache-control').join(', ');
         const age = /no-store|no-cache/i.test(value)
           ? 0
           : Number(/(?:^|[,\s])max-age\s*=\s*"?(\d+)/i.exec(value)?.[1] ?? 0);
-        return (age >= parameters.seconds! ? passed : failed)(a.url, {
+        return (age >= parameters.seconds ? passed : failed)(a.url, {
           found: value || 'no Cache-Control',
           raw: value ? `Cache-Control: ${value}` : undefined,
         });
       }),
-      {
-        expected: `max-age of at least ${parameters.seconds}`,
-        unit: ['file', 'files'],
-        none: 'no file carries a fingerprint',
-      },
     );
   },
   recipe: () => ({
@@ -58,4 +58,4 @@ export const cached: Check = {
       },
     ],
   }),
-};
+});

@@ -1,7 +1,7 @@
 import type { PageFacts } from '#core/extract/html';
 import { headerValues } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPages, overSite, passed, wanted } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, overPages, overSite, passed } from '#core/checks/kit/judgement';
 
 /** A form that takes comments: by its id, its address or its fields (common practice). */
 const commentForm = (facts: PageFacts) =>
@@ -15,22 +15,20 @@ const commentForm = (facts: PageFacts) =>
 const notified = (facts: PageFacts) =>
   facts.links.find((l) => l.rel.includes('pingback') || l.rel.includes('webmention'));
 
-export const comments: Check = {
+export const comments = defineCheck({
   id: 'delivery.comments',
-  section: 'delivery',
   title: 'Comments are open or closed, as agreed',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { brief: ['comments'], pages: true },
   why: 'An open comment box that nobody reads is full of advertisements within a month.',
   source: 'common practice',
   judge(context) {
-    const wish = wanted(context.brief, 'comments');
-    if ('judgement' in wish) return wish.judgement;
-    if (wish.value === 'wanted') {
+    if (context.brief.comments === 'wanted') {
       const page = context.view.pages.find((p) => commentForm(p.facts));
       return overSite(
+        context,
         page
           ? passed(page.url, { found: 'a comment form', raw: commentForm(page.facts)!.raw })
           : failed(context.evidence.target.url, {
@@ -40,21 +38,25 @@ export const comments: Check = {
         { expected: 'a comment form' },
       );
     }
-    return overPages(context, 'no comment form and no link notifications', (page) => {
-      const form = commentForm(page.facts);
-      if (form)
-        return failed(page.url, {
-          found: 'a comment form',
-          raw: form.raw,
-          take: { field: 'comments', how: 'set', value: 'wanted' },
-        });
-      const link = notified(page.facts);
-      if (link) return failed(page.url, { found: 'link notifications are taken', raw: link.raw });
-      const header = headerValues(page.answer, 'x-pingback')[0];
-      return header
-        ? failed(page.url, { found: 'link notifications are taken', raw: `X-Pingback: ${header}` })
-        : page.passed;
-    });
+    return overPages(
+      context,
+      (page) => {
+        const form = commentForm(page.facts);
+        if (form)
+          return failed(page.url, {
+            found: 'a comment form',
+            raw: form.raw,
+            take: { field: 'comments', how: 'set', value: 'wanted' },
+          });
+        const link = notified(page.facts);
+        if (link) return failed(page.url, { found: 'link notifications are taken', raw: link.raw });
+        const header = headerValues(page.answer, 'x-pingback')[0];
+        return header
+          ? failed(page.url, { found: 'link notifications are taken', raw: `X-Pingback: ${header}` })
+          : page.passed;
+      },
+      { expected: 'no comment form and no link notifications' },
+    );
   },
   recipe: ({ brief }) => ({
     steps:
@@ -62,4 +64,4 @@ export const comments: Check = {
         ? 'Open comments in the product’s settings and in the template.'
         : 'Close comments and link notifications in the product’s settings, for the pages that are there as well as for new ones.',
   }),
-};
+});

@@ -1,20 +1,19 @@
 import { headerValues, lastAnswer, type Chain } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
 import { webAddress } from '#core/checks/view/web-address';
 
 const TEXT =
   /^(text\/|application\/(javascript|json|ld\+json|xml|manifest\+json|xhtml\+xml)|image\/svg\+xml)/i;
 
-export const compressed: Check = {
+export const compressed = defineCheck({
   id: 'delivery.compressed',
-  section: 'delivery',
   title: 'Texts come compressed',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'asset',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'Text shrinks to a quarter; on a phone that is the wait.',
   source: 'RFC 9110 8.4',
   parameters: {
@@ -26,7 +25,9 @@ export const compressed: Check = {
       meaning: 'smaller answers need not be compressed',
     },
   },
-  judge({ evidence, view, parameters }) {
+  messages: { expected: 'a Content-Encoding', none: 'no text is large enough to need it' },
+  judge(context) {
+    const { evidence, view, parameters } = context;
     const places: PlaceResult[] = [];
     const look = (url: string, chain: Chain) => {
       const answer = lastAnswer(chain);
@@ -35,7 +36,7 @@ export const compressed: Check = {
         !answer ||
         answer.status !== 200 ||
         !TEXT.test(type) ||
-        (answer.bytes?.decoded ?? 0) <= parameters.bytes!
+        (answer.bytes?.decoded ?? 0) <= parameters.bytes
       )
         return;
       const encoding = headerValues(answer, 'content-encoding')[0];
@@ -50,11 +51,7 @@ export const compressed: Check = {
     for (const page of view.pages) look(page.url, page.evidence.chain);
     for (const asset of evidence.assets)
       if (view.siteHosts.has(webAddress(asset.url)?.host ?? '')) look(asset.url, asset.chain);
-    return overPlaces(places, {
-      expected: 'a Content-Encoding',
-      unit: ['file', 'files'],
-      none: 'no text is large enough to need it',
-    });
+    return overPlaces(context, places);
   },
   recipe: () => ({
     steps: 'Switch compression on at the host or in the server’s configuration.',
@@ -69,4 +66,4 @@ export const compressed: Check = {
       },
     ],
   }),
-};
+});

@@ -1,17 +1,18 @@
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPlaces, passed } from '#core/checks/kit/judgement';
 
-export const fontsUsed: Check = {
+export const fontsUsed = defineCheck({
   id: 'delivery.fonts-used',
-  section: 'delivery',
   title: 'Every declared font is used',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'font',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A theme’s leftover fonts are loaded by some browsers all the same, and need a licence.',
   source: 'common practice',
-  judge({ evidence, view }) {
+  messages: { expected: 'a style that uses it', none: 'no style sheet that was read declares a font' },
+  judge(context) {
+    const { evidence, view } = context;
     const sheets = [
       ...evidence.assets.flatMap((a) => (a.css ? [{ at: a.url, css: a.css }] : [])),
       ...view.pages.flatMap((p) => (p.facts.css ? [{ at: p.url, css: p.facts.css }] : [])),
@@ -24,16 +25,12 @@ export const fontsUsed: Check = {
         if (!declared.has(family)) declared.set(family, `${at}, line ${f.line}`);
       }
     return overPlaces(
+      context,
       [...declared].map(([family, at]) =>
         used.has(family)
           ? passed(family, { found: 'used' })
           : failed(family, { found: `no style uses it (${at})` }),
       ),
-      {
-        expected: 'a style that uses it',
-        unit: ['font', 'fonts'],
-        none: 'no style sheet that was read declares a font',
-      },
     );
   },
   recipe: (_, finding) => ({
@@ -41,11 +38,10 @@ export const fontsUsed: Check = {
     paste: [
       {
         label: 'Unused',
-        text: finding.places
-          .filter((p) => p.outcome === 'failed')
+        text: failedPlaces(finding)
           .map((p) => `${p.place}: ${p.found}`)
           .join('\n'),
       },
     ],
   }),
-};
+});

@@ -1,19 +1,23 @@
 import { quantity } from '#core/text/quantity';
 import { foldLoosely } from '#core/text/fold';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
 
-export const formSender: Check = {
+export const formSender = defineCheck({
   id: 'delivery.form-sender',
-  section: 'delivery',
   title: 'Forms carry no default sender or recipient',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'form',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'Messages sent in the host’s name end among the junk, and those to its default recipient end nowhere.',
   source: 'common practice',
-  judge({ view, profile }) {
+  messages: {
+    expected: ({ profile }) => `none of ${(profile.defaults?.formSenders ?? []).join(', ')}`,
+    none: 'no page has a form',
+  },
+  judge(context) {
+    const { view, profile } = context;
     const marks = (profile.defaults?.formSenders ?? []).map(foldLoosely);
     if (!marks.length) return inapplicable('the host profile knows no default sender');
     const places = view.pages.flatMap((page) =>
@@ -26,14 +30,10 @@ export const formSender: Check = {
           : passed(place, { found: quantity(form.fields.length, 'field') });
       }),
     );
-    return overPlaces(places, {
-      expected: `none of ${profile.defaults!.formSenders!.join(', ')}`,
-      unit: ['form', 'forms'],
-      none: 'no page has a form',
-    });
+    return overPlaces(context, places);
   },
   recipe: ({ brief }) => ({
     steps: 'Set sender, subject and recipient in the form’s settings, then send a message through it.',
     ...(brief.contactEmail ? { paste: [{ label: 'Recipient', text: brief.contactEmail }] } : {}),
   }),
-};
+});

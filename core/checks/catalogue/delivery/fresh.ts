@@ -1,18 +1,20 @@
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 
-export const fresh: Check = {
+export const fresh = defineCheck({
   id: 'delivery.fresh',
-  section: 'delivery',
   title: 'No cache hands out an old copy',
   severity: 'major',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'The agency sees the new page and the visitors the old one, for hours.',
   source: 'RFC 9111 5.2.1.4',
-  judge({ evidence }) {
+  messages: { expected: 'the same text for both' },
+  judge(context) {
+    const { evidence } = context;
     return overPlaces(
+      context,
       evidence.freshness.map(({ url, ordinary, revalidated }) => {
         const error = ordinary.error ?? revalidated.error;
         if (error) return unsure(url, error.message);
@@ -25,7 +27,6 @@ export const fresh: Check = {
           ? passed(url, { found: `the same text${age}` })
           : failed(url, { found: `another text than after revalidating${age}` });
       }),
-      { expected: 'the same text for both', unit: ['page', 'pages'] },
     );
   },
   recipe: () => ({
@@ -33,4 +34,4 @@ export const fresh: Check = {
       'Empty the caches: plug-in first, then host, then content network. Set pages to be looked up again after each publishing.',
     paste: [{ label: 'Header for pages', text: 'Cache-Control: no-cache' }],
   }),
-};
+});

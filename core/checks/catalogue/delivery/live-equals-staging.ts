@@ -1,6 +1,6 @@
 import { hostOf } from '#core/extract/address';
 import { foldSpace } from '#core/text/fold';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import type { ReadPage } from '#core/checks/view/read-page';
 import { SiteView } from '#core/checks/view/site-view';
 import { cantTell, failed, inapplicable, overPlaces } from '#core/checks/kit/judgement';
@@ -27,17 +27,21 @@ function faceOf(page: ReadPage, base: string, hosts: ReadonlySet<string>): Recor
 /** Why nothing could be compared yet. */
 export const NOT_COMPARED = 'there is no audit of staging to compare with';
 
-export const liveEqualsStaging: Check = {
+export const liveEqualsStaging = defineCheck({
   id: 'delivery.live-equals-staging',
-  section: 'delivery',
   title: 'The live site is what was approved on staging',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'What the client said yes to is what should be there.',
   source: 'common practice',
-  judge({ view, brief, staging, profile, evidence }) {
+  messages: {
+    expected: 'title, description, headings, text and links as on staging',
+    none: 'no page stands at both places',
+  },
+  judge(context) {
+    const { view, brief, staging, profile, evidence } = context;
     if (brief.notWanted?.stagingHosts)
       return inapplicable(`left behind on purpose: ${brief.notWanted.stagingHosts}`);
     if (!staging) return cantTell(NOT_COMPARED);
@@ -69,14 +73,10 @@ export const liveEqualsStaging: Check = {
           : page.passed,
       ];
     });
-    return overPlaces(places, {
-      expected: 'title, description, headings, text and links as on staging',
-      unit: ['page', 'pages'],
-      none: 'no page stands at both places',
-    });
+    return overPlaces(context, places);
   },
   recipe: () => ({
     steps:
       'Look which of the two is right: publish staging again, or note in the brief that staging was left behind on purpose.',
   }),
-};
+});

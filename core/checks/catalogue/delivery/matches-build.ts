@@ -1,23 +1,27 @@
 import { finalStatus, type Chain } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 
 /** Files that configure a server and are not served. */
 const CONFIGURATION =
   /(?:^|\/)(?:\.(?:htaccess|nojekyll)|_(?:headers|redirects|routes\.json)|nginx\.conf|web\.config|[^/]+\.toml|CNAME)$/;
 
-export const matchesBuild: Check = {
+export const matchesBuild = defineCheck({
   id: 'delivery.matches-build',
-  section: 'delivery',
   title: 'What is served is what was built',
   severity: 'major',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'file',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'One file that did not go up, or came from an old cache, breaks what was tested.',
   source: 'common practice',
-  judge({ evidence, view, build }) {
+  messages: {
+    expected: ({ build }) => `the bytes of ${build?.name}`,
+    none: 'the build holds no file that is served',
+  },
+  judge(context) {
+    const { evidence, view, build } = context;
     if (!build) return inapplicable('no build was uploaded');
     const origin = `https://${view.preferredHost}`;
     const served = new Map<string, { chain: Chain; sha256?: string; text?: string; html: boolean }>();
@@ -54,11 +58,7 @@ export const matchesBuild: Check = {
           return passed(path, { found: 'the same text, with something put in' });
         return failed(path, { found: 'other bytes' });
       });
-    return overPlaces(places, {
-      expected: `the bytes of ${build.name}`,
-      unit: ['file', 'files'],
-      none: 'the build holds no file that is served',
-    });
+    return overPlaces(context, places);
   },
   recipe: () => ({ steps: 'Upload these files again, then empty the caches of host and content network.' }),
-};
+});

@@ -1,23 +1,25 @@
 import { finalStatus } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 
 /** What the listings of common servers begin with (common practice, from memory). */
 const LISTING =
   /<title>\s*(?:Index of \/|Directory (?:listing|index)|Listing directory)|<h1>\s*(?:Index of \/|Directory listing)|\[To Parent Directory\]/i;
 
-export const noDirectoryListing: Check = {
+export const noDirectoryListing = defineCheck({
   id: 'delivery.no-directory-listing',
-  section: 'delivery',
   title: 'Folders do not list their files',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'path',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A list shows every file that was ever uploaded, also those that nothing links to.',
   source: 'common practice',
-  judge({ evidence }) {
+  messages: { expected: 'no list', unit: 'folder', none: 'no folder holds files without a page of its own' },
+  judge(context) {
+    const { evidence } = context;
     return overPlaces(
+      context,
       evidence.folders.map((f) => {
         const status = finalStatus(f.chain);
         if (status === undefined) return unsure(f.path, f.chain.error?.message ?? 'no answer');
@@ -25,11 +27,6 @@ export const noDirectoryListing: Check = {
           ? failed(f.path, { found: 'a list of its files', raw: f.sample })
           : passed(f.path, { found: `status ${status}` });
       }),
-      {
-        expected: 'no list',
-        unit: ['folder', 'folders'],
-        none: 'no folder holds files without a page of its own',
-      },
     );
   },
   recipe: () => ({
@@ -39,4 +36,4 @@ export const noDirectoryListing: Check = {
       { label: 'nginx', text: 'autoindex off;' },
     ],
   }),
-};
+});

@@ -1,5 +1,5 @@
 import { finalStatus } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 
 const SETTING = /^\s*(?:export\s+)?[A-Z][A-Z0-9_]{2,}\s*=/m;
@@ -28,17 +28,18 @@ export const TELLTALES: Record<string, RegExp> = {
   '/.DS_Store': /^\x00\x00\x00\x01Bud1/,
 };
 
-export const noExposedFiles: Check = {
+export const noExposedFiles = defineCheck({
   id: 'delivery.no-exposed-files',
-  section: 'delivery',
   title: 'No inner files are served',
   severity: 'blocker',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'path',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'Version control, environment files and backups hold passwords; they are looked for within hours.',
   source: 'common practice',
-  judge({ evidence }) {
+  messages: { expected: 'none of them answers with its content' },
+  judge(context) {
+    const { evidence } = context;
     const places = evidence.paths
       .filter((p) => p.path in TELLTALES)
       .map((p) => {
@@ -48,7 +49,7 @@ export const noExposedFiles: Check = {
           return failed(p.path, { found: 'served, with its content', raw: p.sample });
         return passed(p.path, { found: `status ${status}` });
       });
-    return overPlaces(places, { expected: 'none of them answers with its content', unit: ['path', 'paths'] });
+    return overPlaces(context, places);
   },
   recipe: () => ({
     steps: 'Take the file off the server, close hidden files, and change every password that stood in it.',
@@ -57,4 +58,4 @@ export const noExposedFiles: Check = {
       { label: 'Apache', text: 'RedirectMatch 404 "/\\.(?!well-known/)"' },
     ],
   }),
-};
+});

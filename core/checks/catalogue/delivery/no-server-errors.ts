@@ -1,18 +1,19 @@
 import { finalStatus } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overPlaces, passed } from '#core/checks/kit/judgement';
 
-export const noServerErrors: Check = {
+export const noServerErrors = defineCheck({
   id: 'delivery.no-server-errors',
-  section: 'delivery',
   title: 'Nothing answers with a server fault',
   severity: 'blocker',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
   why: 'A page that answers 5xx again and again is broken for everybody.',
   source: 'RFC 9110 15.6',
-  judge({ evidence, view }) {
+  messages: { expected: 'no status of 500 or above', unit: 'address' },
+  judge(context) {
+    const { evidence, view } = context;
     const places: PlaceResult[] = [];
     const notes: string[] = [];
     const refused = new Set(view.refusals.map((r) => r.evidence));
@@ -37,9 +38,7 @@ export const noServerErrors: Check = {
       const cause = view.rootCause();
       return cantTell(cause ? `rests on ${cause.check}: ${cause.reason}` : 'no page answered');
     }
-    return overPlaces(places, {
-      expected: 'no status of 500 or above',
-      unit: ['address', 'addresses'],
+    return overPlaces(context, places, {
       notes,
     });
   },
@@ -47,4 +46,4 @@ export const noServerErrors: Check = {
     steps:
       'Look into the server’s fault log for these addresses at the time of the audit; it names the file and the reason.',
   }),
-};
+});

@@ -1,26 +1,28 @@
 import { finalStatus } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 
-export const pictureWeight: Check = {
+export const pictureWeight = defineCheck({
   id: 'delivery.picture-weight',
-  section: 'delivery',
   title: 'No single picture is heavy',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'asset',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A photograph straight from the camera weighs more than all the rest of the page, and is shown a few hundred pixels wide.',
   source: 'common practice',
   parameters: {
     bytes: { default: 500_000, min: 20_000, max: 20_000_000, unit: 'bytes', meaning: 'heaviest' },
   },
-  judge({ evidence, view, parameters }) {
-    const most = parameters.bytes!;
+  messages: { unit: 'picture', none: 'the pages show no picture of the site’s own' },
+  judge(context) {
+    const { evidence, view, parameters } = context;
+    const most = parameters.bytes;
     const pictures = evidence.assets.filter(
       (a) => a.roles.includes('picture') && [200, 206].includes(finalStatus(a.chain) ?? 0),
     );
     return overPlaces(
+      context,
       pictures.map((a) => {
         if (a.size === undefined) return unsure(a.url, 'the server does not say how large it is');
         if (a.size <= most) return passed(a.url, { found: `${a.size} bytes` });
@@ -31,8 +33,6 @@ export const pictureWeight: Check = {
       }),
       {
         expected: `at most ${most} bytes`,
-        unit: ['picture', 'pictures'],
-        none: 'the pages show no picture of the site’s own',
       },
     );
   },
@@ -42,12 +42,11 @@ export const pictureWeight: Check = {
     paste: [
       {
         label: 'Pictures',
-        text: finding.places
-          .filter((p) => p.outcome === 'failed')
+        text: failedPlaces(finding)
           .slice(0, 50)
           .map((p) => `${p.place} (${p.found})`)
           .join('\n'),
       },
     ],
   }),
-};
+});

@@ -1,40 +1,30 @@
-import { handCheck, where } from '#core/checks/kit/check';
+import type { HostProfile } from '#core/facts/host-profile';
+import { defineManualCheck } from '#core/checks/kit/check';
 
-const base = handCheck({
+/** Which of the host's plans has all that the brief names: the smallest is said. */
+function smallestPlan(features: readonly string[], { name, plans = [] }: HostProfile): string {
+  if (!plans.length) return 'The host profile names no plans.';
+  if (!features.length) return 'The brief names no features.';
+  const fit = plans.find((p) => features.every((f) => p.features.includes(f)));
+  return fit
+    ? `The smallest plan of ${name} with ${features.join(', ')} is ${fit.name}.`
+    : `No plan of ${name} has all of ${features.join(', ')}.`;
+}
+
+export const planFits = defineManualCheck({
   id: 'delivery.plan-fits',
-  section: 'delivery',
   title: 'The hosting plan covers what the site needs',
   severity: 'major',
-  situations: where('S'),
+  situations: ['staging'],
   source: 'common practice',
   attestedForDays: 180,
   why: 'A plan without the client’s own domain is noticed on the day the domain is to be connected.',
-  how: '',
-});
-
-/** The host profile's plans stand beside the brief's features: the smallest that has them all is named. */
-export const planFits = {
-  ...base,
-  recipe: ({ brief, profile }: Parameters<typeof base.recipe>[0]) => {
-    const needs = brief.features ?? [],
-      plans = profile.plans ?? [];
-    const fit = plans.find((p) => needs.every((n) => p.features.includes(n)));
-    const known = !plans.length
-      ? 'The host profile names no plans.'
-      : !needs.length
-        ? 'The brief names no features.'
-        : fit
-          ? `The smallest plan of ${profile.name} with ${needs.join(', ')} is ${fit.name}.`
-          : `No plan of ${profile.name} has all of ${needs.join(', ')}.`;
+  recipe({ brief, profile }) {
+    const known = smallestPlan(brief.features ?? [], profile);
+    const plans = (profile.plans ?? []).map((p) => `${p.name}: ${p.features.join(', ')}`);
     return {
       steps: `${known} Compare with the plan that is paid for, before the domain is touched.`,
-      ...(plans.length
-        ? {
-            paste: [
-              { label: 'Plans', text: plans.map((p) => `${p.name}: ${p.features.join(', ')}`).join('\n') },
-            ],
-          }
-        : {}),
+      ...(plans.length ? { paste: [{ label: 'Plans', text: plans.join('\n') }] } : {}),
     };
   },
-};
+});

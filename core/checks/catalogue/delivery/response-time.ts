@@ -1,15 +1,14 @@
 import { quantity } from '#core/text/quantity';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 
-export const responseTime: Check = {
+export const responseTime = defineCheck({
   id: 'delivery.response-time',
-  section: 'delivery',
   title: 'The server answers quickly',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'site',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'Nothing shows before the first byte has come.',
   source: 'common practice; the value is from memory',
   parameters: {
@@ -21,8 +20,12 @@ export const responseTime: Check = {
       meaning: 'longest median time to first byte',
     },
   },
-  judge({ view, parameters }) {
-    const expected = `a median of at most ${parameters.milliseconds} ms to the first byte`;
+  messages: {
+    expected: ({ parameters }) => `a median of at most ${parameters.milliseconds} ms to the first byte`,
+  },
+  judge(context) {
+    const { view, parameters } = context;
+    const { expected } = context.words;
     const times = view.pages
       .map((p) => p.answer?.timing.firstByte)
       .filter((t): t is number => t !== undefined)
@@ -31,14 +34,14 @@ export const responseTime: Check = {
     const middle = times.length >> 1;
     const median = times.length % 2 ? times[middle]! : (times[middle - 1]! + times[middle]!) / 2;
     return overSite(
-      (median <= parameters.milliseconds! ? passed : failed)(view.evidence.target.url, {
+      context,
+      (median <= parameters.milliseconds ? passed : failed)(view.evidence.target.url, {
         found: `${Math.round(median)} ms over ${quantity(times.length, 'page')}`,
       }),
-      { expected },
     );
   },
   recipe: () => ({
     steps:
       'Switch on the host’s page cache, look which plug-ins or queries are slow, and ask whether the plan is too small.',
   }),
-};
+});

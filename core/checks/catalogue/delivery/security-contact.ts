@@ -1,19 +1,20 @@
 import { finalStatus } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 
-export const securityContact: Check = {
+export const securityContact = defineCheck({
   id: 'delivery.security-contact',
-  section: 'delivery',
   title: 'security.txt is in order',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'site',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'An ended security.txt tells finders of a hole that nobody looks after the site.',
   source: 'RFC 9116',
-  judge({ evidence, at }) {
-    const expected = 'Contact, and one Expires in the future';
+  messages: { expected: 'Contact, and one Expires in the future' },
+  judge(context) {
+    const { evidence, at } = context;
+    const { expected } = context.words;
     const probe = evidence.paths.find((p) => p.path === '/.well-known/security.txt');
     const status = probe ? finalStatus(probe.chain) : undefined;
     if (!probe || status === undefined) return cantTell('not asked for', { expected });
@@ -27,11 +28,11 @@ export const securityContact: Check = {
       expires[0] && !(Date.parse(expires[0]) > at.getTime()) ? `ended ${expires[0]}` : '',
     ].filter(Boolean);
     return overSite(
+      context,
       (wrong.length ? failed : passed)(probe.chain.start, {
         found: wrong.join('; ') || `until ${expires[0]}`,
         raw: text,
       }),
-      { expected },
     );
   },
   recipe: ({ brief, at }) => ({
@@ -43,4 +44,4 @@ export const securityContact: Check = {
       },
     ],
   }),
-};
+});

@@ -1,6 +1,6 @@
 import type { HostProfile } from '#core/facts/host-profile';
 import type { PlaceDates } from '#core/facts/place';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 
 const DAY = 86_400_000;
@@ -22,30 +22,30 @@ export function lapseOf(
   return span.capDays === undefined ? end : Math.min(end, begin + span.capDays * DAY);
 }
 
-export const stagingLifetime: Check = {
+export const stagingLifetime = defineCheck({
   id: 'delivery.staging-lifetime',
-  section: 'delivery',
   title: 'The place before the live one lasts long enough',
   severity: 'major',
-  situations: where('S'),
+  situations: ['staging'],
   scope: 'site',
   why: 'A draft that lapses in the night before the launch takes the work along.',
   source: 'common practice',
   parameters: { days: { default: 7, min: 1, max: 90, unit: 'days', meaning: 'fewest days left' } },
-  judge({ profile, place, at, parameters, evidence }) {
+  messages: { expected: ({ parameters }) => `at least ${parameters.days} days` },
+  judge(context) {
+    const { profile, place, at, parameters, evidence } = context;
     const span = profile.stagingLifetime;
     if (!span && !place?.endsOn) return inapplicable('the host profile knows no end for such places');
     const end = lapseOf(span ?? { firstDays: 0 }, place ?? {});
     if (end === undefined || Number.isNaN(end))
       return { outcome: 'untested', reason: 'it is not said when this place was set up', places: [] };
     const left = Math.floor((end - at.getTime()) / DAY);
-    const expected = `at least ${parameters.days} days`;
     const day = new Date(end).toISOString().slice(0, 10);
     return overSite(
-      (left >= parameters.days! ? passed : failed)(evidence.target.url, {
+      context,
+      (left >= parameters.days ? passed : failed)(evidence.target.url, {
         found: left < 0 ? `it lapsed on ${day}` : `${left} days left, until ${day}`,
       }),
-      { expected },
     );
   },
   recipe: ({ profile }) => ({
@@ -53,4 +53,4 @@ export const stagingLifetime: Check = {
       ? `Publish a change there: each gives it ${profile.stagingLifetime.renewalDays} days more${profile.stagingLifetime.capDays ? `, up to ${profile.stagingLifetime.capDays} in all` : ''}. Keep a backup.`
       : 'Ask the host for more time, or copy the place to another one, and keep a backup.',
   }),
-};
+});

@@ -1,26 +1,27 @@
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overSite, passed, cantTell } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 
-export const stagingLocked: Check = {
+export const stagingLocked = defineCheck({
   id: 'delivery.staging-locked',
-  section: 'delivery',
   title: 'Staging asks who is there',
   severity: 'minor',
-  situations: where('S'),
+  situations: ['staging'],
   scope: 'site',
   why: 'A password keeps out search engines, competitors and curious customers at once.',
   source: 'common practice',
-  judge({ view, evidence }) {
-    const expected = 'credentials, or only certain addresses let in';
+  messages: { expected: 'credentials, or only certain addresses let in' },
+  judge(context) {
+    const { view, evidence } = context;
+    const { expected } = context.words;
     const place = evidence.target.url;
     if (evidence.target.wayIn === 'addresses')
-      return overSite(passed(place, { found: 'certain addresses only' }), { expected });
-    if (view.shutDoor) return overSite(passed(place, { found: view.shutDoor }), { expected });
+      return overSite(context, passed(place, { found: 'certain addresses only' }));
+    if (view.shutDoor) return overSite(context, passed(place, { found: view.shutDoor }));
     const refusal = view.refusals.find((r) => r.evidence.via === 'home');
     if (refusal?.status === 401 || refusal?.status === 403)
-      return overSite(passed(place, { found: `status ${refusal.status}` }), { expected });
+      return overSite(context, passed(place, { found: `status ${refusal.status}` }));
     if (!view.home) return cantTell('the home page was not read', { expected });
-    return overSite(failed(place, { found: 'open to everybody' }), { expected });
+    return overSite(context, failed(place, { found: 'open to everybody' }));
   },
   recipe: () => ({
     steps: 'Switch on password protection for this place at the host, or in the server’s configuration.',
@@ -32,4 +33,4 @@ export const stagingLocked: Check = {
       },
     ],
   }),
-};
+});

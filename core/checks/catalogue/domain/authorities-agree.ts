@@ -1,6 +1,6 @@
 import { rangeOf } from '#core/facts/address-ranges';
 import type { DnsAnswer } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answersFor, answerText, canonicalValue, plainName } from '#core/checks/kit/dns-answers';
 
@@ -26,12 +26,11 @@ const isAlike = (a: DnsAnswer, b: DnsAnswer): boolean =>
       return r.value === other.value && r.type === other.type && r.name === other.name;
     }));
 
-export const authoritiesAgree: Check = {
+export const authoritiesAgree = defineCheck({
   id: 'domain.authorities-agree',
-  section: 'domain',
   title: 'All name servers say the same',
   severity: 'major',
-  situations: where('HL'),
+  situations: ['holding', 'live'],
   scope: 'record',
   why: 'One server left behind gives some visitors the old site for as long as nobody asks it.',
   source: 'common practice',
@@ -44,7 +43,9 @@ export const authoritiesAgree: Check = {
       meaning: 'how long after a known change a difference may still be spreading',
     },
   },
-  judge({ evidence, brief, profile, at, parameters }) {
+  messages: { expected: 'the same answers from every name server' },
+  judge(context) {
+    const { evidence, brief, profile, at, parameters } = context;
     const asked = evidence.dns.answers.filter(
       (a) =>
         a.role === 'authority' &&
@@ -64,7 +65,7 @@ export const authoritiesAgree: Check = {
       ...(evidence.registration?.events ?? []).filter((e) => e.action === 'last changed').map((e) => e.date),
     ]
       .map((d) => Date.parse(d ?? ''))
-      .filter((t) => t <= at.getTime() && at.getTime() - t <= parameters.hours! * HOUR);
+      .filter((t) => t <= at.getTime() && at.getTime() - t <= parameters.hours * HOUR);
     const groups = new Map<string, DnsAnswer[]>();
     for (const a of asked) {
       const key = `${a.type} ${plainName(a.name)}`;
@@ -73,6 +74,7 @@ export const authoritiesAgree: Check = {
       else groups.set(key, [a]);
     }
     return overPlaces(
+      context,
       [...groups].map(([place, answers]) => {
         if (answers.every((a) => isAlike(a, answers[0]!)))
           return passed(place, { found: saying(answers[0]!) });
@@ -111,11 +113,10 @@ export const authoritiesAgree: Check = {
           ? unsure(place, `still spreading: ${found}`, { raw })
           : failed(place, { found, raw });
       }),
-      { expected: 'the same answers from every name server', unit: ['record', 'records'] },
     );
   },
   recipe: () => ({
     steps:
       'Look at the server that differs: mostly it has stopped fetching the zone (its serial is older), or it belongs to a former operator and has to be taken out of the delegation.',
   }),
-};
+});

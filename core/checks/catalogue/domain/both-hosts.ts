@@ -1,23 +1,25 @@
 import { registrableDomain } from '#core/extract/address';
 import { finalStatus } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 
-export const bothHosts: Check = {
+export const bothHosts = defineCheck({
   id: 'domain.both-hosts',
-  section: 'domain',
   title: 'With and without www both lead to the site',
   severity: 'major',
-  situations: where('HL'),
+  situations: ['holding', 'live'],
   scope: 'host',
   why: 'Half of those who type the address type the other form.',
   source: 'common practice',
-  judge({ view, brief, situation }) {
+  messages: { expected: 'an answer at both' },
+  judge(context) {
+    const { view, brief, situation } = context;
     const preferred = brief.preferredHost ?? view.preferredHost;
     const apex = registrableDomain(preferred);
     if (!apex || (preferred !== apex && preferred !== `www.${apex}`))
       return inapplicable('the site is on another subdomain');
     return overPlaces(
+      context,
       [apex, `www.${apex}`].map((host) => {
         const h = view.hostEvidence(host);
         if (!h) return unsure(host, 'it is not among the hosts of the brief, so it was not looked at');
@@ -40,7 +42,6 @@ export const bothHosts: Check = {
           ? passed(host, { found: `${status} ${chain!.hops.at(-1)!.url}` })
           : failed(host, { found: `status ${status}` });
       }),
-      { expected: 'an answer at both', unit: ['host', 'hosts'] },
     );
   },
   recipe: ({ brief, view }, finding) => {
@@ -51,8 +52,7 @@ export const bothHosts: Check = {
       paste: [
         {
           label: 'Record',
-          text: finding.places
-            .filter((p) => p.outcome === 'failed')
+          text: failedPlaces(finding)
             .map((p) =>
               p.place.startsWith('www.')
                 ? `${p.place}. 3600 IN CNAME ${preferred}.`
@@ -63,4 +63,4 @@ export const bothHosts: Check = {
       ],
     };
   },
-};
+});

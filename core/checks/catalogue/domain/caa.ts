@@ -1,18 +1,19 @@
 import { caaClimb, mayIssue, parseCaa, type CaaRecord } from '#core/extract/caa';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answerText, bestAnswers } from '#core/checks/kit/dns-answers';
 
-export const caa: Check = {
+export const caa = defineCheck({
   id: 'domain.caa',
-  section: 'domain',
   title: 'The host’s certificate authority may issue',
   severity: 'minor',
-  situations: where('HL'),
+  situations: ['holding', 'live'],
   scope: 'host',
   why: 'A CAA record left by the former host stops the next renewal, weeks later and without a word.',
   source: 'RFC 8659',
-  judge({ evidence, profile, view }) {
+  messages: { none: 'there is no CAA record, so everybody may issue' },
+  judge(context) {
+    const { evidence, profile, view } = context;
     const issuer = profile.issuer;
     const places = view.hosts.flatMap(({ host, tls }) => {
       for (const name of caaClimb(host)) {
@@ -45,10 +46,8 @@ export const caa: Check = {
       !view.hosts.some((h) => bestAnswers(evidence, h.host, 'CAA').some((a) => a.rcode !== 'NONE'))
     )
       return inapplicable('no name server was asked for CAA');
-    return overPlaces(places, {
+    return overPlaces(context, places, {
       expected: issuer ? `${issuer} may issue` : 'an issuer that the host uses',
-      unit: ['host', 'hosts'],
-      none: 'there is no CAA record, so everybody may issue',
     });
   },
   recipe: ({ evidence, profile }) => ({
@@ -60,4 +59,4 @@ export const caa: Check = {
       },
     ],
   }),
-};
+});

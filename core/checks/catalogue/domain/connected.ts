@@ -1,17 +1,18 @@
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 
-export const connected: Check = {
+export const connected = defineCheck({
   id: 'domain.connected',
-  section: 'domain',
   title: 'The domain and the host know each other',
   severity: 'blocker',
-  situations: where('HL'),
+  situations: ['holding', 'live'],
   scope: 'host',
-  needs: 'name',
+
   why: 'Both ends must be told: the domain where the host is, and the host which domain is its own. With one end missing visitors meet a parking or “unknown site” page.',
   source: 'common practice',
-  judge({ view }) {
+  messages: { expected: 'the site, no parking or unknown-name page' },
+  judge(context) {
+    const { view } = context;
     const places = view.hosts.map((h) => {
       const landing = h.landing;
       if (!landing)
@@ -30,10 +31,7 @@ export const connected: Check = {
         });
       return passed(h.host, { found: landing.facts.titles[0]?.text ?? `status ${landing.status}` });
     });
-    return overPlaces(places, {
-      expected: 'the site, no parking or unknown-name page',
-      unit: ['host', 'hosts'],
-    });
+    return overPlaces(context, places);
   },
   recipe: ({ profile }, finding) => ({
     steps: finding.places.some((p) => p.found?.startsWith('still parked'))
@@ -42,11 +40,10 @@ export const connected: Check = {
     paste: [
       {
         label: 'Names to add',
-        text: finding.places
-          .filter((p) => p.outcome === 'failed')
+        text: failedPlaces(finding)
           .map((p) => p.place)
           .join('\n'),
       },
     ],
   }),
-};
+});

@@ -1,17 +1,18 @@
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
 import { answersFor, answerText, plainName } from '#core/checks/kit/dns-answers';
 
-export const delegationAgrees: Check = {
+export const delegationAgrees = defineCheck({
   id: 'domain.delegation-agrees',
-  section: 'domain',
   title: 'The zone above names the same name servers',
   severity: 'major',
-  situations: where('HFL'),
+  situations: ['holding', 'former', 'live'],
   scope: 'record',
   why: 'Where the two differ, some resolvers ask servers that were given up long ago.',
   source: 'RFC 1034 4.2.2',
-  judge({ evidence }) {
+  messages: { unit: 'name server' },
+  judge(context) {
+    const { evidence } = context;
     const { zone, nameServers, parent } = evidence.dns;
     if (!zone) return inapplicable('the site has no zone of its own');
     if (!parent) return cantTell('the zone above could not be found');
@@ -27,6 +28,7 @@ export const delegationAgrees: Check = {
       glue.set(plainName(r.name), set);
     }
     return overPlaces(
+      context,
       nameServers.map((s) => {
         if (s.namedBy.length < 2)
           return failed(s.name, {
@@ -53,7 +55,6 @@ export const delegationAgrees: Check = {
       }),
       {
         expected: `the same name servers in ${parent.zone} and in ${zone}, addresses included`,
-        unit: ['name server', 'name servers'],
       },
     );
   },
@@ -70,4 +71,4 @@ export const delegationAgrees: Check = {
       },
     ],
   }),
-};
+});

@@ -1,25 +1,26 @@
 import { parseDkim } from '#core/extract/dmarc';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, inapplicable, overPlaces, passed, unsure, wanted } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answerText } from '#core/checks/kit/dns-answers';
 import { textsOf } from './mail-texts';
 
-export const dkim: Check = {
+export const dkim = defineCheck({
   id: 'domain.dkim',
-  section: 'domain',
   title: 'Every DKIM key is there and usable',
   severity: 'major',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'record',
+  needs: { brief: ['dkimSelectors'] },
   why: 'A signature whose key cannot be found counts as forged.',
   source: 'RFC 6376 3.6; RFC 8301',
-  judge({ evidence, brief }) {
-    const selectors = wanted(brief, 'dkimSelectors');
-    if ('judgement' in selectors) return selectors.judgement;
+  messages: { expected: 'a usable key at each selector', unit: 'selector' },
+  judge(context) {
+    const { evidence, brief } = context;
     const { zone } = evidence.dns;
     if (!zone) return inapplicable('the site has no zone of its own');
     return overPlaces(
-      selectors.value.map((s) => {
+      context,
+      brief.dkimSelectors.map((s) => {
         const name = `${s}._domainkey.${zone}`;
         const { texts, answer, failed: silent } = textsOf(evidence, name);
         if (silent) return unsure(name, silent);
@@ -37,7 +38,6 @@ export const dkim: Check = {
           raw,
         });
       }),
-      { expected: 'a usable key at each selector', unit: ['selector', 'selectors'] },
     );
   },
   recipe: (_, finding) => ({
@@ -46,11 +46,10 @@ export const dkim: Check = {
     paste: [
       {
         label: 'Zone file',
-        text: finding.places
-          .filter((p) => p.outcome === 'failed')
+        text: failedPlaces(finding)
           .map((p) => `${p.place}. 3600 IN TXT "v=DKIM1; k=rsa; p=…"`)
           .join('\n'),
       },
     ],
   }),
-};
+});

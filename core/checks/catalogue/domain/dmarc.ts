@@ -1,22 +1,21 @@
 import { parseDmarc } from '#core/extract/dmarc';
-import { where, type Check } from '#core/checks/kit/check';
-import { cantTell, failed, inapplicable, overSite, passed, wanted } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 import { answerText } from '#core/checks/kit/dns-answers';
 import { dmarcOf } from './mail-texts';
 
-export const dmarc: Check = {
+export const dmarc = defineCheck({
   id: 'domain.dmarc',
-  section: 'domain',
   title: 'DMARC says what to do with forged mail',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'record',
+  needs: { brief: ['mail'] },
   why: 'The large mail providers want it of everybody who writes to their users.',
   source: 'RFC 7489 6.3, 6.6.3',
-  judge({ evidence, brief }) {
-    const mail = wanted(brief, 'mail');
-    if ('judgement' in mail) return mail.judgement;
-    if (mail.value === 'none')
+  judge(context) {
+    const { evidence, brief } = context;
+    if (brief.mail === 'none')
       return inapplicable('the brief says the domain has no mail; domain.no-mail-closed looks at that');
     // the zone asked is the organisational domain already, which is where the search ends (RFC 7489 6.6.3)
     const { zone } = evidence.dns;
@@ -27,6 +26,7 @@ export const dmarc: Check = {
     const raw = answer && answerText(answer);
     if (texts.length !== 1)
       return overSite(
+        context,
         failed(`_dmarc.${zone}`, {
           found: texts.length ? `${texts.length} DMARC records, so none counts` : 'no DMARC record',
           raw,
@@ -35,8 +35,9 @@ export const dmarc: Check = {
       );
     const record = parseDmarc(texts[0]!);
     if (record.errors.length)
-      return overSite(failed(`_dmarc.${zone}`, { found: record.errors[0]!, raw }), { expected });
+      return overSite(context, failed(`_dmarc.${zone}`, { found: record.errors[0]!, raw }), { expected });
     return overSite(
+      context,
       passed(`_dmarc.${zone}`, {
         found: `p=${record.policy}${record.percent < 100 ? `, ${record.percent} %` : ''}`,
         raw,
@@ -53,4 +54,4 @@ export const dmarc: Check = {
       },
     ],
   }),
-};
+});

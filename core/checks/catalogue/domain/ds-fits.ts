@@ -1,4 +1,4 @@
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 import { answersFor, answerText, plainName } from '#core/checks/kit/dns-answers';
 import { changeAhead } from './change';
@@ -17,16 +17,17 @@ export function delegationSigners(evidence: Parameters<typeof answersFor>[0]) {
   };
 }
 
-export const dsFits: Check = {
+export const dsFits = defineCheck({
   id: 'domain.ds-fits',
-  section: 'domain',
   title: 'The move leaves no broken signature',
   severity: 'blocker',
-  situations: where('SHF'),
+  situations: ['staging', 'holding', 'former'],
   scope: 'domain',
   why: 'A DS that the new name servers cannot answer for switches the domain off for everyone whose resolver checks.',
   source: 'RFC 4035; RFC 6781 (from memory)',
-  judge({ evidence, brief }) {
+  messages: { expected: 'no DS, or new name servers that sign the zone' },
+  judge(context) {
+    const { evidence, brief } = context;
     const { zone } = evidence.dns;
     if (!zone) return inapplicable('the site has no zone of its own');
     const change = changeAhead(evidence, brief);
@@ -38,9 +39,9 @@ export const dsFits: Check = {
           : 'the brief names no other name servers',
       );
     const ds = delegationSigners(evidence);
-    const expected = 'no DS, or new name servers that sign the zone';
+    const { expected } = context.words;
     if (!ds.known) return cantTell('the zone above was not asked for a DS', { expected });
-    if (!ds.records.length) return overSite(passed(zone, { found: 'no DS' }), { expected });
+    if (!ds.records.length) return overSite(context, passed(zone, { found: 'no DS' }));
     const coming = evidence.dns.answers.filter(
       (a) => a.role === 'coming' && a.type === 'DNSKEY' && plainName(a.name) === zone,
     );
@@ -52,13 +53,13 @@ export const dsFits: Check = {
       });
     const unsigned = coming.find((a) => !a.records.some((r) => r.type === 'DNSKEY'));
     return overSite(
+      context,
       unsigned
         ? failed(zone, { found: `a DS, and ${unsigned.serverName ?? unsigned.server} has no DNSKEY`, raw })
         : passed(zone, { found: 'the new name servers sign the zone', raw }),
-      { expected },
     );
   },
   recipe: ({ evidence }) => ({
     steps: `Have the DS of ${evidence.dns.zone ?? 'the domain'} taken out at the registrar, wait until its time to live is over (mostly a day), change the name servers, and sign anew there.`,
   }),
-};
+});

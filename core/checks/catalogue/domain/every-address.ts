@@ -1,23 +1,24 @@
 import { foldSpace } from '#core/text/fold';
 import type { AddressEvidence } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 
 /** What a visitor gets there, in one word that can be compared. */
 const faceOf = (a: AddressEvidence): string => `${a.exchange.status} ${foldSpace(a.title ?? '')}`;
 
-export const everyAddress: Check = {
+export const everyAddress = defineCheck({
   id: 'domain.every-address',
-  section: 'domain',
   title: 'Every address serves the same site',
   severity: 'blocker',
-  situations: where('HL'),
+  situations: ['holding', 'live'],
   scope: 'record',
-  needs: 'name',
+
   why: 'Browsers choose among the addresses; one that is wrong is wrong for some visitors, always.',
   source: 'common practice; RFC 8305',
-  judge({ view }) {
+  messages: { expected: 'the same page and a valid certificate at each address', unit: 'address' },
+  judge(context) {
+    const { view } = context;
     const places = view.hosts.flatMap((h): PlaceResult[] => {
       const faces = h.addresses.filter((a) => a.exchange.status !== undefined).map(faceOf);
       // what most of them show is taken for the site; of two that differ, the one that the ordinary visit met
@@ -57,18 +58,14 @@ export const everyAddress: Check = {
         return passed(place, { found: faceOf(a) });
       });
     });
-    return overPlaces(places, {
-      expected: 'the same page and a valid certificate at each address',
-      unit: ['address', 'addresses'],
-    });
+    return overPlaces(context, places);
   },
   recipe: (_, finding) => ({
     steps: 'Take the address away that serves something else, or let its server serve this site.',
     paste: [
       {
         label: 'Records',
-        text: finding.places
-          .filter((p) => p.outcome === 'failed')
+        text: failedPlaces(finding)
           .map((p) => {
             const [type, host, address] = p.place.split(' ');
             return `${host}. IN ${type} ${address}`;
@@ -77,4 +74,4 @@ export const everyAddress: Check = {
       },
     ],
   }),
-};
+});

@@ -1,26 +1,27 @@
 import { asciiHost } from '#core/extract/address';
 import { lastAnswer } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, inapplicable, overPlaces, passed, unsure, wanted } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPlaces, passed, unsure, untested } from '#core/checks/kit/judgement';
 
-export const forwarding: Check = {
+export const forwarding = defineCheck({
   id: 'domain.forwarding',
-  section: 'domain',
   title: 'The domain forwards as agreed',
   severity: 'blocker',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'host',
+  needs: { brief: ['reachedBy'] },
+  exempt({ brief }) {
+    if (!brief.reachedBy && brief.records?.length)
+      return 'the brief gives records, so the site is reached by them';
+    return brief.reachedBy === 'records' ? 'the brief says the site is reached by its records' : undefined;
+  },
   why: 'A framed or temporary forward keeps the site out of listings under its own name.',
   source: 'RFC 9110 15.4.2',
-  judge({ brief, view }) {
-    if (!brief.reachedBy && brief.records?.length)
-      return inapplicable('the brief gives records, so the site is reached by them');
-    const by = wanted(brief, 'reachedBy');
-    if ('judgement' in by) return by.judgement;
-    if (by.value !== 'forwarding') return inapplicable('the brief says the site is reached by its records');
+  messages: { none: 'there is no other host to forward' },
+  judge(context) {
+    const { brief, view } = context;
     const target = brief.forwardTo ?? brief.preferredHost;
-    if (!target)
-      return { outcome: 'untested', reason: 'the brief does not say where it forwards to', places: [] };
+    if (!target) return untested('the brief does not say where it forwards to');
     const goal = asciiHost(target.replace(/^https?:\/\//, '').replace(/[/?#].*$/, '')) ?? target;
     const places = view.hosts
       .filter((h) => h.host !== goal)
@@ -43,10 +44,8 @@ export const forwarding: Check = {
           ? failed(h.host, { found: `status ${temporary.status}, not permanent`, raw })
           : passed(h.host, { found: last.url, raw });
       });
-    return overPlaces(places, {
+    return overPlaces(context, places, {
       expected: `a permanent redirect to https://${goal}/`,
-      unit: ['host', 'hosts'],
-      none: 'there is no other host to forward',
     });
   },
   recipe: ({ brief }, finding) => ({
@@ -54,11 +53,10 @@ export const forwarding: Check = {
     paste: [
       {
         label: 'Target',
-        text: `https://${brief.preferredHost ?? ''}/  (301, ${finding.places
-          .filter((p) => p.outcome === 'failed')
+        text: `https://${brief.preferredHost ?? ''}/  (301, ${failedPlaces(finding)
           .map((p) => p.place)
           .join(', ')})`,
       },
     ],
   }),
-};
+});

@@ -1,24 +1,23 @@
-import { where, type Check } from '#core/checks/kit/check';
-import { cantTell, failed, overSite, passed, wanted } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { mailDomain } from '#core/checks/view/mail-addresses';
 import { answersFor, answerText } from '#core/checks/kit/dns-answers';
 
 /** A null MX: the domain takes no mail (RFC 7505 3). */
 export const isNullMx = (value: string): boolean => /^0\s+\.?$/.test(value.trim());
 
-export const mailExchanger: Check = {
+export const mailExchanger = defineCheck({
   id: 'domain.mail-exchanger',
-  section: 'domain',
   title: 'The contact address can receive mail',
   severity: 'major',
-  situations: where('FHL'),
+  situations: ['former', 'holding', 'live'],
   scope: 'record',
+  needs: { brief: ['contactEmail'] },
   why: 'Every message from the contact form ends here.',
   source: 'RFC 5321 5.1; RFC 7505',
-  judge({ brief, evidence }) {
-    const email = wanted(brief, 'contactEmail');
-    if ('judgement' in email) return email.judgement;
-    const domain = mailDomain(email.value);
+  judge(context) {
+    const { brief, evidence } = context;
+    const domain = mailDomain(brief.contactEmail);
     const expected = `an MX of ${domain}`;
     const answers = answersFor(evidence, domain, 'MX').filter((a) => a.role === 'resolver');
     const answer = answers.find((a) => a.rcode === 'NOERROR' || a.rcode === 'NXDOMAIN');
@@ -27,14 +26,18 @@ export const mailExchanger: Check = {
     if (answer.rcode === 'NXDOMAIN' && domain === evidence.dns.zone)
       return cantTell(`rests on domain.resolves: ${domain} does not exist`, { expected });
     if (answer.rcode === 'NXDOMAIN')
-      return overSite(failed(domain, { found: `${domain} does not exist`, raw }), { expected });
+      return overSite(context, failed(domain, { found: `${domain} does not exist`, raw }), { expected });
     const exchangers = answer.records.filter((r) => r.type === 'MX').map((r) => r.value);
     if (exchangers.some(isNullMx))
-      return overSite(failed(domain, { found: 'a null MX: the domain says that it takes no mail', raw }), {
-        expected,
-      });
+      return overSite(
+        context,
+        failed(domain, { found: 'a null MX: the domain says that it takes no mail', raw }),
+        {
+          expected,
+        },
+      );
     if (exchangers.length)
-      return overSite(passed(domain, { found: exchangers.join(', '), raw }), { expected });
+      return overSite(context, passed(domain, { found: exchangers.join(', '), raw }), { expected });
     const address = ['A', 'AAAA'].some((t) =>
       answersFor(evidence, domain, t).some((a) => a.records.length > 0),
     );
@@ -43,7 +46,7 @@ export const mailExchanger: Check = {
         'no MX; mail goes to the domain’s own address, and whether that takes any cannot be seen from here',
         { expected, found: 'an address only' },
       );
-    return overSite(failed(domain, { found: 'neither MX nor address', raw }), { expected });
+    return overSite(context, failed(domain, { found: 'neither MX nor address', raw }), { expected });
   },
   recipe: ({ brief }) => ({
     steps: 'Set the MX records that the mail provider names.',
@@ -51,4 +54,4 @@ export const mailExchanger: Check = {
       { label: 'Zone file', text: `${brief.contactEmail?.split('@')[1] ?? 'the domain'}. 3600 IN MX 10 …` },
     ],
   }),
-};
+});

@@ -2,24 +2,28 @@ import type { PlaceResult } from '#core/facts/finding';
 import { isDmarc } from '#core/extract/dmarc';
 import { isSpf } from '#core/extract/spf';
 import { joinedText } from '#core/facts/dns-text';
-import { where, type Check } from '#core/checks/kit/check';
-import { cantTell, failed, inapplicable, overPlaces, passed, wanted } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { cantTell, failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
 import { bestAnswers, plainName, sameValue, zoneLine } from '#core/checks/kit/dns-answers';
 import { changeAhead } from './change';
 
-export const mailSurvives: Check = {
+export const mailSurvives = defineCheck({
   id: 'domain.mail-survives',
-  section: 'domain',
   title: 'Mail goes on through the launch',
   severity: 'blocker',
-  situations: where('SHF'),
+  situations: ['staging', 'holding', 'former'],
   scope: 'record',
+  needs: { brief: ['mail'] },
   why: 'A move of name servers that forgets the mail records stops the client’s mail, and they notice before the agency does.',
   source: 'RFC 5321 5.1; common practice',
-  judge({ evidence, brief }) {
-    const mail = wanted(brief, 'mail');
-    if ('judgement' in mail) return mail.judgement;
-    if (mail.value === 'none') return inapplicable('the brief says the domain has no mail');
+  messages: {
+    expected: 'every mail record of today among the brief’s, none resting on a record that moves',
+    unit: 'mail record',
+    none: 'the domain has no mail records today',
+  },
+  judge(context) {
+    const { evidence, brief } = context;
+    if (brief.mail === 'none') return inapplicable('the brief says the domain has no mail');
     const { zone } = evidence.dns;
     if (!zone) return inapplicable('the site has no zone of its own');
     const change = changeAhead(evidence, brief);
@@ -76,11 +80,7 @@ export const mailSurvives: Check = {
           : passed(place, { found: change.nameServers ? 'in the brief' : 'not touched', raw }),
       );
     }
-    return overPlaces(places, {
-      expected: 'every mail record of today among the brief’s, none resting on a record that moves',
-      unit: ['mail record', 'mail records'],
-      none: 'the domain has no mail records today',
-    });
+    return overPlaces(context, places);
   },
   recipe: (_, finding) => ({
     steps:
@@ -95,4 +95,4 @@ export const mailSurvives: Check = {
       },
     ],
   }),
-};
+});

@@ -1,18 +1,19 @@
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answersFor, answerText, bestAnswers, plainName } from '#core/checks/kit/dns-answers';
 import { isNullMx } from './mail-exchanger';
 
-export const mailTargets: Check = {
+export const mailTargets = defineCheck({
   id: 'domain.mail-targets',
-  section: 'domain',
   title: 'Mail exchangers have addresses of their own',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'record',
   why: 'Some senders refuse an exchanger that is an alias, and nobody finds one without an address.',
   source: 'RFC 2181 10.3',
-  judge({ evidence }) {
+  messages: { expected: 'an address, and no alias', unit: 'exchanger', none: 'the domain has no MX' },
+  judge(context) {
+    const { evidence } = context;
     const { zone } = evidence.dns;
     if (!zone) return inapplicable('the site has no zone of its own');
     const targets = [
@@ -25,6 +26,7 @@ export const mailTargets: Check = {
       ),
     ];
     return overPlaces(
+      context,
       targets.map((target) => {
         const place = `MX ${target}`;
         const alias = answersFor(evidence, target, 'CNAME').find((a) =>
@@ -40,11 +42,6 @@ export const mailTargets: Check = {
           ? passed(place, { found: answers.flatMap((a) => a.records.map((r) => r.value)).join(', ') })
           : failed(place, { found: 'no address', raw: answerText(answers[0]!) });
       }),
-      {
-        expected: 'an address, and no alias',
-        unit: ['exchanger', 'exchangers'],
-        none: 'the domain has no MX',
-      },
     );
   },
   recipe: (_, finding) => ({
@@ -52,11 +49,10 @@ export const mailTargets: Check = {
     paste: [
       {
         label: 'Exchangers',
-        text: finding.places
-          .filter((p) => p.outcome === 'failed')
+        text: failedPlaces(finding)
           .map((p) => `${p.place.slice(3)}: ${p.found}`)
           .join('\n'),
       },
     ],
   }),
-};
+});

@@ -1,18 +1,19 @@
 import type { PlaceResult } from '#core/facts/finding';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answersFor, answerText, plainName } from '#core/checks/kit/dns-answers';
 
-export const nameServers: Check = {
+export const nameServers = defineCheck({
   id: 'domain.name-servers',
-  section: 'domain',
   title: 'The name servers are the right ones and answer',
   severity: 'major',
-  situations: where('HFL'),
+  situations: ['holding', 'former', 'live'],
   scope: 'record',
   why: 'A name server that does not know the zone is a lottery ticket for every visitor.',
   source: 'RFC 1034 4.1; RFC 2182 5; RFC 1912 2.8; RFC 2181 10.3',
-  judge({ evidence, brief, situation }) {
+  messages: { unit: 'name server' },
+  judge(context) {
+    const { evidence, brief, situation } = context;
     const { zone, nameServers: servers } = evidence.dns;
     if (!zone) return inapplicable('the site has no zone of its own');
     if (!servers.length) return cantTell('no name server of the zone could be found');
@@ -54,9 +55,8 @@ export const nameServers: Check = {
       if (!servers.some((s) => s.name === n))
         places.push(failed(n, { found: 'it is not a name server of the zone' }));
     if (servers.length < 2) places.push(failed(zone, { found: 'one name server only' }));
-    return overPlaces(places, {
+    return overPlaces(context, places, {
       expected: `at least two${named.length ? `, ${named.join(' and ')}` : ''}, each with authority`,
-      unit: ['name server', 'name servers'],
     });
   },
   recipe: ({ brief, evidence }) => ({
@@ -72,4 +72,4 @@ export const nameServers: Check = {
       },
     ],
   }),
-};
+});

@@ -1,4 +1,4 @@
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
 import { answersFor, answerText, plainName } from '#core/checks/kit/dns-answers';
 
@@ -6,16 +6,17 @@ import { answersFor, answerText, plainName } from '#core/checks/kit/dns-answers'
 const MAY_STAND = new Set(['CNAME', 'RRSIG', 'NSEC']);
 const LOOKED_AT = ['A', 'AAAA', 'MX', 'TXT', 'NS', 'SOA', 'CAA', 'HTTPS'];
 
-export const noApexAlias: Check = {
+export const noApexAlias = defineCheck({
   id: 'domain.no-apex-alias',
-  section: 'domain',
   title: 'No alias stands beside other records',
   severity: 'major',
-  situations: where('HL'),
+  situations: ['holding', 'live'],
   scope: 'record',
   why: 'An alias replaces everything else of its name: at the bare domain it makes mail and name servers vanish, for some resolvers.',
   source: 'RFC 1034 3.6.2; RFC 2181 10.1; RFC 4035 2.5',
-  judge({ evidence }) {
+  messages: { expected: 'a CNAME alone, and none at the zone’s own name', unit: 'name' },
+  judge(context) {
+    const { evidence } = context;
     const zone = evidence.dns.zone;
     const names = [...new Set([...(zone ? [zone] : []), ...evidence.target.hosts])];
     const places = names.flatMap((name) => {
@@ -38,13 +39,10 @@ export const noApexAlias: Check = {
           : passed(name, { found: `CNAME ${value}, alone`, raw }),
       ];
     });
-    return overPlaces(places, {
-      expected: 'a CNAME alone, and none at the zone’s own name',
-      unit: ['name', 'names'],
-    });
+    return overPlaces(context, places);
   },
   recipe: ({ evidence, profile }) => ({
     steps: `Replace the CNAME of the bare domain by the A and AAAA records that ${profile.name || 'the host'} names, or by the operator’s own flattening record (ALIAS, ANAME).`,
     paste: [{ label: 'Zone file', text: `${evidence.dns.zone ?? 'the domain'}. 3600 IN A …` }],
   }),
-};
+});

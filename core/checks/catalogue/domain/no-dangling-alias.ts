@@ -1,17 +1,18 @@
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answersFor, answerText, plainName } from '#core/checks/kit/dns-answers';
 
-export const noDanglingAlias: Check = {
+export const noDanglingAlias = defineCheck({
   id: 'domain.no-dangling-alias',
-  section: 'domain',
   title: 'No alias leads into nothing',
   severity: 'major',
-  situations: where('SHFL'),
+  situations: ['staging', 'holding', 'former', 'live'],
   scope: 'record',
   why: 'Whoever takes the abandoned name at that host next is served under the client’s domain.',
   source: 'common practice',
-  judge({ evidence, view, brief }) {
+  messages: { expected: 'an alias whose target has an address', unit: 'alias', none: 'no name is an alias' },
+  judge(context) {
+    const { evidence, view, brief } = context;
     const aliases = new Map<string, string>();
     for (const a of evidence.dns.answers)
       for (const r of a.records) if (r.type === 'CNAME') aliases.set(plainName(r.name), plainName(r.value));
@@ -44,22 +45,17 @@ export const noDanglingAlias: Check = {
           raw: answerText(gone ?? answers[0]!),
         });
       });
-    return overPlaces(places, {
-      expected: 'an alias whose target has an address',
-      unit: ['alias', 'aliases'],
-      none: 'no name is an alias',
-    });
+    return overPlaces(context, places);
   },
   recipe: (_, finding) => ({
     steps: 'Take the alias away at the operator of the name servers, or claim its place at the host again.',
     paste: [
       {
         label: 'To be taken away',
-        text: finding.places
-          .filter((p) => p.outcome === 'failed')
+        text: failedPlaces(finding)
           .map((p) => `${p.place.split(' ')[1]}. IN CNAME ${p.found?.split(' ')[0]}.`)
           .join('\n'),
       },
     ],
   }),
-};
+});

@@ -1,25 +1,25 @@
 import { parseDmarc } from '#core/extract/dmarc';
 import { parseSpf } from '#core/extract/spf';
 import type { PlaceResult } from '#core/facts/finding';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, inapplicable, overPlaces, passed, unsure, wanted } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { bestAnswers } from '#core/checks/kit/dns-answers';
 import { isNullMx } from './mail-exchanger';
 import { dmarcOf, spfOf } from './mail-texts';
 
-export const noMailClosed: Check = {
+export const noMailClosed = defineCheck({
   id: 'domain.no-mail-closed',
-  section: 'domain',
   title: 'A domain without mail says so',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'record',
+  needs: { brief: ['mail'] },
   why: 'Forgers like domains that nobody guards.',
   source: 'RFC 7505; RFC 7208; RFC 7489',
-  judge({ evidence, brief }) {
-    const mail = wanted(brief, 'mail');
-    if ('judgement' in mail) return mail.judgement;
-    if (mail.value !== 'none') return inapplicable('the brief says the domain has mail');
+  messages: { expected: 'a null MX, SPF -all, DMARC reject' },
+  judge(context) {
+    const { evidence, brief } = context;
+    if (brief.mail !== 'none') return inapplicable('the brief says the domain has mail');
     const { zone } = evidence.dns;
     if (!zone) return inapplicable('the site has no zone of its own');
     const places: PlaceResult[] = [];
@@ -59,7 +59,7 @@ export const noMailClosed: Check = {
             expected: 'v=DMARC1; p=reject',
           }),
     );
-    return overPlaces(places, { expected: 'a null MX, SPF -all, DMARC reject', unit: ['record', 'records'] });
+    return overPlaces(context, places);
   },
   recipe: ({ evidence }) => ({
     steps: 'Set these three records.',
@@ -70,4 +70,4 @@ export const noMailClosed: Check = {
       },
     ],
   }),
-};
+});

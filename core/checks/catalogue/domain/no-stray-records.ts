@@ -1,30 +1,30 @@
 import { rangeOf } from '#core/facts/address-ranges';
 import type { PlaceResult } from '#core/facts/finding';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, inapplicable, overPlaces, passed, unsure, wanted } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answersFor, answerText, bestAnswers, plainName, sameValue } from '#core/checks/kit/dns-answers';
 
 const TYPES = ['A', 'AAAA', 'CNAME', 'HTTPS'];
 
-export const noStrayRecords: Check = {
+export const noStrayRecords = defineCheck({
   id: 'domain.no-stray-records',
-  section: 'domain',
   title: 'No record is left over from before',
   severity: 'major',
-  situations: where('HL'),
+  situations: ['holding', 'live'],
   scope: 'record',
+  needs: { brief: ['records'] },
+  exempt: ({ brief }) =>
+    brief.reachedBy === 'forwarding' ? 'the brief says the site is reached by forwarding' : undefined,
   why: 'A stale AAAA or second A record sends some visitors to the old server, and nobody at the agency sees it.',
   source: 'common practice',
-  judge({ brief, evidence, profile }) {
-    if (brief.reachedBy === 'forwarding')
-      return inapplicable('the brief says the site is reached by forwarding');
-    const records = wanted(brief, 'records');
-    if ('judgement' in records) return records.judgement;
+  messages: { expected: 'nothing but the records of the brief', none: 'none of these names has a record' },
+  judge(context) {
+    const { brief, evidence, profile } = context;
     const names = [
-      ...new Set(records.value.filter((r) => TYPES.includes(r.type)).map((r) => plainName(r.name))),
+      ...new Set(brief.records.filter((r) => TYPES.includes(r.type)).map((r) => plainName(r.name))),
     ];
     const places: PlaceResult[] = names.flatMap((name) => {
-      const expected = records.value.filter((r) => plainName(r.name) === name);
+      const expected = brief.records.filter((r) => plainName(r.name) === name);
       // an alias may be flattened into the addresses it leads to
       const alias = expected.find((r) => r.type === 'CNAME');
       const flat = new Set(
@@ -74,10 +74,7 @@ export const noStrayRecords: Check = {
             (a) => a.records.length > 0,
           )
         : false;
-    return overPlaces(places, {
-      expected: 'nothing but the records of the brief',
-      unit: ['record', 'records'],
-      none: 'none of these names has a record',
+    return overPlaces(context, places, {
       notes: wild ? ['A made-up name answers as well: the zone has a wildcard.'] : [],
     });
   },
@@ -87,11 +84,10 @@ export const noStrayRecords: Check = {
     paste: [
       {
         label: 'To be taken away',
-        text: finding.places
-          .filter((p) => p.outcome === 'failed')
+        text: failedPlaces(finding)
           .map((p) => `${p.place.split(' ')[1]}. IN ${p.place.split(' ')[0]} ${p.found}`)
           .join('\n'),
       },
     ],
   }),
-};
+});

@@ -1,37 +1,39 @@
 import { parse } from 'tldts';
 import { asciiHost } from '#core/extract/address';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overSite, passed } from '#core/checks/kit/judgement';
 
-export const own: Check = {
+export const own = defineCheck({
   id: 'domain.own',
-  section: 'domain',
   title: 'The site stands on the client’s own domain',
   severity: 'blocker',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'site',
   why: 'An address under a host’s name is lost with the host, and everything that links to it.',
   source: 'common practice; Public Suffix List',
-  judge({ profile, view, evidence }) {
+  messages: { expected: 'a domain that is registered for the client' },
+  judge(context) {
+    const { profile, view, evidence } = context;
     // where the home address leads to, also where that is no host of the site
     const host = view.homeEvidence ? new URL(view.homeEvidence.url).hostname : evidence.target.hosts[0]!;
-    const expected = 'a domain that is registered for the client';
     const shared = (profile.sharedSuffixes ?? [])
       .map((s) => asciiHost(s.replace(/^[*.]+/, '')) ?? s)
       .find((s) => host === s || host.endsWith(`.${s}`));
     if (shared)
-      return overSite(failed(host, { found: `${host}, under ${profile.name || 'the host'}’s ${shared}` }), {
-        expected,
-      });
+      return overSite(
+        context,
+        failed(host, { found: `${host}, under ${profile.name || 'the host'}’s ${shared}` }),
+      );
     const known = parse(host, { allowPrivateDomains: true });
-    if (known.isIp) return overSite(failed(host, { found: `the bare address ${host}` }), { expected });
+    if (known.isIp) return overSite(context, failed(host, { found: `the bare address ${host}` }));
     if (known.isPrivate)
-      return overSite(failed(host, { found: `${host}, under the shared suffix ${known.publicSuffix}` }), {
-        expected,
-      });
-    return overSite(passed(host, { found: known.domain ?? host }), { expected });
+      return overSite(
+        context,
+        failed(host, { found: `${host}, under the shared suffix ${known.publicSuffix}` }),
+      );
+    return overSite(context, passed(host, { found: known.domain ?? host }));
   },
   recipe: ({ brief, profile }) => ({
     steps: `Connect ${brief.preferredHost ?? 'the client’s domain'} at ${profile.name || 'the host'}, make it the main address, and let the old one redirect to it.`,
   }),
-};
+});

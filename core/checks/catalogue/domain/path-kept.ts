@@ -1,45 +1,47 @@
 import { lastAnswer } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overHosts, passed } from '#core/checks/kit/judgement';
-import { failedPlaces, hostRedirect } from '#core/recipes/web-server';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overHosts, passed } from '#core/checks/kit/judgement';
+import { hostRedirect } from '#core/recipes/web-server';
 
 const LANGUAGE_PREFIX = /^\/[a-z]{2,3}(-[a-z0-9]{2,8})?(?=\/)/i;
 
-export const pathKept: Check = {
+export const pathKept = defineCheck({
   id: 'domain.path-kept',
-  section: 'domain',
   title: 'Redirects between hosts keep path and query',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'host',
-  needs: 'name',
+  needs: { hosts: true },
   why: 'A link to a page that ends on the home page is a broken link.',
   source: 'RFC 9110 15.4',
+  messages: {
+    expected: 'a permanent redirect to the same path and query',
+    none: 'no host redirects to another',
+  },
   judge(context) {
-    return overHosts(
-      context,
-      { expected: 'a permanent redirect to the same path and query', none: 'no host redirects to another' },
-      (h) => {
-        const chain = h.httpsPath.end === 'answer' ? h.httpsPath : h.httpPath;
-        const last = lastAnswer(chain);
-        if (!last || new URL(last.url).hostname === h.host) return null;
-        const start = new URL(chain.start),
-          end = new URL(last.url);
-        const raw = chain.hops.map((x) => `${x.status ?? x.error?.message} ${x.url}`).join('\n');
-        const path =
-          end.pathname.replace(LANGUAGE_PREFIX, '') === start.pathname || end.pathname === start.pathname;
-        const kept = path && end.search === start.search;
-        if (!kept)
-          return failed(h.host, { found: end.href, expected: `…${start.pathname}${start.search}`, raw });
-        const temporary = chain.hops.slice(0, -1).find((x) => x.status !== 301 && x.status !== 308);
-        return temporary
-          ? failed(h.host, { found: `status ${temporary.status}`, expected: '301 or 308', raw })
-          : passed(h.host, { found: end.href, raw });
-      },
-    );
+    return overHosts(context, (h) => {
+      const chain = h.httpsPath.end === 'answer' ? h.httpsPath : h.httpPath;
+      const last = lastAnswer(chain);
+      if (!last || new URL(last.url).hostname === h.host) return null;
+      const start = new URL(chain.start),
+        end = new URL(last.url);
+      const raw = chain.hops.map((x) => `${x.status ?? x.error?.message} ${x.url}`).join('\n');
+      const path =
+        end.pathname.replace(LANGUAGE_PREFIX, '') === start.pathname || end.pathname === start.pathname;
+      const kept = path && end.search === start.search;
+      if (!kept)
+        return failed(h.host, { found: end.href, expected: `…${start.pathname}${start.search}`, raw });
+      const temporary = chain.hops.slice(0, -1).find((x) => x.status !== 301 && x.status !== 308);
+      return temporary
+        ? failed(h.host, { found: `status ${temporary.status}`, expected: '301 or 308', raw })
+        : passed(h.host, { found: end.href, raw });
+    });
   },
   recipe: ({ brief }, finding) => ({
     steps: 'Let the redirect carry path and query along, with status 301.',
-    paste: hostRedirect(failedPlaces(finding), brief.preferredHost ?? ''),
+    paste: hostRedirect(
+      failedPlaces(finding, 10).map((p) => p.place),
+      brief.preferredHost ?? '',
+    ),
   }),
-};
+});

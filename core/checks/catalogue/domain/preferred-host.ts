@@ -1,44 +1,48 @@
 import { lastAnswer } from '#core/facts/evidence';
 import { hostOf } from '#core/extract/address';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overHosts, passed, unsure, wanted } from '#core/checks/kit/judgement';
-import { failedPlaces, hostRedirect } from '#core/recipes/web-server';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overHosts, passed, unsure } from '#core/checks/kit/judgement';
+import { hostRedirect } from '#core/recipes/web-server';
 
-export const preferredHost: Check = {
+export const preferredHost = defineCheck({
   id: 'domain.preferred-host',
-  section: 'domain',
   title: 'Every host leads to the preferred one',
   severity: 'blocker',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'host',
-  needs: 'name',
+  needs: { brief: ['preferredHost'], hosts: true },
   why: 'With and without www are two sites to a search engine; one must lead to the other.',
   source: 'common practice',
   judge(context) {
     const { brief } = context;
-    const host = wanted(brief, 'preferredHost');
-    if ('judgement' in host) return host.judgement;
-    const goal = host.value;
-    return overHosts(context, { expected: `ends on ${goal}` }, (h) => {
-      const chain = h.https.end === 'answer' ? h.https : h.http;
-      const last = lastAnswer(chain);
-      if (chain.end !== 'answer' || !last) {
-        // a redirect to the right place is right even when that place is silent
-        const next = chain.hops.at(-1);
-        if (next && chain.hops.length > 1 && h.host !== goal && hostOf(next.url) === goal)
-          return passed(h.host, { found: next.url });
-        return unsure(h.host, `rests on https.answers: ${chain.error?.message ?? 'no answer'}`);
-      }
-      const raw = chain.hops.map((x) => `${x.status ?? x.error?.message} ${x.url}`).join('\n');
-      const end = hostOf(last.url);
-      if (end === goal) return passed(h.host, { found: last.url, raw });
-      if (h.host !== goal && [401, 403, 429].includes(last.status ?? 0))
-        return unsure(h.host, `the server refused the visitor (${last.status})`, { raw });
-      return failed(h.host, { found: end === h.host ? `stays on ${h.host}` : `leads to ${end}`, raw });
-    });
+    const goal = brief.preferredHost;
+    return overHosts(
+      context,
+      (h) => {
+        const chain = h.https.end === 'answer' ? h.https : h.http;
+        const last = lastAnswer(chain);
+        if (chain.end !== 'answer' || !last) {
+          // a redirect to the right place is right even when that place is silent
+          const next = chain.hops.at(-1);
+          if (next && chain.hops.length > 1 && h.host !== goal && hostOf(next.url) === goal)
+            return passed(h.host, { found: next.url });
+          return unsure(h.host, `rests on https.answers: ${chain.error?.message ?? 'no answer'}`);
+        }
+        const raw = chain.hops.map((x) => `${x.status ?? x.error?.message} ${x.url}`).join('\n');
+        const end = hostOf(last.url);
+        if (end === goal) return passed(h.host, { found: last.url, raw });
+        if (h.host !== goal && [401, 403, 429].includes(last.status ?? 0))
+          return unsure(h.host, `the server refused the visitor (${last.status})`, { raw });
+        return failed(h.host, { found: end === h.host ? `stays on ${h.host}` : `leads to ${end}`, raw });
+      },
+      { expected: `ends on ${goal}` },
+    );
   },
   recipe: ({ brief }, finding) => ({
     steps: 'Make the preferred host the primary domain at the host and let the others redirect to it.',
-    paste: hostRedirect(failedPlaces(finding), brief.preferredHost ?? ''),
+    paste: hostRedirect(
+      failedPlaces(finding, 10).map((p) => p.place),
+      brief.preferredHost ?? '',
+    ),
   }),
-};
+});

@@ -2,8 +2,8 @@ import { rangeOf } from '#core/facts/address-ranges';
 import type { ExpectedRecord } from '#core/facts/brief';
 import type { DnsAnswer } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
-import { where, type Check, type CheckContext } from '#core/checks/kit/check';
-import { failed, inapplicable, overPlaces, passed, unsure, wanted } from '#core/checks/kit/judgement';
+import { defineCheck, type CheckContext } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answerText, answersFor, bestAnswers, sameValue, zoneLine } from '#core/checks/kit/dns-answers';
 
 /**
@@ -71,29 +71,26 @@ function judgeRecord(record: ExpectedRecord, context: CheckContext): PlaceResult
   });
 }
 
-export const recordsMatch: Check = {
+export const recordsMatch = defineCheck({
   id: 'domain.records-match',
-  section: 'domain',
   title: 'The records are those the host asked for',
   severity: 'blocker',
-  situations: where('HL'),
+  situations: ['holding', 'live'],
   scope: 'record',
+  needs: { brief: ['records'] },
+  exempt: ({ brief }) =>
+    brief.reachedBy === 'forwarding' ? 'the brief says the site is reached by forwarding' : undefined,
   why: 'One wrong digit sends visitors elsewhere, and one stale name server sends some of them.',
   source: 'RFC 1034; RFC 1035',
+  messages: { expected: 'every record of the brief, at every name server' },
   judge(context) {
-    if (context.brief.reachedBy === 'forwarding')
-      return inapplicable('the brief says the site is reached by forwarding');
-    const records = wanted(context.brief, 'records');
-    if ('judgement' in records) return records.judgement;
     return overPlaces(
-      records.value.flatMap((r) => judgeRecord(r, context)),
-      { expected: 'every record of the brief, at every name server', unit: ['record', 'records'] },
+      context,
+      context.brief.records.flatMap((r) => judgeRecord(r, context)),
     );
   },
   recipe({ brief }, finding) {
-    const bad = new Set(
-      finding.places.filter((p) => p.outcome === 'failed').map((p) => p.place.split(' at ')[0]),
-    );
+    const bad = new Set(failedPlaces(finding).map((p) => p.place.split(' at ')[0]));
     const lines = (brief.records ?? []).filter((r) => bad.has(`${r.type} ${r.name}`));
     return {
       steps:
@@ -101,4 +98,4 @@ export const recordsMatch: Check = {
       paste: [{ label: 'Zone file', text: lines.map(zoneLine).join('\n') }],
     };
   },
-};
+});

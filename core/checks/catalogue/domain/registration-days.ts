@@ -1,13 +1,12 @@
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
-import { renewalOwner } from './by-hand';
+import { renewalOwner } from './renewal-owner';
 
-export const registrationDays: Check = {
+export const registrationDays = defineCheck({
   id: 'domain.registration-days',
-  section: 'domain',
   title: 'The registration does not end soon',
   severity: 'major',
-  situations: where('HFL'),
+  situations: ['holding', 'former', 'live'],
   scope: 'domain',
   why: 'A domain that lapses takes site and mail with it, and may be bought by a stranger.',
   source: 'RFC 9083 4.5; RFC 9224',
@@ -27,9 +26,10 @@ export const registrationDays: Check = {
       meaning: 'fewest, where it is attested that the registration renews by itself',
     },
   },
-  judge({ evidence, at, isAttested, parameters }) {
+  judge(context) {
+    const { evidence, at, isAttested, parameters } = context;
     const renews = isAttested?.(renewalOwner);
-    const least = renews ? Math.min(parameters.renewing!, parameters.days!) : parameters.days!;
+    const least = renews ? Math.min(parameters.renewing, parameters.days) : parameters.days;
     const expected = `at least ${least} days to its end${renews ? ', since it is attested to renew by itself' : ''}`;
     const r = evidence.registration;
     if (!r?.served) return cantTell('no registration server is known for this domain', { expected });
@@ -39,6 +39,7 @@ export const registrationDays: Check = {
       return cantTell('the registration gives no end date', { expected });
     const left = Math.floor((Date.parse(end) - at.getTime()) / 86_400_000);
     return overSite(
+      context,
       (left >= least ? passed : failed)(r.domain, {
         found: `${left} days, until ${end.slice(0, 10)}`,
         raw: `expiration ${end}`,
@@ -49,4 +50,4 @@ export const registrationDays: Check = {
   recipe: () => ({
     steps: 'Renew the domain at the registrar and switch on automatic renewal; write down who pays.',
   }),
-};
+});

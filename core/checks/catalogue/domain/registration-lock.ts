@@ -1,18 +1,18 @@
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 
 const LOCK = /^(?:client|server) transfer prohibited$/i;
 
-export const registrationLock: Check = {
+export const registrationLock = defineCheck({
   id: 'domain.registration-lock',
-  section: 'domain',
   title: 'The domain cannot be taken away',
   severity: 'minor',
-  situations: where('HFL'),
+  situations: ['holding', 'former', 'live'],
   scope: 'domain',
   why: 'Without the lock a leaked code is enough to move the domain elsewhere.',
   source: 'RFC 8056; RFC 5731',
-  judge({ evidence, brief, situation }) {
+  judge(context) {
+    const { evidence, brief, situation } = context;
     const r = evidence.registration;
     if (!r?.served) return inapplicable('no registration server is known for this domain');
     // a plan that names a transfer asks for the opposite, until the launch
@@ -23,6 +23,7 @@ export const registrationLock: Check = {
     if (r.error) return cantTell(r.error, { expected });
     const lock = r.status.find((s) => LOCK.test(s));
     return overSite(
+      context,
       ((lock !== undefined) !== moving ? passed : failed)(r.domain, {
         found: lock ?? 'no transfer lock',
         raw: `status: ${r.status.join(', ')}`,
@@ -36,4 +37,4 @@ export const registrationLock: Check = {
         ? 'Unlock the domain at the present registrar and fetch the transfer code.'
         : 'Switch the transfer lock on at the registrar.',
   }),
-};
+});

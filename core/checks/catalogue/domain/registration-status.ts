@@ -1,4 +1,4 @@
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 
 /**
@@ -14,17 +14,18 @@ const DEAD = new Set([
   'inactive',
 ]);
 
-export const registrationStatus: Check = {
+export const registrationStatus = defineCheck({
   id: 'domain.registration-status',
-  section: 'domain',
   title: 'The registration is in force',
   severity: 'blocker',
-  situations: where('HFL'),
+  situations: ['holding', 'former', 'live'],
   scope: 'domain',
   why: 'A domain on hold or in redemption is switched off, whatever its records say.',
   source: 'RFC 8056; RFC 5731',
-  judge({ evidence }) {
-    const expected = 'no hold, redemption or pending delete';
+  messages: { expected: 'no hold, redemption or pending delete' },
+  judge(context) {
+    const { evidence } = context;
+    const { expected } = context.words;
     const r = evidence.registration;
     // many top-level domains offer no RDAP: a blocker that nobody can decide would leave their gate undecided
     // for ever
@@ -32,15 +33,15 @@ export const registrationStatus: Check = {
     if (r.error) return cantTell(r.error, { expected });
     const bad = r.status.filter((s) => DEAD.has(s.toLowerCase()));
     return overSite(
+      context,
       (bad.length ? failed : passed)(r.domain, {
         found: (bad.length ? bad : r.status).join(', ') || 'no status',
         raw: `status: ${r.status.join(', ')}`,
       }),
-      { expected },
     );
   },
   recipe: () => ({
     steps:
       'Call the registrar today: a hold is lifted by them (mostly an unconfirmed owner address or an unpaid bill), a redemption is paid for within days.',
   }),
-};
+});

@@ -1,6 +1,6 @@
 import type { PlaceResult } from '#core/facts/finding';
-import { where, type Check, type CheckContext } from '#core/checks/kit/check';
-import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { defineCheck, type CheckContext } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answerText, answersFor, zoneLine } from '#core/checks/kit/dns-answers';
 
 function judgeName(host: string, { evidence }: CheckContext): PlaceResult {
@@ -29,26 +29,22 @@ function judgeName(host: string, { evidence }: CheckContext): PlaceResult {
   });
 }
 
-export const resolves: Check = {
+export const resolves = defineCheck({
   id: 'domain.resolves',
-  section: 'domain',
   title: 'The host name has an address',
   severity: 'blocker',
-  situations: where('SHFL'),
+  situations: ['staging', 'holding', 'former', 'live'],
   scope: 'host',
   why: 'Without an address there is nothing to connect to.',
   source: 'RFC 1034',
+  messages: { expected: 'an A or AAAA record', none: 'the address is a number, not a name' },
   judge: (context) =>
     overPlaces(
+      context,
       context.evidence.target.hosts.filter((h) => !isAddress(h)).map((h) => judgeName(h, context)),
-      {
-        expected: 'an A or AAAA record',
-        unit: ['host', 'hosts'],
-        none: 'the address is a number, not a name',
-      },
     ),
   recipe({ brief }, finding) {
-    const names = finding.places.filter((p) => p.outcome === 'failed').map((p) => p.place);
+    const names = failedPlaces(finding).map((p) => p.place);
     const lines = (brief.records ?? []).filter((r) =>
       names.includes(r.name.replace(/\.$/, '').toLowerCase()),
     );
@@ -58,7 +54,7 @@ export const resolves: Check = {
       paste: lines.length ? [{ label: 'Zone file', text: lines.map(zoneLine).join('\n') }] : undefined,
     };
   },
-};
+});
 
 function isAddress(host: string): boolean {
   return /^[\d.]+$/.test(host) || host.startsWith('[');

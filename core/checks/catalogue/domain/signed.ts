@@ -1,22 +1,23 @@
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 import { answerText, plainName } from '#core/checks/kit/dns-answers';
 import { delegationSigners } from './ds-fits';
 
-export const signed: Check = {
+export const signed = defineCheck({
   id: 'domain.signed',
-  section: 'domain',
   title: 'Signed answers hold',
   severity: 'blocker',
-  situations: where('HL'),
+  situations: ['holding', 'live'],
   scope: 'domain',
   why: 'With a broken signature the domain is gone for everyone whose resolver checks, and there for the agency whose does not.',
   source: 'RFC 4035',
-  judge({ evidence }) {
+  messages: { expected: 'answers that a checking resolver gives' },
+  judge(context) {
+    const { evidence } = context;
     const { zone, answers } = evidence.dns;
     if (!zone) return inapplicable('the site has no zone of its own');
     const ds = delegationSigners(evidence);
-    const expected = 'answers that a checking resolver gives';
+    const { expected } = context.words;
     if (!ds.known) return inapplicable('whether there is a DS could not be seen');
     if (!ds.records.length) return inapplicable('the domain is not signed');
     const of = (unchecked: boolean) =>
@@ -32,20 +33,20 @@ export const signed: Check = {
     const bogus = checked.find((a) => a.rcode === 'SERVFAIL');
     if (bogus && plain.some((a) => a.rcode === 'NOERROR'))
       return overSite(
+        context,
         failed(zone, {
           found: 'SERVFAIL with checking, an answer without: bogus',
           raw: [bogus, ...plain].map(answerText).join('\n'),
         }),
-        { expected },
       );
     if (bogus) return cantTell('the resolver fails with checking and without', { expected });
     const proven = checked.find((a) => a.authenticated && a.rcode === 'NOERROR');
     return proven
-      ? overSite(passed(zone, { found: 'authenticated', raw: answerText(proven) }), { expected })
+      ? overSite(context, passed(zone, { found: 'authenticated', raw: answerText(proven) }))
       : cantTell('there is a DS, and the resolver asked does not check signatures', { expected });
   },
   recipe: () => ({
     steps:
       'Compare the DS at the registrar with the keys that the operator of the zone shows. Where they differ, replace the DS, or take it out until the zone is signed again.',
   }),
-};
+});

@@ -1,20 +1,22 @@
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answerText, bestAnswers } from '#core/checks/kit/dns-answers';
 
-export const soa: Check = {
+export const soa = defineCheck({
   id: 'domain.soa',
-  section: 'domain',
   title: 'The zone’s own times fit together',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'record',
   why: 'With times in the wrong order a second name server gives the zone up too early, or keeps an old one.',
   source: 'RFC 1912 2.2; RFC 2308 5',
-  judge({ evidence }) {
+  messages: { expected: 'retry < refresh < expire, minimum at most a day', unit: 'answer' },
+  judge(context) {
+    const { evidence } = context;
     const { zone } = evidence.dns;
     if (!zone) return inapplicable('the site has no zone of its own');
     return overPlaces(
+      context,
       bestAnswers(evidence, zone, 'SOA').map((a) => {
         const place = `SOA ${zone} at ${a.serverName ?? a.server}`;
         const value = a.records.find((r) => r.type === 'SOA')?.value;
@@ -39,7 +41,6 @@ export const soa: Check = {
               raw,
             });
       }),
-      { expected: 'retry < refresh < expire, minimum at most a day', unit: ['answer', 'answers'] },
     );
   },
   recipe: ({ evidence }) => ({
@@ -51,4 +52,4 @@ export const soa: Check = {
       },
     ],
   }),
-};
+});

@@ -1,26 +1,25 @@
 import { countSpf, parseSpf } from '#core/extract/spf';
-import { where, type Check } from '#core/checks/kit/check';
-import { cantTell, failed, inapplicable, overSite, passed, wanted } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 import { answerText } from '#core/checks/kit/dns-answers';
 import { spfDns, spfOf } from './mail-texts';
 
-export const spf: Check = {
+export const spf = defineCheck({
   id: 'domain.spf',
-  section: 'domain',
   title: 'SPF says who may send for the domain',
   severity: 'major',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'record',
+  needs: { brief: ['mail'] },
   why: 'Without it, or with a broken one, the client’s own mail lands among the junk.',
   source: 'RFC 7208 3.2, 4.5, 4.6.4',
   parameters: {
     lookups: { default: 10, min: 1, max: 10, unit: 'lookups', meaning: 'most lookups' },
     voids: { default: 2, min: 0, max: 2, unit: 'void lookups', meaning: 'most lookups without an answer' },
   },
-  judge({ evidence, brief, parameters }) {
-    const mail = wanted(brief, 'mail');
-    if ('judgement' in mail) return mail.judgement;
-    if (mail.value === 'none')
+  judge(context) {
+    const { evidence, brief, parameters } = context;
+    if (brief.mail === 'none')
       return inapplicable('the brief says the domain has no mail; domain.no-mail-closed looks at that');
     const { zone } = evidence.dns;
     if (!zone) return inapplicable('the site has no zone of its own');
@@ -29,7 +28,7 @@ export const spf: Check = {
     const { texts, answer, failed: silent } = spfOf(evidence, zone);
     if (silent) return cantTell(silent, { expected });
     const raw = answer && answerText(answer);
-    const bad = (found: string) => overSite(failed(zone, { found, raw }), { expected });
+    const bad = (found: string) => overSite(context, failed(zone, { found, raw }), { expected });
     if (texts.length !== 1) return bad(texts.length ? `${texts.length} SPF records` : 'no SPF record');
     const own = parseSpf(texts[0]!);
     const count = countSpf(zone, spfDns(evidence));
@@ -48,7 +47,7 @@ export const spf: Check = {
     const notes = all && own.mechanisms.at(-1) !== all ? ['What stands after “all” is never read.'] : [];
     if (count.unknown.length)
       return cantTell(`part of it could not be followed: ${count.unknown[0]}`, { expected, found: texts[0] });
-    return overSite(passed(zone, { found: `${texts[0]} (${count.lookups} lookups)`, raw }), {
+    return overSite(context, passed(zone, { found: `${texts[0]} (${count.lookups} lookups)`, raw }), {
       expected,
       notes,
     });
@@ -58,4 +57,4 @@ export const spf: Check = {
       'Keep one record that names every sender (mail provider, newsletter, web server), and end it in -all or ~all.',
     paste: [{ label: 'Zone file', text: `${evidence.dns.zone}. 3600 IN TXT "v=spf1 mx -all"` }],
   }),
-};
+});

@@ -1,25 +1,17 @@
-import { where, type Check } from '#core/checks/kit/check';
-import {
-  cantTell,
-  failed,
-  inapplicable,
-  overPlaces,
-  passed,
-  unsure,
-  wanted,
-} from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { cantTell, failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { bestAnswers, plainName } from '#core/checks/kit/dns-answers';
 import { changeAhead } from './change';
 
 const DAY = 86_400_000;
 
-export const ttlForLaunch: Check = {
+export const ttlForLaunch = defineCheck({
   id: 'domain.ttl-for-launch',
-  section: 'domain',
   title: 'Records that will change are short-lived',
   severity: 'minor',
-  situations: where('SHF'),
+  situations: ['staging', 'holding', 'former'],
   scope: 'record',
+  needs: { brief: ['launchDate'] },
   why: 'A record kept for a day sends visitors to the old server for a day after the switch.',
   source: 'common practice',
   parameters: {
@@ -32,16 +24,17 @@ export const ttlForLaunch: Check = {
     },
     seconds: { default: 3600, min: 60, max: 86_400, unit: 'seconds', meaning: 'longest time to live' },
   },
-  judge({ evidence, brief, at, parameters }) {
+  messages: { none: 'no record will change' },
+  judge(context) {
+    const { evidence, brief, at, parameters } = context;
     const { days = 3, seconds = 3600 } = parameters;
-    const date = wanted(brief, 'launchDate');
-    if ('judgement' in date) return date.judgement;
-    const left = (Date.parse(`${date.value.slice(0, 10)}T00:00:00Z`) - at.getTime()) / DAY;
+    const left = (Date.parse(`${brief.launchDate.slice(0, 10)}T00:00:00Z`) - at.getTime()) / DAY;
     if (left > days) return inapplicable(`the launch is ${Math.ceil(left)} days away`);
     const change = changeAhead(evidence, brief);
     if (!change) return cantTell('no name server answered');
     const names = [...new Set(change.records.map((r) => plainName(r.name)))];
     return overPlaces(
+      context,
       names.flatMap((name) => {
         const served = ['A', 'AAAA', 'CNAME'].flatMap((type) =>
           bestAnswers(evidence, name, type).flatMap((a) =>
@@ -60,8 +53,6 @@ export const ttlForLaunch: Check = {
       }),
       {
         expected: `a time to live of at most ${seconds} s`,
-        unit: ['record', 'records'],
-        none: 'no record will change',
       },
     );
   },
@@ -77,4 +68,4 @@ export const ttlForLaunch: Check = {
       },
     ],
   }),
-};
+});

@@ -1,6 +1,6 @@
 import { finalStatus, type HostEvidence } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
-import { where, type Check, type CheckContext } from '#core/checks/kit/check';
+import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 
 function judgeHost(host: HostEvidence, { situation, evidence }: CheckContext): PlaceResult {
@@ -29,22 +29,22 @@ function judgeHost(host: HostEvidence, { situation, evidence }: CheckContext): P
   return failed(host.host, { found: `status ${final ?? status}` });
 }
 
-export const answers: Check = {
+export const answers = defineCheck({
   id: 'https.answers',
-  section: 'https',
   title: 'The host answers over HTTPS',
   severity: 'blocker',
-  situations: where('SHL'),
+  situations: ['staging', 'holding', 'live'],
   scope: 'host',
-  needs: 'name',
+
   why: 'Browsers try https first; a host that is silent there is down for most visitors.',
   source: 'RFC 9110',
+  messages: { expected: 'an answer over TLS with a status below 500' },
   judge: (context) =>
     overPlaces(
+      context,
       context.view.hosts.map((h) => judgeHost(h, context)),
-      { expected: 'an answer over TLS with a status below 500', unit: ['host', 'hosts'] },
     ),
   recipe: ({ profile }) => ({
     steps: `Switch HTTPS on for this host name at the host${profile.name ? ` (${profile.name})` : ''}, wait until its certificate is issued, and look that port 443 is open.`,
   }),
-};
+});

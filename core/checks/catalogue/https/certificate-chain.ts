@@ -1,34 +1,35 @@
 import { quantity } from '#core/text/quantity';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, inapplicable, passed, unsure } from '#core/checks/kit/judgement';
-import { overTlsHosts, certificateLine } from './tls-hosts';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, inapplicable, overHosts, passed, unsure } from '#core/checks/kit/judgement';
+import { certificateLine } from './certificate-line';
 
-export const certificateChain: Check = {
+export const certificateChain = defineCheck({
   id: 'https.certificate-chain',
-  section: 'https',
   title: 'The server sends its intermediates',
   severity: 'major',
-  situations: where('HL'),
+  situations: ['holding', 'live'],
   scope: 'host',
-  needs: 'tls',
+  needs: { tls: true },
   why: 'Desktop browsers fill the gap from memory; phones, mail clients and feed readers refuse.',
   source: 'RFC 8446 4.4.2',
-  judge({ view }) {
+  messages: { expected: 'leaf and intermediates' },
+  judge(context) {
+    const { view } = context;
     if (
       view.hosts.some((h) => h.tls.chain.length) &&
       view.hosts.every((h) => !h.tls.chain.length || h.tls.chain[0]!.subject === h.tls.chain[0]!.issuer)
     )
       return inapplicable('self-signed: there is no intermediate');
-    return overTlsHosts(view, 'leaf and intermediates', (tls, host) => {
+    return overHosts(context, ({ host, tls }) => {
       const raw = tls.chain.map((c) => `${c.subject} <- ${c.issuer}`).join('\n');
       const found = `${quantity(tls.chain.length, 'certificate')} sent`;
-      if (tls.trusted) return passed(host.host, { found, raw });
+      if (tls.trusted) return passed(host, { found, raw });
       if (tls.completedChain)
-        return failed(host.host, {
+        return failed(host, {
           found: `${found}; the chain holds only once the missing one is fetched`,
           raw,
         });
-      return unsure(host.host, 'rests on https.certificate-valid', { raw: certificateLine(tls) });
+      return unsure(host, 'rests on https.certificate-valid', { raw: certificateLine(tls) });
     });
   },
   recipe: () => ({
@@ -38,4 +39,4 @@ export const certificateChain: Check = {
       { label: 'Apache', text: 'SSLCertificateFile /etc/ssl/fullchain.pem' },
     ],
   }),
-};
+});

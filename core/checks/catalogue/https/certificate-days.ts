@@ -1,17 +1,16 @@
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, passed } from '#core/checks/kit/judgement';
-import { certificateLine, overTlsHosts } from './tls-hosts';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, overHosts, passed } from '#core/checks/kit/judgement';
+import { certificateLine } from './certificate-line';
 
 const DAY = 86_400_000;
 
-export const certificateDays: Check = {
+export const certificateDays = defineCheck({
   id: 'https.certificate-days',
-  section: 'https',
   title: 'The certificate does not end soon',
   severity: 'major',
-  situations: where('HL'),
+  situations: ['holding', 'live'],
   scope: 'host',
-  needs: 'tls',
+  needs: { tls: true },
   why: 'Automatic renewal runs weeks before the end; fewer days left mean that it has stopped.',
   source: 'common practice',
   parameters: {
@@ -23,33 +22,33 @@ export const certificateDays: Check = {
       meaning: 'fewest days left; a quarter of the lifetime is enough where that is less',
     },
   },
-  judge({ view, at, parameters }) {
-    return overTlsHosts(
-      view,
-      `at least ${parameters.days} days left, or a quarter of its lifetime`,
-      (tls, host) => {
-        const leaf = tls.chain[0]!;
-        const left = (Date.parse(leaf.notAfter) - at.getTime()) / DAY;
-        const lifetime = (Date.parse(leaf.notAfter) - Date.parse(leaf.notBefore)) / DAY;
-        const need = Math.min(parameters.days!, lifetime / 4);
-        // an expired one is charged by certificate-valid already
-        if (left < 0)
-          return {
-            place: host.host,
-            outcome: 'cantTell',
-            reason: 'rests on https.certificate-valid: it has expired',
-            raw: certificateLine(tls),
-          };
-        return (left >= need ? passed : failed)(host.host, {
-          expected: `${Math.ceil(need)} days`,
-          found: `${Math.floor(left)} days left, until ${leaf.notAfter.slice(0, 10)}`,
+  messages: {
+    expected: ({ parameters }) => `at least ${parameters.days} days left, or a quarter of its lifetime`,
+  },
+  judge(context) {
+    const { at, parameters } = context;
+    return overHosts(context, ({ host, tls }) => {
+      const leaf = tls.chain[0]!;
+      const left = (Date.parse(leaf.notAfter) - at.getTime()) / DAY;
+      const lifetime = (Date.parse(leaf.notAfter) - Date.parse(leaf.notBefore)) / DAY;
+      const need = Math.min(parameters.days, lifetime / 4);
+      // an expired one is charged by certificate-valid already
+      if (left < 0)
+        return {
+          place: host,
+          outcome: 'cantTell',
+          reason: 'rests on https.certificate-valid: it has expired',
           raw: certificateLine(tls),
-        });
-      },
-    );
+        };
+      return (left >= need ? passed : failed)(host, {
+        expected: `${Math.ceil(need)} days`,
+        found: `${Math.floor(left)} days left, until ${leaf.notAfter.slice(0, 10)}`,
+        raw: certificateLine(tls),
+      });
+    });
   },
   recipe: () => ({
     steps:
       'Start the renewal by hand at the host and look at its log. Mostly the challenge cannot be answered: an old AAAA record, a redirect of /.well-known/, or a CAA record.',
   }),
-};
+});

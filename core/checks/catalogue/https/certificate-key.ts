@@ -1,7 +1,7 @@
 import type { CertificateFacts } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, passed } from '#core/checks/kit/judgement';
-import { certificateLine, overTlsHosts } from './tls-hosts';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, overHosts, passed } from '#core/checks/kit/judgement';
+import { certificateLine } from './certificate-line';
 
 const WEAK_HASH = /sha-?1(?!\d)|md5|md2/i;
 
@@ -13,36 +13,32 @@ function weakness(c: CertificateFacts): string | undefined {
   return WEAK_HASH.test(c.signature) ? `signed with ${c.signature}` : undefined;
 }
 
-export const certificateKey: Check = {
+export const certificateKey = defineCheck({
   id: 'https.certificate-key',
-  section: 'https',
   title: 'Keys and signatures are strong enough',
   severity: 'major',
-  situations: where('HL'),
+  situations: ['holding', 'live'],
   scope: 'host',
-  needs: 'tls',
+  needs: { tls: true },
   why: 'Browsers refuse short keys and old signatures, first with a warning and then altogether.',
   source: 'RFC 9325; CA/Browser Forum Baseline Requirements 6.1.5 (from memory)',
-  judge({ view }) {
-    return overTlsHosts(
-      view,
-      'RSA of at least 2048 or EC of at least 256 bits, no SHA-1 or MD5 below the root',
-      (tls, host) => {
-        // a root's own signature proves nothing and is not looked at
-        const below = tls.chain.filter((c) => c.subject !== c.issuer || tls.chain.length === 1);
-        for (const c of below) {
-          const weak = weakness(c);
-          if (weak)
-            return failed(host.host, {
-              found: `${c === tls.chain[0] ? '' : `${c.subject}: `}${weak}`,
-              raw: certificateLine(tls),
-            });
-        }
-        return passed(host.host, {
-          found: `${tls.chain[0]!.keyType} ${tls.chain[0]!.keyBits ?? ''}, ${tls.chain[0]!.signature}`,
-        });
-      },
-    );
+  messages: { expected: 'RSA of at least 2048 or EC of at least 256 bits, no SHA-1 or MD5 below the root' },
+  judge(context) {
+    return overHosts(context, ({ host, tls }) => {
+      // a root's own signature proves nothing and is not looked at
+      const below = tls.chain.filter((c) => c.subject !== c.issuer || tls.chain.length === 1);
+      for (const c of below) {
+        const weak = weakness(c);
+        if (weak)
+          return failed(host, {
+            found: `${c === tls.chain[0] ? '' : `${c.subject}: `}${weak}`,
+            raw: certificateLine(tls),
+          });
+      }
+      return passed(host, {
+        found: `${tls.chain[0]!.keyType} ${tls.chain[0]!.keyBits ?? ''}, ${tls.chain[0]!.signature}`,
+      });
+    });
   },
   recipe: () => ({
     steps: 'Have a new certificate issued for a new key: EC P-256, or RSA 2048 where old devices matter.',
@@ -53,4 +49,4 @@ export const certificateKey: Check = {
       },
     ],
   }),
-};
+});

@@ -1,6 +1,6 @@
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, passed } from '#core/checks/kit/judgement';
-import { certificateLine, overTlsHosts } from './tls-hosts';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, overHosts, passed } from '#core/checks/kit/judgement';
+import { certificateLine } from './certificate-line';
 
 /**
  * Whether a host name is covered by a presented DNS name (RFC 9525 6.3): labels compared without case,
@@ -13,23 +13,23 @@ export function nameMatches(presented: string, host: string): boolean {
   return p.every((label, i) => label === h[i] || (i === 0 && label === '*' && p.length > 2 && h[0] !== ''));
 }
 
-export const certificateNames: Check = {
+export const certificateNames = defineCheck({
   id: 'https.certificate-names',
-  section: 'https',
   title: 'The certificate is for this host',
   severity: 'blocker',
-  situations: where('SHL'),
+  situations: ['staging', 'holding', 'live'],
   scope: 'host',
-  needs: 'tls',
+  needs: { tls: true },
   why: 'A certificate for another name stops visitors just like none; www is the one that is forgotten.',
   source: 'RFC 9525',
-  judge({ view }) {
-    return overTlsHosts(view, 'a SAN that covers the host', (tls, host) => {
+  messages: { expected: 'a SAN that covers the host' },
+  judge(context) {
+    return overHosts(context, ({ host, tls }) => {
       const names = tls.chain[0]!.names;
-      const hit = names.find((n) => nameMatches(n, host.host));
+      const hit = names.find((n) => nameMatches(n, host));
       return hit
-        ? passed(host.host, { found: hit, raw: certificateLine(tls) })
-        : failed(host.host, {
+        ? passed(host, { found: hit, raw: certificateLine(tls) })
+        : failed(host, {
             found: names.length ? `only ${names.slice(0, 6).join(', ')}` : 'no SAN at all',
             raw: certificateLine(tls),
           });
@@ -46,4 +46,4 @@ export const certificateNames: Check = {
       },
     ],
   }),
-};
+});

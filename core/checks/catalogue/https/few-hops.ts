@@ -1,5 +1,5 @@
 import type { Chain } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 
 const LANGUAGE = /^\/[a-z]{2,3}(?:-[a-z0-9]{2,8})?\/?$/i;
@@ -12,14 +12,13 @@ function hopsOf(chain: Chain): { redirects: number; language: boolean } {
   };
 }
 
-export const fewHops: Check = {
+export const fewHops = defineCheck({
   id: 'https.few-hops',
-  section: 'https',
   title: 'Visitors arrive without detours',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'host',
-  needs: 'name',
+  needs: { hosts: true },
   why: 'Each redirect costs a round trip, on phones often half a second.',
   source: 'common practice',
   parameters: {
@@ -37,7 +36,6 @@ export const fewHops: Check = {
     const { http, https, language } = context.parameters;
     return overHosts(
       context,
-      { expected: `at most ${http} redirects from http, ${https} from https` },
       (h) => {
         for (const [chain, most] of [
           [h.http, http!],
@@ -61,9 +59,10 @@ export const fewHops: Check = {
           found: `${h.http.hops.length - 1} from http, ${h.https.hops.length - 1} from https`,
         });
       },
+      { expected: `at most ${http} redirects from http, ${https} from https` },
     );
   },
   recipe: ({ brief, view }) => ({
     steps: `Let every first address lead straight to https://${brief.preferredHost ?? view.preferredHost}/ in one step each: http to https on the same host, then the host.`,
   }),
-};
+});

@@ -1,19 +1,20 @@
 import { finalStatus, headerValues } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, inapplicable, overPlaces, passed, unsure, untested } from '#core/checks/kit/judgement';
 import { headerRecipe } from '#core/recipes/web-server';
 
-export const hstsSafe: Check = {
+export const hstsSafe = defineCheck({
   id: 'https.hsts-safe',
-  section: 'https',
   title: 'Strict transport security shuts out no subdomain',
   severity: 'major',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'host',
-  needs: 'tls',
+
   why: 'includeSubDomains makes every subdomain without https unreachable, for as long as max-age says.',
   source: 'RFC 6797 6.1.2 (from memory); common practice',
-  judge({ view, brief, evidence }) {
+  messages: { unit: 'subdomain' },
+  judge(context) {
+    const { view, brief, evidence } = context;
     const set = view.hosts.flatMap((h) =>
       h.https.hops
         .slice(0, 1)
@@ -26,8 +27,9 @@ export const hstsSafe: Check = {
     if (!known.length)
       return brief.notWanted?.knownSubdomains
         ? inapplicable(`not wanted: ${brief.notWanted.knownSubdomains}`)
-        : { outcome: 'untested', reason: 'the brief does not say which subdomains there are', places: [] };
+        : untested('the brief does not say which subdomains there are');
     return overPlaces(
+      context,
       known.map((host) => {
         const chain = evidence.subdomains.find((s) => s.host === host)?.chain;
         if (!chain) return unsure(host, 'it was not asked');
@@ -37,7 +39,7 @@ export const hstsSafe: Check = {
           ? unsure(host, chain.error.message, { raw })
           : failed(host, { found: chain.error?.message ?? 'no answer', raw });
       }),
-      { expected: `https on every known subdomain of ${wide.host}`, unit: ['subdomain', 'subdomains'] },
+      { expected: `https on every known subdomain of ${wide.host}` },
     );
   },
   recipe: () => ({
@@ -45,4 +47,4 @@ export const hstsSafe: Check = {
       'Leave includeSubDomains away until each of these subdomains has a certificate, and send the header anew: browsers forget the wider claim with the next visit.',
     paste: headerRecipe('Strict-Transport-Security', 'max-age=31536000'),
   }),
-};
+});

@@ -1,5 +1,5 @@
 import { headerValues } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { headerRecipe } from '#core/recipes/web-server';
 
@@ -15,14 +15,13 @@ export function hstsMaxAge(value: string): number | null {
   return ages.length === 1 ? Number(ages[0]) : null;
 }
 
-export const hsts: Check = {
+export const hsts = defineCheck({
   id: 'https.hsts',
-  section: 'https',
   title: 'Browsers are told to stay on https',
   severity: 'major',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'host',
-  needs: 'tls',
+  needs: { hosts: true },
   why: 'Without it, the first request of each visit can be caught on the way and kept on http.',
   source: 'RFC 6797 6.1; the value is common practice',
   parameters: {
@@ -30,25 +29,29 @@ export const hsts: Check = {
   },
   judge(context) {
     const { parameters } = context;
-    return overHosts(context, { expected: `max-age of at least ${parameters.seconds}` }, (h) => {
-      const answer = h.https.hops[0];
-      if (answer?.status === undefined)
-        return unsure(
-          h.host,
-          `rests on https.answers: ${answer?.error?.message ?? h.tls.error?.message ?? 'no answer'}`,
-        );
-      // RFC 6797 8.1: only the first header field counts
-      const value = headerValues(answer, 'strict-transport-security')[0];
-      if (value === undefined) return failed(h.host, { found: 'no Strict-Transport-Security' });
-      const age = hstsMaxAge(value);
-      const raw = `Strict-Transport-Security: ${value}`;
-      if (age === null) return failed(h.host, { found: 'no usable max-age', raw });
-      return (age >= parameters.seconds! ? passed : failed)(h.host, { found: `max-age ${age}`, raw });
-    });
+    return overHosts(
+      context,
+      (h) => {
+        const answer = h.https.hops[0];
+        if (answer?.status === undefined)
+          return unsure(
+            h.host,
+            `rests on https.answers: ${answer?.error?.message ?? h.tls.error?.message ?? 'no answer'}`,
+          );
+        // RFC 6797 8.1: only the first header field counts
+        const value = headerValues(answer, 'strict-transport-security')[0];
+        if (value === undefined) return failed(h.host, { found: 'no Strict-Transport-Security' });
+        const age = hstsMaxAge(value);
+        const raw = `Strict-Transport-Security: ${value}`;
+        if (age === null) return failed(h.host, { found: 'no usable max-age', raw });
+        return (age >= parameters.seconds ? passed : failed)(h.host, { found: `max-age ${age}`, raw });
+      },
+      { expected: `max-age of at least ${parameters.seconds}` },
+    );
   },
   recipe: ({ parameters }) => ({
     steps:
       'Send this header with every answer over https, once http leads to https on every host. Start with a small max-age if subdomains are unsure.',
-    paste: headerRecipe('Strict-Transport-Security', `max-age=${Math.max(31_536_000, parameters.seconds!)}`),
+    paste: headerRecipe('Strict-Transport-Security', `max-age=${Math.max(31_536_000, parameters.seconds)}`),
   }),
-};
+});

@@ -1,20 +1,20 @@
 import { headerValues } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
-import { failedPlaces, httpsRedirect } from '#core/recipes/web-server';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overHosts, passed, unsure } from '#core/checks/kit/judgement';
+import { httpsRedirect } from '#core/recipes/web-server';
 
-export const httpRedirects: Check = {
+export const httpRedirects = defineCheck({
   id: 'https.http-redirects',
-  section: 'https',
   title: 'http leads to https',
   severity: 'blocker',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'host',
-  needs: 'name',
+  needs: { hosts: true },
   why: 'Old links and typed addresses start on http; whoever stays there is unprotected and sees “not secure”.',
   source: 'RFC 6797 7.2',
+  messages: { expected: 'a redirect to https' },
   judge(context) {
-    return overHosts(context, { expected: 'a redirect to https' }, (h) => {
+    return overHosts(context, (h) => {
       const first = h.http.hops[0];
       const raw = first?.status
         ? [`HTTP ${first.status}`, ...headerValues(first, 'location').map((v) => `Location: ${v}`)].join('\n')
@@ -36,6 +36,6 @@ export const httpRedirects: Check = {
   },
   recipe: (_, finding) => ({
     steps: 'Switch on “always https” at the host, or set the redirect in the server’s configuration.',
-    paste: httpsRedirect(failedPlaces(finding)),
+    paste: httpsRedirect(failedPlaces(finding, 10).map((p) => p.place)),
   }),
-};
+});

@@ -1,17 +1,17 @@
 import { hostOf } from '#core/extract/address';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
 
-export const noInsecureLinks: Check = {
+export const noInsecureLinks = defineCheck({
   id: 'https.no-insecure-links',
-  section: 'https',
   title: 'The site names itself by https everywhere',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'Each http address inside the site costs a redirect and shows search engines two versions.',
   source: 'common practice',
+  messages: { expected: 'https in links, canonical, og:url, forms and sitemap' },
   judge(context) {
     const { view, evidence } = context;
     const own = (url: string | undefined): url is string =>
@@ -21,7 +21,7 @@ export const noInsecureLinks: Check = {
         ? m.facts.urls.filter((u) => own(u.loc)).map((u) => ({ map: m.url, loc: u.loc }))
         : [],
     );
-    return overPages(context, 'https in links, canonical, og:url, forms and sitemap', (page) => {
+    return overPages(context, (page) => {
       const f = page.facts;
       const canonical = page.canonicals.find((l) => own(l.href));
       if (canonical) return failed(page.url, { found: `canonical ${canonical.href}`, raw: canonical.raw });
@@ -51,4 +51,4 @@ export const noInsecureLinks: Check = {
       .slice(0, 5)
       .map((p) => ({ label: p.place, text: p.raw!.replace('http:', 'https:') })),
   }),
-};
+});

@@ -1,6 +1,6 @@
 import { headerValues } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
 
 /**
  * Kinds that browsers block on an https page; img, audio and video are upgraded instead (W3C Mixed Content,
@@ -10,42 +10,36 @@ const BLOCKED = new Set(['script', 'style', 'frame', 'object', 'css', 'font', 's
 
 const upgrades = (policy: string): boolean => /upgrade-insecure-requests/i.test(policy);
 
-export const noMixedContent: Check = {
+export const noMixedContent = defineCheck({
   id: 'https.no-mixed-content',
-  section: 'https',
   title: 'Nothing on https pages is loaded over http',
   severity: 'major',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'Browsers block scripts, styles and frames from http on an https page, so parts of it are silently missing.',
   source: 'W3C Mixed Content',
+  messages: { expected: 'https for everything the page loads', none: 'no page came over https' },
   judge(context) {
-    return overPages(
-      context,
-      'https for everything the page loads',
-      (page) => {
-        if (!page.url.startsWith('https:')) return null;
-        const bad = page.facts.resources.filter((r) => r.url.startsWith('http:') && BLOCKED.has(r.kind));
-        if (!bad.length) return page.passed;
-        if (
-          headerValues(page.answer, 'content-security-policy').some(upgrades) ||
-          page.facts.metas.some((m) => m.httpEquiv === 'content-security-policy' && upgrades(m.content))
-        )
-          return passed(page.url, { found: 'upgraded by the page’s policy' });
-        return failed(page.url, {
-          found: `${bad[0]!.url}${bad.length > 1 ? ` and ${bad.length - 1} more` : ''}`,
-          raw: bad[0]!.raw,
-        });
-      },
-      { none: 'no page came over https' },
-    );
+    return overPages(context, (page) => {
+      if (!page.url.startsWith('https:')) return null;
+      const bad = page.facts.resources.filter((r) => r.url.startsWith('http:') && BLOCKED.has(r.kind));
+      if (!bad.length) return page.passed;
+      if (
+        headerValues(page.answer, 'content-security-policy').some(upgrades) ||
+        page.facts.metas.some((m) => m.httpEquiv === 'content-security-policy' && upgrades(m.content))
+      )
+        return passed(page.url, { found: 'upgraded by the page’s policy' });
+      return failed(page.url, {
+        found: `${bad[0]!.url}${bad.length > 1 ? ` and ${bad.length - 1} more` : ''}`,
+        raw: bad[0]!.raw,
+      });
+    });
   },
   recipe: (_, finding) => ({
     steps: 'Change these addresses to https in the page or template.',
-    paste: finding.places
-      .filter((p) => p.outcome === 'failed')
+    paste: failedPlaces(finding)
       .slice(0, 5)
       .map((p) => ({ label: p.place, text: (p.raw ?? '').replace('http:', 'https:') })),
   }),
-};
+});

@@ -1,47 +1,43 @@
 import { headerValues, lastAnswer } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 
 const VERSION = /\d+\.\d+/;
 
-export const noVersionLeak: Check = {
+export const noVersionLeak = defineCheck({
   id: 'https.no-version-leak',
-  section: 'https',
   title: 'No software gives its version away',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'host',
-  needs: 'tls',
+  needs: { hosts: true },
   why: 'Lists of hosts by version are what attackers begin with on the day a hole is known.',
   source: 'common practice',
+  messages: { expected: 'no version number in Server, X-Powered-By or meta generator' },
   judge(context) {
     const { view } = context;
-    return overHosts(
-      context,
-      { expected: 'no version number in Server, X-Powered-By or meta generator' },
-      (h) => {
-        const answers = [...h.https.hops, ...h.http.hops].filter(
-          (x) => x.status !== undefined && new URL(x.url).hostname === h.host,
-        );
-        if (!answers.length) return unsure(h.host, h.https.error?.message ?? 'no answer');
-        for (const x of answers)
-          for (const name of ['server', 'x-powered-by'])
-            for (const value of headerValues(x, name))
-              if (VERSION.test(value))
-                return failed(h.host, {
-                  found: value,
-                  raw: `${name === 'server' ? 'Server' : 'X-Powered-By'}: ${value}`,
-                });
-        const page =
-          view.home && new URL(lastAnswer(view.home.evidence.chain)?.url ?? view.home.url).hostname === h.host
-            ? view.home
-            : undefined;
-        const generator = page?.facts.metas.find((m) => m.name === 'generator' && VERSION.test(m.content));
-        return generator
-          ? failed(h.host, { found: generator.content, raw: generator.raw })
-          : passed(h.host, { found: headerValues(answers[0], 'server')[0] });
-      },
-    );
+    return overHosts(context, (h) => {
+      const answers = [...h.https.hops, ...h.http.hops].filter(
+        (x) => x.status !== undefined && new URL(x.url).hostname === h.host,
+      );
+      if (!answers.length) return unsure(h.host, h.https.error?.message ?? 'no answer');
+      for (const x of answers)
+        for (const name of ['server', 'x-powered-by'])
+          for (const value of headerValues(x, name))
+            if (VERSION.test(value))
+              return failed(h.host, {
+                found: value,
+                raw: `${name === 'server' ? 'Server' : 'X-Powered-By'}: ${value}`,
+              });
+      const page =
+        view.home && new URL(lastAnswer(view.home.evidence.chain)?.url ?? view.home.url).hostname === h.host
+          ? view.home
+          : undefined;
+      const generator = page?.facts.metas.find((m) => m.name === 'generator' && VERSION.test(m.content));
+      return generator
+        ? failed(h.host, { found: generator.content, raw: generator.raw })
+        : passed(h.host, { found: headerValues(answers[0], 'server')[0] });
+    });
   },
   recipe: () => ({
     steps: 'Switch the number off in the server, and the generator tag in the product or theme.',
@@ -51,4 +47,4 @@ export const noVersionLeak: Check = {
       { label: 'PHP', text: 'expose_php = Off' },
     ],
   }),
-};
+});

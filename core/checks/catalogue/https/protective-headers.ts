@@ -1,5 +1,5 @@
 import { headerValues, lastAnswer, type Exchange } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { headerRecipe } from '#core/recipes/web-server';
 
@@ -23,40 +23,36 @@ function lacking(answer: Exchange): string[] {
   return out;
 }
 
-export const protectiveHeaders: Check = {
+export const protectiveHeaders = defineCheck({
   id: 'https.protective-headers',
-  section: 'https',
   title: 'Protective headers are sent',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'host',
-  needs: 'tls',
+  needs: { hosts: true },
   why: 'They cost nothing and stop whole kinds of attack: foreign frames, guessed types, addresses handed on.',
   source: 'Fetch; CSP 3; HTML; Referrer Policy',
+  messages: {
+    expected: 'nosniff, frame-ancestors or X-Frame-Options, a careful Referrer-Policy, each once',
+    none: 'no host answers with a page of its own',
+  },
   judge(context) {
-    return overHosts(
-      context,
-      {
-        expected: 'nosniff, frame-ancestors or X-Frame-Options, a careful Referrer-Policy, each once',
-        none: 'no host answers with a page of its own',
-      },
-      (h) => {
-        const last = lastAnswer(h.https);
-        if (!last) return unsure(h.host, `rests on https.answers: ${h.https.error?.message ?? 'no answer'}`);
-        // a host that only leads on has no page to protect
-        if (new URL(last.url).hostname !== h.host || (last.status ?? 0) >= 400) return null;
-        const faults = lacking(last);
-        const raw = last.headers
-          .filter(([n]) =>
-            /^(?:x-content-type-options|x-frame-options|content-security-policy|referrer-policy)$/i.test(n),
-          )
-          .map(([n, v]) => `${n}: ${v}`)
-          .join('\n');
-        return faults.length
-          ? failed(h.host, { found: faults.join('; '), raw: raw || undefined })
-          : passed(h.host, { raw });
-      },
-    );
+    return overHosts(context, (h) => {
+      const last = lastAnswer(h.https);
+      if (!last) return unsure(h.host, `rests on https.answers: ${h.https.error?.message ?? 'no answer'}`);
+      // a host that only leads on has no page to protect
+      if (new URL(last.url).hostname !== h.host || (last.status ?? 0) >= 400) return null;
+      const faults = lacking(last);
+      const raw = last.headers
+        .filter(([n]) =>
+          /^(?:x-content-type-options|x-frame-options|content-security-policy|referrer-policy)$/i.test(n),
+        )
+        .map(([n, v]) => `${n}: ${v}`)
+        .join('\n');
+      return faults.length
+        ? failed(h.host, { found: faults.join('; '), raw: raw || undefined })
+        : passed(h.host, { raw });
+    });
   },
   recipe: () => ({
     steps: 'Send these with every answer, from one place: server, application or host.',
@@ -66,4 +62,4 @@ export const protectiveHeaders: Check = {
       ...headerRecipe('Referrer-Policy', 'strict-origin-when-cross-origin'),
     ],
   }),
-};
+});

@@ -1,18 +1,20 @@
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 
-export const protocol: Check = {
+export const protocol = defineCheck({
   id: 'https.protocol',
-  section: 'https',
   title: 'Only present versions of TLS are spoken',
   severity: 'major',
-  situations: where('HL'),
+  situations: ['holding', 'live'],
   scope: 'host',
-  needs: 'tls',
+
   why: 'TLS 1.0 and 1.1 are withdrawn; a server that still takes them lets an attacker choose them.',
   source: 'RFC 8996; RFC 9325',
-  judge({ view }) {
+  messages: { expected: 'TLS 1.2 or 1.3, 1.0 and 1.1 refused' },
+  judge(context) {
+    const { view } = context;
     return overPlaces(
+      context,
       view.hosts.map(({ host, tls }) => {
         const old = tls.oldProtocols?.accepted ?? [];
         const found = [...(tls.protocol ? [tls.protocol] : []), ...old].join(', ');
@@ -28,7 +30,6 @@ export const protocol: Check = {
           ? passed(host, { found })
           : unsure(host, 'TLS 1.0 and 1.1 cannot be offered from here', { found });
       }),
-      { expected: 'TLS 1.2 or 1.3, 1.0 and 1.1 refused', unit: ['host', 'hosts'] },
     );
   },
   recipe: () => ({
@@ -39,4 +40,4 @@ export const protocol: Check = {
       { label: 'Caddy', text: 'tls {\n  protocols tls1.2 tls1.3\n}' },
     ],
   }),
-};
+});

@@ -1,7 +1,7 @@
 import { hostOf } from '#core/extract/address';
 import { headerValues } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPlaces, passed } from '#core/checks/kit/judgement';
 
 export interface Cookie {
   name: string;
@@ -40,17 +40,22 @@ export function readCookie(value: string): Cookie | undefined {
 const SESSION = /sess|(?:^|[_-])sid(?:$|[_-])|auth|login|jwt/i;
 const FORGERY = /csrf|xsrf/i;
 
-export const secureCookies: Check = {
+export const secureCookies = defineCheck({
   id: 'https.secure-cookies',
-  section: 'https',
   title: 'Cookies are kept on https',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A session cookie without these words can be taken over on any open network.',
   source: 'RFC 6265 4.1.2 and its revision (from memory)',
-  judge({ view, evidence }) {
+  messages: {
+    expected: 'Secure, and HttpOnly for sessions',
+    unit: 'cookie',
+    none: 'the site sets no cookies',
+  },
+  judge(context) {
+    const { view, evidence } = context;
     const read = new Set<string>(),
       seen = new Map<string, { cookie: Cookie; url: string }>();
     for (const page of evidence.pages) {
@@ -68,6 +73,7 @@ export const secureCookies: Check = {
       }
     }
     return overPlaces(
+      context,
       [...seen.values()].map(({ cookie: c, url }) => {
         const lacks = [
           ...(c.secure ? [] : [c.sameSite === 'none' ? 'SameSite=None without Secure' : 'Secure']),
@@ -80,21 +86,15 @@ export const secureCookies: Check = {
           raw: c.raw,
         });
       }),
-      {
-        expected: 'Secure, and HttpOnly for sessions',
-        unit: ['cookie', 'cookies'],
-        none: 'the site sets no cookies',
-      },
     );
   },
   recipe: (_, finding) => ({
     steps: 'Set the words in the application’s or plug-in’s cookie settings.',
-    paste: finding.places
-      .filter((p) => p.outcome === 'failed')
+    paste: failedPlaces(finding)
       .slice(0, 5)
       .map((p) => ({
         label: p.place,
         text: `${p.raw}${/without.*Secure|Secure/.test(p.found ?? '') ? '; Secure' : ''}${/HttpOnly/.test(p.found ?? '') ? '; HttpOnly' : ''}`,
       })),
   }),
-};
+});

@@ -1,29 +1,24 @@
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
-export const secureForms: Check = {
+export const secureForms = defineCheck({
   id: 'https.secure-forms',
-  section: 'https',
   title: 'Forms post to https',
   severity: 'major',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'Browsers warn before they send, and what is sent can be read on the way.',
   source: 'common practice',
+  messages: { expected: 'https for every form', none: 'no page has a form' },
   judge: (context) =>
-    overPages(
-      context,
-      'https for every form',
-      (page) => {
-        if (!page.facts.forms.length) return null;
-        const bad = page.facts.forms.find((f) => f.action.startsWith('http:'));
-        return bad
-          ? failed(page.url, { found: bad.action, raw: bad.raw })
-          : passed(page.url, { found: page.facts.forms[0]!.action });
-      },
-      { none: 'no page has a form' },
-    ),
+    overPages(context, (page) => {
+      if (!page.facts.forms.length) return null;
+      const bad = page.facts.forms.find((f) => f.action.startsWith('http:'));
+      return bad
+        ? failed(page.url, { found: bad.action, raw: bad.raw })
+        : passed(page.url, { found: page.facts.forms[0]!.action });
+    }),
   recipe: (_, finding) => ({
     steps: 'Change the form’s address to https, or to a path without scheme and host.',
     paste: finding.places
@@ -31,4 +26,4 @@ export const secureForms: Check = {
       .slice(0, 5)
       .map((p) => ({ label: p.place, text: p.raw!.replace('http:', 'https:') })),
   }),
-};
+});

@@ -1,27 +1,28 @@
 import { registrableDomain } from '#core/extract/address';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overSite, passed, unsure, wanted } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, overSite, passed, unsure } from '#core/checks/kit/judgement';
 import { mailDomain, mailKey, OBFUSCATED } from '#core/checks/view/mail-addresses';
 
-export const contactEmail: Check = {
+export const contactEmail = defineCheck({
   id: 'identity.contact-email',
-  section: 'identity',
   title: 'The public address stands on the home or contact page',
   severity: 'major',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'site',
-  needs: 'pages',
+  needs: { brief: ['contactEmail'], pages: true },
   why: 'A visitor who cannot write to the client is lost, and a template’s address sends their mail to a stranger.',
   source: 'common practice',
-  judge({ brief, view }) {
-    const email = wanted(brief, 'contactEmail');
-    if ('judgement' in email) return email.judgement;
-    const expected = `${email.value} on the home or contact page, no mail link to another domain`;
+  messages: {
+    expected: ({ brief }) =>
+      `${brief.contactEmail} on the home or contact page, no mail link to another domain`,
+  },
+  judge(context) {
+    const { brief, view } = context;
     const pages = view.pages.filter(
       (p) => p === view.home || /contact|kontakt|about|imprint|impressum/i.test(p.url),
     );
     const place = pages.map((p) => p.url).join(', ') || view.evidence.target.url;
-    const wantedAddress = mailKey(email.value);
+    const wantedAddress = mailKey(brief.contactEmail);
     const allowed = new Set(
       [mailDomain(wantedAddress), ...(brief.allowedEmailDomains ?? [])].map((d) => registrableDomain(d) ?? d),
     );
@@ -33,29 +34,28 @@ export const contactEmail: Check = {
     const foreign = all.find((a) => a.mailto && !secret.has(a.address) && !isAllowed(mailDomain(a.address)));
     if (foreign)
       return overSite(
+        context,
         failed(place, {
           found: `a mail link to ${foreign.address}`,
           raw: foreign.raw,
           take: { field: 'allowedEmailDomains', how: 'add', value: mailDomain(foreign.address) },
         }),
-        { expected },
       );
     const own = all.find((a) => a.address === wantedAddress);
-    if (own) return overSite(passed(place, { found: own.address, raw: own.raw }), { expected });
+    if (own) return overSite(context, passed(place, { found: own.address, raw: own.raw }));
     if (pages.some((p) => OBFUSCATED.test(p.facts.text)))
-      return overSite(unsure(place, 'an address is spelt out or hidden, so it cannot be compared'), {
-        expected,
-      });
+      return overSite(context, unsure(place, 'an address is spelt out or hidden, so it cannot be compared'));
     if (pages.some((p) => p.shell))
-      return overSite(unsure(place, 'an empty shell that scripts fill: nothing to read without rendering'), {
-        expected,
-      });
+      return overSite(
+        context,
+        unsure(place, 'an empty shell that scripts fill: nothing to read without rendering'),
+      );
     return overSite(
+      context,
       failed(place, {
         found: all.length ? `only ${[...new Set(all.map((a) => a.address))].join(', ')}` : 'no mail address',
         ...(all[0] ? { take: { field: 'contactEmail', how: 'set', value: all[0].address } as const } : {}),
       }),
-      { expected },
     );
   },
   recipe({ brief }) {
@@ -70,4 +70,4 @@ export const contactEmail: Check = {
       ],
     };
   },
-};
+});

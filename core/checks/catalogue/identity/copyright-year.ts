@@ -1,20 +1,20 @@
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 
 const MARK =
   /(?:©|\(c\)|copyright)\s{0,3}(?:©\s{0,3})?(?:\p{L}[\p{L}\s.,&'-]{0,60})?((?:19|20)\d\d)(?:\s*[-–—/]\s*((?:19|20)?\d\d))?/giu;
 
-export const copyrightYear: Check = {
+export const copyrightYear = defineCheck({
   id: 'identity.copyright-year',
-  section: 'identity',
   title: 'The copyright year is the current one',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'site',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'An old year in the footer makes a new site look abandoned.',
   source: 'common practice',
-  judge({ view, at }) {
+  judge(context) {
+    const { view, at } = context;
     const year = at.getUTCFullYear();
     let newest = 0,
       place = '',
@@ -41,7 +41,7 @@ export const copyrightYear: Check = {
       newest === year ||
       (newest === year - 1 && at.getUTCMonth() === 0 && at.getUTCDate() === 1) ||
       (newest === year + 1 && at.getUTCMonth() === 11 && at.getUTCDate() === 31);
-    return overSite((good ? passed : failed)(place, { found: String(newest), raw }), {
+    return overSite(context, (good ? passed : failed)(place, { found: String(newest), raw }), {
       expected: String(year),
     });
   },
@@ -51,4 +51,4 @@ export const copyrightYear: Check = {
       paste: [{ label: 'Footer', text: `© ${at.getUTCFullYear()} ${brief.name ?? ''}`.trim() }],
     };
   },
-};
+});

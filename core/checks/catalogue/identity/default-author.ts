@@ -1,24 +1,23 @@
 import { foldLoosely } from '#core/text/fold';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPages, passed } from '#core/checks/kit/judgement';
 
-export const defaultAuthor: Check = {
+export const defaultAuthor = defineCheck({
   id: 'identity.default-author',
-  section: 'identity',
   title: 'No page is signed by a default person',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A byline “admin” gives away the name to sign in with and that nobody wrote the text.',
   source: 'common practice',
+  messages: { none: 'no page names an author' },
   judge(context) {
     const names = context.profile.defaults?.authors ?? [];
     if (!names.length) return inapplicable('the host profile names no default person');
     const bad = new Set(names.map(foldLoosely));
     return overPages(
       context,
-      `nobody named ${names.join(' or ')}`,
       (page) => {
         const stated = [
           ...page.facts.bylines.map((b) => ({ text: b.text, raw: b.raw })),
@@ -38,8 +37,8 @@ export const defaultAuthor: Check = {
           ? failed(page.url, { found: hit.text, raw: hit.raw })
           : passed(page.url, { found: stated[0]!.text });
       },
-      { none: 'no page names an author' },
+      { expected: `nobody named ${names.join(' or ')}` },
     );
   },
   recipe: () => ({ steps: 'Give the account its owner’s name, or switch the byline off in the template.' }),
-};
+});

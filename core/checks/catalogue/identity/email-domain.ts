@@ -1,28 +1,28 @@
 import { registrableDomain } from '#core/extract/address';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overSite, passed, untested, wanted } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, overSite, passed, untested } from '#core/checks/kit/judgement';
 import { mailDomain } from '#core/checks/view/mail-addresses';
 
-export const emailDomain: Check = {
+export const emailDomain = defineCheck({
   id: 'identity.email-domain',
-  section: 'identity',
   title: 'The contact address is on the client’s own domain',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'site',
+  needs: { brief: ['contactEmail'] },
   why: 'An address at a free mail provider looks like a hobby, and its reputation is not the client’s to care for.',
   source: 'common practice; Public Suffix List',
-  judge({ brief }) {
-    const email = wanted(brief, 'contactEmail');
-    if ('judgement' in email) return email.judgement;
+  judge(context) {
+    const { brief } = context;
     if (!brief.preferredHost) return untested('the brief does not say which host is the preferred one');
     const own = registrableDomain(brief.preferredHost) ?? brief.preferredHost;
-    const domain = mailDomain(email.value);
+    const domain = mailDomain(brief.contactEmail);
     const allowed = [own, ...(brief.allowedEmailDomains ?? [])];
     const good = allowed.some((a) => domain === a || domain.endsWith(`.${a}`));
     return overSite(
-      (good ? passed : failed)(email.value, {
-        found: email.value,
+      context,
+      (good ? passed : failed)(brief.contactEmail, {
+        found: brief.contactEmail,
         ...(good ? {} : { take: { field: 'allowedEmailDomains', how: 'add', value: domain } as const }),
       }),
       { expected: `an address at ${allowed.join(' or ')}` },
@@ -31,4 +31,4 @@ export const emailDomain: Check = {
   recipe: ({ brief }) => ({
     steps: `Ask the client for an address on ${brief.preferredHost ?? 'their own domain'}, or note the other domain in the brief as allowed.`,
   }),
-};
+});

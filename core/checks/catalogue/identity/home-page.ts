@@ -1,33 +1,35 @@
 import { finalStatus } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed, unsure } from '#core/checks/kit/judgement';
 
-export const homePage: Check = {
+export const homePage = defineCheck({
   id: 'identity.home-page',
-  section: 'identity',
   title: 'The home page is the right one',
   severity: 'blocker',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'site',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A new site often starts on a post list, a sample page or a sign-in form instead of the page that was made for it.',
   source: 'common practice',
-  judge({ brief, view }) {
-    const expected = brief.homeMark
-      ? `200 and “${brief.homeMark}” on the page`
-      : '200 and the site’s own home page';
+  messages: {
+    expected: ({ brief }) =>
+      brief.homeMark ? `200 and “${brief.homeMark}” on the page` : '200 and the site’s own home page',
+  },
+  judge(context) {
+    const { brief, view } = context;
+    const { expected } = context.words;
     const status = view.homeEvidence ? finalStatus(view.homeEvidence.chain) : undefined;
     const place = view.homeEvidence?.url ?? view.evidence.target.url;
     if (status === undefined)
       return cantTell(view.homeEvidence?.chain.error?.message ?? 'the home page was not read', { expected });
     const home = view.home;
-    if (!view.within(place))
-      return overSite(failed(place, { found: `leads away to ${place}` }), { expected });
+    if (!view.within(place)) return overSite(context, failed(place, { found: `leads away to ${place}` }));
     if (!home)
-      return overSite(failed(place, { found: status === 200 ? 'no HTML page' : `status ${status}` }), {
-        expected,
-      });
-    if (status !== 200) return overSite(failed(place, { found: `status ${status}` }), { expected });
+      return overSite(
+        context,
+        failed(place, { found: status === 200 ? 'no HTML page' : `status ${status}` }),
+      );
+    if (status !== 200) return overSite(context, failed(place, { found: `status ${status}` }));
     const title = home.facts.titles[0]?.text ?? 'no title';
     for (const [kind, words] of [
       ['samplePage', 'a sample page'],
@@ -37,30 +39,31 @@ export const homePage: Check = {
       const mark = view.markOn(home, kind);
       if (mark)
         return overSite(
+          context,
           failed(place, {
             found: `${words} (“${mark}”), titled “${title}”`,
             raw: home.facts.text.slice(0, 300),
           }),
-          { expected },
         );
     }
     if (home.shell)
-      return overSite(unsure(place, 'an empty shell that scripts fill: nothing to read without rendering'), {
-        expected,
-      });
+      return overSite(
+        context,
+        unsure(place, 'an empty shell that scripts fill: nothing to read without rendering'),
+      );
     if (brief.homeMark && !home.words.carries(brief.homeMark))
       return overSite(
+        context,
         failed(place, {
           found: `no “${brief.homeMark}” on the page titled “${title}”`,
           raw: home.facts.text.slice(0, 300),
         }),
-        { expected },
       );
-    return overSite(passed(place, { found: title }), { expected });
+    return overSite(context, passed(place, { found: title }));
   },
   recipe({ brief }) {
     return {
       steps: `Choose the page made for it as the home page in the site’s reading or publishing settings, publish, and look at the address in a private window.${brief.homeMark ? ` It should show “${brief.homeMark}”.` : ''}`,
     };
   },
-};
+});

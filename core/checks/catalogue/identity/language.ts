@@ -1,35 +1,38 @@
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 import { validLanguageTag } from '#core/checks/kit/language-tag';
 
-export const language: Check = {
+export const language = defineCheck({
   id: 'identity.language',
-  section: 'identity',
   title: 'Pages say which language they are in',
   severity: 'major',
-  situations: where('SHL'),
+  situations: ['staging', 'holding', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'Screen readers choose their voice by it and browsers offer translation by it.',
   source: 'HTML; BCP 47 (RFC 5646); WCAG 2.2 SC 3.1.1',
   judge(context) {
     const languages = (context.brief.languages ?? []).map((l) => l.toLowerCase().split('-')[0]!);
     const expected = languages.length ? `html lang, valid, ${languages.join(' or ')}` : 'html lang, valid';
-    return overPages(context, expected, (page) => {
-      const lang = page.facts.lang;
-      if (!lang || !lang.value.trim())
-        return failed(page.url, { found: lang ? 'an empty lang' : 'no lang', raw: lang?.raw });
-      const value = lang.value.trim();
-      if (!validLanguageTag(value))
-        return failed(page.url, { found: `${value} is no valid language tag`, raw: lang.raw });
-      if (languages.length && !languages.includes(value.toLowerCase().split('-')[0]!))
-        return failed(page.url, {
-          found: value,
-          raw: lang.raw,
-          take: { field: 'languages', how: 'add', value },
-        });
-      return passed(page.url, { found: value, raw: lang.raw });
-    });
+    return overPages(
+      context,
+      (page) => {
+        const lang = page.facts.lang;
+        if (!lang || !lang.value.trim())
+          return failed(page.url, { found: lang ? 'an empty lang' : 'no lang', raw: lang?.raw });
+        const value = lang.value.trim();
+        if (!validLanguageTag(value))
+          return failed(page.url, { found: `${value} is no valid language tag`, raw: lang.raw });
+        if (languages.length && !languages.includes(value.toLowerCase().split('-')[0]!))
+          return failed(page.url, {
+            found: value,
+            raw: lang.raw,
+            take: { field: 'languages', how: 'add', value },
+          });
+        return passed(page.url, { found: value, raw: lang.raw });
+      },
+      { expected: expected },
+    );
   },
   recipe({ brief }) {
     return {
@@ -37,4 +40,4 @@ export const language: Check = {
       paste: [{ label: 'Opening tag', text: `<html lang="${brief.languages?.[0] ?? 'en'}">` }],
     };
   },
-};
+});

@@ -1,5 +1,5 @@
 import { foldLoosely } from '#core/text/fold';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
 import { escapeText } from './title-names-site';
 
@@ -19,22 +19,22 @@ const DEFAULT_TAGLINES = [
 ];
 const FOLDED = DEFAULT_TAGLINES.map(foldLoosely);
 
-export const noDefaultTagline: Check = {
+export const noDefaultTagline = defineCheck({
   id: 'identity.no-default-tagline',
-  section: 'identity',
   title: 'No description or tagline is a default',
   severity: 'major',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A template’s slogan under the client’s name is the first thing their competitors quote.',
   source: 'common practice',
+  messages: { expected: 'no default description or tagline' },
   judge(context) {
     const own = [...(context.profile.defaults?.taglines ?? []), ...(context.profile.defaults?.texts ?? [])]
       .map(foldLoosely)
       .filter(Boolean);
     const all = new Set([...FOLDED, ...own]);
-    return overPages(context, 'no default description or tagline', (page) => {
+    return overPages(context, (page) => {
       for (const meta of page.facts.metas) {
         if (meta.name !== 'description' && meta.property !== 'og:description') continue;
         if (all.has(foldLoosely(meta.content)))
@@ -64,4 +64,4 @@ export const noDefaultTagline: Check = {
         }
       : {}),
   }),
-};
+});

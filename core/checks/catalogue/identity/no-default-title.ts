@@ -1,7 +1,7 @@
 import { decodeSafely } from '#core/extract/address';
 import { foldLoosely } from '#core/text/fold';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
 import { escapeText } from './title-names-site';
 
 /** Titles that page makers leave behind. Common practice, from memory; the host profile adds its own. */
@@ -29,40 +29,34 @@ export const DEFAULT_TITLES = [
 
 export const FOLDED_DEFAULTS: readonly string[] = DEFAULT_TITLES.map(foldLoosely);
 
-export const noDefaultTitle: Check = {
+export const noDefaultTitle = defineCheck({
   id: 'identity.no-default-title',
-  section: 'identity',
   title: 'No page has a default title',
   severity: 'major',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A default title tells a reader nothing and shows that nobody looked.',
   source: 'common practice',
+  messages: { expected: 'a title of the page’s own', none: 'no page has a title' },
   judge(context) {
     const defaults = new Set([
       ...FOLDED_DEFAULTS,
       ...(context.profile.defaults?.titles ?? []).map(foldLoosely),
     ]);
-    return overPages(
-      context,
-      'a title of the page’s own',
-      (page) => {
-        const title = page.facts.titles[0];
-        if (!title?.text) return null;
-        return (defaults.has(foldLoosely(title.text)) ? failed : passed)(page.url, {
-          found: title.text,
-          raw: title.raw + title.text,
-        });
-      },
-      { none: 'no page has a title' },
-    );
+    return overPages(context, (page) => {
+      const title = page.facts.titles[0];
+      if (!title?.text) return null;
+      return (defaults.has(foldLoosely(title.text)) ? failed : passed)(page.url, {
+        found: title.text,
+        raw: title.raw + title.text,
+      });
+    });
   },
   recipe({ brief }, finding) {
     return {
       steps: 'Give each of these pages a title that says what it is about.',
-      paste: finding.places
-        .filter((p) => p.outcome === 'failed')
+      paste: failedPlaces(finding)
         .slice(0, 10)
         .map((p) => ({
           label: p.place,
@@ -70,7 +64,7 @@ export const noDefaultTitle: Check = {
         })),
     };
   },
-};
+});
 
 /** A word for a page from its address, to start a title with. */
 export function pageWord(url: string): string {

@@ -1,24 +1,22 @@
 import { foldLoosely } from '#core/text/fold';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, inapplicable, overPages, wanted } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, inapplicable, overPages } from '#core/checks/kit/judgement';
 
-export const noHostBadge: Check = {
+export const noHostBadge = defineCheck({
   id: 'identity.no-host-badge',
-  section: 'identity',
   title: 'The host’s badge is gone',
   severity: 'major',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { brief: ['badge'], pages: true },
   why: 'A client who pays for their own site does not want the host’s advertisement on it.',
   source: 'common practice',
+  messages: { expected: 'no badge of the host' },
   judge(context) {
-    const badge = wanted(context.brief, 'badge');
-    if ('judgement' in badge) return badge.judgement;
-    if (badge.value === 'wanted') return inapplicable('the brief wants the badge');
+    if (context.brief.badge === 'wanted') return inapplicable('the brief wants the badge');
     const marks = context.profile.badge ?? [];
     if (!marks.length) return inapplicable('the host profile knows no badge');
-    return overPages(context, 'no badge of the host', (page) => {
+    return overPages(context, (page) => {
       const link = page.facts.anchors.find((a) =>
         marks.some(
           (m) => foldLoosely(a.text).includes(foldLoosely(m)) || (/[./]/.test(m) && a.href.includes(m)),
@@ -39,4 +37,4 @@ export const noHostBadge: Check = {
   recipe: ({ profile }) => ({
     steps: `Switch the badge off in the settings of ${profile.name || 'the host'}; with many hosts that takes a paid plan.`,
   }),
-};
+});

@@ -1,5 +1,5 @@
 import { foldLoosely } from '#core/text/fold';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
 import { mailDomain } from '#core/checks/view/mail-addresses';
 
@@ -24,19 +24,19 @@ const BLANKS = /\[(?:name|company|address|phone|email)\]|\[your /;
 const EXAMPLE_NAME = /(?:[\w.+-]{1,64}[@.])?\bexample\.(?:com|net|org)\b/;
 const EXAMPLE_HOST = /(?:^|\.)example\.(?:com|net|org)$/;
 
-export const noPlaceholderText: Check = {
+export const noPlaceholderText = defineCheck({
   id: 'identity.no-placeholder-text',
-  section: 'identity',
   title: 'No filler text is left',
   severity: 'major',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'Filler on a live page says that nobody read it before it went out.',
   source: 'common practice; RFC 2606; RFC 6761',
+  messages: { expected: 'no filler' },
   judge(context) {
     const own = (context.profile.defaults?.texts ?? []).map(foldLoosely).filter(Boolean);
-    return overPages(context, 'no filler', (page) => {
+    return overPages(context, (page) => {
       const text = page.words.lowered;
       const found =
         FILLER.find((f) => text.includes(f)) ??
@@ -61,4 +61,4 @@ export const noPlaceholderText: Check = {
     steps:
       'Replace the filler on these pages by the client’s text, or take the block out until there is one.',
   }),
-};
+});

@@ -1,24 +1,25 @@
 import { normaliseUrl } from '#core/extract/address';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { isOrganisation, nodesOf } from './structured-nodes';
 
-export const organisationData: Check = {
+export const organisationData = defineCheck({
   id: 'identity.organisation-data',
-  section: 'identity',
   title: 'Structured data name the organisation',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'site',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'Search engines take name, logo and address for their own panel from here.',
   source: 'schema.org',
-  judge({ view, brief, situation }) {
+  judge(context) {
+    const { view, brief, situation } = context;
     const host = brief.preferredHost ?? view.preferredHost;
     const expected = `an Organization with name, logo and url https://${host}/`;
     if (!view.home) return cantTell('the home page was not read', { expected });
     const found = nodesOf(view.home).filter(isOrganisation);
-    if (!found.length) return overSite(failed(view.home.url, { found: 'no Organization' }), { expected });
+    if (!found.length)
+      return overSite(context, failed(view.home.url, { found: 'no Organization' }), { expected });
     const faults = found.map((n) => {
       const url = n.url === undefined ? undefined : normaliseUrl(n.url, view.home!.url);
       const lacking = [...(n.name ? [] : ['name']), ...(n.url ? [] : ['url']), ...(n.logo ? [] : ['logo'])];
@@ -33,6 +34,7 @@ export const organisationData: Check = {
     const good = faults.indexOf(null);
     const raw = view.home.facts.jsonLd.find((b) => b.nodes.some(isOrganisation))?.raw;
     return overSite(
+      context,
       good >= 0
         ? passed(view.home.url, { found: `${found[good]!.types[0]} “${found[good]!.name}”`, raw })
         : failed(view.home.url, { found: `${found[0]!.types[0]} ${faults[0]}`, raw }),
@@ -51,4 +53,4 @@ export const organisationData: Check = {
       ],
     };
   },
-};
+});

@@ -1,7 +1,7 @@
 import { parsePhoneNumberFromString } from 'libphonenumber-js/min';
 import { decodeSafely } from '#core/extract/address';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overSite, passed, wanted } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, overSite, passed } from '#core/checks/kit/judgement';
 
 /**
  * A number in E.164, or undefined. Numbers without a country code are read in the country of the expected
@@ -34,20 +34,18 @@ function readNumber(text: string, like?: string): string | undefined {
 
 const IN_TEXT = /\+?\(?\d[\d\s().\-/\u00a0]{5,22}\d/g;
 
-export const phone: Check = {
+export const phone = defineCheck({
   id: 'identity.phone',
-  section: 'identity',
   title: 'The phone number is the client’s',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'site',
-  needs: 'pages',
+  needs: { brief: ['phone'], pages: true },
   why: 'A wrong digit or a template’s number is found by the first customer who calls.',
   source: 'E.164; RFC 3966',
-  judge({ brief, view }) {
-    const number = wanted(brief, 'phone');
-    if ('judgement' in number) return number.judgement;
-    const goal = e164(number.value) ?? number.value;
+  judge(context) {
+    const { brief, view } = context;
+    const goal = e164(brief.phone) ?? brief.phone;
     const seen = new Set<string>();
     for (const page of view.pages) {
       const given = [
@@ -59,11 +57,13 @@ export const phone: Check = {
       ];
       for (const text of given.slice(0, 200)) {
         const found = e164(text, goal);
-        if (found === goal) return overSite(passed(page.url, { found: text.trim() }), { expected: goal });
+        if (found === goal)
+          return overSite(context, passed(page.url, { found: text.trim() }), { expected: goal });
         if (found) seen.add(found);
       }
     }
     return overSite(
+      context,
       failed(view.home?.url ?? view.evidence.target.url, {
         found: seen.size ? `only ${[...seen].slice(0, 3).join(', ')}` : 'no phone number',
         ...(seen.size ? { take: { field: 'phone', how: 'set', value: [...seen][0] } as const } : {}),
@@ -82,4 +82,4 @@ export const phone: Check = {
       ],
     };
   },
-};
+});

@@ -1,29 +1,26 @@
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPages, wanted } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, overPages } from '#core/checks/kit/judgement';
 import { mailKey } from '#core/checks/view/mail-addresses';
 
-export const privateAddresses: Check = {
+export const privateAddresses = defineCheck({
   id: 'identity.private-addresses',
-  section: 'identity',
   title: 'No private mail address is shown',
   severity: 'major',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { brief: ['privateEmails'], pages: true },
   why: 'The administration’s and the owner’s addresses are the keys to the site: shown once, they are collected for ever.',
   source: 'common practice',
+  messages: {
+    expected: ({ brief }) =>
+      `none of ${brief.privateEmails.length === 1 ? brief.privateEmails[0] : `${brief.privateEmails.length} private addresses`} on any page`,
+  },
   judge(context) {
-    const list = wanted(context.brief, 'privateEmails');
-    if ('judgement' in list) return list.judgement;
-    const secret = new Set(list.value.map(mailKey));
-    return overPages(
-      context,
-      `none of ${list.value.length === 1 ? list.value[0] : `${list.value.length} private addresses`} on any page`,
-      (page) => {
-        const hit = page.mailAddresses.find((a) => secret.has(a.address));
-        return hit ? failed(page.url, { found: hit.address, raw: hit.raw }) : page.passed;
-      },
-    );
+    const secret = new Set(context.brief.privateEmails.map(mailKey));
+    return overPages(context, (page) => {
+      const hit = page.mailAddresses.find((a) => secret.has(a.address));
+      return hit ? failed(page.url, { found: hit.address, raw: hit.raw }) : page.passed;
+    });
   },
   recipe({ brief }) {
     return {
@@ -32,4 +29,4 @@ export const privateAddresses: Check = {
       paste: brief.contactEmail ? [{ label: 'Public address', text: brief.contactEmail }] : undefined,
     };
   },
-};
+});

@@ -1,7 +1,7 @@
 import { normaliseUrl } from '#core/extract/address';
 import { ownerOf } from '#core/facts/agency-book';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPages, passed, wanted } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, overPages, passed } from '#core/checks/kit/judgement';
 import { remembering } from '#core/remembering';
 
 /**
@@ -17,54 +17,52 @@ export function profileKey(address: string): string | undefined {
 /** Links that share this page, or lead to the network itself, are no profiles. */
 const NO_PROFILE = /\/(?:share|sharer|sharer\.php|intent|submit|dialog|pin\/create|shareArticle)\b/i;
 
-export const profileLinks: Check = {
+export const profileLinks = defineCheck({
   id: 'identity.profile-links',
-  section: 'identity',
   title: 'Links to profiles are the client’s own',
   severity: 'major',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { brief: ['profileLinks'], pages: true },
   why: 'A template’s profile link sends every visitor who wants more to a stranger.',
   source: 'common practice',
+  messages: {
+    expected: ({ brief }) => `only ${brief.profileLinks.join(', ')}`,
+    none: 'no page links to one of these networks',
+  },
   judge(context) {
-    const links = wanted(context.brief, 'profileLinks');
-    if ('judgement' in links) return links.judgement;
-    const good = new Set(links.value.map(profileKey).filter((k): k is string => k !== undefined));
+    const good = new Set(
+      context.brief.profileLinks.map(profileKey).filter((k): k is string => k !== undefined),
+    );
     const networks = new Set([...good].map((k) => k.split('/')[0]!));
     // pages link to the same few hosts and profiles
     const keyOf = remembering(profileKey);
     const onNetwork = remembering((host: string) => networks.has(host.replace(/^(?:www|m|mobile)\./, '')));
-    return overPages(
-      context,
-      `only ${links.value.join(', ')}`,
-      (page) => {
-        const found = page.linksAway
-          .filter((l) => onNetwork(l.host) && !NO_PROFILE.test(l.url))
-          .map((l) => l.anchor);
-        if (!found.length) return null;
-        const strange = found.find(
-          (a) =>
-            ![...good].some((g) => {
-              const k = keyOf(a.href)!;
-              return k === g || k.startsWith(`${g}/`);
-            }),
-        );
-        if (!strange) return passed(page.url, { found: found[0]!.href, raw: found[0]!.raw });
-        const owner =
-          ownerOf(context.book, 'profileLinks', strange.href.replace(/\/$/, '')) ??
-          ownerOf(context.book, 'profileLinks', strange.href);
-        return failed(page.url, {
-          found: `${strange.href}${owner ? `, the profile of ${owner}` : new URL(strange.href).pathname === '/' ? ', the network’s own front page' : ''}`,
-          raw: strange.raw,
-          ...(owner ? {} : { take: { field: 'profileLinks', how: 'add', value: strange.href } as const }),
-        });
-      },
-      { none: 'no page links to one of these networks' },
-    );
+    return overPages(context, (page) => {
+      const found = page.linksAway
+        .filter((l) => onNetwork(l.host) && !NO_PROFILE.test(l.url))
+        .map((l) => l.anchor);
+      if (!found.length) return null;
+      const strange = found.find(
+        (a) =>
+          ![...good].some((g) => {
+            const k = keyOf(a.href)!;
+            return k === g || k.startsWith(`${g}/`);
+          }),
+      );
+      if (!strange) return passed(page.url, { found: found[0]!.href, raw: found[0]!.raw });
+      const owner =
+        ownerOf(context.book, 'profileLinks', strange.href.replace(/\/$/, '')) ??
+        ownerOf(context.book, 'profileLinks', strange.href);
+      return failed(page.url, {
+        found: `${strange.href}${owner ? `, the profile of ${owner}` : new URL(strange.href).pathname === '/' ? ', the network’s own front page' : ''}`,
+        raw: strange.raw,
+        ...(owner ? {} : { take: { field: 'profileLinks', how: 'add', value: strange.href } as const }),
+      });
+    });
   },
   recipe: ({ brief }) => ({
     steps: 'Set the profile links in the site’s settings or template; take out the ones that lead elsewhere.',
     paste: [{ label: 'Profiles', text: (brief.profileLinks ?? []).join('\n') }],
   }),
-};
+});

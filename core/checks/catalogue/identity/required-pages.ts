@@ -1,28 +1,28 @@
 import { normaliseUrl } from '#core/extract/address';
 import { finalStatus } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
-import { cantTell, failed, overPlaces, passed, unsure, wanted } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { cantTell, failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 
-export const requiredPages: Check = {
+export const requiredPages = defineCheck({
   id: 'identity.required-pages',
-  section: 'identity',
   title: 'The required pages are there and linked',
   severity: 'major',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { brief: ['requiredPages'], pages: true },
   why: 'An imprint or privacy page that nobody can find counts as missing, before the law too.',
   source: 'common practice',
-  judge({ brief, view, evidence }) {
-    const pages = wanted(brief, 'requiredPages');
-    if ('judgement' in pages) return pages.judgement;
-    const expected = 'each linked from the home page and answering 200';
+  messages: { expected: 'each linked from the home page and answering 200' },
+  judge(context) {
+    const { brief, view, evidence } = context;
+    const { expected } = context.words;
     const home = view.home;
     if (!home) return cantTell('the home page was not read', { expected });
     const linked = new Set(home.facts.anchors.map((a) => home.target(a.href)));
     const base = evidence.target.kind === 'before' ? evidence.target.url : home.url;
     return overPlaces(
-      pages.value.map((path) => {
+      context,
+      brief.requiredPages.map((path) => {
         const url =
           normaliseUrl(evidence.target.kind === 'before' ? path.replace(/^\//, '') : path, base) ?? path;
         const page = view.asked.get(url);
@@ -36,16 +36,13 @@ export const requiredPages: Check = {
           ? passed(path, { found: 'linked, 200' })
           : failed(path, { found: 'not linked from the home page' });
       }),
-      { expected, unit: ['page', 'pages'] },
     );
   },
   recipe: (_, finding) => ({
     steps: 'Publish the page, and link it from the navigation or the footer of the home page.',
-    paste: finding.places
-      .filter((p) => p.outcome === 'failed')
-      .map((p) => ({
-        label: p.place,
-        text: `<a href="${p.place}">${p.place.split('/').filter(Boolean).pop() ?? 'Home'}</a>`,
-      })),
+    paste: failedPlaces(finding).map((p) => ({
+      label: p.place,
+      text: `<a href="${p.place}">${p.place.split('/').filter(Boolean).pop() ?? 'Home'}</a>`,
+    })),
   }),
-};
+});

@@ -1,23 +1,22 @@
 import { foldSpace } from '#core/text/fold';
-import { where, type Check } from '#core/checks/kit/check';
-import { cantTell, failed, overSite, passed, wanted } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { isOrganisation, nodesOf } from './structured-nodes';
 import { escapeText } from './title-names-site';
 
-export const siteName: Check = {
+export const siteName = defineCheck({
   id: 'identity.site-name',
-  section: 'identity',
   title: 'Machines read the site’s name as it is',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'site',
-  needs: 'pages',
+  needs: { brief: ['name'], pages: true },
   why: 'Search listings and previews show this name above the title; otherwise they guess one.',
   source: 'Open Graph protocol; schema.org',
-  judge({ brief, view }) {
-    const name = wanted(brief, 'name');
-    if ('judgement' in name) return name.judgement;
-    const expected = name.value;
+  messages: { expected: ({ brief }) => brief.name },
+  judge(context) {
+    const { brief, view } = context;
+    const { expected } = context.words;
     const home = view.home;
     if (!home) return cantTell('the home page was not read', { expected });
     const meta = home.openGraph('og:site_name');
@@ -32,21 +31,20 @@ export const siteName: Check = {
         from: `JSON-LD ${n.types[0]}`,
       })),
     ];
-    const same = (text: string) => foldSpace(text).toLowerCase() === foldSpace(expected).toLowerCase();
+    const same = (text: string) => foldSpace(text).toLowerCase() === foldSpace(brief.name).toLowerCase();
     const hit = stated.find((s) => same(s.text));
     const other = stated.find((s) => !same(s.text));
     if (hit)
-      return overSite(passed(home.url, { found: hit.text, raw: hit.raw }), {
-        expected,
+      return overSite(context, passed(home.url, { found: hit.text, raw: hit.raw }), {
         ...(other ? { notes: [`${other.from} says “${other.text}”.`] } : {}),
       });
     return overSite(
+      context,
       failed(home.url, {
         found: other ? `“${other.text}” in ${other.from}` : 'neither og:site_name nor JSON-LD with a name',
         raw: other?.raw,
         ...(other ? { take: { field: 'name', how: 'set', value: foldSpace(other.text) } as const } : {}),
       }),
-      { expected },
     );
   },
   recipe: ({ brief }) => ({
@@ -55,4 +53,4 @@ export const siteName: Check = {
       { label: 'Tag', text: `<meta property="og:site_name" content="${escapeText(brief.name ?? '')}">` },
     ],
   }),
-};
+});

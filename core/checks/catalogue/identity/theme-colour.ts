@@ -1,5 +1,5 @@
-import { where, type Check } from '#core/checks/kit/check';
-import { cantTell, failed, overSite, passed, wanted } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 
 /** A colour as six hexadecimal digits, or undefined when it is no hex colour (CSS Color 4, 5.2). */
 export function hexColour(text: string): string | undefined {
@@ -9,22 +9,21 @@ export function hexColour(text: string): string | undefined {
   return digits.length < 6 ? [...digits.slice(0, 3)].map((d) => d + d).join('') : digits.slice(0, 6);
 }
 
-export const themeColour: Check = {
+export const themeColour = defineCheck({
   id: 'identity.theme-colour',
-  section: 'identity',
   title: 'The theme colour is one of the client’s',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'site',
-  needs: 'pages',
+  needs: { brief: ['colours'], pages: true },
   why: 'Browsers and phones colour their own frame with it.',
   source: 'HTML; Web App Manifest',
-  judge({ brief, view, evidence }) {
-    const colours = wanted(brief, 'colours');
-    if ('judgement' in colours) return colours.judgement;
-    const expected = colours.value.map((c) => `${c.value} (${c.role})`).join(' or ');
+  messages: { expected: ({ brief }) => brief.colours.map((c) => `${c.value} (${c.role})`).join(' or ') },
+  judge(context) {
+    const { brief, view, evidence } = context;
+    const { expected } = context.words;
     if (!view.home) return cantTell('the home page was not read', { expected });
-    const good = new Set(colours.value.map((c) => hexColour(c.value)));
+    const good = new Set(brief.colours.map((c) => hexColour(c.value)));
     const metas = view.home.facts.metas
       .filter((m) => m.name === 'theme-color')
       .map((m) => ({ text: m.content, raw: m.raw }));
@@ -34,7 +33,7 @@ export const themeColour: Check = {
       : manifest
         ? [{ text: manifest, raw: `"theme_color": ${JSON.stringify(manifest)}` }]
         : [];
-    if (!stated.length) return overSite(failed(view.home.url, { found: 'no theme colour' }), { expected });
+    if (!stated.length) return overSite(context, failed(view.home.url, { found: 'no theme colour' }));
     // several may stand there for light and dark; one of the client's is enough
     const hit = stated.find((s) => {
       const hex = hexColour(s.text);
@@ -42,6 +41,7 @@ export const themeColour: Check = {
     });
     const hex = hexColour(stated[0]!.text);
     return overSite(
+      context,
       hit
         ? passed(view.home.url, { found: hit.text, raw: hit.raw })
         : failed(view.home.url, {
@@ -51,11 +51,10 @@ export const themeColour: Check = {
               ? { take: { field: 'colours', how: 'add', value: { role: 'theme', value: hex } } as const }
               : {}),
           }),
-      { expected },
     );
   },
   recipe: ({ brief }) => ({
     steps: 'Put the colour into the head of the template.',
     paste: [{ label: 'Tag', text: `<meta name="theme-color" content="${brief.colours?.[0]?.value ?? ''}">` }],
   }),
-};
+});

@@ -1,29 +1,28 @@
 import { foldLoosely } from '#core/text/fold';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overSite, passed, wanted } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, overSite, passed } from '#core/checks/kit/judgement';
 
-export const titleNamesSite: Check = {
+export const titleNamesSite = defineCheck({
   id: 'identity.title-names-site',
-  section: 'identity',
   title: 'Home title names the site',
   severity: 'major',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'site',
-  needs: 'pages',
+  needs: { brief: ['name'], pages: true },
   why: 'The title is what search listings, tabs and bookmarks show; without the name nobody knows whose page it is.',
   source: 'common practice',
-  judge({ brief, view }) {
-    const name = wanted(brief, 'name');
-    if ('judgement' in name) return name.judgement;
+  messages: { expected: ({ brief }) => `a title that contains “${brief.name}”` },
+  judge(context) {
+    const { brief, view } = context;
     const home = view.home;
     const title = home?.facts.titles[0];
-    const expected = `a title that contains “${name.value}”`;
     const place = home?.url ?? view.evidence.target.url;
-    if (!title) return overSite(failed(place, { found: 'no title' }), { expected });
-    const good = foldLoosely(title.text).includes(foldLoosely(name.value));
-    return overSite((good ? passed : failed)(place, { found: title.text, raw: title.raw + title.text }), {
-      expected,
-    });
+    if (!title) return overSite(context, failed(place, { found: 'no title' }));
+    const good = foldLoosely(title.text).includes(foldLoosely(brief.name));
+    return overSite(
+      context,
+      (good ? passed : failed)(place, { found: title.text, raw: title.raw + title.text }),
+    );
   },
   recipe({ brief, view }) {
     const old = view.home?.facts.titles[0]?.text;
@@ -38,7 +37,7 @@ export const titleNamesSite: Check = {
       ],
     };
   },
-};
+});
 
 /** Escapes text for use inside an element or attribute that is offered for pasting. */
 export function escapeText(text: string): string {

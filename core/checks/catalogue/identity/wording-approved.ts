@@ -1,11 +1,10 @@
-import { handCheck, where } from '#core/checks/kit/check';
+import { defineManualCheck } from '#core/checks/kit/check';
 
-export const wordingApproved = handCheck({
+export const wordingApproved = defineManualCheck({
   id: 'identity.wording-approved',
-  section: 'identity',
   title: 'The client has approved name, tagline and texts',
   severity: 'major',
-  situations: where('S'),
+  situations: ['staging'],
   why: 'Only the client knows how their own name is spelt.',
   source: 'common practice',
   attestedForDays: 180,

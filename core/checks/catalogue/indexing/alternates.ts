@@ -1,57 +1,54 @@
 import { normaliseUrl } from '#core/extract/address';
 import { validLanguageTag } from '#core/checks/kit/language-tag';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
 
-export const alternates: Check = {
+export const alternates = defineCheck({
   id: 'indexing.alternates',
-  section: 'indexing',
   title: 'Languages point to each other',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'Alternates that are not returned are passed over, and readers get the wrong language.',
   source: 'BCP 47 (RFC 5646); HTML; common practice',
+  messages: {
+    expected: 'valid language tags, absolute addresses, returned by the other side',
+    none: 'no page names an alternate',
+  },
   judge(context) {
     const { view } = context;
-    return overPages(
-      context,
-      'valid language tags, absolute addresses, returned by the other side',
-      (page) => {
-        const links = page.alternates;
-        if (!links.length) return null;
-        for (const link of links) {
-          const valid = link.hreflang!.toLowerCase() === 'x-default' || validLanguageTag(link.hreflang!);
-          if (!valid)
-            return failed(page.url, {
-              found: `hreflang “${link.hreflang}” is no valid language tag`,
-              raw: link.raw,
-            });
-          const url = normaliseUrl(link.href);
-          if (!url || link.relative)
-            return failed(page.url, { found: `not absolute: ${link.href}`, raw: link.raw });
-          const other = view.byUrl.get(url);
-          if (!other || other === page) continue;
-          if (!other.alternates.some((l) => normaliseUrl(l.href) === page.url))
-            return failed(page.url, { found: `${url} does not point back`, raw: link.raw });
-        }
-        return passed(page.url, { found: links.map((l) => l.hreflang).join(', ') });
-      },
-      { none: 'no page names an alternate' },
-    );
+    return overPages(context, (page) => {
+      const links = page.alternates;
+      if (!links.length) return null;
+      for (const link of links) {
+        const valid = link.hreflang!.toLowerCase() === 'x-default' || validLanguageTag(link.hreflang!);
+        if (!valid)
+          return failed(page.url, {
+            found: `hreflang “${link.hreflang}” is no valid language tag`,
+            raw: link.raw,
+          });
+        const url = normaliseUrl(link.href);
+        if (!url || link.relative)
+          return failed(page.url, { found: `not absolute: ${link.href}`, raw: link.raw });
+        const other = view.byUrl.get(url);
+        if (!other || other === page) continue;
+        if (!other.alternates.some((l) => normaliseUrl(l.href) === page.url))
+          return failed(page.url, { found: `${url} does not point back`, raw: link.raw });
+      }
+      return passed(page.url, { found: links.map((l) => l.hreflang).join(', ') });
+    });
   },
   recipe: (_, finding) => ({
     steps: 'Every page of the group names all of them, itself included, with the same tags.',
     paste: [
       {
         label: 'Tags',
-        text: finding.places
-          .filter((p) => p.outcome === 'failed')
+        text: failedPlaces(finding)
           .slice(0, 5)
           .map((p) => `<link rel="alternate" hreflang="…" href="${p.place}">`)
           .join('\n'),
       },
     ],
   }),
-};
+});

@@ -1,17 +1,17 @@
 import { hostOf } from '#core/extract/address';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
 
-export const canonicalHost: Check = {
+export const canonicalHost = defineCheck({
   id: 'indexing.canonical-host',
-  section: 'indexing',
   title: 'Canonicals name the live host',
   severity: 'blocker',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A canonical that still names staging tells search engines to list staging instead.',
   source: 'common practice',
+  messages: { none: 'no page has a canonical' },
   judge(context) {
     const { brief, view } = context;
     const hosts = [
@@ -23,7 +23,6 @@ export const canonicalHost: Check = {
     const good = new Set(hosts.filter((h) => !staging.has(h)));
     return overPages(
       context,
-      `https://${hosts[0]}/…`,
       (page) => {
         const links = page.canonicals;
         if (!links.length) return null;
@@ -37,14 +36,13 @@ export const canonicalHost: Check = {
         }
         return passed(page.url, { found: links[0]!.href, raw: links[0]!.raw });
       },
-      { none: 'no page has a canonical' },
+      { expected: `https://${hosts[0]}/…` },
     );
   },
   recipe: ({ view, brief }, finding) => ({
     steps:
       'Set the site’s address to the live host in its settings and publish again; the canonicals follow it.',
-    paste: finding.places
-      .filter((p) => p.outcome === 'failed')
+    paste: failedPlaces(finding)
       .slice(0, 10)
       .map((p) => {
         const u = new URL(p.place);
@@ -54,4 +52,4 @@ export const canonicalHost: Check = {
         };
       }),
   }),
-};
+});

@@ -1,41 +1,35 @@
 import { foldSpace } from '#core/text/fold';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
 
-export const canonicalOwn: Check = {
+export const canonicalOwn = defineCheck({
   id: 'indexing.canonical-own',
-  section: 'indexing',
   title: 'Pages do not name the home page as themselves',
   severity: 'major',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A template with the home page’s canonical in it takes every other page out of the listings.',
   source: 'RFC 6596 3',
+  messages: { expected: 'a canonical of its own', none: 'no other page has a canonical' },
   judge(context) {
     const { view } = context;
     const home = view.home;
-    return overPages(
-      context,
-      'a canonical of its own',
-      (page) => {
-        if (page === home) return null;
-        const canonical = page.canonical;
-        if (!canonical || !home) return null;
-        const link = page.canonicals[0]!;
-        if (canonical !== home.url) return passed(page.url, { found: canonical });
-        return foldSpace(page.facts.text) === foldSpace(home.facts.text)
-          ? passed(page.url, { found: 'a copy of the home page' })
-          : failed(page.url, { found: `the home page: ${canonical}`, raw: link.raw });
-      },
-      { none: 'no other page has a canonical' },
-    );
+    return overPages(context, (page) => {
+      if (page === home) return null;
+      const canonical = page.canonical;
+      if (!canonical || !home) return null;
+      const link = page.canonicals[0]!;
+      if (canonical !== home.url) return passed(page.url, { found: canonical });
+      return foldSpace(page.facts.text) === foldSpace(home.facts.text)
+        ? passed(page.url, { found: 'a copy of the home page' })
+        : failed(page.url, { found: `the home page: ${canonical}`, raw: link.raw });
+    });
   },
   recipe: (_, finding) => ({
     steps: 'Take the fixed address out of the template and let it put in each page’s own.',
-    paste: finding.places
-      .filter((p) => p.outcome === 'failed')
+    paste: failedPlaces(finding)
       .slice(0, 10)
       .map((p) => ({ label: p.place, text: `<link rel="canonical" href="${p.place}">` })),
   }),
-};
+});

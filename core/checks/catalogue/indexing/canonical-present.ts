@@ -1,20 +1,19 @@
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
 
-export const canonicalPresent: Check = {
+export const canonicalPresent = defineCheck({
   id: 'indexing.canonical-present',
-  section: 'indexing',
   title: 'Every page names its canonical address',
   severity: 'major',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'The same page is reached with and without parameters; the canonical says which address counts.',
   source: 'RFC 6596; RFC 8288; common practice',
+  messages: { expected: 'exactly one canonical, absolute', none: 'no page may be listed' },
   judge(context) {
     return overPages(
       context,
-      'exactly one canonical, absolute',
       (page) => {
         const all = page.canonicals;
         const tags = all.filter((c) => c.where !== 'header');
@@ -31,14 +30,13 @@ export const canonicalPresent: Check = {
           return failed(page.url, { found: 'in the body, where it does not count', raw });
         return passed(page.url, { found: [...values][0], raw });
       },
-      { only: (p) => !p.keptOut, none: 'no page may be listed' },
+      { only: (p) => !p.keptOut },
     );
   },
   recipe: (_, finding) => ({
     steps: 'Put one canonical with the full address into the head of each page.',
-    paste: finding.places
-      .filter((p) => p.outcome === 'failed')
+    paste: failedPlaces(finding)
       .slice(0, 10)
       .map((p) => ({ label: p.place, text: `<link rel="canonical" href="${p.place}">` })),
   }),
-};
+});

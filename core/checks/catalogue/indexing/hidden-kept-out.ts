@@ -2,9 +2,9 @@ import { normaliseUrl, splitAddress } from '#core/extract/address';
 import { mayFetch } from '#core/extract/robots';
 import { finalStatus, type PageEvidence } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
-import { where, type Check, type CheckContext } from '#core/checks/kit/check';
+import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { noIndexOf, statementsOf } from '#core/checks/view/index-directives';
-import { failed, overPlaces, passed, unsure, wanted } from '#core/checks/kit/judgement';
+import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { outOfListings } from './out-of-listings';
 import { isBelow } from './wanted-pages';
 
@@ -39,23 +39,21 @@ function judgePage(page: PageEvidence, path: string, context: CheckContext): Pla
   );
 }
 
-export const hiddenKeptOut: Check = {
+export const hiddenKeptOut = defineCheck({
   id: 'indexing.hidden-kept-out',
-  section: 'indexing',
   title: 'Hidden pages are out of the listings',
   severity: 'major',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { brief: ['hiddenPaths'], pages: true },
   why: 'A thank-you page or a price list for the trade that search engines list is found by exactly those it was hidden from.',
   source: 'common practice; RFC 9309 3',
+  messages: { expected: 'noindex, credentials, or not there' },
   judge(context) {
     const { brief, view, evidence } = context;
-    const paths = wanted(brief, 'hiddenPaths');
-    if ('judgement' in paths) return paths.judgement;
     const asked = new Map((evidence.hidden ?? []).map((p) => [p.requested, p]));
     const start = origin(context);
-    const places = paths.value.flatMap((given): PlaceResult[] => {
+    const places = brief.hiddenPaths.flatMap((given): PlaceResult[] => {
       const url = normaliseUrl(given, start);
       if (!url) return [unsure(given, 'it is no path of an address')];
       const { path } = splitAddress(url);
@@ -74,10 +72,10 @@ export const hiddenKeptOut: Check = {
         ...below.map((p) => judgePage(p, path, context)),
       ];
     });
-    return overPlaces(places, { expected: 'noindex, credentials, or not there', unit: ['page', 'pages'] });
+    return overPlaces(context, places);
   },
   recipe(_, finding) {
-    const bad = finding.places.filter((p) => p.outcome === 'failed').slice(0, 10);
+    const bad = failedPlaces(finding).slice(0, 10);
     const paths = bad.map((p) => splitAddress(p.place).path);
     const rules = [
       ...new Set(
@@ -111,4 +109,4 @@ export const hiddenKeptOut: Check = {
       ],
     };
   },
-};
+});

@@ -1,20 +1,21 @@
 import { finalStatus } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
 import { foldLoosely } from '#core/text/fold';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
 
-export const holdingPageGone: Check = {
+export const holdingPageGone = defineCheck({
   id: 'indexing.holding-page-gone',
-  section: 'indexing',
   title: 'The holding page is out of sight',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'site',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A “coming soon” that can still be found tells visitors that the site is not there yet.',
   source: 'common practice',
-  judge({ view, evidence, brief, profile }) {
+  messages: { expected: 'gone, or noindex and out of the sitemap', unit: 'page' },
+  judge(context) {
+    const { view, evidence, brief, profile } = context;
     const own = [...(profile.marks?.holding ?? []), ...(brief.holding?.mark ? [brief.holding.mark] : [])];
     if (!own.length) return inapplicable('neither brief nor host profile knows a holding page');
     const listed = view.inSitemap;
@@ -39,13 +40,10 @@ export const holdingPageGone: Check = {
             : failed(p.path, { found: 'it is still there, and may be listed' }),
         );
     }
-    return overPlaces(places.length ? places : [passed(evidence.target.url, { found: 'gone' })], {
-      expected: 'gone, or noindex and out of the sitemap',
-      unit: ['page', 'pages'],
-    });
+    return overPlaces(context, places.length ? places : [passed(evidence.target.url, { found: 'gone' })]);
   },
   recipe: () => ({
     steps: 'Delete the holding page, or set it to draft and noindex.',
     paste: [{ label: 'Tag', text: '<meta name="robots" content="noindex">' }],
   }),
-};
+});

@@ -1,19 +1,20 @@
 import { headerValues, lastAnswer } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overSite, passed, cantTell } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 
-export const holdingPage: Check = {
+export const holdingPage = defineCheck({
   id: 'indexing.holding-page',
-  section: 'indexing',
   title: 'The holding page is polite',
   severity: 'minor',
-  situations: where('H'),
+  situations: ['holding'],
   scope: 'site',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A holding page should say how to reach the client and tell search engines to come back later.',
   source: 'RFC 9110 15.6.4; common practice',
-  judge({ view }) {
-    const expected = '503 with Retry-After, or 200 with noindex; and how to reach the client';
+  messages: { expected: '503 with Retry-After, or 200 with noindex; and how to reach the client' },
+  judge(context) {
+    const { view } = context;
+    const { expected } = context.words;
     const home = view.home;
     if (!home) return cantTell('the holding page was not read', { expected });
     const answer = lastAnswer(home.evidence.chain)!;
@@ -28,11 +29,11 @@ export const holdingPage: Check = {
       reach ? '' : 'no way to reach the client',
     ].filter(Boolean);
     return overSite(
+      context,
       (wrong.length ? failed : passed)(home.url, {
         found: wrong.join('; ') || `status ${answer.status}`,
         raw: retry ? `Retry-After: ${retry}` : undefined,
       }),
-      { expected },
     );
   },
   recipe: ({ brief }) => ({
@@ -45,4 +46,4 @@ export const holdingPage: Check = {
         : []),
     ],
   }),
-};
+});

@@ -1,18 +1,19 @@
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { headerRecipe } from '#core/recipes/web-server';
 import { outOfListings } from './out-of-listings';
 
-export const keptOut: Check = {
+export const keptOut = defineCheck({
   id: 'indexing.kept-out',
-  section: 'indexing',
   title: 'Search engines are kept out',
   severity: 'blocker',
-  situations: where('SH'),
+  situations: ['staging', 'holding'],
   scope: 'page',
   why: 'A half-finished copy in a search listing competes with the real site and shows the client’s drafts.',
   source: 'RFC 9309; common practice',
-  judge({ view, evidence }) {
+  messages: { expected: 'noindex, credentials or 503 on every page' },
+  judge(context) {
+    const { view, evidence } = context;
     const byAddress = evidence.target.wayIn === 'addresses';
     const places = [
       ...view.pages.map((page) => {
@@ -35,10 +36,7 @@ export const keptOut: Check = {
       const cause = view.rootCause();
       return cantTell(cause ? `rests on ${cause.check}: ${cause.reason}` : 'no page was read');
     }
-    return overPlaces(places, {
-      expected: 'noindex, credentials or 503 on every page',
-      unit: ['page', 'pages'],
-    });
+    return overPlaces(context, places);
   },
   recipe: ({ evidence }) => ({
     steps:
@@ -51,4 +49,4 @@ export const keptOut: Check = {
         : []),
     ],
   }),
-};
+});

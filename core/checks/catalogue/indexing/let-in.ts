@@ -1,17 +1,17 @@
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPages } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
 import { mustBeListed } from './wanted-pages';
 
-export const letIn: Check = {
+export const letIn = defineCheck({
   id: 'indexing.let-in',
-  section: 'indexing',
   title: 'Search engines may list the site',
   severity: 'blocker',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'The switch that kept the draft out is the one most often forgotten; the site is then found by nobody.',
   source: 'common practice',
+  messages: { expected: 'no noindex on home, required and sitemap pages' },
   judge(context) {
     const { view, brief } = context;
     const { inSitemap } = view;
@@ -21,7 +21,6 @@ export const letIn: Check = {
       .map((p) => p.url);
     return overPages(
       context,
-      'no noindex on home, required and sitemap pages',
       (page) => {
         const against = page.noIndex.find((n) => n.agent === '*' || matter.has(n.agent));
         return against
@@ -45,6 +44,6 @@ export const letIn: Check = {
   recipe: (_, finding) => ({
     steps:
       'Switch off “keep search engines out” in the site’s settings (look at the effect, not at the wording of the switch), or take this out of the template or the server’s configuration. Then publish and empty the caches.',
-    paste: [{ label: 'Take out', text: finding.places.find((p) => p.outcome === 'failed')?.raw ?? '' }],
+    paste: [{ label: 'Take out', text: failedPlaces(finding)[0]?.raw ?? '' }],
   }),
-};
+});

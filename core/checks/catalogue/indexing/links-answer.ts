@@ -1,19 +1,20 @@
 import { finalStatus } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 
-export const linksAnswer: Check = {
+export const linksAnswer = defineCheck({
   id: 'indexing.links-answer',
-  section: 'indexing',
   title: 'Links inside the site lead somewhere',
   severity: 'major',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'link',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A dead link is the fault that visitors meet themselves.',
   source: 'RFC 9110 15.5',
-  judge({ view }) {
+  messages: { expected: 'a status below 400', none: 'the pages have no links' },
+  judge(context) {
+    const { view } = context;
     const places = view.followed.flatMap(({ url, chain, page, anchor }): PlaceResult[] => {
       const status = finalStatus(chain);
       const where = page.url === url ? '' : `, linked from ${page.url}`;
@@ -31,23 +32,18 @@ export const linksAnswer: Check = {
       if (status >= 500) return [];
       return [status < 400 ? passed(url) : failed(url, { found: `${status}${where}`, raw: anchor.raw })];
     });
-    return overPlaces(places, {
-      expected: 'a status below 400',
-      unit: ['link', 'links'],
-      none: 'the pages have no links',
-    });
+    return overPlaces(context, places);
   },
   recipe: (_, finding) => ({
     steps: 'Mend or take out these links; where the page has moved, let its old address redirect.',
     paste: [
       {
         label: 'Links',
-        text: finding.places
-          .filter((p) => p.outcome === 'failed')
+        text: failedPlaces(finding)
           .slice(0, 50)
           .map((p) => `${p.place} (${p.found})`)
           .join('\n'),
       },
     ],
   }),
-};
+});

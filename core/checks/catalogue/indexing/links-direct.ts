@@ -1,7 +1,7 @@
 import { finalStatus, lastAnswer, type Chain } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPlaces, passed } from '#core/checks/kit/judgement';
 
 /**
  * The last address of a chain whose first step says that the address has moved for good (RFC 9110 15.4.2,
@@ -12,17 +12,21 @@ function movedTo(chain: Chain): string | undefined {
   return first === 301 || first === 308 ? lastAnswer(chain)?.url : undefined;
 }
 
-export const linksDirect: Check = {
+export const linksDirect = defineCheck({
   id: 'indexing.links-direct',
-  section: 'indexing',
   title: 'Links inside the site lead there at once',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'link',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A link to an address that has moved costs every visitor a round trip, and breaks on the day the redirect is tidied away.',
   source: 'RFC 9110 15.4.2, 15.4.9; common practice',
-  judge({ view }) {
+  messages: {
+    expected: 'an address that has not moved',
+    none: 'the pages have no links inside the site that answer',
+  },
+  judge(context) {
+    const { view } = context;
     const places = view.followed.flatMap(({ url, chain, page, anchor }): PlaceResult[] => {
       const status = finalStatus(chain);
       // what is dead or refused is another check's business, and so is http inside the site
@@ -34,11 +38,7 @@ export const linksDirect: Check = {
           : failed(url, { expected: to, found: `moved to ${to}, linked from ${page.url}`, raw: anchor.raw }),
       ];
     });
-    return overPlaces(places, {
-      expected: 'an address that has not moved',
-      unit: ['link', 'links'],
-      none: 'the pages have no links inside the site that answer',
-    });
+    return overPlaces(context, places);
   },
   recipe: (_, finding) => ({
     steps:
@@ -46,12 +46,11 @@ export const linksDirect: Check = {
     paste: [
       {
         label: 'From and to',
-        text: finding.places
-          .filter((p) => p.outcome === 'failed')
+        text: failedPlaces(finding)
           .slice(0, 50)
           .map((p) => `${p.place} -> ${p.expected}`)
           .join('\n'),
       },
     ],
   }),
-};
+});

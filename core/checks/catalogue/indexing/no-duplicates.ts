@@ -1,17 +1,16 @@
 import { nearDuplicates } from '#core/compare/near-duplicates';
 import { finalStatus, lastAnswer } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPages } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
 import { isAlternate, seriesOf } from '#core/checks/kit/uniqueness';
 
-export const noDuplicates: Check = {
+export const noDuplicates = defineCheck({
   id: 'indexing.no-duplicates',
-  section: 'indexing',
   title: 'No page stands at two addresses',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'Two addresses with the same text share what one of them could earn.',
   source: 'common practice',
   parameters: {
@@ -23,44 +22,39 @@ export const noDuplicates: Check = {
       meaning: 'from which share of common word runs two longer texts count as the same',
     },
   },
+  messages: { expected: 'its text at one address, or one canonical for all', none: 'no page may be listed' },
   judge(context) {
     const { view, evidence, parameters } = context;
     const pages = view.countable.filter((p) => !p.shell && p.facts.textLength > 0);
     const twin = new Map(
       nearDuplicates(
         pages.map((p) => p.facts.text),
-        parameters.likeness! / 100,
+        parameters.likeness / 100,
       ).map((d) => [pages[d.of]!, { page: pages[d.like]!, share: d.share }]),
     );
     const asked = new Set(pages);
     const twoForms = evidence.variants.filter(
       (v) => finalStatus(v.chain) === 200 && lastAnswer(v.chain)?.url === v.url && v.text !== undefined,
     );
-    return overPages(
-      context,
-      'its text at one address, or one canonical for all',
-      (page) => {
-        if (!asked.has(page)) return null;
-        const same = twin.get(page);
-        if (same && seriesOf(same.page.url) !== seriesOf(page.url) && !isAlternate(same.page, page))
-          return failed(page.url, {
-            found:
-              same.share === 1 ? `the same text as ${same.page.url}` : `nearly the text of ${same.page.url}`,
-          });
-        // the other slash form: it leads here, or names this page as canonical, or is not there
-        const variant = twoForms.find((v) => v.of === page.url);
-        return variant && !page.canonical
-          ? failed(page.url, { found: `${variant.url} answers as well, and no canonical says which counts` })
-          : page.passed;
-      },
-      { none: 'no page may be listed' },
-    );
+    return overPages(context, (page) => {
+      if (!asked.has(page)) return null;
+      const same = twin.get(page);
+      if (same && seriesOf(same.page.url) !== seriesOf(page.url) && !isAlternate(same.page, page))
+        return failed(page.url, {
+          found:
+            same.share === 1 ? `the same text as ${same.page.url}` : `nearly the text of ${same.page.url}`,
+        });
+      // the other slash form: it leads here, or names this page as canonical, or is not there
+      const variant = twoForms.find((v) => v.of === page.url);
+      return variant && !page.canonical
+        ? failed(page.url, { found: `${variant.url} answers as well, and no canonical says which counts` })
+        : page.passed;
+    });
   },
   recipe: (_, finding) => ({
     steps: 'Choose one address, let the other redirect to it, or name it as canonical on both.',
-    paste: finding.places
-      .filter((p) => p.outcome === 'failed')
+    paste: failedPlaces(finding)
       .slice(0, 10)
       .map((p) => ({ label: p.place, text: `<link rel="canonical" href="${p.place}">` })),
   }),
-};
+});

@@ -1,22 +1,19 @@
 import { fitsHostPattern } from '#core/facts/host-records';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPages, wanted } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, overPages } from '#core/checks/kit/judgement';
 import { remembering } from '#core/remembering';
 
-export const noStagingLinks: Check = {
+export const noStagingLinks = defineCheck({
   id: 'indexing.no-staging-links',
-  section: 'indexing',
   title: 'Nothing points back at staging',
   severity: 'major',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { brief: ['stagingHosts'], pages: true },
   why: 'Links to staging show visitors the draft and break when the place lapses.',
   source: 'common practice',
   judge(context) {
-    const staging = wanted(context.brief, 'stagingHosts');
-    if ('judgement' in staging) return staging.judgement;
-    const hosts = new Set(staging.value);
+    const hosts = new Set(context.brief.stagingHosts);
     // the host's other staging places count too: links to a copy made earlier are as wrong
     const pattern = context.profile.stagingHostPattern;
     const isStaging = remembering(
@@ -24,7 +21,6 @@ export const noStagingLinks: Check = {
     );
     return overPages(
       context,
-      `nothing on ${[...hosts].join(', ')}${pattern ? ` or ${pattern}` : ''}`,
       (page) => {
         const f = page.facts;
         const hits: { url: string; raw: string }[] = [];
@@ -45,6 +41,7 @@ export const noStagingLinks: Check = {
             })
           : page.passed;
       },
+      { expected: `nothing on ${[...hosts].join(', ')}${pattern ? ` or ${pattern}` : ''}` },
     );
   },
   recipe: ({ brief, view }) => ({
@@ -54,4 +51,4 @@ export const noStagingLinks: Check = {
       { label: 'Replace by', text: brief.preferredHost ?? view.preferredHost },
     ],
   }),
-};
+});

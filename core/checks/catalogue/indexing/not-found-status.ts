@@ -1,19 +1,20 @@
 import { finalStatus } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 
-export const notFoundStatus: Check = {
+export const notFoundStatus = defineCheck({
   id: 'indexing.not-found-status',
-  section: 'indexing',
   title: 'A made-up address answers “not found”',
   severity: 'major',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'site',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'When everything answers 200, broken links stay unnoticed and nonsense is listed.',
   source: 'RFC 9110 15.5.5',
-  judge({ evidence }) {
-    const expected = '404 or 410';
+  messages: { expected: '404 or 410' },
+  judge(context) {
+    const { evidence } = context;
+    const { expected } = context.words;
     const chain = evidence.notFound;
     const status = chain ? finalStatus(chain) : undefined;
     if (!chain || status === undefined) return cantTell(chain?.error?.message ?? 'not tried', { expected });
@@ -21,10 +22,10 @@ export const notFoundStatus: Check = {
       return cantTell(`the server refused the visitor (${status})`, { expected });
     const last = chain.hops.at(-1)!;
     return overSite(
+      context,
       (status === 404 || status === 410 ? passed : failed)(chain.start, {
         found: chain.hops.length > 1 ? `redirected to ${last.url}, ${status}` : `status ${status}`,
       }),
-      { expected },
     );
   },
   recipe: () => ({
@@ -35,4 +36,4 @@ export const notFoundStatus: Check = {
       { label: 'Apache', text: 'ErrorDocument 404 /404.html' },
     ],
   }),
-};
+});

@@ -1,24 +1,24 @@
 import { normaliseUrl } from '#core/extract/address';
 import { lastAnswer } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPlaces, passed, unsure, wanted } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 
-export const oldAddresses: Check = {
+export const oldAddresses = defineCheck({
   id: 'indexing.old-addresses',
-  section: 'indexing',
   title: 'Addresses of the former site lead to the new ones',
   severity: 'major',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { brief: ['formerAddresses'], pages: true },
   why: 'Every listing and link of years points there; without redirects the site begins anew.',
   source: 'RFC 9110 15.4.2; common practice',
-  judge({ brief, evidence, view }) {
-    const list = wanted(brief, 'formerAddresses');
-    if ('judgement' in list) return list.judgement;
+  messages: { expected: 'a permanent redirect to the new address', unit: 'address' },
+  judge(context) {
+    const { brief, evidence, view } = context;
     const base = `https://${brief.preferredHost ?? view.preferredHost}/`;
     return overPlaces(
-      list.value.map(({ from, to }) => {
+      context,
+      brief.formerAddresses.map(({ from, to }) => {
         const chain = evidence.former.find((f) => f.from === from)?.chain;
         const goal = normaliseUrl(to, base);
         if (!chain) return unsure(from, 'it was not asked', { expected: to });
@@ -53,7 +53,6 @@ export const oldAddresses: Check = {
           ? failed(from, { found: `status ${temporary.status}, not permanent`, expected: to, raw })
           : passed(from, { found: to, expected: to, raw });
       }),
-      { expected: 'a permanent redirect to the new address', unit: ['address', 'addresses'] },
     );
   },
   recipe: ({ brief, view }, finding) => {
@@ -61,8 +60,7 @@ export const oldAddresses: Check = {
       const u = normaliseUrl(a, `https://${brief.preferredHost ?? view.preferredHost}/`);
       return u ? new URL(u).pathname + new URL(u).search : a;
     };
-    const bad = finding.places
-      .filter((p) => p.outcome === 'failed')
+    const bad = failedPlaces(finding)
       .slice(0, 100)
       .map((p) => [path(p.place), path(p.expected ?? '/')] as const);
     return {
@@ -74,4 +72,4 @@ export const oldAddresses: Check = {
       ],
     };
   },
-};
+});

@@ -1,7 +1,7 @@
 import { finalStatus, type LinkEvidence } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
-import { where, type Check } from '#core/checks/kit/check';
-import { cantTell, failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { cantTell, failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import type { SiteView } from '#core/checks/view/site-view';
 
 function judgeLink({ url, chain }: LinkEvidence, view: SiteView): PlaceResult {
@@ -23,27 +23,24 @@ function judgeLink({ url, chain }: LinkEvidence, view: SiteView): PlaceResult {
   return status >= 500 ? unsure(url, `it answered ${status}`, more) : passed(url, { found: String(status) });
 }
 
-export const outsideLinks: Check = {
+export const outsideLinks = defineCheck({
   id: 'indexing.outside-links',
-  section: 'indexing',
   title: 'Links to other sites lead somewhere',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'link',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'Other people’s pages move and their domains lapse; what stands there next is seldom what the client meant to recommend.',
   source: 'RFC 9110 15.5.5, 15.5.11; common practice',
-  judge({ evidence, view }) {
+  messages: { expected: 'an answer other than “not found”', none: 'no page links to another site' },
+  judge(context) {
+    const { evidence, view } = context;
     const asked = evidence.links.filter((l) => !l.own);
     if (!asked.length && view.pages.some((p) => p.linksAway.some((l) => !view.siteHosts.has(l.host))))
       return cantTell('links to other sites were not asked for in this audit');
     return overPlaces(
+      context,
       asked.map((l) => judgeLink(l, view)),
-      {
-        expected: 'an answer other than “not found”',
-        unit: ['link', 'links'],
-        none: 'no page links to another site',
-      },
     );
   },
   recipe: (_, finding) => ({
@@ -52,12 +49,11 @@ export const outsideLinks: Check = {
     paste: [
       {
         label: 'Links',
-        text: finding.places
-          .filter((p) => p.outcome === 'failed')
+        text: failedPlaces(finding)
           .slice(0, 50)
           .map((p) => `${p.place} (${p.found})`)
           .join('\n'),
       },
     ],
   }),
-};
+});

@@ -1,5 +1,5 @@
 import { decodeSafely, splitAddress } from '#core/extract/address';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
 
 /** Session ids in addresses (common practice). */
@@ -31,18 +31,18 @@ export function addressFault(address: string): string | undefined {
   return undefined;
 }
 
-export const readableAddresses: Check = {
+export const readableAddresses = defineCheck({
   id: 'indexing.readable-addresses',
-  section: 'indexing',
   title: 'Addresses say what the page is',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'An address is read in listings, on paper and on the phone, and is hard to change later.',
   source: 'common practice',
+  messages: { expected: 'words in small letters' },
   judge: (context) =>
-    overPages(context, 'words in small letters', (page) => {
+    overPages(context, (page) => {
       const fault = addressFault(page.url);
       return fault ? failed(page.url, { found: fault }) : page.passed;
     }),
@@ -50,4 +50,4 @@ export const readableAddresses: Check = {
     steps:
       'Set the form of addresses in the product’s settings before the launch; after it, let each old one redirect to its new one.',
   }),
-};
+});

@@ -1,17 +1,16 @@
 import { mayFetch } from '#core/extract/robots';
 import { finalStatus } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overPages, passed } from '#core/checks/kit/judgement';
 import { mustBeListed } from './wanted-pages';
 
-export const robotsAllows: Check = {
+export const robotsAllows = defineCheck({
   id: 'indexing.robots-allows',
-  section: 'indexing',
   title: 'robots.txt lets crawlers read the site',
   severity: 'blocker',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A “Disallow: /” carried over from staging shuts the whole site, and the listing shrinks to a bare address.',
   source: 'RFC 9309 2.2',
   judge(context) {
@@ -26,7 +25,6 @@ export const robotsAllows: Check = {
     const crawlers = ['*', ...(brief.crawlers ?? [])];
     return overPages(
       context,
-      `home, required and sitemap pages allowed for ${crawlers.map((c) => (c === '*' ? 'everyone' : c)).join(', ')}`,
       (page) => {
         if (!robots) return passed(page.url, { found: 'no rules' });
         for (const crawler of crawlers) {
@@ -39,7 +37,10 @@ export const robotsAllows: Check = {
         }
         return page.passed;
       },
-      { only: (p) => mustBeListed(p, brief, inSitemap) },
+      {
+        expected: `home, required and sitemap pages allowed for ${crawlers.map((c) => (c === '*' ? 'everyone' : c)).join(', ')}`,
+        only: (p) => mustBeListed(p, brief, inSitemap),
+      },
     );
   },
   recipe: ({ view }) => ({
@@ -51,4 +52,4 @@ export const robotsAllows: Check = {
       },
     ],
   }),
-};
+});

@@ -1,19 +1,20 @@
 import { hostOf } from '#core/extract/address';
 import { mayFetch } from '#core/extract/robots';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
 
-export const robotsAssets: Check = {
+export const robotsAssets = defineCheck({
   id: 'indexing.robots-assets',
-  section: 'indexing',
   title: 'Scripts and styles may be fetched',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'asset',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'Search engines that may not fetch them judge the page without its layout.',
   source: 'common practice',
-  judge({ evidence, view }) {
+  messages: { expected: 'allowed for everyone' },
+  judge(context) {
+    const { evidence, view } = context;
     const { facts } = evidence.robots;
     if (!facts) return inapplicable('there is no robots.txt that forbids anything');
     // robots.txt speaks for its own host alone (RFC 9309 2.3)
@@ -21,16 +22,14 @@ export const robotsAssets: Check = {
     const files = evidence.assets.filter(
       (a) => (a.roles.includes('script') || a.roles.includes('style')) && hostOf(a.url) === host,
     );
+    if (!files.length && view.pages.length)
+      return inapplicable('the pages load no script or style of their own');
     return overPlaces(
+      context,
       files.map((a) => {
         const { allowed, rule } = mayFetch(facts, '*', a.url);
         return allowed ? passed(a.url) : failed(a.url, { found: 'disallowed', raw: rule?.raw });
       }),
-      {
-        expected: 'allowed for everyone',
-        unit: ['file', 'files'],
-        none: view.pages.length ? 'the pages load no script or style of their own' : undefined,
-      },
     );
   },
   recipe: (_, finding) => ({
@@ -38,14 +37,10 @@ export const robotsAssets: Check = {
     paste: [
       {
         label: 'robots.txt',
-        text: [
-          ...new Set(
-            finding.places
-              .filter((p) => p.outcome === 'failed')
-              .map((p) => `Allow: ${new URL(p.place).pathname}`),
-          ),
-        ].join('\n'),
+        text: [...new Set(failedPlaces(finding).map((p) => `Allow: ${new URL(p.place).pathname}`))].join(
+          '\n',
+        ),
       },
     ],
   }),
-};
+});

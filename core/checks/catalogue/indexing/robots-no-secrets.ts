@@ -1,17 +1,18 @@
 import { quantity } from '#core/text/quantity';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
 
-export const robotsNoSecrets: Check = {
+export const robotsNoSecrets = defineCheck({
   id: 'indexing.robots-no-secrets',
-  section: 'indexing',
   title: 'robots.txt gives nothing away',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'line',
   why: 'Everyone may read robots.txt; what it hides is what curious people open first.',
   source: 'common practice; RFC 9309 3',
-  judge({ evidence, brief }) {
+  messages: { expected: 'no staging host and no private path' },
+  judge(context) {
+    const { evidence, brief } = context;
     const { text, facts } = evidence.robots;
     if (text === undefined || !facts) return inapplicable('there is no robots.txt that can be read');
     const secrets = [...(brief.stagingHosts ?? []), ...(brief.hiddenPaths ?? [])]
@@ -29,13 +30,13 @@ export const robotsNoSecrets: Check = {
       return hit ? [failed(`line ${i + 1}`, { found: hit, raw: raw.slice(0, 300) })] : [];
     });
     return overPlaces(
+      context,
       places.length
         ? places
         : [passed(evidence.robots.chain.start, { found: quantity(lines.length, 'line') })],
-      { expected: 'no staging host and no private path', unit: ['line', 'lines'] },
     );
   },
   recipe: () => ({
     steps: 'Take the line out. Protect a private path by signing in, and keep it out of listings by noindex.',
   }),
-};
+});

@@ -1,20 +1,21 @@
 import { quantity } from '#core/text/quantity';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
 
 /** What crawlers have to read at least (RFC 9309 2.5). */
 const LIMIT = 500 * 1024;
 
-export const robotsWellFormed: Check = {
+export const robotsWellFormed = defineCheck({
   id: 'indexing.robots-well-formed',
-  section: 'indexing',
   title: 'robots.txt is read as it is meant',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'line',
   why: 'A rule before any group, or with a slip of the pen, is passed over in silence.',
   source: 'RFC 9309 2.2, 2.5',
-  judge({ evidence }) {
+  messages: { expected: 'every rule in a group, every field known' },
+  judge(context) {
+    const { evidence } = context;
     const { facts, bytes } = evidence.robots;
     if (!facts) return inapplicable('there is no robots.txt that can be read');
     const url = evidence.robots.chain.start;
@@ -22,8 +23,8 @@ export const robotsWellFormed: Check = {
     if ((bytes ?? 0) > LIMIT)
       places.push(failed(url, { found: `${bytes} bytes: what comes after ${LIMIT} need not be read` }));
     return overPlaces(
+      context,
       places.length ? places : [passed(url, { found: quantity(facts.groups.length, 'group') })],
-      { expected: 'every rule in a group, every field known', unit: ['line', 'lines'] },
     );
   },
   recipe: (_, finding) => ({
@@ -31,11 +32,10 @@ export const robotsWellFormed: Check = {
     paste: [
       {
         label: 'As it stands',
-        text: finding.places
-          .filter((p) => p.outcome === 'failed')
+        text: failedPlaces(finding)
           .map((p) => `${p.place}: ${p.raw ?? ''}`)
           .join('\n'),
       },
     ],
   }),
-};
+});

@@ -1,23 +1,25 @@
 import { limitsOf } from '#core/checks/view/index-directives';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPages } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
 import { mustBeListed } from './wanted-pages';
 
-export const shownInFull: Check = {
+export const shownInFull = defineCheck({
   id: 'indexing.shown-in-full',
-  section: 'indexing',
   title: 'Listings may show the pages and follow their links',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A nofollow or nosnippet left over from the draft lets the page into the listings, but as a bare title, and nothing that it links to is found by it.',
   source: 'common practice: directives of the large search engines, from memory',
+  messages: {
+    expected: 'no nofollow, nosnippet or lapsed unavailable_after on pages that are to be listed',
+    none: 'no page has to be listed',
+  },
   judge(context) {
     const { view, brief, at } = context;
     return overPages(
       context,
-      'no nofollow, nosnippet or lapsed unavailable_after on pages that are to be listed',
       (page) => {
         // what keeps the page out altogether is indexing.let-in’s
         if (page.keptOut) return null;
@@ -29,12 +31,12 @@ export const shownInFull: Check = {
             })
           : page.passed;
       },
-      { only: (p) => mustBeListed(p, brief, view.inSitemap), none: 'no page has to be listed' },
+      { only: (p) => mustBeListed(p, brief, view.inSitemap) },
     );
   },
   recipe: (_, finding) => ({
     steps:
       'Take the directive out of the page’s settings, the template or the server’s configuration; where nothing is to be held back, no robots tag is needed at all.',
-    paste: [{ label: 'Take out', text: finding.places.find((p) => p.outcome === 'failed')?.raw ?? '' }],
+    paste: [{ label: 'Take out', text: failedPlaces(finding)[0]?.raw ?? '' }],
   }),
-};
+});

@@ -1,20 +1,21 @@
 import type { PlaceResult } from '#core/facts/finding';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, inapplicable, overPlaces } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, inapplicable, overPlaces } from '#core/checks/kit/judgement';
 import { isHidden } from './wanted-pages';
 import { isAside } from './aside';
 
-export const sitemapComplete: Check = {
+export const sitemapComplete = defineCheck({
   id: 'indexing.sitemap-complete',
-  section: 'indexing',
   title: 'Sitemap and links know the same pages',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A page that only one of the two knows is found late, or by nobody.',
   source: 'common practice',
-  judge({ evidence, view, brief }) {
+  messages: { expected: 'every page that may be listed in both', none: 'no page may be listed' },
+  judge(context) {
+    const { evidence, view, brief } = context;
     const listed = view.inSitemap;
     if (!listed.size)
       return inapplicable('there is no sitemap with addresses; indexing.sitemap-found says so');
@@ -30,11 +31,7 @@ export const sitemapComplete: Check = {
       if (!p.evidence.from && p !== view.home && p.evidence.via !== 'brief') return [];
       return isAside(p.url) || isHidden(p, brief) ? [] : [failed(p.url, { found: 'not in the sitemap' })];
     });
-    return overPlaces(places, {
-      expected: 'every page that may be listed in both',
-      unit: ['page', 'pages'],
-      none: 'no page may be listed',
-    });
+    return overPlaces(context, places);
   },
   recipe: (_, finding) => ({
     steps: 'Have the sitemap written anew, and link pages that only it knows from a page beside them.',
@@ -47,11 +44,10 @@ export const sitemapComplete: Check = {
             .slice(0, 50)
             .map((p) => `<url><loc>${p.place}</loc></url>`)
             .join('\n') ||
-          finding.places
-            .filter((p) => p.outcome === 'failed')
+          failedPlaces(finding)
             .map((p) => p.place)
             .join('\n'),
       },
     ],
   }),
-};
+});

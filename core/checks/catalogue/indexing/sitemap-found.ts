@@ -1,31 +1,31 @@
 import { quantity } from '#core/text/quantity';
 import { finalStatus } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overSite, passed } from '#core/checks/kit/judgement';
 
-export const sitemapFound: Check = {
+export const sitemapFound = defineCheck({
   id: 'indexing.sitemap-found',
-  section: 'indexing',
   title: 'There is a sitemap',
   severity: 'major',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'site',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'Search engines find pages by it that few links lead to, and see what has changed.',
   source: 'sitemaps.org 0.9',
-  judge({ evidence, view }) {
-    const expected = 'a well-formed sitemap, named in robots.txt or at /sitemap.xml';
+  messages: { expected: 'a well-formed sitemap, named in robots.txt or at /sitemap.xml' },
+  judge(context) {
+    const { evidence, view } = context;
     const tops = evidence.sitemaps.filter((s) => s.from !== 'index');
     for (const map of tops) {
       if (finalStatus(map.chain) === 200 && map.facts && !map.facts.error)
         return overSite(
+          context,
           passed(map.url, {
             found:
               map.facts.kind === 'index'
                 ? quantity(map.facts.count, 'file')
                 : quantity(map.facts.count, 'address', 'addresses'),
           }),
-          { expected },
         );
     }
     const seen = tops.map(
@@ -33,11 +33,11 @@ export const sitemapFound: Check = {
         `${m.url}: ${m.facts?.error ? `not well-formed (${m.facts.error})` : (m.chain.error?.message ?? `status ${finalStatus(m.chain)}`)}`,
     );
     return overSite(
+      context,
       failed(tops[0]?.url ?? `https://${view.preferredHost}/sitemap.xml`, {
         found: seen[0] ?? 'none',
         raw: seen.join('\n'),
       }),
-      { expected },
     );
   },
   recipe: ({ view }) => ({
@@ -53,4 +53,4 @@ export const sitemapFound: Check = {
       { label: 'Line in robots.txt', text: `Sitemap: https://${view.preferredHost}/sitemap.xml` },
     ],
   }),
-};
+});

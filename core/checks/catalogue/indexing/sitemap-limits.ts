@@ -2,7 +2,7 @@ import { quantity } from '#core/text/quantity';
 import { hostOf, parseUrl } from '#core/extract/address';
 import { SITEMAP_BYTES, SITEMAP_URLS } from '#core/extract/sitemap';
 import { finalStatus } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
 
 /** W3C Datetime (a profile of ISO 8601): year, month, day, or with time and zone. */
@@ -20,18 +20,23 @@ export function dateFault(text: string, at: Date): string | undefined {
   return time > at.getTime() + DAY ? 'in the future' : undefined;
 }
 
-export const sitemapLimits: Check = {
+export const sitemapLimits = defineCheck({
   id: 'indexing.sitemap-limits',
-  section: 'indexing',
   title: 'The sitemap keeps to the protocol',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'file',
   why: 'Search engines drop a file that breaks the rules, mostly without a word.',
   source: 'sitemaps.org 0.9; W3C Datetime',
-  judge({ evidence, at }) {
+  messages: {
+    expected: 'at most 50,000 addresses and 52,428,800 bytes, absolute, on its own host, dates that are over',
+    none: 'there is no sitemap that can be read',
+  },
+  judge(context) {
+    const { evidence, at } = context;
     const files = evidence.sitemaps.filter((m) => finalStatus(m.chain) === 200 && m.facts);
     return overPlaces(
+      context,
       files.map((m) => {
         const f = m.facts!;
         if (f.count > SITEMAP_URLS)
@@ -59,12 +64,6 @@ export const sitemapLimits: Check = {
         }
         return passed(m.url, { found: quantity(f.count, 'address', 'addresses') });
       }),
-      {
-        expected:
-          'at most 50,000 addresses and 52,428,800 bytes, absolute, on its own host, dates that are over',
-        unit: ['file', 'files'],
-        none: 'there is no sitemap that can be read',
-      },
     );
   },
   recipe: () => ({
@@ -77,4 +76,4 @@ export const sitemapLimits: Check = {
       },
     ],
   }),
-};
+});

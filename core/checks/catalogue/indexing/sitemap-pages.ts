@@ -1,18 +1,23 @@
 import { finalStatus } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 
-export const sitemapPages: Check = {
+export const sitemapPages = defineCheck({
   id: 'indexing.sitemap-pages',
-  section: 'indexing',
   title: 'The sitemap names pages to be listed, and only those',
   severity: 'major',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'Dead and forbidden addresses make search engines trust the rest of the file less.',
   source: 'sitemaps.org; common practice',
-  judge({ evidence, view }) {
+  messages: {
+    expected: '200, may be indexed, its own canonical',
+    unit: 'address',
+    none: 'there is no sitemap with addresses of this site',
+  },
+  judge(context) {
+    const { evidence, view } = context;
     const unread = new Set(evidence.unread);
     const places = [...view.inSitemap].flatMap((url) => {
       const page = view.asked.get(url);
@@ -34,23 +39,18 @@ export const sitemapPages: Check = {
           : passed(url),
       ];
     });
-    return overPlaces(places, {
-      expected: '200, may be indexed, its own canonical',
-      unit: ['address', 'addresses'],
-      none: 'there is no sitemap with addresses of this site',
-    });
+    return overPlaces(context, places);
   },
   recipe: (_, finding) => ({
     steps: 'Have the sitemap written anew; where it comes from a plug-in, leave these pages out there.',
     paste: [
       {
         label: 'To be taken out',
-        text: finding.places
-          .filter((p) => p.outcome === 'failed')
+        text: failedPlaces(finding)
           .slice(0, 50)
           .map((p) => p.place)
           .join('\n'),
       },
     ],
   }),
-};
+});

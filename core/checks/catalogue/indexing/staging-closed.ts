@@ -1,6 +1,6 @@
 import { hostOf } from '#core/extract/address';
 import { finalStatus, lastAnswer } from '#core/facts/evidence';
-import { where, type Check, type CheckContext } from '#core/checks/kit/check';
+import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 
 /**
@@ -24,25 +24,25 @@ export function closedAs({
   return end && live.has(hostOf(end)) ? `leads to ${end}` : undefined;
 }
 
-export const stagingClosed: Check = {
+export const stagingClosed = defineCheck({
   id: 'indexing.staging-closed',
-  section: 'indexing',
   title: 'Staging is closed after the launch',
   severity: 'major',
-  situations: where('S'),
+  situations: ['staging'],
   scope: 'site',
   why: 'A forgotten copy is found by search engines and by people who then order from last year’s price list.',
   source: 'common practice',
+  messages: { expected: 'locked, gone, or leading to the live site' },
   judge(context) {
     const { launched, view, evidence } = context;
     if (launched === undefined)
       return { outcome: 'untested', reason: 'whether the site is launched is not said', places: [] };
     if (!launched) return inapplicable('the site is not launched yet');
-    const expected = 'locked, gone, or leading to the live site';
+    const { expected } = context.words;
     const how = closedAs(context);
-    if (how) return overSite(passed(evidence.target.url, { found: how }), { expected });
+    if (how) return overSite(context, passed(evidence.target.url, { found: how }));
     if (!view.home) return cantTell(view.rootCause()?.reason ?? 'the home page was not read', { expected });
-    return overSite(failed(evidence.target.url, { found: 'open to everybody' }), { expected });
+    return overSite(context, failed(evidence.target.url, { found: 'open to everybody' }));
   },
   recipe: ({ brief }) => ({
     steps: 'Take the place down, ask for a password, or let it lead to the live site.',
@@ -53,4 +53,4 @@ export const stagingClosed: Check = {
         ]
       : undefined,
   }),
-};
+});

@@ -1,19 +1,19 @@
 import { headerValues } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
-export const charset: Check = {
+export const charset = defineCheck({
   id: 'metadata.charset',
-  section: 'metadata',
   title: 'Pages are in UTF-8 and say so',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A browser that has to guess shows broken accents.',
   source: 'HTML',
+  messages: { expected: 'UTF-8 by header, byte order mark or within the first 1024 bytes' },
   judge(context) {
-    return overPages(context, 'UTF-8 by header, byte order mark or within the first 1024 bytes', (page) => {
+    return overPages(context, (page) => {
       const found = page.evidence.charset ?? 'nothing';
       const raw = headerValues(page.answer, 'content-type')
         .map((v) => `Content-Type: ${v}`)
@@ -28,4 +28,4 @@ export const charset: Check = {
       { label: 'Header', text: 'Content-Type: text/html; charset=utf-8' },
     ],
   }),
-};
+});

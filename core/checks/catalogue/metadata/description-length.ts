@@ -1,15 +1,14 @@
 import { countCharacters, isEastAsian, textWidth } from '#core/text/width';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
-export const descriptionLength: Check = {
+export const descriptionLength = defineCheck({
   id: 'metadata.description-length',
-  section: 'metadata',
   title: 'Descriptions fit into a listing',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A short one is passed over for a piece of the page, a long one is cut off.',
   source: 'common practice',
   parameters: {
@@ -23,12 +22,12 @@ export const descriptionLength: Check = {
       meaning: 'widest at 14 px of a face with Arial’s metrics',
     },
   },
+  messages: { none: 'no page has a description' },
   judge(context) {
     const { least = 80, most = 150, width = 900 } = context.parameters;
     const limit = context.profile.descriptionLimit;
     return overPages(
       context,
-      `${least} to ${most} characters, at most ${width} px${limit ? `, ${limit} at the host` : ''}`,
       (page) => {
         const meta = page.description;
         const text = meta?.content.trim();
@@ -41,10 +40,12 @@ export const descriptionLength: Check = {
           (isEastAsian(text) || (count >= least && count <= most));
         return (good ? passed : failed)(page.url, { found: `${count} characters, ${px} px`, raw: meta!.raw });
       },
-      { none: 'no page has a description' },
+      {
+        expected: `${least} to ${most} characters, at most ${width} px${limit ? `, ${limit} at the host` : ''}`,
+      },
     );
   },
   recipe: () => ({
     steps: 'Say in one or two sentences what a visitor finds here and why they should come.',
   }),
-};
+});

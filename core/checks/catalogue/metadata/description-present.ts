@@ -1,5 +1,5 @@
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
 import type { ReadPage } from '#core/checks/view/read-page';
 import { escapeText } from '#core/checks/catalogue/identity/title-names-site';
 
@@ -12,18 +12,18 @@ function beginning(facts: ReadPage['facts'] | undefined): string {
   return (after.length > 40 ? after : facts.text).slice(0, 150).replace(/\s+\S*$/, '');
 }
 
-export const descriptionPresent: Check = {
+export const descriptionPresent = defineCheck({
   id: 'metadata.description-present',
-  section: 'metadata',
   title: 'Every page has one description',
   severity: 'major',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'Without one, search engines cut a listing together from whatever stands on the page.',
   source: 'HTML',
+  messages: { expected: 'exactly one non-empty description' },
   judge(context) {
-    return overPages(context, 'exactly one non-empty description', (page) => {
+    return overPages(context, (page) => {
       const all = page.facts.metas.filter((m) => m.name === 'description');
       const raw = all.map((m) => m.raw).join('\n');
       if (!all.length) return failed(page.url, { found: 'none' });
@@ -35,12 +35,11 @@ export const descriptionPresent: Check = {
   recipe: ({ view }, finding) => ({
     steps:
       'Write one for each page: what a visitor finds there, with the name, in 80 to 150 characters. The first sentences of the page are a start.',
-    paste: finding.places
-      .filter((p) => p.outcome === 'failed')
+    paste: failedPlaces(finding)
       .slice(0, 10)
       .map((p) => {
         const text = beginning(view.pages.find((x) => x.url === p.place)?.facts);
         return { label: p.place, text: `<meta name="description" content="${escapeText(text)}">` };
       }),
   }),
-};
+});

@@ -1,11 +1,10 @@
-import { handCheck, where } from '#core/checks/kit/check';
+import { defineManualCheck } from '#core/checks/kit/check';
 
-export const handAccessibility = handCheck({
+export const handAccessibility = defineManualCheck({
   id: 'metadata.hand-accessibility',
-  section: 'metadata',
   title: 'Keyboard, focus, contrast and reflow are looked through',
   severity: 'major',
-  situations: where('S'),
+  situations: ['staging'],
   source: 'WCAG 2.1.1, 2.4.7, 1.4.3, 1.4.10',
   attestedForDays: 180,
   why: 'Half of all hurdles cannot be measured from outside.',

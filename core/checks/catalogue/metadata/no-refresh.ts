@@ -1,4 +1,4 @@
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
 
 /** The delay of a refresh in seconds (HTML, shared declarative refresh steps); undefined when it is none. */
@@ -7,18 +7,18 @@ export function refreshDelay(content: string): number | undefined {
   return m?.[1] === undefined ? undefined : Number(m[1]);
 }
 
-export const noRefresh: Check = {
+export const noRefresh = defineCheck({
   id: 'metadata.no-refresh',
-  section: 'metadata',
   title: 'No page reloads or leaves by itself',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'Slow readers lose their place, and those who listen start anew.',
   source: 'WCAG 2.2.1; WCAG failures F40, F41',
+  messages: { expected: 'no meta refresh with a delay' },
   judge: (context) =>
-    overPages(context, 'no meta refresh with a delay', (page) => {
+    overPages(context, (page) => {
       const meta = page.facts.metas.find(
         (m) => m.httpEquiv === 'refresh' && (refreshDelay(m.content) ?? 0) > 0,
       );
@@ -33,4 +33,4 @@ export const noRefresh: Check = {
       { label: 'Apache', text: 'Redirect 301 /old /new' },
     ],
   }),
-};
+});

@@ -1,18 +1,18 @@
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
-export const oneMainHeading: Check = {
+export const oneMainHeading = defineCheck({
   id: 'metadata.one-main-heading',
-  section: 'metadata',
   title: 'Every page has one main heading',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'It tells screen readers and search engines what the page is about.',
   source: 'common practice',
+  messages: { expected: 'exactly one non-empty h1' },
   judge(context) {
-    return overPages(context, 'exactly one non-empty h1', (page) => {
+    return overPages(context, (page) => {
       const all = page.facts.headings.filter((h) => h.level === 1);
       if (all.length !== 1)
         return failed(page.url, {
@@ -27,4 +27,4 @@ export const oneMainHeading: Check = {
     });
   },
   recipe: () => ({ steps: 'Make the heading that names the page the only h1; set others to h2.' }),
-};
+});

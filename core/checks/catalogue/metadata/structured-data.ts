@@ -1,37 +1,35 @@
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
-export const structuredData: Check = {
+export const structuredData = defineCheck({
   id: 'metadata.structured-data',
-  section: 'metadata',
   title: 'Structured data can be read',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'One stray comma, and the whole block is passed over.',
   source: 'JSON-LD 1.1; common practice',
+  messages: {
+    expected: 'every block parses, every node with type and context',
+    none: 'no page carries JSON-LD',
+  },
   judge: (context) =>
-    overPages(
-      context,
-      'every block parses, every node with type and context',
-      (page) => {
-        if (!page.facts.jsonLd.length) return null;
-        for (const b of page.facts.jsonLd) {
-          const at = `line ${b.line}`;
-          if (b.error) return failed(page.url, { found: `${at}: ${b.error}`, raw: b.raw });
-          if (!b.nodes.length) return failed(page.url, { found: `${at}: nothing in it`, raw: b.raw });
-          if (b.nodes.some((n) => !n.hasContext))
-            return failed(page.url, { found: `${at}: no @context`, raw: b.raw });
-          if (b.nodes.some((n) => !n.types.length))
-            return failed(page.url, { found: `${at}: a node without @type`, raw: b.raw });
-        }
-        const types = new Set<string>();
-        for (const b of page.facts.jsonLd) for (const n of b.nodes) for (const t of n.types) types.add(t);
-        return passed(page.url, { found: [...types].join(', ') });
-      },
-      { none: 'no page carries JSON-LD' },
-    ),
+    overPages(context, (page) => {
+      if (!page.facts.jsonLd.length) return null;
+      for (const b of page.facts.jsonLd) {
+        const at = `line ${b.line}`;
+        if (b.error) return failed(page.url, { found: `${at}: ${b.error}`, raw: b.raw });
+        if (!b.nodes.length) return failed(page.url, { found: `${at}: nothing in it`, raw: b.raw });
+        if (b.nodes.some((n) => !n.hasContext))
+          return failed(page.url, { found: `${at}: no @context`, raw: b.raw });
+        if (b.nodes.some((n) => !n.types.length))
+          return failed(page.url, { found: `${at}: a node without @type`, raw: b.raw });
+      }
+      const types = new Set<string>();
+      for (const b of page.facts.jsonLd) for (const n of b.nodes) for (const t of n.types) types.add(t);
+      return passed(page.url, { found: [...types].join(', ') });
+    }),
   recipe: () => ({
     steps:
       'Mend the block; mostly it is a comma before a closing bracket, a quote inside a text, or HTML in it.',
@@ -42,4 +40,4 @@ export const structuredData: Check = {
       },
     ],
   }),
-};
+});

@@ -1,15 +1,14 @@
 import { countCharacters, isEastAsian, textWidth } from '#core/text/width';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
-export const titleLength: Check = {
+export const titleLength = defineCheck({
   id: 'metadata.title-length',
-  section: 'metadata',
   title: 'Titles fit into a listing',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'What does not fit is cut off, mostly before the name.',
   source: 'common practice',
   parameters: {
@@ -23,11 +22,11 @@ export const titleLength: Check = {
       meaning: 'widest at 20 px of a face with Arial’s metrics',
     },
   },
+  messages: { none: 'no page has a title' },
   judge(context) {
     const { least = 15, most = 60, width = 560 } = context.parameters;
     return overPages(
       context,
-      `${least} to ${most} characters, at most ${width} px`,
       (page) => {
         const title = page.facts.titles[0];
         if (!title?.text) return null;
@@ -40,10 +39,10 @@ export const titleLength: Check = {
           raw: title.raw + title.text,
         });
       },
-      { none: 'no page has a title' },
+      { expected: `${least} to ${most} characters, at most ${width} px` },
     );
   },
   recipe: () => ({
     steps: 'Say first what this page is about, then the name; leave out words that every title has.',
   }),
-};
+});

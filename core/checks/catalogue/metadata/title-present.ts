@@ -1,20 +1,20 @@
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
 import { escapeText } from '#core/checks/catalogue/identity/title-names-site';
 import { pageWord } from '#core/checks/catalogue/identity/no-default-title';
 
-export const titlePresent: Check = {
+export const titlePresent = defineCheck({
   id: 'metadata.title-present',
-  section: 'metadata',
   title: 'Every page has one title',
   severity: 'major',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'The title heads the listing, the tab and the bookmark.',
   source: 'HTML; WCAG 2.4.2',
+  messages: { expected: 'exactly one title in the head' },
   judge(context) {
-    return overPages(context, 'exactly one title in the head', (page) => {
+    return overPages(context, (page) => {
       const titles = page.facts.titles;
       if (!titles.length) return failed(page.url, { found: 'none' });
       const raw = titles.map((t) => `${t.raw}${t.text}</title>`).join('\n');
@@ -26,12 +26,11 @@ export const titlePresent: Check = {
   },
   recipe: ({ brief }, finding) => ({
     steps: 'Give each of these pages one title in its head.',
-    paste: finding.places
-      .filter((p) => p.outcome === 'failed')
+    paste: failedPlaces(finding)
       .slice(0, 10)
       .map((p) => ({
         label: p.place,
         text: `<title>${escapeText(pageWord(p.place))}${brief.name ? ` – ${escapeText(brief.name)}` : ''}</title>`,
       })),
   }),
-};
+});

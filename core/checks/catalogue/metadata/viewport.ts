@@ -1,4 +1,4 @@
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
 /** What is wrong with a viewport's settings, or nothing. */
@@ -18,19 +18,19 @@ function faultOf(content: string): string {
   return zoom ? '' : `zoom forbidden: ${content}`;
 }
 
-export const viewport: Check = {
+export const viewport = defineCheck({
   id: 'metadata.viewport',
-  section: 'metadata',
   title: 'Pages fit a phone and may be zoomed',
   severity: 'major',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'Without it phones show the desktop page shrunk; with zoom forbidden people who see badly are shut out.',
   source: 'CSS Viewport; WCAG 1.4.4',
+  messages: { expected: 'width=device-width, zoom not forbidden' },
   judge(context) {
     const faults = new Map<string, string>();
-    return overPages(context, 'width=device-width, zoom not forbidden', (page) => {
+    return overPages(context, (page) => {
       const meta = page.facts.metas.find((m) => m.name === 'viewport');
       if (!meta) return failed(page.url, { found: 'no viewport' });
       let fault = faults.get(meta.content);
@@ -44,4 +44,4 @@ export const viewport: Check = {
     steps: 'Put this into the template’s head.',
     paste: [{ label: 'Tag', text: '<meta name="viewport" content="width=device-width, initial-scale=1">' }],
   }),
-};
+});

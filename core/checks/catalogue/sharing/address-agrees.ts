@@ -1,38 +1,32 @@
 import { normaliseUrl } from '#core/extract/address';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
 
-export const addressAgrees: Check = {
+export const addressAgrees = defineCheck({
   id: 'sharing.address-agrees',
-  section: 'sharing',
   title: 'og:url is the canonical',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'Where the two differ, likes and shares are counted for another address.',
   source: 'Open Graph protocol',
+  messages: { expected: 'og:url equal to the canonical', none: 'no page has both og:url and a canonical' },
   judge: (context) =>
-    overPages(
-      context,
-      'og:url equal to the canonical',
-      (page) => {
-        const meta = page.openGraph('og:url');
-        const canonical = page.canonical;
-        if (!meta?.content || !canonical) return null;
-        return (normaliseUrl(meta.content) === canonical ? passed : failed)(page.url, {
-          found: meta.content,
-          expected: canonical,
-          raw: meta.raw,
-        });
-      },
-      { none: 'no page has both og:url and a canonical' },
-    ),
+    overPages(context, (page) => {
+      const meta = page.openGraph('og:url');
+      const canonical = page.canonical;
+      if (!meta?.content || !canonical) return null;
+      return (normaliseUrl(meta.content) === canonical ? passed : failed)(page.url, {
+        found: meta.content,
+        expected: canonical,
+        raw: meta.raw,
+      });
+    }),
   recipe: (_, finding) => ({
     steps: 'Let both come from the same setting, the site’s address.',
-    paste: finding.places
-      .filter((p) => p.outcome === 'failed')
+    paste: failedPlaces(finding)
       .slice(0, 10)
       .map((p) => ({ label: p.place, text: `<meta property="og:url" content="${p.expected}">` })),
   }),
-};
+});

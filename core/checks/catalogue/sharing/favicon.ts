@@ -1,15 +1,14 @@
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { offerOf, sizesInWords } from './icons';
 
-export const favicon: Check = {
+export const favicon = defineCheck({
   id: 'sharing.favicon',
-  section: 'sharing',
   title: 'There is an icon',
   severity: 'major',
-  situations: where('SHL'),
+  situations: ['staging', 'holding', 'live'],
   scope: 'site',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'The icon is how people find the tab and the bookmark again; without one the host’s or a blank sheet shows.',
   source: 'HTML #rel-icon; common practice',
   parameters: {
@@ -21,7 +20,8 @@ export const favicon: Check = {
       meaning: 'least size where the host profile requires none',
     },
   },
-  judge({ evidence, view, profile, parameters }) {
+  judge(context) {
+    const { evidence, view, profile, parameters } = context;
     const required = profile.icons?.required ?? [];
     const expected = required.length
       ? `a square icon of ${required.join(' and ')} px, as the host requires`
@@ -33,7 +33,7 @@ export const favicon: Check = {
     if (!usable.length) {
       if (offers.every((o) => o.asset.chain.error?.code === 'timeout'))
         return cantTell(offers[0]!.fault!, { expected });
-      return overSite(failed(place, { found: sizesInWords(offers.slice(0, 3)) }), { expected });
+      return overSite(context, failed(place, { found: sizesInWords(offers.slice(0, 3)) }), { expected });
     }
     const square = usable.filter((o) => o.vector || o.sizes.some((s) => s.width === s.height));
     const sizes = new Set(
@@ -42,12 +42,13 @@ export const favicon: Check = {
     const vector = square.some((o) => o.vector);
     const good = required.length
       ? required.every((r) => sizes.has(r))
-      : vector || [...sizes].some((s) => s >= parameters.size!);
+      : vector || [...sizes].some((s) => s >= parameters.size);
     const raw = view.home?.facts.links
       .filter((l) => l.rel.includes('icon'))
       .map((l) => l.raw)
       .join('\n');
     return overSite(
+      context,
       (square.length && good ? passed : failed)(place, {
         found: sizesInWords(usable),
         raw: raw || undefined,
@@ -72,4 +73,4 @@ export const favicon: Check = {
       },
     ],
   }),
-};
+});

@@ -1,17 +1,18 @@
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 
-export const iconOwn: Check = {
+export const iconOwn = defineCheck({
   id: 'sharing.icon-own',
-  section: 'sharing',
   title: 'The icon is not the host’s',
   severity: 'major',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'site',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'With the host’s icon in the tab the site looks as if it were not finished.',
   source: 'common practice',
-  judge({ evidence, profile }) {
+  messages: { expected: 'an icon of the client’s own' },
+  judge(context) {
+    const { evidence, profile } = context;
     const known = new Set((profile.defaults?.iconHashes ?? []).map((h) => h.toLowerCase()));
     if (!known.size) return inapplicable('the host profile knows no default icon');
     const icons = evidence.assets.filter((a) => a.roles.includes('icon') || a.roles.includes('touch-icon'));
@@ -22,14 +23,14 @@ export const iconOwn: Check = {
         : cantTell('no icon could be read');
     const hit = read.find((a) => known.has(a.sha256!));
     return overSite(
+      context,
       (hit ? failed : passed)((hit ?? read[0]!).url, {
         found: hit ? `the default icon of ${profile.name}` : 'an icon of its own',
         raw: `SHA-256 ${(hit ?? read[0]!).sha256}`,
       }),
-      { expected: 'an icon of the client’s own' },
     );
   },
   recipe: () => ({
     steps: 'Upload the client’s icon in the site’s settings; browsers keep the old one for days.',
   }),
-};
+});

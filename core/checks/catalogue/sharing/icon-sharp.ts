@@ -1,15 +1,14 @@
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 import { offerOf, sizesInWords } from './icons';
 
-export const iconSharp: Check = {
+export const iconSharp = defineCheck({
   id: 'sharing.icon-sharp',
-  section: 'sharing',
   title: 'The icon is sharp on dense screens',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'site',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A 32 px icon is enlarged on most of today’s screens and looks soft.',
   source: 'common practice',
   parameters: {
@@ -21,7 +20,8 @@ export const iconSharp: Check = {
       meaning: 'least dense size where the host profile recommends none',
     },
   },
-  judge({ evidence, profile, parameters }) {
+  judge(context) {
+    const { evidence, profile, parameters } = context;
     const wanted = profile.icons?.recommended ?? [];
     const expected = wanted.length
       ? `an icon of ${wanted.join(' and ')} px, as recommended for the host`
@@ -37,15 +37,19 @@ export const iconSharp: Check = {
     );
     const good =
       usable.some((o) => o.vector) ||
-      (wanted.length ? wanted.every((w) => sizes.has(w)) : [...sizes].some((s) => s >= parameters.size!));
-    return overSite((good ? passed : failed)(usable[0]!.asset.url, { found: sizesInWords(usable) }), {
-      expected,
-    });
+      (wanted.length ? wanted.every((w) => sizes.has(w)) : [...sizes].some((s) => s >= parameters.size));
+    return overSite(
+      context,
+      (good ? passed : failed)(usable[0]!.asset.url, { found: sizesInWords(usable) }),
+      {
+        expected,
+      },
+    );
   },
   recipe: ({ profile, parameters }) => {
     const sizes = profile.icons?.recommended?.length
       ? profile.icons.recommended
-      : [Math.max(192, parameters.size!)];
+      : [Math.max(192, parameters.size)];
     return {
       steps: 'Upload the icon in a dense size as well, or as SVG.',
       paste: [
@@ -58,4 +62,4 @@ export const iconSharp: Check = {
       ],
     };
   },
-};
+});

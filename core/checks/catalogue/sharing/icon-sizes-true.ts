@@ -1,23 +1,25 @@
 import { normaliseUrl } from '#core/extract/address';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPlaces, passed } from '#core/checks/kit/judgement';
 import { offerOf, sizesInWords } from './icons';
 
-export const iconSizesTrue: Check = {
+export const iconSizesTrue = defineCheck({
   id: 'sharing.icon-sizes-true',
-  section: 'sharing',
   title: 'Declared icon sizes are the real ones',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'image',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'Browsers choose by the declaration, and enlarge what is smaller than it says.',
   source: 'HTML #attr-link-sizes',
-  judge({ evidence, view }) {
+  messages: { expected: 'the size that the file has', unit: 'icon', none: 'no icon declares a size' },
+  judge(context) {
+    const { evidence, view } = context;
     const links = (view.home?.facts.links ?? []).filter(
       (l) => l.sizes && l.rel.some((r) => r === 'icon' || r.startsWith('apple-touch-icon')),
     );
     return overPlaces(
+      context,
       links.flatMap((link) => {
         const url = normaliseUrl(link.href, view.home!.url);
         const asset = evidence.assets.find((a) => a.url === url);
@@ -36,19 +38,16 @@ export const iconSizesTrue: Check = {
           }),
         ];
       }),
-      { expected: 'the size that the file has', unit: ['icon', 'icons'], none: 'no icon declares a size' },
     );
   },
   recipe: (_, finding) => ({
     steps: 'Declare what the files are, or upload them in the sizes declared.',
-    paste: finding.places
-      .filter((p) => p.outcome === 'failed')
-      .map((p) => ({
-        label: p.place,
-        text: (p.raw ?? '').replace(
-          /sizes=("|')?[^"'\s>]*("|')?/i,
-          `sizes="${(p.found ?? '').replace(/ × /g, 'x').replace(/, /g, ' ')}"`,
-        ),
-      })),
+    paste: failedPlaces(finding).map((p) => ({
+      label: p.place,
+      text: (p.raw ?? '').replace(
+        /sizes=("|')?[^"'\s>]*("|')?/i,
+        `sizes="${(p.found ?? '').replace(/ × /g, 'x').replace(/, /g, ' ')}"`,
+      ),
+    })),
   }),
-};
+});

@@ -1,30 +1,25 @@
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 import { escapeText } from '#core/checks/catalogue/identity/title-names-site';
 
-export const imageDescription: Check = {
+export const imageDescription = defineCheck({
   id: 'sharing.image-description',
-  section: 'sharing',
   title: 'The share picture has a text',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'Who reads a shared link with a screen reader hears what the picture shows only if the page says it.',
   source: 'Open Graph protocol (og:image:alt)',
+  messages: { expected: 'og:image:alt where there is og:image', none: 'no page names a share picture' },
   judge(context) {
-    return overPages(
-      context,
-      'og:image:alt where there is og:image',
-      (page) => {
-        if (!page.openGraph('og:image')?.content.trim()) return null;
-        const alt = page.openGraph('og:image:alt');
-        return alt?.content.trim()
-          ? passed(page.url, { found: alt.content, raw: alt.raw })
-          : failed(page.url, { found: alt ? 'an empty og:image:alt' : 'no og:image:alt', raw: alt?.raw });
-      },
-      { none: 'no page names a share picture' },
-    );
+    return overPages(context, (page) => {
+      if (!page.openGraph('og:image')?.content.trim()) return null;
+      const alt = page.openGraph('og:image:alt');
+      return alt?.content.trim()
+        ? passed(page.url, { found: alt.content, raw: alt.raw })
+        : failed(page.url, { found: alt ? 'an empty og:image:alt' : 'no og:image:alt', raw: alt?.raw });
+    });
   },
   recipe: ({ brief }) => ({
     steps:
@@ -36,4 +31,4 @@ export const imageDescription: Check = {
       },
     ],
   }),
-};
+});

@@ -1,14 +1,13 @@
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
 
-export const imageSize: Check = {
+export const imageSize = defineCheck({
   id: 'sharing.image-size',
-  section: 'sharing',
   title: 'The share picture is large and wide enough',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'image',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A smaller or squarer picture is cropped, or shown as a thumbnail beside the text.',
   source: 'common practice',
   parameters: {
@@ -16,7 +15,9 @@ export const imageSize: Check = {
     height: { default: 630, min: 100, max: 4000, unit: 'px', meaning: 'least height' },
     tolerance: { default: 2, min: 0, max: 50, unit: '%', meaning: 'how far the ratio may be off' },
   },
-  judge({ evidence, parameters }) {
+  messages: { none: 'no share picture could be read' },
+  judge(context) {
+    const { evidence, parameters } = context;
     const { width = 1200, height = 630, tolerance = 2 } = parameters;
     const places = evidence.assets
       .filter((a) => a.roles.includes('share-picture') && a.image)
@@ -29,13 +30,11 @@ export const imageSize: Check = {
           found: `${w} × ${h}${small ? '' : off ? `, ratio ${(w / h).toFixed(2)} : 1` : ''}`,
         });
       });
-    return overPlaces(places, {
+    return overPlaces(context, places, {
       expected: `at least ${width} × ${height}, ${(width / height).toFixed(2)} : 1`,
-      unit: ['picture', 'pictures'],
-      none: 'no share picture could be read',
     });
   },
   recipe: ({ parameters }) => ({
     steps: `Make the picture ${parameters.width} × ${parameters.height} px, with what matters in the middle, and upload it under a new name so that no old copy is shown.`,
   }),
-};
+});

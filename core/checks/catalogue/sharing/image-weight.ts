@@ -1,15 +1,14 @@
 import { lastAnswer } from '#core/facts/evidence';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
 
-export const imageWeight: Check = {
+export const imageWeight = defineCheck({
   id: 'sharing.image-weight',
-  section: 'sharing',
   title: 'The share picture is light enough',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'image',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'Networks drop a picture that is too heavy and show the link without one.',
   source: 'common practice',
   parameters: {
@@ -21,18 +20,19 @@ export const imageWeight: Check = {
       meaning: 'heaviest, where the host profile has no limit',
     },
   },
-  judge({ evidence, profile, parameters }) {
-    const limit = profile.sharePictureBytes ?? parameters.bytes!;
+  messages: { none: 'no share picture could be read' },
+  judge(context) {
+    const { evidence, profile, parameters } = context;
+    const limit = profile.sharePictureBytes ?? parameters.bytes;
     const pictures = evidence.assets.filter((a) => a.roles.includes('share-picture') && a.image);
     return overPlaces(
+      context,
       pictures.map((a) => {
         const bytes = a.size ?? lastAnswer(a.chain)?.bytes?.decoded ?? 0;
         return (bytes <= limit ? passed : failed)(a.url, { found: `${bytes} bytes` });
       }),
       {
         expected: `at most ${limit} bytes`,
-        unit: ['picture', 'pictures'],
-        none: 'no share picture could be read',
       },
     );
   },
@@ -40,4 +40,4 @@ export const imageWeight: Check = {
     steps:
       'Save the picture anew as JPEG with a quality of about 80, or in fewer pixels, and upload it under a new name.',
   }),
-};
+});

@@ -1,7 +1,7 @@
 import { finalStatus } from '#core/facts/evidence';
 import { parseUrl } from '#core/extract/address';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, inapplicable, overSite, passed, cantTell } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 
 /**
  * Whether an address is within a scope: same origin, path beginning with the scope's (Web Application
@@ -13,26 +13,27 @@ export function withinScope(address: string, scope: string): boolean {
   return a !== undefined && s !== undefined && a.origin === s.origin && a.pathname.startsWith(s.pathname);
 }
 
-export const manifest: Check = {
+export const manifest = defineCheck({
   id: 'sharing.manifest',
-  section: 'sharing',
   title: 'The web app manifest is complete',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'site',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'Phones take name and icon from it when somebody keeps the site on the home screen.',
   source: 'Web Application Manifest; the two sizes are common practice',
-  judge({ evidence }) {
+  messages: { expected: 'it parses, has a name, icons of 192 and 512 px, and a start_url within its scope' },
+  judge(context) {
+    const { evidence } = context;
     const m = evidence.manifest;
     if (!m) return inapplicable('no manifest is linked');
-    const expected = 'it parses, has a name, icons of 192 and 512 px, and a start_url within its scope';
+    const { expected } = context.words;
     const status = finalStatus(m.chain);
     if (status === undefined) return cantTell(m.chain.error?.message ?? 'no answer', { expected });
     const f = m.facts;
-    if (status !== 200 || !f) return overSite(failed(m.url, { found: `status ${status}` }), { expected });
+    if (status !== 200 || !f) return overSite(context, failed(m.url, { found: `status ${status}` }));
     const raw = m.text?.slice(0, 2000);
-    if (f.error) return overSite(failed(m.url, { found: f.error, raw }), { expected });
+    if (f.error) return overSite(context, failed(m.url, { found: f.error, raw }));
     const sizes = new Set(f.icons.flatMap((i) => i.sizes));
     const dead = f.icons.find((i) => {
       const a = evidence.assets.find((x) => x.url === i.src);
@@ -52,11 +53,11 @@ export const manifest: Check = {
         : []),
     ];
     return overSite(
+      context,
       (lacking.length ? failed : passed)(m.url, {
         found: lacking.join('; ') || `${f.name ?? f.shortName}, ${[...sizes].join(', ')}`,
         raw,
       }),
-      { expected },
     );
   },
   recipe: ({ brief }) => ({
@@ -77,4 +78,4 @@ export const manifest: Check = {
       },
     ],
   }),
-};
+});

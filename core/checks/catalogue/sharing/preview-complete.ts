@@ -1,21 +1,21 @@
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
 import { escapeText } from '#core/checks/catalogue/identity/title-names-site';
 
 const REQUIRED = ['og:title', 'og:type', 'og:image', 'og:url'];
 
-export const previewComplete: Check = {
+export const previewComplete = defineCheck({
   id: 'sharing.preview-complete',
-  section: 'sharing',
   title: 'Shared links have a full preview',
   severity: 'major',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A link without title and picture is passed over in a chat or a feed.',
   source: 'Open Graph protocol',
+  messages: { expected: () => REQUIRED.join(', ') },
   judge(context) {
-    return overPages(context, REQUIRED.join(', '), (page) => {
+    return overPages(context, (page) => {
       const metas = REQUIRED.map((p) => page.openGraph(p));
       const gone = REQUIRED.filter((_, i) => !metas[i]?.content.trim());
       return gone.length
@@ -25,8 +25,7 @@ export const previewComplete: Check = {
   },
   recipe: ({ view }, finding) => ({
     steps: 'Add the missing tags to the head; most hosts fill them from the page’s share settings.',
-    paste: finding.places
-      .filter((p) => p.outcome === 'failed')
+    paste: failedPlaces(finding)
       .slice(0, 5)
       .map((p) => {
         const title = view.pages.find((x) => x.url === p.place)?.facts.titles[0]?.text ?? '';
@@ -36,4 +35,4 @@ export const previewComplete: Check = {
         };
       }),
   }),
-};
+});

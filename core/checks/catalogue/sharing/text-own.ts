@@ -1,18 +1,18 @@
 import { foldLoosely } from '#core/text/fold';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 import { FOLDED_DEFAULTS } from '#core/checks/catalogue/identity/no-default-title';
 
-export const textOwn: Check = {
+export const textOwn = defineCheck({
   id: 'sharing.text-own',
-  section: 'sharing',
   title: 'Previews carry texts of their own',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A preview that says “Home” or the template’s slogan gives nobody a reason to open the link.',
   source: 'common practice',
+  messages: { expected: 'og:title and og:description, neither empty nor a default' },
   judge(context) {
     const defaults = new Set([
       ...FOLDED_DEFAULTS,
@@ -22,7 +22,7 @@ export const textOwn: Check = {
         ...(context.profile.defaults?.texts ?? []),
       ].map(foldLoosely),
     ]);
-    return overPages(context, 'og:title and og:description, neither empty nor a default', (page) => {
+    return overPages(context, (page) => {
       for (const property of ['og:title', 'og:description']) {
         const meta = page.openGraph(property);
         const text = meta?.content.trim() ?? '';
@@ -37,4 +37,4 @@ export const textOwn: Check = {
     steps:
       'Fill in the share title and description of each page; the page’s own title and description will do.',
   }),
-};
+});

@@ -1,15 +1,14 @@
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { offerOf, sizesInWords } from './icons';
 
-export const touchIcon: Check = {
+export const touchIcon = defineCheck({
   id: 'sharing.touch-icon',
-  section: 'sharing',
   title: 'There is a touch icon',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'site',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'On a phone’s home screen the site is a picture; without one it is a shrunken page.',
   source: 'common practice',
   parameters: {
@@ -21,8 +20,9 @@ export const touchIcon: Check = {
       meaning: 'least size where the host profile names none',
     },
   },
-  judge({ evidence, view, profile, parameters }) {
-    const size = profile.icons?.touch ?? parameters.size!;
+  judge(context) {
+    const { evidence, view, profile, parameters } = context;
+    const size = profile.icons?.touch ?? parameters.size;
     const expected = profile.icons?.touch
       ? `a square touch icon of ${size} px`
       : `a square touch icon of at least ${size} px`;
@@ -38,6 +38,7 @@ export const touchIcon: Check = {
         ),
     );
     return overSite(
+      context,
       (good ? passed : failed)(place, { found: offers.length ? sizesInWords(offers) : 'none' }),
       { expected },
     );
@@ -51,4 +52,4 @@ export const touchIcon: Check = {
       },
     ],
   }),
-};
+});

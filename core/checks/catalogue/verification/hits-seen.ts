@@ -1,11 +1,10 @@
-import { handCheck, where } from '#core/checks/kit/check';
+import { defineManualCheck } from '#core/checks/kit/check';
 
-export const hitsSeen = handCheck({
+export const hitsSeen = defineManualCheck({
   id: 'verification.hits-seen',
-  section: 'verification',
   title: 'A visit showed up in the analytics',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   source: 'common practice',
   attestedForDays: 180,
   why: 'A script that is there may still count nothing.',

@@ -1,26 +1,23 @@
 import { asciiHost } from '#core/extract/address';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPages, wanted } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
 
-export const scriptsExpected: Check = {
+export const scriptsExpected = defineCheck({
   id: 'verification.scripts-expected',
-  section: 'verification',
   title: 'Only agreed hosts load scripts and frames',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { brief: ['allowedScriptHosts'], pages: true },
   why: 'Each outside script can do everything the page can, and has to be in the privacy notice.',
   source: 'common practice',
+  messages: { none: 'no page loads scripts or frames from outside' },
   judge(context) {
-    const allowed = wanted(context.brief, 'allowedScriptHosts');
-    if ('judgement' in allowed) return allowed.judgement;
-    const good = allowed.value.map((h) => asciiHost(h.replace(/^\*\./, '')) ?? h);
+    const good = context.brief.allowedScriptHosts.map((h) => asciiHost(h.replace(/^\*\./, '')) ?? h);
     // the client's other subdomains are no third party
     const own = new Set([...context.view.siteHosts, ...(context.brief.knownSubdomains ?? [])]);
     return overPages(
       context,
-      `only ${good.join(', ')}`,
       (page) => {
         const outside = page.loads.filter(
           (l) => (l.resource.kind === 'script' || l.resource.kind === 'frame') && !own.has(l.host),
@@ -35,7 +32,7 @@ export const scriptsExpected: Check = {
             })
           : page.passed;
       },
-      { none: 'no page loads scripts or frames from outside' },
+      { expected: `only ${good.join(', ')}` },
     );
   },
   recipe: (_, finding) => ({
@@ -44,10 +41,8 @@ export const scriptsExpected: Check = {
     paste: [
       {
         label: 'Hosts',
-        text: [...new Set(finding.places.filter((p) => p.outcome === 'failed').map((p) => p.found))].join(
-          '\n',
-        ),
+        text: [...new Set(failedPlaces(finding).map((p) => p.found))].join('\n'),
       },
     ],
   }),
-};
+});

@@ -1,35 +1,30 @@
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPages } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
 import { webAddress } from '#core/checks/view/web-address';
 
-export const scriptsOnce: Check = {
+export const scriptsOnce = defineCheck({
   id: 'verification.scripts-once',
-  section: 'verification',
   title: 'No outside script is loaded twice',
   severity: 'minor',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'page',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'The same script twice is slower and often does its work twice.',
   source: 'common practice',
+  messages: { expected: 'each outside script once', none: 'no outside script is loaded' },
   judge(context) {
-    return overPages(
-      context,
-      'each outside script once',
-      (page) => {
-        const seen = new Set<string>();
-        for (const s of page.facts.scripts) {
-          if (!s.src || context.view.siteHosts.has(webAddress(s.src)?.host ?? '')) continue;
-          if (seen.has(s.src)) return failed(page.url, { found: `${s.src} twice`, raw: s.raw });
-          seen.add(s.src);
-        }
-        return seen.size ? page.passed : null;
-      },
-      { none: 'no outside script is loaded' },
-    );
+    return overPages(context, (page) => {
+      const seen = new Set<string>();
+      for (const s of page.facts.scripts) {
+        if (!s.src || context.view.siteHosts.has(webAddress(s.src)?.host ?? '')) continue;
+        if (seen.has(s.src)) return failed(page.url, { found: `${s.src} twice`, raw: s.raw });
+        seen.add(s.src);
+      }
+      return seen.size ? page.passed : null;
+    });
   },
   recipe: (_, finding) => ({
     steps: 'Take out one of the two.',
-    paste: [{ label: 'Loaded twice', text: finding.places.find((p) => p.outcome === 'failed')?.raw ?? '' }],
+    paste: [{ label: 'Loaded twice', text: failedPlaces(finding)[0]?.raw ?? '' }],
   }),
-};
+});

@@ -1,6 +1,6 @@
 import type { PlaceResult } from '#core/facts/finding';
-import { where, type Check } from '#core/checks/kit/check';
-import { failed, overPlaces, passed, wanted } from '#core/checks/kit/judgement';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
 import { bestAnswers, canonicalValue } from '#core/checks/kit/dns-answers';
 
 /**
@@ -14,20 +14,19 @@ export function namesToken(name: string): boolean {
   return KIND.test(name);
 }
 
-export const tokensKnown: Check = {
+export const tokensKnown = defineCheck({
   id: 'verification.tokens-known',
-  section: 'verification',
   title: 'No unknown ownership token',
   severity: 'minor',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'token',
-  needs: 'pages',
+  needs: { brief: ['tokens'], pages: true },
   why: 'A token that nobody knows gives somebody access to the site’s search data.',
   source: 'common practice',
-  judge({ view, brief, evidence }) {
-    const tokens = wanted(brief, 'tokens');
-    if ('judgement' in tokens) return tokens.judgement;
-    const known = new Set(tokens.value.flatMap((t) => [t.value, `${t.kind}=${t.value}`]));
+  messages: { expected: 'only tokens that the brief lists', none: 'no token was found' },
+  judge(context) {
+    const { view, brief, evidence } = context;
+    const known = new Set(brief.tokens.flatMap((t) => [t.value, `${t.kind}=${t.value}`]));
     const places: PlaceResult[] = [];
     for (const meta of view.home?.facts.metas ?? [])
       if (meta.name && namesToken(meta.name))
@@ -66,13 +65,9 @@ export const tokensKnown: Check = {
               }),
         );
     }
-    return overPlaces(places, {
-      expected: 'only tokens that the brief lists',
-      unit: ['token', 'tokens'],
-      none: 'no token was found',
-    });
+    return overPlaces(context, places);
   },
   recipe: () => ({
     steps: 'Ask the client whose token it is. Take it out if nobody knows, or add it to the brief.',
   }),
-};
+});

@@ -1,21 +1,22 @@
 import { ownerOf } from '#core/facts/agency-book';
 import type { PlaceResult } from '#core/facts/finding';
-import { where, type Check } from '#core/checks/kit/check';
+import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
 import { bestAnswers, canonicalValue } from '#core/checks/kit/dns-answers';
 import { namesToken } from './tokens-known';
 
-export const tokensOwn: Check = {
+export const tokensOwn = defineCheck({
   id: 'verification.tokens-own',
-  section: 'verification',
   title: 'No token of another client',
   severity: 'major',
-  situations: where('SL'),
+  situations: ['staging', 'live'],
   scope: 'token',
-  needs: 'pages',
+  needs: { pages: true },
   why: 'A token copied with a template shows one client’s search data to another.',
   source: 'common practice',
-  judge({ view, evidence, book }) {
+  messages: { expected: 'only this client’s tokens', none: 'no token was found' },
+  judge(context) {
+    const { view, evidence, book } = context;
     if (!book?.length) return inapplicable('there is no book of other clients to compare with');
     const found = [
       ...(view.home?.facts.metas ?? [])
@@ -32,17 +33,17 @@ export const tokensOwn: Check = {
         .map((t) => ({ place: `TXT ${t.split('=')[0]}`, value: t.slice(t.indexOf('=') + 1), raw: t })),
     ];
     return overPlaces(
+      context,
       found.map(({ place, value, raw }): PlaceResult => {
         const owner = ownerOf(book, 'tokens', value);
         return owner
           ? failed(place, { found: `${value}, a token of ${owner}`, raw })
           : passed(place, { found: value, raw });
       }),
-      { expected: 'only this client’s tokens', unit: ['token', 'tokens'], none: 'no token was found' },
     );
   },
   recipe: () => ({
     steps:
       'Take the token out of this site, and look in the other client’s console that nobody was let in by it.',
   }),
-};
+});

@@ -1,8 +1,8 @@
 import type { ExpectedToken } from '#core/facts/brief';
 import type { PlaceResult } from '#core/facts/finding';
 import { finalStatus } from '#core/facts/evidence';
-import { where, type Check, type CheckContext } from '#core/checks/kit/check';
-import { failed, overPlaces, passed, unsure, wanted } from '#core/checks/kit/judgement';
+import { defineCheck, type CheckContext } from '#core/checks/kit/check';
+import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answerText, bestAnswers, canonicalValue } from '#core/checks/kit/dns-answers';
 
 function judgeToken(token: ExpectedToken, { view, evidence }: CheckContext): PlaceResult {
@@ -56,25 +56,24 @@ function judgeToken(token: ExpectedToken, { view, evidence }: CheckContext): Pla
   });
 }
 
-export const tokensPresent: Check = {
+export const tokensPresent = defineCheck({
   id: 'verification.tokens-present',
-  section: 'verification',
   title: 'Every ownership token is in its place',
   severity: 'major',
-  situations: where('L'),
+  situations: ['live'],
   scope: 'token',
+  needs: { brief: ['tokens'] },
   why: 'When a token goes, the client loses access to what search engines and mail services know of their site.',
   source: 'common practice',
+  messages: { expected: 'each token of the brief, with exactly its value' },
   judge(context) {
-    const tokens = wanted(context.brief, 'tokens');
-    if ('judgement' in tokens) return tokens.judgement;
     return overPlaces(
-      tokens.value.map((t) => judgeToken(t, context)),
-      { expected: 'each token of the brief, with exactly its value', unit: ['token', 'tokens'] },
+      context,
+      context.brief.tokens.map((t) => judgeToken(t, context)),
     );
   },
   recipe({ brief, evidence }, finding) {
-    const bad = new Set(finding.places.filter((p) => p.outcome === 'failed').map((p) => p.expected));
+    const bad = new Set(failedPlaces(finding).map((p) => p.expected));
     return {
       steps: 'Put the token back where its service looks for it.',
       paste: (brief.tokens ?? [])
@@ -94,4 +93,4 @@ export const tokensPresent: Check = {
         ),
     };
   },
-};
+});

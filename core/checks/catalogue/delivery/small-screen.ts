@@ -1,0 +1,12 @@
+import { defineManualCheck } from '#core/checks/kit/check';
+
+export const smallScreen = defineManualCheck({
+  id: 'delivery.small-screen',
+  title: 'Looked through at phone width',
+  severity: 'major',
+  situations: ['staging', 'live'],
+  source: 'common practice',
+  attestedForDays: 90,
+  why: 'More than half of the visitors see it there and nowhere else.',
+  how: 'Open every page at phone width and press every button.',
+});

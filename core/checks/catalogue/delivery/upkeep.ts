@@ -1,0 +1,12 @@
+import { defineManualCheck } from '#core/checks/kit/check';
+
+export const upkeep = defineManualCheck({
+  id: 'delivery.upkeep',
+  title: 'The monthly look was done',
+  severity: 'major',
+  situations: ['live'],
+  source: 'common practice',
+  attestedForDays: 31,
+  why: 'Sites age while nobody looks: updates wait, jobs stop, disks fill.',
+  how: 'Updates done, scheduled jobs run, the server’s fault log clean, storage with room. Attest with what was done.',
+});

@@ -1,0 +1,55 @@
+/** Seeing to what a check needs before it is asked (rules 2 and 3 of the catalogue). */
+import { readField, type Brief, type BriefField } from '#core/facts/brief';
+import type { HostEvidence } from '#core/facts/evidence';
+import type { Judgement } from '#core/facts/finding';
+import type { AskedHost, Check, CheckContext, Needs } from '#core/checks/kit/check';
+import { cantTell, inapplicable, untested } from '#core/checks/kit/judgement';
+import type { SiteView } from '#core/checks/view/site-view';
+
+/** Rule 3: what keeps all pages from being judged, unless this is the check that is charged with it. */
+export function restsOnRootCause(view: SiteView, check?: Check): Judgement | null {
+  const cause = view.rootCause();
+  if (!cause || cause.check === check?.id) return null;
+  return cantTell(`rests on ${cause.check}: ${cause.reason}`);
+}
+
+/** Rule 2: a field not filled in makes its checks untested, one not wanted makes them inapplicable. */
+function missingField(brief: Brief, fields: readonly BriefField[]): Judgement | null {
+  for (const field of fields) {
+    const read = readField(brief, field);
+    if (read.state === 'notWanted') return inapplicable(`not wanted: ${read.reason}`);
+    if (read.state === 'unfilled') return untested('the brief does not say');
+  }
+  return null;
+}
+
+/** @returns what follows when something is missing that the check cannot do without */
+export function unmetNeed(check: Check, { view, brief, evidence }: CheckContext): Judgement | null {
+  const { needs } = check;
+  if (needs.pages) {
+    const judgement = restsOnRootCause(view, check);
+    if (judgement) return judgement;
+  }
+  const exempt = check.exempt?.({ brief });
+  if (exempt !== undefined) return inapplicable(exempt);
+  if (needs.records && !evidence.dns.answers.length) return cantTell('no name was looked up');
+  return needs.brief ? missingField(brief, needs.brief) : null;
+}
+
+/** The check that a host without a finished handshake rests on, and why. */
+function withoutHandshake({ tls }: HostEvidence): string | undefined {
+  if (tls.chain.length) return undefined;
+  const code = tls.error?.code;
+  const check = code === 'no-name' || code === 'no-address' ? 'domain.resolves' : 'https.answers';
+  return `rests on ${check}: ${tls.error?.message ?? 'no handshake'}`;
+}
+
+const ASTRAY = 'rests on domain.connected: a parking or unknown-name page';
+
+/** The site's hosts, each with what it lacks of what a check needs. */
+export function askedHosts(view: SiteView, needs: Needs): AskedHost[] {
+  return view.hosts.map((evidence) => {
+    const rests = needs.hosts && view.isAstray(evidence) ? ASTRAY : undefined;
+    return { evidence, rests: rests ?? (needs.tls ? withoutHandshake(evidence) : undefined) };
+  });
+}
