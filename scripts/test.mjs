@@ -9,6 +9,7 @@ import { ensureBuild } from './build.mjs';
 import { ensureDebianPackages, ensureNodePackages, Missing, needSpace, ROOT } from './packages.mjs';
 
 const say = (text) => process.stdout.write(`${text}\n`);
+const ROOMS = ['core', 'probe', 'net', 'server', 'cli', 'scripts', 'tests'];
 const results = join(ROOT, 'test-results');
 const local = (name) => join(ROOT, 'node_modules', '.bin', name);
 let passed = 0,
@@ -106,6 +107,7 @@ try {
   step('Prepare', local('nuxt'), ['prepare']);
   await together([
     ['Lint and dependency rules', local('eslint'), ['.', '--max-warnings=0']],
+    ['Circles and layers', local('depcruise'), ['--config', '.dependency-cruiser.mjs', ...ROOMS]],
     ['Formatting', local('prettier'), ['--check', '--log-level=warn', '.']],
     ['Types of the application', local('vue-tsc'), ['-b', '--noEmit']],
     ['Types of scripts and tests', local('tsc'), ['--noEmit', '-p', 'tsconfig.scripts.json']],

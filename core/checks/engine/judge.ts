@@ -77,10 +77,9 @@ function openAudit(input: AuditInput): Audit {
 
 /** What one check is told: what all share, and what its own definition asks for. */
 function contextFor(check: Check, item: ChecklistItem, shared: Shared): CheckContext {
-  const { needs, messages, scope } = check;
+  const { messages, scope } = check;
   const words: Words = { unit: messages.unit ?? SCOPE_WORDS[scope], none: messages.none };
-  const hosts = needs.hosts || needs.tls ? askedHosts(shared.view, needs) : NO_HOSTS;
-  return { ...shared, parameters: parametersOf(check, item), words, hosts };
+  return { ...shared, parameters: parametersOf(check, item), words, hosts: NO_HOSTS };
 }
 const NO_HOSTS: CheckContext['hosts'] = [];
 
@@ -94,6 +93,8 @@ function judgeBy(check: Check, context: CheckContext): Judgement {
   const unmet = unmetNeed(check, context);
   if (unmet) return unmet;
   const { expected } = check.messages;
+  const { needs } = check;
+  if (needs.hosts || needs.tls) context.hosts = askedHosts(context.view, needs);
   context.words.expected = typeof expected === 'function' ? expected(context) : expected;
   return check.judge(context);
 }

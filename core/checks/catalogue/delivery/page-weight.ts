@@ -75,8 +75,6 @@ export const pageWeight = defineCheck({
   recipe: (_, finding) => ({
     steps:
       'Begin with the heaviest picture: fewer pixels, a modern format, loading="lazy" below the first screen.',
-    paste: failedPlaces(finding)
-      .slice(0, 5)
-      .map((p) => ({ label: p.place, text: p.found ?? '' })),
+    paste: failedPlaces(finding, 5).map((p) => ({ label: p.place, text: p.found ?? '' })),
   }),
 });

@@ -42,8 +42,7 @@ export const pictureWeight = defineCheck({
     paste: [
       {
         label: 'Pictures',
-        text: failedPlaces(finding)
-          .slice(0, 50)
+        text: failedPlaces(finding, 50)
           .map((p) => `${p.place} (${p.found})`)
           .join('\n'),
       },

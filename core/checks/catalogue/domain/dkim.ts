@@ -10,7 +10,7 @@ export const dkim = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'record',
-  needs: { brief: ['dkimSelectors'] },
+  needs: { records: true, brief: ['dkimSelectors'] },
   why: 'A signature whose key cannot be found counts as forged.',
   source: 'RFC 6376 3.6; RFC 8301',
   messages: { expected: 'a usable key at each selector', unit: 'selector' },

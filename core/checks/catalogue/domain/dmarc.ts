@@ -10,7 +10,7 @@ export const dmarc = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'record',
-  needs: { brief: ['mail'] },
+  needs: { records: true, brief: ['mail'] },
   why: 'The large mail providers want it of everybody who writes to their users.',
   source: 'RFC 7489 6.3, 6.6.3',
   judge(context) {

@@ -12,7 +12,7 @@ export const mailExchanger = defineCheck({
   severity: 'major',
   situations: ['former', 'holding', 'live'],
   scope: 'record',
-  needs: { brief: ['contactEmail'] },
+  needs: { records: true, brief: ['contactEmail'] },
   why: 'Every message from the contact form ends here.',
   source: 'RFC 5321 5.1; RFC 7505',
   judge(context) {

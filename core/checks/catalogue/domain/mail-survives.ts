@@ -13,7 +13,7 @@ export const mailSurvives = defineCheck({
   severity: 'blocker',
   situations: ['staging', 'holding', 'former'],
   scope: 'record',
-  needs: { brief: ['mail'] },
+  needs: { records: true, brief: ['mail'] },
   why: 'A move of name servers that forgets the mail records stops the client’s mail, and they notice before the agency does.',
   source: 'RFC 5321 5.1; common practice',
   messages: {

@@ -9,6 +9,7 @@ export const mailTargets = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'record',
+  needs: { records: true },
   why: 'Some senders refuse an exchanger that is an alias, and nobody finds one without an address.',
   source: 'RFC 2181 10.3',
   messages: { expected: 'an address, and no alias', unit: 'exchanger', none: 'the domain has no MX' },

@@ -9,6 +9,7 @@ export const nameServers = defineCheck({
   severity: 'major',
   situations: ['holding', 'former', 'live'],
   scope: 'record',
+  needs: { records: true },
   why: 'A name server that does not know the zone is a lottery ticket for every visitor.',
   source: 'RFC 1034 4.1; RFC 2182 5; RFC 1912 2.8; RFC 2181 10.3',
   messages: { unit: 'name server' },

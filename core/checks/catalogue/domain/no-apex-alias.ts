@@ -12,6 +12,7 @@ export const noApexAlias = defineCheck({
   severity: 'major',
   situations: ['holding', 'live'],
   scope: 'record',
+  needs: { records: true },
   why: 'An alias replaces everything else of its name: at the bare domain it makes mail and name servers vanish, for some resolvers.',
   source: 'RFC 1034 3.6.2; RFC 2181 10.1; RFC 4035 2.5',
   messages: { expected: 'a CNAME alone, and none at the zone’s own name', unit: 'name' },

@@ -8,6 +8,7 @@ export const noDanglingAlias = defineCheck({
   severity: 'major',
   situations: ['staging', 'holding', 'former', 'live'],
   scope: 'record',
+  needs: { records: true },
   why: 'Whoever takes the abandoned name at that host next is served under the client’s domain.',
   source: 'common practice',
   messages: { expected: 'an alias whose target has an address', unit: 'alias', none: 'no name is an alias' },

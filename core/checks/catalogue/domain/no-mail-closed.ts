@@ -13,7 +13,7 @@ export const noMailClosed = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'record',
-  needs: { brief: ['mail'] },
+  needs: { records: true, brief: ['mail'] },
   why: 'Forgers like domains that nobody guards.',
   source: 'RFC 7505; RFC 7208; RFC 7489',
   messages: { expected: 'a null MX, SPF -all, DMARC reject' },

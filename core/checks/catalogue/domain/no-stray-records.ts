@@ -12,7 +12,7 @@ export const noStrayRecords = defineCheck({
   severity: 'major',
   situations: ['holding', 'live'],
   scope: 'record',
-  needs: { brief: ['records'] },
+  needs: { records: true, brief: ['records'] },
   exempt: ({ brief }) =>
     brief.reachedBy === 'forwarding' ? 'the brief says the site is reached by forwarding' : undefined,
   why: 'A stale AAAA or second A record sends some visitors to the old server, and nobody at the agency sees it.',

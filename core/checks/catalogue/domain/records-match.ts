@@ -77,7 +77,7 @@ export const recordsMatch = defineCheck({
   severity: 'blocker',
   situations: ['holding', 'live'],
   scope: 'record',
-  needs: { brief: ['records'] },
+  needs: { records: true, brief: ['records'] },
   exempt: ({ brief }) =>
     brief.reachedBy === 'forwarding' ? 'the brief says the site is reached by forwarding' : undefined,
   why: 'One wrong digit sends visitors elsewhere, and one stale name server sends some of them.',

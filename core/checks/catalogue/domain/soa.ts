@@ -8,6 +8,7 @@ export const soa = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'record',
+  needs: { records: true },
   why: 'With times in the wrong order a second name server gives the zone up too early, or keeps an old one.',
   source: 'RFC 1912 2.2; RFC 2308 5',
   messages: { expected: 'retry < refresh < expire, minimum at most a day', unit: 'answer' },

@@ -10,7 +10,7 @@ export const spf = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'record',
-  needs: { brief: ['mail'] },
+  needs: { records: true, brief: ['mail'] },
   why: 'Without it, or with a broken one, the client’s own mail lands among the junk.',
   source: 'RFC 7208 3.2, 4.5, 4.6.4',
   parameters: {

@@ -11,7 +11,7 @@ export const ttlForLaunch = defineCheck({
   severity: 'minor',
   situations: ['staging', 'holding', 'former'],
   scope: 'record',
-  needs: { brief: ['launchDate'] },
+  needs: { records: true, brief: ['launchDate'] },
   why: 'A record kept for a day sends visitors to the old server for a day after the switch.',
   source: 'common practice',
   parameters: {

@@ -38,8 +38,9 @@ export const noMixedContent = defineCheck({
   },
   recipe: (_, finding) => ({
     steps: 'Change these addresses to https in the page or template.',
-    paste: failedPlaces(finding)
-      .slice(0, 5)
-      .map((p) => ({ label: p.place, text: (p.raw ?? '').replace('http:', 'https:') })),
+    paste: failedPlaces(finding, 5).map((p) => ({
+      label: p.place,
+      text: (p.raw ?? '').replace('http:', 'https:'),
+    })),
   }),
 });

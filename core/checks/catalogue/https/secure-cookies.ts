@@ -90,11 +90,9 @@ export const secureCookies = defineCheck({
   },
   recipe: (_, finding) => ({
     steps: 'Set the words in the application’s or plug-in’s cookie settings.',
-    paste: failedPlaces(finding)
-      .slice(0, 5)
-      .map((p) => ({
-        label: p.place,
-        text: `${p.raw}${/without.*Secure|Secure/.test(p.found ?? '') ? '; Secure' : ''}${/HttpOnly/.test(p.found ?? '') ? '; HttpOnly' : ''}`,
-      })),
+    paste: failedPlaces(finding, 5).map((p) => ({
+      label: p.place,
+      text: `${p.raw}${/without.*Secure|Secure/.test(p.found ?? '') ? '; Secure' : ''}${/HttpOnly/.test(p.found ?? '') ? '; HttpOnly' : ''}`,
+    })),
   }),
 });

@@ -1,7 +1,7 @@
 import { foldLoosely } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
-import { escapeText } from './title-names-site';
+import { escapeText } from '#core/recipes/markup';
 
 /** Taglines that page makers leave behind. Common practice, from memory; the host profile adds its own. */
 const DEFAULT_TAGLINES = [

@@ -1,33 +1,8 @@
-import { decodeSafely } from '#core/extract/address';
 import { foldLoosely } from '#core/text/fold';
+import { FOLDED_DEFAULTS, pageWord } from '#core/checks/kit/page-titles';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
-import { escapeText } from './title-names-site';
-
-/** Titles that page makers leave behind. Common practice, from memory; the host profile adds its own. */
-export const DEFAULT_TITLES = [
-  'home',
-  'homepage',
-  'home page',
-  'untitled',
-  'untitled document',
-  'untitled page',
-  'new page',
-  'my site',
-  'my website',
-  'website',
-  'site title',
-  'your site title',
-  'page title',
-  'document',
-  'index',
-  'welcome',
-  'sample page',
-  'test',
-  'blank page',
-];
-
-export const FOLDED_DEFAULTS: readonly string[] = DEFAULT_TITLES.map(foldLoosely);
+import { escapeText } from '#core/recipes/markup';
 
 export const noDefaultTitle = defineCheck({
   id: 'identity.no-default-title',
@@ -56,22 +31,10 @@ export const noDefaultTitle = defineCheck({
   recipe({ brief }, finding) {
     return {
       steps: 'Give each of these pages a title that says what it is about.',
-      paste: failedPlaces(finding)
-        .slice(0, 10)
-        .map((p) => ({
-          label: p.place,
-          text: `<title>${escapeText(pageWord(p.place))}${brief.name ? ` – ${escapeText(brief.name)}` : ''}</title>`,
-        })),
+      paste: failedPlaces(finding, 10).map((p) => ({
+        label: p.place,
+        text: `<title>${escapeText(pageWord(p.place))}${brief.name ? ` – ${escapeText(brief.name)}` : ''}</title>`,
+      })),
     };
   },
 });
-
-/** A word for a page from its address, to start a title with. */
-export function pageWord(url: string): string {
-  const last = new URL(url).pathname.split('/').filter(Boolean).pop() ?? 'Home';
-  const word = decodeSafely(last)
-    .replace(/\.\w{2,5}$/, '')
-    .replace(/[-_+]+/g, ' ')
-    .trim();
-  return word ? word[0]!.toUpperCase() + word.slice(1) : 'Home';
-}

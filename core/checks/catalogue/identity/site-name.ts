@@ -2,7 +2,7 @@ import { foldSpace } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { isOrganisation, nodesOf } from './structured-nodes';
-import { escapeText } from './title-names-site';
+import { escapeText } from '#core/recipes/markup';
 
 export const siteName = defineCheck({
   id: 'identity.site-name',

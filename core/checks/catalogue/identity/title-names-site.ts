@@ -1,3 +1,4 @@
+import { escapeText } from '#core/recipes/markup';
 import { foldLoosely } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overSite, passed } from '#core/checks/kit/judgement';
@@ -38,8 +39,3 @@ export const titleNamesSite = defineCheck({
     };
   },
 });
-
-/** Escapes text for use inside an element or attribute that is offered for pasting. */
-export function escapeText(text: string): string {
-  return text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
-}

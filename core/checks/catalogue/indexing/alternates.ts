@@ -44,8 +44,7 @@ export const alternates = defineCheck({
     paste: [
       {
         label: 'Tags',
-        text: failedPlaces(finding)
-          .slice(0, 5)
+        text: failedPlaces(finding, 5)
           .map((p) => `<link rel="alternate" hreflang="…" href="${p.place}">`)
           .join('\n'),
       },

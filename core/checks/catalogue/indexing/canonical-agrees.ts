@@ -47,8 +47,9 @@ export const canonicalAgrees = defineCheck({
   },
   recipe: (_, finding) => ({
     steps: 'Let each page name the address under which it is to be listed, and that one name itself.',
-    paste: failedPlaces(finding)
-      .slice(0, 10)
-      .map((p) => ({ label: p.place, text: `<link rel="canonical" href="${p.place}">` })),
+    paste: failedPlaces(finding, 10).map((p) => ({
+      label: p.place,
+      text: `<link rel="canonical" href="${p.place}">`,
+    })),
   }),
 });

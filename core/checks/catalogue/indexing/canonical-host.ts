@@ -42,14 +42,12 @@ export const canonicalHost = defineCheck({
   recipe: ({ view, brief }, finding) => ({
     steps:
       'Set the site’s address to the live host in its settings and publish again; the canonicals follow it.',
-    paste: failedPlaces(finding)
-      .slice(0, 10)
-      .map((p) => {
-        const u = new URL(p.place);
-        return {
-          label: p.place,
-          text: `<link rel="canonical" href="https://${brief.preferredHost ?? view.preferredHost}${u.pathname}">`,
-        };
-      }),
+    paste: failedPlaces(finding, 10).map((p) => {
+      const u = new URL(p.place);
+      return {
+        label: p.place,
+        text: `<link rel="canonical" href="https://${brief.preferredHost ?? view.preferredHost}${u.pathname}">`,
+      };
+    }),
   }),
 });

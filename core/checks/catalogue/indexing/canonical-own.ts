@@ -28,8 +28,9 @@ export const canonicalOwn = defineCheck({
   },
   recipe: (_, finding) => ({
     steps: 'Take the fixed address out of the template and let it put in each page’s own.',
-    paste: failedPlaces(finding)
-      .slice(0, 10)
-      .map((p) => ({ label: p.place, text: `<link rel="canonical" href="${p.place}">` })),
+    paste: failedPlaces(finding, 10).map((p) => ({
+      label: p.place,
+      text: `<link rel="canonical" href="${p.place}">`,
+    })),
   }),
 });

@@ -35,8 +35,9 @@ export const canonicalPresent = defineCheck({
   },
   recipe: (_, finding) => ({
     steps: 'Put one canonical with the full address into the head of each page.',
-    paste: failedPlaces(finding)
-      .slice(0, 10)
-      .map((p) => ({ label: p.place, text: `<link rel="canonical" href="${p.place}">` })),
+    paste: failedPlaces(finding, 10).map((p) => ({
+      label: p.place,
+      text: `<link rel="canonical" href="${p.place}">`,
+    })),
   }),
 });

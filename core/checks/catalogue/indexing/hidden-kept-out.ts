@@ -75,7 +75,7 @@ export const hiddenKeptOut = defineCheck({
     return overPlaces(context, places);
   },
   recipe(_, finding) {
-    const bad = failedPlaces(finding).slice(0, 10);
+    const bad = failedPlaces(finding, 10);
     const paths = bad.map((p) => splitAddress(p.place).path);
     const rules = [
       ...new Set(

@@ -39,8 +39,7 @@ export const linksAnswer = defineCheck({
     paste: [
       {
         label: 'Links',
-        text: failedPlaces(finding)
-          .slice(0, 50)
+        text: failedPlaces(finding, 50)
           .map((p) => `${p.place} (${p.found})`)
           .join('\n'),
       },

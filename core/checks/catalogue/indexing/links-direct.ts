@@ -46,8 +46,7 @@ export const linksDirect = defineCheck({
     paste: [
       {
         label: 'From and to',
-        text: failedPlaces(finding)
-          .slice(0, 50)
+        text: failedPlaces(finding, 50)
           .map((p) => `${p.place} -> ${p.expected}`)
           .join('\n'),
       },

@@ -53,8 +53,9 @@ export const noDuplicates = defineCheck({
   },
   recipe: (_, finding) => ({
     steps: 'Choose one address, let the other redirect to it, or name it as canonical on both.',
-    paste: failedPlaces(finding)
-      .slice(0, 10)
-      .map((p) => ({ label: p.place, text: `<link rel="canonical" href="${p.place}">` })),
+    paste: failedPlaces(finding, 10).map((p) => ({
+      label: p.place,
+      text: `<link rel="canonical" href="${p.place}">`,
+    })),
   }),
 });

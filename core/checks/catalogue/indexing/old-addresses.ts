@@ -60,9 +60,7 @@ export const oldAddresses = defineCheck({
       const u = normaliseUrl(a, `https://${brief.preferredHost ?? view.preferredHost}/`);
       return u ? new URL(u).pathname + new URL(u).search : a;
     };
-    const bad = failedPlaces(finding)
-      .slice(0, 100)
-      .map((p) => [path(p.place), path(p.expected ?? '/')] as const);
+    const bad = failedPlaces(finding, 100).map((p) => [path(p.place), path(p.expected ?? '/')] as const);
     return {
       steps: 'Set one permanent redirect for each.',
       paste: [

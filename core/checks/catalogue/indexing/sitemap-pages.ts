@@ -46,8 +46,7 @@ export const sitemapPages = defineCheck({
     paste: [
       {
         label: 'To be taken out',
-        text: failedPlaces(finding)
-          .slice(0, 50)
+        text: failedPlaces(finding, 50)
           .map((p) => p.place)
           .join('\n'),
       },

@@ -1,7 +1,7 @@
 import { foldLoosely } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
-import { escapeText } from '#core/checks/catalogue/identity/title-names-site';
+import { escapeText } from '#core/recipes/markup';
 
 export const descriptionNamesSite = defineCheck({
   id: 'metadata.description-names-site',

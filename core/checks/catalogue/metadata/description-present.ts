@@ -1,7 +1,7 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
 import type { ReadPage } from '#core/checks/view/read-page';
-import { escapeText } from '#core/checks/catalogue/identity/title-names-site';
+import { escapeText } from '#core/recipes/markup';
 
 /** The first sentences after the main heading, or of the page: about as many as fit. */
 function beginning(facts: ReadPage['facts'] | undefined): string {
@@ -35,11 +35,9 @@ export const descriptionPresent = defineCheck({
   recipe: ({ view }, finding) => ({
     steps:
       'Write one for each page: what a visitor finds there, with the name, in 80 to 150 characters. The first sentences of the page are a start.',
-    paste: failedPlaces(finding)
-      .slice(0, 10)
-      .map((p) => {
-        const text = beginning(view.pages.find((x) => x.url === p.place)?.facts);
-        return { label: p.place, text: `<meta name="description" content="${escapeText(text)}">` };
-      }),
+    paste: failedPlaces(finding, 10).map((p) => {
+      const text = beginning(view.pages.find((x) => x.url === p.place)?.facts);
+      return { label: p.place, text: `<meta name="description" content="${escapeText(text)}">` };
+    }),
   }),
 });

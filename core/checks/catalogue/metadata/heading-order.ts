@@ -26,8 +26,6 @@ export const headingOrder = defineCheck({
     }),
   recipe: (_, finding) => ({
     steps: 'Choose levels by their place in the outline and sizes in the style sheet.',
-    paste: failedPlaces(finding)
-      .slice(0, 5)
-      .map((p) => ({ label: p.place, text: p.found ?? '' })),
+    paste: failedPlaces(finding, 5).map((p) => ({ label: p.place, text: p.found ?? '' })),
   }),
 });

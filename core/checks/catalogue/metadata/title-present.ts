@@ -1,7 +1,7 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
-import { escapeText } from '#core/checks/catalogue/identity/title-names-site';
-import { pageWord } from '#core/checks/catalogue/identity/no-default-title';
+import { escapeText } from '#core/recipes/markup';
+import { pageWord } from '#core/checks/kit/page-titles';
 
 export const titlePresent = defineCheck({
   id: 'metadata.title-present',
@@ -26,11 +26,9 @@ export const titlePresent = defineCheck({
   },
   recipe: ({ brief }, finding) => ({
     steps: 'Give each of these pages one title in its head.',
-    paste: failedPlaces(finding)
-      .slice(0, 10)
-      .map((p) => ({
-        label: p.place,
-        text: `<title>${escapeText(pageWord(p.place))}${brief.name ? ` – ${escapeText(brief.name)}` : ''}</title>`,
-      })),
+    paste: failedPlaces(finding, 10).map((p) => ({
+      label: p.place,
+      text: `<title>${escapeText(pageWord(p.place))}${brief.name ? ` – ${escapeText(brief.name)}` : ''}</title>`,
+    })),
   }),
 });

@@ -25,8 +25,9 @@ export const addressAgrees = defineCheck({
     }),
   recipe: (_, finding) => ({
     steps: 'Let both come from the same setting, the site’s address.',
-    paste: failedPlaces(finding)
-      .slice(0, 10)
-      .map((p) => ({ label: p.place, text: `<meta property="og:url" content="${p.expected}">` })),
+    paste: failedPlaces(finding, 10).map((p) => ({
+      label: p.place,
+      text: `<meta property="og:url" content="${p.expected}">`,
+    })),
   }),
 });

@@ -1,6 +1,6 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
-import { escapeText } from '#core/checks/catalogue/identity/title-names-site';
+import { escapeText } from '#core/recipes/markup';
 
 export const imageDescription = defineCheck({
   id: 'sharing.image-description',

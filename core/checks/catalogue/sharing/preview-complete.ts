@@ -1,6 +1,6 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
-import { escapeText } from '#core/checks/catalogue/identity/title-names-site';
+import { escapeText } from '#core/recipes/markup';
 
 const REQUIRED = ['og:title', 'og:type', 'og:image', 'og:url'];
 
@@ -25,14 +25,12 @@ export const previewComplete = defineCheck({
   },
   recipe: ({ view }, finding) => ({
     steps: 'Add the missing tags to the head; most hosts fill them from the page’s share settings.',
-    paste: failedPlaces(finding)
-      .slice(0, 5)
-      .map((p) => {
-        const title = view.pages.find((x) => x.url === p.place)?.facts.titles[0]?.text ?? '';
-        return {
-          label: p.place,
-          text: `<meta property="og:title" content="${escapeText(title)}">\n<meta property="og:type" content="website">\n<meta property="og:url" content="${p.place}">\n<meta property="og:image" content="${new URL('/share.png', p.place).href}">`,
-        };
-      }),
+    paste: failedPlaces(finding, 5).map((p) => {
+      const title = view.pages.find((x) => x.url === p.place)?.facts.titles[0]?.text ?? '';
+      return {
+        label: p.place,
+        text: `<meta property="og:title" content="${escapeText(title)}">\n<meta property="og:type" content="website">\n<meta property="og:url" content="${p.place}">\n<meta property="og:image" content="${new URL('/share.png', p.place).href}">`,
+      };
+    }),
   }),
 });

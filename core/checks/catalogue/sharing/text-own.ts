@@ -1,7 +1,7 @@
 import { foldLoosely } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
-import { FOLDED_DEFAULTS } from '#core/checks/catalogue/identity/no-default-title';
+import { FOLDED_DEFAULTS } from '#core/checks/kit/page-titles';
 
 export const textOwn = defineCheck({
   id: 'sharing.text-own',
