@@ -27,6 +27,28 @@ function namedBelow(el: T.Element): boolean {
   return false;
 }
 
+/** Not shown or not told to assistive technology: nothing has to name it. */
+const isHidden = (el: T.Element): boolean =>
+  attr(el, 'type')?.toLowerCase() === 'hidden' ||
+  attr(el, 'aria-hidden') === 'true' ||
+  attr(el, 'hidden') !== undefined;
+
+const namedByAttribute = (el: T.Element): boolean =>
+  filled(attr(el, 'aria-label')) || filled(attr(el, 'aria-labelledby')) || filled(attr(el, 'title'));
+
+/** An input that is a button: submit and reset have a name of their own. */
+function namedInput(el: T.Element): boolean {
+  const type = attr(el, 'type')?.toLowerCase();
+  if (type === 'image') return filled(attr(el, 'alt'));
+  return type !== 'button' || filled(attr(el, 'value'));
+}
+
+/** Whether a link or button without text is named. */
+function namedWithoutText(el: T.Element, kind: 'link' | 'button'): boolean {
+  if (kind === 'button' && el.tagName === 'input') return namedInput(el);
+  return el.tagName === 'area' ? filled(attr(el, 'alt')) : namedBelow(el);
+}
+
 /**
  * @param inLabel the element stands inside a label
  * @param text what is written between its tags
@@ -40,25 +62,8 @@ export function accessibleName(
 ): 'named' | 'unnamed' | { labelledFrom: string } {
   // most links: whatever else they have, their text names them
   if (kind !== 'field' && filled(text)) return 'named';
-  if (
-    attr(el, 'type')?.toLowerCase() === 'hidden' ||
-    attr(el, 'aria-hidden') === 'true' ||
-    attr(el, 'hidden') !== undefined
-  )
-    return 'named';
-  if (filled(attr(el, 'aria-label')) || filled(attr(el, 'aria-labelledby')) || filled(attr(el, 'title')))
-    return 'named';
-  const type = attr(el, 'type')?.toLowerCase();
-  if (el.tagName === 'input' && kind === 'button') {
-    // submit and reset have a name of their own
-    if (type !== 'button' && type !== 'image') return 'named';
-    if (filled(attr(el, type === 'image' ? 'alt' : 'value'))) return 'named';
-    return 'unnamed';
-  }
-  if (kind !== 'field') {
-    if (el.tagName === 'area') return filled(attr(el, 'alt')) ? 'named' : 'unnamed';
-    return namedBelow(el) ? 'named' : 'unnamed';
-  }
+  if (isHidden(el) || namedByAttribute(el)) return 'named';
+  if (kind !== 'field') return namedWithoutText(el, kind) ? 'named' : 'unnamed';
   if (inLabel) return 'named';
   const id = attr(el, 'id');
   return id ? { labelledFrom: id } : 'unnamed';

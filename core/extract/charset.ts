@@ -20,30 +20,77 @@ function charsetIn(content: string): string | undefined {
   return undefined;
 }
 
+const SLASH = 0x2f;
+const GREATER = 0x3e;
+const EQUALS = 0x3d;
+
+/** The first place from `at` on where a byte is none of these. */
+function past(b: Uint8Array, at: number, skipped: (byte: number) => boolean): number {
+  while (at < b.length && skipped(b[at]!)) at++;
+  return at;
+}
+const isSpace = (byte: number): boolean => SPACE.has(byte);
+const lowered = (b: Uint8Array, from: number, to: number): string =>
+  String.fromCharCode(...b.subarray(from, to)).toLowerCase();
+
 /**
  * One attribute from a place on, by the prescan's own rules: lower-cased name and value, and where it ends.
  */
 function attribute(b: Uint8Array, from: number): { name: string; value: string; next: number } | null {
-  let i = from;
-  while (i < b.length && (SPACE.has(b[i]!) || b[i] === 0x2f)) i++;
-  if (i >= b.length || b[i] === 0x3e) return null;
-  let name = '',
-    value = '';
-  const char = (at: number): string => String.fromCharCode(b[at]!).toLowerCase();
-  while (i < b.length && !(b[i] === 0x3d && name) && !SPACE.has(b[i]!) && b[i] !== 0x2f && b[i] !== 0x3e)
-    name += char(i++);
-  let at = i;
-  while (at < b.length && SPACE.has(b[at]!)) at++;
-  if (b[at] !== 0x3d) return { name, value, next: at };
-  at++;
-  while (at < b.length && SPACE.has(b[at]!)) at++;
-  if (b[at] === 0x22 || b[at] === 0x27) {
-    const quote = b[at++];
-    while (at < b.length && b[at] !== quote) value += char(at++);
-    return { name, value, next: at + 1 };
+  const start = past(b, from, (c) => isSpace(c) || c === SLASH);
+  if (start >= b.length || b[start] === GREATER) return null;
+  // an equals sign that comes first is part of the name
+  const first = b[start] === EQUALS ? start + 1 : start;
+  const end = past(b, first, (c) => c !== EQUALS && !isSpace(c) && c !== SLASH && c !== GREATER);
+  const name = lowered(b, start, end);
+  const sign = past(b, end, isSpace);
+  if (b[sign] !== EQUALS) return { name, value: '', next: sign };
+  const at = past(b, sign + 1, isSpace);
+  const quote = b[at];
+  if (quote === 0x22 || quote === 0x27) {
+    const close = past(b, at + 1, (c) => c !== quote);
+    return { name, value: lowered(b, at + 1, close), next: close + 1 };
   }
-  while (at < b.length && !SPACE.has(b[at]!) && b[at] !== 0x3e) value += char(at++);
-  return { name, value, next: at };
+  const close = past(b, at, (c) => !isSpace(c) && c !== GREATER);
+  return { name, value: lowered(b, at, close), next: close };
+}
+
+/** The encoding that a meta element names, and where the element ends. */
+function readMeta(b: Uint8Array, from: number): { charset?: string; next: number } {
+  let isPragma = false;
+  let needsPragma: boolean | undefined;
+  let charset: string | undefined;
+  const seen = new Set<string>();
+  let at = from;
+  for (let a = attribute(b, at); a; a = attribute(b, at)) {
+    at = a.next;
+    if (seen.has(a.name)) continue;
+    seen.add(a.name);
+    if (a.name === 'http-equiv') isPragma ||= a.value === 'content-type';
+    else if (a.name === 'charset') {
+      charset = a.value.trim();
+      needsPragma = false;
+    } else if (a.name === 'content' && charset === undefined) {
+      charset = charsetIn(a.value);
+      if (charset !== undefined) needsPragma = true;
+    }
+  }
+  const counts = needsPragma !== undefined && (isPragma || !needsPragma);
+  return { ...(counts && charset ? { charset } : {}), next: at };
+}
+
+/** Where a comment ends that begins at `at`. */
+function endOfComment(b: Uint8Array, at: number): number {
+  let end = at + 2;
+  while (end + 2 < b.length && !(b[end] === 0x2d && b[end + 1] === 0x2d && b[end + 2] === GREATER)) end++;
+  return end + 2;
+}
+
+/** Where a tag that is no meta ends, past its attributes. */
+function endOfTag(b: Uint8Array, at: number): number {
+  let end = past(b, at + 1, (c) => !isSpace(c) && c !== GREATER);
+  for (let a = attribute(b, end); a; a = attribute(b, end)) end = a.next;
+  return end;
 }
 
 /**
@@ -54,49 +101,29 @@ export function prescan(bytes: Uint8Array): string | undefined {
   const b = bytes.subarray(0, 1024);
   for (let i = 0; i < b.length; i++) {
     if (b[i] !== 0x3c) continue;
-    if (b[i + 1] === 0x21 && b[i + 2] === 0x2d && b[i + 3] === 0x2d) {
-      let end = i + 2;
-      while (end + 2 < b.length && !(b[end] === 0x2d && b[end + 1] === 0x2d && b[end + 2] === 0x3e)) end++;
-      i = end + 2;
-      continue;
-    }
-    const closing = b[i + 1] === 0x2f;
-    const word = String.fromCharCode(...b.subarray(i + 1, i + 6)).toLowerCase();
-    if (/^meta[\t\n\f\r />]/.test(word)) {
-      let got = false,
-        needPragma: boolean | undefined,
-        charset: string | undefined;
-      const seen = new Set<string>();
-      let at = i + 5;
-      for (let a = attribute(b, at); a; a = attribute(b, at)) {
-        at = a.next;
-        if (seen.has(a.name)) continue;
-        seen.add(a.name);
-        if (a.name === 'http-equiv' && a.value === 'content-type') got = true;
-        else if (a.name === 'content' && charset === undefined) {
-          charset = charsetIn(a.value);
-          if (charset !== undefined) needPragma = true;
-        } else if (a.name === 'charset') {
-          charset = a.value.trim();
-          needPragma = false;
-        }
-      }
-      i = at;
-      if (needPragma === undefined || (needPragma && !got) || !charset) continue;
-      const known = encodingFor(charset);
-      if (!known) continue;
-      // a document that could be read so far cannot be UTF-16, and x-user-defined means windows-1252 here
-      return /^utf-16/.test(known) ? 'utf-8' : charset === 'x-user-defined' ? 'windows-1252' : charset;
-    } else if (isLetter(b[closing ? i + 2 : i + 1])) {
-      let at = i + 1;
-      while (at < b.length && !SPACE.has(b[at]!) && b[at] !== 0x3e) at++;
-      for (let a = attribute(b, at); a; a = attribute(b, at)) at = a.next;
-      i = at;
-    } else if (b[i + 1] === 0x21 || closing || b[i + 1] === 0x3f) {
-      while (i < b.length && b[i] !== 0x3e) i++;
-    }
+    const isClosing = b[i + 1] === SLASH;
+    const isDeclaration = b[i + 1] === 0x21;
+    if (isDeclaration && b[i + 2] === 0x2d && b[i + 3] === 0x2d) i = endOfComment(b, i);
+    else if (/^meta[\t\n\f\r />]/.test(lowered(b, i + 1, i + 6))) {
+      const { charset, next } = readMeta(b, i + 5);
+      i = next;
+      const encoding = charset === undefined ? undefined : prescanned(charset);
+      if (encoding !== undefined) return encoding;
+    } else if (isLetter(b[isClosing ? i + 2 : i + 1])) i = endOfTag(b, i);
+    else if (isDeclaration || isClosing || b[i + 1] === 0x3f) i = past(b, i, (c) => c !== GREATER);
   }
   return undefined;
+}
+
+/**
+ * The label that a prescan comes to: a document that could be read so far cannot be UTF-16, and
+ * x-user-defined means windows-1252 here. Nothing for what is no encoding.
+ */
+function prescanned(label: string): string | undefined {
+  const known = encodingFor(label);
+  if (!known) return undefined;
+  if (known.startsWith('utf-16')) return 'utf-8';
+  return label === 'x-user-defined' ? 'windows-1252' : label;
 }
 
 /** The encoding a label stands for (Encoding standard), undefined for none. */

@@ -125,6 +125,26 @@ function familiesOf(value: string, shorthand: boolean): string[] {
     .filter((f) => f && !GENERIC.has(f));
 }
 
+/** Custom properties often hold the family that rules take up with var(). */
+const namesFamily = (property: string): boolean =>
+  property === 'font' ||
+  property === 'font-family' ||
+  (property.startsWith('--') && property.includes('font'));
+
+/** The families that a rule's declarations name. */
+function familiesIn(body: string): string[] {
+  const out: string[] = [];
+  for (const [property, value] of declarations(body))
+    if (namesFamily(property)) out.push(...familiesOf(value, property === 'font'));
+  return out;
+}
+
+/** The family that an @font-face rule declares. */
+function declaredFamily(body: string): string | undefined {
+  for (const [property, value] of declarations(body)) if (property === 'font-family') return bare(value);
+  return undefined;
+}
+
 /** Reads one style sheet. */
 export function readCss(source: string): CssFacts {
   const css = withoutComments(source.slice(0, 2_000_000));
@@ -137,19 +157,11 @@ export function readCss(source: string): CssFacts {
     return line;
   };
   for (const { prelude, body, at } of blocks(css)) {
-    const face = /@font-face\s*$/i.exec(prelude.slice(-60));
-    const found: string[] = [];
-    for (const [name, value] of declarations(body)) {
-      if (face) {
-        if (name === 'font-family') found.push(bare(value));
-        continue;
-      }
-      // custom properties often hold the family that rules take up with var()
-      if (name === 'font' || name === 'font-family' || (name.startsWith('--') && name.includes('font')))
-        for (const f of familiesOf(value, name === 'font')) if (families.size < CAP) families.add(f);
-    }
-    if (found[0] && fontFaces.length < CAP)
-      fontFaces.push({ family: found[0], sources: cssUrls(body), line: lineAt(at + prelude.length) });
+    if (/@font-face\s*$/i.test(prelude.slice(-60))) {
+      const family = declaredFamily(body);
+      if (family && fontFaces.length < CAP)
+        fontFaces.push({ family, sources: cssUrls(body), line: lineAt(at + prelude.length) });
+    } else for (const family of familiesIn(body)) if (families.size < CAP) families.add(family);
   }
   return { fontFaces, families: [...families], urls: cssUrls(css) };
 }

@@ -39,6 +39,28 @@ const mails = (v: string | undefined): string[] =>
 const isMailUri = (u: string): boolean =>
   /^mailto:[^@\s!]+@[^@\s!]+(?:![0-9]+[kmgt]?)?$/i.test(u) || /^https?:\/\/\S+$/i.test(u);
 
+/** The policy of a record; a missing or unknown one counts as "none" where a valid rua stands beside it. */
+function readPolicy(record: DmarcRecord): void {
+  const { p } = record.tags;
+  record.policy = asPolicy(p);
+  if (record.policy) return;
+  const missing = p === undefined;
+  if (record.aggregate.length) {
+    record.policy = 'none';
+    record.notes.push(
+      `${missing ? 'p= is missing' : `p=${p} is unknown`}; with a valid rua= it counts as none`,
+    );
+  } else record.errors.push(missing ? 'p= is missing' : `p=${p} is no policy`);
+}
+
+/** Tags whose values have a form and nothing else: what it is, and the words for another. */
+const FORMS: [tag: string, form: RegExp, wrong: string][] = [
+  ['adkim', /^[rs]$/i, 'is neither r nor s'],
+  ['aspf', /^[rs]$/i, 'is neither r nor s'],
+  ['ri', /^\d+$/, 'is no number of seconds'],
+  ['fo', /^[01ds](?::[01ds])*$/i, 'is none of 0, 1, d, s'],
+];
+
 /**
  * Reads a record. A missing or unknown policy with a valid rua counts as "none" (RFC 7489 6.6.3), and is said
  * in the notes.
@@ -54,20 +76,9 @@ export function parseDmarc(text: string): DmarcRecord {
   record.aggregate = mails(tags.rua).filter(isMailUri);
   record.failure = mails(tags.ruf).filter(isMailUri);
   for (const name of ['rua', 'ruf'] as const)
-    for (const u of mails(tags[name]))
-      if (!isMailUri(u))
-        record.errors.push(`“${name}=”: “${u}” is no address for reports (mailto: is missing?)`);
-  record.policy = asPolicy(tags.p);
-  if (!record.policy) {
-    if (record.aggregate.length) {
-      record.policy = 'none';
-      record.notes.push(
-        tags.p === undefined
-          ? 'p= is missing; with a valid rua= it counts as none'
-          : `p=${tags.p} is unknown; with a valid rua= it counts as none`,
-      );
-    } else record.errors.push(tags.p === undefined ? 'p= is missing' : `p=${tags.p} is no policy`);
-  }
+    for (const u of mails(tags[name]).filter((x) => !isMailUri(x)))
+      record.errors.push(`“${name}=”: “${u}” is no address for reports (mailto: is missing?)`);
+  readPolicy(record);
   if (tags.sp !== undefined) {
     record.subdomains = asPolicy(tags.sp);
     if (!record.subdomains) record.errors.push(`sp=${tags.sp} is no policy`);
@@ -76,13 +87,8 @@ export function parseDmarc(text: string): DmarcRecord {
     if (/^\d{1,3}$/.test(tags.pct) && Number(tags.pct) <= 100) record.percent = Number(tags.pct);
     else record.errors.push(`pct=${tags.pct} is no number from 0 to 100`);
   }
-  for (const name of ['adkim', 'aspf'] as const)
-    if (tags[name] !== undefined && !/^[rs]$/i.test(tags[name]))
-      record.errors.push(`${name}=${tags[name]} is neither r nor s`);
-  if (tags.ri !== undefined && !/^\d+$/.test(tags.ri))
-    record.errors.push(`ri=${tags.ri} is no number of seconds`);
-  if (tags.fo !== undefined && !/^[01ds](?::[01ds])*$/i.test(tags.fo))
-    record.errors.push(`fo=${tags.fo} is none of 0, 1, d, s`);
+  for (const [tag, form, wrong] of FORMS)
+    if (tags[tag] !== undefined && !form.test(tags[tag])) record.errors.push(`${tag}=${tags[tag]} ${wrong}`);
   return record;
 }
 

@@ -46,47 +46,69 @@ const soundIp6 = (text: string): boolean => {
   }
 };
 
-function mechanism(raw: string, errors: string[]): SpfMechanism | null {
-  const m =
-    /^([+\-~?]?)(all|include|a|mx|ptr|ip4|ip6|exists)(?=$|[:/])(?::([^/]*(?:\/(?!\/?\d+)[^/]*)*))?(\/.*)?$/i.exec(
-      raw,
-    );
-  if (!m) return null;
-  const name = m[2]!.toLowerCase() as SpfMechanism['name'];
-  const out: SpfMechanism = { qualifier: (m[1] || '+') as SpfQualifier, name, raw };
-  const wrong = (why: string): SpfMechanism => {
-    errors.push(`“${raw}”: ${why}`);
-    return out;
+const MECHANISM =
+  /^([+\-~?]?)(all|include|a|mx|ptr|ip4|ip6|exists)(?=$|[:/])(?::([^/]*(?:\/(?!\/?\d+)[^/]*)*))?(\/.*)?$/i;
+const PREFIX_LENGTHS = /^(?:\/(0|[1-9]\d{0,2}))?(?:\/\/(0|[1-9]\d{0,2}))?$/;
+
+/** What follows a mechanism's name: its value and the digits behind the slashes. */
+interface Argument {
+  value?: string;
+  /** As it stands there, with its slashes. */
+  cidr: string;
+  cidr4?: number;
+  cidr6?: number;
+}
+
+/** What is wrong with a mechanism's argument (RFC 7208 5); undefined when nothing is. */
+const FAULTS: Record<SpfMechanism['name'], (argument: Argument) => string | undefined> = {
+  all: ({ value, cidr }) => (value !== undefined || cidr ? '“all” takes nothing after it' : undefined),
+  ip4: ({ value, cidr6 }) => (cidr6 !== undefined || !soundIp4(value ?? '') ? 'no IPv4 network' : undefined),
+  ip6: ({ value }) => (soundIp6(value ?? '') ? undefined : 'no IPv6 network'),
+  include: neededDomain,
+  exists: neededDomain,
+  ptr: ({ value, cidr }) => (cidr || !soundOrNone(value) ? 'malformed domain' : undefined),
+  a: ({ value }) => (soundOrNone(value) ? undefined : 'malformed domain'),
+  mx: ({ value }) => (soundOrNone(value) ? undefined : 'malformed domain'),
+};
+function neededDomain({ value, cidr }: Argument): string | undefined {
+  return cidr || !soundDomain(value ?? '') ? 'a domain is missing or malformed' : undefined;
+}
+function soundOrNone(value: string | undefined): boolean {
+  return value === undefined || soundDomain(value);
+}
+
+/** The digits behind the slashes; a string says what is wrong with them. */
+function prefixLengths(cidr: string, isIp6: boolean): Pick<Argument, 'cidr4' | 'cidr6'> | string {
+  const digits = PREFIX_LENGTHS.exec(isIp6 ? `/${cidr}` : cidr);
+  if (!digits && cidr) return 'no prefix length';
+  const [, four, six] = digits ?? [];
+  if (Number(four ?? 0) > 32) return 'a prefix length over 32';
+  if (Number(six ?? 0) > 128) return 'a prefix length over 128';
+  return {
+    ...(four === undefined ? {} : { cidr4: Number(four) }),
+    ...(six === undefined ? {} : { cidr6: Number(six) }),
   };
-  let value = m[3];
-  const cidr = m[4] ?? '';
-  if (name === 'ip6' && value !== undefined) value = raw.slice(raw.indexOf(':') + 1).replace(/\/\d+$/, '');
-  if (value !== undefined) out.value = value;
-  const digits = /^(?:\/(0|[1-9]\d{0,2}))?(?:\/\/(0|[1-9]\d{0,2}))?$/.exec(
-    name === 'ip6' ? `/${cidr}` : cidr,
-  );
-  if (!digits && cidr) return wrong('no prefix length');
-  const four = digits?.[1] === undefined ? undefined : Number(digits[1]);
-  const six = digits?.[2] === undefined ? undefined : Number(digits[2]);
-  if ((four ?? 0) > 32) return wrong('a prefix length over 32');
-  if ((six ?? 0) > 128) return wrong('a prefix length over 128');
-  if (four !== undefined) out.cidr4 = four;
-  if (six !== undefined) out.cidr6 = six;
-  switch (name) {
-    case 'all':
-      return value !== undefined || cidr ? wrong('“all” takes nothing after it') : out;
-    case 'ip4':
-      return six !== undefined || !soundIp4(value ?? '') ? wrong('no IPv4 network') : out;
-    case 'ip6':
-      return !soundIp6(value ?? '') ? wrong('no IPv6 network') : out;
-    case 'include':
-    case 'exists':
-      return cidr || !soundDomain(value ?? '') ? wrong('a domain is missing or malformed') : out;
-    case 'ptr':
-      return cidr || (value !== undefined && !soundDomain(value)) ? wrong('malformed domain') : out;
-    default:
-      return value !== undefined && !soundDomain(value) ? wrong('malformed domain') : out;
-  }
+}
+
+function mechanism(raw: string, errors: string[]): SpfMechanism | null {
+  const match = MECHANISM.exec(raw);
+  if (!match) return null;
+  const [, qualifier, written, given, cidr = ''] = match;
+  const name = written!.toLowerCase() as SpfMechanism['name'];
+  const isIp6 = name === 'ip6';
+  // the colons of an IPv6 address are its own
+  const value = isIp6 && given !== undefined ? raw.slice(raw.indexOf(':') + 1).replace(/\/\d+$/, '') : given;
+  const lengths = prefixLengths(cidr, isIp6);
+  const known = typeof lengths === 'string' ? {} : lengths;
+  const fault = typeof lengths === 'string' ? lengths : FAULTS[name]({ value, cidr, ...lengths });
+  if (fault) errors.push(`“${raw}”: ${fault}`);
+  return {
+    qualifier: (qualifier || '+') as SpfQualifier,
+    name,
+    raw,
+    ...(value === undefined ? {} : { value }),
+    ...known,
+  };
 }
 
 /**
@@ -145,61 +167,85 @@ export interface SpfCount {
   unknown: string[];
 }
 
+/** Lower-cased, without the final dot. */
+const plainDomain = (domain: string): string => domain.toLowerCase().replace(/\.$/, '');
+
+/** Follows the records of a domain, counting as it goes. */
+class SpfWalk {
+  readonly count: Omit<SpfCount, 'tree'> = { lookups: 0, voids: 0, errors: [], unknown: [] };
+
+  constructor(private readonly dns: SpfDns) {}
+
+  /** @param path the domains that led here, this one last */
+  domain(at: string, path: readonly string[], included: boolean): SpfTree {
+    const node: SpfTree = { domain: at, children: [] };
+    const answer = this.dns.txt(at);
+    const own = answer.values.filter(isSpf);
+    if (included && !answer.values.length && !answer.failed) this.count.voids++;
+    if (own.length !== 1) {
+      node.problem = this.problem(at, own.length, answer.failed === true, included);
+      return node;
+    }
+    node.text = own[0]!;
+    node.record = parseSpf(node.text);
+    this.count.errors.push(...node.record.errors.map((e) => `${at}: ${e}`));
+    this.terms(node, path);
+    return node;
+  }
+
+  /** A domain without its one record. */
+  private problem(at: string, records: number, failed: boolean, included: boolean): string {
+    if (failed) {
+      this.count.unknown.push(at);
+      return 'no answer';
+    }
+    const problem = records ? `${records} SPF records` : 'no SPF record';
+    if (included || records > 1) this.count.errors.push(`${at}: ${problem}`);
+    return problem;
+  }
+
+  private terms(node: SpfTree, path: readonly string[]): void {
+    const { mechanisms, modifiers } = node.record!;
+    for (const m of mechanisms) {
+      if (!ASKS.has(m.name)) continue;
+      this.count.lookups++;
+      if (m.name === 'include') {
+        if (m.value) this.follow(m.value, node, path);
+      } else if (m.name !== 'ptr') this.ask(m.value ?? node.domain, m.name === 'mx' ? 'MX' : 'A');
+    }
+    // a redirect counts only where no "all" stands (RFC 7208 6.1)
+    const redirect = modifiers.find((m) => m.name === 'redirect');
+    if (!redirect || mechanisms.some((m) => m.name === 'all')) return;
+    this.count.lookups++;
+    this.follow(redirect.value, node, path);
+  }
+
+  private ask(name: string, type: 'A' | 'MX'): void {
+    if (name.includes('%')) this.count.unknown.push(name);
+    else if (this.dns.exists(name, type) === false) this.count.voids++;
+  }
+
+  private follow(target: string, from: SpfTree, path: readonly string[]): void {
+    const next = plainDomain(target);
+    if (target.includes('%')) this.count.unknown.push(target);
+    else if (path.includes(next)) this.count.errors.push(`${from.domain} leads back to ${next}`);
+    else if (this.count.lookups <= MOST_FOLLOWED)
+      from.children.push(this.domain(next, [...path, next], true));
+  }
+}
+
+/** Further than this nobody looks: the limit of ten is long past. */
+const MOST_FOLLOWED = 40;
+
 /**
  * Follows includes and redirects and counts lookups and void lookups (RFC 7208 4.6.4: at most ten and two).
  * Domains with macros cannot be followed without a sender; they are counted and named in `unknown`.
  */
 export function countSpf(domain: string, dns: SpfDns): SpfCount {
-  const count: SpfCount = { tree: { domain, children: [] }, lookups: 0, voids: 0, errors: [], unknown: [] };
-  const walk = (at: string, path: readonly string[], included: boolean): SpfTree => {
-    const node: SpfTree = { domain: at, children: [] };
-    const answer = dns.txt(at);
-    const own = answer.values.filter(isSpf);
-    if (included && !answer.values.length && !answer.failed) count.voids++;
-    if (own.length !== 1) {
-      node.problem = answer.failed ? 'no answer' : own.length ? `${own.length} SPF records` : 'no SPF record';
-      if (answer.failed) count.unknown.push(at);
-      else if (included || own.length > 1) count.errors.push(`${at}: ${node.problem}`);
-      return node;
-    }
-    node.text = own[0]!;
-    const record = (node.record = parseSpf(own[0]!));
-    count.errors.push(...record.errors.map((e) => `${at}: ${e}`));
-    const follow = (target: string) => {
-      const next = target.toLowerCase().replace(/\.$/, '');
-      if (target.includes('%')) {
-        count.unknown.push(target);
-        return;
-      }
-      if (path.includes(next)) {
-        count.errors.push(`${at} leads back to ${next}`);
-        return;
-      }
-      if (count.lookups > 40) return;
-      node.children.push(walk(next, [...path, next], true));
-    };
-    for (const m of record.mechanisms) {
-      if (!ASKS.has(m.name)) continue;
-      count.lookups++;
-      if (m.name === 'include' && m.value) follow(m.value);
-      else if (m.name !== 'ptr' && m.name !== 'include') {
-        const name = m.value ?? at;
-        if (name.includes('%')) count.unknown.push(name);
-        else if (dns.exists(name, m.name === 'mx' ? 'MX' : 'A') === false) count.voids++;
-      }
-      if (m.name === 'all') break;
-    }
-    // a redirect counts only where no "all" stands (RFC 7208 6.1)
-    const redirect = record.modifiers.find((m) => m.name === 'redirect');
-    if (redirect && !record.mechanisms.some((m) => m.name === 'all')) {
-      count.lookups++;
-      follow(redirect.value);
-    }
-    return node;
-  };
-  const start = domain.toLowerCase().replace(/\.$/, '');
-  count.tree = walk(start, [start], false);
-  return count;
+  const walk = new SpfWalk(dns);
+  const start = plainDomain(domain);
+  const tree = walk.domain(start, [start], false);
+  return { tree, ...walk.count };
 }
 
 /** The domains a record leads to, for collecting: includes and the redirect. */

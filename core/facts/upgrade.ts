@@ -1,5 +1,11 @@
 /** Evidence of earlier versions, as this version reads it. */
-import { EVIDENCE_VERSION, type Evidence, type HostEvidence, type NameServer } from './evidence';
+import {
+  EVIDENCE_VERSION,
+  type Evidence,
+  type HostEvidence,
+  type NameServer,
+  type PageEvidence,
+} from './evidence';
 
 /** What version 1 lacked, in its shape. */
 type Older = Partial<Evidence> & Pick<Evidence, 'version' | 'target' | 'dns' | 'hosts' | 'pages'>;
@@ -10,59 +16,69 @@ type Older = Partial<Evidence> & Pick<Evidence, 'version' | 'target' | 'dns' | '
  * @throws RangeError when it is of a later version, or no evidence
  */
 export function upgradeEvidence(data: unknown): Evidence {
-  const old = data as Older | null;
-  if (
-    typeof old !== 'object' ||
-    old === null ||
-    typeof old.version !== 'number' ||
-    !old.target ||
-    !Array.isArray(old.pages) ||
-    !Array.isArray(old.hosts)
-  )
-    throw new RangeError('this is no evidence');
+  if (!isEvidence(data)) throw new RangeError('this is no evidence');
+  const old = data;
   if (old.version > EVIDENCE_VERSION)
     throw new RangeError(
       `this is evidence of version ${old.version}; this Armband reads up to ${EVIDENCE_VERSION}`,
     );
   if (old.version === EVIDENCE_VERSION) return old as Evidence;
-  const nameServers = old.dns.nameServers.map((s): NameServer => ({
-    ...s,
-    namedBy: (s as Partial<NameServer>).namedBy ?? ['parent'],
-  }));
-  const hosts = old.hosts.map((h): HostEvidence => ({
-    ...h,
-    addresses: (h as Partial<HostEvidence>).addresses ?? [],
-    tls: {
-      ...h.tls,
-      chain: h.tls.chain.map((c) => ({ ...c, signature: (c as Partial<typeof c>).signature ?? '' })),
-    },
-  }));
-  const pages = old.pages.map((p) =>
-    p.facts
-      ? {
-          ...p,
-          facts: {
-            ...p.facts,
-            bylines: p.facts.bylines ?? [],
-            unnamed: p.facts.unnamed ?? [],
-            hidden: p.facts.hidden ?? [],
-          },
-        }
-      : p,
-  );
   return {
+    ...EMPTY,
     ...(old as Evidence),
     version: EVIDENCE_VERSION,
-    dns: { ...old.dns, nameServers, parent: old.dns.parent ?? null, randomLabel: old.dns.randomLabel ?? '' },
-    hosts,
-    pages,
-    subdomains: old.subdomains ?? [],
-    links: old.links ?? [],
-    folders: old.folders ?? [],
-    former: old.former ?? [],
-    variants: old.variants ?? [],
-    freshness: old.freshness ?? [],
-    manifest: old.manifest ?? null,
-    bypass: old.bypass ?? null,
+    dns: {
+      ...old.dns,
+      nameServers: old.dns.nameServers.map(upgradeNameServer),
+      parent: old.dns.parent ?? null,
+      randomLabel: old.dns.randomLabel ?? '',
+    },
+    hosts: old.hosts.map(upgradeHost),
+    pages: old.pages.map(upgradePage),
   };
+}
+
+/** What was not collected. */
+const EMPTY = {
+  subdomains: [],
+  links: [],
+  folders: [],
+  former: [],
+  variants: [],
+  freshness: [],
+  manifest: null,
+  bypass: null,
+} satisfies Partial<Evidence>;
+
+function isEvidence(data: unknown): data is Older {
+  const old = data as Partial<Older> | null;
+  return (
+    typeof old === 'object' &&
+    old !== null &&
+    typeof old.version === 'number' &&
+    Boolean(old.target) &&
+    Array.isArray(old.pages) &&
+    Array.isArray(old.hosts)
+  );
+}
+
+const upgradeNameServer = (s: Omit<NameServer, 'namedBy'> & Partial<NameServer>): NameServer => ({
+  ...s,
+  namedBy: s.namedBy ?? ['parent'],
+});
+
+function upgradeHost(host: HostEvidence): HostEvidence {
+  const chain = host.tls.chain.map((c) => ({ ...c, signature: (c as Partial<typeof c>).signature ?? '' }));
+  return {
+    ...host,
+    addresses: (host as Partial<HostEvidence>).addresses ?? [],
+    tls: { ...host.tls, chain },
+  };
+}
+
+function upgradePage(page: PageEvidence): PageEvidence {
+  const { facts } = page;
+  if (!facts) return page;
+  const { bylines = [], unnamed = [], hidden = [] } = facts as Partial<typeof facts>;
+  return { ...page, facts: { ...facts, bylines, unnamed, hidden } };
 }

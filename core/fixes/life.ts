@@ -24,69 +24,74 @@ function placesOf(finding: Finding): FixCore['places'] {
  * @returns the fix and its new history lines; null where there is none and none is needed
  */
 export function afterAudit(fix: FixCore | null, finding: Finding, at: string): Step | null {
-  const line = (kind: FixEvent['kind'], to: FixState, text?: string): FixEvent => ({
-    kind,
-    by: 'audit',
-    at,
-    ...(fix ? { from: fix.state } : {}),
-    to,
-    ...(text ? { text } : {}),
-  });
-  if (finding.outcome === 'failed') {
-    const places = placesOf(finding);
-    if (finding.accepted) {
-      if (fix?.state === 'accepted') return { fix: { ...fix, places }, events: [] };
-      return {
-        fix: { state: 'accepted', places, returns: fix?.returns ?? 0 },
-        events: [line('accepted', 'accepted', 'all its places are accepted')],
-      };
-    }
-    if (!fix)
-      return { fix: { state: 'open', places, returns: 0 }, events: [line('opened', 'open', finding.found)] };
-    switch (fix.state) {
-      case 'verified':
-      case 'gone':
-        return {
-          fix: { state: 'open', places, returns: fix.returns + 1 },
-          events: [line('came back', 'open', finding.found)],
-        };
-      case 'said to be done':
-        return {
-          fix: { ...fix, state: 'open', places },
-          events: [line('still seen', 'open', finding.found)],
-        };
-      case 'accepted':
-        return {
-          fix: { ...fix, state: 'open', places },
-          events: [line('state', 'open', 'the acceptance ended, or new places or another value appeared')],
-        };
-      default: {
-        const change =
-          places.length !== fix.places.length
-            ? [
-                line(
-                  'places',
-                  fix.state,
-                  `${quantity(fix.places.length, 'place')} before, ${quantity(places.length, 'place')} now`,
-                ),
-              ]
-            : [];
-        return { fix: { ...fix, places }, events: change };
-      }
-    }
-  }
+  if (finding.outcome === 'failed') return afterFailure(fix, finding, at);
   if (!fix || CLOSED_STATES.has(fix.state)) return null;
   if (finding.outcome === 'passed') {
-    const to: FixState = fix.state === 'said to be done' ? 'verified' : 'gone';
-    return {
-      fix: { ...fix, state: to, places: [] },
-      events: [line(to === 'verified' ? 'verified' : 'gone', to, finding.found)],
-    };
+    const to = fix.state === 'said to be done' ? 'verified' : 'gone';
+    return { fix: { ...fix, state: to, places: [] }, events: [line(fix, at, to, to, finding.found)] };
   }
   if (finding.outcome === 'inapplicable')
-    return { fix: { ...fix, state: 'gone', places: [] }, events: [line('gone', 'gone', finding.reason)] };
+    return {
+      fix: { ...fix, state: 'gone', places: [] },
+      events: [line(fix, at, 'gone', 'gone', finding.reason)],
+    };
   // undecided: nothing was seen that could close or change it
   return null;
+}
+
+/** A line of the history that an audit writes. */
+function line(
+  fix: FixCore | null,
+  at: string,
+  kind: FixEvent['kind'],
+  to: FixState,
+  text?: string,
+): FixEvent {
+  return { kind, by: 'audit', at, ...(fix ? { from: fix.state } : {}), to, ...(text ? { text } : {}) };
+}
+
+function afterFailure(fix: FixCore | null, finding: Finding, at: string): Step {
+  const places = placesOf(finding);
+  if (finding.accepted) {
+    if (fix?.state === 'accepted') return { fix: { ...fix, places }, events: [] };
+    return {
+      fix: { state: 'accepted', places, returns: fix?.returns ?? 0 },
+      events: [line(fix, at, 'accepted', 'accepted', 'all its places are accepted')],
+    };
+  }
+  if (!fix)
+    return {
+      fix: { state: 'open', places, returns: 0 },
+      events: [line(fix, at, 'opened', 'open', finding.found)],
+    };
+  return reopened(fix, places, finding.found, at);
+}
+
+const ENDED = 'the acceptance ended, or new places or another value appeared';
+
+/** A fault that is known already is seen again. */
+function reopened(fix: FixCore, places: FixCore['places'], found: string | undefined, at: string): Step {
+  const open: FixCore = { ...fix, state: 'open', places };
+  switch (fix.state) {
+    case 'verified':
+    case 'gone':
+      return {
+        fix: { ...open, returns: fix.returns + 1 },
+        events: [line(fix, at, 'came back', 'open', found)],
+      };
+    case 'said to be done':
+      return { fix: open, events: [line(fix, at, 'still seen', 'open', found)] };
+    case 'accepted':
+      return { fix: open, events: [line(fix, at, 'state', 'open', ENDED)] };
+    default: {
+      const before = fix.places.length;
+      const change = `${quantity(before, 'place')} before, ${quantity(places.length, 'place')} now`;
+      return {
+        fix: { ...fix, places },
+        events: places.length === before ? [] : [line(fix, at, 'places', fix.state, change)],
+      };
+    }
+  }
 }
 
 /** A check that the checklist no longer asks, or that this situation does not ask. */

@@ -25,51 +25,66 @@ export function lapsed(a: Attestation, at: Date, stage?: Stage): string | undefi
 const newest = (list: readonly Attestation[]): Attestation | undefined =>
   [...list].sort((a, b) => b.at.localeCompare(a.at))[0];
 
+interface Given {
+  at: Date;
+  stage?: Stage;
+}
+
+/** One attestation for the site as a whole. */
+function attestedWhole(check: Check, whole: Attestation | undefined, { at, stage }: Given): Judgement {
+  const base = { expected: check.title, places: [] };
+  if (!whole) return { outcome: 'untested', reason: NOT_YET_ATTESTED, ...base };
+  const old = lapsed(whole, at, stage);
+  if (old) return { outcome: 'untested', reason: old, ...base };
+  if (whole.doesNotApply) return inapplicable(said(whole));
+  return { outcome: whole.done ? 'passed' : 'failed', found: said(whole), ...base };
+}
+
+/** What is said of one subject; nothing where it does not apply. */
+function attestedSubject(
+  check: Check,
+  subject: string,
+  own: readonly Attestation[],
+  { at, stage }: Given,
+): PlaceResult | undefined {
+  const a = newest(own.filter((x) => x.place === subject || x.place === undefined));
+  const old = a && lapsed(a, at, stage);
+  if (!a || old) return unsure(subject, old ?? 'not yet attested');
+  if (a.doesNotApply) return undefined;
+  return (a.done ? passed : failed)(subject, { expected: check.title, found: said(a) });
+}
+
+/** Sums up what is said one by one. @param all how many subjects there are */
+function attestedEach(check: Check, places: PlaceResult[], all: number): Judgement {
+  const expected = check.title;
+  const count = (n: number): string => `${n} of ${all}`;
+  const bad = places.filter((p) => p.outcome === 'failed');
+  if (bad[0]) {
+    const found = places.length === 1 ? bad[0].found : `${count(bad.length)}: ${bad[0].found}`;
+    return { outcome: 'failed', expected, found, places };
+  }
+  const open = places.filter((p) => p.outcome === 'cantTell');
+  if (open[0])
+    return { outcome: 'untested', expected, reason: `${count(open.length)} ${open[0].reason}`, places };
+  return { outcome: 'passed', expected, found: `${count(places.length)} attested`, places };
+}
+
 /**
- * @param subjects what the check is about one by one, such as each form; undefined where it is about the site
- * as a whole
+ * What was vouched for of one manual check.
+ * @param given.subjects what the check is about one by one, such as each form; undefined where it is about
+ * the site as a whole
  */
 export function attested(
   check: Check,
   attestations: readonly Attestation[],
-  given: { at: Date; stage?: Stage; subjects?: readonly string[] },
+  given: Given & { subjects?: readonly string[] },
 ): Judgement {
   const own = attestations.filter((a) => a.check === check.id);
   const whole = newest(own.filter((a) => a.place === undefined));
-  const base = { expected: check.title, places: [] };
-  if (!given.subjects || (whole && !own.some((a) => a.place !== undefined))) {
-    if (!whole) return { outcome: 'untested', reason: NOT_YET_ATTESTED, ...base };
-    const old = lapsed(whole, given.at, given.stage);
-    if (old) return { outcome: 'untested', reason: old, ...base };
-    if (whole.doesNotApply) return inapplicable(said(whole));
-    return { outcome: whole.done ? 'passed' : 'failed', found: said(whole), ...base };
-  }
-  if (!given.subjects.length) return inapplicable('the audit found none');
-  const out: PlaceResult[] = [];
-  for (const subject of given.subjects) {
-    const a = newest(own.filter((x) => x.place === subject || x.place === undefined));
-    const old = a && lapsed(a, given.at, given.stage);
-    if (!a || old) out.push(unsure(subject, old ?? 'not yet attested'));
-    else if (!a.doesNotApply)
-      out.push((a.done ? passed : failed)(subject, { expected: check.title, found: said(a) }));
-  }
-  if (!out.length) return inapplicable('none of them applies');
-  const bad = out.filter((p) => p.outcome === 'failed'),
-    open = out.filter((p) => p.outcome === 'cantTell');
-  const count = (n: number) => `${n} of ${given.subjects!.length}`;
-  if (bad.length)
-    return {
-      outcome: 'failed',
-      expected: check.title,
-      found: out.length === 1 ? bad[0]!.found : `${count(bad.length)}: ${bad[0]!.found}`,
-      places: out,
-    };
-  if (open.length)
-    return {
-      outcome: 'untested',
-      expected: check.title,
-      reason: `${count(open.length)} ${open[0]!.reason}`,
-      places: out,
-    };
-  return { outcome: 'passed', expected: check.title, found: `${count(out.length)} attested`, places: out };
+  const { subjects } = given;
+  if (!subjects || (whole && !own.some((a) => a.place !== undefined)))
+    return attestedWhole(check, whole, given);
+  if (!subjects.length) return inapplicable('the audit found none');
+  const places = subjects.flatMap((s) => attestedSubject(check, s, own, given) ?? []);
+  return places.length ? attestedEach(check, places, subjects.length) : inapplicable('none of them applies');
 }

@@ -2,6 +2,7 @@
 import { readField, type Brief, type BriefField } from '#core/facts/brief';
 import type { HostEvidence } from '#core/facts/evidence';
 import type { Judgement } from '#core/facts/finding';
+import { isUnresolved } from '#core/checks/kit/chains';
 import type { AskedHost, Check, CheckContext, Needs } from '#core/checks/kit/check';
 import { cantTell, inapplicable, untested } from '#core/checks/kit/judgement';
 import type { SiteView } from '#core/checks/view/site-view';
@@ -39,8 +40,7 @@ export function unmetNeed(check: Check, { view, brief, evidence }: CheckContext)
 /** The check that a host without a finished handshake rests on, and why. */
 function withoutHandshake({ tls }: HostEvidence): string | undefined {
   if (tls.chain.length) return undefined;
-  const code = tls.error?.code;
-  const check = code === 'no-name' || code === 'no-address' ? 'domain.resolves' : 'https.answers';
+  const check = isUnresolved(tls.error?.code) ? 'domain.resolves' : 'https.answers';
   return `rests on ${check}: ${tls.error?.message ?? 'no handshake'}`;
 }
 

@@ -4,6 +4,7 @@ import { lastAnswer } from '#core/facts/evidence';
 import type { Judgement, PlaceResult } from '#core/facts/finding';
 import { registrableDomain } from '#core/extract/address';
 import { foldLoosely } from '#core/text/fold';
+import { isUsable } from '#core/checks/kit/dns-answers';
 import { defineManualCheck, type Check, type CheckContext } from '#core/checks/kit/check';
 import { cantTell, failed, overPages, overSite, passed, unsure } from '#core/checks/kit/judgement';
 import type { ReadPage } from '#core/checks/view/read-page';
@@ -135,29 +136,29 @@ function judgePage(test: OwnTest, page: ReadPage): PlaceResult {
   return (good ? passed : failed)(page.url, { expected: inWords(test), found, raw: got.raw });
 }
 
-function judgeSite(test: OwnTest, context: CheckContext): Judgement {
-  const { evidence, view } = context;
-  const expected = inWords(test);
+/** The status of a path that the checklist asks for. */
+function judgeStatus(test: OwnTest, context: CheckContext): Judgement {
+  const { expected } = context.words;
+  const probe = context.evidence.asked?.find((p) => p.path === test.at);
+  if (!probe)
+    return cantTell('this path was not asked for when the evidence was collected: audit again', { expected });
+  const status = lastAnswer(probe.chain)?.status;
+  if (status === undefined) return cantTell(probe.chain.error?.message ?? 'no answer', { expected });
+  const good = compares(test.is, test.value ?? '', [String(status)]);
+  return overSite(context, (good ? passed : failed)(test.at!, { expected, found: String(status) }));
+}
+
+/** A record's value as people write it: texts without quotation marks, names without the final dot. */
+const bareValue = (type: string, value: string): string =>
+  type === 'TXT' ? value.replace(/^"|"$/g, '').replace(/" "/g, '') : value.replace(/\.$/, '');
+
+/** A record that the checklist asks for. */
+function judgeRecord(test: OwnTest, context: CheckContext): Judgement {
+  const { evidence, view, words } = context;
+  const { expected = '' } = words;
   const host = view.preferredHost;
-  if (test.look === 'status') {
-    const probe = evidence.asked?.find((p) => p.path === test.at);
-    if (!probe)
-      return cantTell('this path was not asked for when the evidence was collected: audit again', {
-        expected,
-      });
-    const status = lastAnswer(probe.chain)?.status;
-    if (status === undefined) return cantTell(probe.chain.error?.message ?? 'no answer', { expected });
-    return overSite(
-      context,
-      (compares(test.is, test.value ?? '', [String(status)]) ? passed : failed)(test.at!, {
-        expected,
-        found: String(status),
-      }),
-      { expected },
-    );
-  }
-  const name = fill(test.at!, host).toLowerCase().replace(/\.$/, ''),
-    type = (test.type ?? 'TXT').toUpperCase();
+  const name = fill(test.at!, host).toLowerCase().replace(/\.$/, '');
+  const type = (test.type ?? 'TXT').toUpperCase();
   const answer = evidence.dns.answers.find(
     (a) => a.role === 'resolver' && !a.unchecked && a.name.toLowerCase() === name && a.type === type,
   );
@@ -165,28 +166,17 @@ function judgeSite(test: OwnTest, context: CheckContext): Judgement {
     return cantTell('this record was not asked for when the evidence was collected: audit again', {
       expected,
     });
-  if (answer.error || !['NOERROR', 'NXDOMAIN'].includes(answer.rcode))
-    return cantTell(answer.error ?? answer.rcode, { expected });
+  if (answer.error || !isUsable(answer)) return cantTell(answer.error ?? answer.rcode, { expected });
   const records = answer.records.filter((r) => r.type === type);
-  const bare = (v: string): string =>
-    type === 'TXT' ? v.replace(/^"|"$/g, '').replace(/" "/g, '') : v.replace(/\.$/, '');
-  const good = compares(
-    test.is,
-    fill(test.value ?? '', host),
-    records.map((r) => bare(r.value)),
-  );
+  const values = records.map((r) => bareValue(type, r.value));
+  const good = compares(test.is, fill(test.value ?? '', host), values);
   return overSite(
     context,
     (good ? passed : failed)(`${type} ${name}`, {
       expected: fill(expected, host),
-      found:
-        records
-          .map((r) => bare(r.value))
-          .join('; ')
-          .slice(0, 300) || 'no such record',
+      found: values.join('; ').slice(0, 300) || 'no such record',
       raw: records.map((r) => `${r.name} ${r.ttl} IN ${r.type} ${r.value}`).join('\n') || undefined,
     }),
-    { expected },
   );
 }
 
@@ -212,7 +202,8 @@ export function ownCheck(own: OwnCheck): Check {
     needs: onSite ? {} : { pages: true },
     messages: { expected, none: 'there is no page' },
     judge: (context) => {
-      if (onSite) return judgeSite(test, context);
+      if (test.look === 'status') return judgeStatus(test, context);
+      if (test.look === 'record') return judgeRecord(test, context);
       if (test.on !== 'home') return overPages(context, (page) => judgePage(test, page));
       const { home } = context.view;
       return home

@@ -15,6 +15,9 @@ export function bestAnswers(evidence: Evidence, name: string, type: string): rea
     : all.filter((a) => a.role === 'resolver');
 }
 
+/** Whether a server gave an answer that says something: records, or that there are none. */
+export const isUsable = (a: DnsAnswer): boolean => a.rcode === 'NOERROR' || a.rcode === 'NXDOMAIN';
+
 /** All answers to one question. */
 export function answersFor(evidence: Evidence, name: string, type: string): readonly DnsAnswer[] {
   let book = books.get(evidence.dns.answers);

@@ -37,6 +37,20 @@ const COMMON = {
 const SHORT = 900;
 export type MarkKind = keyof typeof COMMON;
 
+/** A link inside the site that was followed, with where it stands first. */
+export interface FollowedLink {
+  url: string;
+  chain: Chain;
+  page: ReadPage;
+  anchor: Anchor;
+}
+
+/** The check that is charged with what keeps all pages from being judged (rule 3). */
+export interface RootCause {
+  check: string;
+  reason: string;
+}
+
 export class SiteView {
   /** HTML pages within the site that answered 2xx. */
   readonly pages: ReadPage[] = [];
@@ -68,26 +82,31 @@ export class SiteView {
     this.homeEvidence = evidence.pages.find((p) => p.via === 'home');
     const seen = new Set<string>();
     for (const page of evidence.pages) {
-      const status = finalStatus(page.chain);
-      if (status === undefined) continue;
-      const words = page.facts && new PageText(page.facts);
-      const kind = refusalOf({
-        status,
-        headers: lastAnswer(page.chain)?.headers ?? [],
-        facts: page.facts,
-        lowered: words?.lowered,
-      });
-      if (kind && !(status === 503 && situation === 'holding')) {
-        this.refusals.push({ url: page.url, status, kind, evidence: page });
-        continue;
-      }
-      const ok = (status >= 200 && status < 300) || (status === 503 && situation === 'holding');
-      if (!ok || !page.facts || !words || seen.has(page.url) || !this.within(page.url)) continue;
+      const read = this.read(page);
+      if (!read || seen.has(page.url)) continue;
       seen.add(page.url);
-      const read = new ReadPage(page, page.facts, words);
       this.pages.push(read);
       if (page.via === 'home' && !this.home) this.home = read;
     }
+  }
+
+  /** A page that can be judged; one that refuses the visitor is noted as such. */
+  private read(page: PageEvidence): ReadPage | undefined {
+    const status = finalStatus(page.chain);
+    if (status === undefined) return undefined;
+    const words = page.facts && new PageText(page.facts);
+    // a holding page says 503, and is a page all the same
+    const isHolding = status === 503 && this.situation === 'holding';
+    const headers = lastAnswer(page.chain)?.headers ?? [];
+    const kind = refusalOf({ status, headers, facts: page.facts, lowered: words?.lowered });
+    if (kind && !isHolding) {
+      this.refusals.push({ url: page.url, status, kind, evidence: page });
+      return undefined;
+    }
+    const isGood = isHolding || (status >= 200 && status < 300);
+    return isGood && page.facts && words && this.within(page.url)
+      ? new ReadPage(page, page.facts, words)
+      : undefined;
   }
 
   /** Whether an address belongs to this environment: one of its hosts, and below the base path. */
@@ -138,52 +157,52 @@ export class SiteView {
   /**
    * Why pages cannot be judged at all: the first root cause, which its own check is charged with (rule 3).
    */
-  rootCause(): { check: string; reason: string } | null {
+  rootCause(): RootCause | null {
     // asked for by most checks
     return this.cause === undefined ? (this.cause = this.findRootCause()) : this.cause;
   }
-  private cause: { check: string; reason: string } | null | undefined = undefined;
+  private cause: RootCause | null | undefined = undefined;
 
-  private findRootCause(): { check: string; reason: string } | null {
-    const { evidence } = this;
-    const home = this.homeEvidence;
-    if (this.isAstray(evidence.hosts[0]))
+  private findRootCause(): RootCause | null {
+    if (this.isAstray(this.evidence.hosts[0]))
       return { check: 'domain.connected', reason: 'the host serves a parking or unknown-name page' };
-    if (this.home) {
-      const notTheSite =
-        this.situation === 'live' || this.situation === 'staging'
-          ? (this.markOn(this.home, 'samplePage') ?? this.markOn(this.home, 'signIn'))
-          : undefined;
-      if (notTheSite)
-        return { check: 'identity.home-page', reason: `the home page is not the site’s (“${notTheSite}”)` };
-      if (this.situation === 'live' && this.markOn(this.home, 'holding'))
-        return { check: 'indexing.no-holding-page', reason: 'the home page is the holding page' };
-      return null;
-    }
-    if (this.pages.length) return null;
-    const main = evidence.hosts[0];
-    const error = home?.chain.error ?? main?.https.error;
+    if (this.home) return this.wrongHome(this.home);
+    return this.pages.length ? null : (this.unreached() ?? this.notServed());
+  }
+
+  /** The home page was read, and is another one. */
+  private wrongHome(home: ReadPage): RootCause | null {
+    if (this.situation === 'holding' || this.situation === 'former') return null;
+    const mark = this.markOn(home, 'samplePage') ?? this.markOn(home, 'signIn');
+    if (mark) return { check: 'identity.home-page', reason: `the home page is not the site’s (“${mark}”)` };
+    return this.situation === 'live' && this.markOn(home, 'holding')
+      ? { check: 'indexing.no-holding-page', reason: 'the home page is the holding page' }
+      : null;
+  }
+
+  /** No page was read, since nothing answered or the visitor was refused. */
+  private unreached(): RootCause | undefined {
+    const error = this.homeEvidence?.chain.error ?? this.evidence.hosts[0]?.https.error;
     if (error?.code === 'no-name' || error?.code === 'no-address')
       return { check: 'domain.resolves', reason: error.message };
-    const refused = this.refusals[0];
-    if (refused)
-      return {
-        check: 'https.answers',
-        reason:
-          refused.kind === 'challenge'
-            ? `the server wants proof of a person (${refused.status})`
-            : `the server refused the visitor (${refused.status})`,
-      };
-    if (error) return { check: 'https.answers', reason: error.message };
-    const status = home ? finalStatus(home.chain) : undefined;
-    if (status !== undefined && status >= 500)
+    const [refused] = this.refusals;
+    if (refused) {
+      const what = refused.kind === 'challenge' ? 'wants proof of a person' : 'refused the visitor';
+      return { check: 'https.answers', reason: `the server ${what} (${refused.status})` };
+    }
+    return error && { check: 'https.answers', reason: error.message };
+  }
+
+  /** No page was read, though the server answered. */
+  private notServed(): RootCause {
+    const home = this.homeEvidence;
+    const status = home && finalStatus(home.chain);
+    if (status === undefined) return { check: 'identity.home-page', reason: 'no page was read' };
+    if (status >= 500)
       return { check: 'delivery.no-server-errors', reason: `the home page answered ${status}` };
-    if (status !== undefined && home && this.situation !== 'staging' && !this.within(home.url))
-      return { check: 'domain.preferred-host', reason: `the home page leads away to ${home.url}` };
-    return {
-      check: 'identity.home-page',
-      reason: status === undefined ? 'no page was read' : `the home page answered ${status}`,
-    };
+    if (this.situation !== 'staging' && !this.within(home!.url))
+      return { check: 'domain.preferred-host', reason: `the home page leads away to ${home!.url}` };
+    return { check: 'identity.home-page', reason: `the home page answered ${status}` };
   }
 
   /**
@@ -238,7 +257,7 @@ export class SiteView {
   private knownLinked: Map<string, { page: ReadPage; anchor: Anchor }> | undefined = undefined;
 
   /** What the links inside the site were answered, each with the place where it is linked first. */
-  get followed(): readonly { url: string; chain: Chain; page: ReadPage; anchor: Anchor }[] {
+  get followed(): readonly FollowedLink[] {
     if (!this.knownFollowed) {
       this.knownFollowed = [];
       const add = (url: string, chain: Chain): void => {
@@ -250,8 +269,7 @@ export class SiteView {
     }
     return this.knownFollowed;
   }
-  private knownFollowed: { url: string; chain: Chain; page: ReadPage; anchor: Anchor }[] | undefined =
-    undefined;
+  private knownFollowed: FollowedLink[] | undefined = undefined;
 
   /** Addresses that the sitemaps name, normalised. */
   get inSitemap(): ReadonlySet<string> {

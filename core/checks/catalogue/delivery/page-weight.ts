@@ -1,8 +1,59 @@
-import { lastAnswer } from '#core/facts/evidence';
+import { lastAnswer, type AssetEvidence } from '#core/facts/evidence';
+import type { ReadPage } from '#core/checks/view/read-page';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages, passed, unsure } from '#core/checks/kit/judgement';
 
 const megabytes = (n: number): string => `${(n / 1_000_000).toFixed(2)} MB`;
+
+/** What a file weighs on the way, where all of it was fetched; else what it says of its size. */
+function weightOf({ chain, size }: AssetEvidence): number | undefined {
+  const bytes = lastAnswer(chain)?.bytes;
+  return bytes && size === bytes.decoded ? bytes.encoded : size;
+}
+
+/** A page with all that it loads. */
+interface Weighed {
+  sum: number;
+  /** Files whose weight is not known, mostly from other hosts. */
+  elsewhere: number;
+  /** Files of the site's own among them that were not looked at. */
+  unread: number;
+  heaviest: { url: string; bytes: number } | undefined;
+}
+
+function weigh(
+  page: ReadPage,
+  sizes: ReadonlyMap<string, number | undefined>,
+  ownHosts: ReadonlySet<string>,
+): Weighed {
+  // of a picture offered in several sizes one is loaded; the tag's own address stands for it
+  const loaded = new Map<string, string>();
+  for (const { url, host, resource } of page.loads)
+    if (resource.kind !== 'srcset' && resource.kind !== 'frame') loaded.set(url, host);
+  const out: Weighed = {
+    sum: page.answer?.bytes?.encoded ?? 0,
+    elsewhere: 0,
+    unread: 0,
+    heaviest: undefined,
+  };
+  for (const [url, host] of loaded) {
+    const bytes = sizes.get(url);
+    if (bytes === undefined) {
+      out.elsewhere++;
+      if (!sizes.has(url) && ownHosts.has(host)) out.unread++;
+      continue;
+    }
+    out.sum += bytes;
+    if (bytes > (out.heaviest?.bytes ?? -1)) out.heaviest = { url, bytes };
+  }
+  return out;
+}
+
+function weightInWords({ sum, elsewhere, heaviest }: Weighed, budget: number): string {
+  const without = elsewhere ? ` without ${elsewhere} files from elsewhere` : '';
+  const most = heaviest && sum > budget ? `, most of it ${heaviest.url} (${megabytes(heaviest.bytes)})` : '';
+  return `${megabytes(sum)}${without}${most}`;
+}
 
 export const pageWeight = defineCheck({
   id: 'delivery.page-weight',
@@ -22,55 +73,25 @@ export const pageWeight = defineCheck({
       meaning: 'heaviest, where the brief has no budget',
     },
   },
+  messages: {
+    expected: ({ brief, parameters }) => `at most ${megabytes(brief.budgetBytes ?? parameters.bytes)}`,
+  },
   judge(context) {
     const { evidence, view, brief, parameters } = context;
     const budget = brief.budgetBytes ?? parameters.bytes;
-    const sizes = new Map(
-      evidence.assets.map((a) => [
-        a.url,
-        lastAnswer(a.chain)?.bytes && a.size === lastAnswer(a.chain)!.bytes!.decoded
-          ? lastAnswer(a.chain)!.bytes!.encoded
-          : a.size,
-      ]),
-    );
-    return overPages(
-      context,
-      (page) => {
-        const own = page.answer?.bytes?.encoded ?? 0;
-        // of a picture offered in several sizes one is loaded; the tag's own address stands for it
-        const loaded = new Map<string, string>();
-        for (const { url, host, resource } of page.loads)
-          if (resource.kind !== 'srcset' && resource.kind !== 'frame') loaded.set(url, host);
-        let sum = own,
-          elsewhere = 0,
-          unread = 0,
-          heaviest = '',
-          most = -1;
-        for (const [url, host] of loaded) {
-          const size = sizes.get(url);
-          if (size !== undefined) {
-            sum += size;
-            if (size > most) {
-              most = size;
-              heaviest = url;
-            }
-            continue;
-          }
-          elsewhere++;
-          if (!sizes.has(url) && view.siteHosts.has(host)) unread++;
-        }
-        const found = `${megabytes(sum)}${elsewhere ? ` without ${elsewhere} files from elsewhere` : ''}${heaviest && sum > budget ? `, most of it ${heaviest} (${megabytes(most)})` : ''}`;
-        if (sum > budget)
-          return failed(page.url, {
-            found,
-            take: { field: 'budgetBytes', how: 'set', value: Math.ceil(sum / 100_000) * 100_000 },
-          });
-        return unread
-          ? unsure(page.url, `${unread} of its own files were not weighed`, { found })
-          : passed(page.url, { found });
-      },
-      { expected: `at most ${megabytes(budget)}` },
-    );
+    const sizes = new Map(evidence.assets.map((a) => [a.url, weightOf(a)]));
+    return overPages(context, (page) => {
+      const weighed = weigh(page, sizes, view.siteHosts);
+      const found = weightInWords(weighed, budget);
+      if (weighed.sum > budget)
+        return failed(page.url, {
+          found,
+          take: { field: 'budgetBytes', how: 'set', value: Math.ceil(weighed.sum / 100_000) * 100_000 },
+        });
+      return weighed.unread
+        ? unsure(page.url, `${weighed.unread} of its own files were not weighed`, { found })
+        : passed(page.url, { found });
+    });
   },
   recipe: (_, finding) => ({
     steps:

@@ -1,7 +1,30 @@
 import { registrableDomain } from '#core/extract/address';
 import { finalStatus } from '#core/facts/evidence';
-import { defineCheck } from '#core/checks/kit/check';
+import type { PlaceResult } from '#core/facts/finding';
+import { isUnresolved, refuses } from '#core/checks/kit/chains';
+import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, failedPlaces, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+
+function judgeHost(host: string, { view, situation }: CheckContext): PlaceResult {
+  const h = view.hostEvidence(host);
+  if (!h) return unsure(host, 'it is not among the hosts of the brief, so it was not looked at');
+  const chain = [h.https, h.http].find((c) => c.end === 'answer');
+  const status = chain && finalStatus(chain);
+  if (status === undefined) {
+    const error = h.https.error ?? h.http.error;
+    const unresolved = isUnresolved(error?.code) || error?.code === 'dns';
+    // a host that answers nowhere is charged by https.answers
+    return unsure(
+      host,
+      `rests on ${unresolved ? 'domain.resolves' : 'https.answers'}: ${error?.message ?? 'no answer'}`,
+    );
+  }
+  if (view.isAstray(h)) return unsure(host, 'rests on domain.connected: a parking or unknown-name page');
+  if (refuses(status)) return unsure(host, `the server refused the visitor (${status})`);
+  return status < 400 || (status === 503 && situation === 'holding')
+    ? passed(host, { found: `${status} ${chain!.hops.at(-1)!.url}` })
+    : failed(host, { found: `status ${status}` });
+}
 
 export const bothHosts = defineCheck({
   id: 'domain.both-hosts',
@@ -13,35 +36,14 @@ export const bothHosts = defineCheck({
   source: 'common practice',
   messages: { expected: 'an answer at both' },
   judge(context) {
-    const { view, brief, situation } = context;
+    const { view, brief } = context;
     const preferred = brief.preferredHost ?? view.preferredHost;
     const apex = registrableDomain(preferred);
     if (!apex || (preferred !== apex && preferred !== `www.${apex}`))
       return inapplicable('the site is on another subdomain');
     return overPlaces(
       context,
-      [apex, `www.${apex}`].map((host) => {
-        const h = view.hostEvidence(host);
-        if (!h) return unsure(host, 'it is not among the hosts of the brief, so it was not looked at');
-        const chain = [h.https, h.http].find((c) => c.end === 'answer');
-        const status = chain && finalStatus(chain);
-        const code = h.https.error?.code ?? h.http.error?.code;
-        if (status === undefined && (code === 'no-name' || code === 'no-address' || code === 'dns'))
-          return unsure(host, `rests on domain.resolves: ${h.https.error?.message ?? h.http.error!.message}`);
-        // a host that answers nowhere is charged by https.answers
-        if (status === undefined)
-          return unsure(
-            host,
-            `rests on https.answers: ${h.https.error?.message ?? h.http.error?.message ?? 'no answer'}`,
-          );
-        if (view.isAstray(h))
-          return unsure(host, 'rests on domain.connected: a parking or unknown-name page');
-        if ([401, 403, 429].includes(status))
-          return unsure(host, `the server refused the visitor (${status})`);
-        return status < 400 || (status === 503 && situation === 'holding')
-          ? passed(host, { found: `${status} ${chain!.hops.at(-1)!.url}` })
-          : failed(host, { found: `status ${status}` });
-      }),
+      [apex, `www.${apex}`].map((host) => judgeHost(host, context)),
     );
   },
   recipe: ({ brief, view }, finding) => {

@@ -1,7 +1,7 @@
 /** What will change at the launch: the records and name servers of today against those of the brief. */
 import type { Brief, ExpectedRecord } from '#core/facts/brief';
 import type { Evidence } from '#core/facts/evidence';
-import { answersFor, sameValue } from '#core/checks/kit/dns-answers';
+import { answersFor, sameValue, isUsable } from '#core/checks/kit/dns-answers';
 
 const ADDRESS = new Set(['A', 'AAAA', 'CNAME']);
 
@@ -14,7 +14,7 @@ export interface Change {
 export function changeAhead(evidence: Evidence, brief: Brief): Change | undefined {
   const servers = evidence.dns.nameServers.map((s) => s.name);
   const wanted = brief.nameServers ?? [];
-  const known = evidence.dns.answers.some((a) => a.rcode === 'NOERROR' || a.rcode === 'NXDOMAIN');
+  const known = evidence.dns.answers.some(isUsable);
   if (!known) return undefined;
   const records = (brief.records ?? [])
     .filter((r) => ADDRESS.has(r.type))

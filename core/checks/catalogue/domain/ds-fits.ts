@@ -1,13 +1,11 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
-import { answersFor, answerText, plainName } from '#core/checks/kit/dns-answers';
+import { answersFor, answerText, plainName, isUsable } from '#core/checks/kit/dns-answers';
 import { changeAhead } from './change';
 
 /** The DS records that the zone above has, from its own servers where they answered. */
 export function delegationSigners(evidence: Parameters<typeof answersFor>[0]) {
-  const answers = answersFor(evidence, evidence.dns.zone ?? '', 'DS').filter(
-    (a) => a.rcode === 'NOERROR' || a.rcode === 'NXDOMAIN',
-  );
+  const answers = answersFor(evidence, evidence.dns.zone ?? '', 'DS').filter(isUsable);
   const parent = answers.filter((a) => a.role === 'parent');
   const used = parent.length ? parent : answers.filter((a) => a.role === 'resolver');
   return {

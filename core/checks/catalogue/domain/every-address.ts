@@ -1,11 +1,54 @@
 import { foldSpace } from '#core/text/fold';
-import type { AddressEvidence } from '#core/facts/evidence';
+import type { AddressEvidence, HostEvidence } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 
 /** What a visitor gets there, in one word that can be compared. */
 const faceOf = (a: AddressEvidence): string => `${a.exchange.status} ${foldSpace(a.title ?? '')}`;
+
+/**
+ * The face that is taken for the site: what most addresses show; where two differ, what the ordinary visit
+ * met.
+ */
+function siteFace({ addresses, https }: HostEvidence): string | undefined {
+  const counts = new Map<string, number>();
+  for (const a of addresses)
+    if (a.exchange.status !== undefined) counts.set(faceOf(a), (counts.get(faceOf(a)) ?? 0) + 1);
+  const [most] = [...counts].sort(([, a], [, b]) => b - a);
+  if (!most) return undefined;
+  const all = [...counts.values()].reduce((a, b) => a + b, 0);
+  const used = https.hops[0]?.address;
+  const met = addresses.find((a) => used?.startsWith(`${a.address}:`) || used?.startsWith(`[${a.address}]:`));
+  return most[1] * 2 === all && met ? faceOf(met) : most[0];
+}
+
+function judgeAddress(a: AddressEvidence, host: HostEvidence, good: string | undefined): PlaceResult {
+  const place = `${a.family === 6 ? 'AAAA' : 'A'} ${host.host} ${a.address}`;
+  const { error, status } = a.exchange;
+  if (error?.code === 'no-address' || error?.code === 'forbidden-address')
+    return unsure(
+      place,
+      a.family === 6 ? `IPv6 cannot be reached from here (${error.message})` : error.message,
+    );
+  if (status === undefined) {
+    if (host.addresses.every((b) => b.exchange.status === undefined))
+      return unsure(place, `rests on https.answers: ${error?.message ?? 'no answer'}`);
+    return error?.code === 'timeout'
+      ? unsure(place, error.message)
+      : failed(place, { found: error?.message ?? 'no answer' });
+  }
+  if (faceOf(a) !== good) {
+    const title = a.title ? ` “${a.title}”` : '';
+    return failed(place, { found: `another site: ${status}${title}`, expected: good });
+  }
+  // a certificate that is bad everywhere is certificate-valid's business
+  if (a.tls && !a.tls.trusted && host.addresses.some((b) => b.tls?.trusted))
+    return failed(place, {
+      found: `a certificate that is not trusted (${a.tls.trustError ?? 'no handshake'})`,
+    });
+  return passed(place, { found: faceOf(a) });
+}
 
 export const everyAddress = defineCheck({
   id: 'domain.every-address',
@@ -14,50 +57,13 @@ export const everyAddress = defineCheck({
   situations: ['holding', 'live'],
   scope: 'record',
   needs: { records: true },
-
   why: 'Browsers choose among the addresses; one that is wrong is wrong for some visitors, always.',
   source: 'common practice; RFC 8305',
   messages: { expected: 'the same page and a valid certificate at each address', unit: 'address' },
   judge(context) {
-    const { view } = context;
-    const places = view.hosts.flatMap((h): PlaceResult[] => {
-      const faces = h.addresses.filter((a) => a.exchange.status !== undefined).map(faceOf);
-      // what most of them show is taken for the site; of two that differ, the one that the ordinary visit met
-      const most = [...new Set(faces)].sort(
-        (a, b) => faces.filter((f) => f === b).length - faces.filter((f) => f === a).length,
-      )[0];
-      const tie = most !== undefined && faces.filter((f) => f === most).length * 2 === faces.length;
-      const used = h.https.hops[0]?.address;
-      const met = h.addresses.find(
-        (a) => used !== undefined && (used.startsWith(`${a.address}:`) || used.startsWith(`[${a.address}]:`)),
-      );
-      const good = tie && met ? faceOf(met) : most;
-      return h.addresses.map((a) => {
-        const place = `${a.family === 6 ? 'AAAA' : 'A'} ${h.host} ${a.address}`;
-        const { error, status } = a.exchange;
-        if (error?.code === 'no-address' || error?.code === 'forbidden-address')
-          return unsure(
-            place,
-            a.family === 6 ? `IPv6 cannot be reached from here (${error.message})` : error.message,
-          );
-        if (status === undefined && h.addresses.every((b) => b.exchange.status === undefined))
-          return unsure(place, `rests on https.answers: ${error?.message ?? 'no answer'}`);
-        if (status === undefined)
-          return error?.code === 'timeout'
-            ? unsure(place, error.message)
-            : failed(place, { found: error?.message ?? 'no answer' });
-        if (faceOf(a) !== good)
-          return failed(place, {
-            found: `another site: ${status}${a.title ? ` “${a.title}”` : ''}`,
-            expected: good,
-          });
-        // a certificate that is bad everywhere is certificate-valid's business
-        if (a.tls && !a.tls.trusted && h.addresses.some((b) => b.tls?.trusted))
-          return failed(place, {
-            found: `a certificate that is not trusted (${a.tls.trustError ?? 'no handshake'})`,
-          });
-        return passed(place, { found: faceOf(a) });
-      });
+    const places = context.view.hosts.flatMap((host) => {
+      const good = siteFace(host);
+      return host.addresses.map((a) => judgeAddress(a, host, good));
     });
     return overPlaces(context, places);
   },

@@ -1,5 +1,6 @@
 import { asciiHost } from '#core/extract/address';
 import { lastAnswer } from '#core/facts/evidence';
+import { chainText, temporaryRedirect } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure, untested } from '#core/checks/kit/judgement';
 
@@ -28,7 +29,7 @@ export const forwarding = defineCheck({
       .map((h) => {
         const chain = h.https.end === 'answer' ? h.https : h.http;
         const last = lastAnswer(chain);
-        const raw = chain.hops.map((x) => `${x.status ?? x.error?.message ?? ''} ${x.url}`).join('\n');
+        const raw = chainText(chain);
         if (!last || chain.end === 'error')
           return unsure(h.host, chain.error?.message ?? 'no answer', { raw });
         const end = new URL(last.url);
@@ -39,7 +40,7 @@ export const forwarding = defineCheck({
         }
         if (end.hostname !== goal) return failed(h.host, { found: last.url, raw });
         if (end.protocol !== 'https:') return failed(h.host, { found: `${last.url}, without https`, raw });
-        const temporary = chain.hops.slice(0, -1).find((x) => x.status !== 301 && x.status !== 308);
+        const temporary = temporaryRedirect(chain);
         return temporary
           ? failed(h.host, { found: `status ${temporary.status}, not permanent`, raw })
           : passed(h.host, { found: last.url, raw });

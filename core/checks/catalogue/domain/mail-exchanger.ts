@@ -1,7 +1,7 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { mailDomain } from '#core/checks/view/mail-addresses';
-import { answersFor, answerText } from '#core/checks/kit/dns-answers';
+import { answersFor, answerText, isUsable } from '#core/checks/kit/dns-answers';
 
 /** A null MX: the domain takes no mail (RFC 7505 3). */
 export const isNullMx = (value: string): boolean => /^0\s+\.?$/.test(value.trim());
@@ -20,7 +20,7 @@ export const mailExchanger = defineCheck({
     const domain = mailDomain(brief.contactEmail);
     const expected = `an MX of ${domain}`;
     const answers = answersFor(evidence, domain, 'MX').filter((a) => a.role === 'resolver');
-    const answer = answers.find((a) => a.rcode === 'NOERROR' || a.rcode === 'NXDOMAIN');
+    const answer = answers.find(isUsable);
     if (!answer) return cantTell(answers[0]?.error ?? `${domain} could not be asked for`, { expected });
     const raw = answerText(answer);
     if (answer.rcode === 'NXDOMAIN' && domain === evidence.dns.zone)

@@ -1,11 +1,55 @@
+import type { ExpectedRecord } from '#core/facts/brief';
+import type { DnsRecord, Evidence } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
 import { isDmarc } from '#core/extract/dmarc';
 import { isSpf } from '#core/extract/spf';
 import { joinedText } from '#core/facts/dns-text';
-import { defineCheck } from '#core/checks/kit/check';
-import { cantTell, failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
+import { defineCheck, type CheckContext } from '#core/checks/kit/check';
+import { cantTell, failed, failedPlaces, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
 import { bestAnswers, plainName, sameValue, zoneLine } from '#core/checks/kit/dns-answers';
-import { changeAhead } from './change';
+import { changeAhead, type Change } from './change';
+
+/** The mail records that are served today: exchangers, SPF, DMARC, and the keys of the brief's selectors. */
+function mailRecords(evidence: Evidence, zone: string, selectors: readonly string[]): DnsRecord[] {
+  const served = (name: string, type: string): DnsRecord[] =>
+    bestAnswers(evidence, name, type).flatMap((a) => a.records.filter((r) => r.type === type));
+  return [
+    ...served(zone, 'MX'),
+    ...served(zone, 'TXT').filter((r) => isSpf(joinedText(r.value))),
+    ...served(`_dmarc.${zone}`, 'TXT').filter((r) => isDmarc(joinedText(r.value))),
+    ...selectors.flatMap((s) => ['TXT', 'CNAME'].flatMap((type) => served(`${s}._domainkey.${zone}`, type))),
+  ];
+}
+
+/** The record about to move that an exchanger rests on, itself or through an alias. */
+function movesUnder(r: DnsRecord, change: Change, evidence: Evidence): ExpectedRecord | undefined {
+  if (r.type !== 'MX') return undefined;
+  const exchanger = plainName(r.value.split(' ')[1] ?? '');
+  const leadsTo = (name: string): boolean =>
+    bestAnswers(evidence, exchanger, 'CNAME').some((a) => a.records.some((x) => plainName(x.value) === name));
+  return (
+    change.records.find((m) => plainName(m.name) === exchanger) ??
+    change.records.find((m) => leadsTo(plainName(m.name)))
+  );
+}
+
+const placeOf = (r: DnsRecord): string =>
+  `${r.type} ${plainName(r.name)} ${r.type === 'MX' ? r.value : joinedText(r.value).slice(0, 40)}`;
+
+function judgeRecord(r: DnsRecord, change: Change, { evidence, brief }: CheckContext): PlaceResult {
+  const place = placeOf(r);
+  const raw = zoneLine(r);
+  const isKept = (brief.records ?? []).some(
+    (e) =>
+      e.type === r.type && plainName(e.name) === plainName(r.name) && sameValue(r.type, e.value, r.value),
+  );
+  if (change.nameServers && !isKept) return failed(place, { found: 'not among the brief’s records', raw });
+  // an exchanger that rests on a record which moves takes its mail along
+  const moving = movesUnder(r, change, evidence);
+  return moving
+    ? failed(place, { found: `it rests on ${plainName(moving.name)}, which moves to ${moving.value}`, raw })
+    : passed(place, { found: change.nameServers ? 'in the brief' : 'not touched', raw });
+}
 
 export const mailSurvives = defineCheck({
   id: 'domain.mail-survives',
@@ -30,57 +74,12 @@ export const mailSurvives = defineCheck({
     if (!change) return cantTell('no name server answered');
     if (!change.nameServers && !change.records.length)
       return inapplicable('neither name servers nor address records will change');
-    const records = brief.records ?? [];
-    const today = [
-      ...bestAnswers(evidence, zone, 'MX').flatMap((a) => a.records.filter((r) => r.type === 'MX')),
-      ...bestAnswers(evidence, zone, 'TXT').flatMap((a) =>
-        a.records.filter((r) => r.type === 'TXT' && isSpf(joinedText(r.value))),
-      ),
-      ...bestAnswers(evidence, `_dmarc.${zone}`, 'TXT').flatMap((a) =>
-        a.records.filter((r) => r.type === 'TXT' && isDmarc(joinedText(r.value))),
-      ),
-      ...(brief.dkimSelectors ?? []).flatMap((s) =>
-        ['TXT', 'CNAME'].flatMap((type) =>
-          bestAnswers(evidence, `${s}._domainkey.${zone}`, type).flatMap((a) =>
-            a.records.filter((r) => r.type === type),
-          ),
-        ),
-      ),
-    ];
-    const places: PlaceResult[] = [];
-    const seen = new Set<string>();
-    for (const r of today) {
-      const place = `${r.type} ${plainName(r.name)} ${r.type === 'MX' ? r.value : joinedText(r.value).slice(0, 40)}`;
-      if (seen.has(place)) continue;
-      seen.add(place);
-      const raw = zoneLine(r);
-      const kept = records.some(
-        (e) =>
-          e.type === r.type && plainName(e.name) === plainName(r.name) && sameValue(r.type, e.value, r.value),
-      );
-      if (change.nameServers && !kept) {
-        places.push(failed(place, { found: 'not among the brief’s records', raw }));
-        continue;
-      }
-      // an exchanger that rests on a record which moves takes its mail along
-      const exchanger = r.type === 'MX' ? plainName(r.value.split(' ')[1] ?? '') : '';
-      const moving =
-        change.records.find((m) => plainName(m.name) === exchanger) ??
-        change.records.find((m) =>
-          bestAnswers(evidence, exchanger, 'CNAME').some((a) =>
-            a.records.some((x) => plainName(x.value) === plainName(m.name)),
-          ),
-        );
-      places.push(
-        moving
-          ? failed(place, {
-              found: `it rests on ${plainName(moving.name)}, which moves to ${moving.value}`,
-              raw,
-            })
-          : passed(place, { found: change.nameServers ? 'in the brief' : 'not touched', raw }),
-      );
-    }
-    return overPlaces(context, places);
+    const today = mailRecords(evidence, zone, brief.dkimSelectors ?? []);
+    const places = new Map(today.map((r) => [placeOf(r), r]));
+    return overPlaces(
+      context,
+      [...places.values()].map((r) => judgeRecord(r, change, context)),
+    );
   },
   recipe: (_, finding) => ({
     steps:
@@ -88,9 +87,8 @@ export const mailSurvives = defineCheck({
     paste: [
       {
         label: 'Zone file',
-        text: finding.places
-          .filter((p) => p.outcome === 'failed' && p.raw)
-          .map((p) => p.raw!)
+        text: failedPlaces(finding)
+          .flatMap((p) => p.raw ?? [])
           .join('\n'),
       },
     ],

@@ -1,6 +1,6 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import { answersFor, answerText, bestAnswers, plainName } from '#core/checks/kit/dns-answers';
+import { answersFor, answerText, bestAnswers, plainName, isUsable } from '#core/checks/kit/dns-answers';
 import { isNullMx } from './mail-exchanger';
 
 export const mailTargets = defineCheck({
@@ -37,7 +37,7 @@ export const mailTargets = defineCheck({
         const answers = [
           ...answersFor(evidence, target, 'A'),
           ...answersFor(evidence, target, 'AAAA'),
-        ].filter((a) => a.rcode === 'NOERROR' || a.rcode === 'NXDOMAIN');
+        ].filter(isUsable);
         if (!answers.length) return unsure(place, 'it could not be asked for');
         return answers.some((a) => a.records.length > 0)
           ? passed(place, { found: answers.flatMap((a) => a.records.map((r) => r.value)).join(', ') })

@@ -3,7 +3,7 @@ import { isDmarc } from '#core/extract/dmarc';
 import { isSpf, type SpfDns } from '#core/extract/spf';
 import { joinedText } from '#core/facts/dns-text';
 import type { DnsAnswer, Evidence } from '#core/facts/evidence';
-import { answersFor, bestAnswers } from '#core/checks/kit/dns-answers';
+import { answersFor, bestAnswers, isUsable } from '#core/checks/kit/dns-answers';
 
 export interface Texts {
   texts: string[];
@@ -14,7 +14,7 @@ export interface Texts {
 /** All TXT values of a name, joined; `failed` where no server gave an answer. */
 export function textsOf(evidence: Evidence, name: string): Texts {
   const answers = bestAnswers(evidence, name, 'TXT');
-  const good = answers.find((a) => a.rcode === 'NOERROR' || a.rcode === 'NXDOMAIN');
+  const good = answers.find(isUsable);
   if (!good) return { texts: [], failed: answers[0]?.error ?? `${name} was not asked for` };
   return {
     texts: good.records.filter((r) => r.type === 'TXT').map((r) => joinedText(r.value)),
@@ -40,7 +40,7 @@ export function spfDns(evidence: Evidence): SpfDns {
     exists: (name, type) => {
       const answers = (type === 'MX' ? ['MX'] : ['A', 'AAAA'])
         .flatMap((t) => answersFor(evidence, name, t))
-        .filter((a) => a.rcode === 'NOERROR' || a.rcode === 'NXDOMAIN');
+        .filter(isUsable);
       return answers.length ? answers.some((a) => a.records.length > 0) : undefined;
     },
   };

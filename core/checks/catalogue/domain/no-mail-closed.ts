@@ -1,11 +1,54 @@
+import type { Evidence } from '#core/facts/evidence';
 import { parseDmarc } from '#core/extract/dmarc';
 import { parseSpf } from '#core/extract/spf';
 import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import { bestAnswers } from '#core/checks/kit/dns-answers';
+import { bestAnswers, isUsable } from '#core/checks/kit/dns-answers';
 import { isNullMx } from './mail-exchanger';
-import { dmarcOf, spfOf } from './mail-texts';
+import { dmarcOf, spfOf, type Texts } from './mail-texts';
+
+function judgeMx(zone: string, evidence: Evidence): PlaceResult {
+  const place = `MX ${zone}`;
+  const answer = bestAnswers(evidence, zone, 'MX').find(isUsable);
+  if (!answer) return unsure(place, 'no answer');
+  const exchangers = answer.records.filter((r) => r.type === 'MX').map((r) => r.value);
+  return exchangers.length === 1 && isNullMx(exchangers[0]!)
+    ? passed(place, { found: '0 .' })
+    : failed(place, { found: exchangers.join(', ') || 'no MX', expected: '0 .' });
+}
+
+/** A TXT record that must stand alone and say one thing. */
+function judgeText(place: string, { texts, failed: silent }: Texts, wanted: WantedText): PlaceResult {
+  if (silent) return unsure(place, silent);
+  const good = texts.length === 1 && wanted.isClosed(texts[0]!);
+  return (good ? passed : failed)(place, {
+    found: texts.join(', ') || `no ${wanted.kind} record`,
+    expected: wanted.expected,
+  });
+}
+
+interface WantedText {
+  kind: string;
+  expected: string;
+  isClosed(text: string): boolean;
+}
+const CLOSED_SPF: WantedText = {
+  kind: 'SPF',
+  expected: 'v=spf1 -all',
+  isClosed(text) {
+    const { mechanisms } = parseSpf(text);
+    return mechanisms.length === 1 && mechanisms[0]!.name === 'all' && mechanisms[0]!.qualifier === '-';
+  },
+};
+const CLOSED_DMARC: WantedText = {
+  kind: 'DMARC',
+  expected: 'v=DMARC1; p=reject',
+  isClosed(text) {
+    const { errors, policy } = parseDmarc(text);
+    return !errors.length && policy === 'reject';
+  },
+};
 
 export const noMailClosed = defineCheck({
   id: 'domain.no-mail-closed',
@@ -22,44 +65,11 @@ export const noMailClosed = defineCheck({
     if (brief.mail !== 'none') return inapplicable('the brief says the domain has mail');
     const { zone } = evidence.dns;
     if (!zone) return inapplicable('the site has no zone of its own');
-    const places: PlaceResult[] = [];
-    const mx = bestAnswers(evidence, zone, 'MX').find((a) => a.rcode === 'NOERROR' || a.rcode === 'NXDOMAIN');
-    const exchangers = mx?.records.filter((r) => r.type === 'MX').map((r) => r.value) ?? [];
-    places.push(
-      !mx
-        ? unsure(`MX ${zone}`, 'no answer')
-        : exchangers.length === 1 && isNullMx(exchangers[0]!)
-          ? passed(`MX ${zone}`, { found: '0 .' })
-          : failed(`MX ${zone}`, { found: exchangers.join(', ') || 'no MX', expected: '0 .' }),
-    );
-    const spf = spfOf(evidence, zone);
-    const closed =
-      spf.texts.length === 1 &&
-      ((r) =>
-        r.mechanisms.length === 1 && r.mechanisms[0]!.name === 'all' && r.mechanisms[0]!.qualifier === '-')(
-        parseSpf(spf.texts[0]!),
-      );
-    places.push(
-      spf.failed
-        ? unsure(`SPF ${zone}`, spf.failed)
-        : (closed ? passed : failed)(`SPF ${zone}`, {
-            found: spf.texts.join(', ') || 'no SPF record',
-            expected: 'v=spf1 -all',
-          }),
-    );
-    const dmarc = dmarcOf(evidence, zone);
-    const reject =
-      dmarc.texts.length === 1 &&
-      ((r) => !r.errors.length && r.policy === 'reject')(parseDmarc(dmarc.texts[0]!));
-    places.push(
-      dmarc.failed
-        ? unsure(`DMARC ${zone}`, dmarc.failed)
-        : (reject ? passed : failed)(`DMARC ${zone}`, {
-            found: dmarc.texts.join(', ') || 'no DMARC record',
-            expected: 'v=DMARC1; p=reject',
-          }),
-    );
-    return overPlaces(context, places);
+    return overPlaces(context, [
+      judgeMx(zone, evidence),
+      judgeText(`SPF ${zone}`, spfOf(evidence, zone), CLOSED_SPF),
+      judgeText(`DMARC ${zone}`, dmarcOf(evidence, zone), CLOSED_DMARC),
+    ]);
   },
   recipe: ({ evidence }) => ({
     steps: 'Set these three records.',

@@ -2,7 +2,14 @@ import { rangeOf } from '#core/facts/address-ranges';
 import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import { answersFor, answerText, bestAnswers, plainName, sameValue } from '#core/checks/kit/dns-answers';
+import {
+  answersFor,
+  answerText,
+  bestAnswers,
+  plainName,
+  sameValue,
+  isUsable,
+} from '#core/checks/kit/dns-answers';
 
 const TYPES = ['A', 'AAAA', 'CNAME', 'HTTPS'];
 
@@ -35,9 +42,7 @@ export const noStrayRecords = defineCheck({
           : [],
       );
       return TYPES.flatMap((type) => {
-        const answers = bestAnswers(evidence, name, type).filter(
-          (a) => a.rcode === 'NOERROR' || a.rcode === 'NXDOMAIN',
-        );
+        const answers = bestAnswers(evidence, name, type).filter(isUsable);
         if (!answers.length) return type === 'HTTPS' ? [] : [unsure(`${type} ${name}`, 'no usable answer')];
         // a wrong value in place of the expected one is charged by domain.records-match
         const due = expected.filter((e) => e.type === type);

@@ -1,4 +1,5 @@
 import { lastAnswer } from '#core/facts/evidence';
+import { chainText, temporaryRedirect } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overHosts, passed } from '#core/checks/kit/judgement';
 import { hostRedirect } from '#core/recipes/web-server';
@@ -25,13 +26,13 @@ export const pathKept = defineCheck({
       if (!last || new URL(last.url).hostname === h.host) return null;
       const start = new URL(chain.start),
         end = new URL(last.url);
-      const raw = chain.hops.map((x) => `${x.status ?? x.error?.message} ${x.url}`).join('\n');
+      const raw = chainText(chain);
       const path =
         end.pathname.replace(LANGUAGE_PREFIX, '') === start.pathname || end.pathname === start.pathname;
       const kept = path && end.search === start.search;
       if (!kept)
         return failed(h.host, { found: end.href, expected: `…${start.pathname}${start.search}`, raw });
-      const temporary = chain.hops.slice(0, -1).find((x) => x.status !== 301 && x.status !== 308);
+      const temporary = temporaryRedirect(chain);
       return temporary
         ? failed(h.host, { found: `status ${temporary.status}`, expected: '301 or 308', raw })
         : passed(h.host, { found: end.href, raw });

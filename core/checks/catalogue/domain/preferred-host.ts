@@ -1,5 +1,6 @@
 import { lastAnswer } from '#core/facts/evidence';
 import { hostOf } from '#core/extract/address';
+import { chainText, refuses } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { hostRedirect } from '#core/recipes/web-server';
@@ -28,10 +29,10 @@ export const preferredHost = defineCheck({
             return passed(h.host, { found: next.url });
           return unsure(h.host, `rests on https.answers: ${chain.error?.message ?? 'no answer'}`);
         }
-        const raw = chain.hops.map((x) => `${x.status ?? x.error?.message} ${x.url}`).join('\n');
+        const raw = chainText(chain);
         const end = hostOf(last.url);
         if (end === goal) return passed(h.host, { found: last.url, raw });
-        if (h.host !== goal && [401, 403, 429].includes(last.status ?? 0))
+        if (h.host !== goal && refuses(last.status))
           return unsure(h.host, `the server refused the visitor (${last.status})`, { raw });
         return failed(h.host, { found: end === h.host ? `stays on ${h.host}` : `leads to ${end}`, raw });
       },

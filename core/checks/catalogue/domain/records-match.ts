@@ -1,10 +1,19 @@
 import { rangeOf } from '#core/facts/address-ranges';
 import type { ExpectedRecord } from '#core/facts/brief';
-import type { DnsAnswer } from '#core/facts/evidence';
+import type { DnsAnswer, DnsRecord } from '#core/facts/evidence';
+import type { HostProfile } from '#core/facts/host-profile';
+import type { Take } from '#core/facts/take';
 import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import { answerText, answersFor, bestAnswers, sameValue, zoneLine } from '#core/checks/kit/dns-answers';
+import {
+  answerText,
+  answersFor,
+  bestAnswers,
+  sameValue,
+  zoneLine,
+  isUsable,
+} from '#core/checks/kit/dns-answers';
 
 /**
  * Where a host flattens its alias into addresses, those count that the alias itself resolves to (common
@@ -22,53 +31,56 @@ function flattened(record: ExpectedRecord, context: CheckContext): DnsAnswer | u
   );
 }
 
-function judgeRecord(record: ExpectedRecord, context: CheckContext): PlaceResult[] {
-  const label = `${record.type} ${record.name}`;
+/** The host's range that all of the found addresses are in. */
+function commonRange(record: ExpectedRecord, found: readonly DnsRecord[], profile: HostProfile) {
+  if (!found.length || (record.type !== 'A' && record.type !== 'AAAA')) return undefined;
+  const ranges = found.map((r) => rangeOf(r.value, profile.addressRanges));
+  return ranges.every(Boolean) ? ranges[0] : undefined;
+}
+
+/** What the brief would have to say for the found value to be right. */
+const takeFound = (record: ExpectedRecord, found: DnsRecord): Take => ({
+  field: 'records',
+  how: 'swap',
+  value: { value: found.value },
+  instead: { name: record.name, type: record.type, value: record.value },
+});
+
+function judgeAnswer(a: DnsAnswer, record: ExpectedRecord, context: CheckContext): PlaceResult {
+  const { profile } = context;
   const expected = record.value;
-  const answers = bestAnswers(context.evidence, record.name, record.type);
-  if (!answers.length) return [unsure(label, 'the record was not asked for', { expected })];
-  return answers.map((a) => {
-    const place = `${label} at ${a.serverName ?? a.server}`;
-    const raw = answerText(a);
-    if (a.rcode !== 'NOERROR' && a.rcode !== 'NXDOMAIN')
-      return unsure(place, `no usable answer: ${a.rcode === 'NONE' ? (a.error ?? 'silence') : a.rcode}`, {
-        expected,
-        raw,
-      });
-    const found = a.records.filter((r) => r.type === record.type);
-    if (found.some((r) => sameValue(record.type, r.value, record.value)))
-      return passed(place, { expected, found: record.value, raw });
-    const range =
-      record.type === 'A' || record.type === 'AAAA'
-        ? rangeOf(found[0]?.value ?? '', context.profile.addressRanges)
-        : undefined;
-    if (range && found.every((r) => rangeOf(r.value, context.profile.addressRanges)))
-      return passed(place, {
-        expected,
-        found: `${found.map((r) => r.value).join(', ')}, of ${context.profile.name || 'the host'}’s ${range}`,
-        raw,
-      });
-    const flat = found.length ? undefined : flattened(record, context);
-    if (flat)
-      return passed(place, { expected, found: `the addresses of ${record.value}`, raw: answerText(flat) });
-    return failed(place, {
-      expected,
-      found:
-        found.map((r) => r.value).join(', ') ||
-        (a.rcode === 'NXDOMAIN' ? 'the name does not exist' : 'no such record'),
-      raw,
-      ...(found[0]
-        ? {
-            take: {
-              field: 'records',
-              how: 'swap',
-              value: { value: found[0].value },
-              instead: { name: record.name, type: record.type, value: record.value },
-            } as const,
-          }
-        : {}),
-    });
+  const place = `${labelOf(record)} at ${a.serverName ?? a.server}`;
+  const raw = answerText(a);
+  if (!isUsable(a)) {
+    const reason = a.rcode === 'NONE' ? (a.error ?? 'silence') : a.rcode;
+    return unsure(place, `no usable answer: ${reason}`, { expected, raw });
+  }
+  const found = a.records.filter((r) => r.type === record.type);
+  if (found.some((r) => sameValue(record.type, r.value, record.value)))
+    return passed(place, { expected, found: record.value, raw });
+  const values = found.map((r) => r.value).join(', ');
+  const range = commonRange(record, found, profile);
+  if (range)
+    return passed(place, { expected, found: `${values}, of ${profile.name || 'the host'}’s ${range}`, raw });
+  const flat = found.length ? undefined : flattened(record, context);
+  if (flat)
+    return passed(place, { expected, found: `the addresses of ${record.value}`, raw: answerText(flat) });
+  const nothing = a.rcode === 'NXDOMAIN' ? 'the name does not exist' : 'no such record';
+  return failed(place, {
+    expected,
+    found: values || nothing,
+    raw,
+    ...(found[0] ? { take: takeFound(record, found[0]) } : {}),
   });
+}
+
+const labelOf = (record: ExpectedRecord): string => `${record.type} ${record.name}`;
+
+function judgeRecord(record: ExpectedRecord, context: CheckContext): PlaceResult[] {
+  const answers = bestAnswers(context.evidence, record.name, record.type);
+  if (!answers.length)
+    return [unsure(labelOf(record), 'the record was not asked for', { expected: record.value })];
+  return answers.map((a) => judgeAnswer(a, record, context));
 }
 
 export const recordsMatch = defineCheck({
@@ -91,7 +103,7 @@ export const recordsMatch = defineCheck({
   },
   recipe({ brief }, finding) {
     const bad = new Set(failedPlaces(finding).map((p) => p.place.split(' at ')[0]));
-    const lines = (brief.records ?? []).filter((r) => bad.has(`${r.type} ${r.name}`));
+    const lines = (brief.records ?? []).filter((r) => bad.has(labelOf(r)));
     return {
       steps:
         'Set these records at the operator of the name servers, and take away others of the same name and type.',

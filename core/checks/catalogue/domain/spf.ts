@@ -1,8 +1,30 @@
-import { countSpf, parseSpf } from '#core/extract/spf';
+import { countSpf, parseSpf, type SpfCount, type SpfQualifier, type SpfRecord } from '#core/extract/spf';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 import { answerText } from '#core/checks/kit/dns-answers';
 import { spfDns, spfOf } from './mail-texts';
+
+/** How a record ends: the qualifier of its "all", or its redirect. */
+function endOfSpf({ mechanisms, modifiers }: SpfRecord): SpfQualifier | 'redirect' | undefined {
+  const all = mechanisms.find((m) => m.name === 'all');
+  return all?.qualifier ?? (modifiers.some((m) => m.name === 'redirect') ? 'redirect' : undefined);
+}
+
+/** What is wrong with a domain's one record; undefined when nothing is. */
+function faultOf(
+  own: SpfRecord,
+  count: SpfCount,
+  most: { lookups: number; voids: number },
+): string | undefined {
+  const error = own.errors[0] ?? count.errors[0];
+  if (error) return error;
+  if (count.lookups > most.lookups) return `${count.lookups} lookups`;
+  if (count.voids > most.voids) return `${count.voids} lookups without an answer`;
+  const end = endOfSpf(own);
+  if (end === undefined) return 'it does not end: neither all nor redirect';
+  const all = own.mechanisms.find((m) => m.name === 'all');
+  return end === '+' || end === '?' ? `it ends in ${all!.raw}, which lets everybody send` : undefined;
+}
 
 export const spf = defineCheck({
   id: 'domain.spf',
@@ -17,40 +39,34 @@ export const spf = defineCheck({
     lookups: { default: 10, min: 1, max: 10, unit: 'lookups', meaning: 'most lookups' },
     voids: { default: 2, min: 0, max: 2, unit: 'void lookups', meaning: 'most lookups without an answer' },
   },
+  messages: {
+    expected: ({ parameters }) =>
+      `one SPF record, at most ${parameters.lookups} lookups, ending in -all, ~all or redirect`,
+  },
   judge(context) {
     const { evidence, brief, parameters } = context;
     if (brief.mail === 'none')
       return inapplicable('the brief says the domain has no mail; domain.no-mail-closed looks at that');
     const { zone } = evidence.dns;
     if (!zone) return inapplicable('the site has no zone of its own');
-    const { lookups = 10, voids = 2 } = parameters;
-    const expected = `one SPF record, at most ${lookups} lookups, ending in -all, ~all or redirect`;
+    const { expected } = context.words;
     const { texts, answer, failed: silent } = spfOf(evidence, zone);
     if (silent) return cantTell(silent, { expected });
     const raw = answer && answerText(answer);
-    const bad = (found: string) => overSite(context, failed(zone, { found, raw }), { expected });
-    if (texts.length !== 1) return bad(texts.length ? `${texts.length} SPF records` : 'no SPF record');
-    const own = parseSpf(texts[0]!);
+    const text = texts[0];
+    if (text === undefined || texts.length > 1) {
+      const found = texts.length ? `${texts.length} SPF records` : 'no SPF record';
+      return overSite(context, failed(zone, { found, raw }));
+    }
+    const own = parseSpf(text);
     const count = countSpf(zone, spfDns(evidence));
-    if (own.errors.length) return bad(own.errors[0]!);
-    if (count.errors.length) return bad(count.errors[0]!);
-    if (count.lookups > lookups) return bad(`${count.lookups} lookups`);
-    if (count.voids > voids) return bad(`${count.voids} lookups without an answer`);
-    const all = own.mechanisms.find((m) => m.name === 'all');
-    const end = all
-      ? all.qualifier
-      : own.modifiers.some((m) => m.name === 'redirect')
-        ? 'redirect'
-        : undefined;
-    if (end === undefined) return bad('it does not end: neither all nor redirect');
-    if (end === '+' || end === '?') return bad(`it ends in ${all!.raw}, which lets everybody send`);
-    const notes = all && own.mechanisms.at(-1) !== all ? ['What stands after “all” is never read.'] : [];
+    const fault = faultOf(own, count, parameters);
+    if (fault) return overSite(context, failed(zone, { found: fault, raw }));
     if (count.unknown.length)
-      return cantTell(`part of it could not be followed: ${count.unknown[0]}`, { expected, found: texts[0] });
-    return overSite(context, passed(zone, { found: `${texts[0]} (${count.lookups} lookups)`, raw }), {
-      expected,
-      notes,
-    });
+      return cantTell(`part of it could not be followed: ${count.unknown[0]}`, { expected, found: text });
+    const all = own.mechanisms.find((m) => m.name === 'all');
+    const notes = all && own.mechanisms.at(-1) !== all ? ['What stands after “all” is never read.'] : [];
+    return overSite(context, passed(zone, { found: `${text} (${count.lookups} lookups)`, raw }), { notes });
   },
   recipe: ({ evidence }) => ({
     steps:

@@ -1,4 +1,5 @@
 import type { Chain } from '#core/facts/evidence';
+import { chainText } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 
@@ -41,7 +42,7 @@ export const fewHops = defineCheck({
           [h.http, http!],
           [h.https, https!],
         ] as const) {
-          const raw = chain.hops.map((x) => `${x.status ?? x.error?.message ?? ''} ${x.url}`).join('\n');
+          const raw = chainText(chain);
           if (chain.error?.code === 'redirect-loop' || chain.error?.code === 'too-many-redirects')
             return failed(h.host, { found: chain.error.message, raw });
           if (chain.end === 'error') continue;

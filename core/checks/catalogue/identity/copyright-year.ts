@@ -1,8 +1,35 @@
+import type { ReadPage } from '#core/checks/view/read-page';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 
 const MARK =
   /(?:©|\(c\)|copyright)\s{0,3}(?:©\s{0,3})?(?:\p{L}[\p{L}\s.,&'-]{0,60})?((?:19|20)\d\d)(?:\s*[-–—/]\s*((?:19|20)?\d\d))?/giu;
+
+/** The year that a mark ends in: of "2019-26" it is 2026. */
+function lastYear([, first = '', second]: RegExpMatchArray): number {
+  if (!second) return Number(first);
+  return Number(second.length === 2 ? first.slice(0, 2) + second : second);
+}
+
+/** The newest year beside a copyright mark on any page. */
+function newestMark(pages: readonly ReadPage[]) {
+  let newest: { year: number; place: string; raw: string } | undefined;
+  for (const page of pages) {
+    const plain = page.words.lowered;
+    if (!plain.includes('©') && !plain.includes('copyright') && !plain.includes('(c)')) continue;
+    for (const match of page.facts.text.matchAll(MARK)) {
+      const year = lastYear(match);
+      if (year > (newest?.year ?? 0)) newest = { year, place: page.url, raw: match[0] };
+    }
+  }
+  return newest;
+}
+
+/** The year may have turned already, or not yet, where the client is. */
+function isPresentYear(year: number, at: Date): boolean {
+  return [-DAY, 0, DAY].some((shift) => new Date(at.getTime() + shift).getUTCFullYear() === year);
+}
+const DAY = 86_400_000;
 
 export const copyrightYear = defineCheck({
   id: 'identity.copyright-year',
@@ -13,37 +40,16 @@ export const copyrightYear = defineCheck({
   needs: { pages: true },
   why: 'An old year in the footer makes a new site look abandoned.',
   source: 'common practice',
+  messages: { expected: ({ at }) => String(at.getUTCFullYear()) },
   judge(context) {
     const { view, at } = context;
-    const year = at.getUTCFullYear();
-    let newest = 0,
-      place = '',
-      raw = '';
-    for (const page of view.pages) {
-      const plain = page.words.lowered;
-      if (!plain.includes('©') && !plain.includes('copyright') && !plain.includes('(c)')) continue;
-      for (const match of page.facts.text.matchAll(MARK)) {
-        const last = match[2]
-          ? match[2].length === 2
-            ? Number(match[1]!.slice(0, 2) + match[2])
-            : Number(match[2])
-          : Number(match[1]);
-        if (last > newest) {
-          newest = last;
-          place = page.url;
-          raw = match[0];
-        }
-      }
-    }
+    const newest = newestMark(view.pages);
     if (!newest) return inapplicable('no year stands beside a copyright mark');
-    // the year may have turned already or not yet where the client is
-    const good =
-      newest === year ||
-      (newest === year - 1 && at.getUTCMonth() === 0 && at.getUTCDate() === 1) ||
-      (newest === year + 1 && at.getUTCMonth() === 11 && at.getUTCDate() === 31);
-    return overSite(context, (good ? passed : failed)(place, { found: String(newest), raw }), {
-      expected: String(year),
-    });
+    const { year, place, raw } = newest;
+    return overSite(
+      context,
+      (isPresentYear(year, at) ? passed : failed)(place, { found: String(year), raw }),
+    );
   },
   recipe({ at, brief }) {
     return {

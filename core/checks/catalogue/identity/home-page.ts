@@ -1,6 +1,27 @@
 import { finalStatus } from '#core/facts/evidence';
+import type { ReadPage } from '#core/checks/view/read-page';
+import type { SiteView } from '#core/checks/view/site-view';
 import { defineCheck } from '#core/checks/kit/check';
-import { cantTell, failed, overSite, passed, unsure } from '#core/checks/kit/judgement';
+import { cantTell, EMPTY_SHELL, failed, overSite, passed, unsure } from '#core/checks/kit/judgement';
+
+/** What a home page may be instead of the site's own. */
+const OTHER_PAGES = [
+  ['samplePage', 'a sample page'],
+  ['signIn', 'a sign-in page'],
+  ['postList', 'a list of posts'],
+] as const;
+
+/** What is wrong with a home page that was read; undefined when nothing is. */
+function faultOf(home: ReadPage, view: SiteView, homeMark: string | undefined): string | undefined {
+  const title = home.facts.titles[0]?.text ?? 'no title';
+  for (const [kind, words] of OTHER_PAGES) {
+    const mark = view.markOn(home, kind);
+    if (mark) return `${words} (“${mark}”), titled “${title}”`;
+  }
+  if (homeMark && !home.shell && !home.words.carries(homeMark))
+    return `no “${homeMark}” on the page titled “${title}”`;
+  return undefined;
+}
 
 export const homePage = defineCheck({
   id: 'identity.home-page',
@@ -17,49 +38,21 @@ export const homePage = defineCheck({
   },
   judge(context) {
     const { brief, view } = context;
+    const { home, homeEvidence } = view;
     const { expected } = context.words;
-    const status = view.homeEvidence ? finalStatus(view.homeEvidence.chain) : undefined;
-    const place = view.homeEvidence?.url ?? view.evidence.target.url;
+    const status = homeEvidence ? finalStatus(homeEvidence.chain) : undefined;
+    const place = homeEvidence?.url ?? view.evidence.target.url;
     if (status === undefined)
-      return cantTell(view.homeEvidence?.chain.error?.message ?? 'the home page was not read', { expected });
-    const home = view.home;
+      return cantTell(homeEvidence?.chain.error?.message ?? 'the home page was not read', { expected });
     if (!view.within(place)) return overSite(context, failed(place, { found: `leads away to ${place}` }));
-    if (!home)
-      return overSite(
-        context,
-        failed(place, { found: status === 200 ? 'no HTML page' : `status ${status}` }),
-      );
-    if (status !== 200) return overSite(context, failed(place, { found: `status ${status}` }));
-    const title = home.facts.titles[0]?.text ?? 'no title';
-    for (const [kind, words] of [
-      ['samplePage', 'a sample page'],
-      ['signIn', 'a sign-in page'],
-      ['postList', 'a list of posts'],
-    ] as const) {
-      const mark = view.markOn(home, kind);
-      if (mark)
-        return overSite(
-          context,
-          failed(place, {
-            found: `${words} (“${mark}”), titled “${title}”`,
-            raw: home.facts.text.slice(0, 300),
-          }),
-        );
+    if (!home || status !== 200) {
+      const found = status === 200 ? 'no HTML page' : `status ${status}`;
+      return overSite(context, failed(place, { found }));
     }
-    if (home.shell)
-      return overSite(
-        context,
-        unsure(place, 'an empty shell that scripts fill: nothing to read without rendering'),
-      );
-    if (brief.homeMark && !home.words.carries(brief.homeMark))
-      return overSite(
-        context,
-        failed(place, {
-          found: `no “${brief.homeMark}” on the page titled “${title}”`,
-          raw: home.facts.text.slice(0, 300),
-        }),
-      );
-    return overSite(context, passed(place, { found: title }));
+    const fault = faultOf(home, view, brief.homeMark);
+    if (fault) return overSite(context, failed(place, { found: fault, raw: home.facts.text.slice(0, 300) }));
+    if (home.shell) return overSite(context, unsure(place, EMPTY_SHELL));
+    return overSite(context, passed(place, { found: home.facts.titles[0]?.text ?? 'no title' }));
   },
   recipe({ brief }) {
     return {

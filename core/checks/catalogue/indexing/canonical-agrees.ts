@@ -1,6 +1,17 @@
-import { finalStatus } from '#core/facts/evidence';
+import { finalStatus, type PageEvidence } from '#core/facts/evidence';
+import type { ReadPage } from '#core/checks/view/read-page';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages, passed, unsure } from '#core/checks/kit/judgement';
+
+/** A canonical that names another page: what is wrong with it; undefined when nothing is. */
+function faultOf(target: string, other: PageEvidence, goal: ReadPage | undefined): string | undefined {
+  const status = finalStatus(other.chain);
+  if (status !== 200) return `${target} answers ${status ?? other.chain.error?.message ?? 'nothing'}`;
+  if (other.url !== target) return `${target} leads on to ${other.url}`;
+  if (goal?.keptOut) return `${target} is noindex`;
+  const onward = goal?.canonical;
+  return onward && onward !== target ? `${target} names ${onward} in turn` : undefined;
+}
 
 export const canonicalAgrees = defineCheck({
   id: 'indexing.canonical-agrees',
@@ -18,31 +29,22 @@ export const canonicalAgrees = defineCheck({
   judge(context) {
     const { view, evidence } = context;
     return overPages(context, (page) => {
-      const link = page.canonicals[0],
-        target = page.canonical;
+      const link = page.canonicals[0];
+      const target = page.canonical;
       if (!link || !target) return null;
-      if (target === page.url)
-        return page.keptOut ? null : passed(page.url, { found: 'itself', raw: link.raw });
+      const { raw } = link;
+      if (target === page.url) return page.keptOut ? null : passed(page.url, { found: 'itself', raw });
       const other = view.asked.get(target);
-      if (!other)
-        return view.within(target) && !evidence.unread.includes(target)
-          ? unsure(page.url, `${target} was not read`)
-          : null;
-      const status = finalStatus(other.chain);
-      if (status !== 200)
-        return failed(page.url, {
-          found: `${target} answers ${status ?? other.chain.error?.message ?? 'nothing'}`,
-          raw: link.raw,
-        });
-      if (other.url !== target)
-        return failed(page.url, { found: `${target} leads on to ${other.url}`, raw: link.raw });
+      if (!other) {
+        const isUnread = view.within(target) && !evidence.unread.includes(target);
+        return isUnread ? unsure(page.url, `${target} was not read`) : null;
+      }
       const goal = view.byUrl.get(target);
-      if (!goal) return unsure(page.url, `${target} is no page that could be read`);
-      if (goal.keptOut) return failed(page.url, { found: `${target} is noindex`, raw: link.raw });
-      const onward = goal.canonical;
-      return onward && onward !== target
-        ? failed(page.url, { found: `${target} names ${onward} in turn`, raw: link.raw })
-        : passed(page.url, { found: target, raw: link.raw });
+      const fault = faultOf(target, other, goal);
+      if (fault) return failed(page.url, { found: fault, raw });
+      return goal
+        ? passed(page.url, { found: target, raw })
+        : unsure(page.url, `${target} is no page that could be read`);
     });
   },
   recipe: (_, finding) => ({

@@ -1,7 +1,29 @@
 import { finalStatus } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
+import type { FollowedLink, SiteView } from '#core/checks/view/site-view';
+import { refuses } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+
+/** What keeps a link from ever being answered, while a time-out may be over tomorrow. */
+const DEAD = new Set(['no-name', 'refused', 'redirect-loop']);
+
+function judgeLink({ url, chain, page, anchor }: FollowedLink, view: SiteView): PlaceResult | null {
+  const status = finalStatus(chain);
+  const where = page.url === url ? '' : `, linked from ${page.url}`;
+  const { raw } = anchor;
+  if (status === undefined) {
+    const { error } = chain;
+    return error && DEAD.has(error.code)
+      ? failed(url, { found: `${error.message}${where}`, raw })
+      : unsure(url, error?.message ?? 'no answer');
+  }
+  if (refuses(status) || (status === 503 && view.refusals.some((r) => r.url === url)))
+    return unsure(url, `the server refused the visitor (${status})`);
+  // a 5xx is delivery.no-server-errors' business
+  if (status >= 500) return null;
+  return status < 400 ? passed(url) : failed(url, { found: `${status}${where}`, raw });
+}
 
 export const linksAnswer = defineCheck({
   id: 'indexing.links-answer',
@@ -15,24 +37,10 @@ export const linksAnswer = defineCheck({
   messages: { expected: 'a status below 400', none: 'the pages have no links' },
   judge(context) {
     const { view } = context;
-    const places = view.followed.flatMap(({ url, chain, page, anchor }): PlaceResult[] => {
-      const status = finalStatus(chain);
-      const where = page.url === url ? '' : `, linked from ${page.url}`;
-      if (status === undefined)
-        return [
-          chain.error?.code === 'no-name' ||
-          chain.error?.code === 'refused' ||
-          chain.error?.code === 'redirect-loop'
-            ? failed(url, { found: `${chain.error.message}${where}`, raw: anchor.raw })
-            : unsure(url, chain.error?.message ?? 'no answer'),
-        ];
-      if ([401, 403, 429].includes(status) || (status === 503 && view.refusals.some((r) => r.url === url)))
-        return [unsure(url, `the server refused the visitor (${status})`)];
-      // a 5xx is delivery.no-server-errors' business
-      if (status >= 500) return [];
-      return [status < 400 ? passed(url) : failed(url, { found: `${status}${where}`, raw: anchor.raw })];
-    });
-    return overPlaces(context, places);
+    return overPlaces(
+      context,
+      view.followed.flatMap((link) => judgeLink(link, view) ?? []),
+    );
   },
   recipe: (_, finding) => ({
     steps: 'Mend or take out these links; where the page has moved, let its old address redirect.',

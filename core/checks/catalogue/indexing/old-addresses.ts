@@ -1,7 +1,49 @@
 import { normaliseUrl } from '#core/extract/address';
-import { lastAnswer } from '#core/facts/evidence';
+import type { Brief } from '#core/facts/brief';
+import { lastAnswer, type Chain } from '#core/facts/evidence';
+import type { PlaceResult } from '#core/facts/finding';
+import { chainText, temporaryRedirect } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+
+type FormerAddress = NonNullable<Brief['formerAddresses']>[number];
+
+/** Where a former address led instead of its new one. */
+function judgeElsewhere({ from, to }: FormerAddress, chain: Chain, end: string, base: string): PlaceResult {
+  const { status = 0 } = lastAnswer(chain)!;
+  const isHome = end === base;
+  const found = isHome ? 'the home page' : status >= 400 ? `status ${status}` : end;
+  const take = {
+    field: 'formerAddresses',
+    how: 'swap',
+    value: { from, to: end },
+    instead: { from },
+  } as const;
+  return failed(from, {
+    found,
+    expected: to,
+    raw: chainText(chain),
+    ...(status === 200 && !isHome ? { take } : {}),
+  });
+}
+
+function judgeAddress(address: FormerAddress, chain: Chain | undefined, base: string): PlaceResult {
+  const { from, to } = address;
+  if (!chain) return unsure(from, 'it was not asked', { expected: to });
+  const raw = chainText(chain);
+  const bad = (found: string): PlaceResult => failed(from, { found, expected: to, raw });
+  if (chain.end === 'error')
+    return chain.error?.code === 'timeout'
+      ? unsure(from, chain.error.message, { expected: to, raw })
+      : bad(chain.error?.message ?? 'no answer');
+  const { url, status } = lastAnswer(chain)!;
+  const end = normaliseUrl(url)!;
+  if (end !== normaliseUrl(to, base)) return judgeElsewhere(address, chain, end, base);
+  if (status !== 200) return bad(`${to} answers ${status}`);
+  const temporary = temporaryRedirect(chain);
+  if (temporary) return bad(`status ${temporary.status}, not permanent`);
+  return passed(from, { found: to, expected: to, raw });
+}
 
 export const oldAddresses = defineCheck({
   id: 'indexing.old-addresses',
@@ -18,41 +60,9 @@ export const oldAddresses = defineCheck({
     const base = `https://${brief.preferredHost ?? view.preferredHost}/`;
     return overPlaces(
       context,
-      brief.formerAddresses.map(({ from, to }) => {
-        const chain = evidence.former.find((f) => f.from === from)?.chain;
-        const goal = normaliseUrl(to, base);
-        if (!chain) return unsure(from, 'it was not asked', { expected: to });
-        const raw = chain.hops.map((x) => `${x.status ?? x.error?.message ?? ''} ${x.url}`).join('\n');
-        if (chain.end === 'error')
-          return chain.error?.code === 'timeout'
-            ? unsure(from, chain.error.message, { expected: to, raw })
-            : failed(from, { found: chain.error?.message ?? 'no answer', expected: to, raw });
-        const last = lastAnswer(chain)!;
-        const end = normaliseUrl(last.url);
-        if (end !== goal)
-          return failed(from, {
-            found:
-              end === base ? 'the home page' : (last.status ?? 0) >= 400 ? `status ${last.status}` : end!,
-            expected: to,
-            raw,
-            ...(last.status === 200 && end !== base
-              ? {
-                  take: {
-                    field: 'formerAddresses',
-                    how: 'swap',
-                    value: { from, to: end! },
-                    instead: { from },
-                  } as const,
-                }
-              : {}),
-          });
-        if (last.status !== 200)
-          return failed(from, { found: `${to} answers ${last.status}`, expected: to, raw });
-        const temporary = chain.hops.slice(0, -1).find((x) => x.status !== 301 && x.status !== 308);
-        return temporary
-          ? failed(from, { found: `status ${temporary.status}, not permanent`, expected: to, raw })
-          : passed(from, { found: to, expected: to, raw });
-      }),
+      brief.formerAddresses.map((a) =>
+        judgeAddress(a, evidence.former.find((f) => f.from === a.from)?.chain, base),
+      ),
     );
   },
   recipe: ({ brief, view }, finding) => {

@@ -1,6 +1,21 @@
 import { finalStatus } from '#core/facts/evidence';
+import type { PlaceResult } from '#core/facts/finding';
+import { refuses } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
+
+const CLOSES = 'which closes the site to crawlers';
+
+/** A robots.txt that answered 200: it must be text, and its own. */
+function judgeFile(place: string, text: string, contentType: string): PlaceResult {
+  const isHtml = /^\s*(<!doctype|<html|<head|<body)/i.test(text);
+  if (isHtml) return failed(place, { found: 'an HTML page', raw: text.slice(0, 200) });
+  const isPlain = /^text\/plain\b/i.test(contentType);
+  return (isPlain ? passed : failed)(place, {
+    found: `200, ${contentType || 'no type'}`,
+    raw: text.slice(0, 400),
+  });
+}
 
 export const robotsAnswers = defineCheck({
   id: 'indexing.robots-answers',
@@ -18,36 +33,20 @@ export const robotsAnswers = defineCheck({
     const { expected } = context.words;
     const status = finalStatus(chain);
     const place = chain.start;
-    if (status === undefined)
-      return chain.error?.code === 'forbidden-address' || chain.error?.code === 'stopped'
-        ? cantTell(chain.error.message, { expected })
-        : overSite(
-            context,
-            failed(place, {
-              found: `${chain.error?.message ?? 'no answer'}, which closes the site to crawlers`,
-            }),
-          );
+    if (status === undefined) {
+      const { code, message = 'no answer' } = chain.error ?? {};
+      return code === 'forbidden-address' || code === 'stopped'
+        ? cantTell(message, { expected })
+        : overSite(context, failed(place, { found: `${message}, ${CLOSES}` }));
+    }
     if (status === 429) return cantTell('the server refused the visitor (429)', { expected });
-    if (status >= 500)
-      return overSite(
-        context,
-        failed(place, { found: `status ${status}, which closes the site to crawlers` }),
-      );
+    if (status >= 500) return overSite(context, failed(place, { found: `status ${status}, ${CLOSES}` }));
     if (status >= 400)
       return overSite(context, passed(place, { found: `status ${status}: everything is allowed` }), {
-        notes:
-          status === 401 || status === 403 ? [`crawlers are told ${status}, and take it as no rules`] : [],
+        notes: refuses(status) ? [`crawlers are told ${status}, and take it as no rules`] : [],
       });
     if (status !== 200) return overSite(context, failed(place, { found: `status ${status}` }));
-    const html = /^\s*(<!doctype|<html|<head|<body)/i.test(text);
-    if (html) return overSite(context, failed(place, { found: 'an HTML page', raw: text.slice(0, 200) }));
-    return overSite(
-      context,
-      (/^text\/plain\b/i.test(contentType) ? passed : failed)(place, {
-        found: `200, ${contentType || 'no type'}`,
-        raw: text.slice(0, 400),
-      }),
-    );
+    return overSite(context, judgeFile(place, text, contentType));
   },
   recipe: ({ view }) => ({
     steps: 'Serve this file as text/plain at the root of the host.',

@@ -1,4 +1,5 @@
 import { finalStatus } from '#core/facts/evidence';
+import { refuses } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 
@@ -24,8 +25,7 @@ export const sitemapPages = defineCheck({
       if (!page) return unread.has(url) || !view.within(url) ? [] : [unsure(url, 'it was not read')];
       const status = finalStatus(page.chain);
       if (status === undefined) return [unsure(url, page.chain.error?.message ?? 'no answer')];
-      if ([401, 403, 429].includes(status))
-        return [unsure(url, `the server refused the visitor (${status})`)];
+      if (refuses(status)) return [unsure(url, `the server refused the visitor (${status})`)];
       if (status >= 500) return [unsure(url, `rests on delivery.no-server-errors: ${status}`)];
       if (status !== 200) return [failed(url, { found: `status ${status}` })];
       if (page.url !== url) return [failed(url, { found: `leads to ${page.url}` })];

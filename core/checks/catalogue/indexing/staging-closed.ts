@@ -1,7 +1,9 @@
 import { hostOf } from '#core/extract/address';
-import { finalStatus, lastAnswer } from '#core/facts/evidence';
+import type { Brief } from '#core/facts/brief';
+import { finalStatus, lastAnswer, type Chain } from '#core/facts/evidence';
+import { isUnresolved } from '#core/checks/kit/chains';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
-import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
+import { cantTell, failed, inapplicable, overSite, passed, untested } from '#core/checks/kit/judgement';
 
 /**
  * How a place before the live one was closed after the launch; undefined while it is open or nobody can tell.
@@ -13,14 +15,18 @@ export function closedAs({
 }: Pick<CheckContext, 'view' | 'evidence' | 'brief'>): string | undefined {
   if (view.shutDoor) return view.shutDoor;
   const home = view.homeEvidence;
-  const main = evidence.hosts[0];
-  const error = home?.chain.error ?? main?.https.error;
-  if (error && ['no-name', 'no-address', 'refused'].includes(error.code)) return `gone: ${error.message}`;
-  const status = home && finalStatus(home.chain);
+  const error = home?.chain.error ?? evidence.hosts[0]?.https.error;
+  if (error && (isUnresolved(error.code) || error.code === 'refused')) return `gone: ${error.message}`;
+  return home && closedByAnswer(home.chain, brief);
+}
+
+/** What the answer to the home address says of it. */
+function closedByAnswer(chain: Chain, { preferredHost, otherHosts = [] }: Brief): string | undefined {
+  const status = finalStatus(chain);
   if (status === 404 || status === 410) return `gone (${status})`;
   if (status === 401 || status === 403) return `locked (${status})`;
-  const end = home && lastAnswer(home.chain)?.url;
-  const live = new Set([brief.preferredHost, ...(brief.otherHosts ?? [])]);
+  const end = lastAnswer(chain)?.url;
+  const live = new Set([preferredHost, ...otherHosts]);
   return end && live.has(hostOf(end)) ? `leads to ${end}` : undefined;
 }
 
@@ -35,8 +41,7 @@ export const stagingClosed = defineCheck({
   messages: { expected: 'locked, gone, or leading to the live site' },
   judge(context) {
     const { launched, view, evidence } = context;
-    if (launched === undefined)
-      return { outcome: 'untested', reason: 'whether the site is launched is not said', places: [] };
+    if (launched === undefined) return untested('whether the site is launched is not said');
     if (!launched) return inapplicable('the site is not launched yet');
     const { expected } = context.words;
     const how = closedAs(context);

@@ -1,6 +1,71 @@
+import type { PlaceResult } from '#core/facts/finding';
 import { foldLoosely, foldSpace } from '#core/text/fold';
-import { defineCheck } from '#core/checks/kit/check';
+import type { ReadPage } from '#core/checks/view/read-page';
+import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
+
+/** A text of a page as it stands and as defaults are compared with it. */
+interface PageText {
+  text: string;
+  loose: string;
+}
+const pageText = (given: string | undefined): PageText => {
+  const text = foldSpace(given ?? '');
+  return { text, loose: foldLoosely(text) };
+};
+
+/** What shows through where a page has nothing of its own. */
+interface Defaults {
+  hosts: ReadonlySet<string>;
+  home: ReadPage | undefined;
+  homeTitle: string;
+  homeDescription: string;
+  name: string;
+  tagline: string;
+}
+
+function defaultsOf({ view, brief, profile }: CheckContext): Defaults {
+  const { titles = [], taglines = [], texts = [] } = profile.defaults ?? {};
+  return {
+    hosts: new Set([...titles, ...taglines, ...texts].map(foldLoosely)),
+    home: view.home,
+    homeTitle: foldSpace(view.home?.facts.titles[0]?.text ?? ''),
+    homeDescription: foldSpace(view.home?.description?.content ?? ''),
+    name: foldLoosely(brief.name ?? ''),
+    tagline: foldLoosely(brief.tagline ?? ''),
+  };
+}
+
+/** Whose text a page's title is, if not its own. */
+function titleFrom({ text, loose }: PageText, page: ReadPage, d: Defaults): string | undefined {
+  if (d.hosts.has(loose)) return 'the host’s default';
+  if (page === d.home || !text) return undefined;
+  if (text === d.homeTitle) return 'the home page’s';
+  return loose === d.name ? 'the site’s name alone' : undefined;
+}
+
+/** Whose text a page's description is, if not its own. */
+function descriptionFrom({ text, loose }: PageText, page: ReadPage, d: Defaults): string | undefined {
+  if (!text) return undefined;
+  if (d.hosts.has(loose)) return 'the host’s default';
+  if (page === d.home) return undefined;
+  if (text === d.homeDescription) return 'the home page’s';
+  return d.tagline && loose === d.tagline ? 'the site’s tagline' : undefined;
+}
+
+function judgePage(page: ReadPage, defaults: Defaults): PlaceResult | null {
+  const title = pageText(page.facts.titles[0]?.text);
+  const description = pageText(page.description?.content);
+  if (!title.text && !description.text) return null;
+  const tag = page.description ? `\n${page.description.raw}` : '';
+  const raw = `${page.facts.titles[0]?.raw ?? ''}${title.text}${tag}`;
+  const ofTitle = titleFrom(title, page, defaults);
+  if (ofTitle) return failed(page.url, { found: `title “${title.text}”, ${ofTitle}`, raw });
+  const ofDescription = descriptionFrom(description, page, defaults);
+  if (ofDescription)
+    return failed(page.url, { found: `description “${description.text}”, ${ofDescription}`, raw });
+  return passed(page.url, { found: title.text });
+}
 
 export const notInherited = defineCheck({
   id: 'metadata.not-inherited',
@@ -16,44 +81,8 @@ export const notInherited = defineCheck({
     none: 'no page has a title or a description',
   },
   judge(context) {
-    const { view, brief, profile } = context;
-    const home = view.home;
-    const homeTitle = foldSpace(home?.facts.titles[0]?.text ?? ''),
-      homeText = foldSpace(home?.description?.content ?? '');
-    const hosts = new Set(
-      [
-        ...(profile.defaults?.titles ?? []),
-        ...(profile.defaults?.taglines ?? []),
-        ...(profile.defaults?.texts ?? []),
-      ].map(foldLoosely),
-    );
-    const name = foldLoosely(brief.name ?? ''),
-      tagline = foldLoosely(brief.tagline ?? '');
-    return overPages(context, (page) => {
-      const title = foldSpace(page.facts.titles[0]?.text ?? ''),
-        meta = page.description;
-      const text = foldSpace(meta?.content ?? '');
-      if (!title && !text) return null;
-      const raw = `${page.facts.titles[0]?.raw ?? ''}${title}${meta ? `\n${meta.raw}` : ''}`;
-      const looseTitle = foldLoosely(title),
-        looseText = foldLoosely(text);
-      if (hosts.has(looseTitle))
-        return failed(page.url, { found: `title “${title}”, the host’s default`, raw });
-      if (text && hosts.has(looseText))
-        return failed(page.url, { found: `description “${text}”, the host’s default`, raw });
-      if (page === home) return passed(page.url, { found: title });
-      if (title && (title === homeTitle || looseTitle === name))
-        return failed(page.url, {
-          found: `title “${title}”, ${title === homeTitle ? 'the home page’s' : 'the site’s name alone'}`,
-          raw,
-        });
-      if (text && (text === homeText || (tagline && looseText === tagline)))
-        return failed(page.url, {
-          found: `description “${text}”, ${text === homeText ? 'the home page’s' : 'the site’s tagline'}`,
-          raw,
-        });
-      return passed(page.url, { found: title });
-    });
+    const defaults = defaultsOf(context);
+    return overPages(context, (page) => judgePage(page, defaults));
   },
   recipe: () => ({
     steps:

@@ -1,11 +1,29 @@
 import { parseUrl } from '#core/extract/address';
+import type { MetaTag } from '#core/extract/html';
 import { finalStatus, type AssetEvidence, type Evidence } from '#core/facts/evidence';
+import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed, unsure } from '#core/checks/kit/judgement';
 import { remembering } from '#core/remembering';
 
 export function assetAt(evidence: Evidence, url: string): AssetEvidence | undefined {
   return evidence.assets.find((a) => a.url === url);
+}
+
+function judgePicture(page: string, meta: MetaTag, asset: AssetEvidence | undefined): PlaceResult {
+  const { raw } = meta;
+  const given = meta.content.trim();
+  if (!asset) return unsure(page, 'the picture was not fetched', { raw });
+  const status = finalStatus(asset.chain);
+  if (status === undefined) {
+    const { code, message = 'no answer' } = asset.chain.error ?? {};
+    return code === 'forbidden-address' || code === 'timeout'
+      ? unsure(page, message, { raw })
+      : failed(page, { found: message, raw });
+  }
+  if (status !== 200) return failed(page, { found: `${given}: status ${status}`, raw });
+  if (!asset.image) return failed(page, { found: `${given}: ${asset.imageError ?? 'no picture'}`, raw });
+  return passed(page, { found: `${asset.image.width} × ${asset.image.height}`, raw });
 }
 
 export const imageLoads = defineCheck({
@@ -31,17 +49,7 @@ export const imageLoads = defineCheck({
       const address = pictureAddress(given);
       if (!address) return failed(page.url, { found: `not absolute: ${given}`, raw: meta.raw });
       if (!address.startsWith('https:')) return failed(page.url, { found: given, raw: meta.raw });
-      const asset = assetAt(context.evidence, address);
-      const status = asset ? finalStatus(asset.chain) : undefined;
-      if (!asset) return unsure(page.url, 'the picture was not fetched', { raw: meta.raw });
-      if (status === undefined)
-        return asset.chain.error?.code === 'forbidden-address' || asset.chain.error?.code === 'timeout'
-          ? unsure(page.url, asset.chain.error.message, { raw: meta.raw })
-          : failed(page.url, { found: asset.chain.error?.message ?? 'no answer', raw: meta.raw });
-      if (status !== 200) return failed(page.url, { found: `${given}: status ${status}`, raw: meta.raw });
-      if (!asset.image)
-        return failed(page.url, { found: `${given}: ${asset.imageError ?? 'no picture'}`, raw: meta.raw });
-      return passed(page.url, { found: `${asset.image.width} × ${asset.image.height}`, raw: meta.raw });
+      return judgePicture(page.url, meta, assetAt(context.evidence, address));
     });
   },
   recipe: () => ({

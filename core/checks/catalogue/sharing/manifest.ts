@@ -1,4 +1,5 @@
-import { finalStatus } from '#core/facts/evidence';
+import { finalStatus, type AssetEvidence } from '#core/facts/evidence';
+import type { ManifestFacts } from '#core/extract/manifest';
 import { parseUrl } from '#core/extract/address';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
@@ -11,6 +12,29 @@ export function withinScope(address: string, scope: string): boolean {
   const a = parseUrl(address),
     s = parseUrl(scope);
   return a !== undefined && s !== undefined && a.origin === s.origin && a.pathname.startsWith(s.pathname);
+}
+
+/** The sides of the icons that devices ask for, in pixels. */
+const ICON_SIZES = [192, 512];
+
+function lackingIcons({ icons }: ManifestFacts, assets: readonly AssetEvidence[]): string[] {
+  const sizes = new Set(icons.flatMap((i) => i.sizes));
+  const missing = ICON_SIZES.filter((s) => !sizes.has(`${s}x${s}`) && !sizes.has('any'));
+  const dead = icons.find((i) => {
+    const asset = assets.find((a) => a.url === i.src);
+    return asset?.chain.end === 'answer' && finalStatus(asset.chain) !== 200;
+  });
+  return [...missing.map((s) => `no icon of ${s} px`), ...(dead ? [`${dead.src} is not there`] : [])];
+}
+
+function strayStart({ startUrl, scope }: ManifestFacts, url: string): string[] {
+  if (!startUrl) return [];
+  const inScope = withinScope(startUrl, scope ?? new URL('.', startUrl).href);
+  const isOwn = parseUrl(startUrl)?.origin === new URL(url).origin;
+  return [
+    ...(inScope ? [] : [`start_url ${startUrl} is outside ${scope}`]),
+    ...(isOwn ? [] : ['start_url is on another origin']),
+  ];
 }
 
 export const manifest = defineCheck({
@@ -34,31 +58,14 @@ export const manifest = defineCheck({
     if (status !== 200 || !f) return overSite(context, failed(m.url, { found: `status ${status}` }));
     const raw = m.text?.slice(0, 2000);
     if (f.error) return overSite(context, failed(m.url, { found: f.error, raw }));
-    const sizes = new Set(f.icons.flatMap((i) => i.sizes));
-    const dead = f.icons.find((i) => {
-      const a = evidence.assets.find((x) => x.url === i.src);
-      return a && a.chain.end === 'answer' && finalStatus(a.chain) !== 200;
-    });
     const lacking = [
       ...(f.name || f.shortName ? [] : ['no name']),
-      ...['192x192', '512x512']
-        .filter((s) => !sizes.has(s) && !sizes.has('any'))
-        .map((s) => `no icon of ${s.split('x')[0]} px`),
-      ...(dead ? [`${dead.src} is not there`] : []),
-      ...(f.startUrl && !withinScope(f.startUrl, f.scope ?? new URL('.', f.startUrl).href)
-        ? [`start_url ${f.startUrl} is outside ${f.scope}`]
-        : []),
-      ...(f.startUrl && parseUrl(f.startUrl)?.origin !== new URL(m.url).origin
-        ? ['start_url is on another origin']
-        : []),
+      ...lackingIcons(f, evidence.assets),
+      ...strayStart(f, m.url),
     ];
-    return overSite(
-      context,
-      (lacking.length ? failed : passed)(m.url, {
-        found: lacking.join('; ') || `${f.name ?? f.shortName}, ${[...sizes].join(', ')}`,
-        raw,
-      }),
-    );
+    const sizes = new Set(f.icons.flatMap((i) => i.sizes));
+    const found = lacking.join('; ') || `${f.name ?? f.shortName}, ${[...sizes].join(', ')}`;
+    return overSite(context, (lacking.length ? failed : passed)(m.url, { found, raw }));
   },
   recipe: ({ brief }) => ({
     steps: 'Complete the file and serve it as application/manifest+json.',
@@ -70,7 +77,7 @@ export const manifest = defineCheck({
             name: brief.name ?? '',
             start_url: '/',
             scope: '/',
-            icons: [192, 512].map((s) => ({ src: `/icon-${s}.png`, sizes: `${s}x${s}`, type: 'image/png' })),
+            icons: ICON_SIZES.map((s) => ({ src: `/icon-${s}.png`, sizes: `${s}x${s}`, type: 'image/png' })),
           },
           null,
           2,

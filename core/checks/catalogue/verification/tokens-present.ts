@@ -3,58 +3,59 @@ import type { PlaceResult } from '#core/facts/finding';
 import { finalStatus } from '#core/facts/evidence';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import { answerText, bestAnswers, canonicalValue } from '#core/checks/kit/dns-answers';
+import { answerText, bestAnswers, canonicalValue, isUsable } from '#core/checks/kit/dns-answers';
 
-function judgeToken(token: ExpectedToken, { view, evidence }: CheckContext): PlaceResult {
-  const expected = token.value;
-  if (token.place === 'meta') {
-    const place = `meta ${token.kind}`;
-    const cause = view.rootCause();
-    if (!view.home || cause)
-      return unsure(
-        place,
-        cause ? `rests on ${cause.check}: ${cause.reason}` : 'the home page was not read',
-        { expected },
-      );
-    const metas = view.home.facts.metas.filter((m) => m.name === token.kind.toLowerCase());
-    const hit = metas.find((m) => m.content === token.value);
-    if (hit)
-      return hit.where === 'head'
-        ? passed(place, { expected, found: hit.content, raw: hit.raw })
-        : failed(place, { expected, found: 'in the body, where it does not count', raw: hit.raw });
-    return failed(place, {
-      expected,
-      found: metas.map((m) => m.content).join(', ') || 'none',
-      raw: metas[0]?.raw,
-    });
+function judgeMeta({ kind, value }: ExpectedToken, { view }: CheckContext): PlaceResult {
+  const place = `meta ${kind}`;
+  const expected = value;
+  const cause = view.rootCause();
+  if (cause) return unsure(place, `rests on ${cause.check}: ${cause.reason}`, { expected });
+  if (!view.home) return unsure(place, 'the home page was not read', { expected });
+  const metas = view.home.facts.metas.filter((m) => m.name === kind.toLowerCase());
+  const hit = metas.find((m) => m.content === value);
+  if (!hit) {
+    const found = metas.map((m) => m.content).join(', ') || 'none';
+    return failed(place, { expected, found, raw: metas[0]?.raw });
   }
-  if (token.place === 'txt') {
-    const name = evidence.dns.zone ?? view.preferredHost;
-    const place = `TXT ${name}`;
-    const answers = bestAnswers(evidence, name, 'TXT');
-    if (!answers.length || answers.every((a) => a.rcode !== 'NOERROR' && a.rcode !== 'NXDOMAIN'))
-      return unsure(place, 'no answer to the question for TXT', { expected });
-    const texts = answers.flatMap((a) =>
-      a.records.filter((r) => r.type === 'TXT').map((r) => canonicalValue('TXT', r.value)),
-    );
-    const hit = texts.find((t) => t === token.value || t === `${token.kind}=${token.value}`);
-    return (hit ? passed : failed)(place, {
-      expected,
-      found: hit ?? (texts.filter((t) => t.startsWith(`${token.kind}=`)).join(', ') || 'none'),
-      raw: answers.map(answerText).join('\n'),
-    });
-  }
-  const path = `/${token.kind.replace(/^\//, '')}`;
+  return hit.where === 'head'
+    ? passed(place, { expected, found: hit.content, raw: hit.raw })
+    : failed(place, { expected, found: 'in the body, where it does not count', raw: hit.raw });
+}
+
+function judgeText({ kind, value }: ExpectedToken, { view, evidence }: CheckContext): PlaceResult {
+  const expected = value;
+  const name = evidence.dns.zone ?? view.preferredHost;
+  const place = `TXT ${name}`;
+  const answers = bestAnswers(evidence, name, 'TXT');
+  if (!answers.some(isUsable)) return unsure(place, 'no answer to the question for TXT', { expected });
+  const texts = answers.flatMap((a) =>
+    a.records.filter((r) => r.type === 'TXT').map((r) => canonicalValue('TXT', r.value)),
+  );
+  const hit = texts.find((t) => t === value || t === `${kind}=${value}`);
+  const others = texts.filter((t) => t.startsWith(`${kind}=`)).join(', ') || 'none';
+  return (hit ? passed : failed)(place, {
+    expected,
+    found: hit ?? others,
+    raw: answers.map(answerText).join('\n'),
+  });
+}
+
+function judgeFile({ kind, value }: ExpectedToken, { evidence }: CheckContext): PlaceResult {
+  const expected = value;
+  const path = `/${kind.replace(/^\//, '')}`;
   const probe = evidence.tokenFiles.find((f) => f.path === path);
-  const status = probe ? finalStatus(probe.chain) : undefined;
+  const status = probe && finalStatus(probe.chain);
   if (!probe || status === undefined)
     return unsure(path, probe?.chain.error?.message ?? 'the file was not asked for', { expected });
-  return (status === 200 && probe.sample?.includes(token.value) ? passed : failed)(path, {
+  const isThere = status === 200 && probe.sample?.includes(value);
+  return (isThere ? passed : failed)(path, {
     expected,
     found: status === 200 ? 'another content' : `status ${status}`,
     raw: probe.sample,
   });
 }
+
+const JUDGES = { meta: judgeMeta, txt: judgeText, file: judgeFile };
 
 export const tokensPresent = defineCheck({
   id: 'verification.tokens-present',
@@ -69,7 +70,7 @@ export const tokensPresent = defineCheck({
   judge(context) {
     return overPlaces(
       context,
-      context.brief.tokens.map((t) => judgeToken(t, context)),
+      context.brief.tokens.map((t) => JUDGES[t.place](t, context)),
     );
   },
   recipe({ brief, evidence }, finding) {

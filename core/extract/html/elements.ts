@@ -1,0 +1,237 @@
+/** What each element tells about its page. */
+import type { DefaultTreeAdapterTypes as T } from 'parse5';
+import { foldSpace } from '#core/text/fold';
+import { resolveAddress } from '#core/extract/address';
+import { attr, textOf } from '#core/extract/html-tree';
+import { readJsonLd } from '#core/extract/json-ld';
+import type { FormFacts, LinkTag, MetaTag, ScriptTag } from '#core/extract/page-facts';
+import { SHORT_RAW, type Collector } from './collector';
+
+/** Elements whose text is not shown as the page's. */
+const SILENT = new Set([
+  'script',
+  'style',
+  'template',
+  'noscript',
+  'noframes',
+  'iframe',
+  'textarea',
+  'svg',
+  'select',
+]);
+const BLOCK = new Set([
+  'p',
+  'div',
+  'li',
+  'br',
+  'h1',
+  'h2',
+  'h3',
+  'h4',
+  'h5',
+  'h6',
+  'td',
+  'th',
+  'tr',
+  'section',
+  'article',
+  'header',
+  'footer',
+  'nav',
+  'main',
+  'ul',
+  'ol',
+  'form',
+  'label',
+  'option',
+  'dt',
+  'dd',
+  'address',
+  'figure',
+  'figcaption',
+  'blockquote',
+  'pre',
+  'table',
+  'button',
+]);
+/**
+ * What is to be known of an element by its name. One look-up an element, since comparing fresh strings with
+ * thirty names is slow.
+ */
+export interface Kind {
+  block?: true;
+  silent?: true;
+  read?: (c: Collector, el: T.Element, inHead: boolean) => void;
+}
+/** By the name of the element. */
+export const KINDS = new Map<string, Kind>();
+const kindOf = (name: string): Kind => KINDS.get(name) ?? (KINDS.set(name, {}), KINDS.get(name)!);
+function tells(names: string, read: Kind['read']): void {
+  for (const n of names.split(' ')) kindOf(n).read = read;
+}
+for (const name of SILENT) kindOf(name).silent = true;
+for (const name of BLOCK) kindOf(name).block = true;
+
+tells('html', (c, el) => {
+  const lang = attr(el, 'lang');
+  if (lang !== undefined)
+    c.facts.lang = c.at({ raw: '', line: 0, column: 0, where: 'head', value: lang }, el, true);
+});
+tells('base', (c, el) => {
+  const base = attr(el, 'href');
+  if (base && c.facts.base === undefined) {
+    c.facts.base = resolveAddress(base, c.pageUrl);
+    c.resolved.clear();
+  }
+});
+tells('title', (c, el, inHead) => {
+  c.facts.titles.push(
+    c.at({ raw: '', line: 0, column: 0, where: 'body', text: foldSpace(textOf(el)) }, el, inHead),
+  );
+});
+tells('meta', (c, el, inHead) => {
+  if (!c.full(c.facts.metas, 'metas'))
+    c.facts.metas.push(
+      c.at<MetaTag>(
+        {
+          raw: '',
+          line: 0,
+          column: 0,
+          where: 'body',
+          name: attr(el, 'name')?.toLowerCase(),
+          property: attr(el, 'property')?.toLowerCase(),
+          httpEquiv: attr(el, 'http-equiv')?.toLowerCase(),
+          charset: attr(el, 'charset'),
+          content: (attr(el, 'content') ?? '').slice(0, 4000),
+        },
+        el,
+        inHead,
+      ),
+    );
+});
+tells('link', (c, el, inHead) => {
+  if (c.full(c.facts.links, 'links')) return;
+  const rel = (attr(el, 'rel') ?? '').toLowerCase().split(/\s+/).filter(Boolean);
+  const given = attr(el, 'href')?.trim();
+  const href = given !== undefined ? (c.resolve(given) ?? given) : '';
+  const link: LinkTag = {
+    raw: '',
+    line: 0,
+    column: 0,
+    where: 'body',
+    rel,
+    href: href.slice(0, 2000),
+    type: attr(el, 'type'),
+    sizes: attr(el, 'sizes'),
+    hreflang: attr(el, 'hreflang'),
+    media: attr(el, 'media'),
+  };
+  if (given !== undefined && !/^[a-z][a-z0-9+.-]*:/i.test(given)) link.relative = true;
+  c.facts.links.push(c.at(link, el, inHead));
+  if (rel.includes('stylesheet')) c.resource('style', attr(el, 'href'), el);
+});
+tells('script', (c, el, inHead) => {
+  if (attr(el, 'type')?.toLowerCase().includes('ld+json')) {
+    const { line, column } = c.spot({ raw: '', line: 0, column: 0 }, el);
+    c.facts.jsonLd.push(readJsonLd(textOf(el), line, column));
+    return;
+  }
+  if (c.full(c.facts.scripts, 'scripts')) return;
+  const given = attr(el, 'src');
+  const src = given !== undefined ? c.resolve(given.trim()) : undefined;
+  const script: ScriptTag = { raw: '', line: 0, column: 0, where: 'body' };
+  if (given !== undefined) script.src = src ?? given;
+  else script.inline = textOf(el).slice(0, 2000);
+  c.facts.scripts.push(c.at(script, el, inHead));
+  c.resource('script', given, el);
+});
+tells('style', (c, el) => {
+  c.css(textOf(el), el);
+});
+tells('h1 h2 h3 h4 h5 h6', (c, el) => {
+  if (!c.full(c.facts.headings, 'headings'))
+    c.facts.headings.push(
+      c.spot(
+        {
+          raw: '',
+          line: 0,
+          column: 0,
+          level: Number(el.tagName[1]),
+          text: foldSpace(textOf(el)).slice(0, 300),
+        },
+        el,
+        SHORT_RAW,
+      ),
+    );
+});
+tells('a area', (c, el) => {
+  c.anchor(el);
+});
+tells('img', (c, el) => {
+  if (!c.full(c.facts.images, 'images'))
+    c.facts.images.push(
+      c.spot(
+        {
+          raw: '',
+          line: 0,
+          column: 0,
+          src: (attr(el, 'src') ?? '').slice(0, 2000),
+          alt: attr(el, 'alt') ?? null,
+        },
+        el,
+      ),
+    );
+  c.resource('img', attr(el, 'src'), el);
+  c.srcset(attr(el, 'srcset'), el);
+});
+tells('source', (c, el) => {
+  if (attr(el, 'src')) c.resource('media', attr(el, 'src'), el);
+  c.srcset(attr(el, 'srcset'), el);
+});
+tells('video audio track', (c, el) => {
+  c.resource('media', attr(el, 'src'), el);
+});
+tells('iframe frame', (c, el) => {
+  c.resource('frame', attr(el, 'src'), el);
+});
+tells('object', (c, el) => {
+  c.resource('object', attr(el, 'data'), el);
+});
+tells('embed', (c, el) => {
+  c.resource('object', attr(el, 'src'), el);
+});
+tells('form', (c, el) => {
+  if (!c.full(c.facts.forms, 'forms')) {
+    c.form = c.spot<FormFacts>(
+      {
+        raw: '',
+        line: 0,
+        column: 0,
+        action: c.resolve(attr(el, 'action') ?? '') ?? attr(el, 'action') ?? '',
+        method: (attr(el, 'method') ?? 'get').toLowerCase(),
+        id: attr(el, 'id'),
+        fields: [],
+      },
+      el,
+    );
+    c.facts.forms.push(c.form);
+  }
+});
+tells('label', (c, el) => {
+  c.labels.add(attr(el, 'for'));
+});
+tells('input textarea select button', (c, el) => {
+  c.named(
+    el,
+    el.tagName === 'button' || /^(submit|reset|button|image)$/i.test(attr(el, 'type') ?? '')
+      ? 'button'
+      : 'field',
+    c.inLabel > 0,
+  );
+  if (c.form && c.form.fields.length < 200)
+    c.form.fields.push({
+      name: attr(el, 'name') ?? '',
+      type: attr(el, 'type')?.toLowerCase() ?? el.tagName,
+      value: attr(el, 'type') === 'hidden' ? attr(el, 'value')?.slice(0, 300) : undefined,
+    });
+});
