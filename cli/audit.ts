@@ -14,9 +14,11 @@ import type { HostProfile } from '#core/facts/host-profile';
 import { scoreOf } from '#core/score/score';
 import { collect, hostsOf } from '#probe/collect';
 import { readArguments, USAGE, UsageError, type Arguments } from './arguments';
-import { evidenceFromHar } from '#core/formats/har-evidence';
-import { toHar } from '#core/formats/har';
-import { answersFromZone, dnsToZoneFile, readZoneFile } from '#core/formats/zone-file';
+import { evidenceFromHar } from '#core/formats/har/evidence';
+import { toHar } from '#core/formats/har/write';
+import { answersFromZone } from '#core/formats/zone-file/answers';
+import { dnsToZoneFile } from '#core/formats/zone-file/write';
+import { readZoneFile } from '#core/formats/zone-file/read';
 import { readBootstrapFile, readDocument, readEvidence, readWayIn } from './documents';
 import { resultJson, resultText } from './result';
 

@@ -10,7 +10,8 @@ import { draftFrom, writeFieldText } from '#core/entry/field-text';
 import { readAs } from '#core/entry/validation';
 import { hostRecords } from '#core/facts/host-records';
 import type { Proposal } from '#core/proposals/propose-brief';
-import { readZoneFile, toZoneFile } from '#core/formats/zone-file';
+import { readZoneFile } from '#core/formats/zone-file/read';
+import { toZoneFile } from '#core/formats/zone-file/write';
 import { recordsFromZone } from '#core/formats/brief-zone';
 
 /** The brief of a site, to be changed; saving makes a new version and judges the stored evidence by it. */

@@ -5,7 +5,7 @@
 import { html as ns, type DefaultTreeAdapterTypes as T } from 'parse5';
 import { parsePlaced, startOf, textOf, type Placed } from './html-tree';
 import { Collector } from './html/collector';
-import { KINDS } from './html/elements';
+import { KINDS, type Kind } from './html/elements';
 import type { PageFacts } from './page-facts';
 
 export type * from './page-facts';
@@ -42,15 +42,17 @@ function noteUnwrittenHeadEnd(body: T.Element, collector: Collector, source: str
     collector.headEndedBy = body.childNodes.find((n): n is T.Element => 'tagName' in n);
 }
 
+function readElement(el: T.Element, kind: Kind | undefined, inHead: boolean, collector: Collector): void {
+  collector.attributes(el);
+  kind?.read?.(collector, el, inHead);
+}
+
 /** Reads an element. @returns the way down into it, where it has children that count */
 function enter(el: T.Element, parent: Frame, collector: Collector, source: string): Frame | undefined {
   const { tagName } = el;
   const kind = KINDS.get(tagName);
   const inHead = parent.inHead || tagName === 'head';
-  if (el.namespaceURI === ns.NS.HTML) {
-    collector.attributes(el);
-    kind?.read?.(collector, el, inHead);
-  }
+  if (el.namespaceURI === ns.NS.HTML) readElement(el, kind, inHead, collector);
   if (tagName === 'template' || tagName === 'noscript') {
     collector.hide(inertSource(el, source), tagName, el);
     return undefined;

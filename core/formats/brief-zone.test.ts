@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { recordsFromZone } from './brief-zone';
-import { readZoneFile, toZoneFile } from './zone-file';
+import { readZoneFile } from '#core/formats/zone-file/read';
+import { toZoneFile } from '#core/formats/zone-file/write';
 
 describe('records of a brief as a zone file', () => {
   const records = [

@@ -1,7 +1,7 @@
 /** Records of a zone file (RFC 1035 section 5) for a brief; the way back is toZoneFile. */
 import { RECORD_TYPES, type ExpectedRecord } from '#core/facts/brief';
 import { joinedText } from '#core/facts/dns-text';
-import type { ZoneFile } from './zone-file';
+import type { ZoneFile } from '#core/formats/zone-file/read';
 
 /** What a zone keeps for itself is nothing that a host asks for. */
 const OWN = new Set(['SOA']);

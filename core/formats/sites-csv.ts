@@ -92,15 +92,103 @@ function siteOf(cell: (key: string) => string): {
   };
 }
 
-/**
- * Reads a table with a line of headings; comma, semicolon and tab are told apart.
- * @param known.profiles the host profiles there are; another name is a fault
- * @param known.taken sites the agency has already, as "client\nname" in lower case
- */
-export async function readSitesCsv(
-  text: string,
-  known: { profiles?: readonly string[]; taken?: ReadonlySet<string> } = {},
-): Promise<CsvSites> {
+/** What the agency has already. */
+export interface KnownSites {
+  /** The host profiles there are; another name is a fault. */
+  profiles?: readonly string[];
+  /** Sites as "client\nname" in lower case. */
+  taken?: ReadonlySet<string>;
+}
+
+type CellFault = CsvRow['faults'][number];
+
+/** The column that a heading names. */
+function columnFor(heading: string): Column | undefined {
+  const t = heading.trim().toLowerCase();
+  return COLUMNS.find((c) => c.title === t || c.key.toLowerCase() === t || c.also.includes(t));
+}
+
+/** Reads rows one after the other, since each may repeat one before it. */
+class RowReader {
+  /** Where each column stands. */
+  private readonly at: ReadonlyMap<string, number>;
+  /** The line in which each site stands. */
+  private readonly seen = new Map<string, number>();
+
+  constructor(
+    columns: readonly (Column | undefined)[],
+    private readonly known: KnownSites,
+  ) {
+    this.at = new Map(columns.flatMap((c, i) => (c ? [[c.key, i] as const] : [])));
+  }
+
+  async read(cells: readonly string[], line: number, width: number): Promise<CsvRow> {
+    const { site, fault } = siteOf((key) => (cells[this.at.get(key) ?? -1] ?? '').trim().slice(0, 3000));
+    const read = await readAs(NewSiteDto, site);
+    const faults = [
+      ...read.faults.map((f) => this.cellFault(f)),
+      ...(fault ? [this.fault(fault.key, fault.message)] : []),
+      ...this.unknownProfile(site),
+      ...this.repeated(site, line),
+    ];
+    return {
+      line,
+      cells: Array.from({ length: width }, (_, c) => (cells[c] ?? '').slice(0, 500)),
+      site: faults.length ? null : read.value,
+      faults,
+    };
+  }
+
+  /** A fault in a column; of a column that is not there, it is the row's. */
+  private fault(key: string | undefined, message: string): CellFault {
+    return { column: this.at.get(key ?? '') ?? -1, message };
+  }
+
+  private cellFault({ path, message }: Fault): CellFault {
+    const column = COLUMNS.find((c) => path === c.where || path.startsWith(`${c.where}.`));
+    return this.fault(column?.key, message.replace(/^(?:brief\.|places\.0\.)?\w+(?:\.\d+)?:? (?=must)/, ''));
+  }
+
+  private unknownProfile({ hostProfile }: Record<string, unknown>): CellFault[] {
+    const { profiles } = this.known;
+    if (!hostProfile || !profiles || profiles.includes(String(hostProfile))) return [];
+    return [this.fault('hostProfile', `there is no host profile “${String(hostProfile)}”`)];
+  }
+
+  private repeated({ client, name }: Record<string, unknown>, line: number): CellFault[] {
+    const key = `${String(client)}\n${String(name)}`.toLowerCase();
+    const before = this.seen.get(key);
+    this.seen.set(key, line);
+    return [
+      ...(this.known.taken?.has(key)
+        ? [this.fault('name', 'this client has a site of that name already')]
+        : []),
+      ...(before === undefined ? [] : [this.fault('name', `the same site stands in line ${before}`)]),
+    ];
+  }
+}
+
+/** What is wrong with the table as a whole. */
+function tableFaults(
+  table: Papa.ParseResult<string[]>,
+  columns: readonly (Column | undefined)[],
+  rows: number,
+): string[] {
+  const missing = COLUMNS.filter((c) => c.key === 'name' || c.key === 'liveUrl').filter(
+    (c) => !columns.includes(c),
+  );
+  return [
+    ...table.errors
+      .filter((e) => e.type === 'Quotes')
+      .slice(0, 5)
+      .map((e) => `Row ${(e.row ?? 0) + 1}: a quote is not closed.`),
+    ...missing.map((c) => `There is no column “${c.title}”.`),
+    ...(rows > MOST_ROWS ? [`More than ${MOST_ROWS} rows: split the file.`] : []),
+  ];
+}
+
+/** Reads a table with a line of headings; comma, semicolon and tab are told apart. */
+export async function readSitesCsv(text: string, known: KnownSites = {}): Promise<CsvSites> {
   const table = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), {
     skipEmptyLines: 'greedy',
     delimitersToGuess: [',', ';', '\t'],
@@ -108,52 +196,15 @@ export async function readSitesCsv(
   const [head, ...body] = table.data;
   if (!head || !body.length)
     return { columns: [], rows: [], faults: ['There is no row beneath the headings.'] };
-  const found = head.map((h) => {
-    const t = h.trim().toLowerCase();
-    return COLUMNS.find((c) => c.title === t || c.key.toLowerCase() === t || c.also.includes(t));
-  });
-  const faults = table.errors
-    .filter((e) => e.type === 'Quotes')
-    .slice(0, 5)
-    .map((e) => `Row ${(e.row ?? 0) + 1}: a quote is not closed.`);
-  for (const key of ['name', 'liveUrl'])
-    if (!found.some((c) => c?.key === key))
-      faults.push(`There is no column “${COLUMNS.find((c) => c.key === key)!.title}”.`);
-  if (body.length > MOST_ROWS) faults.push(`More than ${MOST_ROWS} rows: split the file.`);
-  const at = new Map(found.flatMap((c, i) => (c ? [[c.key, i] as const] : [])));
-  const seen = new Map<string, number>();
+  const columns = head.map(columnFor);
+  const reader = new RowReader(columns, known);
   const rows: CsvRow[] = [];
-  for (const [i, cells] of body.slice(0, MOST_ROWS).entries()) {
-    const line = i + 2;
-    const { site, fault } = siteOf((key) => (cells[at.get(key) ?? -1] ?? '').trim().slice(0, 3000));
-    const read = await readAs(NewSiteDto, site);
-    const columnOf = (f: Fault): number =>
-      at.get(COLUMNS.find((c) => f.path === c.where || f.path.startsWith(`${c.where}.`))?.key ?? '') ?? -1;
-    const own = read.faults.map((f) => ({
-      column: columnOf(f),
-      message: f.message.replace(/^(?:brief\.|places\.0\.)?\w+(?:\.\d+)?:? (?=must)/, ''),
-    }));
-    if (fault) own.push({ column: at.get(fault.key) ?? -1, message: fault.message });
-    const profile = site.hostProfile as string | undefined;
-    if (profile && known.profiles && !known.profiles.includes(profile))
-      own.push({ column: at.get('hostProfile')!, message: `there is no host profile “${profile}”` });
-    const key = `${String(site.client)}\n${String(site.name)}`.toLowerCase();
-    if (known.taken?.has(key))
-      own.push({ column: at.get('name') ?? -1, message: 'this client has a site of that name already' });
-    if (seen.has(key))
-      own.push({ column: at.get('name') ?? -1, message: `the same site stands in line ${seen.get(key)}` });
-    seen.set(key, line);
-    rows.push({
-      line,
-      cells: head.map((_, c) => (cells[c] ?? '').slice(0, 500)),
-      site: own.length ? null : read.value,
-      faults: own,
-    });
-  }
+  for (const [i, cells] of body.slice(0, MOST_ROWS).entries())
+    rows.push(await reader.read(cells, i + 2, head.length));
   return {
-    columns: head.map((h, i) => ({ title: h.trim().slice(0, 100), known: found[i] !== undefined })),
+    columns: head.map((h, i) => ({ title: h.trim().slice(0, 100), known: columns[i] !== undefined })),
     rows,
-    faults,
+    faults: tableFaults(table, columns, body.length),
   };
 }
 

@@ -1,4 +1,5 @@
 /** Score, coverage and gate, in all and per section. Exact: no floating sums. */
+import { quantity } from '#core/text/quantity';
 import { SECTIONS, type Finding, type Section } from '#core/facts/finding';
 import { ExactSum, type Fraction } from './fraction';
 
@@ -56,69 +57,83 @@ export interface Result extends Tally {
 /** Coverage below this many percent marks the score provisional. */
 export const PROVISIONAL_BELOW = 80;
 
-function plural(n: number, one: string): string {
-  return `${n} ${n === 1 ? one : one + 's'}`;
-}
+const NO_COUNTS: Tally['counts'] = {
+  passed: 0,
+  failed: 0,
+  cantTell: 0,
+  untested: 0,
+  inapplicable: 0,
+  accepted: 0,
+  blockers: 0,
+  majors: 0,
+  minors: 0,
+  undecidedBlockers: 0,
+};
+const OPEN_OF = { blocker: 'blockers', major: 'majors', minor: 'minors' } as const;
 
-/** Sums up a list of findings. */
-export function tally(findings: Finding[]): Tally {
-  const earned = new ExactSum(),
-    possible = new ExactSum(),
-    decided = new ExactSum(),
-    applicable = new ExactSum();
-  const earnedFound = new ExactSum(),
-    possibleFound = new ExactSum();
-  const counts = {
-    passed: 0,
-    failed: 0,
-    cantTell: 0,
-    untested: 0,
-    inapplicable: 0,
-    accepted: 0,
-    blockers: 0,
-    majors: 0,
-    minors: 0,
-    undecidedBlockers: 0,
-  };
-  let anyAccepted = false;
+const isDecided = (f: Finding): boolean => f.outcome === 'passed' || f.outcome === 'failed';
+
+function countsOf(findings: readonly Finding[]): Tally['counts'] {
+  const counts = { ...NO_COUNTS };
   for (const f of findings) {
     counts[f.outcome]++;
     if (f.outcome === 'inapplicable') continue;
-    applicable.add(f.weight);
-    const isDecided = f.outcome === 'passed' || f.outcome === 'failed';
-    if (isDecided) decided.add(f.weight, f.seen ? { num: f.seen.read, den: f.seen.known } : undefined);
-    if (f.credit) {
-      earned.add(f.weight, f.credit);
-      possible.add(f.weight);
-    }
-    const foundCredit = f.creditAsFound !== undefined ? f.creditAsFound : f.credit;
-    if (foundCredit) {
-      earnedFound.add(f.weight, foundCredit);
-      possibleFound.add(f.weight);
-    }
-    if (f.places.some((p) => p.accepted)) anyAccepted = true;
     if (f.accepted) counts.accepted++;
-    else if (f.outcome === 'failed')
-      counts[f.severity === 'blocker' ? 'blockers' : f.severity === 'major' ? 'majors' : 'minors']++;
-    else if (f.severity === 'blocker' && !isDecided) counts.undecidedBlockers++;
+    else if (f.outcome === 'failed') counts[OPEN_OF[f.severity]]++;
+    else if (f.severity === 'blocker' && !isDecided(f)) counts.undecidedBlockers++;
   }
-  const gate: Gate = counts.blockers ? 'held' : counts.undecidedBlockers ? 'undecided' : 'clear';
-  const parts = [
-    counts.blockers ? `${plural(counts.blockers, 'blocker')} open` : '',
-    counts.undecidedBlockers ? `${plural(counts.undecidedBlockers, 'blocker')} undecided` : '',
-    counts.accepted ? `${counts.accepted} accepted` : '',
-    counts.majors ? `${plural(counts.majors, 'major')} open` : '',
-    counts.minors ? `${plural(counts.minors, 'minor')} open` : '',
-  ].filter(Boolean);
+  return counts;
+}
+
+/** The share of the possible weight that was earned, in percent rounded down; null when nothing was decided. */
+function scoreBy(findings: readonly Finding[], creditOf: (f: Finding) => Fraction | null): number | null {
+  const earned = new ExactSum();
+  const possible = new ExactSum();
+  for (const f of findings) {
+    const credit = creditOf(f);
+    if (f.outcome === 'inapplicable' || !credit) continue;
+    earned.add(f.weight, credit);
+    possible.add(f.weight);
+  }
+  return possible.isZero ? null : earned.percentOf(possible);
+}
+
+function coverageOf(findings: readonly Finding[]): Pick<Tally, 'coverage' | 'provisional'> {
+  const decided = new ExactSum();
+  const applicable = new ExactSum();
+  for (const f of findings) {
+    if (f.outcome === 'inapplicable') continue;
+    applicable.add(f.weight);
+    if (isDecided(f)) decided.add(f.weight, f.seen && { num: f.seen.read, den: f.seen.known });
+  }
+  if (applicable.isZero) return { coverage: null, provisional: false };
   return {
-    score: possible.isZero ? null : earned.percentOf(possible),
-    ...(anyAccepted
-      ? { scoreAsFound: possibleFound.isZero ? null : earnedFound.percentOf(possibleFound) }
-      : {}),
-    coverage: applicable.isZero ? null : decided.percentOf(applicable),
-    provisional: !applicable.isZero && decided.below(PROVISIONAL_BELOW, applicable),
-    gate,
-    gateNote: [gate, ...parts].join(', '),
+    coverage: decided.percentOf(applicable),
+    provisional: decided.below(PROVISIONAL_BELOW, applicable),
+  };
+}
+
+function gateOf({ blockers, undecidedBlockers, accepted, majors, minors }: Tally['counts']) {
+  const gate: Gate = blockers ? 'held' : undecidedBlockers ? 'undecided' : 'clear';
+  const parts = [
+    blockers ? `${quantity(blockers, 'blocker')} open` : '',
+    undecidedBlockers ? `${quantity(undecidedBlockers, 'blocker')} undecided` : '',
+    accepted ? `${accepted} accepted` : '',
+    majors ? `${quantity(majors, 'major')} open` : '',
+    minors ? `${quantity(minors, 'minor')} open` : '',
+  ];
+  return { gate, gateNote: [gate, ...parts.filter(Boolean)].join(', ') };
+}
+
+/** Sums up a list of findings. */
+export function tally(findings: readonly Finding[]): Tally {
+  const counts = countsOf(findings);
+  const anyAccepted = findings.some((f) => f.places.some((p) => p.accepted));
+  return {
+    score: scoreBy(findings, (f) => f.credit),
+    ...(anyAccepted ? { scoreAsFound: scoreBy(findings, (f) => f.creditAsFound ?? f.credit) } : {}),
+    ...coverageOf(findings),
+    ...gateOf(counts),
     counts,
   };
 }

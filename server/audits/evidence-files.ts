@@ -1,6 +1,6 @@
 /** What one audit collected, as files in open formats. */
-import { toHar } from '#core/formats/har';
-import { dnsToZoneFile } from '#core/formats/zone-file';
+import { toHar } from '#core/formats/har/write';
+import { dnsToZoneFile } from '#core/formats/zone-file/write';
 import { Audit, AuditEvidence, Environment, Site } from '../platform/db/models';
 import { refuse } from '../platform/http/failure';
 import { keptEvidence } from '../platform/packed';

@@ -5,8 +5,9 @@ import fc from '../property';
 import schemas from 'har-schema';
 import { describe, expect, it } from 'vitest';
 import { evidence } from '#core/checks/example-evidence';
-import { chainsOf, fromHar, toHar } from '#core/formats/har';
-import { evidenceFromHar } from '#core/formats/har-evidence';
+import { chainsOf, toHar } from '#core/formats/har/write';
+import { fromHar } from '#core/formats/har/read';
+import { evidenceFromHar } from '#core/formats/har/evidence';
 
 const ajv = new Ajv({
   strict: false,

@@ -3,7 +3,7 @@
  * that knows only that text, and the check passes.
  */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { readZoneFile } from '#core/formats/zone-file';
+import { readZoneFile } from '#core/formats/zone-file/read';
 import { FAULTS } from '../../net/faults';
 import { startPracticeNet, type PracticeNet } from '../../net/practice-net';
 import type { WebAnswer } from '../../net/web';

@@ -86,16 +86,3 @@ export function answerText(a: DnsAnswer): string {
   const head = `;; ${a.name} ${a.type} @${a.serverName ?? a.server}: ${a.rcode === 'NONE' ? (a.error ?? 'no answer') : a.rcode}${a.authoritative ? ', authoritative' : ''}`;
   return [head, ...a.records.map((r) => `${r.name}. ${r.ttl} IN ${r.type} ${r.value}`)].join('\n');
 }
-
-/** A record line in zone-file form (RFC 1035 5.1). */
-export function zoneLine(r: { name: string; type: string; value: string; ttl?: number }): string {
-  const name = r.name.endsWith('.') ? r.name : `${r.name}.`;
-  const isName = ['CNAME', 'NS', 'MX', 'PTR'].includes(r.type);
-  const value =
-    r.type === 'TXT' && !r.value.startsWith('"')
-      ? `"${r.value.replace(/(["\\])/g, '\\$1')}"`
-      : isName && !r.value.endsWith('.')
-        ? `${r.value}.`
-        : r.value;
-  return `${name} ${r.ttl ?? 3600} IN ${r.type} ${value}`;
-}

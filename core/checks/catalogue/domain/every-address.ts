@@ -23,21 +23,20 @@ function siteFace({ addresses, https }: HostEvidence): string | undefined {
   return most[1] * 2 === all && met ? faceOf(met) : most[0];
 }
 
+/** An address that gave no answer. */
+function judgeSilence(place: string, { family, exchange }: AddressEvidence, host: HostEvidence): PlaceResult {
+  const { code, message = 'no answer' } = exchange.error ?? {};
+  if (code === 'no-address' || code === 'forbidden-address')
+    return unsure(place, family === 6 ? `IPv6 cannot be reached from here (${message})` : message);
+  if (host.addresses.every((b) => b.exchange.status === undefined))
+    return unsure(place, `rests on https.answers: ${message}`);
+  return code === 'timeout' ? unsure(place, message) : failed(place, { found: message });
+}
+
 function judgeAddress(a: AddressEvidence, host: HostEvidence, good: string | undefined): PlaceResult {
   const place = `${a.family === 6 ? 'AAAA' : 'A'} ${host.host} ${a.address}`;
-  const { error, status } = a.exchange;
-  if (error?.code === 'no-address' || error?.code === 'forbidden-address')
-    return unsure(
-      place,
-      a.family === 6 ? `IPv6 cannot be reached from here (${error.message})` : error.message,
-    );
-  if (status === undefined) {
-    if (host.addresses.every((b) => b.exchange.status === undefined))
-      return unsure(place, `rests on https.answers: ${error?.message ?? 'no answer'}`);
-    return error?.code === 'timeout'
-      ? unsure(place, error.message)
-      : failed(place, { found: error?.message ?? 'no answer' });
-  }
+  const { status } = a.exchange;
+  if (status === undefined) return judgeSilence(place, a, host);
   if (faceOf(a) !== good) {
     const title = a.title ? ` “${a.title}”` : '';
     return failed(place, { found: `another site: ${status}${title}`, expected: good });

@@ -6,7 +6,8 @@ import { isSpf } from '#core/extract/spf';
 import { joinedText } from '#core/facts/dns-text';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { cantTell, failed, failedPlaces, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
-import { bestAnswers, plainName, sameValue, zoneLine } from '#core/checks/kit/dns-answers';
+import { bestAnswers, plainName, sameValue } from '#core/checks/kit/dns-answers';
+import { hourLine } from '#core/formats/zone-file/write';
 import { changeAhead, type Change } from './change';
 
 /** The mail records that are served today: exchangers, SPF, DMARC, and the keys of the brief's selectors. */
@@ -38,7 +39,7 @@ const placeOf = (r: DnsRecord): string =>
 
 function judgeRecord(r: DnsRecord, change: Change, { evidence, brief }: CheckContext): PlaceResult {
   const place = placeOf(r);
-  const raw = zoneLine(r);
+  const raw = hourLine(r);
   const isKept = (brief.records ?? []).some(
     (e) =>
       e.type === r.type && plainName(e.name) === plainName(r.name) && sameValue(r.type, e.value, r.value),

@@ -6,14 +6,8 @@ import type { Take } from '#core/facts/take';
 import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import {
-  answerText,
-  answersFor,
-  bestAnswers,
-  sameValue,
-  zoneLine,
-  isUsable,
-} from '#core/checks/kit/dns-answers';
+import { answerText, answersFor, bestAnswers, sameValue, isUsable } from '#core/checks/kit/dns-answers';
+import { hourLine } from '#core/formats/zone-file/write';
 
 /**
  * Where a host flattens its alias into addresses, those count that the alias itself resolves to (common
@@ -107,7 +101,7 @@ export const recordsMatch = defineCheck({
     return {
       steps:
         'Set these records at the operator of the name servers, and take away others of the same name and type.',
-      paste: [{ label: 'Zone file', text: lines.map(zoneLine).join('\n') }],
+      paste: [{ label: 'Zone file', text: lines.map(hourLine).join('\n') }],
     };
   },
 });

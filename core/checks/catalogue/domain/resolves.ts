@@ -1,7 +1,8 @@
 import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import { answerText, answersFor, zoneLine } from '#core/checks/kit/dns-answers';
+import { answerText, answersFor } from '#core/checks/kit/dns-answers';
+import { hourLine } from '#core/formats/zone-file/write';
 
 function judgeName(host: string, { evidence }: CheckContext): PlaceResult {
   const answers = ['A', 'AAAA']
@@ -51,7 +52,7 @@ export const resolves = defineCheck({
     return {
       steps:
         'Set the record at the operator of the name servers; it can take as long as the old TTL until everybody sees it.',
-      paste: lines.length ? [{ label: 'Zone file', text: lines.map(zoneLine).join('\n') }] : undefined,
+      paste: lines.length ? [{ label: 'Zone file', text: lines.map(hourLine).join('\n') }] : undefined,
     };
   },
 });

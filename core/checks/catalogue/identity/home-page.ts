@@ -40,10 +40,11 @@ export const homePage = defineCheck({
     const { brief, view } = context;
     const { home, homeEvidence } = view;
     const { expected } = context.words;
-    const status = homeEvidence ? finalStatus(homeEvidence.chain) : undefined;
-    const place = homeEvidence?.url ?? view.evidence.target.url;
+    if (!homeEvidence) return cantTell('the home page was not read', { expected });
+    const { chain, url: place } = homeEvidence;
+    const status = finalStatus(chain);
     if (status === undefined)
-      return cantTell(homeEvidence?.chain.error?.message ?? 'the home page was not read', { expected });
+      return cantTell(chain.error?.message ?? 'the home page was not read', { expected });
     if (!view.within(place)) return overSite(context, failed(place, { found: `leads away to ${place}` }));
     if (!home || status !== 200) {
       const found = status === 200 ? 'no HTML page' : `status ${status}`;

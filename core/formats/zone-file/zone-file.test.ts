@@ -1,7 +1,9 @@
-import fc from '../../tests/property';
+import fc from '../../../tests/property';
 import { describe, expect, it } from 'vitest';
 import { dnsAnswer, evidence } from '#core/checks/example-evidence';
-import { answersFromZone, dnsToZoneFile, readTtl, readZoneFile, toZoneFile, zoneLine } from './zone-file';
+import { answersFromZone } from '#core/formats/zone-file/answers';
+import { dnsToZoneFile, toZoneFile, zoneLine } from '#core/formats/zone-file/write';
+import { readTtl, readZoneFile } from '#core/formats/zone-file/read';
 
 /** RFC 1035 5.3, its example zone, word for word. */
 const RFC_1035 = `
