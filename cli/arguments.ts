@@ -69,70 +69,102 @@ function whole(text: string | undefined, name: string, fallback: number, max: nu
   return n;
 }
 
-/** @throws UsageError with a sentence that says what is wrong */
-export function readArguments(argv: string[]): Arguments {
-  const text = { type: 'string' } as const;
-  const many = { type: 'string', multiple: true } as const;
-  const flag = { type: 'boolean' } as const;
-  let parsed;
+const TEXT = { type: 'string' } as const;
+const MANY = { type: 'string', multiple: true } as const;
+const FLAG = { type: 'boolean' } as const;
+
+const OPTIONS = {
+  situation: TEXT,
+  brief: TEXT,
+  'host-profile': TEXT,
+  checklist: TEXT,
+  attestations: TEXT,
+  resolver: MANY,
+  ca: MANY,
+  map: MANY,
+  'allow-private': FLAG,
+  pages: TEXT,
+  timeout: TEXT,
+  format: TEXT,
+  out: TEXT,
+  evidence: TEXT,
+  'from-evidence': TEXT,
+  har: TEXT,
+  'from-har': TEXT,
+  zone: TEXT,
+  'from-zone': TEXT,
+  'way-in': TEXT,
+  'rdap-bootstrap': TEXT,
+  agent: TEXT,
+  delay: TEXT,
+  concurrency: TEXT,
+  outside: FLAG,
+  list: FLAG,
+  help: FLAG,
+} as const;
+
+function parse(argv: string[]) {
   try {
-    parsed = parseArgs({
-      args: argv,
-      allowPositionals: true,
-      options: {
-        situation: text,
-        brief: text,
-        'host-profile': text,
-        checklist: text,
-        attestations: text,
-        resolver: many,
-        ca: many,
-        map: many,
-        'allow-private': flag,
-        pages: text,
-        timeout: text,
-        format: text,
-        out: text,
-        evidence: text,
-        'from-evidence': text,
-        har: text,
-        'from-har': text,
-        zone: text,
-        'from-zone': text,
-        'way-in': text,
-        'rdap-bootstrap': text,
-        agent: text,
-        delay: text,
-        concurrency: text,
-        outside: flag,
-        list: flag,
-        help: flag,
-      },
-    });
+    return parseArgs({ args: argv, allowPositionals: true, options: OPTIONS });
   } catch (error) {
     throw new UsageError((error as Error).message);
   }
-  const v = parsed.values;
-  if (parsed.positionals.length > 1)
-    throw new UsageError(`one address at a time, not also “${parsed.positionals[1]}”`);
-  if (v.situation !== undefined && !SITUATIONS.includes(v.situation as Situation))
-    throw new UsageError(`--situation is one of ${SITUATIONS.join(', ')}, not “${v.situation}”`);
-  if (v.format !== undefined && v.format !== 'text' && v.format !== 'json')
-    throw new UsageError(`--format is text or json, not “${v.format}”`);
+}
+type Parsed = ReturnType<typeof parse>['values'];
+
+/** One of a few words. @throws UsageError */
+function oneOf<W extends string>(words: readonly W[], text: string | undefined, name: string): W | undefined {
+  if (text === undefined || words.includes(text as W)) return text as W | undefined;
+  const list = words.length > 2 ? `one of ${words.join(', ')}` : words.join(' or ');
+  throw new UsageError(`--${name} is ${list}, not “${text}”`);
+}
+
+/** Options that do not go together. */
+function refuseContradictions(args: Arguments): void {
+  const needsAddress = !args.list && !args.help && !args.fromEvidence;
+  if (needsAddress && !args.url) throw new UsageError('an address is missing');
+  if (args.fromHar && !args.url) throw new UsageError('--from-har needs the address of the site as well');
+  if (args.fromZone && !args.fromHar) throw new UsageError('--from-zone goes with --from-har');
+  // a name that would end the header early is no name
+  if (args.agent !== undefined && !/^[\x20-\x7e]{1,300}$/.test(args.agent))
+    throw new UsageError('--agent takes up to 300 printable ASCII characters');
+}
+
+/** The address to audit, with https where no scheme is given. @throws UsageError */
+function addressOf(given: string | undefined): string | undefined {
+  if (!given) return undefined;
+  const url = /^https?:\/\//i.test(given) ? given : `https://${given}`;
+  if (!parseUrl(url)) throw new UsageError(`“${url}” is no address`);
+  return url;
+}
+
+/** How the network is used. */
+function politeness(v: Parsed): Pick<Arguments, 'pages' | 'timeout' | 'delay' | 'concurrency'> {
+  return {
+    pages: Math.floor(whole(v.pages, 'pages', 50, 5000)),
+    timeout: whole(v.timeout, 'timeout', 15, 600),
+    delay: v.delay === '0' ? 0 : whole(v.delay, 'delay', 0, 60_000),
+    concurrency: Math.floor(whole(v.concurrency, 'concurrency', 6, 32)),
+  };
+}
+
+/** @throws UsageError with a sentence that says what is wrong */
+export function readArguments(argv: string[]): Arguments {
+  const { values: v, positionals } = parse(argv);
+  if (positionals.length > 1) throw new UsageError(`one address at a time, not also “${positionals[1]}”`);
+  const { resolver = [], ca = [], map = [], outside = false, list = false, help = false } = v;
   const args: Arguments = {
-    url: parsed.positionals[0],
-    situation: v.situation as Situation | undefined,
+    url: positionals[0],
+    situation: oneOf(SITUATIONS, v.situation, 'situation'),
     brief: v.brief,
     hostProfile: v['host-profile'],
     checklist: v.checklist,
     attestations: v.attestations,
-    resolver: v.resolver ?? [],
-    ca: v.ca ?? [],
-    map: v.map ?? [],
+    resolver,
+    ca,
+    map,
     allowPrivate: v['allow-private'] ?? false,
-    pages: Math.floor(whole(v.pages, 'pages', 50, 5000)),
-    timeout: whole(v.timeout, 'timeout', 15, 600),
-    format: v.format === 'json' ? 'json' : 'text',
+    format: oneOf(['text', 'json'], v.format, 'format') ?? 'text',
     out: v.out,
     evidence: v.evidence,
     fromEvidence: v['from-evidence'],
@@ -143,20 +175,11 @@ export function readArguments(argv: string[]): Arguments {
     wayIn: v['way-in'],
     rdapBootstrap: v['rdap-bootstrap'],
     agent: v.agent,
-    delay: v.delay === '0' ? 0 : whole(v.delay, 'delay', 0, 60_000),
-    concurrency: Math.floor(whole(v.concurrency, 'concurrency', 6, 32)),
-    outside: v.outside ?? false,
-    list: v.list ?? false,
-    help: v.help ?? false,
+    ...politeness(v),
+    outside,
+    list,
+    help,
   };
-  if (!args.list && !args.help && !args.url && !args.fromEvidence)
-    throw new UsageError('an address is missing');
-  if (args.fromHar && !args.url) throw new UsageError('--from-har needs the address of the site as well');
-  if (args.fromZone && !args.fromHar) throw new UsageError('--from-zone goes with --from-har');
-  // a name that would end the header early is no name
-  if (args.agent !== undefined && !/^[\x20-\x7e]{1,300}$/.test(args.agent))
-    throw new UsageError('--agent takes up to 300 printable ASCII characters');
-  if (args.url && !/^https?:\/\//i.test(args.url)) args.url = `https://${args.url}`;
-  if (args.url && !parseUrl(args.url)) throw new UsageError(`“${args.url}” is no address`);
-  return args;
+  refuseContradictions(args);
+  return { ...args, url: addressOf(args.url) };
 }

@@ -9,10 +9,10 @@ import { asciiHost } from '#core/extract/address';
 import type { Brief } from '#core/facts/brief';
 import type { Attestation, Checklist } from '#core/facts/checklist';
 import { finalStatus, type Evidence } from '#core/facts/evidence';
-import { withHostRecords } from '#core/facts/host-records';
 import type { HostProfile } from '#core/facts/host-profile';
 import { scoreOf } from '#core/score/score';
-import { collect, hostsOf } from '#probe/collect';
+import { collect } from '#probe/collect';
+import { hostsOf } from '#probe/plan';
 import { readArguments, USAGE, UsageError, type Arguments } from './arguments';
 import { evidenceFromHar } from '#core/formats/har/evidence';
 import { toHar } from '#core/formats/har/write';
@@ -116,7 +116,8 @@ function fromFiles(args: Arguments, brief: Brief): Evidence {
   }
 }
 
-async function gather(args: Arguments, brief: Brief, checklist: Checklist): Promise<Evidence> {
+/** Looks at the network. */
+async function gather(args: Arguments, { brief, profile, checklist }: Given): Promise<Evidence> {
   const host = new URL(args.url!).hostname;
   let last = '';
   try {
@@ -124,6 +125,7 @@ async function gather(args: Arguments, brief: Brief, checklist: Checklist): Prom
       url: args.url!,
       kind: kindOf(args, brief),
       brief,
+      profile,
       asked: askedFor(checklist, brief.preferredHost ?? host),
       resolvers: args.resolver,
       map: args.map,
@@ -151,6 +153,63 @@ async function gather(args: Arguments, brief: Brief, checklist: Checklist): Prom
   }
 }
 
+/** What the command line was given beside the address. */
+interface Given {
+  brief: Brief;
+  profile?: HostProfile;
+  checklist: Checklist;
+  attestations?: Attestation[];
+}
+
+function givenBy(args: Arguments): Given {
+  return {
+    brief: args.brief ? readDocument<Brief>(args.brief, 'brief') : {},
+    profile: args.hostProfile ? readDocument<HostProfile>(args.hostProfile, 'host-profile') : undefined,
+    checklist: args.checklist ? readChecklistFile(args.checklist) : fullChecklist(),
+    attestations: args.attestations
+      ? readDocument<Attestation[]>(args.attestations, 'attestations')
+      : undefined,
+  };
+}
+
+/** Stored, recorded elsewhere, or collected now. */
+function evidenceFor(args: Arguments, given: Given): Evidence | Promise<Evidence> {
+  if (args.fromEvidence) return readEvidence(args.fromEvidence);
+  return args.fromHar ? fromFiles(args, given.brief) : gather(args, given);
+}
+
+function keepEvidence(args: Arguments, evidence: Evidence): void {
+  if (args.evidence) writeFile(args.evidence, JSON.stringify(evidence));
+  if (args.har) writeFile(args.har, JSON.stringify(toHar(evidence)));
+  if (args.zone) writeFile(args.zone, dnsToZoneFile(evidence.dns));
+}
+
+const EXIT_CODES = { clear: 0, held: 1, undecided: 3 };
+const UNREACHABLE = 2;
+const HAND_LEFT_OUT = 'Checks by hand are left out: give --attestations to count them.';
+
+/** @returns the exit code */
+async function audit(args: Arguments, put: (text: string) => void): Promise<number> {
+  const given = givenBy(args);
+  const { attestations } = given;
+  const evidence = await evidenceFor(args, given);
+  keepEvidence(args, evidence);
+  const situation = args.situation ?? (evidence.target.kind === 'before' ? 'staging' : 'live');
+  // judged at the time of collecting, so that stored evidence gives the same findings for ever
+  const at = new Date(evidence.finishedAt);
+  const findings = judge({ ...given, evidence, situation, at, leaveOutHand: !attestations });
+  put(
+    args.format === 'json'
+      ? JSON.stringify(resultJson(evidence, situation, findings), null, 2)
+      : resultText(evidence, situation, findings, !attestations),
+  );
+  if (!attestations) say(HAND_LEFT_OUT);
+  if (!unreachable(evidence)) return EXIT_CODES[scoreOf(findings).gate];
+  const error = evidence.pages[0]?.chain.error ?? evidence.hosts[0]?.https.error;
+  say(`Nothing was reachable: ${error?.message ?? 'no answer'}.`);
+  return UNREACHABLE;
+}
+
 async function main(argv: string[]): Promise<number> {
   const args = readArguments(argv);
   if (args.help) {
@@ -161,51 +220,9 @@ async function main(argv: string[]): Promise<number> {
     if (args.out) writeFile(args.out, `${text}\n`);
     else process.stdout.write(`${text}\n`);
   };
-  if (args.list) {
-    put(JSON.stringify(catalogueList(), null, 2));
-    return 0;
-  }
-  const profile = args.hostProfile ? readDocument<HostProfile>(args.hostProfile, 'host-profile') : undefined;
-  const given = args.brief ? readDocument<Brief>(args.brief, 'brief') : {};
-  // a host's records are looked up too where the brief names none
-  const brief = args.url ? withHostRecords(given, profile, new URL(args.url).hostname) : given;
-  const checklist = args.checklist ? readChecklistFile(args.checklist) : fullChecklist();
-  const attestations = args.attestations
-    ? readDocument<Attestation[]>(args.attestations, 'attestations')
-    : undefined;
-  const evidence = args.fromEvidence
-    ? readEvidence(args.fromEvidence)
-    : args.fromHar
-      ? fromFiles(args, brief)
-      : await gather(args, brief, checklist);
-  if (args.evidence) writeFile(args.evidence, JSON.stringify(evidence));
-  if (args.har) writeFile(args.har, JSON.stringify(toHar(evidence)));
-  if (args.zone) writeFile(args.zone, dnsToZoneFile(evidence.dns));
-  const situation = args.situation ?? (evidence.target.kind === 'before' ? 'staging' : 'live');
-  // judged at the time of collecting, so that stored evidence gives the same findings for ever
-  const findings = judge({
-    evidence,
-    brief,
-    profile,
-    checklist,
-    situation,
-    at: new Date(evidence.finishedAt),
-    attestations,
-    leaveOutHand: !attestations,
-  });
-  put(
-    args.format === 'json'
-      ? JSON.stringify(resultJson(evidence, situation, findings), null, 2)
-      : resultText(evidence, situation, findings, !attestations),
-  );
-  if (!attestations) say('Checks by hand are left out: give --attestations to count them.');
-  if (unreachable(evidence)) {
-    say(
-      `Nothing was reachable: ${evidence.pages[0]?.chain.error?.message ?? evidence.hosts[0]?.https.error?.message ?? 'no answer'}.`,
-    );
-    return 2;
-  }
-  return { clear: 0, held: 1, undecided: 3 }[scoreOf(findings).gate];
+  if (!args.list) return audit(args, put);
+  put(JSON.stringify(catalogueList(), null, 2));
+  return 0;
 }
 
 main(process.argv.slice(2)).then(

@@ -3,6 +3,7 @@ import type { Evidence } from '#core/facts/evidence';
 import { SECTIONS, SECTION_TITLES } from '#core/facts/finding';
 import type { Situation } from '#core/facts/situation';
 import type { JudgedFinding } from '#core/checks/engine/judge';
+import { failedPlaces } from '#core/checks/kit/judgement';
 import { scoreOf } from '#core/score/score';
 import { urgency } from '#core/score/urgency';
 
@@ -52,6 +53,23 @@ const plainText = (text: string): string =>
     .replace(/\s+/g, ' ')
     .slice(0, 200);
 
+/** What the outcome of one finding rests on. */
+function detailOf(f: JudgedFinding): string {
+  if (f.outcome === 'failed')
+    return `: expected ${plainText(f.expected ?? '')}; found ${plainText(f.found ?? '')}`;
+  return f.reason ? `: ${plainText(f.reason)}` : '';
+}
+
+const MOST_PLACES = 5;
+
+/** A finding's line, and where it failed at several places. */
+function linesOf(f: JudgedFinding): string[] {
+  const line = `  ${f.outcome.padEnd(12)} ${f.severity.padEnd(7)} ${f.check}${detailOf(f)}`;
+  if (f.outcome !== 'failed' || f.places.length < 2) return [line];
+  const bad = failedPlaces(f, MOST_PLACES);
+  return [line, ...bad.map((p) => `      ${plainText(p.place)}: ${plainText(p.found ?? '')}`)];
+}
+
 /** For reading in a terminal. Control characters from audited sites never reach it. */
 export function resultText(
   evidence: Evidence,
@@ -60,23 +78,17 @@ export function resultText(
   handLeftOut: boolean,
 ): string {
   const r = scoreOf(findings);
+  const provisional = r.provisional ? ' (provisional)' : '';
   const lines = [
     `${plainText(evidence.target.url)} (${situation}), ${evidence.finishedAt}`,
-    `Score ${r.score ?? '–'}${r.provisional ? ' (provisional)' : ''}, coverage ${r.coverage ?? '–'} %, gate ${r.gateNote}`,
+    `Score ${r.score ?? '–'}${provisional}, coverage ${r.coverage ?? '–'} %, gate ${r.gateNote}`,
     '',
   ];
   for (const section of SECTIONS) {
     const own = findings.filter((f) => f.section === section).sort((a, b) => urgency(a) - urgency(b));
     if (!own.length) continue;
     lines.push(`${SECTION_TITLES[section]}: ${r.sections[section].score ?? '–'}`);
-    for (const f of own) {
-      lines.push(
-        `  ${f.outcome.padEnd(12)} ${f.severity.padEnd(7)} ${f.check}${f.outcome === 'failed' ? `: expected ${plainText(f.expected ?? '')}; found ${plainText(f.found ?? '')}` : f.reason ? `: ${plainText(f.reason)}` : ''}`,
-      );
-      if (f.outcome === 'failed' && f.places.length > 1)
-        for (const p of f.places.filter((x) => x.outcome === 'failed').slice(0, 5))
-          lines.push(`      ${plainText(p.place)}: ${plainText(p.found ?? '')}`);
-    }
+    lines.push(...own.flatMap(linesOf));
   }
   for (const note of evidence.notes) lines.push('', note);
   if (handLeftOut) lines.push('', 'Checks by hand are left out: give --attestations to count them.');

@@ -62,9 +62,28 @@ export class AssetList {
   }
 }
 
+/** The icons that the home page names; where it names none, the addresses that browsers look at. */
+function addIcons(list: AssetList, home: PageEvidence | undefined, base: string): void {
+  const { origin } = new URL(home?.url ?? base);
+  const links = home?.facts?.links ?? [];
+  const icons = links.filter((l) => l.rel.includes('icon'));
+  const touchIcons = links.filter((l) => l.rel.some((r) => r.startsWith('apple-touch-icon')));
+  for (const { href } of icons) list.add(href, 'icon', home!.url);
+  for (const { href } of touchIcons) list.add(href, 'touch-icon', home!.url);
+  if (!icons.length) list.add(`${origin}/favicon.ico`, 'icon');
+  if (!touchIcons.length) list.add(`${origin}/apple-touch-icon.png`, 'touch-icon');
+}
+
+/** The share picture of a page, where it is named by a whole address. */
+function sharePictureOf({ facts }: PageEvidence): string | undefined {
+  const meta = facts?.metas.find((m) => m.property === 'og:image' || m.name === 'og:image');
+  const address = meta?.content.trim();
+  return address && parseUrl(address) ? address : undefined;
+}
+
 /**
- * The home page's icons (and the places browsers look in), every share picture, and what pages load from the
- * site's own hosts.
+ * The home page's icons (and the addresses browsers look at), every share picture, and what pages load from
+ * the site's own hosts.
  * @param thirdParty whether files of other hosts are asked for as well (their head only)
  */
 export function assetsToFetch(
@@ -74,27 +93,19 @@ export function assetsToFetch(
   thirdParty = false,
 ): AssetList {
   const list = new AssetList();
-  const home = pages.find((p) => p.via === 'home');
-  const origin = new URL(home?.url ?? base).origin;
-  const links = home?.facts?.links ?? [];
-  for (const link of links) {
-    if (link.rel.includes('icon')) list.add(link.href, 'icon', home!.url);
-    if (link.rel.some((r) => r.startsWith('apple-touch-icon'))) list.add(link.href, 'touch-icon', home!.url);
-  }
-  if (!links.some((l) => l.rel.includes('icon'))) list.add(`${origin}/favicon.ico`, 'icon');
-  if (!links.some((l) => l.rel.some((r) => r.startsWith('apple-touch-icon'))))
-    list.add(`${origin}/apple-touch-icon.png`, 'touch-icon');
+  addIcons(
+    list,
+    pages.find((p) => p.via === 'home'),
+    base,
+  );
   for (const page of pages) {
-    const picture = page.facts?.metas
-      .find((m) => m.property === 'og:image' || m.name === 'og:image')
-      ?.content.trim();
-    if (picture && parseUrl(picture)) list.add(picture, 'share-picture');
-    for (const r of page.facts?.resources ?? []) {
-      const role = FONT_FILE.test(r.url) ? 'font' : KINDS[r.kind];
-      const host = role && hostOf(r.url);
+    list.add(sharePictureOf(page), 'share-picture');
+    for (const { url, kind } of page.facts?.resources ?? []) {
+      const role = FONT_FILE.test(url) ? 'font' : KINDS[kind];
+      const host = role && hostOf(url);
       if (!host) continue;
-      if (hosts.has(host)) list.add(r.url, role);
-      else if (thirdParty) list.add(r.url, 'third-party');
+      if (hosts.has(host)) list.add(url, role);
+      else if (thirdParty) list.add(url, 'third-party');
     }
   }
   return list;

@@ -1,21 +1,23 @@
 /** Collects the evidence about one environment. Never judges. */
-import { createHash } from 'node:crypto';
-import type { AskedFor } from '#core/checks/engine/own-check';
-import { asciiHost, normaliseUrl, registrableDomain } from '#core/extract/address';
-import type { Brief } from '#core/facts/brief';
-import { EVIDENCE_VERSION, type DnsAnswer, type Evidence, type HostEvidence } from '#core/facts/evidence';
-import type { EnvironmentKind } from '#core/facts/situation';
-import { addFromStyles, assetsToFetch, fetchAsset } from './assets';
+import {
+  EVIDENCE_VERSION,
+  headerValues,
+  lastAnswer,
+  type DnsAnswer,
+  type Evidence,
+} from '#core/facts/evidence';
+import { addFromStyles, assetsToFetch, fetchAsset, type AssetList } from './assets';
 import { compareFreshness, probeVariants } from './compare';
 import { Crawler } from './crawl';
 import { Dialer, type DialerOptions } from './dialer';
-import { collectDns, type NamesToAsk } from './dns/authority';
+import { collectDns } from './dns/authority';
 import { extractHere, type Extract } from './extractor';
 import { HttpClient, type Asked } from './http/client';
-import { kindOf, passOf, secretsOf, withoutSecrets, type WayIn } from './http/way-in';
+import { kindOf, secretsOf, withoutSecrets, type WayIn } from './http/way-in';
 import { readHidden } from './hidden';
 import { probeHost } from './hosts';
 import { askLinks, linksToAsk } from './links';
+import { planOf, type Plan, type Target } from './plan';
 import bundledBootstrap from './registration/bootstrap.json' with { type: 'json' };
 import { collectRegistration, type Bootstrap } from './registration/rdap';
 import {
@@ -37,20 +39,13 @@ export interface Progress {
   current?: string;
 }
 
-export interface CollectOptions extends DialerOptions {
-  url: string;
-  kind: EnvironmentKind;
-  brief?: Brief;
-  /** What the checklist's own checks need beside the rest. */
-  asked?: AskedFor;
+export interface CollectOptions extends DialerOptions, Target {
   /** How the auditor gets in; what is secret in it never reaches the evidence. */
   wayIn?: WayIn;
   /** PEM texts of further trusted roots. */
   ca?: readonly string[];
   store?: TrustStore;
   agent?: string;
-  /** At most 5,000. */
-  maxPages?: number;
   maxBytes?: number;
   /** Requests at once to one host, and the least time between two of them in milliseconds. */
   concurrency?: number;
@@ -71,49 +66,40 @@ export interface CollectOptions extends DialerOptions {
 }
 
 export const AGENT = 'Armband/0.1 (site audit for the agency that looks after this site)';
-export const MOST_PAGES = 5000;
+const USUAL_CONCURRENCY = 6;
+const USUAL_SECONDS = 900;
+const MOST_BYTES = 10 * 1024 * 1024;
+/** Sitemaps may be as long as their standard says. */
+const LONGEST_BODY = 52_428_800;
 
-/** The hosts an audit looks at: an environment's own, and on the live one the preferred and the others. */
-export function hostsOf(url: string, kind: EnvironmentKind, brief: Brief): string[] {
-  const own = new URL(url).hostname;
-  if (kind !== 'live') return [own];
-  return [...new Set(asciiHosts([brief.preferredHost, own, ...(brief.otherHosts ?? [])]))];
+/** What every phase works with. */
+interface Tools {
+  dialer: Dialer;
+  store: TrustStore;
+  extract: Extract;
+  client: HttpClient;
+  /** Without the key: whether a door is shut shows from outside only. */
+  visitor: HttpClient;
 }
 
-const asciiHosts = (hosts: readonly (string | undefined)[]): string[] =>
-  hosts.map((h) => (h ? asciiHost(h) : undefined)).filter((h): h is string => h !== undefined);
-
-/**
- * What to ask of DNS. Before the launch the live domain is looked at as well: its records and mail are about
- * to change.
- */
-function namesToAsk(
-  hosts: readonly string[],
-  kind: EnvironmentKind,
-  brief: Brief,
-  asked: AskedFor['records'],
-): NamesToAsk {
-  const live = kind === 'live' ? [] : asciiHosts([brief.preferredHost, ...(brief.otherHosts ?? [])]);
-  const zone = registrableDomain(live[0] ?? hosts[0]!);
-  const mail = brief.contactEmail?.split('@').at(-1);
-  return {
-    hosts: [...new Set([...hosts, ...live])],
-    zone,
-    records: [
-      ...(brief.records ?? []),
-      ...(brief.currentRecords ?? []),
-      ...asked.map((r) => ({ ...r, value: '' })),
-    ],
-    dkimSelectors: brief.dkimSelectors ?? [],
-    ...(mail && asciiHost(mail) ? { mailDomain: asciiHost(mail) } : {}),
-    knownSubdomains: asciiHosts(brief.knownSubdomains ?? []),
-    coming: asciiHosts(brief.nameServers ?? []),
-    // made up, and the same for the same zone, so that two audits ask the same
-    randomLabel: `armband-${createHash('sha256')
-      .update(zone ?? '')
-      .digest('hex')
-      .slice(0, 12)}`,
-  };
+function toolsFor(options: CollectOptions): Tools {
+  const dialer = new Dialer(options);
+  const store = options.store ?? new TrustStore(options.ca ?? []);
+  const client = new HttpClient(dialer, store, {
+    agent: options.agent ?? AGENT,
+    timeoutMs: dialer.timeoutMs,
+    maxBytes: options.maxBytes ?? MOST_BYTES,
+    longestBody: LONGEST_BODY,
+    maxRedirects: 10,
+    connections: options.concurrency ?? USUAL_CONCURRENCY,
+    delayMs: options.delayMs,
+    retryPauseMs: options.retryPauseMs ?? 1000,
+    signal: options.signal,
+    wayIn: options.wayIn,
+  });
+  const hasKey = options.wayIn && 'hosts' in options.wayIn;
+  const visitor = hasKey ? new HttpClient(dialer, store, { ...client.options, wayIn: undefined }) : client;
+  return { dialer, store, extract: options.extract ?? extractHere, client, visitor };
 }
 
 /**
@@ -122,233 +108,229 @@ function namesToAsk(
  * everything else ends up in the evidence
  */
 export async function collect(options: CollectOptions): Promise<Evidence> {
-  const clock = options.clock ?? (() => new Date());
-  const brief = options.brief ?? {};
-  const { kind } = options;
-  const base = normaliseUrl(options.url);
-  if (!base) throw new RangeError(`“${options.url}” is no http or https address`);
-  const baseUrl = new URL(base);
-  const hosts = hostsOf(base, kind, brief);
-  const own = new Set(hosts);
-  const startedAt = clock().toISOString();
-  const deadlineAt = performance.now() + (options.auditSeconds ?? 900) * 1000;
-  const overdue = () => performance.now() > deadlineAt;
-  const dialer = new Dialer(options);
-  const store = options.store ?? new TrustStore(options.ca ?? []);
-  const extract = options.extract ?? extractHere;
-  const agent = options.agent ?? AGENT;
-  const concurrency = options.concurrency ?? 6;
-  const maxPages = Math.min(options.maxPages ?? 50, MOST_PAGES);
-  const client = new HttpClient(dialer, store, {
-    agent,
-    timeoutMs: dialer.timeoutMs,
-    maxBytes: options.maxBytes ?? 10 * 1024 * 1024,
-    longestBody: 52_428_800,
-    maxRedirects: 10,
-    connections: concurrency,
-    delayMs: options.delayMs,
-    retryPauseMs: options.retryPauseMs ?? 1000,
-    signal: options.signal,
-    wayIn: options.wayIn,
-  });
-  // hosts are looked at as any visitor sees them: whether a door is shut shows from outside only
-  const visitor =
-    options.wayIn && 'hosts' in options.wayIn
-      ? new HttpClient(dialer, store, { ...client.options, wayIn: undefined })
-      : client;
-  const say = options.onProgress ?? (() => {});
-  const notes: string[] = [];
-  const stopIfAsked = () => {
-    if (options.signal?.aborted) throw new DOMException('The audit was stopped.', 'AbortError');
-  };
-
+  const plan = planOf(options, options.outside);
+  const tools = toolsFor(options);
   try {
-    // the home page on the preferred host, where the brief names one that is not the address's own
-    const homeUrl =
-      kind === 'live' &&
-      brief.preferredHost &&
-      hosts[0] !== baseUrl.hostname &&
-      baseUrl.pathname === '/' &&
-      !baseUrl.port
-        ? `https://${hosts[0]}/`
-        : base;
-    const origin = new URL(homeUrl).origin;
-    const ask: Asked = { own: (h) => own.has(h) };
-    const files = { client, origin, ask };
-    const compared = { client, extract, ask };
-    const selectors = options.asked?.selectors ?? [];
-    const readPage: Extract = selectors.length
-      ? (body, type, url) => extract(body, type, url, selectors)
-      : extract;
-    const crawler = new Crawler(client, {
-      base: homeUrl,
-      hosts: own,
-      maxPages,
-      concurrency,
-      extract: readPage,
-      deadline: overdue,
-      onPage: (done, total, current) => say({ phase: 'Pages', done, total, current }),
-      signal: options.signal,
-    });
-    crawler.add(homeUrl, 'home');
+    return await new Collection(options, plan, tools).run();
+  } finally {
+    await Promise.all([tools.client.close(), tools.visitor.close()]);
+  }
+}
 
-    const stagingHosts =
-      kind === 'live'
-        ? asciiHosts(brief.stagingHosts ?? [])
-            .filter((h) => !own.has(h))
-            .slice(0, 8)
-        : [];
-    const looked: [string, HostEvidence['role']][] = [
-      ...hosts.map((h, i): [string, HostEvidence['role']] => [
-        h,
-        kind === 'before' ? 'environment' : i === 0 ? 'preferred' : 'other',
-      ]),
-      ...stagingHosts.map((h): [string, HostEvidence['role']] => [h, 'staging']),
-    ];
-    say({ phase: 'Names and hosts', done: 0, total: looked.length });
-    let hostsDone = 0;
-    const hostsTask = Promise.all(
+/** One collecting: its phases in their order, and what they leave for each other. */
+class Collection {
+  private readonly clock = this.options.clock ?? (() => new Date());
+  private readonly startedAt = this.clock().toISOString();
+  private readonly deadline = performance.now() + (this.options.auditSeconds ?? USUAL_SECONDS) * 1000;
+  private readonly ask: Asked = { own: (h) => this.plan.own.has(h) };
+  private readonly files = { client: this.tools.client, origin: this.plan.origin, ask: this.ask };
+
+  constructor(
+    private readonly options: CollectOptions,
+    private readonly plan: Plan,
+    private readonly tools: Tools,
+  ) {}
+
+  async run(): Promise<Evidence> {
+    const beside = this.lookBeside();
+    const read = await this.readPages();
+    this.stopIfAsked();
+    const files = await this.readFiles(read);
+    this.stopIfAsked();
+    const compared = await this.compare(read, files.assets);
+    const found = await beside;
+    this.stopIfAsked();
+    return this.evidence(read, files, compared, found);
+  }
+
+  private say(progress: Progress): void {
+    this.options.onProgress?.(progress);
+  }
+
+  private stopIfAsked(): void {
+    if (this.options.signal?.aborted) throw new DOMException('The audit was stopped.', 'AbortError');
+  }
+
+  private isOverdue(): boolean {
+    return performance.now() > this.deadline;
+  }
+
+  /** What needs no page to begin with, all at once: names, hosts, registration, paths asked for by name. */
+  private async lookBeside() {
+    const { plan, tools, files } = this;
+    const { client, dialer } = tools;
+    const { brief, isLive } = plan;
+    const bootstrap = this.options.bootstrap ?? (bundledBootstrap as unknown as Bootstrap);
+    const [hosts, dns, registration, probes, subdomains, asked, former, bypass] = await Promise.all([
+      this.probeHosts(),
+      collectDns(dialer, plan.names),
+      isLive && plan.registrable ? collectRegistration(client, bootstrap, plan.registrable) : null,
+      isLive ? probePaths(files, brief) : { notFound: null, paths: [], tokenFiles: [] },
+      Promise.all(plan.subdomains.map((host) => this.askSubdomain(host))),
+      plan.askedPaths.length ? askPaths(files, plan.askedPaths) : undefined,
+      isLive ? probeFormer(files, brief) : [],
+      plan.pass ? this.tryBypass(plan.pass) : null,
+    ]);
+    return { hosts, dns, registration, probes, subdomains, asked, former, bypass };
+  }
+
+  /** Hosts are looked at as any visitor sees them. */
+  private probeHosts(): Promise<Evidence['hosts']> {
+    const { looked, kind, baseUrl, own } = this.plan;
+    const { visitor: client, dialer, store, extract } = this.tools;
+    let done = 0;
+    this.say({ phase: 'Names and hosts', done, total: looked.length });
+    return Promise.all(
       looked.map(async ([host, role]) => {
-        const h = await probeHost(
-          { client: visitor, dialer, store, extract, kind, base: baseUrl, own },
+        const found = await probeHost(
+          { client, dialer, store, extract, kind, base: baseUrl, own },
           host,
           role,
         );
-        say({ phase: 'Names and hosts', done: ++hostsDone, total: looked.length, current: host });
-        return h;
+        this.say({ phase: 'Names and hosts', done: ++done, total: looked.length, current: host });
+        return found;
       }),
     );
-    const dnsTask = collectDns(dialer, namesToAsk(hosts, kind, brief, options.asked?.records ?? []));
-    const registrable = registrableDomain(hosts[0]!);
-    const live = kind === 'live';
-    const registrationTask =
-      registrable && live
-        ? collectRegistration(
-            client,
-            options.bootstrap ?? (bundledBootstrap as unknown as Bootstrap),
-            registrable,
-          )
-        : null;
-    const probeTask = live ? probePaths(files, brief) : { notFound: null, paths: [], tokenFiles: [] };
-    const subdomainTask = live
-      ? Promise.all(
-          asciiHosts(brief.knownSubdomains ?? [])
-            .filter((h) => !own.has(h))
-            .slice(0, 30)
-            .map(async (host) => ({
-              host,
-              chain: (
-                await client.follow(`https://${host}/`, {
-                  own: (h) => own.has(h) || h === host,
-                  method: 'HEAD',
-                })
-              ).chain,
-            })),
-        )
-      : [];
-    const askedTask = options.asked?.paths.length ? askPaths(files, options.asked.paths) : undefined;
-    const formerTask = live ? probeFormer(files, brief) : [];
-    const pass = live ? passOf(brief.holding?.bypass, origin, hosts) : undefined;
-    const bypassTask = pass ? tryBypass(dialer, store, client, pass.url, pass.wayIn, extract, ask) : null;
+  }
 
+  private async askSubdomain(host: string): Promise<Evidence['subdomains'][number]> {
+    const own = (h: string): boolean => this.plan.own.has(h) || h === host;
+    const { chain } = await this.tools.client.follow(`https://${host}/`, { own, method: 'HEAD' });
+    return { host, chain };
+  }
+
+  /**
+   * The holding page with the brief's way past it, by a client of its own: no other request carries that key.
+   */
+  private async tryBypass({ url, wayIn }: NonNullable<Plan['pass']>): Promise<Evidence['bypass']> {
+    const { dialer, store, client, extract } = this.tools;
+    const own = new HttpClient(dialer, store, { ...client.options, wayIn });
+    try {
+      const { chain, body } = await own.follow(url, this.ask);
+      const type = headerValues(lastAnswer(chain), 'content-type')[0];
+      if (!body || !/html/i.test(type ?? '')) return { chain };
+      const read = await Promise.resolve(extract(body, type, url)).catch(() => undefined);
+      const title = read?.facts.titles[0]?.text;
+      return { chain, ...(title ? { title } : {}) };
+    } finally {
+      await own.close();
+    }
+  }
+
+  /** robots.txt, sitemaps, and the pages that they, the brief and links lead to. */
+  private async readPages() {
+    const { plan, tools, files, options } = this;
+    const { brief, homeUrl, selectors, isLive } = plan;
+    const readPage: Extract = selectors.length
+      ? (body, type, url) => tools.extract(body, type, url, selectors)
+      : tools.extract;
+    const crawler = new Crawler(tools.client, {
+      base: homeUrl,
+      hosts: plan.own,
+      maxPages: plan.maxPages,
+      concurrency: options.concurrency ?? USUAL_CONCURRENCY,
+      extract: readPage,
+      deadline: () => this.isOverdue(),
+      onPage: (done, total, current) => this.say({ phase: 'Pages', done, total, current }),
+      signal: options.signal,
+    });
+    crawler.add(homeUrl, 'home');
     const robots = await fetchRobots(files);
     const sitemaps = await fetchSitemaps(files, robots, homeUrl);
-    stopIfAsked();
-    for (const path of brief.requiredPages ?? []) crawler.add(live ? path : path.replace(/^\//, ''), 'brief');
-    for (const map of sitemaps)
-      if (map.facts && map.facts.kind !== 'index')
-        for (const { loc } of map.facts.urls) crawler.add(loc, 'sitemap');
+    this.stopIfAsked();
+    // on staging the base may have a path, and required pages lie below it
+    for (const path of brief.requiredPages ?? [])
+      crawler.add(isLive ? path : path.replace(/^\//, ''), 'brief');
+    for (const { facts } of sitemaps)
+      if (facts && facts.kind !== 'index') for (const { loc } of facts.urls) crawler.add(loc, 'sitemap');
     await crawler.run();
-    stopIfAsked();
+    return { crawler, robots, sitemaps, pages: crawler.pages.sort(byDepth), unread: crawler.unread };
+  }
 
-    const pages = crawler.pages.sort((a, b) =>
-      a.via === 'home' ? -1 : b.via === 'home' ? 1 : a.depth - b.depth || compare(a.requested, b.requested),
-    );
-    const unread = crawler.unread;
-    const list = assetsToFetch(pages, own, homeUrl, options.outside);
-    const manifestLink = pages
-      .find((p) => p.via === 'home')
-      ?.facts?.links.find((l) => l.rel.includes('manifest'));
-    const manifest = await fetchManifest(files, manifestLink?.href);
+  /** What pages load, and what their style sheets load in turn. */
+  private async readFiles({ pages }: ReadPages) {
+    const { own, homeUrl } = this.plan;
+    const list = assetsToFetch(pages, own, homeUrl, this.options.outside);
+    const home = pages.find((p) => p.via === 'home');
+    const link = home?.facts?.links.find((l) => l.rel.includes('manifest'));
+    const manifest = await fetchManifest(this.files, link?.href);
     for (const icon of manifest?.facts?.icons ?? []) list.add(icon.src, 'manifest-icon');
-    let assetsDone = 0;
-    const fetchAll = (urls: readonly string[]) =>
+    const fetch = this.assetFetcher(list);
+    const first = await fetch([...list.wanted.keys()]);
+    const styles = first.filter((a) => a.css);
+    const second = await fetch(addFromStyles(list, styles, own));
+    return { manifest, assets: [...first, ...second] };
+  }
+
+  private assetFetcher(list: AssetList): (urls: readonly string[]) => Promise<Evidence['assets']> {
+    let done = 0;
+    return (urls) =>
       Promise.all(
         urls.map(async (url) => {
-          const asset = await fetchAsset(client, url, list.wanted.get(url)!);
-          say({ phase: 'Files', done: ++assetsDone, total: list.wanted.size, current: url });
+          const asset = await fetchAsset(this.tools.client, url, list.wanted.get(url)!);
+          this.say({ phase: 'Files', done: ++done, total: list.wanted.size, current: url });
           return asset;
         }),
       );
-    const first = await fetchAll([...list.wanted.keys()]);
-    const assets = [
-      ...first,
-      ...(await fetchAll(
-        addFromStyles(
-          list,
-          first.filter((a) => a.css),
-          own,
-        ),
-      )),
-    ];
-    stopIfAsked();
+  }
 
-    const linkRules = {
+  /** What is compared with the pages that were read: links, folders, other spellings, caches. */
+  private async compare({ crawler, pages, unread }: ReadPages, assets: Evidence['assets']) {
+    const { plan, files, tools } = this;
+    const { client, extract } = tools;
+    const { isLive, origin, own } = plan;
+    const rules = {
       within: (url: string) => crawler.within(url),
       own: (h: string) => own.has(h),
-      outside: Boolean(options.outside || options.asked?.outsideLinks),
+      outside: plan.askOutside,
       asked: crawler.detours.map((d) => d.url),
     };
-    const folders = live
-      ? foldersOf([...assets.map((a) => a.url)], new Set(pages.map((p) => p.url)), origin)
+    const compared = { client, extract, ask: this.ask };
+    const folders = isLive
+      ? foldersOf(
+          assets.map((a) => a.url),
+          new Set(pages.map((p) => p.url)),
+          origin,
+        )
       : [];
-    say({ phase: 'Links and comparisons', done: 0, total: 1 });
-    const [
-      links,
-      folderProbes,
-      variants,
-      freshness,
-      hostEvidence,
-      subdomains,
-      dns,
-      registration,
-      probes,
-      former,
-      bypass,
-      askedPaths,
-      hidden,
-    ] = await Promise.all([
-      askLinks(client, linksToAsk(pages, unread, linkRules), linkRules.own),
+    this.say({ phase: 'Links and comparisons', done: 0, total: 1 });
+    const [links, folderProbes, variants, freshness, hidden] = await Promise.all([
+      askLinks(client, linksToAsk(pages, unread, rules), rules.own),
       probeFolders(files, folders),
-      live ? probeVariants(compared, pages) : [],
-      live ? compareFreshness(compared, pages) : [],
-      hostsTask,
-      subdomainTask,
-      dnsTask,
-      registrationTask,
-      probeTask,
-      formerTask,
-      bypassTask,
-      askedTask,
-      live ? readHidden(files, extract, brief, pages) : [],
+      isLive ? probeVariants(compared, pages) : [],
+      isLive ? compareFreshness(compared, pages) : [],
+      isLive ? readHidden(files, extract, plan.brief, pages) : [],
     ]);
-    stopIfAsked();
+    return { links: [...crawler.detours, ...links], folders: folderProbes, variants, freshness, hidden };
+  }
 
-    if (unread.length)
-      notes.push(
-        overdue()
-          ? 'The time for one audit ran out before every page was read.'
-          : `The page limit was reached: ${pages.length} of ${pages.length + unread.length} pages were read.`,
-      );
-    if (crawler.endless)
-      notes.push('Some addresses count up without end, as a calendar’s do; they were not followed further.');
+  private notes({ crawler, pages, unread }: ReadPages): string[] {
+    const limit = this.isOverdue()
+      ? 'The time for one audit ran out before every page was read.'
+      : `The page limit was reached: ${pages.length} of ${pages.length + unread.length} pages were read.`;
+    const endless =
+      'Some addresses count up without end, as a calendar’s do; they were not followed further.';
+    return [...(unread.length ? [limit] : []), ...(crawler.endless ? [endless] : [])];
+  }
+
+  private evidence(
+    read: ReadPages,
+    { manifest, assets }: Awaited<ReturnType<Collection['readFiles']>>,
+    { hidden, ...compared }: Awaited<ReturnType<Collection['compare']>>,
+    { asked, probes, dns, ...beside }: Awaited<ReturnType<Collection['lookBeside']>>,
+  ): Evidence {
+    const { plan, options, tools } = this;
+    const { base: url, hosts, registrable, kind } = plan;
+    const { robots, sitemaps, pages, unread } = read;
+    const { links, folders, variants, freshness } = compared;
+    const { hosts: hostEvidence, subdomains, former, bypass, registration } = beside;
     const evidence: Evidence = {
       version: EVIDENCE_VERSION,
-      agent,
-      target: { url: base, hosts, registrable, kind, wayIn: kindOf(options.wayIn) },
-      startedAt,
-      finishedAt: clock().toISOString(),
-      dns: { ...dns, answers: [...dialer.answers].sort(inOrder) },
+      agent: tools.client.options.agent,
+      target: { url, hosts, registrable, kind, wayIn: kindOf(options.wayIn) },
+      startedAt: this.startedAt,
+      finishedAt: this.clock().toISOString(),
+      dns: { ...dns, answers: [...tools.dialer.answers].sort(inOrder) },
       hosts: hostEvidence,
       subdomains,
       robots,
@@ -356,56 +338,32 @@ export async function collect(options: CollectOptions): Promise<Evidence> {
       pages,
       unread,
       assets,
-      links: [...crawler.detours, ...links],
+      links,
       ...probes,
-      ...(askedPaths ? { asked: askedPaths } : {}),
-      folders: folderProbes,
+      ...(asked ? { asked } : {}),
+      folders,
       former,
       variants,
       freshness,
       manifest,
       bypass,
       registration,
-      notes,
+      notes: this.notes(read),
       ...(hidden.length ? { hidden } : {}),
     };
-    return withoutSecrets(evidence, [...secretsOf(options.wayIn), ...secretsOf(pass?.wayIn)]);
-  } finally {
-    await Promise.all([client.close(), visitor.close()]);
+    return withoutSecrets(evidence, [...secretsOf(options.wayIn), ...secretsOf(plan.pass?.wayIn)]);
   }
 }
+
+type ReadPages = Awaited<ReturnType<Collection['readPages']>>;
 
 /** By code units: the same everywhere, and quick. */
 const compare = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
 const orderOf = (a: DnsAnswer): string => `${a.role} ${a.name} ${a.type} ${a.server} ${a.unchecked ? 1 : 0}`;
 const inOrder = (a: DnsAnswer, b: DnsAnswer): number => compare(orderOf(a), orderOf(b));
 
-/**
- * The holding page with the brief's way past it, by a client of its own: no other request carries that key.
- */
-async function tryBypass(
-  dialer: Dialer,
-  store: TrustStore,
-  client: HttpClient,
-  url: string,
-  wayIn: WayIn,
-  extract: Extract,
-  ask: Asked,
-): Promise<Evidence['bypass']> {
-  const own = new HttpClient(dialer, store, { ...client.options, wayIn });
-  try {
-    const { chain, body } = await own.follow(url, ask);
-    const type = chain.hops.at(-1)?.headers.find(([n]) => n.toLowerCase() === 'content-type')?.[1];
-    const facts =
-      body && /html/i.test(type ?? '')
-        ? await Promise.resolve(extract(body, type, url)).then(
-            (r) => r.facts,
-            () => undefined,
-          )
-        : undefined;
-    const title = facts?.titles[0]?.text;
-    return { chain, ...(title ? { title } : {}) };
-  } finally {
-    await own.close();
-  }
+/** The home page first, then by the number of links that lead there. */
+function byDepth(a: Evidence['pages'][number], b: Evidence['pages'][number]): number {
+  if (a.via === 'home' || b.via === 'home') return a.via === 'home' ? -1 : 1;
+  return a.depth - b.depth || compare(a.requested, b.requested);
 }

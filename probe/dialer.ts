@@ -24,6 +24,14 @@ export interface Dialled {
   timing: { resolve: number; connect: number };
 }
 
+/** A name server as it is asked, and as it stands in the evidence. */
+interface AskedServer {
+  at: Destination;
+  label: string;
+  role: DnsAnswer['role'];
+  serverName?: string;
+}
+
 const sameName = (a: string, b: string): boolean =>
   a.toLowerCase().replace(/\.$/, '') === b.toLowerCase().replace(/\.$/, '');
 
@@ -72,40 +80,30 @@ export class Dialer {
     return { address, port };
   }
 
-  private put(
-    server: Destination,
-    label: string,
-    role: DnsAnswer['role'],
-    serverName: string | undefined,
-    name: string,
-    type: string,
-    unchecked = false,
-  ): Promise<DnsAnswer> {
-    const key = `${label} ${name.toLowerCase()} ${type} ${unchecked}`;
-    let answer = this.asked.get(key);
-    if (!answer) {
-      answer = ask(
-        server,
-        { name, type },
-        {
-          recursive: role === 'resolver',
-          unchecked,
-          timeoutMs: Math.min(this.timeoutMs, 5000),
-          id: () => randomInt(65536),
-          now: () => performance.now(),
-        },
-      ).then((wire) => ({
-        server: label,
-        ...(serverName ? { serverName } : {}),
-        role,
-        name,
-        type,
-        ...wire,
-        ...(unchecked ? { unchecked: true as const } : {}),
-      }));
-      this.asked.set(key, answer);
-      void answer.then((a) => this.answers.push(a));
-    }
+  /** Puts a question to a server, once. */
+  private put(asked: AskedServer, name: string, type: string, unchecked = false): Promise<DnsAnswer> {
+    const { at, label: server, role, serverName } = asked;
+    const key = `${server} ${name.toLowerCase()} ${type} ${unchecked}`;
+    const known = this.asked.get(key);
+    if (known) return known;
+    const options = {
+      recursive: role === 'resolver',
+      unchecked,
+      timeoutMs: Math.min(this.timeoutMs, 5000),
+      id: () => randomInt(65536),
+      now: () => performance.now(),
+    };
+    const answer = ask(at, { name, type }, options).then((wire) => ({
+      server,
+      ...(serverName ? { serverName } : {}),
+      role,
+      name,
+      type,
+      ...wire,
+      ...(unchecked ? { unchecked: true as const } : {}),
+    }));
+    this.asked.set(key, answer);
+    void answer.then((a) => this.answers.push(a));
     return answer;
   }
 
@@ -116,7 +114,8 @@ export class Dialer {
   async lookup(name: string, type: string, unchecked = false): Promise<DnsAnswer> {
     let last: DnsAnswer | undefined;
     for (const r of this.resolvers) {
-      last = await this.put(r, `${r.address}:${r.port}`, 'resolver', undefined, name, type, unchecked);
+      const asked: AskedServer = { at: r, label: `${r.address}:${r.port}`, role: 'resolver' };
+      last = await this.put(asked, name, type, unchecked);
       if (last.rcode === 'NOERROR' || last.rcode === 'NXDOMAIN') return last;
     }
     return (
@@ -148,7 +147,8 @@ export class Dialer {
     role: 'authority' | 'parent' | 'coming' = 'authority',
   ): Promise<DnsAnswer> {
     try {
-      return await this.put(this.destination(address, 53), `${address}:53`, role, serverName, name, type);
+      const at = this.destination(address, 53);
+      return await this.put({ at, label: `${address}:53`, role, serverName }, name, type);
     } catch (error) {
       const answer: DnsAnswer = {
         server: `${address}:53`,

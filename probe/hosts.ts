@@ -30,65 +30,85 @@ export interface HostTools {
 const PLAIN_ONLY = { code: 'refused', message: 'the address is plain http' } as const;
 const silentTls = (host: string): TlsEvidence => ({ host, chain: [], trusted: false, error: PLAIN_ONLY });
 
+/** Where one host is asked. */
+interface Entries {
+  http: string;
+  https: string;
+  /** Path of the entry, and of the folder that a probing path stands in. */
+  entry: string;
+  folder: string;
+  tlsPort: number;
+  /** An address of plain http on a port of its own: nothing answers over TLS there. */
+  plainOnly: boolean;
+}
+
+function entriesOf(host: string, { base, kind }: HostTools): Entries {
+  const isHere = host === base.hostname;
+  const isSecure = base.protocol === 'https:';
+  const port = isHere && base.port ? `:${base.port}` : '';
+  const hasPath = isHere && kind === 'before';
+  return {
+    https: `https://${host}${isSecure ? port : ''}`,
+    http: `http://${host}${isSecure ? '' : port}`,
+    entry: hasPath ? base.pathname : '/',
+    folder: hasPath ? base.pathname.replace(/[^/]*$/, '') : '/',
+    tlsPort: Number(isSecure && isHere ? base.port : '') || 443,
+    plainOnly: !isSecure && port !== '',
+  };
+}
+
 /** Looks at one host. Never throws. */
 export async function probeHost(
   tools: HostTools,
   host: string,
   role: HostEvidence['role'],
 ): Promise<HostEvidence> {
-  const { client, dialer, store, extract, kind, base, own } = tools;
-  const here = host === base.hostname;
-  const port = here && base.port ? `:${base.port}` : '';
-  const path = here && kind === 'before' ? base.pathname.replace(/[^/]*$/, '') : '/';
+  const { client, dialer, store, kind, own } = tools;
+  const { http, https, entry, folder, tlsPort, plainOnly } = entriesOf(host, tools);
+  const isLive = kind === 'live' && role !== 'staging';
   const follow = (url: string) => client.followTwice(url, { own: (h) => own.has(h) || h === host });
-  const plainOnly = here && base.protocol === 'http:' && port !== '';
-  const https = `https://${host}${base.protocol === 'https:' ? port : ''}`;
-  const http = `http://${host}${base.protocol === 'http:' ? port : ''}`;
+  const secure = (url: string): Promise<Fetched> | Fetched => (plainOnly ? nothing(url) : follow(url));
   const fetchIssuer = async (url: string) => {
     const { exchange, body } = await client.exchange(url, 'GET');
     return exchange.status === 200 ? body : undefined;
   };
-  const nothing = (start: string): Fetched => ({
-    chain: { start, hops: [], end: 'error', error: PLAIN_ONLY },
-  });
-  const entry = here && kind === 'before' ? base.pathname : path;
-  const tlsPort = Number(base.protocol === 'https:' && here ? base.port : '') || 443;
-  const [tls, a, b, c, d] = await Promise.all([
-    plainOnly
-      ? silentTls(host)
-      : probeTls(dialer, store, host, tlsPort, fetchIssuer, { old: kind === 'live' && role !== 'staging' }),
+  const [tls, plain, encrypted, plainPath, encryptedPath] = await Promise.all([
+    plainOnly ? silentTls(host) : probeTls({ dialer, store, fetchIssuer }, host, tlsPort, { old: isLive }),
     follow(http + entry),
-    plainOnly ? nothing(https + entry) : follow(https + entry),
-    follow(http + path + PROBE_PATH),
-    plainOnly ? nothing(https + path + PROBE_PATH) : follow(https + path + PROBE_PATH),
+    secure(https + entry),
+    follow(http + folder + PROBE_PATH),
+    secure(https + folder + PROBE_PATH),
   ]);
-  const evidence: HostEvidence = {
+  const landing = await landingOf(encrypted.chain.end === 'answer' ? encrypted : plain, tools.extract);
+  return {
     host,
     role,
     tls,
-    http: a.chain,
-    https: b.chain,
-    httpPath: c.chain,
-    httpsPath: d.chain,
-    addresses: [],
+    http: plain.chain,
+    https: encrypted.chain,
+    httpPath: plainPath.chain,
+    httpsPath: encryptedPath.chain,
+    addresses: isLive && !plainOnly ? await probeAddresses(tools, host, https, tlsPort) : [],
+    ...(landing ? { landing } : {}),
   };
-  const landed = b.chain.end === 'answer' ? b : a;
-  const last = lastAnswer(landed.chain);
+}
+
+const nothing = (start: string): Fetched => ({
+  chain: { start, hops: [], end: 'error', error: PLAIN_ONLY },
+});
+
+/** The page that a visitor of a host's own address meets. */
+async function landingOf({ chain, body }: Fetched, extract: Extract): Promise<HostEvidence['landing']> {
+  const last = lastAnswer(chain);
   const type = headerValues(last, 'content-type')[0];
-  if (landed.chain.end === 'answer' && last && landed.body && isHtml(type, landed.body)) {
-    try {
-      evidence.landing = {
-        url: last.url,
-        status: last.status!,
-        facts: slim((await extract(landed.body, type, last.url)).facts),
-      };
-    } catch {
-      /* a page that cannot be read is said among the pages */
-    }
+  if (chain.end !== 'answer' || !last || !body || !isHtml(type, body)) return undefined;
+  try {
+    const { facts } = await extract(body, type, last.url);
+    return { url: last.url, status: last.status!, facts: slim(facts) };
+  } catch {
+    // a page that cannot be read is said among the pages
+    return undefined;
   }
-  if (kind === 'live' && role !== 'staging')
-    evidence.addresses = await probeAddresses(tools, host, https, tlsPort, plainOnly);
-  return evidence;
 }
 
 /** Each address of a host by itself, in the order of the addresses. */
@@ -97,9 +117,8 @@ async function probeAddresses(
   host: string,
   origin: string,
   port: number,
-  plainOnly: boolean,
 ): Promise<AddressEvidence[]> {
-  const addresses = plainOnly ? [] : await dialer.resolve(host).catch(() => []);
+  const addresses = await dialer.resolve(host).catch(() => []);
   return Promise.all(
     [...addresses]
       .sort()

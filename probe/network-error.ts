@@ -13,30 +13,35 @@ export class ProbeError extends Error implements NetworkError {
   }
 }
 
+/** What the codes of Node and undici mean; the first that fits counts. */
+const MEANINGS: [codes: RegExp, meaning: NetworkError][] = [
+  [/^ECONNREFUSED$/, { code: 'refused', message: 'the connection was refused' }],
+  [/^(?:ECONNRESET|UND_ERR_SOCKET|EPIPE)$/, { code: 'reset', message: 'the connection was cut off' }],
+  [/TIMEOUT|ETIMEDOUT/, { code: 'timeout', message: 'no answer in time' }],
+  [
+    /^(?:EHOSTUNREACH|ENETUNREACH|EADDRNOTAVAIL)$/,
+    { code: 'no-address', message: 'the network cannot be reached from here' },
+  ],
+  [
+    /^(?:UND_ERR_HEADERS_OVERFLOW|HPE_HEADER_OVERFLOW)$/,
+    { code: 'too-large', message: 'the headers are larger than 64 KiB' },
+  ],
+  [/^(?:UND_ERR_ABORTED|ABORT_ERR)$/, { code: 'stopped', message: 'stopped' }],
+];
+
+const isTlsFault = (code: string, message: string): boolean =>
+  /^(?:ERR_SSL|ERR_TLS|EPROTO$)/.test(code) || /SSL|TLS/.test(message);
+
 /** Words for what Node, OpenSSL and undici say. */
 export function describe(error: unknown, secure = false): NetworkError {
   if (error instanceof ProbeError) return error.toJSON();
-  const e = error as { code?: string; message?: string; cause?: unknown };
-  const code = e.code ?? '';
-  if (e.cause instanceof ProbeError) return e.cause.toJSON();
-  if (code === 'ECONNREFUSED') return { code: 'refused', message: 'the connection was refused' };
-  if (code === 'ECONNRESET' || code === 'UND_ERR_SOCKET' || code === 'EPIPE')
-    return { code: 'reset', message: 'the connection was cut off' };
-  if (/TIMEOUT|ETIMEDOUT/.test(code)) return { code: 'timeout', message: 'no answer in time' };
-  if (code === 'EHOSTUNREACH' || code === 'ENETUNREACH' || code === 'EADDRNOTAVAIL')
-    return { code: 'no-address', message: 'the network cannot be reached from here' };
-  if (code === 'UND_ERR_HEADERS_OVERFLOW' || code === 'HPE_HEADER_OVERFLOW')
-    return { code: 'too-large', message: 'the headers are larger than 64 KiB' };
-  if (code === 'UND_ERR_ABORTED' || code === 'ABORT_ERR') return { code: 'stopped', message: 'stopped' };
-  if (code.startsWith('HPE_') || code.startsWith('UND_ERR'))
+  const { code = '', message = '', cause } = error as { code?: string; message?: string; cause?: unknown };
+  if (cause instanceof ProbeError) return cause.toJSON();
+  const known = MEANINGS.find(([codes]) => codes.test(code));
+  if (known) return { ...known[1] };
+  if (/^(?:HPE_|UND_ERR)/.test(code))
     return { code: 'protocol', message: `the answer is not valid HTTP (${code})` };
-  if (
-    secure &&
-    (code.startsWith('ERR_SSL') ||
-      code.startsWith('ERR_TLS') ||
-      code === 'EPROTO' ||
-      /SSL|TLS/.test(e.message ?? ''))
-  )
+  if (secure && isTlsFault(code, message))
     return { code: 'tls', message: `the TLS handshake failed (${code || 'no reason given'})` };
-  return { code: 'protocol', message: (e.message ?? String(error)).slice(0, 200) };
+  return { code: 'protocol', message: (message || String(error)).slice(0, 200) };
 }

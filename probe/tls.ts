@@ -219,11 +219,9 @@ function verdictOf(
  * @param options.old whether TLS 1.0 and 1.1 are offered as well
  */
 export async function probeTls(
-  dialer: Dialer,
-  store: TrustStore,
+  { dialer, store, fetchIssuer }: { dialer: Dialer; store: TrustStore; fetchIssuer: FetchIssuer },
   host: string,
   port: number,
-  fetchIssuer: FetchIssuer,
   options: { old?: boolean } = {},
 ): Promise<TlsEvidence> {
   const evidence: TlsEvidence = { host, chain: [], trusted: false };

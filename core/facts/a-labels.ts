@@ -4,26 +4,30 @@ import type { Brief, ExpectedRecord } from './brief';
 
 /** A host name as A-labels; what is no host name stays as it is. */
 const host = (name: string): string => asciiHost(name) ?? name;
-const hosts = (names: string[] | undefined): string[] | undefined => names?.map(host);
+
 // names of records are compared without case elsewhere, and may be "@" or "*": only letters beyond ASCII need
 // another form
-const records = (list: ExpectedRecord[] | undefined): ExpectedRecord[] | undefined =>
-  list?.map((r) => (/[^\0-\x7f]/.test(r.name) ? { ...r, name: host(r.name) } : r));
+const record = (r: ExpectedRecord): ExpectedRecord =>
+  /[^\0-\x7f]/.test(r.name) ? { ...r, name: host(r.name) } : r;
+
+const HOST_LISTS = [
+  'otherHosts',
+  'stagingHosts',
+  'knownSubdomains',
+  'allowedEmailDomains',
+  'allowedScriptHosts',
+  'nameServers',
+] as const;
+const RECORD_LISTS = ['records', 'currentRecords'] as const;
 
 /**
- * The brief with its hosts, mail domains, name servers and names of records as A-labels, as evidence has
- * them.
+ * The brief, or a change of one, with its hosts, mail domains, name servers and names of records as A-labels,
+ * as evidence has them.
  */
-export function withALabels(brief: Brief): Brief {
-  return {
-    ...brief,
-    preferredHost: brief.preferredHost && host(brief.preferredHost),
-    otherHosts: hosts(brief.otherHosts),
-    stagingHosts: hosts(brief.stagingHosts),
-    knownSubdomains: hosts(brief.knownSubdomains),
-    allowedEmailDomains: hosts(brief.allowedEmailDomains),
-    nameServers: hosts(brief.nameServers),
-    records: records(brief.records),
-    currentRecords: records(brief.currentRecords),
-  };
+export function withALabels<B extends Partial<Brief>>(brief: B): B {
+  const out = { ...brief };
+  if (out.preferredHost) out.preferredHost = host(out.preferredHost);
+  for (const field of HOST_LISTS) if (out[field]) out[field] = out[field].map(host);
+  for (const field of RECORD_LISTS) if (out[field]) out[field] = out[field].map(record);
+  return out;
 }

@@ -8,7 +8,9 @@ export const FIX_STATES: readonly FixState[] = [
   'accepted',
   'gone',
 ];
-/** States in which nothing is left to do. */
+/** States in which something is left to do. */
+export const OPEN_STATES: readonly FixState[] = ['open', 'in hand', 'said to be done'];
+/** States in which the fault is gone. What is accepted is neither: it is there, and left. */
 export const CLOSED_STATES: ReadonlySet<FixState> = new Set(['verified', 'gone']);
 
 export interface FixCore {

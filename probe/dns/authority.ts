@@ -115,39 +115,57 @@ async function followSpf(dialer: Dialer, domain: string): Promise<void> {
   }
 }
 
-/** All questions about a zone: [name, type], each once. */
-function questionsOf(names: NamesToAsk, zone: string | null): [string, string][] {
-  const questions = new Map<string, [string, string]>();
-  const add = (name: string, ...types: string[]) => {
-    for (const type of types) {
-      const n = bare(name);
-      questions.set(`${n} ${type}`, [n, type]);
-    }
-  };
-  for (const host of names.hosts) {
-    add(host, 'A', 'AAAA', 'CNAME', 'HTTPS');
+/** Questions, each once. */
+class Questions {
+  private readonly all = new Map<string, [name: string, type: string]>();
+
+  add(name: string, ...types: string[]): void {
+    const n = bare(name);
+    for (const type of types) this.all.set(`${n} ${type}`, [n, type]);
+  }
+
+  list(): [name: string, type: string][] {
+    return [...this.all.values()];
+  }
+}
+
+const WEB_TYPES = ['A', 'AAAA', 'CNAME', 'HTTPS'];
+
+function addHosts(q: Questions, hosts: readonly string[], zone: string | null): void {
+  for (const host of hosts) {
+    q.add(host, ...WEB_TYPES);
     for (const name of caaClimb(host))
-      if (zone === null || name === zone || name.endsWith(`.${zone}`)) add(name, 'CAA');
+      if (zone === null || name === zone || name.endsWith(`.${zone}`)) q.add(name, 'CAA');
   }
-  for (const r of names.records) {
-    if (!ASKABLE.has(r.type)) continue;
-    add(r.name, r.type);
-    if (r.type === 'A' || r.type === 'AAAA' || r.type === 'CNAME') add(r.name, 'A', 'AAAA', 'CNAME', 'HTTPS');
+}
+
+function addRecords(q: Questions, records: NamesToAsk['records']): void {
+  for (const { name, type, value } of records) {
+    if (!ASKABLE.has(type)) continue;
+    q.add(name, type);
+    if (type === 'A' || type === 'AAAA' || type === 'CNAME') q.add(name, ...WEB_TYPES);
     // what an alias resolves to, for hosts that flatten it
-    if (r.type === 'CNAME') add(r.value, 'A', 'AAAA');
+    if (type === 'CNAME') q.add(value, 'A', 'AAAA');
   }
-  for (const host of names.knownSubdomains) add(host, 'A', 'AAAA');
+}
+
+/** All questions about a zone, each once. */
+function questionsOf(names: NamesToAsk, zone: string | null): [name: string, type: string][] {
+  const q = new Questions();
+  addHosts(q, names.hosts, zone);
+  addRecords(q, names.records);
+  for (const host of names.knownSubdomains) q.add(host, 'A', 'AAAA');
   if (zone) {
-    add(zone, 'NS', 'SOA', 'MX', 'TXT', 'CAA', 'DS', 'DNSKEY', 'CNAME');
-    add(`_dmarc.${zone}`, 'TXT');
-    add(`${names.randomLabel}.${zone}`, 'A', 'AAAA', 'CNAME');
-    for (const selector of names.dkimSelectors) add(`${selector}._domainkey.${zone}`, 'TXT');
+    q.add(zone, 'NS', 'SOA', 'MX', 'TXT', 'CAA', 'DS', 'DNSKEY', 'CNAME');
+    q.add(`_dmarc.${zone}`, 'TXT');
+    q.add(`${names.randomLabel}.${zone}`, 'A', 'AAAA', 'CNAME');
+    for (const selector of names.dkimSelectors) q.add(`${selector}._domainkey.${zone}`, 'TXT');
   }
   if (names.mailDomain) {
-    add(names.mailDomain, 'MX', 'A', 'AAAA', 'TXT');
-    add(`_dmarc.${names.mailDomain}`, 'TXT');
+    q.add(names.mailDomain, 'MX', 'A', 'AAAA', 'TXT');
+    q.add(`_dmarc.${names.mailDomain}`, 'TXT');
   }
-  return [...questions.values()];
+  return q.list();
 }
 
 /** Asks a server that will take the zone over whether it has it, and signs it. */

@@ -1,18 +1,12 @@
-/**
- * HTTP with everything recorded: one exchange at a time over undici's pools, each connection made by the
- * dialer.
- */
-import { Pool } from 'undici';
-import type tls from 'node:tls';
+/** HTTP with everything recorded: one exchange at a time, and the redirects that follow. */
 import { parseUrl } from '#core/extract/address';
-import type { Chain, Exchange, Header } from '#core/facts/evidence';
+import type { Chain, Exchange, NetworkErrorCode } from '#core/facts/evidence';
 import { finalStatus, headerValues, lastAnswer } from '#core/facts/evidence';
 import type { Dialer } from '../dialer';
 import { ProbeError, describe } from '../network-error';
-import { handshake, type TrustStore } from '../tls';
-import { decodeBody } from './decode';
-import { FloodGuard } from './flood-guard';
-import { H2Session } from './h2';
+import type { TrustStore } from '../tls';
+import { readBody } from './body';
+import { Origins, sleep, type Origin, type WireAnswer } from './origins';
 import { openDoor, type WayIn } from './way-in';
 
 export interface HttpOptions {
@@ -45,20 +39,11 @@ export interface Asked {
   address?: string;
 }
 
-interface Origin {
-  pool: Pool;
-  h2?: H2Session;
-  address?: string;
-  fresh?: { resolve: number; connect: number; tls?: number };
-  strikes: number;
-  dead?: ProbeError;
-  next: number;
-  pausedUntil: number;
+interface Exchanged {
+  exchange: Exchange;
+  body?: Buffer;
 }
 
-const HEADER_BYTES = 64 * 1024;
-/** After so many silences a host is not waited for again in the same audit. */
-const STRIKES = 2;
 /** The longest that a server's Retry-After is heeded. */
 const LONGEST_PAUSE_MS = 30_000;
 /**
@@ -66,83 +51,60 @@ const LONGEST_PAUSE_MS = 30_000;
  * an answer.
  */
 const MOST_INTERIM = 20;
-const NO_ALPN = /NO_APPLICATION_PROTOCOL/;
+const ONE_MEBIBYTE = 1024 * 1024;
+const REDIRECTS: ReadonlySet<number> = new Set([301, 302, 303, 307, 308]);
+
+/** Ends one exchange: in time, when the audit is stopped, and when too many interim answers come. */
+class Limits {
+  private readonly abort = new AbortController();
+  private readonly timer: NodeJS.Timeout;
+  private readonly stop = (): void => this.abort.abort();
+  private interim = 0;
+
+  constructor(
+    timeoutMs: number,
+    private readonly outer: AbortSignal | undefined,
+  ) {
+    this.timer = setTimeout(
+      () => this.abort.abort(new ProbeError('timeout', 'no full answer in time')),
+      timeoutMs,
+    );
+    outer?.addEventListener('abort', this.stop, { once: true });
+  }
+
+  get signal(): AbortSignal {
+    return this.abort.signal;
+  }
+
+  readonly onInfo = (): void => {
+    if (++this.interim > MOST_INTERIM)
+      this.abort.abort(
+        new ProbeError('too-large', `more than ${MOST_INTERIM} interim answers came before the answer`),
+      );
+  };
+
+  /** Why the exchange ended, if these limits ended it. */
+  get reason(): ProbeError | undefined {
+    const reason: unknown = this.abort.signal.reason;
+    return reason instanceof ProbeError ? reason : undefined;
+  }
+
+  end(): void {
+    clearTimeout(this.timer);
+    this.outer?.removeEventListener('abort', this.stop);
+  }
+}
 
 export class HttpClient {
-  private readonly origins = new Map<string, Origin>();
-  private readonly flood: FloodGuard;
+  private readonly origins: Origins;
+
   constructor(
-    private readonly dialer: Dialer,
-    private readonly store: TrustStore,
+    dialer: Dialer,
+    store: TrustStore,
     readonly options: HttpOptions,
   ) {
-    this.flood = new FloodGuard(Math.max(options.maxBytes, options.longestBody ?? 0) + 1024 * 1024);
-  }
-
-  private origin(url: URL, only?: string): Origin {
-    const key = only === undefined ? url.origin : `${url.origin} ${only}`;
-    let origin = this.origins.get(key);
-    if (!origin) {
-      const made: Origin = { strikes: 0, next: 0, pausedUntil: 0 } as Origin;
-      const secure = url.protocol === 'https:';
-      const host = url.hostname.replace(/^\[|\]$/g, '');
-      const port = Number(url.port) || (secure ? 443 : 80);
-      made.pool = new Pool(url.origin, {
-        connections: this.options.connections,
-        pipelining: 1,
-        maxHeaderSize: HEADER_BYTES,
-        keepAliveTimeout: 4000,
-        headersTimeout: this.options.timeoutMs,
-        bodyTimeout: this.options.timeoutMs,
-        connect: (_options, callback) => {
-          void this.open(made, host, port, secure, undefined, only).then(
-            (socket) => callback(null, socket),
-            (error: unknown) => {
-              if (NO_ALPN.test((error as { code?: string }).code ?? ''))
-                made.h2 ??= new H2Session(
-                  url.origin,
-                  () => this.open(made, host, port, true, ['h2'], only) as Promise<tls.TLSSocket>,
-                );
-              callback(error as Error, null);
-            },
-          );
-        },
-      });
-      this.origins.set(key, (origin = made));
-    }
-    return origin;
-  }
-
-  private async open(
-    origin: Origin,
-    host: string,
-    port: number,
-    secure: boolean,
-    alpn?: string[],
-    only?: string,
-  ): Promise<import('node:net').Socket | tls.TLSSocket> {
-    const dialled = await this.dialer.connect(host, port, only);
-    const before = performance.now();
-    const socket = secure
-      ? await handshake(dialled.socket, {
-          host,
-          context: this.store.context,
-          timeoutMs: Math.min(this.options.timeoutMs, 10_000),
-          alpn,
-        })
-      : dialled.socket;
-    origin.address = dialled.address;
-    origin.fresh = { ...dialled.timing, ...(secure ? { tls: performance.now() - before } : {}) };
-    this.flood.watch(socket);
-    return socket;
-  }
-
-  /** Politeness: waits for this request's turn at its origin. */
-  private async turn(origin: Origin): Promise<void> {
-    const now = performance.now();
-    const start = Math.max(now, origin.next, origin.pausedUntil);
-    origin.next = start + (this.options.delayMs ?? 0);
-    if (start > now) await this.sleep(start - now);
+    const longest = Math.max(options.maxBytes, options.longestBody ?? 0);
+    this.origins = new Origins(dialer, store, { ...options, longestAnswer: longest + ONE_MEBIBYTE });
   }
 
   /** One request, no redirects followed. Never throws. */
@@ -151,121 +113,46 @@ export class HttpClient {
     method: 'GET' | 'HEAD',
     extra: Record<string, string> = {},
     more: Pick<Asked, 'maxBytes' | 'address'> = {},
-  ): Promise<{ exchange: Exchange; body?: Buffer }> {
+  ): Promise<Exchanged> {
     const url = new URL(address);
     const exchange: Exchange = { url: address, method, headers: [], timing: { total: 0 } };
-    const origin = this.origin(url, more.address);
-    if (this.options.delayMs || origin.pausedUntil) await this.turn(origin);
+    const origin = this.origins.of(url, more.address);
+    await origin.turn();
     const started = performance.now();
-    const abort = new AbortController();
-    const outer = this.options.signal;
-    const stop = () => abort.abort();
-    const timer = setTimeout(
-      () => abort.abort(new ProbeError('timeout', 'no full answer in time')),
-      this.options.timeoutMs,
-    );
-    outer?.addEventListener('abort', stop, { once: true });
+    const limits = new Limits(this.options.timeoutMs, this.options.signal);
     let body: Buffer | undefined;
     try {
-      if (outer?.aborted) throw new ProbeError('stopped', 'stopped');
-      if (origin.dead) throw origin.dead;
-      const { path, headers } = openDoor(this.options.wayIn, url, {
-        'user-agent': this.options.agent,
-        accept: 'text/html,application/xhtml+xml,application/xml;q=0.9,*/*;q=0.8',
-        'accept-encoding': 'gzip, br, deflate',
-        'accept-language': 'en',
-        ...extra,
-      });
-      let interim = 0;
-      const onInfo = (): void => {
-        if (++interim > MOST_INTERIM)
-          abort.abort(
-            new ProbeError('too-large', `more than ${MOST_INTERIM} interim answers came before the answer`),
-          );
-      };
-      const answer = await this.send(origin, path, method, headers, abort.signal, onInfo);
-      origin.strikes = 0;
-      const headed = performance.now();
-      const fresh = origin.fresh;
-      if (fresh) {
-        origin.fresh = undefined;
-        Object.assign(exchange.timing, rounded(fresh));
-      }
-      const setUp = fresh ? fresh.resolve + fresh.connect + (fresh.tls ?? 0) : 0;
-      exchange.timing.firstByte = round(Math.max(0, headed - started - setUp));
-      exchange.address = origin.address;
-      exchange.status = answer.status;
-      if (answer.reason) exchange.reason = answer.reason.slice(0, 100);
-      exchange.httpVersion = origin.h2 ? '2' : '1.1';
-      exchange.headers = answer.headers;
-      body = await this.read(answer.body, exchange, more.maxBytes ?? this.options.maxBytes);
+      const answer = await this.request(url, method, extra, { origin, limits });
+      note(exchange, answer, origin, performance.now() - started);
+      body = await readBody(answer.body, exchange, more.maxBytes ?? this.options.maxBytes);
     } catch (error) {
-      const known =
-        abort.signal.reason instanceof ProbeError
-          ? abort.signal.reason.toJSON()
-          : describe(error, url.protocol === 'https:');
+      const known = limits.reason?.toJSON() ?? describe(error, url.protocol === 'https:');
       exchange.error = known;
-      if (known.code === 'timeout' && exchange.status === undefined && ++origin.strikes >= STRIKES)
-        origin.dead = new ProbeError('timeout', 'no answer in time, and none before');
+      if (known.code === 'timeout' && exchange.status === undefined)
+        origin.strike(new ProbeError('timeout', 'no answer in time, and none before'));
     } finally {
-      clearTimeout(timer);
-      outer?.removeEventListener('abort', stop);
+      limits.end();
     }
     exchange.timing.total = round(performance.now() - started);
     return { exchange, body };
   }
 
-  /** Over HTTP/1.1, or over HTTP/2 once an origin has refused the older one. */
-  private async send(
-    origin: Origin,
-    path: string,
+  private request(
+    url: URL,
     method: 'GET' | 'HEAD',
-    headers: Record<string, string>,
-    signal: AbortSignal,
-    onInfo: () => void,
-  ): Promise<{ status: number; reason?: string; headers: Header[]; body: import('stream').Readable }> {
-    if (!origin.h2) {
-      try {
-        const answer = await origin.pool.request({
-          path,
-          method,
-          signal,
-          responseHeaders: 'raw',
-          headers,
-          onInfo,
-        });
-        return {
-          status: answer.statusCode,
-          reason: answer.statusText,
-          headers: pairs(answer.headers as unknown as string[]),
-          body: answer.body,
-        };
-      } catch (error) {
-        if (!(origin.h2 as H2Session | undefined)) throw error;
-      }
-    }
-    return origin.h2!.request(path, method, headers, signal);
-  }
-
-  private async read(stream: import('stream').Readable, exchange: Exchange, cap: number): Promise<Buffer> {
-    const chunks: Buffer[] = [];
-    let size = 0;
-    stream.on('error', () => {});
-    for await (const chunk of stream) {
-      size += (chunk as Buffer).length;
-      chunks.push(chunk as Buffer);
-      if (size > cap) {
-        exchange.cut = true;
-        stream.destroy();
-        break;
-      }
-    }
-    const encoded = chunks.length === 1 ? chunks[0]! : Buffer.concat(chunks);
-    exchange.bytes = { encoded: size, decoded: size };
-    if (exchange.cut) throw new ProbeError('too-large', `the answer is longer than ${cap} bytes`);
-    const decoded = await decodeBody(encoded, headerValues(exchange, 'content-encoding').join(','), cap);
-    exchange.bytes.decoded = decoded.length;
-    return decoded;
+    extra: Record<string, string>,
+    { origin, limits }: { origin: Origin; limits: Limits },
+  ): Promise<WireAnswer> {
+    if (this.options.signal?.aborted) throw new ProbeError('stopped', 'stopped');
+    if (origin.dead) throw origin.dead;
+    const { path, headers } = openDoor(this.options.wayIn, url, {
+      'user-agent': this.options.agent,
+      accept: 'text/html,application/xhtml+xml,application/xml;q=0.9,*/*;q=0.8',
+      'accept-encoding': 'gzip, br, deflate',
+      'accept-language': 'en',
+      ...extra,
+    });
+    return origin.send({ path, method, headers, signal: limits.signal, onInfo: limits.onInfo });
   }
 
   /** A request with its redirects. Hosts for which `own` is false are asked for a HEAD only. */
@@ -274,38 +161,46 @@ export class HttpClient {
     const seen = new Set<string>();
     let next = address;
     for (;;) {
-      const own = options.own?.(new URL(next).hostname) ?? true;
-      const { exchange, body } = await this.exchange(
-        next,
-        own ? (options.method ?? 'GET') : 'HEAD',
-        own ? options.headers : {},
-        options,
-      );
+      const { exchange, body } = await this.hop(next, options);
       chain.hops.push(exchange);
       seen.add(next);
       if (exchange.error) {
         chain.error = exchange.error;
         return { chain };
       }
-      const location = headerValues(exchange, 'location')[0];
-      const redirect = location !== undefined && [301, 302, 303, 307, 308].includes(exchange.status!);
-      if (!redirect) {
+      const target = redirectTarget(exchange);
+      if (target === undefined) {
         chain.end = 'answer';
         return { chain, body };
       }
-      const fault = (code: 'bad-url' | 'redirect-loop' | 'too-many-redirects', message: string): Fetched => {
-        chain.error = { code, message };
+      const fault = this.redirectFault(target, seen, chain.hops.length);
+      if (fault) {
+        chain.error = fault;
         return { chain };
-      };
-      const target = parseUrl(location, next);
-      if (!target || !/^https?:$/.test(target.protocol))
-        return fault('bad-url', 'it redirects to something that is no http address');
-      target.hash = '';
-      next = target.href;
-      if (seen.has(next)) return fault('redirect-loop', `its redirects go in a circle: ${next}`);
-      if (chain.hops.length > this.options.maxRedirects)
-        return fault('too-many-redirects', `more than ${this.options.maxRedirects} redirects`);
+      }
+      next = target!;
     }
+  }
+
+  private hop(url: string, { own, method = 'GET', headers, ...more }: Asked): Promise<Exchanged> {
+    const isOwn = own?.(new URL(url).hostname) ?? true;
+    return this.exchange(url, isOwn ? method : 'HEAD', isOwn ? headers : {}, more);
+  }
+
+  /** Why a redirect is not followed. */
+  private redirectFault(
+    target: string | null,
+    seen: ReadonlySet<string>,
+    hops: number,
+  ): { code: NetworkErrorCode; message: string } | undefined {
+    const { maxRedirects } = this.options;
+    if (target === null)
+      return { code: 'bad-url', message: 'it redirects to something that is no http address' };
+    if (seen.has(target))
+      return { code: 'redirect-loop', message: `its redirects go in a circle: ${target}` };
+    return hops > maxRedirects
+      ? { code: 'too-many-redirects', message: `more than ${maxRedirects} redirects` }
+      : undefined;
   }
 
   /**
@@ -320,8 +215,8 @@ export class HttpClient {
     const last = lastAnswer(first.chain)!;
     const pause = this.pauseFor(last);
     // the whole host is left alone, not this address only
-    if (pause.asked) this.origin(new URL(last.url)).pausedUntil = performance.now() + pause.ms;
-    await this.sleep(pause.ms);
+    if (pause.asked) this.origins.of(new URL(last.url)).pause(pause.ms);
+    await sleep(pause.ms, this.options.signal);
     return { ...(await this.follow(address, options)), firstTry: first.chain };
   }
 
@@ -341,36 +236,35 @@ export class HttpClient {
       : { ms: retryPauseMs, asked: false };
   }
 
-  /** Ends early when the audit is stopped. */
-  private sleep(ms: number): Promise<void> {
-    const { signal } = this.options;
-    if (signal?.aborted) return Promise.resolve();
-    return new Promise((resolve) => {
-      const end = () => {
-        clearTimeout(timer);
-        signal?.removeEventListener('abort', end);
-        resolve();
-      };
-      const timer = setTimeout(end, ms);
-      signal?.addEventListener('abort', end, { once: true });
-    });
-  }
-
   /** Ends all connections. */
-  async close(): Promise<void> {
-    await Promise.all(
-      [...this.origins.values()].flatMap((o) => [o.pool.destroy().catch(() => {}), o.h2?.close()]),
-    );
-    this.flood.end();
+  close(): Promise<void> {
+    return this.origins.close();
   }
 }
 
-function pairs(raw: string[]): Header[] {
-  const out: Header[] = [];
-  for (let i = 0; i + 1 < raw.length && out.length < 200; i += 2)
-    out.push([String(raw[i]), String(raw[i + 1]).slice(0, 8192)]);
-  return out;
+/** Writes down what an answer says of itself. @param elapsed since the request began, in milliseconds */
+function note(exchange: Exchange, answer: WireAnswer, origin: Origin, elapsed: number): void {
+  const fresh = origin.takeFresh();
+  if (fresh) Object.assign(exchange.timing, rounded({ ...fresh }));
+  const setUp = fresh ? fresh.resolve + fresh.connect + (fresh.tls ?? 0) : 0;
+  exchange.timing.firstByte = round(Math.max(0, elapsed - setUp));
+  exchange.address = origin.address;
+  exchange.status = answer.status;
+  if (answer.reason) exchange.reason = answer.reason.slice(0, 100);
+  exchange.httpVersion = origin.httpVersion;
+  exchange.headers = answer.headers;
 }
+
+/** Where an answer redirects to: undefined where it does not, null where that is no http address. */
+function redirectTarget(exchange: Exchange): string | null | undefined {
+  const location = headerValues(exchange, 'location')[0];
+  if (location === undefined || !REDIRECTS.has(exchange.status!)) return undefined;
+  const target = parseUrl(location, exchange.url);
+  if (!target || !/^https?:$/.test(target.protocol)) return null;
+  target.hash = '';
+  return target.href;
+}
+
 const round = (ms: number): number => Math.round(ms * 10) / 10;
 function rounded(t: Record<string, number | undefined>): Record<string, number> {
   return Object.fromEntries(

@@ -6,11 +6,14 @@ import { Op } from 'sequelize';
 import type { Brief } from '#core/facts/brief';
 import { collect, type Progress } from '#probe/collect';
 import { askedFor } from '#core/checks/engine/own-check';
-import { Audit, BriefRow, Environment, Site } from '../platform/db/models';
+import { Audit } from './models';
+import { BriefRow, Environment, Site } from '../sites/models';
 import { briefForChecks, newestBrief } from '../sites/briefs';
+import { newestProfile } from '../hosts/known-profiles';
 import { checklistFor, checklistVersion } from '../checklists/checklists';
-import { refuse } from '../platform/http/failure';
-import { judgeComparedAgain, keepAudit } from './judging';
+import { Conflict } from '../platform/errors';
+import { judgeComparedAgain } from './judging';
+import { keepAudit } from './keeping';
 import { networkSettings } from './network';
 import { packJson } from '../platform/packed';
 import { situationFor } from './situations';
@@ -105,15 +108,17 @@ async function run(id: number, job: { stop: AbortController; progress: Progress 
     const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
     const brief = audit.briefId ? ((await BriefRow.findByPk(audit.briefId))?.data as Brief) : {};
     const known = await briefForChecks(site, brief);
+    const profile = (await newestProfile(site.hostProfileId ?? null))?.profile;
     const asked = askedFor(
       await checklistVersion(audit.checklistVersionId),
-      known.preferredHost ?? new URL(environment.url).hostname,
+      known.brief.preferredHost ?? new URL(environment.url).hostname,
     );
     const evidence = await collect({
       ...networkSettings(),
       url: environment.url,
       kind: environment.kind,
-      brief: known,
+      ...known,
+      profile,
       asked,
       wayIn: wayInOf(environment),
       signal: job.stop.signal,
@@ -157,7 +162,7 @@ export async function stopAudit(id: number): Promise<void> {
     { status: 'stopped', runningKey: null, finishedAt: new Date(), error: 'Stopped by hand.' },
     { where: { id, status: { [Op.in]: ['queued', 'running'] } } },
   );
-  if (!count) throw refuse(409, 'This audit has ended already.');
+  if (!count) throw new Conflict('This audit has ended already.');
 }
 
 export interface RunningAudit {

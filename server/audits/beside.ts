@@ -7,7 +7,8 @@ import type { Beside } from '#core/checks/engine/judge';
 import type { AgencyBook, BookEntry } from '#core/facts/agency-book';
 import type { Brief } from '#core/facts/brief';
 import { database } from '../platform/db/connection';
-import { AuditEvidence, Environment, type Site } from '../platform/db/models';
+import { AuditEvidence } from './models';
+import { Environment, type Site } from '../sites/models';
 
 const KEPT_MS = 30_000;
 let book: { at: number; entries: Promise<(BookEntry & { clientId: number })[]> } | undefined;

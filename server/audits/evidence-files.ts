@@ -1,8 +1,9 @@
 /** What one audit collected, as files in open formats. */
 import { toHar } from '#core/formats/har/write';
 import { dnsToZoneFile } from '#core/formats/zone-file/write';
-import { Audit, AuditEvidence, Environment, Site } from '../platform/db/models';
-import { refuse } from '../platform/http/failure';
+import { Audit, AuditEvidence } from './models';
+import { Environment, Site } from '../sites/models';
+import { NotFound } from '../platform/errors';
 import { keptEvidence } from '../platform/packed';
 
 export const EVIDENCE_FORMATS = {
@@ -18,7 +19,7 @@ export async function evidenceFile(
   format: EvidenceFormat,
 ): Promise<{ name: string; type: string; body: string }> {
   const [audit, stored] = await Promise.all([Audit.findByPk(auditId), AuditEvidence.findByPk(auditId)]);
-  if (!audit || !stored) throw refuse(404, 'This audit has no evidence, or not any more.');
+  if (!audit || !stored) throw new NotFound('This audit has no evidence, or not any more.');
   const place = await Environment.findByPk(audit.environmentId, { rejectOnEmpty: true });
   const site = await Site.findByPk(place.siteId, { rejectOnEmpty: true });
   const evidence = await keptEvidence(stored.data);

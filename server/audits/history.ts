@@ -1,5 +1,6 @@
 /** A place's audits and verdicts over time, and what made a score change. */
-import { ChecklistVersion, Audit, VerdictRow, type VerdictCause } from '../platform/db/models';
+import { ChecklistVersion } from '../checklists/models';
+import { Audit, VerdictRow, type VerdictCause } from './models';
 
 /** What changed where neither site, brief nor rules did. */
 const BESIDE: Partial<Record<VerdictCause, string>> = {

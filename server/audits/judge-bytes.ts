@@ -1,7 +1,6 @@
 /** From packed evidence to findings and score: what a judging thread does, without a database. */
 import { judge, type AuditInput, type JudgedFinding } from '#core/checks/engine/judge';
 import { SiteView } from '#core/checks/view/site-view';
-import { withHostRecords } from '#core/facts/host-records';
 import { situationOf, type Situation } from '#core/facts/situation';
 import { scoreOf, type Result } from '#core/score/score';
 import { keptEvidence } from '../platform/packed';
@@ -30,12 +29,7 @@ export async function judgeBytes({ evidence: packed, staging, input }: JudgeJob)
   const evidence = await keptEvidence(bytesOf(packed));
   const { of, at, ...rest } = input;
   const profile = input.profile ?? { name: '' };
-  const view = new SiteView(
-    evidence,
-    withHostRecords(input.brief, input.profile, evidence.target.hosts[0] ?? ''),
-    profile,
-    'holding',
-  );
+  const view = new SiteView(evidence, input.brief, profile, 'holding');
   const situation = situationOf({ ...of, holdingSeen: Boolean(view.markOn(view.home, 'holding')) });
   const findings = judge({
     ...rest,

@@ -7,18 +7,13 @@ import { checksOf } from '#core/checks/engine/checklist';
 import type { JudgedFinding } from '#core/checks/engine/judge';
 import { whatHelps } from '#core/score/help';
 import { termsOf, type Result } from '#core/score/score';
-import {
-  Audit,
-  AcceptanceRow,
-  AttachmentRow,
-  AttestationRow,
-  Environment,
-  FindingRow,
-  Fix,
-  User,
-} from '../platform/db/models';
+import { Audit, FindingRow } from './models';
+import { AcceptanceRow, Fix } from '../fixes/models';
+import { AttachmentRow, AttestationRow } from '../checklists/models';
+import { Environment } from '../sites/models';
+import { User } from '../people/models';
 import { checklistVersion } from '../checklists/checklists';
-import { refuse } from '../platform/http/failure';
+import { NotFound } from '../platform/errors';
 
 /** Places beyond this are counted, not sent: a screen cannot show them. */
 const PLACES = 300;
@@ -69,9 +64,38 @@ async function attestationsOf(environmentId: number) {
   return out;
 }
 
+/** What the ledger says of a check itself. */
+const aboutCheck = (check: Check | undefined) => ({
+  why: check?.why ?? '',
+  source: check?.source ?? '',
+  scope: check?.scope ?? '',
+  attestedForDays: check?.attestedForDays ?? null,
+});
+
+type Names = ReadonlyMap<number, string>;
+
+function fixLine(fix: Fix | undefined, names: Names) {
+  if (!fix) return null;
+  const { id, state, dueDate = null, returns, ownerId } = fix;
+  return { id, state, owner: ownerId ? (names.get(ownerId) ?? null) : null, dueDate, returns };
+}
+
+function acceptanceLine(row: AcceptanceRow | undefined, names: Names) {
+  if (!row) return null;
+  const { id, reason, until, byId, secondedById } = row;
+  return {
+    id,
+    reason,
+    until,
+    by: names.get(byId) ?? '',
+    byId,
+    seconded: secondedById ? (names.get(secondedById) ?? '') : null,
+  };
+}
+
 export async function ledger(environmentId: number) {
   const environment = await Environment.findByPk(environmentId);
-  if (!environment) throw refuse(404, 'This place does not exist, or not any more.');
+  if (!environment) throw new NotFound('This place does not exist, or not any more.');
   const audit = environment.lastAuditId ? await Audit.findByPk(environment.lastAuditId) : null;
   if (!audit) return { audit: null, findings: [], terms: null, help: [], notes: [] };
   const [rows, fixes, acceptances, people, attestations, checklist] = await Promise.all([
@@ -96,40 +120,15 @@ export async function ledger(environmentId: number) {
       result: audit.result as Result,
       checklist: `${checklist.name}, version ${checklist.version}`,
     },
-    findings: all.map((f) => {
-      const check = checkOf(f.check);
-      const fix = fixOf.get(f.check);
-      const acceptance = acceptances.filter((a) => a.checkId === f.check).at(-1);
-      return {
-        ...f,
-        places: f.places.slice(0, PLACES),
-        placeCount: f.places.length,
-        why: check?.why ?? '',
-        source: check?.source ?? '',
-        scope: check?.scope ?? '',
-        attestedForDays: check?.attestedForDays ?? null,
-        attestations: attestations.get(f.check) ?? [],
-        fix: fix
-          ? {
-              id: fix.id,
-              state: fix.state,
-              owner: fix.ownerId ? (names.get(fix.ownerId) ?? null) : null,
-              dueDate: fix.dueDate,
-              returns: fix.returns,
-            }
-          : null,
-        acceptance: acceptance
-          ? {
-              id: acceptance.id,
-              reason: acceptance.reason,
-              until: acceptance.until,
-              by: names.get(acceptance.byId) ?? '',
-              byId: acceptance.byId,
-              seconded: acceptance.secondedById ? (names.get(acceptance.secondedById) ?? '') : null,
-            }
-          : null,
-      };
-    }),
+    findings: all.map((f) => ({
+      ...f,
+      places: f.places.slice(0, PLACES),
+      placeCount: f.places.length,
+      ...aboutCheck(checkOf(f.check)),
+      attestations: attestations.get(f.check) ?? [],
+      fix: fixLine(fixOf.get(f.check), names),
+      acceptance: acceptanceLine(acceptances.filter((a) => a.checkId === f.check).at(-1), names),
+    })),
     terms: termsOf(all),
     help: whatHelps(all),
     notes,

@@ -2,11 +2,14 @@
 import type { Checklist } from '#core/facts/checklist';
 import type { JudgedFinding } from '#core/checks/engine/judge';
 import { urgency } from '#core/score/urgency';
-import { Audit, AuditFindings, Environment, Site } from '../platform/db/models';
-import { profileOf } from '../sites/briefs';
+import { Audit, AuditFindings } from './models';
+import { Environment, Site } from '../sites/models';
+
+import { newestProfile } from '../hosts/known-profiles';
 import { checklistFor } from '../checklists/checklists';
 import { startJob, type Job } from '../platform/jobs/jobs';
-import { judgeAgain, lastEvidence, verdictOn } from './judging';
+import { judgeAgain, lastEvidence } from './judging';
+import { verdictOn } from './verdict';
 import { unpackJson } from '../platform/packed';
 
 export interface Ahead {
@@ -55,12 +58,15 @@ async function lookAhead(environmentId: number, checklist: Checklist): Promise<A
   const last = environment && (await lastEvidence(environment));
   if (!environment || !last) return undefined;
   const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
-  const [stored, profile] = await Promise.all([AuditFindings.findByPk(last.audit.id), profileOf(site)]);
+  const [stored, profile] = await Promise.all([
+    AuditFindings.findByPk(last.audit.id),
+    newestProfile(site.hostProfileId ?? null),
+  ]);
   const { findings, result } = await verdictOn(
     environment,
     site,
     last.evidence,
-    { brief: last.brief?.brief ?? {}, checklist, profile },
+    { brief: last.brief?.brief ?? {}, checklist, profile: profile?.profile },
     new Date(),
   );
   const before = stored ? await unpackJson<JudgedFinding[]>(stored.data) : [];

@@ -2,10 +2,12 @@
 import { MOST_FILE_BYTES } from '#core/entry/attachment';
 import { checksOf } from '#core/checks/engine/checklist';
 import type { Check } from '#core/checks/kit/check';
-import { AttachmentRow, AttestationRow, Audit, Environment, Site } from '../platform/db/models';
+import { AttachmentRow, AttestationRow } from './models';
+import { Audit } from '../audits/models';
+import { Environment, Site } from '../sites/models';
 import type { AttestDto } from '../fixes/dto';
 import { checklistFor, checklistVersion } from './checklists';
-import { refuse } from '../platform/http/failure';
+import { NotFound, Refused } from '../platform/errors';
 import { judgeAgain } from '../audits/judging';
 import type { Person } from '../people/people';
 
@@ -20,37 +22,44 @@ async function checkAsked(environment: Environment, site: Site, id: string): Pro
 
 const DAY = 86_400_000;
 
-/** Attests a check done by hand, for one of the things it is about or for all. @throws 400, 404 */
+/** Until when an attestation is good: by its own days, else the check's; undefined while the stage lasts. */
+function goodUntil(input: AttestDto, check: Check): string | null {
+  const days = input.goodForDays ?? check.attestedForDays;
+  const says = input.done || input.doesNotApply;
+  if (!says || !days || input.untilStageChanges) return null;
+  return new Date(Date.now() + days * DAY).toISOString().slice(0, 10);
+}
+
+/** @throws Refused */
+async function refuseUnfit(input: AttestDto, environmentId: number): Promise<void> {
+  const { attachmentId, doesNotApply, note } = input;
+  if (attachmentId && !(await AttachmentRow.count({ where: { id: attachmentId, environmentId } })))
+    throw new Refused('This file does not belong to this place.');
+  if (doesNotApply && !note?.trim()) throw new Refused('Say in the note why it does not apply.');
+}
+
+/** Attests a manual check, for one of the things it is about or for all. @throws Refused, NotFound */
 export async function attest(environmentId: number, input: AttestDto, person: Person): Promise<void> {
   const environment = await Environment.findByPk(environmentId);
-  if (!environment) throw refuse(404, 'This place does not exist, or not any more.');
+  if (!environment) throw new NotFound('This place does not exist, or not any more.');
   const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
   const check = await checkAsked(environment, site, input.check);
-  if (!check?.byHand) throw refuse(400, 'Only checks done by hand are attested.');
-  if (
-    input.attachmentId &&
-    !(await AttachmentRow.count({ where: { id: input.attachmentId, environmentId } }))
-  )
-    throw refuse(400, 'This file does not belong to this place.');
-  if (input.doesNotApply && !input.note?.trim()) throw refuse(400, 'Say in the note why it does not apply.');
-  const days = input.goodForDays ?? check.attestedForDays;
-  const until =
-    (input.done || input.doesNotApply) && days && !input.untilStageChanges
-      ? new Date(Date.now() + days * DAY).toISOString().slice(0, 10)
-      : null;
+  if (!check?.byHand) throw new Refused('Only checks done by hand are attested.');
+  await refuseUnfit(input, environmentId);
+  const { done, doesNotApply = false, note, untilStageChanges, place = null, attachmentId = null } = input;
   await AttestationRow.create({
     environmentId,
     checkId: check.id,
-    done: input.done,
-    doesNotApply: input.doesNotApply ?? false,
+    done,
+    doesNotApply,
     byName: person.name,
     byId: person.id,
     at: new Date(),
-    note: input.note?.trim() || null,
-    goodUntil: until,
-    goodWhile: input.untilStageChanges ? site.stage : null,
-    place: input.place ?? null,
-    attachmentId: input.attachmentId ?? null,
+    note: note?.trim() || null,
+    goodUntil: goodUntil(input, check),
+    goodWhile: untilStageChanges ? site.stage : null,
+    place,
+    attachmentId,
   });
   await judgeAgain(environmentId, { cause: 'attestation', by: person.name });
 }
@@ -94,13 +103,13 @@ export async function keepFile(
   person: Person,
 ): Promise<{ id: number; name: string; type: string }> {
   if (!(await Environment.count({ where: { id: environmentId } })))
-    throw refuse(404, 'This place does not exist, or not any more.');
-  if (!bytes.length) throw refuse(400, 'The file is empty.');
+    throw new NotFound('This place does not exist, or not any more.');
+  if (!bytes.length) throw new Refused('The file is empty.');
   if (bytes.length > MOST_FILE_BYTES)
-    throw refuse(400, `The file is larger than ${MOST_FILE_BYTES / 1024 / 1024} MB.`);
+    throw new Refused(`The file is larger than ${MOST_FILE_BYTES / 1024 / 1024} MB.`);
   const type = typeOfFile(bytes);
   if (!type)
-    throw refuse(400, 'Pictures (PNG, JPEG, WebP, GIF), PDF and plain text can be kept, not this file.');
+    throw new Refused('Pictures (PNG, JPEG, WebP, GIF), PDF and plain text can be kept, not this file.');
 
   const plain =
     name
@@ -122,6 +131,6 @@ export async function keepFile(
 /** @throws 404 */
 export async function keptFile(id: number): Promise<AttachmentRow> {
   const row = await AttachmentRow.findByPk(id);
-  if (!row) throw refuse(404, 'This file does not exist, or not any more.');
+  if (!row) throw new NotFound('This file does not exist, or not any more.');
   return row;
 }

@@ -1,43 +1,40 @@
 /** Checklists with their versions, and which one a site is judged by. */
-import { Op } from 'sequelize';
+import type { Transaction } from 'sequelize';
 import { builtInChecklists } from '#core/checks/engine/built-in';
 import type { Checklist } from '#core/facts/checklist';
-import {
-  AssignmentRow,
-  Audit,
-  ChecklistRow,
-  ChecklistVersion,
-  Client,
-  Site,
-  type AssignmentKind,
-} from '../platform/db/models';
-import { refuse } from '../platform/http/failure';
+import { AssignmentRow, ChecklistRow, ChecklistVersion, type AssignmentKind } from './models';
+import { Audit } from '../audits/models';
+import { Site } from '../sites/models';
+import { Conflict, NotFound } from '../platform/errors';
+import { inTransaction } from '../platform/db/transaction';
+import { ALL_OTHERS, Assigned, assignmentsOf, type Assignment } from './assignments';
 
-const DEFAULT = 'Full';
 /** One start of the server knows one catalogue. */
 let builtIn: Promise<void> | undefined;
 
-async function keepBuiltIn(): Promise<void> {
-  for (const wanted of builtInChecklists()) {
+/** A built-in checklist as the catalogue has it now. */
+function keepBuiltInList(wanted: Checklist): Promise<void> {
+  const { name } = wanted;
+  return inTransaction(async (transaction) => {
     const [row] = await ChecklistRow.findOrCreate({
-      where: { name: wanted.name },
-      defaults: { name: wanted.name, builtIn: true },
+      where: { name },
+      defaults: { name, builtIn: true },
+      transaction,
     });
-    if (!row.builtIn) continue;
+    if (!row.builtIn) return;
     const newest = await ChecklistVersion.findOne({
       where: { checklistId: row.id },
       order: [['version', 'DESC']],
+      transaction,
     });
     const stored = newest?.data as Checklist | undefined;
-    if (stored && JSON.stringify(stored.items) === JSON.stringify(wanted.items)) continue;
-    const version = (newest?.version ?? 0) + 1;
-    await ChecklistVersion.create({
-      checklistId: row.id,
-      version,
-      data: { ...wanted, version },
-      createdAt: new Date(),
-    });
-  }
+    if (stored && JSON.stringify(stored.items) === JSON.stringify(wanted.items)) return;
+    await keepVersion(row.id, wanted, undefined, transaction);
+  });
+}
+
+async function keepBuiltIn(): Promise<void> {
+  for (const wanted of builtInChecklists()) await keepBuiltInList(wanted);
 }
 
 /** Brings the built-in checklists up to the catalogue; what changed becomes a new version. */
@@ -58,23 +55,10 @@ async function newestOf(checklistId: number): Promise<{ id: number; checklist: C
   return { id: row.id, checklist: row.data as Checklist };
 }
 
-/** The checklist a site is judged by: its own, else its client's, its host's, the agency's default. */
+/** The checklist a site is judged by. */
 export async function checklistFor(site: Site): Promise<{ id: number; checklist: Checklist }> {
   await ensureBuiltIn();
-  const targets: [AssignmentKind, string][] = [
-    ['site', String(site.id)],
-    ['client', String(site.clientId)],
-    ...(site.hostProfile ? [['host', site.hostProfile] as [AssignmentKind, string]] : []),
-    ['default', ''],
-  ];
-  const rows = await AssignmentRow.findAll({
-    where: { [Op.or]: targets.map(([kind, target]) => ({ kind, target })) },
-  });
-  for (const [kind] of targets) {
-    const hit = rows.find((r) => r.kind === kind);
-    if (hit) return newestOf(hit.checklistId);
-  }
-  return newestOf((await ChecklistRow.findOne({ where: { name: DEFAULT }, rejectOnEmpty: true })).id);
+  return newestOf((await Assigned.read()).checklistOf(site));
 }
 
 /** A stored version. */
@@ -82,52 +66,16 @@ export async function checklistVersion(id: number): Promise<Checklist> {
   return (await ChecklistVersion.findByPk(id, { rejectOnEmpty: true })).data as Checklist;
 }
 
-async function find(id: number): Promise<ChecklistRow> {
-  const row = await ChecklistRow.findByPk(id);
-  if (!row) throw refuse(404, 'This checklist does not exist, or not any more.');
+/** @param transaction holds the row until it ends */
+async function find(id: number, transaction?: Transaction): Promise<ChecklistRow> {
+  const row = await ChecklistRow.findByPk(id, transaction ? { transaction, lock: true } : {});
+  if (!row) throw new NotFound('This checklist does not exist, or not any more.');
   return row;
 }
 
-export interface Assignment {
-  kind: AssignmentKind;
-  target: string;
-  title: string;
-}
-
-async function assignmentsOf(ids: number[]): Promise<Map<number, Assignment[]>> {
-  const rows = await AssignmentRow.findAll({
-    where: { checklistId: ids },
-    order: [
-      ['kind', 'ASC'],
-      ['target', 'ASC'],
-    ],
-  });
-  const of = (kind: AssignmentKind) => rows.filter((r) => r.kind === kind).map((r) => Number(r.target));
-  const [sites, clients] = await Promise.all([
-    Site.findAll({ where: { id: of('site') }, attributes: ['id', 'name'] }),
-    Client.findAll({ where: { id: of('client') } }),
-  ]);
-  const names = new Map<string, string>([
-    ...sites.map((s) => [`site ${s.id}`, s.name] as const),
-    ...clients.map((c) => [`client ${c.id}`, c.name] as const),
-  ]);
-  const out = new Map<number, Assignment[]>();
-  for (const r of rows)
-    out.set(r.checklistId, [
-      ...(out.get(r.checklistId) ?? []),
-      {
-        kind: r.kind,
-        target: r.target,
-        title:
-          r.kind === 'default'
-            ? 'all other sites'
-            : r.kind === 'host'
-              ? r.target
-              : (names.get(`${r.kind} ${r.target}`) ?? 'gone'),
-      },
-    ]);
-  return out;
-}
+/** The default that nobody has assigned. */
+const isImplied = (own: readonly Assignment[], isDefault: boolean): boolean =>
+  isDefault && !own.some((a) => a.kind === 'default');
 
 export async function listChecklists() {
   await ensureBuiltIn();
@@ -137,8 +85,7 @@ export async function listChecklists() {
       ['id', 'ASC'],
     ],
   });
-  const assigned = await assignmentsOf(rows.map((r) => r.id));
-  const anyDefault = [...assigned.values()].some((a) => a.some((x) => x.kind === 'default'));
+  const [assigned, all] = await Promise.all([assignmentsOf(rows.map((r) => r.id)), Assigned.read()]);
   return Promise.all(
     rows.map(async (r) => {
       const versions = await ChecklistVersion.findAll({
@@ -158,12 +105,9 @@ export async function listChecklists() {
         description: data.description ?? '',
         checks: on.length,
         own: (data.own ?? []).length,
-        assignments: [
-          ...(assigned.get(r.id) ?? []),
-          ...(r.name === DEFAULT && r.builtIn && !anyDefault
-            ? [{ kind: 'default' as const, target: '', title: 'all other sites' }]
-            : []),
-        ],
+        assignments: isImplied(assigned.get(r.id) ?? [], all.isDefault(r.id))
+          ? [...(assigned.get(r.id) ?? []), { kind: 'default' as const, target: '', title: ALL_OTHERS }]
+          : (assigned.get(r.id) ?? []),
       };
     }),
   );
@@ -196,89 +140,98 @@ export async function checklistDetail(id: number) {
 
 /** The sites that this checklist is for now. */
 async function sitesJudgedBy(id: number): Promise<{ id: number; name: string }[]> {
-  const [sites, rows, full] = await Promise.all([
-    Site.findAll({ order: [['name', 'ASC']] }),
-    AssignmentRow.findAll(),
-    ChecklistRow.findOne({ where: { name: DEFAULT } }),
-  ]);
-  const of = new Map(rows.map((r) => [`${r.kind} ${r.target}`, r.checklistId]));
-  const fallback = of.get('default ') ?? full?.id;
-  return sites
-    .filter(
-      (s) =>
-        (of.get(`site ${s.id}`) ??
-          of.get(`client ${s.clientId}`) ??
-          (s.hostProfile ? of.get(`host ${s.hostProfile}`) : undefined) ??
-          fallback) === id,
-    )
-    .map((s) => ({ id: s.id, name: s.name }));
+  const [sites, assigned] = await Promise.all([Site.findAll({ order: [['name', 'ASC']] }), Assigned.read()]);
+  return sites.filter((s) => assigned.checklistOf(s) === id).map((s) => ({ id: s.id, name: s.name }));
 }
 
-/** A new checklist. @throws 409 when there is one of that name */
-export async function makeChecklist(checklist: Checklist, by: string): Promise<number> {
+async function refuseTaken(name: string, transaction: Transaction): Promise<void> {
+  if (await ChecklistRow.count({ where: { name }, transaction }))
+    throw new Conflict(`There is a checklist named ${name} already.`);
+}
+
+/** A new checklist. @throws Conflict when there is one of that name */
+export function makeChecklist(checklist: Checklist, by: string): Promise<number> {
   const name = checklist.name.trim();
-  if (await ChecklistRow.count({ where: { name } }))
-    throw refuse(409, `There is a checklist named ${name} already.`);
-  const row = await ChecklistRow.create({ name, builtIn: false });
-  await ChecklistVersion.create({
-    checklistId: row.id,
-    version: 1,
-    data: { ...checklist, name, version: 1 },
-    createdAt: new Date(),
-    savedBy: by,
+  return inTransaction(async (transaction) => {
+    await refuseTaken(name, transaction);
+    const row = await ChecklistRow.create({ name, builtIn: false }, { transaction });
+    await keepVersion(row.id, { ...checklist, name }, by, transaction);
+    return row.id;
   });
-  return row.id;
 }
 
-/** Saves the next version. @throws 404, 409 for a built-in one or a name that is taken */
-export async function saveChecklist(
+/** Keeps a checklist as the next version. */
+async function keepVersion(
+  checklistId: number,
+  checklist: Checklist,
+  savedBy: string | undefined,
+  transaction: Transaction,
+): Promise<ChecklistVersion> {
+  const newest = await ChecklistVersion.max<number | null, ChecklistVersion>('version', {
+    where: { checklistId },
+    transaction,
+  });
+  const version = (newest ?? 0) + 1;
+  return ChecklistVersion.create(
+    {
+      checklistId,
+      version,
+      data: { ...checklist, version },
+      createdAt: new Date(),
+      ...(savedBy === undefined ? {} : { savedBy }),
+    },
+    { transaction },
+  );
+}
+
+/** Saves the next version. @throws NotFound; Conflict for a built-in one or a name that is taken */
+export function saveChecklist(
   id: number,
   checklist: Checklist,
   by: string,
 ): Promise<{ versionId: number; version: number }> {
-  const row = await find(id);
-  if (row.builtIn)
-    throw refuse(409, `${row.name} comes with Armband and stays as it is. Make a copy and change that.`);
   const name = checklist.name.trim();
-  if (name !== row.name && (await ChecklistRow.count({ where: { name } })))
-    throw refuse(409, `There is a checklist named ${name} already.`);
-  const newest = await ChecklistVersion.findOne({ where: { checklistId: id }, order: [['version', 'DESC']] });
-  const version = (newest?.version ?? 0) + 1;
-  const made = await ChecklistVersion.create({
-    checklistId: id,
-    version,
-    data: { ...checklist, name, version },
-    createdAt: new Date(),
-    savedBy: by,
+  return inTransaction(async (transaction) => {
+    const row = await find(id, transaction);
+    if (row.builtIn)
+      throw new Conflict(`${row.name} comes with Armband and stays as it is. Make a copy and change that.`);
+    if (name !== row.name) await refuseTaken(name, transaction);
+    const { id: versionId, version } = await keepVersion(id, { ...checklist, name }, by, transaction);
+    await row.update({ name }, { transaction });
+    return { versionId, version };
   });
-  await row.update({ name });
-  return { versionId: made.id, version };
 }
 
-/** Takes a checklist away; audits keep the version they used. @throws 404, 409 */
-export async function dropChecklist(id: number): Promise<void> {
-  const row = await find(id);
-  if (row.builtIn) throw refuse(409, `${row.name} comes with Armband and stays.`);
-  const versions = (await ChecklistVersion.findAll({ where: { checklistId: id }, attributes: ['id'] })).map(
-    (v) => v.id,
-  );
-  if (await Audit.count({ where: { checklistVersionId: versions } }))
-    throw refuse(
-      409,
-      'Audits were made by this checklist, and their history needs it. Assign its sites elsewhere instead.',
-    );
-  await row.destroy();
+/** Takes a checklist away; audits keep the version they used. @throws NotFound, Conflict */
+export function dropChecklist(id: number): Promise<void> {
+  return inTransaction(async (transaction) => {
+    const row = await find(id, transaction);
+    if (row.builtIn) throw new Conflict(`${row.name} comes with Armband and stays.`);
+    const versions = await ChecklistVersion.findAll({
+      where: { checklistId: id },
+      attributes: ['id'],
+      transaction,
+    });
+    const used = { checklistVersionId: versions.map((v) => v.id) };
+    if (await Audit.count({ where: used, transaction }))
+      throw new Conflict(
+        'Audits were made by this checklist, and their history needs it. Assign its sites elsewhere instead.',
+      );
+    await row.destroy({ transaction });
+  });
 }
 
-/** Sets what a checklist is for; what another one had of it moves over. @throws 404 */
-export async function assignChecklist(
+/** Sets what a checklist is for; what another one had of it moves over. @throws NotFound */
+export function assignChecklist(
   id: number,
   wanted: { kind: AssignmentKind; target: string }[],
 ): Promise<void> {
-  await find(id);
-  await AssignmentRow.destroy({ where: { checklistId: id } });
-  for (const { kind, target } of wanted) {
-    await AssignmentRow.destroy({ where: { kind, target } });
-    await AssignmentRow.create({ checklistId: id, kind, target });
-  }
+  return inTransaction(async (transaction) => {
+    await find(id, transaction);
+    await AssignmentRow.destroy({ where: { checklistId: id }, transaction });
+    for (const { kind, target } of wanted) {
+      await AssignmentRow.destroy({ where: { kind, target }, transaction });
+      await AssignmentRow.create({ checklistId: id, kind, target }, { transaction });
+    }
+  });
 }

@@ -1,5 +1,5 @@
 /** What the screens send about checklists and host profiles. */
-import type { AssignmentKind } from '../platform/db/models';
+import type { AssignmentKind } from './models';
 import {
   ArrayMaxSize,
   IsArray,

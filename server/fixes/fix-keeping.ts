@@ -4,7 +4,8 @@ import type { JudgedFinding } from '#core/checks/engine/judge';
 import { checkById } from '#core/checks/catalogue/index';
 import type { FixCore, FixEvent } from '#core/facts/fix';
 import { afterAudit, afterLeavingOut, type Step } from '#core/fixes/life';
-import { AcceptanceRow, Fix, FixEventRow, type Environment, type Site } from '../platform/db/models';
+import { AcceptanceRow, Fix, FixEventRow } from './models';
+import type { Environment, Site } from '../sites/models';
 import { tell } from '../people/notifications';
 
 export interface Outcome {

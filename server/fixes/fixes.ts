@@ -2,12 +2,15 @@
 import { QueryTypes } from 'sequelize';
 import { checkById } from '#core/checks/catalogue/index';
 import type { JudgedFinding } from '#core/checks/engine/judge';
-import type { FixState } from '#core/facts/fix';
+import { CLOSED_STATES, type FixEvent, type FixState } from '#core/facts/fix';
 import { setState } from '#core/fixes/life';
 import { database } from '../platform/db/connection';
-import { AcceptanceRow, FindingRow, Fix, FixEventRow, User } from '../platform/db/models';
+import { AcceptanceRow, Fix, FixEventRow } from './models';
+import { FindingRow } from '../audits/models';
+import { User } from '../people/models';
 import type { AcceptDto, FixChangeDto } from './dto';
-import { refuse } from '../platform/http/failure';
+import { Conflict, NotFound, Refused } from '../platform/errors';
+import { inTransaction } from '../platform/db/transaction';
 import { addEvents } from './fix-keeping';
 import { judgeAgain } from '../audits/judging';
 import type { Person } from '../people/people';
@@ -57,16 +60,13 @@ interface RawFix {
 
 /** All fixes over all sites, or of one. Closed ones only when asked for. */
 export async function listFixes(filter: { siteId?: number; closed?: boolean } = {}): Promise<FixRow[]> {
-  const where = [
-    filter.siteId ? 's.id = :siteId' : '',
-    filter.closed ? '' : "f.state NOT IN ('verified', 'gone')",
-  ]
+  const where = [filter.siteId ? 's.id = :siteId' : '', filter.closed ? '' : 'f.state NOT IN (:closed)']
     .filter(Boolean)
     .join(' AND ');
   const rows = await database().query<RawFix>(
     `SELECT f.id, f.check_id AS checkId, JSON_VALUE(d.data, '$.title') AS title, d.section, f.severity, f.state, f.places, f.returns, u.name AS owner, f.owner_id AS ownerId, f.due_date AS dueDate, f.opened_at AS openedAt, f.changed_at AS changedAt, s.id AS siteId, s.name AS site, c.name AS client, e.id AS environmentId, e.name AS environment
     FROM fix f JOIN environment e ON e.id = f.environment_id JOIN site s ON s.id = e.site_id JOIN client c ON c.id = s.client_id LEFT JOIN user u ON u.id = f.owner_id LEFT JOIN finding d ON d.environment_id = f.environment_id AND d.check_id = f.check_id ${where ? `WHERE ${where}` : ''} ORDER BY FIELD(f.severity, 'blocker', 'major', 'minor'), s.name, f.check_id`,
-    { type: QueryTypes.SELECT, replacements: { siteId: filter.siteId ?? 0 } },
+    { type: QueryTypes.SELECT, replacements: { siteId: filter.siteId ?? 0, closed: [...CLOSED_STATES] } },
   );
   return rows.map((r) => {
     const places = JSON.parse(r.places) as { place: string }[];
@@ -95,9 +95,11 @@ export async function listFixes(filter: { siteId?: number; closed?: boolean } = 
   });
 }
 
+const GONE = 'This fix does not exist, or not any more.';
+
 async function find(id: number): Promise<Fix> {
   const fix = await Fix.findByPk(id);
-  if (!fix) throw refuse(404, 'This fix does not exist, or not any more.');
+  if (!fix) throw new NotFound(GONE);
   return fix;
 }
 
@@ -126,40 +128,57 @@ export async function fixDetail(id: number) {
   };
 }
 
+/** One change of a fix while it is written down: what is set, and the lines of the history. */
+interface Change {
+  set: Partial<Pick<Fix, 'state' | 'ownerId' | 'dueDate'>>;
+  events: FixEvent[];
+}
+
+/** @throws Conflict when the state is not a person's to set */
+function stateChange(fix: Fix, to: FixState, by: string, at: string): Change {
+  const { state, places, returns } = fix;
+  try {
+    const step = setState({ state, places, returns }, to, by, at);
+    return { set: { state: step.fix.state }, events: step.events };
+  } catch (error) {
+    throw new Conflict((error as Error).message);
+  }
+}
+
+/** @throws Refused when the person is not there */
+async function ownerChange(fix: Fix, to: number | null, by: string, at: string): Promise<Change> {
+  if (to === fix.ownerId) return { set: {}, events: [] };
+  const owner = to === null ? null : await User.findByPk(to);
+  if (to !== null && !owner) throw new Refused('This person does not exist, or not any more.');
+  return {
+    set: { ownerId: owner?.id ?? null },
+    events: [{ kind: 'owner', by, at, text: owner?.name ?? 'nobody' }],
+  };
+}
+
+function dueChange(fix: Fix, to: string | null, by: string, at: string): Change {
+  if (to === fix.dueDate) return { set: {}, events: [] };
+  return { set: { dueDate: to }, events: [{ kind: 'due', by, at, text: to ?? 'no date' }] };
+}
+
 /** A person's changes: state, owner, due date, a comment. Each becomes a line of the history. */
-export async function changeFix(id: number, change: FixChangeDto, person: Person): Promise<void> {
-  await database().transaction(async (transaction) => {
+export function changeFix(id: number, change: FixChangeDto, { name: by }: Person): Promise<void> {
+  return inTransaction(async (transaction) => {
     const fix = await Fix.findByPk(id, { transaction, lock: true });
-    if (!fix) throw refuse(404, 'This fix does not exist, or not any more.');
-    const at = new Date();
-    const base = { by: person.name, at: at.toISOString() };
-    if (change.state !== undefined) {
-      let step;
-      try {
-        step = setState(
-          { state: fix.state, places: fix.places, returns: fix.returns },
-          change.state,
-          person.name,
-          base.at,
-        );
-      } catch (error) {
-        throw refuse(409, (error as Error).message);
-      }
-      await fix.update({ state: step.fix.state, changedAt: at }, { transaction });
-      await addEvents(id, step.events, transaction);
-    }
-    if (change.ownerId !== undefined && (change.ownerId || null) !== fix.ownerId) {
-      const owner = change.ownerId ? await User.findByPk(change.ownerId, { transaction }) : null;
-      if (change.ownerId && !owner) throw refuse(400, 'This person does not exist, or not any more.');
-      await fix.update({ ownerId: owner?.id ?? null, changedAt: at }, { transaction });
-      await addEvents(id, [{ kind: 'owner', ...base, text: owner ? owner.name : 'nobody' }], transaction);
-    }
-    if (change.dueDate !== undefined && (change.dueDate || null) !== fix.dueDate) {
-      await fix.update({ dueDate: change.dueDate || null, changedAt: at }, { transaction });
-      await addEvents(id, [{ kind: 'due', ...base, text: change.dueDate || 'no date' }], transaction);
-    }
-    if (change.comment)
-      await addEvents(id, [{ kind: 'comment', ...base, text: change.comment }], transaction);
+    if (!fix) throw new NotFound(GONE);
+    const changedAt = new Date();
+    const at = changedAt.toISOString();
+    const { state, ownerId, dueDate, comment } = change;
+    const changes = [
+      ...(state === undefined ? [] : [stateChange(fix, state, by, at)]),
+      ...(ownerId === undefined ? [] : [await ownerChange(fix, ownerId || null, by, at)]),
+      ...(dueDate === undefined ? [] : [dueChange(fix, dueDate || null, by, at)]),
+    ];
+    const set = Object.assign({}, ...changes.map((c) => c.set)) as Change['set'];
+    if (Object.keys(set).length) await fix.update({ ...set, changedAt }, { transaction });
+    const events = changes.flatMap((c) => c.events);
+    if (comment) events.push({ kind: 'comment', by, at, text: comment });
+    await addEvents(id, events, transaction);
   });
 }
 
@@ -173,19 +192,19 @@ export async function acceptFix(
 ): Promise<{ needsSecond: boolean }> {
   const fix = await find(id);
   if (input.until <= new Date().toISOString().slice(0, 10))
-    throw refuse(400, 'The end date lies in the past: an acceptance ends on a day to come.');
+    throw new Refused('The end date lies in the past: an acceptance ends on a day to come.');
   const finding = await FindingRow.findOne({
     where: { environmentId: fix.environmentId, checkId: fix.checkId },
   });
   const data = finding?.data as JudgedFinding | undefined;
   if (!finding || finding.outcome !== 'failed' || !data)
-    throw refuse(409, 'The last audit does not see this fault, so there is nothing to accept.');
+    throw new Conflict('The last audit does not see this fault, so there is nothing to accept.');
   const places = data.places
     .filter((p) => p.outcome === 'failed')
     .map((p) => ({ place: p.place, found: p.found ?? '' }));
   const needsSecond = finding.severity === 'blocker';
   const at = new Date();
-  await database().transaction(async (transaction) => {
+  await inTransaction(async (transaction) => {
     await AcceptanceRow.update(
       { withdrawnAt: at },
       { where: { environmentId: fix.environmentId, checkId: fix.checkId, withdrawnAt: null }, transaction },
@@ -222,9 +241,9 @@ export async function acceptFix(
 /** The second person's yes to leaving a blocker. */
 export async function secondAcceptance(acceptanceId: number, person: Person): Promise<void> {
   const row = await AcceptanceRow.findByPk(acceptanceId);
-  if (!row || row.withdrawnAt) throw refuse(404, 'This acceptance does not exist, or not any more.');
+  if (!row || row.withdrawnAt) throw new NotFound('This acceptance does not exist, or not any more.');
   if (row.byId === person.id)
-    throw refuse(409, 'A blocker needs the agreement of a second person, not of the one who asked.');
+    throw new Conflict('A blocker needs the agreement of a second person, not of the one who asked.');
   await row.update({ secondedById: person.id });
   await judgeAgain(row.environmentId, { cause: 'acceptance', by: person.name });
 }
@@ -232,13 +251,15 @@ export async function secondAcceptance(acceptanceId: number, person: Person): Pr
 /** Takes acceptances back; the fault counts again. */
 export async function withdrawAcceptance(fixId: number, person: Person): Promise<void> {
   const fix = await find(fixId);
-  const [count] = await AcceptanceRow.update(
-    { withdrawnAt: new Date() },
-    { where: { environmentId: fix.environmentId, checkId: fix.checkId, withdrawnAt: null } },
-  );
-  if (!count) throw refuse(409, 'There is no acceptance to take back.');
-  await addEvents(fixId, [
-    { kind: 'comment', by: person.name, at: new Date().toISOString(), text: 'took the acceptance back' },
-  ]);
+  const at = new Date();
+  await inTransaction(async (transaction) => {
+    const [count] = await AcceptanceRow.update(
+      { withdrawnAt: at },
+      { where: { environmentId: fix.environmentId, checkId: fix.checkId, withdrawnAt: null }, transaction },
+    );
+    if (!count) throw new Conflict('There is no acceptance to take back.');
+    const text = 'took the acceptance back';
+    await addEvents(fixId, [{ kind: 'comment', by: person.name, at: at.toISOString(), text }], transaction);
+  });
   await judgeAgain(fix.environmentId, { cause: 'acceptance', by: person.name });
 }

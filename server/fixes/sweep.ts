@@ -4,12 +4,48 @@
  */
 import { Op } from 'sequelize';
 import { checkById } from '#core/checks/catalogue/index';
-import { AcceptanceRow, AttestationRow, Environment, Fix, Site } from '../platform/db/models';
+import { AcceptanceRow, Fix } from './models';
+import { AttestationRow } from '../checklists/models';
+import { Environment, Site } from '../sites/models';
 import { judgeAgain } from '../audits/judging';
+import { inTransaction } from '../platform/db/transaction';
 import { tell } from '../people/notifications';
 
 const TIME = { cause: 'time', by: 'Armband' } as const;
 const today = (): string => new Date().toISOString().slice(0, 10);
+
+/** Where something ended, in words and as a link. */
+interface Spot {
+  where: string;
+  link(check: string): string;
+}
+
+const titleOf = (check: string): string => checkById.get(check)?.title ?? check;
+
+/** Tells that a fault counts again, and notes that it was told. */
+function tellAcceptance(a: AcceptanceRow, { where, link }: Spot): Promise<void> {
+  return inTransaction(async (transaction) => {
+    const { environmentId, checkId, until, byId } = a;
+    const fix = await Fix.findOne({ where: { environmentId, checkId }, transaction });
+    const text = `${where}: “${titleOf(checkId)}” was left on purpose until ${until}. It counts again.`;
+    await tell([fix?.ownerId ?? byId], text, link(checkId), transaction);
+    await AcceptanceRow.update({ toldAt: new Date() }, { where: { id: a.id }, transaction });
+  });
+}
+
+/** Tells that a check is untested again, unless it was attested anew since. */
+function tellAttestation(a: AttestationRow, { where, link }: Spot): Promise<void> {
+  return inTransaction(async (transaction) => {
+    const { id, environmentId, checkId, place, byId } = a;
+    const newer = await AttestationRow.count({
+      where: { environmentId, checkId, place, id: { [Op.gt]: id } },
+      transaction,
+    });
+    const text = `${where}: what you attested of “${titleOf(checkId)}” was good until ${a.goodUntil}. It is untested again.`;
+    if (byId && !newer) await tell([byId], text, link(checkId), transaction);
+    await AttestationRow.update({ toldAt: new Date() }, { where: { id }, transaction });
+  });
+}
 
 /** @returns how many ends were found and told */
 export async function sweep(): Promise<number> {
@@ -26,30 +62,12 @@ export async function sweep(): Promise<number> {
     if (!environment) continue;
     const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
     await judgeAgain(environmentId, TIME);
-    const where = `${site.name}, ${environment.name}`;
-    const link = (check: string): string => `/sites/${site.id}?place=${environmentId}&check=${check}`;
-    for (const a of ended.filter((r) => r.environmentId === environmentId)) {
-      const fix = await Fix.findOne({ where: { environmentId, checkId: a.checkId } });
-      await tell(
-        [fix?.ownerId ?? a.byId],
-        `${where}: “${checkById.get(a.checkId)?.title ?? a.checkId}” was left on purpose until ${a.until}. It counts again.`,
-        link(a.checkId),
-      );
-      await a.update({ toldAt: new Date() });
-    }
-    for (const a of lapsed.filter((r) => r.environmentId === environmentId)) {
-      // one that was attested again since needs no word
-      const newer = await AttestationRow.count({
-        where: { environmentId, checkId: a.checkId, place: a.place, id: { [Op.gt]: a.id } },
-      });
-      if (a.byId && !newer)
-        await tell(
-          [a.byId],
-          `${where}: what you attested of “${checkById.get(a.checkId)?.title ?? a.checkId}” was good until ${a.goodUntil}. It is untested again.`,
-          link(a.checkId),
-        );
-      await a.update({ toldAt: new Date() });
-    }
+    const spot: Spot = {
+      where: `${site.name}, ${environment.name}`,
+      link: (check) => `/sites/${site.id}?place=${environmentId}&check=${check}`,
+    };
+    for (const a of ended) if (a.environmentId === environmentId) await tellAcceptance(a, spot);
+    for (const a of lapsed) if (a.environmentId === environmentId) await tellAttestation(a, spot);
   }
   return ended.length + lapsed.length;
 }

@@ -1,126 +1,145 @@
 /** Host profiles with their versions. */
-import { Op } from 'sequelize';
+import { Op, type Transaction } from 'sequelize';
 import { fieldChanges } from '#core/compare/fields';
+import { refusalOf } from '#core/extract/refusal';
+import { finalStatus, lastAnswer, type Evidence, type PageEvidence } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
 import { learnDefaults, type Learnt } from '#core/proposals/learn-defaults';
-import { refusalOf } from '#core/extract/refusal';
-import { finalStatus, lastAnswer } from '#core/facts/evidence';
+import { quantity } from '#core/text/quantity';
 import { collect } from '#probe/collect';
-import { AssignmentRow, HostProfileRow, Site } from '../platform/db/models';
-import { refuse } from '../platform/http/failure';
-import { startJob } from '../platform/jobs/jobs';
 import { judgeSiteAgain } from '../audits/judging';
 import { networkSettings } from '../audits/network';
+import { AssignmentRow } from '../checklists/models';
+import { inTransaction } from '../platform/db/transaction';
+import { Conflict, NotFound, Unreachable } from '../platform/errors';
+import { startJob } from '../platform/jobs/jobs';
+import { Site } from '../sites/models';
+import { HostProfileRow, HostProfileVersion } from './models';
+
+const GONE = 'This host profile does not exist, or not any more.';
+
+/** The newest version of each profile, by its number. */
+async function newestVersions(): Promise<Map<number, HostProfileVersion>> {
+  const rows = await HostProfileVersion.findAll({ order: [['version', 'ASC']] });
+  return new Map(rows.map((r) => [r.hostProfileId, r]));
+}
 
 /** Newest version of each, with how many sites use it. */
 export async function listProfiles() {
-  const [rows, sites] = await Promise.all([
-    HostProfileRow.findAll({
-      order: [
-        ['name', 'ASC'],
-        ['version', 'DESC'],
-      ],
-    }),
-    Site.findAll({ attributes: ['hostProfile'] }),
+  const [profiles, newest, sites] = await Promise.all([
+    HostProfileRow.findAll({ order: [['name', 'ASC']] }),
+    newestVersions(),
+    Site.findAll({ attributes: ['hostProfileId'] }),
   ]);
-  const newest = rows.filter((r, i) => rows[i - 1]?.name !== r.name);
-  return newest.map((r) => ({
-    name: r.name,
-    version: r.version,
-    savedBy: r.savedBy,
-    savedAt: r.createdAt.toISOString(),
-    sites: sites.filter((s) => s.hostProfile === r.name).length,
-    profile: r.data as HostProfile,
-  }));
+  return profiles.map(({ id, name }) => {
+    const { version, savedBy, createdAt, data } = newest.get(id)!;
+    return {
+      id,
+      name,
+      version,
+      savedBy,
+      savedAt: createdAt.toISOString(),
+      sites: sites.filter((s) => s.hostProfileId === id).length,
+      profile: data,
+    };
+  });
 }
 
-/** @throws 404 */
-export async function profileDetail(name: string) {
-  const rows = await HostProfileRow.findAll({ where: { name }, order: [['version', 'ASC']] });
-  if (!rows.length) throw refuse(404, 'This host profile does not exist, or not any more.');
-  const sites = await Site.findAll({
-    where: { hostProfile: name },
-    attributes: ['id', 'name'],
-    order: [['name', 'ASC']],
-  });
+/** @throws NotFound */
+export async function profileDetail(id: number) {
+  const profile = await HostProfileRow.findByPk(id);
+  if (!profile) throw new NotFound(GONE);
+  const [rows, sites] = await Promise.all([
+    HostProfileVersion.findAll({ where: { hostProfileId: id }, order: [['version', 'ASC']] }),
+    Site.findAll({ where: { hostProfileId: id }, attributes: ['id', 'name'], order: [['name', 'ASC']] }),
+  ]);
+  const newest = rows.at(-1)!;
   return {
-    name,
-    version: rows.at(-1)!.version,
-    profile: rows.at(-1)!.data as HostProfile,
+    id,
+    name: profile.name,
+    version: newest.version,
+    profile: newest.data,
     sites: sites.map((s) => ({ id: s.id, name: s.name })),
     versions: rows
       .map((r, i) => ({
         version: r.version,
         savedBy: r.savedBy,
         savedAt: r.createdAt.toISOString(),
-        changes: fieldChanges((rows[i - 1]?.data ?? {}) as object, r.data as object),
-        data: r.data as HostProfile,
+        changes: fieldChanges(rows[i - 1]?.data ?? {}, r.data),
+        data: r.data,
       }))
       .reverse(),
   };
 }
 
-/** A new profile. @throws 409 when there is one of that name */
-export async function makeProfile(profile: HostProfile, by: string): Promise<void> {
-  if (await HostProfileRow.count({ where: { name: profile.name } }))
-    throw refuse(409, `There is a host profile named ${profile.name} already.`);
-  await HostProfileRow.create({
-    name: profile.name,
-    version: 1,
-    data: profile,
-    createdAt: new Date(),
-    savedBy: by,
+/** A new profile. @throws Conflict when there is one of that name */
+export function makeProfile(profile: HostProfile, by: string, within?: Transaction): Promise<number> {
+  return inTransaction(async (transaction) => {
+    if (await HostProfileRow.count({ where: { name: profile.name }, transaction }))
+      throw new Conflict(`There is a host profile named ${profile.name} already.`);
+    const row = await HostProfileRow.create({ name: profile.name }, { transaction });
+    await HostProfileVersion.create(
+      { hostProfileId: row.id, version: 1, data: profile, createdAt: new Date(), savedBy: by },
+      { transaction },
+    );
+    return row.id;
+  }, within);
+}
+
+/** Keeps the next version, under another name where it has one. @throws NotFound, Conflict */
+function keepVersion(id: number, profile: HostProfile, by: string): Promise<number> {
+  return inTransaction(async (transaction) => {
+    const row = await HostProfileRow.findByPk(id, { transaction, lock: true });
+    if (!row) throw new NotFound(GONE);
+    const taken = { name: profile.name, id: { [Op.ne]: id } };
+    if (await HostProfileRow.count({ where: taken, transaction }))
+      throw new Conflict(`There is a host profile named ${profile.name} already.`);
+    const newest = await HostProfileVersion.max<number, HostProfileVersion>('version', {
+      where: { hostProfileId: id },
+      transaction,
+    });
+    const version = (newest ?? 0) + 1;
+    await row.update({ name: profile.name }, { transaction });
+    await HostProfileVersion.create(
+      { hostProfileId: id, version, data: profile, createdAt: new Date(), savedBy: by },
+      { transaction },
+    );
+    return version;
   });
 }
 
 /** Saves the next version and judges the stored evidence of its sites by it. @returns the work that judges */
 export async function saveProfile(
-  name: string,
+  id: number,
   profile: HostProfile,
   by: string,
 ): Promise<{ version: number; job: string | null }> {
-  const newest = await HostProfileRow.findOne({ where: { name }, order: [['version', 'DESC']] });
-  if (!newest) throw refuse(404, 'This host profile does not exist, or not any more.');
-  const version = newest.version + 1;
-  if (profile.name !== name) {
-    if (await HostProfileRow.count({ where: { name: profile.name } }))
-      throw refuse(409, `There is a host profile named ${profile.name} already.`);
-    await HostProfileRow.update({ name: profile.name }, { where: { name } });
-    await Site.update({ hostProfile: profile.name }, { where: { hostProfile: name } });
-    await AssignmentRow.update({ target: profile.name }, { where: { kind: 'host', target: name } });
-  }
-  await HostProfileRow.create({
-    name: profile.name,
-    version,
-    data: profile,
-    createdAt: new Date(),
-    savedBy: by,
-  });
+  const version = await keepVersion(id, profile, by);
   const sites = await Site.findAll({
-    where: { hostProfile: profile.name, stage: { [Op.ne]: 'retired' } },
+    where: { hostProfileId: id, stage: { [Op.ne]: 'retired' } },
     attributes: ['id'],
   });
-  const job = sites.length
-    ? startJob(
-        `Judging the sites of ${profile.name} again`,
-        by,
-        sites.map((s) => s.id),
-        (id) => judgeSiteAgain(id, { cause: 'host profile', by }),
-      )
-    : null;
-  return { version, job: job?.id ?? null };
+  if (!sites.length) return { version, job: null };
+  const job = startJob(
+    `Judging the sites of ${profile.name} again`,
+    by,
+    sites.map((s) => s.id),
+    (site) => judgeSiteAgain(site, { cause: 'host profile', by }),
+  );
+  return { version, job: job.id };
 }
 
-/** @throws 404, 409 while sites use it */
-export async function dropProfile(name: string): Promise<void> {
-  const used = await Site.count({ where: { hostProfile: name } });
-  if (used)
-    throw refuse(
-      409,
-      `${used} ${used === 1 ? 'site uses' : 'sites use'} this profile. Give them another one first.`,
-    );
-  if (!(await HostProfileRow.destroy({ where: { name } })))
-    throw refuse(404, 'This host profile does not exist, or not any more.');
+/** @throws NotFound, Conflict while sites use it */
+export function dropProfile(id: number): Promise<void> {
+  return inTransaction(async (transaction) => {
+    const used = await Site.count({ where: { hostProfileId: id }, transaction });
+    if (used)
+      throw new Conflict(
+        `${quantity(used, 'site uses', 'sites use')} this profile. Give them another one first.`,
+      );
+    await AssignmentRow.destroy({ where: { kind: 'host', target: String(id) }, transaction });
+    if (!(await HostProfileRow.destroy({ where: { id }, transaction }))) throw new NotFound(GONE);
+  });
 }
 
 /**
@@ -138,17 +157,22 @@ export async function learnFrom(
     maxPages: 20,
     auditSeconds: 30,
   });
-  const home = evidence.pages.find((p) => p.via === 'home');
-  const answer = home && lastAnswer(home.chain);
-  const refusal =
-    home?.facts &&
-    refusalOf({ status: answer?.status ?? 0, headers: answer?.headers ?? [], facts: home.facts });
-  if (refusal)
-    throw refuse(502, `${url} refused the visitor (${answer?.status}); its page is not the host’s sample.`);
-  if (!home?.facts)
-    throw refuse(
-      502,
-      `Nothing could be read at ${url}: ${home?.chain.error?.message ?? `it answered ${home ? (finalStatus(home.chain) ?? 'nothing') : 'nothing'}`}.`,
-    );
+  const home = homeRead(evidence, url);
   return { url: home.url, learnt: learnDefaults(evidence, profile) };
+}
+
+/** The home page, where it was read and is a page. @throws Unreachable with the reason */
+function homeRead(evidence: Evidence, url: string): PageEvidence {
+  const home = evidence.pages.find((p) => p.via === 'home');
+  if (!home?.facts) throw new Unreachable(`Nothing could be read at ${url}: ${silenceOf(home)}.`);
+  const { status = 0, headers = [] } = lastAnswer(home.chain) ?? {};
+  if (refusalOf({ status, headers, facts: home.facts }))
+    throw new Unreachable(`${url} refused the visitor (${status}); its page is not the host’s sample.`);
+  return home;
+}
+
+/** Why a home page was not read. */
+export function silenceOf(home: PageEvidence | undefined): string {
+  const { chain } = home ?? {};
+  return chain?.error?.message ?? `it answered ${(chain && finalStatus(chain)) ?? 'nothing'}`;
 }

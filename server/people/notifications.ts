@@ -1,6 +1,6 @@
 /** Messages to people of the agency, shown in the application. */
 import { Op, type Transaction } from 'sequelize';
-import { NotificationRow } from '../platform/db/models';
+import { NotificationRow } from './models';
 
 /** @param link a path of the application */
 export async function tell(

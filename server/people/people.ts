@@ -1,6 +1,6 @@
 /** People of the agency: signing in, and the first user. */
-import { User } from '../platform/db/models';
-import { refuse } from '../platform/http/failure';
+import { User } from './models';
+import { NotSignedIn, TooMany } from '../platform/errors';
 
 export interface Person {
   id: number;
@@ -18,7 +18,7 @@ function throttle(keys: string[], now: number): void {
   for (const key of keys) {
     const f = failures.get(key);
     if (f && f.until > now && f.count >= ALLOWED)
-      throw refuse(429, `Too many attempts. Try again in ${Math.ceil((f.until - now) / 60_000)} minutes.`);
+      throw new TooMany(`Too many attempts. Try again in ${Math.ceil((f.until - now) / 60_000)} minutes.`);
   }
 }
 
@@ -50,7 +50,7 @@ export async function signIn(
   );
   if (!user || !good) {
     noteFailure(keys, now);
-    throw refuse(401, 'This address and password do not belong together.');
+    throw new NotSignedIn('This address and password do not belong together.');
   }
   failures.delete(keys[0]!);
   return { id: user.id, name: user.name, email: user.email };

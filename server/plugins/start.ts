@@ -1,7 +1,7 @@
 /** At the start: tables up to date, orphaned audits ended, first user or demo there. */
 import { closeDatabase } from '../platform/db/connection';
 import { migrate } from '../platform/db/migrate';
-import { useModels } from '../platform/db/models';
+import { useModels } from '../platform/models';
 import { endOrphans } from '../audits/audits';
 import { endExtraction } from '../audits/extraction';
 import { ensureBuiltIn } from '../checklists/checklists';

@@ -1,9 +1,11 @@
 /** The demo: loads what the practice net says of itself, and passes on its switches. */
-import { database } from '../platform/db/connection';
-import { BriefRow, Client, Environment, HostProfileRow, Site } from '../platform/db/models';
+import { makeProfile } from '../hosts/host-profiles';
+import { profileIdOf } from '../hosts/known-profiles';
+import { inTransaction } from '../platform/db/transaction';
+import { BriefRow, Client, Environment, Site } from '../sites/models';
 import type { WayInDto } from '#core/entry/site';
 import { startAudits } from '../audits/audits';
-import { refuse } from '../platform/http/failure';
+import { NotFound, Unreachable } from '../platform/errors';
 import { ensurePerson } from '../people/people';
 import { sealWayIn } from '../sites/way-in';
 
@@ -42,9 +44,9 @@ export const practiceControl = (): string | undefined => process.env.ARMBAND_PRA
 
 export async function practiceState(): Promise<PracticeState> {
   const base = practiceControl();
-  if (!base) throw refuse(404, 'The practice net is only there in the demo.');
+  if (!base) throw new NotFound('The practice net is only there in the demo.');
   const answer = await fetch(`${base}/state`).catch(() => null);
-  if (!answer?.ok) throw refuse(502, 'The practice net does not answer. Start the demo again.');
+  if (!answer?.ok) throw new Unreachable('The practice net does not answer. Start the demo again.');
   return (await answer.json()) as PracticeState;
 }
 
@@ -55,11 +57,11 @@ export async function switchFault(input: {
   on: boolean;
 }): Promise<void> {
   const base = practiceControl();
-  if (!base) throw refuse(404, 'The practice net is only there in the demo.');
+  if (!base) throw new NotFound('The practice net is only there in the demo.');
   const answer = await fetch(`${base}/fault`, { method: 'POST', body: JSON.stringify(input) }).catch(
     () => null,
   );
-  if (!answer?.ok) throw refuse(502, 'The practice net did not take the switch.');
+  if (!answer?.ok) throw new Unreachable('The practice net did not take the switch.');
 }
 
 const DEMO_PEOPLE: [string, string][] = [
@@ -77,12 +79,8 @@ export async function loadDemo(password: string): Promise<boolean> {
   if (await Site.count()) return false;
   const state = await practiceState();
   const day = (n: number) => new Date(Date.now() + n * 86_400_000).toISOString().slice(0, 10);
-  await database().transaction(async (transaction) => {
-    for (const { ...host } of state.hosts)
-      await HostProfileRow.create(
-        { name: host.name, version: 1, data: host, createdAt: new Date(), savedBy: 'Mara Quill' },
-        { transaction },
-      );
+  await inTransaction(async (transaction) => {
+    for (const host of state.hosts) await makeProfile({ ...host }, 'Mara Quill', transaction);
     for (const s of state.sites) {
       const [client] = await Client.findOrCreate({
         where: { name: s.client },
@@ -96,7 +94,7 @@ export async function loadDemo(password: string): Promise<boolean> {
           stage: s.stage,
           replaces: s.replaces,
           launchDate: day(s.launchIn),
-          hostProfile: s.host,
+          hostProfileId: await profileIdOf(s.host, transaction),
           createdAt: new Date(),
         },
         { transaction },

@@ -1,19 +1,20 @@
 /** Briefs with their versions. */
+import type { Transaction } from 'sequelize';
 import { blank, fieldChanges, type FieldChange } from '#core/compare/fields';
-import { asciiHost } from '#core/extract/address';
+import { withALabels } from '#core/facts/a-labels';
 import type { Brief } from '#core/facts/brief';
-import { withHostRecords } from '#core/facts/host-records';
-import type { HostProfile } from '#core/facts/host-profile';
 import { applyTake } from '#core/facts/take';
 import type { JudgedFinding } from '#core/checks/engine/judge';
-import type { Site } from '../platform/db/models';
-import { BriefRow, Environment, FindingRow, HostProfileRow } from '../platform/db/models';
-import { refuse } from '../platform/http/failure';
+import { FindingRow } from '../audits/models';
+import { BriefRow, Environment, type Site } from './models';
+import { inTransaction } from '../platform/db/transaction';
+import { Conflict, NotFound } from '../platform/errors';
 
 export async function newestBrief(
   siteId: number,
+  transaction?: Transaction,
 ): Promise<{ id: number; version: number; brief: Brief; savedBy: string; savedAt: Date } | null> {
-  const row = await BriefRow.findOne({ where: { siteId }, order: [['version', 'DESC']] });
+  const row = await BriefRow.findOne({ where: { siteId }, order: [['version', 'DESC']], transaction });
   return (
     row && {
       id: row.id,
@@ -23,22 +24,6 @@ export async function newestBrief(
       savedAt: row.savedAt,
     }
   );
-}
-
-/** A brief with its hosts as A-labels. */
-export function withAsciiHosts<B extends Partial<Brief>>(brief: B): B {
-  const out = { ...brief };
-  for (const key of [
-    'otherHosts',
-    'stagingHosts',
-    'knownSubdomains',
-    'nameServers',
-    'allowedScriptHosts',
-    'allowedEmailDomains',
-  ] as const)
-    if (out[key]) out[key] = out[key].map((h) => asciiHost(h) ?? h);
-  if (out.preferredHost) out.preferredHost = asciiHost(out.preferredHost) ?? out.preferredHost;
-  return out;
 }
 
 /**
@@ -51,21 +36,25 @@ export async function saveBrief(
   by: string,
   from?: number,
 ): Promise<{ version: number; brief: Brief }> {
-  const before = await newestBrief(siteId);
-  if (from !== undefined && before && before.version !== from)
-    throw refuse(
-      409,
-      `${before.savedBy} saved version ${before.version} of this brief in the meantime. Look at it under Versions, then save again.`,
+  return inTransaction(async (transaction) => {
+    const before = await newestBrief(siteId, transaction);
+    if (from !== undefined && before && before.version !== from)
+      throw new Conflict(
+        `${before.savedBy} saved version ${before.version} of this brief in the meantime. Look at it under Versions, then save again.`,
+      );
+    const given = Object.fromEntries(
+      Object.entries(withALabels(change)).filter(([, value]) => value !== undefined),
     );
-  const given = Object.fromEntries(
-    Object.entries(withAsciiHosts(change)).filter(([, value]) => value !== undefined),
-  );
-  const brief = Object.fromEntries(
-    Object.entries({ ...before?.brief, ...given }).filter(([, value]) => !blank(value)),
-  ) as Brief;
-  const version = (before?.version ?? 0) + 1;
-  await BriefRow.create({ siteId, version, data: brief, savedBy: by, savedAt: new Date() });
-  return { version, brief };
+    const brief = Object.fromEntries(
+      Object.entries({ ...before?.brief, ...given }).filter(([, value]) => !blank(value)),
+    ) as Brief;
+    const version = (before?.version ?? 0) + 1;
+    await BriefRow.create(
+      { siteId, version, data: brief, savedBy: by, savedAt: new Date() },
+      { transaction },
+    );
+    return { version, brief };
+  });
 }
 
 export interface BriefVersion {
@@ -96,7 +85,7 @@ export async function changeBackTo(siteId: number, version: number): Promise<Par
     BriefRow.findOne({ where: { siteId, version } }),
     newestBrief(siteId),
   ]);
-  if (!old) throw refuse(404, `There is no version ${version} of this brief.`);
+  if (!old) throw new NotFound(`There is no version ${version} of this brief.`);
   return {
     ...Object.fromEntries(Object.keys(now?.brief ?? {}).map((k) => [k, null])),
     ...(old.data as object),
@@ -113,9 +102,9 @@ export async function changeByFinding(
     Environment.findByPk(environmentId),
     FindingRow.findOne({ where: { environmentId, checkId: check } }),
   ]);
-  if (!environment || !row) throw refuse(404, 'This finding does not exist, or not any more.');
+  if (!environment || !row) throw new NotFound('This finding does not exist, or not any more.');
   const take = (row.data as JudgedFinding).places.find((p) => p.place === place)?.take;
-  if (!take) throw refuse(409, 'What was found there is nothing that the brief could take.');
+  if (!take) throw new Conflict('What was found there is nothing that the brief could take.');
   return {
     siteId: environment.siteId,
     field: take.field,
@@ -123,38 +112,28 @@ export async function changeByFinding(
   };
 }
 
+/** A brief as audits take it. */
+export interface BriefForChecks {
+  brief: Brief;
+  /** Where the site is or will be live. */
+  liveHost?: string;
+}
+
 /**
- * The brief as checks see it: the hosts of all places before the live one count as staging hosts, the site's
- * launch date is the brief's, and the host's records stand in for the brief's.
+ * The brief as checks see it: the hosts of all places before the live one count as staging hosts, and the
+ * site's launch date is the brief's.
  */
-export async function briefForChecks(site: Site, brief: Brief): Promise<Brief> {
-  const [places, profile] = await Promise.all([
-    Environment.findAll({ where: { siteId: site.id } }),
-    profileOf(site),
-  ]);
+export async function briefForChecks(site: Site, brief: Brief): Promise<BriefForChecks> {
+  const places = await Environment.findAll({ where: { siteId: site.id } });
   const hosts = places.filter((p) => p.kind === 'before').map((p) => new URL(p.url).hostname);
   const live = places.find((p) => p.kind === 'live');
   const stagingHosts = [...new Set([...(brief.stagingHosts ?? []), ...hosts])];
-  const full = {
-    ...brief,
-    ...(stagingHosts.length ? { stagingHosts } : {}),
-    ...(site.launchDate ? { launchDate: site.launchDate } : {}),
+  return {
+    brief: {
+      ...brief,
+      ...(stagingHosts.length ? { stagingHosts } : {}),
+      ...(site.launchDate ? { launchDate: site.launchDate } : {}),
+    },
+    ...(live ? { liveHost: new URL(live.url).hostname } : {}),
   };
-  return live ? withHostRecords(full, profile, new URL(live.url).hostname) : full;
-}
-
-/** The newest version of a site's host profile. */
-export async function profileVersionOf(
-  site: Site,
-): Promise<{ version: number; profile: HostProfile } | undefined> {
-  if (!site.hostProfile) return undefined;
-  const row = await HostProfileRow.findOne({
-    where: { name: site.hostProfile },
-    order: [['version', 'DESC']],
-  });
-  return row ? { version: row.version, profile: row.data as HostProfile } : undefined;
-}
-
-export async function profileOf(site: Site): Promise<HostProfile | undefined> {
-  return (await profileVersionOf(site))?.profile;
 }

@@ -1,7 +1,9 @@
 /** The places a site can be seen at: adding, changing and taking away. */
-import { Audit, Environment, Site } from '../platform/db/models';
+import { Audit } from '../audits/models';
+import { Environment, Site } from './models';
 import type { PlaceDto } from '#core/entry/site';
-import { refuse } from '../platform/http/failure';
+import { Conflict, NotFound, Refused } from '../platform/errors';
+import { inTransaction } from '../platform/db/transaction';
 import { sealWayIn } from './way-in';
 
 /** The dates that were given; an empty one empties the field. */
@@ -20,49 +22,57 @@ async function refuseUnfit(input: PlaceDto, before: Environment | null): Promise
   if (!wayIn || wayIn.kind === 'open' || wayIn.kind === 'addresses') return;
   const kept = before?.wayIn === wayIn.kind && before.wayInSealed !== null;
   if (!wayIn.name && !kept)
-    throw refuse(
-      400,
+    throw new Refused(
       wayIn.kind === 'credentials' ? 'Say which user name gets in.' : `Say the name of the ${wayIn.kind}.`,
     );
   if (!wayIn.value && !kept)
-    throw refuse(
-      400,
+    throw new Refused(
       wayIn.kind === 'credentials' ? 'Say the password.' : `Say the value of the ${wayIn.kind}.`,
     );
   // a key goes to the host it was made for and to no other
   if (!wayIn.value && kept && new URL(before.url).hostname !== new URL(input.url).hostname)
-    throw refuse(400, 'The address is on another host now: enter the secret again.');
+    throw new Refused('The address is on another host now: enter the secret again.');
 }
 
-/** Adds a place before the live one, in front of it. @throws 404, 400 */
+/** Adds a place before the live one, in front of it. @throws NotFound, Refused */
 export async function addPlace(siteId: number, input: PlaceDto): Promise<number> {
-  if (!(await Site.count({ where: { id: siteId } })))
-    throw refuse(404, 'This site does not exist, or not any more.');
-  const places = await Environment.findAll({ where: { siteId }, order: [['position', 'ASC']] });
-  if (places.length >= MOST) throw refuse(400, `A site has at most ${MOST} places.`);
   await refuseUnfit(input, null);
-  const at = places.findIndex((p) => p.kind === 'live');
-  const position = at < 0 ? places.length : at;
-  for (const p of places.slice(position)) await p.update({ position: p.position + 1 });
-  const made = await Environment.create({
-    siteId,
-    name: input.name.trim(),
-    kind: 'before',
-    url: input.url,
-    position,
-    ...datesOf(input),
-    ...(input.wayIn ? sealWayIn(input.wayIn, null) : {}),
+  return inTransaction(async (transaction) => {
+    // the site's row is held, so that two who add at once add one after the other
+    if (!(await Site.findByPk(siteId, { transaction, lock: true })))
+      throw new NotFound('This site does not exist, or not any more.');
+    const places = await Environment.findAll({
+      where: { siteId },
+      order: [['position', 'ASC']],
+      transaction,
+    });
+    if (places.length >= MOST) throw new Refused(`A site has at most ${MOST} places.`);
+    const at = places.findIndex((p) => p.kind === 'live');
+    const position = at < 0 ? places.length : at;
+    for (const p of places.slice(position)) await p.update({ position: p.position + 1 }, { transaction });
+    const made = await Environment.create(
+      {
+        siteId,
+        name: input.name.trim(),
+        kind: 'before',
+        url: input.url,
+        position,
+        ...datesOf(input),
+        ...(input.wayIn ? sealWayIn(input.wayIn, null) : {}),
+      },
+      { transaction },
+    );
+    return made.id;
   });
-  return made.id;
 }
 
 /** Changes name, address and way in. @throws 404, 400, 409 while it is being audited */
 export async function changePlace(id: number, input: PlaceDto): Promise<void> {
   const place = await Environment.findByPk(id);
-  if (!place) throw refuse(404, 'This place does not exist, or not any more.');
+  if (!place) throw new NotFound('This place does not exist, or not any more.');
   await refuseUnfit(input, place);
   if (await Audit.count({ where: { runningKey: id } }))
-    throw refuse(409, 'This place is being audited. Wait for it or stop it.');
+    throw new Conflict('This place is being audited. Wait for it or stop it.');
   await place.update({
     name: input.name.trim(),
     url: input.url,
@@ -77,9 +87,9 @@ export async function changePlace(id: number, input: PlaceDto): Promise<void> {
  */
 export async function takePlaceAway(id: number): Promise<void> {
   const place = await Environment.findByPk(id);
-  if (!place) throw refuse(404, 'This place does not exist, or not any more.');
-  if (place.kind === 'live') throw refuse(409, 'The live place stays: a site has one.');
+  if (!place) throw new NotFound('This place does not exist, or not any more.');
+  if (place.kind === 'live') throw new Conflict('The live place stays: a site has one.');
   if (await Audit.count({ where: { runningKey: id } }))
-    throw refuse(409, 'This place is being audited. Wait for it or stop it.');
+    throw new Conflict('This place is being audited. Wait for it or stop it.');
   await place.destroy();
 }

@@ -3,7 +3,7 @@ import { proposeBrief, type Proposal } from '#core/proposals/propose-brief';
 import { finalStatus } from '#core/facts/evidence';
 import { collect } from '#probe/collect';
 import { networkSettings } from '../audits/network';
-import { refuse } from '../platform/http/failure';
+import { Unreachable } from '../platform/errors';
 
 /** @throws 502 with the reason when nothing can be read there */
 export async function readFromSite(url: string): Promise<{ url: string; proposals: Proposal[] }> {
@@ -19,8 +19,7 @@ export async function readFromSite(url: string): Promise<{ url: string; proposal
   });
   const home = evidence.pages.find((p) => p.via === 'home');
   if (!home?.facts)
-    throw refuse(
-      502,
+    throw new Unreachable(
       `Nothing could be read at ${url}: ${home?.chain.error?.message ?? `it answered ${home ? (finalStatus(home.chain) ?? 'nothing') : 'nothing'}`}.`,
     );
   return { url: home.url, proposals: proposeBrief(evidence) };

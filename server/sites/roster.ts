@@ -1,6 +1,7 @@
 /** The roster: one row a site, asked in a handful of queries whatever the number of sites. */
 import { QueryTypes } from 'sequelize';
 import type { Result } from '#core/score/score';
+import { OPEN_STATES } from '#core/facts/fix';
 import { database } from '../platform/db/connection';
 import type { EnvironmentKind, Situation, Stage } from '#core/facts/situation';
 
@@ -32,6 +33,7 @@ export interface RosterRow {
   stage: Stage;
   replaces: boolean;
   launchDate: string | null;
+  hostProfileId: number | null;
   hostProfile: string | null;
   places: RosterPlace[];
   shown: number;
@@ -62,16 +64,16 @@ function shownPlace(stage: Stage, places: RosterPlace[]): number {
 /** @param siteId one site only */
 export async function roster(siteId?: number): Promise<RosterRow[]> {
   const db = database();
-  const replacements = { siteId: siteId ?? 0 };
+  const replacements = { siteId: siteId ?? 0, open: OPEN_STATES };
   const sites = await db.query<Omit<RosterRow, 'places' | 'shown'> & { replaces: number | boolean }>(
-    `SELECT s.id, s.name, c.name AS client, s.stage, s.replaces, s.launch_date AS launchDate, s.host_profile AS hostProfile FROM site s JOIN client c ON c.id = s.client_id ${siteId ? 'WHERE s.id = :siteId' : ''} ORDER BY s.name`,
+    `SELECT s.id, s.name, c.name AS client, s.stage, s.replaces, s.launch_date AS launchDate, s.host_profile_id AS hostProfileId, h.name AS hostProfile FROM site s JOIN client c ON c.id = s.client_id LEFT JOIN host_profile h ON h.id = s.host_profile_id ${siteId ? 'WHERE s.id = :siteId' : ''} ORDER BY s.name`,
     { type: QueryTypes.SELECT, replacements },
   );
   // a change is only shown between audits of the same situation, checklist and brief
   const places = await db.query<PlaceRow>(
     `SELECT e.id, e.site_id AS siteId, e.name, e.kind, e.url, a.id AS auditId, a.situation, a.finished_at AS finishedAt, a.score, a.result,
       (SELECT p.score FROM audit p WHERE p.environment_id = e.id AND p.id < a.id AND p.status = 'done' AND p.situation = a.situation AND p.checklist_version_id = a.checklist_version_id AND p.brief_id <=> a.brief_id ORDER BY p.id DESC LIMIT 1) AS scoreBefore,
-      (SELECT COUNT(*) FROM fix f WHERE f.environment_id = e.id AND f.state IN ('open', 'in hand', 'said to be done')) AS openFixes
+      (SELECT COUNT(*) FROM fix f WHERE f.environment_id = e.id AND f.state IN (:open)) AS openFixes
     FROM environment e LEFT JOIN audit a ON a.id = e.last_audit_id ${siteId ? 'WHERE e.site_id = :siteId' : ''} ORDER BY e.site_id, e.position`,
     { type: QueryTypes.SELECT, replacements },
   );

@@ -1,14 +1,15 @@
 /** Sites in bulk: a look at a table before anything is saved, then all or nothing. */
 import { readSitesCsv, writeSitesCsv, type CsvSites } from '#core/formats/sites-csv';
-import { database } from '../platform/db/connection';
-import { Client, Environment, HostProfileRow, Site } from '../platform/db/models';
+import { inTransaction } from '../platform/db/transaction';
+import { Client, Environment, Site } from './models';
+import { HostProfileRow } from '../hosts/models';
 import { newestBrief } from './briefs';
-import { refuse } from '../platform/http/failure';
+import { Refused } from '../platform/errors';
 import { takeOn } from './sites';
 
 async function known() {
   const [profiles, sites, clients] = await Promise.all([
-    HostProfileRow.findAll({ attributes: ['name'], group: ['name'] }),
+    HostProfileRow.findAll(),
     Site.findAll({ attributes: ['name', 'clientId'] }),
     Client.findAll(),
   ]);
@@ -37,14 +38,13 @@ export async function importCsv(
   const { rows, faults } = await lookAtCsv(text);
   const good = rows.filter((r) => r.site);
   if (faults.length || !good.length || (good.length < rows.length && !onlyGood))
-    throw refuse(
-      400,
+    throw new Refused(
       faults[0] ??
         (good.length
           ? `${rows.length - good.length} rows have faults; mend them, or take only the good ones.`
           : 'No row can be taken on.'),
     );
-  await database().transaction(async (transaction) => {
+  await inTransaction(async (transaction) => {
     for (const r of good) await takeOn(r.site!, by, transaction);
   });
   return { taken: good.length, left: rows.length - good.length };
@@ -52,11 +52,13 @@ export async function importCsv(
 
 /** All sites as the table that the import reads. */
 export async function sitesCsv(): Promise<string> {
-  const [sites, clients, places] = await Promise.all([
+  const [sites, clients, places, hosts] = await Promise.all([
     Site.findAll({ order: [['name', 'ASC']] }),
     Client.findAll(),
     Environment.findAll({ order: [['position', 'ASC']] }),
+    HostProfileRow.findAll(),
   ]);
+  const profiles = new Map(hosts.map((h) => [h.id, h.name]));
   const names = new Map(clients.map((c) => [c.id, c.name]));
   const briefs = new Map<number, Record<string, unknown>>();
   for (const s of sites)
@@ -72,7 +74,7 @@ export async function sitesCsv(): Promise<string> {
         stage: s.stage,
         launchDate: s.launchDate ?? '',
         replaces: s.replaces,
-        hostProfile: s.hostProfile ?? '',
+        hostProfile: profiles.get(s.hostProfileId ?? 0) ?? '',
         brief: briefs.get(s.id)!,
       };
     }),

@@ -1,72 +1,81 @@
 /** Taking a site on, and what its screen shows. */
-import type { Transaction } from 'sequelize';
-import { database } from '../platform/db/connection';
-import { BriefRow, Client, Environment, Site } from '../platform/db/models';
+import type { CreationAttributes, Transaction } from 'sequelize';
+import { profileIdOf } from '../hosts/known-profiles';
+import { inTransaction } from '../platform/db/transaction';
+import { BriefRow, Client, Environment, Site } from './models';
 import type { NewSiteDto } from '#core/entry/site';
+import { withALabels } from '#core/facts/a-labels';
 import type { Brief } from '#core/facts/brief';
 import type { Stage } from '#core/facts/situation';
-import { newestBrief, saveBrief, withAsciiHosts } from './briefs';
-import { refuse } from '../platform/http/failure';
+import { newestBrief, saveBrief } from './briefs';
+import { Conflict, NotFound } from '../platform/errors';
 import { judgeSiteAgain } from '../audits/judging';
 import { roster } from './roster';
 import { sealWayIn, wayInName } from './way-in';
 
+/** A site as it is entered, with the names of client and host profile found or made. */
+async function makeSite(input: NewSiteDto, transaction: Transaction): Promise<Site> {
+  const [clientName, name] = [input.client.trim(), input.name.trim()];
+  const [client] = await Client.findOrCreate({
+    where: { name: clientName },
+    defaults: { name: clientName },
+    transaction,
+  });
+  if (await Site.count({ where: { clientId: client.id, name }, transaction }))
+    throw new Conflict(`${client.name} has a site named ${name} already.`);
+  return Site.create(
+    {
+      clientId: client.id,
+      name,
+      stage: input.stage,
+      replaces: input.replaces,
+      launchDate: input.launchDate ?? null,
+      hostProfileId: input.hostProfile ? await profileIdOf(input.hostProfile, transaction) : null,
+      createdAt: new Date(),
+    },
+    { transaction },
+  );
+}
+
+/** Its environments, those before the live one first. */
+function environmentsOf({ places, liveUrl }: NewSiteDto): Omit<CreationAttributes<Environment>, 'siteId'>[] {
+  const before = places.map(({ name, url, wayIn }, position) => ({
+    name,
+    url,
+    position,
+    kind: 'before' as const,
+    ...(wayIn ? sealWayIn(wayIn, null) : {}),
+  }));
+  return [...before, { name: 'Live', url: liveUrl, position: before.length, kind: 'live' as const }];
+}
+
+const isFilled = (v: unknown): boolean => v !== undefined && v !== '' && !(Array.isArray(v) && !v.length);
+
 /**
- * Creates client (unless known), site, places and the first version of the brief.
- * @throws 409 when the client has a site of that name
+ * Creates client (unless known), site, environments and the first version of the brief.
+ * @param within a transaction that is open already
+ * @throws Conflict when the client has a site of that name
  */
-export async function takeOn(input: NewSiteDto, by: string, within?: Transaction): Promise<number> {
-  const work = async (transaction: Transaction): Promise<number> => {
-    const [client] = await Client.findOrCreate({
-      where: { name: input.client.trim() },
-      defaults: { name: input.client.trim() },
-      transaction,
-    });
-    if (await Site.count({ where: { clientId: client.id, name: input.name.trim() }, transaction }))
-      throw refuse(409, `${client.name} has a site named ${input.name.trim()} already.`);
-    const site = await Site.create(
-      {
-        clientId: client.id,
-        name: input.name.trim(),
-        stage: input.stage,
-        replaces: input.replaces,
-        launchDate: input.launchDate ?? null,
-        hostProfile: input.hostProfile || null,
-        createdAt: new Date(),
-      },
-      { transaction },
-    );
-    const places = [
-      ...input.places.map((p) => ({
-        name: p.name,
-        url: p.url,
-        kind: 'before' as const,
-        ...(p.wayIn ? sealWayIn(p.wayIn, null) : {}),
-      })),
-      { name: 'Live', url: input.liveUrl, kind: 'live' as const },
-    ];
+export function takeOn(input: NewSiteDto, by: string, within?: Transaction): Promise<number> {
+  return inTransaction(async (transaction) => {
+    const { id: siteId } = await makeSite(input, transaction);
     await Environment.bulkCreate(
-      places.map((p, position) => ({ siteId: site.id, position, ...p })),
+      environmentsOf(input).map((e) => ({ siteId, ...e })),
       { transaction },
     );
-    const brief = Object.fromEntries(
-      Object.entries({ ...input.brief }).filter(
-        ([, v]) => v !== undefined && v !== '' && !(Array.isArray(v) && !v.length),
-      ),
-    );
+    const brief = Object.fromEntries(Object.entries({ ...input.brief }).filter(([, v]) => isFilled(v)));
     await BriefRow.create(
-      { siteId: site.id, version: 1, data: withAsciiHosts(brief), savedBy: by, savedAt: new Date() },
+      { siteId, version: 1, data: withALabels(brief), savedBy: by, savedAt: new Date() },
       { transaction },
     );
-    return site.id;
-  };
-  return within ? work(within) : database().transaction(work);
+    return siteId;
+  }, within);
 }
 
 /** Everything the site's head and brief need. @throws 404 */
 export async function siteDetail(id: number) {
   const [row] = await roster(id);
-  if (!row) throw refuse(404, 'This site does not exist, or not any more.');
+  if (!row) throw new NotFound('This site does not exist, or not any more.');
   const brief = await newestBrief(id);
   const ways = new Map(
     (await Environment.findAll({ where: { siteId: id } })).map((e) => [
@@ -102,7 +111,7 @@ export async function changeBrief(
   from?: number,
 ): Promise<number> {
   if (!(await Site.count({ where: { id: siteId } })))
-    throw refuse(404, 'This site does not exist, or not any more.');
+    throw new NotFound('This site does not exist, or not any more.');
   const { version } = await saveBrief(siteId, change, by, from);
   await judgeSiteAgain(siteId, { cause: 'brief', by });
   return version;
@@ -110,7 +119,7 @@ export async function changeBrief(
 
 export async function setStage(id: number, stage: Stage, by: string): Promise<void> {
   const site = await Site.findByPk(id);
-  if (!site) throw refuse(404, 'This site does not exist, or not any more.');
+  if (!site) throw new NotFound('This site does not exist, or not any more.');
   await site.update({ stage });
   await judgeSiteAgain(id, { cause: 'stage', by });
 }

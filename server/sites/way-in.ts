@@ -1,7 +1,7 @@
 /** The way into a place, kept sealed: whoever reads the database alone cannot get in. */
 import { createCipheriv, createDecipheriv, hkdfSync, randomBytes } from 'node:crypto';
 import type { WayIn } from '#probe/http/way-in';
-import type { Environment } from '../platform/db/models';
+import type { Environment } from './models';
 import type { WayInDto } from '#core/entry/site';
 
 interface Secret {

@@ -95,11 +95,13 @@ describe('openssl', () => {
     ]);
   const ours = (host: string) =>
     probeTls(
-      new Dialer({ resolvers: [net.resolver], map: net.map }),
-      new TrustStore([net.caPem]),
+      {
+        dialer: new Dialer({ resolvers: [net.resolver], map: net.map }),
+        store: new TrustStore([net.caPem]),
+        fetchIssuer: () => Promise.resolve(undefined),
+      },
       host,
       443,
-      () => Promise.resolve(undefined),
     );
   it.each([
     [undefined, 0, true],

@@ -40,7 +40,7 @@ describe('host names beyond ASCII (rule 6; RFC 5890 2.3.2.1)', () => {
       nameServers: [`ns1.${A}`],
       records: [{ name: A }, { name: '@' }, { name: '_dmarc.Marsh.example', value: U }],
     });
-    expect(withALabels({})).toMatchObject({ preferredHost: undefined, records: undefined });
+    expect(withALabels({})).toEqual({});
   });
 
   it('canonicals, staging links and a closed staging place are compared in it', () => {

@@ -1,13 +1,12 @@
 /** An audit: a checklist + a brief + evidence -> findings. Pure: time comes in as an argument. */
 import type { Acceptance, Attestation, Checklist, ChecklistItem } from '#core/facts/checklist';
-import { withALabels } from '#core/facts/a-labels';
 import type { Brief } from '#core/facts/brief';
 import type { Evidence } from '#core/facts/evidence';
 import { SECTIONS, SEVERITY_WEIGHT, type Finding, type Judgement, type Section } from '#core/facts/finding';
 import type { HostProfile } from '#core/facts/host-profile';
 import type { Situation } from '#core/facts/situation';
 import { creditOf } from '#core/score/credit';
-import { withHostRecords } from '#core/facts/host-records';
+import { completeBrief } from '#core/facts/host-records';
 import { closedAs, stagingClosed } from '#core/checks/catalogue/indexing/staging-closed';
 import type { Check, CheckContext, Recipe, Words } from '#core/checks/kit/check';
 import { cantTell, inapplicable, SCOPE_WORDS } from '#core/checks/kit/judgement';
@@ -26,6 +25,8 @@ export interface AuditInput extends Beside {
   checklist: Checklist;
   situation: Situation;
   at: Date;
+  /** Where the site is live or will be, for the host’s records where the brief names no preferred host. */
+  liveHost?: string;
   attestations?: Attestation[];
   acceptances?: Acceptance[];
   /** Leave manual checks out altogether (the command line without attestations). */
@@ -51,7 +52,7 @@ interface Audit {
 function openAudit(input: AuditInput): Audit {
   const { evidence, situation, at, stage } = input;
   const profile = input.profile ?? { name: '' };
-  const brief = withHostRecords(withALabels(input.brief), profile, evidence.target.hosts[0] ?? '');
+  const brief = completeBrief(input.brief, profile, input.liveHost ?? evidence.target.hosts[0] ?? '');
   const view = new SiteView(evidence, brief, profile, situation);
   const attestations = input.attestations ?? [];
   const { launchDate } = input.brief;

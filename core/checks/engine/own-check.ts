@@ -2,28 +2,13 @@
 import { BARE, type Checklist, type Comparison, type OwnCheck, type OwnTest } from '#core/facts/checklist';
 import { lastAnswer } from '#core/facts/evidence';
 import type { Judgement, PlaceResult } from '#core/facts/finding';
-import { registrableDomain } from '#core/extract/address';
+import type { AskedFor } from '#core/facts/asked-for';
+import { fillNames } from '#core/facts/host-records';
 import { foldLoosely } from '#core/text/fold';
 import { isUsable } from '#core/checks/kit/dns-answers';
 import { defineManualCheck, type Check, type CheckContext } from '#core/checks/kit/check';
 import { cantTell, failed, overPages, overSite, passed, unsure } from '#core/checks/kit/judgement';
 import type { ReadPage } from '#core/checks/view/read-page';
-
-/**
- * What a checklist needs beside what every audit collects: for its own checks, and for the one that asks
- * other people's servers.
- */
-export interface AskedFor {
-  selectors: string[];
-  records: { name: string; type: string }[];
-  paths: string[];
-  outsideLinks: boolean;
-}
-
-const fill = (text: string, host: string): string => {
-  const domain = registrableDomain(host) ?? host;
-  return text.replaceAll('{host}', host).replaceAll('{domain}', domain).replaceAll('{www}', `www.${domain}`);
-};
 
 /** @param host the preferred host, for `{host}`, `{domain}` and `{www}` */
 export function askedFor(checklist: Checklist, host: string): AskedFor {
@@ -37,7 +22,7 @@ export function askedFor(checklist: Checklist, host: string): AskedFor {
     selectors: [...new Set(at('element').map((t) => t.at!))].slice(0, 50),
     paths: [...new Set(at('status').map((t) => t.at!))].slice(0, 50),
     records: at('record')
-      .map((t) => ({ name: fill(t.at!, host), type: t.type ?? 'TXT' }))
+      .map((t) => ({ name: fillNames(t.at!, host), type: t.type ?? 'TXT' }))
       .slice(0, 50),
     outsideLinks: on.has('indexing.outside-links'),
   };
@@ -157,7 +142,7 @@ function judgeRecord(test: OwnTest, context: CheckContext): Judgement {
   const { evidence, view, words } = context;
   const { expected = '' } = words;
   const host = view.preferredHost;
-  const name = fill(test.at!, host).toLowerCase().replace(/\.$/, '');
+  const name = fillNames(test.at!, host).toLowerCase().replace(/\.$/, '');
   const type = (test.type ?? 'TXT').toUpperCase();
   const answer = evidence.dns.answers.find(
     (a) => a.role === 'resolver' && !a.unchecked && a.name.toLowerCase() === name && a.type === type,
@@ -169,11 +154,11 @@ function judgeRecord(test: OwnTest, context: CheckContext): Judgement {
   if (answer.error || !isUsable(answer)) return cantTell(answer.error ?? answer.rcode, { expected });
   const records = answer.records.filter((r) => r.type === type);
   const values = records.map((r) => bareValue(type, r.value));
-  const good = compares(test.is, fill(test.value ?? '', host), values);
+  const good = compares(test.is, fillNames(test.value ?? '', host), values);
   return overSite(
     context,
     (good ? passed : failed)(`${type} ${name}`, {
-      expected: fill(expected, host),
+      expected: fillNames(expected, host),
       found: values.join('; ').slice(0, 300) || 'no such record',
       raw: records.map((r) => `${r.name} ${r.ttl} IN ${r.type} ${r.value}`).join('\n') || undefined,
     }),

@@ -3,6 +3,6 @@ import { parseAs } from '../../platform/http/validation';
 import { makeProfile } from '../../hosts/host-profiles';
 
 export default defineEventHandler(async (event) => {
-  await makeProfile({ ...(await parseAs(HostProfileDto, await readBody(event))) }, event.context.person.name);
-  return { ok: true };
+  const profile = { ...(await parseAs(HostProfileDto, await readBody(event))) };
+  return { id: await makeProfile(profile, event.context.person.name) };
 });

@@ -3,12 +3,14 @@ import { SequelizeStorage, Umzug } from 'umzug';
 import { database } from './connection';
 import { up as first } from './migrations/001-first';
 import { up as handWork } from './migrations/003-checklists-and-hand-work';
+import { up as hostProfileIds } from './migrations/004-host-profile-ids';
 import { up as wayIn } from './migrations/002-way-in';
 
 const STEPS: [name: string, statements: string[]][] = [
   ['001-first', first],
   ['002-way-in', wayIn],
   ['003-checklists-and-hand-work', handWork],
+  ['004-host-profile-ids', hostProfileIds],
 ];
 
 export async function migrate(): Promise<string[]> {

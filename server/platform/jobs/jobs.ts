@@ -3,7 +3,7 @@
  * harm.
  */
 import { randomUUID } from 'node:crypto';
-import { refuse } from '../http/failure';
+import { NotFound } from '../errors';
 
 export interface Job<R = unknown> {
   id: string;
@@ -77,7 +77,7 @@ export function startJob<T, R>(
 /** @throws 404 */
 export function jobById(id: string): Job {
   const kept = jobs.get(id);
-  if (!kept) throw refuse(404, 'This work is not known, or not any more.');
+  if (!kept) throw new NotFound('This work is not known, or not any more.');
   return kept.job;
 }
 

@@ -1,11 +1,11 @@
 import { EVIDENCE_FORMATS, evidenceFile, type EvidenceFormat } from '../../../audits/evidence-files';
-import { refuse } from '../../../platform/http/failure';
+import { Refused } from '../../../platform/errors';
 import { idOf } from '../../../platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
   const as = String(getQuery(event).as ?? 'json');
   if (!Object.hasOwn(EVIDENCE_FORMATS, as))
-    throw refuse(400, `There is evidence as ${Object.keys(EVIDENCE_FORMATS).join(', ')}, not as that.`);
+    throw new Refused(`There is evidence as ${Object.keys(EVIDENCE_FORMATS).join(', ')}, not as that.`);
   const file = await evidenceFile(idOf(event), as as EvidenceFormat);
   // foreign text, so it is saved and never shown as a page of ours
   setHeader(event, 'content-type', file.type);

@@ -1,12 +1,12 @@
 import { MOST_FILE_BYTES } from '#core/entry/attachment';
 import { keepFile } from '../../../checklists/attesting';
-import { refuse } from '../../../platform/http/failure';
+import { Refused } from '../../../platform/errors';
 import { idOf } from '../../../platform/http/route-parameters';
 
 /** The file's bytes as the body, its name in a header, percent-encoded. */
 export default defineEventHandler(async (event) => {
   if (Number(getHeader(event, 'content-length') ?? 0) > MOST_FILE_BYTES)
-    throw refuse(400, `The file is larger than ${MOST_FILE_BYTES / 1024 / 1024} MB.`);
+    throw new Refused(`The file is larger than ${MOST_FILE_BYTES / 1024 / 1024} MB.`);
   const body = await readRawBody(event, false);
   let name = getHeader(event, 'x-file-name') ?? 'file';
   try {

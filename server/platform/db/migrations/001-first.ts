@@ -1,5 +1,5 @@
 /** The first tables: people, clients, sites, what is expected of them, audits, findings and fixes. */
-const TABLE = 'ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_520_ci';
+import { TABLE } from './table';
 
 export const up: string[] = [
   `CREATE TABLE user (id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY, email VARCHAR(254) NOT NULL, name VARCHAR(120) NOT NULL, password_hash VARCHAR(400) NOT NULL, created_at DATETIME(3) NOT NULL, UNIQUE KEY user_email (email)) ${TABLE}`,

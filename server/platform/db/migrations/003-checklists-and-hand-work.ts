@@ -2,7 +2,7 @@
  * Checklists of the agency's own and who uses them, attestations one by one with files, verdicts over time,
  * messages to people.
  */
-const TABLE = 'ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_520_ci';
+import { TABLE } from './table';
 
 export const up: string[] = [
   `CREATE TABLE checklist_assignment (id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY, checklist_id INT UNSIGNED NOT NULL, kind VARCHAR(8) NOT NULL, target VARCHAR(200) NOT NULL, UNIQUE KEY checklist_assignment_of (kind, target), CONSTRAINT checklist_assignment_list FOREIGN KEY (checklist_id) REFERENCES checklist (id) ON DELETE CASCADE) ${TABLE}`,

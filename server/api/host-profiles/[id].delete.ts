@@ -1,7 +1,7 @@
 import { dropProfile } from '../../hosts/host-profiles';
-import { nameOf } from '../../platform/http/route-parameters';
+import { idOf } from '../../platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
-  await dropProfile(nameOf(event));
+  await dropProfile(idOf(event));
   return { ok: true };
 });

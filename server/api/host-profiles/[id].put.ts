@@ -1,11 +1,11 @@
 import { HostProfileDto } from '#core/entry/host-profile';
 import { parseAs } from '../../platform/http/validation';
 import { saveProfile } from '../../hosts/host-profiles';
-import { nameOf } from '../../platform/http/route-parameters';
+import { idOf } from '../../platform/http/route-parameters';
 
 export default defineEventHandler(async (event) =>
   saveProfile(
-    nameOf(event),
+    idOf(event),
     { ...(await parseAs(HostProfileDto, await readBody(event))) },
     event.context.person.name,
   ),

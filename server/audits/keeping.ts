@@ -1,0 +1,141 @@
+/** Keeping what follows from evidence: findings, score and fixes, in one transaction. */
+import { catalogueVersion } from '#core/checks/engine/catalogue-version';
+import type { JudgedFinding } from '#core/checks/engine/judge';
+import type { Brief } from '#core/facts/brief';
+import { checklistVersion } from '../checklists/checklists';
+import { keepFixes } from '../fixes/fix-keeping';
+import { newestProfile } from '../hosts/known-profiles';
+import { inTransaction } from '../platform/db/transaction';
+import { packJson } from '../platform/packed';
+import { BriefRow, Environment, Site } from '../sites/models';
+import { Audit, AuditEvidence, AuditFindings, FindingRow, VerdictRow, type VerdictCause } from './models';
+import { verdictOn } from './verdict';
+
+export interface Cause {
+  cause: VerdictCause;
+  by: string;
+}
+export interface Kept {
+  environment: Environment;
+  site: Site;
+  evidence: Buffer;
+  brief: Brief;
+  cause: Cause;
+}
+
+/** Judges evidence and keeps the verdict as the audit's last one. */
+export async function keepVerdict(
+  audit: Audit,
+  { environment, site, evidence, brief, cause }: Kept,
+): Promise<void> {
+  const at = new Date();
+  const fresh = cause.cause === 'audit';
+  const profile = await newestProfile(site.hostProfileId ?? null);
+  const checklist = await checklistVersion(audit.checklistVersionId);
+  const verdict = await verdictOn(
+    environment,
+    site,
+    evidence,
+    { brief, checklist, profile: profile?.profile },
+    at,
+  );
+  const { findings, result, notes, situation } = verdict;
+  // beside the score, so that a screen need not unpack the evidence for them
+  const kept: object = { ...result, notes };
+  const packedFindings = await packJson(findings);
+  const briefVersion = audit.briefId
+    ? ((await BriefRow.findByPk(audit.briefId, { attributes: ['version'] }))?.version ?? null)
+    : null;
+  await inTransaction(async (transaction) => {
+    if (fresh)
+      await AuditEvidence.create(
+        { auditId: audit.id, version: verdict.evidenceVersion, data: evidence },
+        { transaction },
+      );
+    await AuditFindings.upsert({ auditId: audit.id, data: packedFindings }, { transaction });
+    await FindingRow.destroy({ where: { environmentId: environment.id }, transaction });
+    await FindingRow.bulkCreate(
+      findings.map((f: JudgedFinding, position: number) => ({
+        environmentId: environment.id,
+        checkId: f.check,
+        auditId: audit.id,
+        section: f.section,
+        severity: f.severity,
+        outcome: f.outcome,
+        accepted: f.accepted ?? false,
+        position,
+        data: f,
+      })),
+      { transaction },
+    );
+    await keepFixes({ environment, site, auditId: audit.id, findings, at, fresh }, transaction);
+    // by their ids, not through the rows at hand: those would take a transaction that is tried again for
+    // saved already
+    await Audit.update(
+      {
+        status: 'done',
+        runningKey: null,
+        situation,
+        finishedAt: audit.finishedAt ?? at,
+        briefId: audit.briefId,
+        checklistVersionId: audit.checklistVersionId,
+        score: result.score,
+        coverage: result.coverage,
+        gate: result.gate,
+        result: kept,
+        progress: null,
+      },
+      { where: { id: audit.id }, transaction },
+    );
+    await VerdictRow.create(
+      {
+        auditId: audit.id,
+        environmentId: environment.id,
+        at,
+        cause: cause.cause,
+        byName: cause.by,
+        situation,
+        briefVersion,
+        checklistVersionId: audit.checklistVersionId,
+        profileVersion: profile?.version ?? null,
+        catalogue: catalogueVersion(),
+        evidenceVersion: verdict.evidenceVersion,
+        score: result.score,
+        coverage: result.coverage,
+        gate: result.gate,
+        result: { band: result.band, gateNote: result.gateNote, provisional: result.provisional },
+      },
+      { transaction },
+    );
+    await Environment.update({ lastAuditId: audit.id }, { where: { id: environment.id }, transaction });
+  });
+}
+
+const turns = new Map<number, Promise<unknown>>();
+
+/** One verdict on a place after the other: what is judged later knows all that was said before. */
+export function inTurn(environmentId: number, work: () => Promise<void>): Promise<void> {
+  const mine = (turns.get(environmentId) ?? Promise.resolve()).then(work);
+  const over: Promise<unknown> = mine
+    .catch(() => {})
+    .then(() => {
+      if (turns.get(environmentId) === over) turns.delete(environmentId);
+    });
+  turns.set(environmentId, over);
+  return mine;
+}
+
+/** Keeps and judges what was collected just now. @param evidence packed */
+export function keepAudit(audit: Audit, evidence: Buffer, brief: Brief): Promise<void> {
+  return inTurn(audit.environmentId, async () => {
+    const environment = await Environment.findByPk(audit.environmentId, { rejectOnEmpty: true });
+    const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
+    await keepVerdict(audit, {
+      environment,
+      site,
+      evidence,
+      brief,
+      cause: { cause: 'audit', by: audit.startedBy },
+    });
+  });
+}

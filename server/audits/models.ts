@@ -1,0 +1,140 @@
+import type { CreationOptional } from 'sequelize';
+import type { Outcome, Section, Severity } from '#core/facts/finding';
+import type { Situation } from '#core/facts/situation';
+import type { Gate } from '#core/score/score';
+import { bind, bytes, flag, id, json, percent, ref, Row, text, when, whole } from '../platform/db/row';
+
+export type AuditStatus = 'queued' | 'running' | 'done' | 'stopped' | 'failed';
+
+/** Why evidence was judged. */
+export type VerdictCause =
+  | 'audit'
+  | 'brief'
+  | 'checklist'
+  | 'host profile'
+  | 'stage'
+  | 'attestation'
+  | 'acceptance'
+  | 'time'
+  | 'approved state';
+
+export class Audit extends Row<Audit> {
+  declare id: CreationOptional<number>;
+  declare environmentId: number;
+  declare status: AuditStatus;
+  declare runningKey: number | null;
+  declare situation: Situation;
+  declare briefId: number | null;
+  declare checklistVersionId: number;
+  declare progress: CreationOptional<string | null>;
+  declare startedBy: string;
+  declare startedAt: Date;
+  declare finishedAt: CreationOptional<Date | null>;
+  declare score: CreationOptional<number | null>;
+  declare coverage: CreationOptional<number | null>;
+  declare gate: CreationOptional<Gate | null>;
+  declare result: CreationOptional<object | null>;
+  declare error: CreationOptional<string | null>;
+}
+
+export class AuditEvidence extends Row<AuditEvidence> {
+  declare auditId: number;
+  declare version: number;
+  declare data: Buffer;
+}
+
+export class AuditFindings extends Row<AuditFindings> {
+  declare auditId: number;
+  declare data: Buffer;
+}
+
+export class FindingRow extends Row<FindingRow> {
+  declare environmentId: number;
+  declare checkId: string;
+  declare auditId: number;
+  declare section: Section;
+  declare severity: Severity;
+  declare outcome: Outcome;
+  declare accepted: boolean;
+  declare position: number;
+  declare data: unknown;
+}
+
+/** One judging of one audit's evidence; append only. */
+export class VerdictRow extends Row<VerdictRow> {
+  declare id: CreationOptional<number>;
+  declare auditId: number;
+  declare environmentId: number;
+  declare at: Date;
+  declare cause: VerdictCause;
+  declare byName: string;
+  declare situation: Situation;
+  declare briefVersion: number | null;
+  declare checklistVersionId: number | null;
+  declare profileVersion: number | null;
+  declare catalogue: string;
+  declare evidenceVersion: number;
+  declare score: number | null;
+  declare coverage: number | null;
+  declare gate: Gate;
+  declare result: object;
+}
+
+export function bindModels(): void {
+  bind(Audit, 'audit', {
+    id,
+    environmentId: ref,
+    status: text(8),
+    runningKey: ref,
+    situation: text(8),
+    briefId: ref,
+    checklistVersionId: ref,
+    progress: text(600),
+    startedBy: text(120),
+    startedAt: when,
+    finishedAt: when,
+    score: percent,
+    coverage: percent,
+    gate: text(10),
+    result: json('result'),
+    error: text(600),
+  });
+  bind(AuditEvidence, 'audit_evidence', {
+    auditId: { type: ref, primaryKey: true },
+    version: ref,
+    data: bytes,
+  });
+  bind(AuditFindings, 'audit_findings', {
+    auditId: { type: ref, primaryKey: true },
+    data: bytes,
+  });
+  bind(FindingRow, 'finding', {
+    environmentId: { type: ref, primaryKey: true },
+    checkId: { type: text(80), primaryKey: true },
+    auditId: ref,
+    section: text(12),
+    severity: text(8),
+    outcome: text(12),
+    accepted: flag,
+    position: whole,
+    data: json('data'),
+  });
+  bind(VerdictRow, 'verdict', {
+    id,
+    auditId: ref,
+    environmentId: ref,
+    at: when,
+    cause: text(16),
+    byName: text(120),
+    situation: text(8),
+    briefVersion: ref,
+    checklistVersionId: ref,
+    profileVersion: ref,
+    catalogue: text(16),
+    evidenceVersion: ref,
+    score: percent,
+    coverage: percent,
+    gate: text(10),
+    result: json('result'),
+  });
+}

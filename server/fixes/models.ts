@@ -1,0 +1,84 @@
+import type { CreationOptional } from 'sequelize';
+import type { Severity } from '#core/facts/finding';
+import type { FixEvent, FixState } from '#core/facts/fix';
+import { bind, day, id, json, ref, Row, text, when } from '../platform/db/row';
+
+export class Fix extends Row<Fix> {
+  declare id: CreationOptional<number>;
+  declare environmentId: number;
+  declare checkId: string;
+  declare severity: Severity;
+  declare state: FixState;
+  declare places: { place: string; found?: string }[];
+  declare returns: number;
+  declare ownerId: CreationOptional<number | null>;
+  declare dueDate: CreationOptional<string | null>;
+  declare openedAt: Date;
+  declare changedAt: Date;
+}
+
+export class FixEventRow extends Row<FixEventRow> {
+  declare id: CreationOptional<number>;
+  declare fixId: number;
+  declare auditId: number | null;
+  declare kind: FixEvent['kind'];
+  declare byName: string;
+  declare at: Date;
+  declare fromState: FixState | null;
+  declare toState: FixState | null;
+  declare text: string | null;
+}
+
+export class AcceptanceRow extends Row<AcceptanceRow> {
+  declare id: CreationOptional<number>;
+  declare environmentId: number;
+  declare checkId: string;
+  declare places: { place: string; found: string }[];
+  declare reason: string;
+  declare byId: number;
+  declare secondedById: CreationOptional<number | null>;
+  declare until: string;
+  declare createdAt: Date;
+  declare withdrawnAt: CreationOptional<Date | null>;
+  declare toldAt: CreationOptional<Date | null>;
+}
+
+export function bindModels(): void {
+  bind(Fix, 'fix', {
+    id,
+    environmentId: ref,
+    checkId: text(80),
+    severity: text(8),
+    state: text(16),
+    places: json('places'),
+    returns: ref,
+    ownerId: ref,
+    dueDate: day,
+    openedAt: when,
+    changedAt: when,
+  });
+  bind(FixEventRow, 'fix_event', {
+    id,
+    fixId: ref,
+    auditId: ref,
+    kind: text(12),
+    byName: text(120),
+    at: when,
+    fromState: text(16),
+    toState: text(16),
+    text: text(2000),
+  });
+  bind(AcceptanceRow, 'acceptance', {
+    id,
+    environmentId: ref,
+    checkId: text(80),
+    places: json('places'),
+    reason: text(1000),
+    byId: ref,
+    secondedById: ref,
+    until: day,
+    createdAt: when,
+    withdrawnAt: when,
+    toldAt: when,
+  });
+}

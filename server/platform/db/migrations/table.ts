@@ -1,0 +1,2 @@
+/** How every table is made. */
+export const TABLE = 'ENGINE=InnoDB DEFAULT CHARSET=utf8mb4 COLLATE=utf8mb4_unicode_520_ci';

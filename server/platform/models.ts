@@ -1,0 +1,15 @@
+/** All models, each bound to its table once. */
+import { bindModels as bindAudits } from '../audits/models';
+import { bindModels as bindChecklists } from '../checklists/models';
+import { bindModels as bindFixes } from '../fixes/models';
+import { bindModels as bindHosts } from '../hosts/models';
+import { bindModels as bindPeople } from '../people/models';
+import { bindModels as bindSites } from '../sites/models';
+
+let isReady = false;
+
+export function useModels(): void {
+  if (isReady) return;
+  isReady = true;
+  for (const bind of [bindPeople, bindSites, bindHosts, bindChecklists, bindAudits, bindFixes]) bind();
+}

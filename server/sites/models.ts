@@ -1,0 +1,84 @@
+import type { CreationOptional } from 'sequelize';
+import type { WayInKind } from '#core/facts/evidence';
+import type { EnvironmentKind, Situation, Stage } from '#core/facts/situation';
+import { bind, day, flag, id, json, ref, Row, text, when, whole } from '../platform/db/row';
+
+export class Client extends Row<Client> {
+  declare id: CreationOptional<number>;
+  declare name: string;
+}
+
+export class Site extends Row<Site> {
+  declare id: CreationOptional<number>;
+  declare clientId: number;
+  declare name: string;
+  declare stage: Stage;
+  declare replaces: boolean;
+  declare launchDate: string | null;
+  declare hostProfileId: CreationOptional<number | null>;
+  declare ownerId: CreationOptional<number | null>;
+  declare createdAt: Date;
+}
+
+export class Environment extends Row<Environment> {
+  declare id: CreationOptional<number>;
+  declare siteId: number;
+  declare name: string;
+  declare kind: EnvironmentKind;
+  declare url: string;
+  declare wayIn: CreationOptional<WayInKind>;
+  declare wayInSealed: CreationOptional<string | null>;
+  declare setUpOn: CreationOptional<string | null>;
+  declare changedOn: CreationOptional<string | null>;
+  declare endsOn: CreationOptional<string | null>;
+  declare situation: CreationOptional<Situation | null>;
+  declare position: number;
+  declare lastAuditId: CreationOptional<number | null>;
+}
+
+export class BriefRow extends Row<BriefRow> {
+  declare id: CreationOptional<number>;
+  declare siteId: number;
+  declare version: number;
+  declare data: unknown;
+  declare savedBy: string;
+  declare savedAt: Date;
+}
+
+export function bindModels(): void {
+  bind(Client, 'client', { id, name: text(200) });
+  bind(Site, 'site', {
+    id,
+    clientId: ref,
+    name: text(200),
+    stage: text(12),
+    replaces: flag,
+    launchDate: day,
+    hostProfileId: ref,
+    ownerId: ref,
+    createdAt: when,
+  });
+  bind(Environment, 'environment', {
+    id,
+    siteId: ref,
+    name: text(80),
+    kind: text(8),
+    url: text(2000),
+    wayIn: { type: text(12), defaultValue: 'open' },
+    wayInSealed: text(2000),
+    setUpOn: day,
+    changedOn: day,
+    endsOn: day,
+    situation: text(8),
+    position: whole,
+    lastAuditId: ref,
+  });
+  bind(BriefRow, 'brief', {
+    id,
+    siteId: ref,
+    version: ref,
+    data: json('data'),
+    savedBy: text(120),
+    savedAt: when,
+  });
+}
