@@ -85,6 +85,11 @@ export default withNuxt(
       'vue/multi-word-component-names': 'off',
       'vue/no-multiple-template-root': 'off',
       'vue/require-default-prop': 'off',
+      // how long a file is says little; how much a reader must hold in mind says much
+      complexity: ['error', 15],
+      'max-depth': ['error', 4],
+      'max-params': ['error', 5],
+      'max-statements-per-line': ['error', { max: 1 }],
     },
   },
   layoutByPrettier,

@@ -83,61 +83,56 @@ function wire(r: ZoneRecord): packet.Answer {
   }
 }
 
-function reply(query: Buffer, answer: Answerer, limit: number): Buffer | null {
-  let asked: packet.DecodedPacket;
+const OWN_OPT = {
+  type: 'OPT',
+  name: '.',
+  udpPayloadSize: 1232,
+  extendedRcode: 0,
+  ednsVersion: 0,
+  flags: 0,
+  flag_do: false,
+  options: [],
+} as packet.Answer;
+
+function decoded(query: Buffer): packet.DecodedPacket | null {
   try {
-    asked = packet.decode(query);
+    return packet.decode(query);
   } catch {
     return null;
   }
-  const q = asked.questions?.[0];
-  if (!q || asked.type !== 'query') return null;
+}
+
+function flagsOf(asked: packet.DecodedPacket, answer: ZoneAnswer): number {
+  const repeated = (asked.flags ?? 0) & (RD | CD);
+  const isReferral = Boolean(answer.authority?.length);
+  const standing = answer.authoritative ? AA : isReferral ? 0 : RA;
+  return repeated | standing | (answer.authenticated ? AD : 0) | answer.rcode;
+}
+
+/** The most bytes that an answer may have. */
+function roomFor(limit: number, edns: { udpPayloadSize?: number } | undefined): number {
+  return limit === 65535 ? limit : Math.min(limit, Math.max(512, edns?.udpPayloadSize ?? 512));
+}
+
+function reply(query: Buffer, answer: Answerer, limit: number): Buffer | null {
+  const asked = decoded(query);
+  const q = asked?.questions?.[0];
+  if (!asked || !q || asked.type !== 'query') return null;
   const edns = asked.additionals?.find((a) => a.type === 'OPT') as { udpPayloadSize?: number } | undefined;
-  const {
-    rcode,
-    authoritative,
-    records,
-    authority = [],
-    additional = [],
-    authenticated = false,
-  } = answer(q.name.toLowerCase().replace(/\.$/, ''), q.type, {
-    checkingDisabled: ((asked.flags ?? 0) & CD) !== 0,
+  const checkingDisabled = ((asked.flags ?? 0) & CD) !== 0;
+  const given = answer(q.name.toLowerCase().replace(/\.$/, ''), q.type, { checkingDisabled });
+  const head = { type: 'response' as const, id: asked.id, questions: [q] };
+  const opt = edns ? [{ ...OWN_OPT }] : [];
+  const flags = flagsOf(asked, given);
+  const full = packet.encode({
+    ...head,
+    flags,
+    answers: given.records.map(wire),
+    authorities: (given.authority ?? []).map(wire),
+    additionals: [...(given.additional ?? []).map(wire), ...opt],
   });
-  const flags =
-    ((asked.flags ?? 0) & (RD | CD)) |
-    (authoritative ? AA : authority.length ? 0 : RA) |
-    (authenticated ? AD : 0) |
-    rcode;
-  const make = (answers: packet.Answer[], more: number) =>
-    packet.encode({
-      type: 'response',
-      id: asked.id,
-      flags: flags | more,
-      questions: [q],
-      answers,
-      authorities: more & TC ? [] : authority.map(wire),
-      additionals: [
-        ...(more & TC ? [] : additional.map(wire)),
-        ...(edns
-          ? [
-              {
-                type: 'OPT',
-                name: '.',
-                udpPayloadSize: 1232,
-                extendedRcode: 0,
-                ednsVersion: 0,
-                flags: 0,
-                flag_do: false,
-                options: [],
-              } as packet.Answer,
-            ]
-          : []),
-      ],
-    });
-  const full = make(records.map(wire), 0);
-  return full.length <= Math.min(limit, limit === 65535 ? limit : Math.max(512, edns?.udpPayloadSize ?? 512))
-    ? full
-    : make([], TC);
+  if (full.length <= roomFor(limit, edns)) return full;
+  return packet.encode({ ...head, flags: flags | TC, answers: [], authorities: [], additionals: opt });
 }
 
 export interface DnsServer {

@@ -12,6 +12,7 @@ import {
   profileOf,
   subdomainOf,
   tokenOf,
+  type PracticeSite,
 } from './sites';
 import type { FaultSwitches } from './switches';
 import { FORMER_PATHS } from './web';
@@ -21,6 +22,49 @@ const DAY = 86_400_000;
 const day = (now: Date, days: number): string =>
   new Date(now.getTime() + days * DAY).toISOString().slice(0, 10);
 
+const record = (name: string, type: string, value: string) => ({ name, type, value, ttl: 3600 });
+
+function recordsOf(s: PracticeSite) {
+  const { domain, traits } = s;
+  const www = traits.includes('flattened') ? EDGE[s.address]! : domain;
+  // where the name servers change, everything of today has to come along
+  const carried = [
+    record(domain, 'MX', `10 mail.${domain}`),
+    record(domain, 'TXT', 'v=spf1 mx -all'),
+    record(`_dmarc.${domain}`, 'TXT', 'v=DMARC1; p=reject'),
+    record(`tide._domainkey.${domain}`, 'TXT', DKIM_KEY),
+  ];
+  return [
+    record(domain, 'A', s.address),
+    record(`www.${domain}`, 'CNAME', www),
+    record(`shop.${domain}`, 'CNAME', `${s.slug}.shops.registry.example`),
+    ...(traits.includes('moves') ? carried : []),
+  ];
+}
+
+const reach = (s: PracticeSite): Record<string, unknown> =>
+  s.traits.includes('forwarded')
+    ? { reachedBy: 'forwarding', forwardTo: `https://${preferredHost(s)}/` }
+    : { reachedBy: 'records' };
+
+const mailFacts = (s: PracticeSite): Record<string, unknown> =>
+  s.traits.includes('no-mail')
+    ? { mail: 'none', allowedEmailDomains: ['firth-mail.example'], dkimSelectors: [] }
+    : { mail: 'yes', dkimSelectors: ['tide'] };
+
+/** Addresses of a site that was there before; what is not wanted stands with its reason. */
+function formerFacts(s: PracticeSite): Record<string, unknown> {
+  const hadSite = s.replaces || s.slug === 'planetarium';
+  const notWanted = {
+    ...(hadSite ? {} : { formerAddresses: 'there was no site before' }),
+    ...(s.traits.includes('no-mail') ? { dkimSelectors: 'the domain has no mail' } : {}),
+  };
+  return {
+    formerAddresses: hadSite ? FORMER_PATHS.map(([from, to]) => ({ from, to })) : [],
+    ...(Object.keys(notWanted).length ? { notWanted } : {}),
+  };
+}
+
 /** A brief. */
 export function officialFacts(
   slug: string,
@@ -28,42 +72,21 @@ export function officialFacts(
   switches?: FaultSwitches,
 ): Record<string, unknown> {
   const s = SITES.find((x) => x.slug === slug)!;
-  const www = `www.${s.domain}`;
-  const record = (name: string, type: string, value: string) => ({ name, type, value, ttl: 3600 });
   return {
     name: s.name,
     tagline: s.tagline,
     languages: ['en-GB'],
     timeZone: 'Europe/London',
     contactEmail: mailOf(s, switches?.isOn(slug, 'live', 'free-mail')),
-    ...(s.traits.includes('no-mail') ? { allowedEmailDomains: ['firth-mail.example'] } : {}),
     privateEmails: ['owner.private@firth-mail.example'],
     phone: s.phone.replace(/\s/g, ''),
     preferredHost: preferredHost(s),
     otherHosts: [otherHost(s)],
     stagingHosts: placesBefore(s).map((p) => p.host),
     knownSubdomains: [subdomainOf(s)],
-    reachedBy: s.traits.includes('forwarded') ? 'forwarding' : 'records',
-    ...(s.traits.includes('forwarded') ? { forwardTo: `https://${preferredHost(s)}/` } : {}),
-    mail: s.traits.includes('no-mail') ? 'none' : 'yes',
-    dkimSelectors: s.traits.includes('no-mail') ? [] : ['tide'],
-    ...(s.traits.includes('no-mail') ? { notWanted: { dkimSelectors: 'the domain has no mail' } } : {}),
-    records: [
-      record(s.domain, 'A', s.address),
-      s.traits.includes('flattened')
-        ? record(www, 'CNAME', EDGE[s.address]!)
-        : record(www, 'CNAME', s.domain),
-      record(`shop.${s.domain}`, 'CNAME', `${s.slug}.shops.registry.example`),
-      // where the name servers change, everything of today has to come along
-      ...(s.traits.includes('moves')
-        ? [
-            record(s.domain, 'MX', `10 mail.${s.domain}`),
-            record(s.domain, 'TXT', 'v=spf1 mx -all'),
-            record(`_dmarc.${s.domain}`, 'TXT', 'v=DMARC1; p=reject'),
-            record(`tide._domainkey.${s.domain}`, 'TXT', DKIM_KEY),
-          ]
-        : []),
-    ],
+    ...reach(s),
+    ...mailFacts(s),
+    records: recordsOf(s),
     registrar: 'Gullwing Names',
     registrationPlan: 'stays with Gullwing Names',
     nameServers: NAME_SERVERS.map((n) => n.name),
@@ -81,16 +104,7 @@ export function officialFacts(
     keyPhrases: [s.tagline],
     colours: [{ role: 'main', value: s.colour }],
     profileLinks: [profileOf(s)],
-    formerAddresses:
-      s.replaces || s.slug === 'planetarium' ? FORMER_PATHS.map(([from, to]) => ({ from, to })) : [],
-    ...(s.replaces || s.slug === 'planetarium'
-      ? {}
-      : {
-          notWanted: {
-            formerAddresses: 'there was no site before',
-            ...(s.traits.includes('no-mail') ? { dkimSelectors: 'the domain has no mail' } : {}),
-          },
-        }),
+    ...formerFacts(s),
     holding: { mark: 'Something is being built here', bypass: passOf(s) },
     badge: 'unwanted',
     comments: 'unwanted',
@@ -102,7 +116,7 @@ export function officialFacts(
 
 /** When a place before the live one was set up and last changed. */
 export function placeDates(
-  s: (typeof SITES)[number],
+  s: PracticeSite,
   switches: FaultSwitches,
   now: Date,
 ): { setUp: string; changed: string; endsOn?: string } {

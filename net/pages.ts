@@ -187,193 +187,342 @@ const icon = (prefix: string, size: number, shown = size): string =>
   `<link rel="icon" type="image/png" sizes="${shown}x${shown}" href="${prefix}icon-${size}.png">`;
 const STRANGER = `${SHOAL}template-maker`;
 
-/** What the head says of this page, with the faults that change it. */
-function headOf(data: PageData, all: PageData[], set: PageSetting): string[] {
-  const { site: s, on, prefix, environment } = set;
-  const isHome = data.path === '/';
-  const n = all.indexOf(data);
-  const live = environment === 'live';
-  const { defaults } = hostFacts(s.host);
-  const address = set.origin + prefix + data.path.slice(1);
-  const title =
-    on('nameless-title') && isHome
-      ? `${s.tagline}, all the year round`
-      : on('default-title') && n === 2
-        ? 'Untitled page'
-        : on('same-title') && n === 2
-          ? all[1]!.title
-          : on('inherited-title') && n === 1
-            ? s.name
-            : on('long-title') && n === 1
-              ? `${data.title}, its beginnings, its people, its plans and its many friends`
-              : data.title;
-  const description =
-    on('no-description') && (n === 1 || n === 2)
-      ? ''
-      : on('same-description')
-        ? all[0]!.description
-        : on('default-tagline') && n === 1
-          ? defaults.taglines[0]!
-          : on('short-description') && n === 1
-            ? 'All about us.'
-            : on('nameless-description') && isHome
-              ? data.description.replace(s.name, 'The house')
-              : on('phraseless') && isHome
-                ? `${s.name} on the Sallow Firth: a ${s.kind} by the quay. Opening hours, ${s.things.label.toLowerCase()} and how to reach us.`
-                : data.description;
-  const counter = counterScript(counterOf(s));
-  const counted = live ? !(on('uncounted') && n === 2) : on('counted-staging');
-  const counters = [
-    ...(counted ? [counter, ...(on('counted-twice') && live ? [counter] : [])] : []),
-    ...(on('borrowed-counter') && n === 1 ? [counterScript(counterOf(otherClientOf(s)))] : []),
-  ];
-  const consent = '<script src="https://consent.tidemark.example/ask.js"></script>';
-  const picture = `${set.origin}${prefix}${on('picture-gone') ? 'share-old.png' : on('picture-small') ? 'share-small.png' : on('picture-heavy') ? 'share-heavy.png' : 'share.png'}`;
-  const own = `https://${preferredHost(s)}${data.path}`;
-  const canonical = on('staging-canonical')
-    ? `${set.stagingOrigin}${data.path.slice(1)}`
-    : on('canonical-home')
-      ? `https://${preferredHost(s)}/`
-      : on('canonical-chain') && n === 1
-        ? `https://${preferredHost(s)}${all[2]!.path}`
-        : on('canonical-chain') && n === 2
-          ? `https://${preferredHost(s)}${all[3]!.path}`
-          : own;
-  const ld = {
-    '@context': 'https://schema.org',
-    '@type': 'Organization',
-    name: on('wrong-site-name') ? 'Template House' : s.name,
-    url: `https://${preferredHost(s)}/`,
-    telephone: on('wrong-phone') ? wrong(s.phone) : s.phone,
-    ...(on('no-organisation') ? {} : { logo: `https://${preferredHost(s)}/logo.png` }),
-  };
-  const soft = on('icon-soft');
+/** One page about to be written, with the questions that its parts ask. */
+class Writing {
+  readonly s: PracticeSite;
+  readonly host: ReturnType<typeof hostFacts>;
+  readonly live: boolean;
+  readonly isHome: boolean;
+  /** Which page of the site it is. */
+  readonly n: number;
+
+  constructor(
+    readonly data: PageData,
+    readonly all: PageData[],
+    readonly set: PageSetting,
+  ) {
+    this.s = set.site;
+    this.host = hostFacts(set.site.host);
+    this.live = set.environment === 'live';
+    this.isHome = data.path === '/';
+    this.n = all.indexOf(data);
+  }
+
+  /** Whether a fault is on that shows on this page: on all of them, or on those named by their numbers. */
+  readonly is = (fault: string, ...pages: number[]): boolean =>
+    this.set.on(fault) && (!pages.length || pages.includes(this.n));
+
+  /** The same, on the home page. */
+  readonly isAtHome = (fault: string): boolean => this.isHome && this.set.on(fault);
+
+  /** The same, on the live site. */
+  readonly isLive = (fault: string, ...pages: number[]): boolean => this.live && this.is(fault, ...pages);
+}
+
+/** A text where something is so, or nothing. */
+const when = (so: boolean, text: string): string => (so ? text : '');
+/** The value of the first case that is so. */
+function firstOf<V>(cases: [so: boolean, value: () => V][], otherwise: V): V {
+  return cases.find(([so]) => so)?.[1]() ?? otherwise;
+}
+
+const titleOf = ({ s, data, all, is, isAtHome }: Writing): string =>
+  firstOf(
+    [
+      [isAtHome('nameless-title'), () => `${s.tagline}, all the year round`],
+      [is('default-title', 2), () => 'Untitled page'],
+      [is('same-title', 2), () => all[1]!.title],
+      [is('inherited-title', 1), () => s.name],
+      [
+        is('long-title', 1),
+        () => `${data.title}, its beginnings, its people, its plans and its many friends`,
+      ],
+    ],
+    data.title,
+  );
+
+const descriptionOf = ({ s, host, data, all, is, isAtHome }: Writing): string =>
+  firstOf(
+    [
+      [is('no-description', 1, 2), () => ''],
+      [is('same-description'), () => all[0]!.description],
+      [is('default-tagline', 1), () => host.defaults.taglines[0]!],
+      [is('short-description', 1), () => 'All about us.'],
+      [isAtHome('nameless-description'), () => data.description.replace(s.name, 'The house')],
+      [
+        isAtHome('phraseless'),
+        () =>
+          `${s.name} on the Sallow Firth: a ${s.kind} by the quay. Opening hours, ${s.things.label.toLowerCase()} and how to reach us.`,
+      ],
+    ],
+    data.description,
+  );
+
+const ownAddress = ({ s, data }: Writing): string => `https://${preferredHost(s)}${data.path}`;
+
+function canonicalOf(w: Writing): string {
+  const { s, data, all, set, is } = w;
+  const root = `https://${preferredHost(s)}`;
+  return firstOf(
+    [
+      [is('staging-canonical'), () => `${set.stagingOrigin}${data.path.slice(1)}`],
+      [is('canonical-home'), () => `${root}/`],
+      [is('canonical-chain', 1), () => `${root}${all[2]!.path}`],
+      [is('canonical-chain', 2), () => `${root}${all[3]!.path}`],
+    ],
+    ownAddress(w),
+  );
+}
+
+/** What search engines are told. */
+function indexingTags(w: Writing): string[] {
+  const { s, live, isHome, is, isLive } = w;
+  const atHome = live && isHome;
+  const language = is('wrong-alternate', 1) ? 'en-UK' : 'en-GB';
+  const token = (site: PracticeSite): string =>
+    `<meta name="sallow-site-verification" content="${tokenOf(site)}">`;
   return [
-    on('latin') ? '' : '<meta charset="utf-8">',
-    on('no-title') && n === 1 ? '' : `<title>${esc(title)}</title>`,
-    description ? `<meta name="description" content="${esc(description)}">` : '',
-    `<meta name="viewport" content="${on('no-viewport') ? 'width=device-width, initial-scale=1, user-scalable=no' : 'width=device-width, initial-scale=1'}">`,
-    live && !(on('no-canonical') && (n === 1 || n === 2)) ? `<link rel="canonical" href="${canonical}">` : '',
-    live
-      ? `<link rel="alternate" hreflang="${on('wrong-alternate') && n === 1 ? 'en-UK' : 'en-GB'}" href="${own}">`
-      : '',
-    live && on('noindex-left') ? '<meta name="robots" content="noindex, nofollow">' : '',
-    live && on('nofollow-left') && n === 1 ? '<meta name="robots" content="nofollow">' : '',
-    live && isHome && !on('token-gone')
-      ? `<meta name="sallow-site-verification" content="${tokenOf(s)}">`
-      : '',
-    live && isHome && on('borrowed-token')
-      ? `<meta name="sallow-site-verification" content="${tokenOf(otherClientOf(s))}">`
-      : '',
-    live && isHome && on('strange-token') ? '<meta name="estuary-verify" content="someone-elses-4711">' : '',
-    on('refresh') && n === 1 ? '<meta http-equiv="refresh" content="30">' : '',
-    `<meta name="theme-color" content="${on('wrong-colour') ? '#ff00aa' : s.colour}">`,
-    `<meta property="og:title" content="${on('share-default') ? 'Home' : esc(data.title)}">`,
+    when(live && !is('no-canonical', 1, 2), `<link rel="canonical" href="${canonicalOf(w)}">`),
+    when(live, `<link rel="alternate" hreflang="${language}" href="${ownAddress(w)}">`),
+    when(isLive('noindex-left'), '<meta name="robots" content="noindex, nofollow">'),
+    when(isLive('nofollow-left', 1), '<meta name="robots" content="nofollow">'),
+    when(atHome && !is('token-gone'), token(s)),
+    when(atHome && is('borrowed-token'), token(otherClientOf(s))),
+    when(atHome && is('strange-token'), '<meta name="estuary-verify" content="someone-elses-4711">'),
+    when(is('refresh', 1), '<meta http-equiv="refresh" content="30">'),
+  ];
+}
+
+const siteName = ({ s, is }: Writing): string => (is('wrong-site-name') ? 'Template House' : s.name);
+
+/** What a shared link shows. */
+function shareTags(w: Writing): string[] {
+  const { s, data, set, live, is } = w;
+  const base = `${set.origin}${set.prefix}`;
+  const file = firstOf(
+    [
+      [is('picture-gone'), () => 'share-old.png'],
+      [is('picture-small'), () => 'share-small.png'],
+      [is('picture-heavy'), () => 'share-heavy.png'],
+    ],
+    'share.png',
+  );
+  const address = firstOf(
+    [
+      [is('share-elsewhere', 1), () => base],
+      [live && !is('http-stays'), () => canonicalOf(w)],
+    ],
+    base + data.path.slice(1),
+  );
+  return [
+    `<meta property="og:title" content="${is('share-default') ? 'Home' : esc(data.title)}">`,
     `<meta property="og:description" content="${esc(data.description)}">`,
     '<meta property="og:type" content="website">',
-    `<meta property="og:url" content="${on('share-elsewhere') && n === 1 ? `${set.origin}${prefix}` : live && !on('http-stays') ? canonical : address}">`,
-    on('no-preview') ? '' : `<meta property="og:image" content="${picture}">`,
-    on('no-preview') || on('picture-mute')
-      ? ''
-      : `<meta property="og:image:alt" content="${esc(s.name)} seen from the water">`,
-    `<meta property="og:site_name" content="${esc(on('wrong-site-name') ? 'Template House' : s.name)}">`,
-    on('no-card') ? '' : '<meta name="twitter:card" content="summary_large_image">',
-    `<link rel="stylesheet" href="${prefix}style.3f9a1c2b.css">`,
-    live ? `<link rel="manifest" href="${prefix}site.webmanifest">` : '',
-    on('no-icon')
-      ? ''
-      : [
-          icon(prefix, 48, on('icon-lies') ? 32 : 48),
-          icon(prefix, 32),
-          ...(soft ? [] : [128, 192, 240].map((z) => icon(prefix, z))),
-        ].join('\n'),
-    on('no-touch-icon')
-      ? ''
-      : `<link rel="apple-touch-icon" sizes="${s.host === 'Fennel Hosting' ? '240x240' : '180x180'}" href="${prefix}touch.png">`,
-    on('mixed') && n <= 1 ? '<script src="http://widgets.tidemark.example/clock.js"></script>' : '',
-    on('script-twice')
-      ? '<script src="https://fonts.tidemark.example/f.js"></script><script src="https://fonts.tidemark.example/f.js"></script>'
-      : '',
-    on('strange-script') && n === 1 ? '<script src="https://cdn.gull-ads.example/a.js"></script>' : '',
-    ...(on('late-consent') ? [...counters, consent] : [consent, ...counters]),
-    on('script-early') && n === 1 ? `<script src="${prefix}app.js" defer></script>` : '',
-    `<script type="application/ld+json">${JSON.stringify(ld)}</script>`,
-    on('broken-ld') && n === 1
-      ? '<script type="application/ld+json">{"@context":"https://schema.org","@type":"Event",}</script>'
-      : '',
+    `<meta property="og:url" content="${address}">`,
+    when(!is('no-preview'), `<meta property="og:image" content="${base}${file}">`),
+    when(
+      !is('no-preview') && !is('picture-mute'),
+      `<meta property="og:image:alt" content="${esc(s.name)} seen from the water">`,
+    ),
+    `<meta property="og:site_name" content="${esc(siteName(w))}">`,
+    when(!is('no-card'), '<meta name="twitter:card" content="summary_large_image">'),
   ];
+}
+
+/** Style sheet, manifest and icons. */
+function fileTags({ s, set, live, is }: Writing): string[] {
+  const { prefix } = set;
+  const touch = s.host === 'Fennel Hosting' ? '240x240' : '180x180';
+  const dense = is('icon-soft') ? [] : [128, 192, 240];
+  const icons = [
+    icon(prefix, 48, is('icon-lies') ? 32 : 48),
+    icon(prefix, 32),
+    ...dense.map((z) => icon(prefix, z)),
+  ];
+  return [
+    `<link rel="stylesheet" href="${prefix}style.3f9a1c2b.css">`,
+    when(live, `<link rel="manifest" href="${prefix}site.webmanifest">`),
+    when(!is('no-icon'), icons.join('\n')),
+    when(!is('no-touch-icon'), `<link rel="apple-touch-icon" sizes="${touch}" href="${prefix}touch.png">`),
+  ];
+}
+
+const CONSENT = '<script src="https://consent.tidemark.example/ask.js"></script>';
+const FONTS = '<script src="https://fonts.tidemark.example/f.js"></script>';
+
+/** Scripts that count, and the one that asks first. */
+function counterTags({ s, live, is, isLive }: Writing): string[] {
+  const own = counterScript(counterOf(s));
+  const isCounted = live ? !is('uncounted', 2) : is('counted-staging');
+  const counters = [
+    when(isCounted, own),
+    when(isCounted && isLive('counted-twice'), own),
+    when(is('borrowed-counter', 1), counterScript(counterOf(otherClientOf(s)))),
+  ];
+  return is('late-consent') ? [...counters, CONSENT] : [CONSENT, ...counters];
+}
+
+function scriptTags(w: Writing): string[] {
+  const { set, is } = w;
+  return [
+    when(is('mixed', 0, 1), '<script src="http://widgets.tidemark.example/clock.js"></script>'),
+    when(is('script-twice'), FONTS + FONTS),
+    when(is('strange-script', 1), '<script src="https://cdn.gull-ads.example/a.js"></script>'),
+    ...counterTags(w),
+    when(is('script-early', 1), `<script src="${set.prefix}app.js" defer></script>`),
+  ];
+}
+
+function dataTags(w: Writing): string[] {
+  const { s, is } = w;
+  const root = `https://${preferredHost(s)}/`;
+  const organisation = {
+    '@context': 'https://schema.org',
+    '@type': 'Organization',
+    name: siteName(w),
+    url: root,
+    telephone: is('wrong-phone') ? wrong(s.phone) : s.phone,
+    ...(is('no-organisation') ? {} : { logo: `${root}logo.png` }),
+  };
+  return [
+    `<script type="application/ld+json">${JSON.stringify(organisation)}</script>`,
+    when(
+      is('broken-ld', 1),
+      '<script type="application/ld+json">{"@context":"https://schema.org","@type":"Event",}</script>',
+    ),
+  ];
+}
+
+/** What the head says of a page, with the faults that change it. */
+function headOf(w: Writing): string[] {
+  const { s, is } = w;
+  const description = descriptionOf(w);
+  const zoom = is('no-viewport') ? ', user-scalable=no' : '';
+  return [
+    when(!is('latin'), '<meta charset="utf-8">'),
+    when(!is('no-title', 1), `<title>${esc(titleOf(w))}</title>`),
+    when(description !== '', `<meta name="description" content="${esc(description)}">`),
+    `<meta name="viewport" content="width=device-width, initial-scale=1${zoom}">`,
+    ...indexingTags(w),
+    `<meta name="theme-color" content="${is('wrong-colour') ? '#ff00aa' : s.colour}">`,
+    ...shareTags(w),
+    ...fileTags(w),
+    ...scriptTags(w),
+    ...dataTags(w),
+  ].filter(Boolean);
 }
 
 const wrong = (phone: string): string => phone.replace(/\d$/, (d) => String((Number(d) + 1) % 10));
 
 /** The form of the contact page. */
-function formOf(s: PracticeSite, set: PageSetting, phone: string): string {
-  const { on, prefix } = set;
-  const action = on('form-http')
-    ? `${set.origin.replace('https:', 'http:')}${prefix}contact/send`
-    : `${prefix}contact/send`;
-  return `<p>Mail: <a href="mailto:${on('foreign-mail') ? 'info@template-maker.example' : mailOf(s, on('free-mail'))}">write to us</a>, phone: <a href="tel:${phone.replace(/\s/g, '')}">${phone}</a></p>
-<form id="contact" action="${action}" method="post">${on('default-sender') ? `<input type="hidden" name="from" value="${hostFacts(s.host).defaults.formSenders[0]}">` : ''}<label>Name <input name="name"></label><label>Mail <input name="mail" type="email"></label><label>Message <textarea name="message"></textarea></label><button>Send</button></form>`;
+function formOf({ s, set, host, is }: Writing, phone: string): string {
+  const { prefix } = set;
+  const origin = is('form-http') ? set.origin.replace('https:', 'http:') : '';
+  const mail = is('foreign-mail') ? 'info@template-maker.example' : mailOf(s, is('free-mail'));
+  const sender = when(
+    is('default-sender'),
+    `<input type="hidden" name="from" value="${host.defaults.formSenders[0]}">`,
+  );
+  return `<p>Mail: <a href="mailto:${mail}">write to us</a>, phone: <a href="tel:${phone.replace(/\s/g, '')}">${phone}</a></p>
+<form id="contact" action="${origin}${prefix}contact/send" method="post">${sender}<label>Name <input name="name"></label><label>Mail <input name="mail" type="email"></label><label>Message <textarea name="message"></textarea></label><button>Send</button></form>`;
+}
+
+function navOf(w: Writing): string {
+  const { s, all, set, isHome, isAtHome } = w;
+  const top = all.filter((p) => !p.path.slice(1, -1).includes('/'));
+  const shown = isHome ? [...top, ...extraPages(s, set.on)] : top;
+  return shown
+    .filter((p) => !(isAtHome('unlinked') && p.path === '/visit/'))
+    .map(
+      (p) =>
+        `<li><a href="${set.prefix}${p.path.slice(1)}">${p.path === '/' ? 'Home' : esc(p.heading)}</a></li>`,
+    )
+    .join('');
+}
+
+/** The list of what stands below a page. */
+function belowOf({ s, data, all, set }: Writing): string {
+  if (data.path !== `/${s.things.path}/`) return '';
+  const items = all
+    .filter((p) => p.path.startsWith(data.path) && p !== data)
+    .map((p) => `<li><a href="${set.prefix}${p.path.slice(1)}">${esc(p.heading)}</a></li>`);
+  return `<ul>${items.join('')}</ul>`;
+}
+
+/** Lines that only a fault puts onto a page, one after the other. */
+function faultLines({ s, data, set, live, is, isLive }: Writing): string[] {
+  const { prefix } = set;
+  const isNews = data.path === '/news/';
+  return [
+    when(is('filler', 1), '<p>Lorem ipsum dolor sit amet, consectetur adipiscing elit.</p>'),
+    when(is('private-mail', 1), '<p>Keys: <a href="mailto:owner.private@firth-mail.example">owner</a></p>'),
+    when(isLive('staging-links', 2), `<p><a href="${set.stagingOrigin}">The old timetable</a></p>`),
+    when(is('http-links', 2), `<p><a href="http://${preferredHost(s)}/about/">About us</a></p>`),
+    when(live && is('link-detour', 2), '<p><a href="/old-gate/">The old gate</a></p>'),
+    when(is('outside-dead', 1), '<p><a href="https://lapsed-friends.example/">Friends of ours</a></p>'),
+    when(is('camera-picture', 1), `<img src="${prefix}pictures/camera.png" alt="The quay at noon">`),
+    when(is('dead-link', 1), `<p><a href="${prefix}summer-party/">The summer party</a></p>`),
+    when(is('nameless-button', 1), '<button><svg width="10" height="10"></svg></button>'),
+    when(
+      isNews && is('comments-open'),
+      `<form id="commentform" action="${prefix}news/comment" method="post"><label>Comment <textarea name="comment"></textarea></label><button>Post comment</button></form>`,
+    ),
+  ];
+}
+
+function picturesOf({ s, set, isHome, is, isLive }: Writing): string {
+  const alt = when(!is('no-alt'), ` alt="A view of the firth near ${esc(s.name)}"`);
+  const heavy = when(
+    isHome && isLive('heavy-page'),
+    `<img src="${set.prefix}pictures/heavy.png" alt="The firth in every detail">`,
+  );
+  return `<img src="${set.prefix}pictures/view.png" width="600" height="300"${alt}>${heavy}`;
+}
+
+function bylineOf({ data, host, is }: Writing): string {
+  const author = is('default-author') ? host.defaults.authors[0] : 'The people at the desk';
+  return when(data.path === '/news/', `<p class="byline author">${author}</p>`);
+}
+
+function footerOf({ s, set, host, is }: Writing): string {
+  const year = is('old-year') ? set.year - 4 : set.year;
+  const profile = is('strange-profile') ? STRANGER : profileOf(s);
+  const badge = when(is('host-badge'), ` <a href="https://www.${host.suffix}/">${host.badge[0]}</a>`);
+  return `<footer><p>© ${year} ${esc(s.name)}. <a href="${set.prefix}contact/">Contact</a> <a href="${profile}">Shoal</a>${badge}</p></footer>`;
 }
 
 /** One page as HTML, with the faults that are switched on. */
 export function renderPage(data: PageData, all: PageData[], set: PageSetting): string {
-  const { site: s, on, prefix, environment } = set;
-  const isHome = data.path === '/';
-  const n = all.indexOf(data);
-  const live = environment === 'live';
-  const phone = on('wrong-phone') ? wrong(s.phone) : s.phone;
-  const host = hostFacts(s.host);
-  const extra = extraPages(s, on);
-  const shown = [...all.filter((p) => !p.path.slice(1, -1).includes('/')), ...(isHome ? extra : [])];
-  const nav = shown
-    .filter((p) => !(on('unlinked') && isHome && p.path === '/visit/'))
-    .map(
-      (p) => `<li><a href="${prefix}${p.path.slice(1)}">${p.path === '/' ? 'Home' : esc(p.heading)}</a></li>`,
-    )
-    .join('');
-  const below =
-    data.path === `/${s.things.path}/`
-      ? `<ul>${all
-          .filter((p) => p.path.startsWith(data.path) && p !== data)
-          .map((p) => `<li><a href="${prefix}${p.path.slice(1)}">${esc(p.heading)}</a></li>`)
-          .join('')}</ul>`
-      : '';
-  const head = headOf(data, all, set).filter(Boolean).join('\n');
-  if (on('app-shell') && !isHome)
+  const w = new Writing(data, all, set);
+  const { s, isHome, is, isLive } = w;
+  const { prefix } = set;
+  const head = headOf(w).join('\n');
+  if (is('app-shell') && !isHome)
     return `<!doctype html>\n<html lang="en-GB">\n<head>\n${head}\n</head>\n<body><div id="app"></div><script src="${prefix}app.js"></script></body>\n</html>`;
-  const paragraphs =
-    on('text-changed') && live && n === 1
-      ? [...data.paragraphs, 'We are closed until further notice.']
-      : data.paragraphs;
+  const phone = is('wrong-phone') ? wrong(s.phone) : s.phone;
+  const changed = isLive('text-changed', 1) ? ['We are closed until further notice.'] : [];
+  const paragraphs = [...data.paragraphs, ...changed].map((p) => `<p>${esc(p.replace(s.phone, phone))}</p>`);
+  const headings =
+    when(is('two-headings', 1), '<h1>Welcome</h1>') + when(is('skipped-heading', 1), '<h4>How it began</h4>');
   return `<!doctype html>
-<html lang="${on('wrong-language') ? 'en-UK' : 'en-GB'}">
+<html lang="${is('wrong-language') ? 'en-UK' : 'en-GB'}">
 <head>
 ${head}
 </head>
 <body>
-<header><p><a href="${prefix}">${esc(s.name)}</a></p><nav><ul>${nav}</ul></nav></header>
+<header><p><a href="${prefix}">${esc(s.name)}</a></p><nav><ul>${navOf(w)}</ul></nav></header>
 <main>
 <h1>${esc(data.heading)}</h1>
-${on('two-headings') && n === 1 ? '<h1>Welcome</h1>' : ''}${on('skipped-heading') && n === 1 ? '<h4>How it began</h4>' : ''}
-<img src="${prefix}pictures/view.png" width="600" height="300"${on('no-alt') ? '' : ` alt="A view of the firth near ${esc(s.name)}"`}>${on('heavy-page') && live && isHome ? `<img src="${prefix}pictures/heavy.png" alt="The firth in every detail">` : ''}
-${paragraphs.map((p) => `<p>${esc(on('wrong-phone') ? p.replace(s.phone, phone) : p)}</p>`).join('\n')}
-${data.path === '/news/' ? `<p class="byline author">${on('default-author') ? host.defaults.authors[0] : 'The people at the desk'}</p>` : ''}
-${on('filler') && n === 1 ? '<p>Lorem ipsum dolor sit amet, consectetur adipiscing elit.</p>' : ''}
-${on('private-mail') && n === 1 ? '<p>Keys: <a href="mailto:owner.private@firth-mail.example">owner</a></p>' : ''}
-${on('staging-links') && live && n === 2 ? `<p><a href="${set.stagingOrigin}">The old timetable</a></p>` : ''}
-${on('http-links') && n === 2 ? `<p><a href="http://${preferredHost(s)}/about/">About us</a></p>` : ''}
-${on('link-detour') && live && n === 2 ? '<p><a href="/old-gate/">The old gate</a></p>' : ''}
-${on('outside-dead') && n === 1 ? '<p><a href="https://lapsed-friends.example/">Friends of ours</a></p>' : ''}
-${on('camera-picture') && n === 1 ? `<img src="${prefix}pictures/camera.png" alt="The quay at noon">` : ''}
-${on('dead-link') && n === 1 ? `<p><a href="${prefix}summer-party/">The summer party</a></p>` : ''}
-${on('nameless-button') && n === 1 ? '<button><svg width="10" height="10"></svg></button>' : ''}
-${on('comments-open') && data.path === '/news/' ? `<form id="commentform" action="${prefix}news/comment" method="post"><label>Comment <textarea name="comment"></textarea></label><button>Post comment</button></form>` : ''}
-${below}
-${data.form ? formOf(s, set, phone) : ''}
+${headings}
+${picturesOf(w)}
+${paragraphs.join('\n')}
+${bylineOf(w)}
+${faultLines(w).join('\n')}
+${belowOf(w)}
+${when(Boolean(data.form), formOf(w, phone))}
 </main>
-<footer><p>© ${on('old-year') ? set.year - 4 : set.year} ${esc(s.name)}. <a href="${prefix}contact/">Contact</a> <a href="${on('strange-profile') ? STRANGER : profileOf(s)}">Shoal</a>${on('host-badge') ? ` <a href="https://www.${host.suffix}/">${host.badge[0]}</a>` : ''}</p></footer>
-${on('script-early') && n === 1 ? '' : `<script src="${prefix}app.js" defer></script>`}
+${footerOf(w)}
+${when(!is('script-early', 1), `<script src="${prefix}app.js" defer></script>`)}
 </body>
 </html>`;
 }

@@ -16,7 +16,6 @@ import {
   samplePage,
   thanksPage,
   unknownPage,
-  type PageSetting,
 } from './pages';
 import { ico, noisyPng, png } from './pictures';
 import {
@@ -98,72 +97,74 @@ export function siteOf(
   return undefined;
 }
 
+type MakeAsset = (s: PracticeSite, on: Faults, path: string) => WebAnswer | undefined;
+
+/** A picture in the site's colour, the same for every request. */
+const plain =
+  (width: number, height: number): MakeAsset =>
+  (s, _, path) =>
+    picture(`${s.slug}${path}`, () => png(width, height, s.colour));
+/** A picture of noise, which cannot be packed. */
+const noisy =
+  (key: string, width: number, height: number): MakeAsset =>
+  () =>
+    picture(key, () => noisyPng(width, height));
+const FONT: MakeAsset = () => ({
+  status: 200,
+  headers: { 'content-type': 'font/woff2', ...KEPT },
+  body: Buffer.from(`wOF2${'\0'.repeat(60)}`, 'latin1'),
+});
+
+function manifestOf(s: PracticeSite): string {
+  return JSON.stringify({
+    name: s.name,
+    short_name: s.name.slice(0, 12),
+    start_url: './',
+    scope: './',
+    theme_color: s.colour,
+    icons: [192, 512].map((z) => ({ src: `icon-${z}.png`, sizes: `${z}x${z}`, type: 'image/png' })),
+  });
+}
+
+const ASSETS: Record<string, MakeAsset> = {
+  '/favicon.ico': (s, on) =>
+    on('no-icon') ? undefined : picture(`${s.slug}.ico`, () => ico([16, 32, 48], s.colour)),
+  '/touch.png': (s, on, path) =>
+    on('no-touch-icon')
+      ? undefined
+      : picture(`${s.slug}${path}`, () =>
+          s.host === 'Fennel Hosting' ? png(240, 240, s.colour) : png(180, 180, s.colour),
+        ),
+  '/share.png': plain(1200, 630),
+  '/share-small.png': plain(600, 400),
+  '/share-heavy.png': noisy('heavy share.png', 1200, 630),
+  '/logo.png': plain(300, 100),
+  '/pictures/view.png': plain(600, 300),
+  '/pictures/heavy.png': noisy('heavy.png', 1200, 1200),
+  '/pictures/camera.png': noisy('camera.png', 560, 400),
+  '/fonts/firth.woff2': FONT,
+  '/fonts/old.woff2': FONT,
+  '/style.3f9a1c2b.css': (_, on) => ({
+    status: 200,
+    headers: { 'content-type': 'text/css', ...(on('uncached') ? {} : KEPT) },
+    body: (on('font-unused') ? UNUSED_FONT : '') + STYLE,
+  }),
+  '/app.js': (_, on) => ({
+    status: 200,
+    headers: { 'content-type': 'text/javascript', ...KEPT },
+    body: on('file-old') ? `${SCRIPT}// last month's\n` : SCRIPT,
+  }),
+  '/site.webmanifest': (s, on) =>
+    text(on('manifest-broken') ? '{"name":' : manifestOf(s), 'application/manifest+json'),
+};
+
 /** Icons, pictures, styles and scripts. */
 export function asset(s: PracticeSite, path: string, on: Faults): WebAnswer | undefined {
   const size = /^\/icon-(32|48|128|192|240|512)\.png$/.exec(path)?.[1];
-  if (size && !on('no-icon'))
-    return size === '48' && on('host-icon')
-      ? picture(`host ${s.host} ${path}`, () => hostIcon(s.host))
-      : picture(`${s.slug}${path}`, () => png(Number(size), Number(size), s.colour));
-  switch (path) {
-    case '/favicon.ico':
-      return on('no-icon') ? undefined : picture(`${s.slug}.ico`, () => ico([16, 32, 48], s.colour));
-    case '/touch.png':
-      return on('no-touch-icon')
-        ? undefined
-        : picture(`${s.slug}${path}`, () =>
-            s.host === 'Fennel Hosting' ? png(240, 240, s.colour) : png(180, 180, s.colour),
-          );
-    case '/share.png':
-      return picture(`${s.slug}${path}`, () => png(1200, 630, s.colour));
-    case '/share-small.png':
-      return picture(`${s.slug}${path}`, () => png(600, 400, s.colour));
-    case '/share-heavy.png':
-      return picture('heavy share.png', () => noisyPng(1200, 630));
-    case '/logo.png':
-      return picture(`${s.slug}${path}`, () => png(300, 100, s.colour));
-    case '/pictures/view.png':
-      return picture(`${s.slug}${path}`, () => png(600, 300, s.colour));
-    case '/pictures/heavy.png':
-      return picture('heavy.png', () => noisyPng(1200, 1200));
-    case '/pictures/camera.png':
-      return picture('camera.png', () => noisyPng(560, 400));
-    case '/fonts/firth.woff2':
-    case '/fonts/old.woff2':
-      return {
-        status: 200,
-        headers: { 'content-type': 'font/woff2', ...KEPT },
-        body: Buffer.from(`wOF2${'\0'.repeat(60)}`, 'latin1'),
-      };
-    case '/style.3f9a1c2b.css':
-      return {
-        status: 200,
-        headers: { 'content-type': 'text/css', ...(on('uncached') ? {} : KEPT) },
-        body: (on('font-unused') ? UNUSED_FONT : '') + STYLE,
-      };
-    case '/app.js':
-      return {
-        status: 200,
-        headers: { 'content-type': 'text/javascript', ...KEPT },
-        body: on('file-old') ? `${SCRIPT}// last month's\n` : SCRIPT,
-      };
-    case '/site.webmanifest':
-      return text(
-        on('manifest-broken')
-          ? '{"name":'
-          : JSON.stringify({
-              name: s.name,
-              short_name: s.name.slice(0, 12),
-              start_url: './',
-              scope: './',
-              theme_color: s.colour,
-              icons: [192, 512].map((z) => ({ src: `icon-${z}.png`, sizes: `${z}x${z}`, type: 'image/png' })),
-            }),
-        'application/manifest+json',
-      );
-    default:
-      return undefined;
-  }
+  if (!size || on('no-icon')) return Object.hasOwn(ASSETS, path) ? ASSETS[path]!(s, on, path) : undefined;
+  return size === '48' && on('host-icon')
+    ? picture(`host ${s.host} ${path}`, () => hostIcon(s.host))
+    : picture(`${s.slug}${path}`, () => png(Number(size), Number(size), s.colour));
 }
 
 function robots(s: PracticeSite, on: Faults, goal: string): WebAnswer {
@@ -203,7 +204,7 @@ function beforeLaunch(s: PracticeSite, r: WebRequest, on: Faults, year: number):
     return r.path === '/' || r.path.endsWith('.html')
       ? html(formerPage(s, r.path))
       : html(unknownPage('No such page'), 404);
-  if (r.query.includes(passOf(s).slice(1))) return sitePage(s, r, 'live', '/', on, year);
+  if (r.query.includes(passOf(s).slice(1))) return sitePage(s, r, LIVE, on, year);
   return r.path === '/' ? html(holdingPage(s, on('rude-holding'))) : html(unknownPage('No such page'), 404);
 }
 
@@ -214,67 +215,78 @@ export const FORMER_PATHS: [string, string][] = [
   ['/contact.html', '/contact/'],
 ];
 
-function liveAnswer(s: PracticeSite, r: WebRequest, on: Faults, year: number): WebAnswer {
-  const { path } = r;
+/** Domains that lead to somebody else's page. */
+function astray(s: PracticeSite, r: WebRequest, on: Faults): WebAnswer | undefined {
   if (on('parked')) return html(parkingPage(s.domain));
   if (on('unknown-name'))
     return html(unknownPage(HOSTS.find((h) => h.name === s.host)!.marks.unknownName[0]), 404);
   // another server at a second address, which knows the name from before
-  if (r.address === FORMER && s.stage === 'launched') return html(formerPage(s, path));
+  if (r.address === FORMER && s.stage === 'launched') return html(formerPage(s, r.path));
+  return on('shared-name')
+    ? redirect(`https://${s.slug}.${hostFacts(s.host).suffix}${r.path}${r.query}`)
+    : undefined;
+}
+
+/** From http to https, and from the other host to the preferred one. */
+function forward(s: PracticeSite, r: WebRequest, on: Faults): WebAnswer | undefined {
+  const { path, host } = r;
   const goal = preferredHost(s);
-  const shared = `${s.slug}.${hostFacts(s.host).suffix}`;
-  if (on('shared-name')) return redirect(`https://${shared}${path}${r.query}`);
+  const isDetour = on('detour');
   if (!r.secure && !on('http-stays'))
     return redirect(
-      on('detour') && path === '/' ? `https://${r.host}/start/` : `https://${r.host}${path}${r.query}`,
+      isDetour && path === '/' ? `https://${host}/start/` : `https://${host}${path}${r.query}`,
       on('temporary') ? 302 : 301,
     );
-  if (on('detour') && path === '/start/') return redirect(`https://${r.host}/`);
+  if (isDetour && path === '/start/') return redirect(`https://${host}/`);
   if (on('challenge')) return html(challengePage(), 403);
-  if (r.host !== goal && on('www-dead')) return html(unknownPage('No such host here'), 404);
-  if (r.host !== goal && !on('www-stays'))
-    return redirect(
-      on('path-lost') ? `https://${goal}/` : `https://${goal}${path}${r.query}`,
-      on('temporary-forward') ? 302 : 301,
-    );
-  if (s.stage !== 'launched') return beforeLaunch(s, r, on, year);
+  if (host === goal) return undefined;
+  if (on('www-dead')) return html(unknownPage('No such host here'), 404);
+  if (on('www-stays')) return undefined;
+  return redirect(
+    on('path-lost') ? `https://${goal}/` : `https://${goal}${path}${r.query}`,
+    on('temporary-forward') ? 302 : 301,
+  );
+}
+
+type SpecialPath = (s: PracticeSite, on: Faults, year: number, path: string) => WebAnswer | undefined;
+
+/** What a launched site serves beside its pages; undefined where it is not there today. */
+const SPECIAL_PATHS: Record<string, SpecialPath> = {
+  '/robots.txt': (s, on) => robots(s, on, preferredHost(s)),
+  '/sitemap.xml': (s, on, year) => (on('no-sitemap') ? undefined : sitemap(s, on, preferredHost(s), year)),
+  '/.well-known/security.txt': (s, on, year) => {
+    const end = on('ended-contact') ? '2024-01-01T00:00:00Z' : `${year + 1}-12-31T00:00:00Z`;
+    return text(`Contact: mailto:hello@${s.domain}\nExpires: ${end}\n`);
+  },
+  '/.git/HEAD': (_, on) => (on('repository') ? text('ref: refs/heads/main\n') : undefined),
+  '/coming-soon/': (s, on) => (on('holding-found') ? html(holdingPage(s, true)) : undefined),
+  '/thanks/': (s, on) => html(thanksPage(s, !on('hidden-open'))),
+  '/old-gate/': (s, on) => (on('link-detour') ? redirect(`https://${preferredHost(s)}/visit/`) : undefined),
+  '/pictures/': (_, on, __, path) => (on('listing') ? html(listingPage(path)) : undefined),
+};
+
+function launchedAnswer(s: PracticeSite, r: WebRequest, on: Faults, year: number): WebAnswer {
+  const { path } = r;
   if (on('holding-left') && !asset(s, path, on)) return html(holdingPage(s, false));
   const moved = FORMER_PATHS.find(([from]) => from === path);
-  if (moved && !on('old-404')) return redirect(`https://${goal}${moved[1]}`);
-  switch (path) {
-    case '/robots.txt':
-      return robots(s, on, goal);
-    case '/sitemap.xml':
-      if (!on('no-sitemap')) return sitemap(s, on, goal, year);
-      break;
-    case '/.well-known/security.txt':
-      return text(
-        `Contact: mailto:hello@${s.domain}\nExpires: ${on('ended-contact') ? '2024-01-01T00:00:00Z' : `${year + 1}-12-31T00:00:00Z`}\n`,
-      );
-    case '/.git/HEAD':
-      if (on('repository')) return text('ref: refs/heads/main\n');
-      break;
-    case '/coming-soon/':
-      if (on('holding-found')) return html(holdingPage(s, true));
-      break;
-    case '/thanks/':
-      return html(thanksPage(s, !on('hidden-open')));
-    case '/old-gate/':
-      if (on('link-detour')) return redirect(`https://${goal}/visit/`);
-      break;
-    case '/pictures/':
-      if (on('listing')) return html(listingPage(path));
-      break;
-  }
-  const answer = sitePage(s, r, 'live', '/', on, year);
-  // an old copy for everybody but those who ask the cache to look again
-  if (on('old-copy') && path === '/' && !/no-cache/.test(r.headers['cache-control'] ?? ''))
-    return {
-      ...answer,
-      headers: { ...answer.headers, age: '86000' },
-      body: String(answer.body).replace('Begin with', 'Closed for the winter. Begin with'),
-    };
-  return answer;
+  if (moved && !on('old-404')) return redirect(`https://${preferredHost(s)}${moved[1]}`);
+  const special = Object.hasOwn(SPECIAL_PATHS, path) ? SPECIAL_PATHS[path]!(s, on, year, path) : undefined;
+  return special ?? oldCopy(r, sitePage(s, r, LIVE, on, year), on);
+}
+
+/** An old copy for everybody but those who ask the cache to look again. */
+function oldCopy(r: WebRequest, answer: WebAnswer, on: Faults): WebAnswer {
+  if (!on('old-copy') || r.path !== '/' || /no-cache/.test(r.headers['cache-control'] ?? '')) return answer;
+  return {
+    ...answer,
+    headers: { ...answer.headers, age: '86000' },
+    body: String(answer.body).replace('Begin with', 'Closed for the winter. Begin with'),
+  };
+}
+
+function liveAnswer(s: PracticeSite, r: WebRequest, on: Faults, year: number): WebAnswer {
+  const answer = s.stage === 'launched' ? launchedAnswer : beforeLaunch;
+  return astray(s, r, on) ?? forward(s, r, on) ?? answer(s, r, on, year);
 }
 
 function stagingAnswer(s: PracticeSite, r: WebRequest, prefix: string, on: Faults, year: number): WebAnswer {
@@ -290,51 +302,55 @@ function stagingAnswer(s: PracticeSite, r: WebRequest, prefix: string, on: Fault
   if (r.path === '/robots.txt')
     return text(on('disallow-only') ? 'User-agent: *\nDisallow: /\n' : 'User-agent: *\nDisallow:\n');
   if (r.path + '/' === prefix) return redirect(`https://${r.host}${prefix}`);
-  const answer = sitePage(s, { ...r, path: `/${r.path.slice(prefix.length)}` }, 'staging', prefix, on, year);
+  const below = { ...r, path: `/${r.path.slice(prefix.length)}` };
+  const answer = sitePage(s, below, { environment: 'staging', prefix }, on, year);
   if (!on('open') && !on('disallow-only')) answer.headers['x-robots-tag'] = 'noindex';
   return answer;
 }
 
-function sitePage(
-  s: PracticeSite,
-  r: WebRequest,
-  environment: PracticeEnvironment,
-  prefix: string,
-  on: Faults,
-  year: number,
-): WebAnswer {
+/** As what a site is shown, and below which path. */
+interface Shown {
+  environment: PracticeEnvironment;
+  prefix: string;
+}
+const LIVE: Shown = { environment: 'live', prefix: '/' };
+
+/** A page of the site as it is served, or what stands in its place. */
+function sitePage(s: PracticeSite, r: WebRequest, shown: Shown, on: Faults, year: number): WebAnswer {
   const file = asset(s, r.path, on);
   if (file) return file;
   const pages = pagesOf(s);
   const data = pages.find((p) => p.path === r.path) ?? extraPages(s, on).find((p) => p.path === r.path);
-  if (on('server-fault') && data?.path === '/news/') return text('internal fault', 'text/plain', 500);
+  const isLive = shown.environment === 'live';
   if (!data)
-    return on('soft-404') && environment === 'live'
+    return on('soft-404') && isLive
       ? html(unknownPage('We could not find this, but look around'))
       : html(unknownPage('No such page'), 404);
-  if (data.path === '/' && on('sample-home')) return html(samplePage());
-  const set: PageSetting = {
+  if (data.path === '/news/' && on('server-fault')) return text('internal fault', 'text/plain', 500);
+  const isHome = data.path === '/';
+  if (isHome && on('sample-home')) return html(samplePage());
+  const page = renderPage(data, pages, {
     site: s,
     origin: `${r.secure ? 'https' : 'http'}://${r.host}`,
-    prefix,
-    environment,
+    ...shown,
     on,
     year,
     stagingOrigin: `https://${s.staging.host}${s.staging.path}`,
-  };
-  const headers: Record<string, string> = {
-    ...(on('latin') ? { 'content-type': 'text/html' } : {}),
-    ...(environment === 'live' && data.path === '/'
-      ? {
-          'set-cookie': on('loose-cookie')
-            ? 'firth_session=1; Path=/'
-            : 'firth_session=1; Path=/; Secure; HttpOnly; SameSite=Lax',
-        }
-      : {}),
-  };
+  });
   return {
-    ...html(renderPage(data, pages, set), 200, headers),
-    ...(on('slow') && environment === 'live' ? { delayMs: 1000 } : {}),
+    ...html(page, 200, pageHeaders(isLive && isHome, on)),
+    ...(on('slow') && isLive ? { delayMs: 1000 } : {}),
+  };
+}
+
+/** @param hasCookie whether the page sets the site's cookie */
+function pageHeaders(hasCookie: boolean, on: Faults): Record<string, string> {
+  const cookie = on('loose-cookie')
+    ? 'firth_session=1; Path=/'
+    : 'firth_session=1; Path=/; Secure; HttpOnly; SameSite=Lax';
+  return {
+    ...(on('latin') ? { 'content-type': 'text/html' } : {}),
+    ...(hasCookie ? { 'set-cookie': cookie } : {}),
   };
 }
 
@@ -365,56 +381,64 @@ function hostHeaders(answer: WebAnswer, r: WebRequest, on: Faults): void {
 /** What a hand at the site changes of an answer, before it is compressed. */
 export type WebEdit = (r: WebRequest, answer: WebAnswer) => WebAnswer;
 
+/** An answer, and whether it is sent as it is even to those who would take it packed. */
+interface Answered {
+  answer: WebAnswer;
+  isPlain?: boolean;
+}
+
+/** Hosts that are no site of ours. */
+function otherHostAnswer(r: WebRequest, switches: FaultSwitches, year: number): WebAnswer {
+  if (SITES.some((s) => subdomainOf(s) === r.host)) return html(unknownPage('Tickets are sold at the door'));
+  if (r.host === new URL(SHOAL).hostname) return elsewhere(r.path);
+  if (HOSTS.some((h) => r.host === `www.${hostFacts(h.name).suffix}`))
+    return text('A hosting product of the firth');
+  const shared = SITES.find((s) => `${s.slug}.${hostFacts(s.host).suffix}` === r.host);
+  if (shared) return sitePage(shared, r, LIVE, switches.reader(shared.slug, 'live'), year);
+  const hasDrafts = SITES.some((s) => placesBefore(s).some((p) => p.host === r.host));
+  return hasDrafts && r.path === '/robots.txt'
+    ? text('User-agent: *\nDisallow:\n')
+    : html(unknownPage('No site is configured at this address'), 404);
+}
+
+function answerOf(r: WebRequest, switches: FaultSwitches, year: number): Answered {
+  const hit = siteOf(r.host, r.path);
+  if (!hit) return { answer: otherHostAnswer(r, switches, year) };
+  const on = switches.reader(hit.site.slug, hit.environment);
+  const isLive = hit.environment === 'live';
+  const given = isLive ? liveAnswer(hit.site, r, on, year) : stagingAnswer(hit.site, r, hit.prefix, on, year);
+  const answer = { ...given, headers: { ...given.headers } };
+  if (isLive) hostHeaders(answer, r, on);
+  return { answer, isPlain: isLive && on('uncompressed') };
+}
+
+/** Packs a text, once for all who ask for it. */
+function packed(answer: WebAnswer): WebAnswer {
+  const body = Buffer.isBuffer(answer.body) ? answer.body : Buffer.from(answer.body);
+  const key = createHash('sha1').update(body).digest('base64');
+  let small = zipped.get(key);
+  if (!small) {
+    small = zlib.gzipSync(body);
+    if (zipped.size > 4000) zipped.clear();
+    zipped.set(key, small);
+  }
+  return {
+    ...answer,
+    headers: { ...answer.headers, 'content-encoding': 'gzip', vary: 'accept-encoding' },
+    body: small,
+  };
+}
+
 export function answerWeb(
   r: WebRequest,
   switches: FaultSwitches,
   now: Date,
   edit: WebEdit = (_, answer) => answer,
 ): WebAnswer {
-  const hit = siteOf(r.host, r.path);
-  const year = now.getUTCFullYear();
-  const beside = SITES.find((s) => placesBefore(s).some((p) => p.host === r.host));
-  const subdomain = SITES.find((s) => subdomainOf(s) === r.host);
-  const shared = SITES.find((s) => `${s.slug}.${hostFacts(s.host).suffix}` === r.host);
-  let answer: WebAnswer;
-  let plain = false;
-  if (hit) {
-    const on = switches.reader(hit.site.slug, hit.environment);
-    plain = on('uncompressed') && hit.environment === 'live';
-    answer =
-      hit.environment === 'live'
-        ? liveAnswer(hit.site, r, on, year)
-        : stagingAnswer(hit.site, r, hit.prefix, on, year);
-    answer.headers = { ...answer.headers };
-    if (hit.environment === 'live') hostHeaders(answer, r, on);
-  } else if (subdomain) answer = html(unknownPage('Tickets are sold at the door'));
-  else if (r.host === new URL(SHOAL).hostname) answer = elsewhere(r.path);
-  else if (HOSTS.some((h) => r.host === `www.${hostFacts(h.name).suffix}`))
-    answer = text('A hosting product of the firth');
-  else if (shared) answer = sitePage(shared, r, 'live', '/', switches.reader(shared.slug, 'live'), year);
-  else
-    answer =
-      beside && r.path === '/robots.txt'
-        ? text('User-agent: *\nDisallow:\n')
-        : html(unknownPage('No site is configured at this address'), 404);
-  answer = edit(r, answer);
-  const type = answer.headers['content-type'] ?? '';
-  if (!plain && r.acceptsGzip && /^(text|application)\//.test(type) && answer.body.length > 500) {
-    const body = Buffer.isBuffer(answer.body) ? answer.body : Buffer.from(answer.body);
-    const key = createHash('sha1').update(body).digest('base64');
-    let small = zipped.get(key);
-    if (!small) {
-      small = zlib.gzipSync(body);
-      if (zipped.size > 4000) zipped.clear();
-      zipped.set(key, small);
-    }
-    return {
-      ...answer,
-      headers: { ...answer.headers, 'content-encoding': 'gzip', vary: 'accept-encoding' },
-      body: small,
-    };
-  }
-  return answer;
+  const { answer: given, isPlain } = answerOf(r, switches, now.getUTCFullYear());
+  const answer = edit(r, given);
+  const isText = /^(text|application)\//.test(answer.headers['content-type'] ?? '');
+  return !isPlain && r.acceptsGzip && isText && answer.body.length > 500 ? packed(answer) : answer;
 }
 
 const KINDS: [string, LeafKind | 'silent'][] = [

@@ -48,45 +48,65 @@ function addressOf(s: PracticeSite, on: Faults, second: boolean): string {
 }
 
 let turn = 0;
-/** The records of one site's zone as one server has them; the second of two may be behind. */
-function zoneOf(
-  s: PracticeSite,
-  on: Faults,
-  second: boolean,
-  servers: readonly { name: string }[],
-): ZoneRecord[] {
-  const d = s.domain,
-    www = `www.${d}`;
-  const here = addressOf(s, on, second);
-  const ttl = on('long-ttl') ? 86_400 : 3600;
-  const mail = s.traits.includes('no-mail') && !on('no-mail-open');
-  const exchanger = on('mail-on-apex') ? d : `mail.${d}`;
-  const records = [
+
+/** One site's zone as one server has it. */
+interface ZoneView {
+  s: PracticeSite;
+  on: Faults;
+  /** The second of two servers, which may be behind. */
+  second: boolean;
+  servers: readonly { name: string }[];
+}
+
+function zoneOwn({ s, on, second, servers }: ZoneView): ZoneRecord[] {
+  const serial = `${2026110 + Number(second)}1`;
+  const times = on('soa-order') ? '3600 7200' : '7200 3600';
+  return [
     record(
-      d,
+      s.domain,
       'SOA',
-      `${servers[0]!.name} hostmaster.registry.example ${2026110 + Number(second)}1 ${on('soa-order') ? '3600 7200' : '7200 3600'} 1209600 3600`,
+      `${servers[0]!.name} hostmaster.registry.example ${serial} ${times} 1209600 3600`,
     ),
-    ...servers.map((n) => record(d, 'NS', n.name, 86_400)),
-    ...(on('apex-alias')
-      ? [record(d, 'CNAME', EDGE[s.address]!)]
-      : [record(d, 'A', here, ttl), ...(on('second-address') ? [record(d, 'A', FORMER, ttl)] : [])]),
-    ...(on('stray-record') ? [record(d, 'AAAA', '2001:db8::77')] : []),
-    s.traits.includes('flattened')
-      ? record(www, 'A', turn++ % 2 ? SECOND[s.address]! : s.address, 60)
-      : record(www, 'CNAME', d, ttl),
-    record(d, 'MX', mail || on('mail-gone') ? '0 .' : `10 ${exchanger}`),
+    ...servers.map((n) => record(s.domain, 'NS', n.name, 86_400)),
+  ];
+}
+
+/** Where the web is: the bare domain, www, and what stands beside them. */
+function webRecords({ s, on, second }: ZoneView): ZoneRecord[] {
+  const d = s.domain;
+  const ttl = on('long-ttl') ? 86_400 : 3600;
+  const apex = on('apex-alias')
+    ? [record(d, 'CNAME', EDGE[s.address]!)]
+    : [
+        record(d, 'A', addressOf(s, on, second), ttl),
+        ...(on('second-address') ? [record(d, 'A', FORMER, ttl)] : []),
+      ];
+  const www = s.traits.includes('flattened')
+    ? record(`www.${d}`, 'A', turn++ % 2 ? SECOND[s.address]! : s.address, 60)
+    : record(`www.${d}`, 'CNAME', d, ttl);
+  return [...apex, ...(on('stray-record') ? [record(d, 'AAAA', '2001:db8::77')] : []), www];
+}
+
+function mailRecords({ s, on, second }: ZoneView): ZoneRecord[] {
+  const d = s.domain;
+  const isClosed = s.traits.includes('no-mail') && !on('no-mail-open');
+  const exchanger = on('mail-on-apex') ? d : `mail.${d}`;
+  const policy = on('spreading') && second ? 'v=DMARC1; p=none' : 'v=DMARC1; p=reject';
+  return [
+    record(d, 'MX', isClosed || on('mail-gone') ? '0 .' : `10 ${exchanger}`),
     on('mx-alias')
       ? record(`mail.${d}`, 'CNAME', 'mail.registry.example')
       : record(`mail.${d}`, 'A', '203.0.113.25'),
-    record(d, 'TXT', mail ? 'v=spf1 -all' : 'v=spf1 mx -all'),
+    record(d, 'TXT', isClosed ? 'v=spf1 -all' : 'v=spf1 mx -all'),
     ...(on('spf-two') ? [record(d, 'TXT', 'v=spf1 include:mail.registry.example ~all')] : []),
-    ...(on('dmarc-gone')
-      ? []
-      : [
-          record(`_dmarc.${d}`, 'TXT', on('spreading') && second ? 'v=DMARC1; p=none' : 'v=DMARC1; p=reject'),
-        ]),
+    ...(on('dmarc-gone') ? [] : [record(`_dmarc.${d}`, 'TXT', policy)]),
     record(`tide._domainkey.${d}`, 'TXT', on('dkim-gone') ? 'v=DKIM1; p=' : DKIM_KEY),
+  ];
+}
+
+function otherRecords({ s, on }: ZoneView): ZoneRecord[] {
+  const d = s.domain;
+  return [
     record(d, 'CAA', on('caa-closed') ? '0 issue old-ca.example' : '0 issue ca.registry.example'),
     ...(on('token-gone') ? [] : [record(d, 'TXT', `sallow-domain-verification=${tokenOf(s)}`)]),
     record(subdomainOf(s), 'A', s.address),
@@ -98,13 +118,19 @@ function zoneOf(
       ? [record(d, 'DNSKEY', '257 3 13 c2FsbG93LWZpcnRoLXByYWN0aWNlLWtleQ==')]
       : []),
   ];
-  // the other host without a record: the alias where that is www, the apex address where www is preferred
+}
+
+/** The records of one site's zone as one server has them. */
+function zoneOf(view: ZoneView): ZoneRecord[] {
+  const { s, on, second } = view;
+  const records = [...zoneOwn(view), ...webRecords(view), ...mailRecords(view), ...otherRecords(view)];
   if (!on('www-gone')) return records;
-  const gone = otherHost(s);
-  if (gone === www) return records.filter((x) => x.name !== www);
+  // the other host without a record: the alias where that is www, the apex address where www is preferred
+  const www = `www.${s.domain}`;
+  if (otherHost(s) === www) return records.filter((x) => x.name !== www);
   return [
-    ...records.filter((x) => !(x.name === d && x.type === 'A') && x.name !== www),
-    record(preferredHost(s), 'A', here),
+    ...records.filter((x) => !(x.name === s.domain && x.type === 'A') && x.name !== www),
+    record(preferredHost(s), 'A', addressOf(s, on, second)),
   ];
 }
 
@@ -162,84 +188,132 @@ function referral(s: PracticeSite, type: string, on: Faults): ZoneAnswer {
   };
 }
 
-/** Answers for one server. The resolver follows aliases and asks the first server of the zone. */
-/** @param edit what a hand at the operator of the name servers changes */
+const REFUSED: ZoneAnswer = { rcode: 5, authoritative: false, records: [] };
+
+type IsOn = (slug: string, environment: 'live' | 'staging', f: string) => boolean;
+
+/** What the server of the zone above says. */
+function parentAnswer(
+  site: PracticeSite | undefined,
+  name: string,
+  type: string,
+  faults: Faults,
+): ZoneAnswer {
+  if (site) return referral(site, type, faults);
+  if (name !== 'example') return { rcode: 3, authoritative: true, records: [] };
+  const records = FIXED.filter((r) => r.name === name && r.type === type);
+  return { rcode: 0, authoritative: true, records };
+}
+
+/** Whether a server does not answer for a zone: it never had it, or not any more. */
+function refuses(speaker: Speaker, site: PracticeSite | undefined, faults: Faults): boolean {
+  if (speaker === 'resolver') return false;
+  const isOld = speaker === 'old1' || speaker === 'old2';
+  return !site || (isOld && !isMoving(site)) || (speaker === 'ns2' && faults('lame-server'));
+}
+
+/** What only a resolver says: nothing of a broken signature, and what it knows of the zone above. */
+function resolverAnswer(
+  site: PracticeSite,
+  name: string,
+  type: string,
+  { faults, checkingDisabled }: { faults: Faults; checkingDisabled: boolean },
+): ZoneAnswer | undefined {
+  if (name !== site.domain) return undefined;
+  // unless it is told not to look
+  if (type === 'SOA' && faults('bogus') && !checkingDisabled)
+    return { rcode: 2, authoritative: false, records: [] };
+  if (type !== 'DS') return undefined;
+  return {
+    ...referral(site, 'DS', faults),
+    authoritative: false,
+    authenticated: site.traits.includes('signed'),
+  };
+}
+
+/** A name's records of a type, through the aliases that lead there. @param within where an authority's knowledge ends */
+function follow(
+  all: readonly ZoneRecord[],
+  name: string,
+  type: string,
+  within: string | undefined,
+): ZoneRecord[] {
+  const records: ZoneRecord[] = [];
+  let at = name;
+  for (let step = 0; step < 8; step++) {
+    const here = all.filter((r) => r.name === at);
+    const exact = here.filter((r) => r.type === type);
+    records.push(...exact);
+    const alias = here.find((r) => r.type === 'CNAME');
+    if (exact.length || !alias || type === 'CNAME') break;
+    records.push(alias);
+    if (within !== undefined && !alias.value.endsWith(within)) break;
+    at = alias.value;
+  }
+  return records;
+}
+
+const siteNamed = (name: string): PracticeSite | undefined =>
+  SITES.find((s) => name === s.domain || name.endsWith(`.${s.domain}`));
+
+/** What one server knows of a site's zone. */
+function knownZone(speaker: Speaker, site: PracticeSite, faults: Faults): ZoneRecord[] {
+  const isOld = speaker === 'old1' || speaker === 'old2';
+  const servers = isMoving(site) && (isOld || speaker === 'resolver') ? OLD_SERVERS : NAME_SERVERS;
+  const second = speaker === 'ns2' || speaker === 'old2';
+  return zoneOf({ s: site, on: faults, second, servers });
+}
+
+/** A zone as it is served: a resolver may be behind. */
+function served(
+  zone: ZoneRecord[],
+  { domain }: PracticeSite,
+  isResolver: boolean,
+  faults: Faults,
+): ZoneRecord[] {
+  if (!isResolver || !faults('resolver-lags')) return zone;
+  return zone.map((r) => (r.type === 'A' && r.name === domain ? { ...r, value: FORMER } : r));
+}
+
+/** The shop that a site's alias leads to. */
+function shopRecords(site: PracticeSite | undefined, name: string, on: IsOn): ZoneRecord[] {
+  const owner = site ?? SITES.find((s) => name === `${s.slug}.shops.registry.example`);
+  return owner && !on(owner.slug, 'live', 'dangling-alias')
+    ? [record(`${owner.slug}.shops.registry.example`, 'A', REGISTRY)]
+    : [];
+}
+
+/**
+ * Answers for one server. The resolver follows aliases and asks the first server of the zone.
+ * @param edit what a hand at the operator of the name servers changes
+ */
 export function answererFor(
   speaker: Speaker,
-  on: (slug: string, environment: 'live' | 'staging', f: string) => boolean,
+  on: IsOn,
   edit: (zone: ZoneRecord[]) => ZoneRecord[] = (zone) => zone,
 ): Answerer {
+  const isResolver = speaker === 'resolver';
   return (name, type, { checkingDisabled }) => {
-    const site = SITES.find((s) => name === s.domain || name.endsWith(`.${s.domain}`));
+    const site = siteNamed(name);
     const faults: Faults = (f) => site !== undefined && on(site.slug, 'live', f);
-    if (speaker === 'parent')
-      return site
-        ? referral(site, type, faults)
-        : name === 'example'
-          ? {
-              rcode: 0,
-              authoritative: true,
-              records: FIXED.filter((r) => r.name === name && r.type === type),
-            }
-          : { rcode: 3, authoritative: true, records: [] };
-    const old = speaker === 'old1' || speaker === 'old2';
-    const moving = site !== undefined && isMoving(site);
-    if (speaker !== 'resolver' && (!site || (old && !moving)))
-      return { rcode: 5, authoritative: false, records: [] };
-    if (speaker === 'ns2' && faults('lame-server')) return { rcode: 5, authoritative: false, records: [] };
-    // a validating resolver has nothing to say of a broken signature, unless it is told not to look
-    if (
-      speaker === 'resolver' &&
-      faults('bogus') &&
-      name === site!.domain &&
-      type === 'SOA' &&
-      !checkingDisabled
-    )
-      return { rcode: 2, authoritative: false, records: [] };
-    const servers = moving && (old || speaker === 'resolver') ? OLD_SERVERS : NAME_SERVERS;
-    let zone = site ? edit(zoneOf(site, faults, speaker === 'ns2' || speaker === 'old2', servers)) : [];
-    if (speaker === 'resolver' && faults('resolver-lags'))
-      zone = zone.map((r) => (r.type === 'A' && r.name === site!.domain ? { ...r, value: FORMER } : r));
-    if (speaker === 'resolver' && site && type === 'DS' && name === site.domain)
-      return {
-        ...referral(site, 'DS', faults),
-        authoritative: false,
-        authenticated: site.traits.includes('signed'),
-      };
-    const shop = site ? undefined : SITES.find((s) => name === `${s.slug}.shops.registry.example`);
-    const owner = site ?? shop;
-    const all = [
-      ...zone,
-      ...FIXED,
-      ...(owner && !on(owner.slug, 'live', 'dangling-alias')
-        ? [record(`${owner.slug}.shops.registry.example`, 'A', REGISTRY)]
-        : []),
-    ];
-    const records: ZoneRecord[] = [];
-    let at = name;
-    for (let step = 0; step < 8; step++) {
-      const here = all.filter((r) => r.name === at);
-      const exact = here.filter((r) => r.type === type);
-      records.push(...exact);
-      const alias = here.find((r) => r.type === 'CNAME');
-      if (exact.length || !alias || type === 'CNAME') break;
-      records.push(alias);
-      // an authority knows its own zone only
-      if (speaker !== 'resolver' && !alias.value.endsWith(site!.domain)) break;
-      at = alias.value;
-    }
+    if (speaker === 'parent') return parentAnswer(site, name, type, faults);
+    if (refuses(speaker, site, faults)) return REFUSED;
+    const special =
+      isResolver && site ? resolverAnswer(site, name, type, { faults, checkingDisabled }) : undefined;
+    if (special) return special;
+    const zone = site ? served(edit(knownZone(speaker, site, faults)), site, isResolver, faults) : [];
+    const all = [...zone, ...FIXED, ...shopRecords(site, name, on)];
     const exists = all.some((r) => r.name === name || r.name.endsWith(`.${name}`));
-    if (!exists && site?.traits.includes('wildcard'))
-      return {
-        rcode: 0,
-        authoritative: speaker !== 'resolver',
-        records: type === 'A' ? [record(name, 'A', site.address)] : [],
-      };
+    if (!exists && site?.traits.includes('wildcard')) {
+      const records = type === 'A' ? [record(name, 'A', site.address)] : [];
+      return { rcode: 0, authoritative: !isResolver, records };
+    }
     return {
       rcode: exists ? 0 : 3,
-      authoritative: speaker !== 'resolver',
-      authenticated: speaker === 'resolver' && site?.traits.includes('signed'),
-      records,
+      authoritative: !isResolver,
+      authenticated: isResolver && site?.traits.includes('signed'),
+      // an authority knows its own zone only
+      records: follow(all, name, type, isResolver ? undefined : site!.domain),
     };
   };
 }

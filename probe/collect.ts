@@ -119,17 +119,23 @@ export async function collect(options: CollectOptions): Promise<Evidence> {
 
 /** One collecting: its phases in their order, and what they leave for each other. */
 class Collection {
-  private readonly clock = this.options.clock ?? (() => new Date());
-  private readonly startedAt = this.clock().toISOString();
-  private readonly deadline = performance.now() + (this.options.auditSeconds ?? USUAL_SECONDS) * 1000;
-  private readonly ask: Asked = { own: (h) => this.plan.own.has(h) };
-  private readonly files = { client: this.tools.client, origin: this.plan.origin, ask: this.ask };
+  private readonly clock: () => Date;
+  private readonly startedAt: string;
+  private readonly deadline: number;
+  private readonly ask: Asked;
+  private readonly files: { client: HttpClient; origin: string; ask: Asked };
 
   constructor(
     private readonly options: CollectOptions,
     private readonly plan: Plan,
     private readonly tools: Tools,
-  ) {}
+  ) {
+    this.clock = options.clock ?? (() => new Date());
+    this.startedAt = this.clock().toISOString();
+    this.deadline = performance.now() + (options.auditSeconds ?? USUAL_SECONDS) * 1000;
+    this.ask = { own: (h) => plan.own.has(h) };
+    this.files = { client: tools.client, origin: plan.origin, ask: this.ask };
+  }
 
   async run(): Promise<Evidence> {
     const beside = this.lookBeside();

@@ -61,6 +61,28 @@ function answers(port) {
   });
 }
 
+const asUser = isRoot ? ['--user=root'] : [];
+
+/** Makes the folder that the server keeps its data in, unless it is there. */
+function makeData(data, installer) {
+  if (existsSync(join(data, 'mysql'))) return;
+  rmSync(data, { recursive: true, force: true });
+  const made = spawnSync(
+    installer,
+    [
+      '--no-defaults',
+      `--datadir=${data}`,
+      '--auth-root-authentication-method=normal',
+      '--skip-test-db',
+      ...asUser,
+    ],
+    { encoding: 'utf8' },
+  );
+  if (made.status === 0) return;
+  const why = (made.stderr || made.stdout || String(made.error)).trim().split('\n').pop();
+  throw new Missing(`The database folder ${data} could not be made: ${why}`);
+}
+
 /**
  * Starts the server and makes the database and its user.
  * @param folder where data and credentials lie
@@ -74,25 +96,7 @@ export async function startDatabase(folder, databases = ['armband'], parts = [])
     throw new Missing('MariaDB is not there. As root run: apt-get install mariadb-server');
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   const data = join(folder, 'data');
-  const asUser = isRoot ? ['--user=root'] : [];
-  if (!existsSync(join(data, 'mysql'))) {
-    rmSync(data, { recursive: true, force: true });
-    const made = spawnSync(
-      installer,
-      [
-        '--no-defaults',
-        `--datadir=${data}`,
-        '--auth-root-authentication-method=normal',
-        '--skip-test-db',
-        ...asUser,
-      ],
-      { encoding: 'utf8' },
-    );
-    if (made.status !== 0)
-      throw new Missing(
-        `The database folder ${data} could not be made: ${(made.stderr || made.stdout || String(made.error)).trim().split('\n').pop()}`,
-      );
-  }
+  makeData(data, installer);
   const login = credentials(folder);
   const init = join(folder, 'init.sql');
   writeFileSync(

@@ -11,7 +11,8 @@ async function accept(): Promise<void> {
   if (fault.value) return;
   busy.value = true;
   try {
-    const { needsSecond } = await api<{ needsSecond: boolean }>(`/api/fixes/${props.fixId}/accept`, {
+    const { needsSecond } = await api('/api/fixes/:id/accept', {
+      params: { id: props.fixId },
       method: 'POST',
       body: { reason: reason.value.trim(), until: until.value },
     });

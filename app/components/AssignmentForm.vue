@@ -26,13 +26,13 @@ const busy = ref(false);
 onMounted(async () => {
   try {
     const [sites, clients, profiles] = await Promise.all([
-      api<{ id: number; name: string }[]>('/api/roster'),
-      api<{ id: number; name: string }[]>('/api/clients'),
-      api<{ name: string }[]>('/api/host-profiles'),
+      api('/api/roster'),
+      api('/api/clients'),
+      api('/api/host-profiles'),
     ]);
     all.site = sites.map((s) => ({ value: String(s.id), title: s.name }));
     all.client = clients.map((c) => ({ value: String(c.id), title: c.name }));
-    all.host = profiles.map((p) => ({ value: p.name, title: p.name }));
+    all.host = profiles.map((p) => ({ value: String(p.id), title: p.name }));
   } catch (error) {
     fault.value = (error as Error).message;
   }
@@ -50,7 +50,11 @@ async function save(): Promise<void> {
     ...(chosen.rest ? [{ kind: 'default' as const, target: '' }] : []),
   ];
   try {
-    await api(`/api/checklists/${props.id}/assignments`, { method: 'PUT', body: { assignments } });
+    await api('/api/checklists/:id/assignments', {
+      params: { id: props.id },
+      method: 'PUT',
+      body: { assignments },
+    });
     notes.say(
       'Assigned. The next audit of these sites uses it; their stored evidence can be judged by it now.',
     );

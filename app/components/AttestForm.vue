@@ -23,7 +23,8 @@ async function keep(chosen: File): Promise<void> {
   }
   busy.value = true;
   try {
-    file.value = await api<{ id: number; name: string }>(`/api/environments/${props.placeId}/files`, {
+    file.value = await api('/api/environments/:id/files', {
+      params: { id: props.placeId },
       method: 'POST',
       file: chosen,
     });
@@ -47,7 +48,8 @@ async function say(what: 'done' | 'not done' | 'does not apply'): Promise<void> 
   }
   busy.value = true;
   try {
-    await api(`/api/environments/${props.placeId}/attest`, {
+    await api('/api/environments/:id/attest', {
+      params: { id: props.placeId },
       method: 'POST',
       body: {
         check: props.finding.check,

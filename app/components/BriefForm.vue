@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import type { SiteDetail, Version } from '~/types';
+import type { SiteDetail, Version, ProfileLine } from '~/types';
 import type { Brief } from '#core/facts/brief';
-import type { HostProfile } from '#core/facts/host-profile';
 import { quantity } from '#core/text/quantity';
 import { BriefDto } from '#core/entry/brief';
 import { BRIEF_GROUPS, briefLabel } from '#core/entry/brief-fields';
@@ -27,7 +26,7 @@ const fault = ref('');
 const proposals = ref<{ list: Proposal[]; from: string } | null>(null);
 const reading = ref(false);
 const versions = ref<Version<Brief>[] | null>(null);
-const profiles = ref<{ name: string; profile: HostProfile }[]>([]);
+const profiles = ref<ProfileLine[]>([]);
 const { faults, others, all, check, whole } = useDraftCheck(BRIEF_GROUPS, BriefDto, draft, () =>
   Object.keys(reasons.value).length ? { notWanted: reasons.value } : {},
 );
@@ -45,7 +44,7 @@ function reset(): void {
 }
 onMounted(async () => {
   reset();
-  profiles.value = await api<{ name: string; profile: HostProfile }[]>('/api/host-profiles').catch(() => []);
+  profiles.value = await api('/api/host-profiles').catch(() => []);
 });
 watch(
   () => stored.value?.version,
@@ -55,7 +54,7 @@ watch(
 );
 onBeforeRouteLeave(() => !changed.value || confirm('The brief has changes that are not saved. Leave them?'));
 
-const profile = computed(() => profiles.value.find((p) => p.name === props.site.hostProfile)?.profile);
+const profile = computed(() => profiles.value.find((p) => p.id === props.site.hostProfileId)?.profile);
 const liveUrl = computed(() => props.site.places.find((p) => p.kind === 'live')?.url ?? '');
 const liveHost = computed(() => {
   try {
@@ -70,10 +69,12 @@ async function save(): Promise<void> {
   if (found) return;
   busy.value = true;
   try {
-    const { version } = await api<{ version: number }>(
-      `/api/sites/${props.site.id}/brief?from=${stored.value?.version ?? 0}`,
-      { method: 'PUT', body: withBlanks(BRIEF_GROUPS, { ...got.data, notWanted: reasons.value }) },
-    );
+    const { version } = await api('/api/sites/:id/brief', {
+      params: { id: props.site.id },
+      query: { from: stored.value?.version ?? 0 },
+      method: 'PUT',
+      body: withBlanks(BRIEF_GROUPS, { ...got.data, notWanted: reasons.value }),
+    });
     clean.value = state.value;
     notes.say(
       `Saved as version ${version}. The stored evidence was judged by it; audit again to look for what is new.`,
@@ -88,7 +89,7 @@ async function save(): Promise<void> {
 }
 async function loadVersions(): Promise<void> {
   try {
-    versions.value = await api<Version<Brief>[]>(`/api/sites/${props.site.id}/briefs`);
+    versions.value = await api('/api/sites/:id/briefs', { params: { id: props.site.id } });
   } catch (error) {
     fault.value = (error as Error).message;
   }
@@ -96,7 +97,8 @@ async function loadVersions(): Promise<void> {
 async function bringBack(v: Version<Brief>): Promise<void> {
   busy.value = true;
   try {
-    const { version } = await api<{ version: number }>(`/api/sites/${props.site.id}/bring-back`, {
+    const { version } = await api('/api/sites/:id/bring-back', {
+      params: { id: props.site.id },
       method: 'POST',
       body: { version: v.version },
     });
@@ -116,7 +118,7 @@ async function read(): Promise<void> {
   fault.value = '';
   const seen = props.site.places.find((p) => p.id === props.site.shown)?.url ?? liveUrl.value;
   try {
-    const a = await api<{ url: string; proposals: Proposal[] }>('/api/read-site', {
+    const a = await api('/api/read-site', {
       method: 'POST',
       body: { url: seen },
     });

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { mdiClose } from '@mdi/js';
-import type { LedgerFinding, Place } from '~/types';
 import { briefLabel } from '#core/entry/brief-fields';
+import type { LedgerAct } from '~/composables/ledger-keys';
+import type { LedgerFinding, Place } from '~/types';
 
 /**
  * One finding in full: the rule, expected against found, the raw evidence, the places, the recipe, the fix,
@@ -11,53 +12,15 @@ const props = defineProps<{ finding: LedgerFinding; place: Place }>();
 const emit = defineEmits<{ close: []; changed: [] }>();
 const session = useSession();
 const notes = useNotes();
-const all = ref(false);
 const accepting = ref(false);
 const attesting = ref<string | false>(false);
 const taking = ref('');
-const PLACES = 6;
-const ORDER = { failed: 0, cantTell: 1, passed: 2 };
-const places = computed(() => [...props.finding.places].sort((a, b) => ORDER[a.outcome] - ORDER[b.outcome]));
-const shown = computed(() => (all.value ? places.value : places.value.slice(0, PLACES)));
 const single = computed(() => (props.finding.places.length === 1 ? props.finding.places[0] : undefined));
+const REASONS: Partial<Record<string, string>> = {
+  cantTell: 'Cannot tell: ',
+  inapplicable: 'Does not apply: ',
+};
 
-const takes = computed(() => places.value.filter((p) => p.take && p.outcome !== 'passed' && !p.accepted));
-async function take(where: string): Promise<void> {
-  taking.value = where;
-  await run(async () => {
-    const { field, version } = await api<{ field: string; version: number }>('/api/take', {
-      method: 'POST',
-      body: { environmentId: props.place.id, check: props.finding.check, place: where },
-    });
-    notes.say(`${briefLabel(field)} now says what was found: version ${version} of the brief.`);
-  });
-  taking.value = '';
-}
-async function act(what: 'accept' | 'assign' | 'attest' | 'take'): Promise<void> {
-  if (what === 'accept') {
-    if (props.finding.outcome === 'failed' && props.finding.fix) accepting.value = true;
-    else notes.say('Only a fault can be accepted.');
-  }
-  if (what === 'attest') {
-    if (props.finding.byHand) attesting.value = '';
-    else notes.say('This check is not done by hand; the next audit decides it.');
-  }
-  if (what === 'take') {
-    if (takes.value[0]) await take(takes.value[0].place);
-    else notes.say('What was found here is nothing that the brief could take.');
-  }
-  if (what === 'assign') {
-    if (!props.finding.fix) {
-      notes.say('There is no fix to assign: this check has no open fault.');
-      return;
-    }
-    await run(
-      () =>
-        api(`/api/fixes/${props.finding.fix!.id}`, { method: 'PATCH', body: { ownerId: session.me!.id } }),
-      `${props.finding.title}: assigned to you.`,
-    );
-  }
-}
 async function run(call: () => Promise<unknown>, said = ''): Promise<void> {
   try {
     await call();
@@ -67,15 +30,65 @@ async function run(call: () => Promise<unknown>, said = ''): Promise<void> {
     notes.say((error as Error).message, true);
   }
 }
-async function copy(text: string): Promise<void> {
-  try {
-    await navigator.clipboard.writeText(text);
-    notes.say('Copied.');
-  } catch {
-    notes.say('The browser did not allow copying. Mark the text and copy it by hand.', true);
-  }
+async function take(where: string): Promise<void> {
+  taking.value = where;
+  await run(async () => {
+    const { field, version } = await api('/api/take', {
+      method: 'POST',
+      body: { environmentId: props.place.id, check: props.finding.check, place: where },
+    });
+    notes.say(`${briefLabel(field)} now says what was found: version ${version} of the brief.`);
+  });
+  taking.value = '';
 }
-defineExpose({ act });
+const agree = (): Promise<void> =>
+  run(
+    () =>
+      api('/api/acceptances/:id/second', {
+        params: { id: props.finding.acceptance!.id },
+        method: 'POST',
+        body: {},
+      }),
+    'Agreed.',
+  );
+
+/** What the keys and buttons do, and what they say where that cannot be done. */
+const ACTS: Record<LedgerAct, () => void | Promise<void>> = {
+  accept() {
+    if (props.finding.outcome === 'failed' && props.finding.fix) accepting.value = true;
+    else notes.say('Only a fault can be accepted.');
+  },
+  attest() {
+    if (props.finding.byHand) attesting.value = '';
+    else notes.say('This check is not done by hand; the next audit decides it.');
+  },
+  take() {
+    const spot = props.finding.places.find((p) => p.take && p.outcome !== 'passed' && !p.accepted);
+    if (spot) return take(spot.place);
+    notes.say('What was found here is nothing that the brief could take.');
+  },
+  assign() {
+    const { fix, title } = props.finding;
+    if (!fix) {
+      notes.say('There is no fix to assign: this check has no open fault.');
+      return;
+    }
+    const body = { ownerId: session.me!.id };
+    return run(
+      () => api('/api/fixes/:id', { params: { id: fix.id }, method: 'PATCH', body }),
+      `${title}: assigned to you.`,
+    );
+  },
+};
+defineExpose({ act: (what: LedgerAct) => ACTS[what]() });
+function attested(): void {
+  attesting.value = false;
+  emit('changed');
+}
+function accepted(): void {
+  accepting.value = false;
+  emit('changed');
+}
 </script>
 
 <template>
@@ -102,15 +115,7 @@ defineExpose({ act });
       :found="single?.found ?? finding.found ?? ''"
       :failed="finding.outcome === 'failed'"
     />
-    <p v-if="finding.reason" class="faint">
-      {{
-        finding.outcome === 'cantTell'
-          ? 'Cannot tell: '
-          : finding.outcome === 'inapplicable'
-            ? 'Does not apply: '
-            : ''
-      }}{{ finding.reason }}
-    </p>
+    <p v-if="finding.reason" class="faint">{{ REASONS[finding.outcome] }}{{ finding.reason }}</p>
     <p v-if="finding.note" class="own">{{ finding.note }}</p>
     <p v-for="n in finding.notes ?? []" :key="n" class="faint">{{ n }}</p>
 
@@ -123,10 +128,7 @@ defineExpose({ act });
         :place-id="place.id"
         :finding="finding"
         :place="attesting || undefined"
-        @done="
-          attesting = false;
-          emit('changed');
-        "
+        @done="attested"
         @cancel="attesting = false"
       />
       <div v-else>
@@ -137,95 +139,22 @@ defineExpose({ act });
       <AttestedList v-if="finding.attestations.length" :list="finding.attestations" />
     </section>
 
-    <section v-if="finding.recipe && !finding.byHand">
-      <h3>How to mend it</h3>
-      <p>{{ finding.recipe.steps }}</p>
-      <div
-        v-for="p in (finding.recipe.paste ?? []).filter((x) => x.text)"
-        :key="p.label + p.text"
-        class="paste"
-      >
-        <div class="label">
-          <span class="faint cut">{{ p.label }}</span><button
-            type="button"
-            class="link"
-            @click="copy(p.text)"
-          >
-            Copy
-          </button>
-        </div>
-        <pre class="raw">{{ p.text }}</pre>
-      </div>
-    </section>
+    <EvidenceRecipe v-if="finding.recipe && !finding.byHand" :recipe="finding.recipe" />
 
-    <section v-if="finding.places.length">
-      <h3>{{ finding.placeCount === 1 ? 'Where' : `${finding.placeCount} places` }}</h3>
-      <div v-for="p in shown" :key="p.place" class="spot">
-        <div class="label">
-          <StitchMark :stitch="p.accepted ? 'accepted' : p.outcome" wordless /><span class="mono where">{{
-            p.place
-          }}</span
-          ><span class="spring" /><button
-            v-if="p.take && p.outcome !== 'passed' && !p.accepted"
-            type="button"
-            class="link"
-            :disabled="taking !== ''"
-            :title="`The brief is wrong: ${briefLabel(p.take.field)} becomes what was found`"
-            @click="take(p.place)"
-          >
-            Take into the brief</button
-          ><button v-if="finding.byHand" type="button" class="link" @click="attesting = p.place">
-            Attest
-          </button>
-        </div>
-        <DiffText
-          v-if="finding.places.length > 1 && p.outcome === 'failed' && p.expected && p.found"
-          :expected="p.expected"
-          :found="p.found"
-          failed
-        />
-        <p
-          v-else-if="finding.places.length > 1 && (p.found || p.reason)"
-          :class="{ faint: p.outcome !== 'failed' }"
-        >
-          {{ p.found ?? p.reason }}
-        </p>
-        <pre v-if="p.raw" class="raw">{{ p.raw }}</pre>
-      </div>
-      <button v-if="places.length > PLACES && !all" type="button" class="link" @click="all = true">
-        Show all {{ places.length }}
-      </button>
-      <p v-if="finding.placeCount > finding.places.length" class="faint">
-        The first {{ finding.places.length }} of {{ finding.placeCount }} places are kept here.
-      </p>
-    </section>
+    <EvidencePlaces
+      v-if="finding.places.length"
+      :finding="finding"
+      :busy="taking !== ''"
+      @take="take"
+      @attest="attesting = $event"
+    />
 
-    <section v-if="finding.acceptance">
-      <h3>Left on purpose</h3>
-      <p>
-        {{ finding.acceptance.by }}: {{ finding.acceptance.reason }}
-        <span class="faint"
-          >Until {{ finding.acceptance.until
-          }}<template v-if="finding.acceptance.seconded"
-            >, agreed by {{ finding.acceptance.seconded }}</template
-          >.</span
-        >
-      </p>
-      <p v-if="finding.severity === 'blocker' && !finding.acceptance.seconded">
-        A blocker needs a second person’s agreement before it counts.
-        <v-btn
-          v-if="finding.acceptance.byId !== session.me?.id"
-          size="small"
-          @click="
-            run(
-              () => api(`/api/acceptances/${finding.acceptance!.id}/second`, { method: 'POST', body: {} }),
-              'Agreed.',
-            )
-          "
-          >Agree</v-btn
-        >
-      </p>
-    </section>
+    <AcceptanceNote
+      v-if="finding.acceptance"
+      :acceptance="finding.acceptance"
+      :is-blocker="finding.severity === 'blocker'"
+      @agree="agree"
+    />
 
     <section v-if="finding.fix">
       <h3>Fix</h3>
@@ -233,10 +162,7 @@ defineExpose({ act });
         v-if="accepting"
         :fix-id="finding.fix.id"
         :blocker="finding.severity === 'blocker'"
-        @done="
-          accepting = false;
-          emit('changed');
-        "
+        @done="accepted"
         @cancel="accepting = false"
       />
       <FixWork
@@ -262,18 +188,11 @@ defineExpose({ act });
   min-width: 0;
 }
 .top,
-.meta,
-.label {
+.meta {
   display: flex;
   align-items: center;
   gap: 10px;
   min-width: 0;
-}
-.label {
-  justify-content: flex-start;
-}
-.paste .label {
-  justify-content: space-between;
 }
 .meta {
   flex-wrap: wrap;
@@ -282,38 +201,23 @@ defineExpose({ act });
 .why {
   line-height: 1.55;
 }
-section {
+.panel :deep(section) {
   border-top: 1px solid rgb(var(--v-theme-rule));
   padding-top: 10px;
   display: grid;
   gap: 8px;
   min-width: 0;
 }
-section > * {
+.panel :deep(section > *) {
   min-width: 0;
 }
-h3 {
+.panel :deep(h3) {
   font-size: 13px;
   font-weight: 650;
-}
-.paste {
-  min-width: 0;
 }
 .own {
   border-left: 3px solid rgb(var(--v-theme-primary));
   padding-left: 10px;
-}
-.link {
-  white-space: nowrap;
-  text-decoration: underline;
-  color: rgb(var(--v-theme-primary));
-}
-.where {
-  overflow-wrap: anywhere;
-}
-.spot {
-  display: grid;
-  gap: 3px;
 }
 kbd {
   font-family: var(--mono);

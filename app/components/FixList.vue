@@ -15,9 +15,12 @@ const mine = ref(false);
 const at = ref(0);
 async function load(): Promise<void> {
   try {
-    rows.value = await api<FixRow[]>(
-      `/api/fixes?${new URLSearchParams({ ...(props.siteId ? { site: String(props.siteId) } : {}), ...(closed.value ? { closed: '1' } : {}) })}`,
-    );
+    rows.value = await api('/api/fixes', {
+      query: {
+        ...(props.siteId ? { site: String(props.siteId) } : {}),
+        ...(closed.value ? { closed: '1' } : {}),
+      },
+    });
     fault.value = '';
   } catch (error) {
     fault.value = (error as Error).message;

@@ -11,7 +11,7 @@ const comment = ref('');
 const fault = ref('');
 async function load(): Promise<void> {
   try {
-    fix.value = await api<FixDetail>(`/api/fixes/${props.id}`);
+    fix.value = await api('/api/fixes/:id', { params: { id: props.id } });
   } catch (error) {
     fault.value = (error as Error).message;
   }
@@ -20,7 +20,7 @@ watch(() => props.id, load, { immediate: true });
 async function change(body: Record<string, unknown>): Promise<void> {
   fault.value = '';
   try {
-    await api(`/api/fixes/${props.id}`, { method: 'PATCH', body });
+    await api('/api/fixes/:id', { params: { id: props.id }, method: 'PATCH', body });
     await load();
     emit('changed');
   } catch (error) {
@@ -29,7 +29,7 @@ async function change(body: Record<string, unknown>): Promise<void> {
 }
 async function withdraw(): Promise<void> {
   try {
-    await api(`/api/fixes/${props.id}/withdraw`, { method: 'POST', body: {} });
+    await api('/api/fixes/:id/withdraw', { params: { id: props.id }, method: 'POST', body: {} });
     await load();
     emit('changed');
   } catch (error) {

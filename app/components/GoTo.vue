@@ -28,10 +28,8 @@ watch(open, async (is) => {
   loading.value = !rows.value.length;
   void nextTick(() => field.value?.focus());
   [rows.value, checks.value] = await Promise.all([
-    api<RosterRow[]>('/api/roster').catch(() => []),
-    checks.value.length
-      ? checks.value
-      : api<{ id: string; title: string }[]>('/api/catalogue').catch(() => []),
+    api('/api/roster').catch(() => []),
+    checks.value.length ? checks.value : api('/api/catalogue').catch(() => []),
   ]);
   loading.value = false;
   if (open.value && entered.value) go(goals.value[at.value]);

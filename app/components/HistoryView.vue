@@ -8,7 +8,7 @@ const rows = ref<AuditRow[] | null>(null);
 const fault = ref('');
 async function load(): Promise<void> {
   try {
-    rows.value = await api<AuditRow[]>(`/api/environments/${props.place.id}/audits`);
+    rows.value = await api('/api/environments/:id/audits', { params: { id: props.place.id } });
   } catch (error) {
     fault.value = (error as Error).message;
   }

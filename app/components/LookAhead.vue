@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Checklist } from '#core/facts/checklist';
-import type { Ahead, Job } from '~/types';
+import type { Ahead, LookAheadJob } from '~/types';
 
 /**
  * What a checklist would change in score and gate of chosen sites, judged from their stored evidence; nothing
@@ -13,12 +13,12 @@ const props = defineProps<{
 const emit = defineEmits<{ close: [] }>();
 const every = ref<{ id: number; name: string }[]>([]);
 const chosen = ref<number[]>(props.sites.map((s) => s.id));
-const job = ref<Job<Ahead> | null>(null);
+const job = ref<LookAheadJob | null>(null);
 const fault = ref('');
 const open = ref(0);
 let timer: ReturnType<typeof setTimeout> | undefined;
 onMounted(async () => {
-  every.value = (await api<{ id: number; name: string }[]>('/api/roster').catch(() => [])).map((r) => ({
+  every.value = (await api('/api/roster').catch(() => [])).map((r) => ({
     id: r.id,
     name: r.name,
   }));
@@ -32,7 +32,7 @@ async function look(): Promise<void> {
   const list = await props.checklist();
   if (!list) return;
   try {
-    const { job: id } = await api<{ job: string }>('/api/checklists/look-ahead', {
+    const { job: id } = await api('/api/checklists/look-ahead', {
       method: 'POST',
       body: { checklist: list, siteIds: chosen.value },
     });
@@ -43,14 +43,17 @@ async function look(): Promise<void> {
 }
 async function follow(id: string): Promise<void> {
   try {
-    job.value = await api<Job<Ahead>>(`/api/jobs/${id}`);
+    job.value = await api('/api/checklists/look-ahead/:job', { params: { job: id } });
     if (job.value.status === 'running') timer = setTimeout(() => void follow(id), 500);
   } catch (error) {
     fault.value = (error as Error).message;
   }
 }
 async function stop(): Promise<void> {
-  if (job.value) await api(`/api/jobs/${job.value.id}/stop`, { method: 'POST', body: {} }).catch(() => {});
+  if (job.value)
+    await api('/api/jobs/:job/stop', { params: { job: job.value.id }, method: 'POST', body: {} }).catch(
+      () => {},
+    );
 }
 const rows = computed(() =>
   [...(job.value?.results ?? [])].sort((a, b) => weightOf(b) - weightOf(a) || a.site.localeCompare(b.site)),

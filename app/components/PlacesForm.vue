@@ -74,8 +74,9 @@ async function save(d: Draft, i: number): Promise<void> {
     },
   };
   try {
-    if (d.id === null) await api(`/api/sites/${props.siteId}/places`, { method: 'POST', body });
-    else await api(`/api/environments/${d.id}`, { method: 'PUT', body });
+    if (d.id === null)
+      await api('/api/sites/:id/places', { params: { id: props.siteId }, method: 'POST', body });
+    else await api('/api/environments/:id', { params: { id: d.id }, method: 'PUT', body });
     notes.say(`${body.name} is saved. The next audit uses it.`);
     emit('saved');
   } catch (error) {
@@ -92,7 +93,7 @@ async function takeAway(d: Draft): Promise<void> {
     return;
   }
   try {
-    await api(`/api/environments/${d.id}`, { method: 'DELETE' });
+    await api('/api/environments/:id', { params: { id: d.id }, method: 'DELETE' });
     notes.say(`${d.name} is taken away.`);
     emit('saved');
   } catch (error) {

@@ -8,7 +8,10 @@ const props = defineProps<{ placeId: number; siteId: number }>();
 const emit = defineEmits<{ go: [check: string] }>();
 const ledger = ref<Ledger | null>(null);
 watch(open, async (is) => {
-  if (is) ledger.value = await api<Ledger>(`/api/environments/${props.placeId}/ledger`).catch(() => null);
+  if (is)
+    ledger.value = await api('/api/environments/:id/ledger', { params: { id: props.placeId } }).catch(
+      () => null,
+    );
 });
 const points = (tenths: number): string =>
   tenths === 0

@@ -47,30 +47,34 @@ function told(what: string): void {
   said.value = { ...said.value, [at.value]: what };
   move(1);
 }
+const SAYS = { d: 'done', n: 'not done', x: 'does not apply' } as const;
+const STEPS: Record<string, number> = {
+  j: 1,
+  ArrowDown: 1,
+  ArrowRight: 1,
+  k: -1,
+  ArrowUp: -1,
+  ArrowLeft: -1,
+};
+/** In a field the keys are the field's, but for the one that leaves it. */
+function inField(e: KeyboardEvent): void {
+  if (e.key !== 'Escape') return;
+  e.stopPropagation();
+  box.value?.focus();
+}
 function keys(e: KeyboardEvent): void {
-  const el = e.target as HTMLElement;
   if (e.ctrlKey || e.metaKey || e.altKey) return;
-  if (/^(INPUT|TEXTAREA)$/.test(el.tagName)) {
-    if (e.key === 'Escape') {
-      e.stopPropagation();
-      box.value?.focus();
-    }
+  if (/^(INPUT|TEXTAREA)$/.test((e.target as HTMLElement).tagName)) {
+    inField(e);
     return;
   }
-  const what = ({ d: 'done', n: 'not done', x: 'does not apply' } as const)[e.key.toLowerCase() as 'd'];
-  if (what) {
-    e.preventDefault();
-    void form.value?.say(what);
-  } else if (e.key === 'j' || e.key === 'ArrowDown' || e.key === 'ArrowRight') {
-    e.preventDefault();
-    move(1);
-  } else if (e.key === 'k' || e.key === 'ArrowUp' || e.key === 'ArrowLeft') {
-    e.preventDefault();
-    move(-1);
-  } else if (e.key === 'w') {
-    e.preventDefault();
-    box.value?.querySelector('textarea')?.focus();
-  }
+  const says = SAYS[e.key.toLowerCase() as keyof typeof SAYS];
+  const by = STEPS[e.key];
+  if (!says && by === undefined && e.key !== 'w') return;
+  e.preventDefault();
+  if (says) void form.value?.say(says);
+  else if (by !== undefined) move(by);
+  else box.value?.querySelector('textarea')?.focus();
 }
 const tally = computed(() => {
   const n = (what: string) => Object.values(said.value).filter((s) => s === what).length;

@@ -1,38 +1,69 @@
+/** Calls to our own server. */
+import type { InternalApi } from 'nitropack/types';
+
+export type Route = keyof InternalApi & `/api/${string}`;
+type MethodOf<R extends Route> = Uppercase<keyof InternalApi[R] & string>;
+
+/** What a route answers, as the route itself says. */
+export type Answer<R extends Route, M extends string = 'GET'> =
+  Lowercase<M> extends keyof InternalApi[R] ? InternalApi[R][Lowercase<M>] : never;
+
+interface Call<M> {
+  method?: M;
+  /** What stands behind the colons of the route. */
+  params?: Record<string, string | number>;
+  query?: Record<string, string | number | undefined>;
+  body?: unknown;
+  /** Sent as it is, in place of a body. */
+  file?: File;
+}
+
+/** The address of a route with its parameters filled in. */
+export const addressOf = (route: string, params: Record<string, string | number> = {}): string =>
+  route.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(String(params[name])));
+
+/** The sentence that the server gave, or one of ours. */
+function sentenceOf({ statusCode, data }: { statusCode?: number; data?: { message?: string } }): string {
+  if (data?.message) return data.message;
+  return statusCode
+    ? `The server answered ${statusCode}.`
+    : 'The server cannot be reached. Is it still running?';
+}
+
+function requestOf({ method, query, body, file }: Call<string>) {
+  if (file)
+    return {
+      method: 'POST' as const,
+      body: file,
+      headers: {
+        'content-type': 'application/octet-stream',
+        'x-file-name': encodeURIComponent(file.name),
+      },
+    };
+  const changes = method !== undefined && method !== 'GET';
+  return {
+    method: (method ?? 'GET') as 'GET',
+    query,
+    body: body as Record<string, unknown> | undefined,
+    headers: changes ? { 'content-type': 'application/json' } : undefined,
+  };
+}
+
 /**
- * Calls to our own server. Failures come back as an Error with the server's sentence; a lost session leads to
- * sign-in.
+ * Calls a route; the type of its answer follows from the route. Failures come as an Error with the server's
+ * sentence; a lost session leads to sign-in.
  */
-export async function api<T>(
-  path: string,
-  options: { method?: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE'; body?: unknown; file?: File } = {},
-): Promise<T> {
+export async function api<R extends Route, M extends MethodOf<R> | 'GET' = 'GET'>(
+  route: R,
+  call: Call<M> = {},
+): Promise<Answer<R, M>> {
   try {
-    if (options.file)
-      return await $fetch<T>(path, {
-        method: 'POST',
-        body: options.file,
-        headers: {
-          'content-type': 'application/octet-stream',
-          'x-file-name': encodeURIComponent(options.file.name),
-        },
-        retry: 0,
-      });
-    return await $fetch<T>(path, {
-      method: options.method ?? 'GET',
-      body: options.body as Record<string, unknown> | undefined,
-      headers:
-        options.method && options.method !== 'GET' ? { 'content-type': 'application/json' } : undefined,
-      retry: 0,
-    });
+    const request: object = { ...requestOf(call), retry: 0 };
+    return await $fetch<Answer<R, M>>(addressOf(route, call.params) as string, request);
   } catch (error) {
-    const e = error as { statusCode?: number; data?: { message?: string } };
-    if (e.statusCode === 401 && !path.endsWith('/sign-in'))
+    const failure = error as { statusCode?: number; data?: { message?: string } };
+    if (failure.statusCode === 401 && route !== '/api/sign-in')
       await navigateTo(`/sign-in?to=${encodeURIComponent(useRoute().fullPath)}`);
-    throw new Error(
-      e.data?.message ??
-        (e.statusCode
-          ? `The server answered ${e.statusCode}.`
-          : 'The server cannot be reached. Is it still running?'),
-    );
+    throw new Error(sentenceOf(failure));
   }
 }

@@ -165,3 +165,13 @@ export function ownId(title: string, taken: ReadonlySet<string>): string {
   for (let n = 2; taken.has(id); n++) id = `${base}-${n}`;
   return id;
 }
+
+/** Whether a line asks for something else than the catalogue. */
+export const isChanged = (r: ChecklistDraftRow): boolean =>
+  Boolean(r.own) ||
+  !r.on ||
+  r.severity !== r.catalogueSeverity ||
+  r.weight !== '' ||
+  r.title !== '' ||
+  r.note !== '' ||
+  Object.values(r.parameters).some(Boolean);

@@ -2,21 +2,19 @@
 import { mdiMagnify, mdiPlus } from '@mdi/js';
 import { STAGES } from '#core/facts/situation';
 import { quantity } from '#core/text/quantity';
-import type { Place, RosterRow } from '~/types';
+import { listSites, shownPlace, type RosterView, type SortKey } from '~/composables/roster-list';
+import type { RosterRow } from '~/types';
 
 useHead({ title: 'Roster – Armband' });
 const audits = useAudits();
 const rows = ref<RosterRow[] | null>(null);
 const fault = ref('');
-const words = ref('');
-const stage = ref<string>('all');
-const sort = ref<{ by: SortKey; down: boolean }>({ by: 'gate', down: false });
+const view = reactive<RosterView>({ words: '', stage: 'all', by: 'gate', down: false });
 const chosen = ref<Set<number>>(new Set());
-type SortKey = 'site' | 'stage' | 'score' | 'gate' | 'blockers' | 'fixes' | 'audit';
 
 async function load(): Promise<void> {
   try {
-    rows.value = await api<RosterRow[]>('/api/roster');
+    rows.value = await api('/api/roster');
     fault.value = '';
   } catch (error) {
     fault.value = (error as Error).message;
@@ -25,60 +23,13 @@ async function load(): Promise<void> {
 onMounted(load);
 watch(() => audits.ended, load);
 
-const shownPlace = (r: RosterRow): Place | undefined => r.places.find((p) => p.id === r.shown);
-const GATES = { held: 0, undecided: 1, clear: 2 };
-/** What a column sorts by; nothing known comes last either way. */
-function keyOf(r: RosterRow, by: SortKey): number | string | null {
-  const p = shownPlace(r);
-  switch (by) {
-    case 'site':
-      return r.name.toLowerCase();
-    case 'stage':
-      return r.launchDate ?? null;
-    case 'score':
-      return p?.audit?.score ?? null;
-    case 'gate':
-      return p?.audit ? GATES[p.audit.gate] : null;
-    case 'blockers':
-      return p?.audit?.blockers ?? null;
-    case 'fixes':
-      return r.places.reduce((n, x) => n + x.openFixes, 0);
-    case 'audit':
-      return p?.audit?.at ?? null;
-  }
-}
-const listed = computed(() => {
-  const parts = words.value.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = (rows.value ?? []).filter(
-    (r) =>
-      (stage.value === 'all' || r.stage === stage.value) &&
-      parts.every((w) =>
-        `${r.name} ${r.client} ${r.stage} ${r.hostProfile ?? ''} ${r.places.map((p) => `${p.url} ${p.audit?.gate ?? ''}`).join(' ')}`
-          .toLowerCase()
-          .includes(w),
-      ),
-  );
-  const { by, down } = sort.value;
-  const sign = down ? -1 : 1;
-  return found
-    .map((r) => [keyOf(r, by), r] as const)
-    .sort(
-      ([a, ra], [b, rb]) =>
-        (a === null || b === null
-          ? Number(a === null) - Number(b === null)
-          : a < b
-            ? -sign
-            : a > b
-              ? sign
-              : 0) || ra.name.localeCompare(rb.name),
-    )
-    .map(([, r]) => r);
-});
+const listed = computed(() => listSites(rows.value ?? [], { ...view, words: view.words ?? '' }));
+const held = computed(() => listed.value.filter((r) => shownPlace(r)?.audit?.gate === 'held').length);
+/** What is best looked at from the top down. */
+const DOWN_FIRST: readonly SortKey[] = ['blockers', 'fixes', 'audit'];
 function sortBy(by: SortKey): void {
-  sort.value =
-    sort.value.by === by
-      ? { by, down: !sort.value.down }
-      : { by, down: ['blockers', 'fixes', 'audit'].includes(by) };
+  view.down = view.by === by ? !view.down : DOWN_FIRST.includes(by);
+  view.by = by;
 }
 const allChosen = computed(
   () => listed.value.length > 0 && listed.value.every((r) => chosen.value.has(r.id)),
@@ -107,9 +58,6 @@ const COLUMNS: { key: SortKey; label: string; class: string }[] = [
   { key: 'fixes', label: 'Open fixes', class: 'right fixes' },
   { key: 'audit', label: 'Last audit', class: 'audit' },
 ];
-const many = computed(() => ({
-  held: listed.value.filter((r) => shownPlace(r)?.audit?.gate === 'held').length,
-}));
 </script>
 
 <template>
@@ -121,8 +69,8 @@ const many = computed(() => ({
           listed.length === rows.length
             ? quantity(rows.length, 'site')
             : `${listed.length} of ${quantity(rows.length, 'site')}`
-        }}<template v-if="many.held"
-          >, <span class="fray">{{ many.held }} held</span></template
+        }}<template v-if="held"
+          >, <span class="fray">{{ held }} held</span></template
         ></span
       >
       <span class="spring" />
@@ -130,7 +78,7 @@ const many = computed(() => ({
         >Audit {{ quantity(chosen.size, 'site') }}</v-btn
       >
       <v-text-field
-        v-model="words"
+        v-model="view.words"
         class="filter"
         placeholder="Filter by words"
         aria-label="Filter by words"
@@ -138,7 +86,7 @@ const many = computed(() => ({
         clearable
       />
       <v-select
-        v-model="stage"
+        v-model="view.stage"
         :items="['all', ...STAGES].map((s) => ({ value: s, title: s === 'all' ? 'All stages' : s }))"
         class="stages"
         aria-label="Stage"
@@ -162,75 +110,21 @@ const many = computed(() => ({
           :key="c.key"
           role="columnheader"
           :class="c.class"
-          :aria-sort="sort.by === c.key ? (sort.down ? 'descending' : 'ascending') : 'none'"
+          :aria-sort="view.by === c.key ? (view.down ? 'descending' : 'ascending') : 'none'"
           ><button type="button" @click="sortBy(c.key)">
             {{ c.label
-            }}<span v-if="sort.by === c.key" aria-hidden="true">{{ sort.down ? ' ↓' : ' ↑' }}</span>
+            }}<span v-if="view.by === c.key" aria-hidden="true">{{ view.down ? ' ↓' : ' ↑' }}</span>
           </button></span
         >
       </div>
       <v-virtual-scroll :items="listed" :item-height="44" max-height="calc(100vh - 150px)">
         <template #default="{ item: r }">
-          <div class="row" role="row" :class="{ chosen: chosen.has(r.id) }">
-            <span role="cell" class="tick"
-              ><input
-                type="checkbox"
-                :checked="chosen.has(r.id)"
-                :aria-label="`Choose ${r.name}`"
-                @change="choose(r.id, ($event.target as HTMLInputElement).checked)"
-            /></span>
-            <span role="cell" class="site"
-              ><NuxtLink :to="`/sites/${r.id}`" class="name cut">{{ r.name }}</NuxtLink
-              ><span v-if="r.client !== r.name" class="faint cut small">{{ r.client }}</span></span
-            >
-            <span role="cell" class="stage"
-              ><span class="cut">{{ r.stage }}</span
-              ><span v-if="r.launchDate" class="faint cut small"
-                >{{ r.stage === 'launched' ? '' : 'launch ' }}{{ daysFrom(r.launchDate) }}</span
-              ></span
-            >
-            <span role="cell" class="band">
-              <template v-if="running.get(r.shown)"
-                ><AuditProgress :audit="running.get(r.shown)!" class="grow"
-              /></template>
-              <template v-else
-                ><BandStrip :band="shownPlace(r)?.audit?.band ?? null" /><span
-                  class="num score"
-                  :title="
-                    shownPlace(r)?.audit?.provisional
-                      ? 'provisional: less than 80 % of the weight is decided'
-                      : ''
-                  "
-                  >{{ shownPlace(r)?.audit?.score ?? '–'
-                  }}<span v-if="shownPlace(r)?.audit?.provisional" class="faint">?</span
-                  ><span
-                    v-if="
-                      shownPlace(r)?.audit?.scoreBefore != null &&
-                      shownPlace(r)!.audit!.scoreBefore !== shownPlace(r)!.audit!.score
-                    "
-                    class="faint change"
-                    >{{ shownPlace(r)!.audit!.score! > shownPlace(r)!.audit!.scoreBefore! ? '+' : '−'
-                    }}{{ Math.abs(shownPlace(r)!.audit!.score! - shownPlace(r)!.audit!.scoreBefore!) }}</span
-                  ></span
-                ></template
-              >
-            </span>
-            <span role="cell" class="gate"
-              ><GateWord
-                :gate="shownPlace(r)?.audit?.gate ?? null"
-                :note="shownPlace(r)?.audit?.gateNote"
-              /><span class="faint cut small">{{ shownPlace(r)?.name.toLowerCase() }}</span></span
-            >
-            <span role="cell" class="right num" :class="{ fray: shownPlace(r)?.audit?.blockers }">{{
-              shownPlace(r)?.audit?.blockers ?? '–'
-            }}</span>
-            <span role="cell" class="right num fixes">{{
-              r.places.reduce((n, p) => n + p.openFixes, 0)
-            }}</span>
-            <span role="cell" class="audit faint">{{
-              shownPlace(r)?.audit ? ago(shownPlace(r)!.audit!.at) : 'never'
-            }}</span>
-          </div>
+          <RosterLine
+            :site="r"
+            :running="running.get(r.shown)"
+            :model-value="chosen.has(r.id)"
+            @update:model-value="choose(r.id, $event)"
+          />
         </template>
       </v-virtual-scroll>
       <div v-if="!listed.length" class="empty">
@@ -281,42 +175,6 @@ const many = computed(() => ({
 .row > span {
   min-width: 0;
 }
-.site,
-.stage,
-.gate {
-  display: flex;
-  flex-direction: column;
-  line-height: 1.25;
-}
-.band {
-  display: flex;
-  align-items: center;
-  gap: 10px;
-}
-.grow {
-  flex: 1;
-}
-.score {
-  font-weight: 600;
-  font-size: 15px;
-  min-width: 52px;
-}
-.change {
-  font-weight: 400;
-  font-size: 12px;
-  margin-left: 4px;
-}
-.name {
-  font-weight: 600;
-  color: inherit;
-  text-decoration: none;
-}
-.name:hover {
-  text-decoration: underline;
-}
-.small {
-  font-size: 12px;
-}
 .right {
   text-align: right;
 }
@@ -347,12 +205,6 @@ input[type='checkbox'] {
   .tick,
   .right {
     display: none;
-  }
-  .band :deep(svg) {
-    width: 76px;
-  }
-  .score {
-    min-width: 40px;
   }
   .filter {
     flex: 1 1 100%;

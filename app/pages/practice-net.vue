@@ -24,7 +24,7 @@ const slug = ref('');
 const words = ref('');
 async function load(): Promise<void> {
   try {
-    sites.value = (await api<{ sites: PracticeSite[] }>('/api/practice-net')).sites;
+    sites.value = (await api('/api/practice-net')).sites;
     slug.value ||= sites.value[0]?.slug ?? '';
   } catch (error) {
     fault.value = (error as Error).message;

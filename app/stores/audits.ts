@@ -11,7 +11,7 @@ export const useAudits = defineStore('audits', () => {
     clearTimeout(timer);
     try {
       const before = running.value.map((a) => a.id);
-      running.value = await api<RunningAudit[]>('/api/audits/running');
+      running.value = await api('/api/audits/running');
       const now = new Set(running.value.map((a) => a.id));
       const gone = before.filter((id) => !now.has(id));
       if (gone.length) ended.value++;
@@ -25,10 +25,7 @@ export const useAudits = defineStore('audits', () => {
   async function start(environmentIds: number[]): Promise<void> {
     const notes = useNotes();
     try {
-      const answer = await api<{ started: { auditId: number }[]; refused: { reason: string }[] }>(
-        '/api/audits',
-        { method: 'POST', body: { environmentIds } },
-      );
+      const answer = await api('/api/audits', { method: 'POST', body: { environmentIds } });
       const known = new Set(running.value.map((a) => a.id));
       // counted as running at once, so that an audit quicker than the next question is noticed too
       running.value = [
@@ -57,7 +54,7 @@ export const useAudits = defineStore('audits', () => {
 
   async function stop(id: number): Promise<void> {
     try {
-      await api(`/api/audits/${id}/stop`, { method: 'POST', body: {} });
+      await api('/api/audits/:id/stop', { params: { id }, method: 'POST', body: {} });
     } catch (error) {
       useNotes().say((error as Error).message, true);
     }

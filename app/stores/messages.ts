@@ -9,10 +9,7 @@ export const useMessages = defineStore('messages', () => {
   async function poll(): Promise<void> {
     clearTimeout(timer);
     try {
-      [list.value, jobs.value] = await Promise.all([
-        api<Message[]>('/api/messages'),
-        api<Omit<Job, 'results'>[]>('/api/jobs'),
-      ]);
+      [list.value, jobs.value] = await Promise.all([api('/api/messages'), api('/api/jobs')]);
     } catch {
       /* said by the screen that asks next; polling goes on */
     }
@@ -27,7 +24,7 @@ export const useMessages = defineStore('messages', () => {
   }
   async function stop(id: string): Promise<void> {
     try {
-      await api(`/api/jobs/${id}/stop`, { method: 'POST', body: {} });
+      await api('/api/jobs/:job/stop', { params: { job: id }, method: 'POST', body: {} });
     } catch (error) {
       useNotes().say((error as Error).message, true);
     }

@@ -11,7 +11,7 @@ export const useSession = defineStore('session', () => {
   const people = ref<{ id: number; name: string }[]>([]);
   async function load(): Promise<void> {
     if (me.value) return;
-    me.value = await api<Me>('/api/me');
+    me.value = await api('/api/me');
     people.value = await api('/api/people');
   }
   async function signOut(): Promise<void> {

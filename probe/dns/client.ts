@@ -32,7 +32,7 @@ const ATTEMPTS = 3;
 
 /** One question while it is asked. */
 class Asking {
-  private readonly started = this.options.now();
+  private readonly started: number;
   private edns = true;
   private reason = 'no answer in time';
 
@@ -40,7 +40,9 @@ class Asking {
     private readonly server: Destination,
     private readonly question: Question,
     private readonly options: AskOptions,
-  ) {}
+  ) {
+    this.started = options.now();
+  }
 
   async answer(): Promise<WireAnswer> {
     for (let attempt = 0; attempt < ATTEMPTS; attempt++) {

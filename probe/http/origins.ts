@@ -65,9 +65,9 @@ export class Origin {
   private pausedUntil = 0;
   private h2?: H2Session;
   private readonly pool: Pool;
-  private readonly secure = this.url.protocol === 'https:';
-  private readonly host = this.url.hostname.replace(/^\[|\]$/g, '');
-  private readonly port = Number(this.url.port) || (this.secure ? 443 : 80);
+  private readonly secure: boolean;
+  private readonly host: string;
+  private readonly port: number;
 
   constructor(
     private readonly url: URL,
@@ -76,6 +76,9 @@ export class Origin {
     private readonly net: { dialer: Dialer; store: TrustStore; flood: FloodGuard },
     private readonly options: OriginOptions,
   ) {
+    this.secure = url.protocol === 'https:';
+    this.host = url.hostname.replace(/^\[|\]$/g, '');
+    this.port = Number(url.port) || (this.secure ? 443 : 80);
     this.pool = new Pool(url.origin, {
       connections: options.connections,
       pipelining: 1,

@@ -1,4 +1,5 @@
 /** A place's audits and verdicts over time, and what made a score change. */
+import type { Result } from '#core/score/score';
 import { ChecklistVersion } from '../checklists/models';
 import { Audit, VerdictRow, type VerdictCause } from './models';
 
@@ -11,7 +12,7 @@ const BESIDE: Partial<Record<VerdictCause, string>> = {
 };
 
 interface Stored {
-  band?: unknown;
+  band?: Result['band'];
   gateNote?: string;
   provisional?: boolean;
 }

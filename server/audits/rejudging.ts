@@ -1,6 +1,7 @@
 /** Judging the stored evidence of many sites by another checklist: first as a look ahead, then for good. */
 import type { Checklist } from '#core/facts/checklist';
 import type { JudgedFinding } from '#core/checks/engine/judge';
+import type { Gate } from '#core/score/score';
 import { urgency } from '#core/score/urgency';
 import { Audit, AuditFindings } from './models';
 import { Environment, Site } from '../sites/models';
@@ -17,8 +18,8 @@ export interface Ahead {
   siteId: number;
   site: string;
   place: string;
-  before: { score: number | null; gate: string | null };
-  after: { score: number | null; gate: string };
+  before: { score: number | null; gate: Gate | null };
+  after: { score: number | null; gate: Gate };
   changes: { check: string; title: string; from: string; to: string }[];
 }
 

@@ -47,8 +47,7 @@ export function pairedRatio<T>(
   goal: number,
   baseline: () => T,
   ours: (made: T) => void,
-  warm = 3000,
-  rounds = 500,
+  { warm = 3000, rounds = 500 } = {},
 ): boolean {
   const ratios: number[] = [],
     a: number[] = [],

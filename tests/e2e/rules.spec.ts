@@ -339,7 +339,7 @@ for (const width of [1280, 390]) {
       '/checklists',
       '/checklists/1',
       '/host-profiles',
-      '/host-profiles/Cairn%20Builder',
+      '/host-profiles/1',
       '/sites/import',
       '/sites/2?tab=brief',
     ]) {

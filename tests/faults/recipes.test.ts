@@ -100,54 +100,56 @@ beforeAll(async () => {
 });
 afterAll(() => net.close());
 
+const FILES: Record<string, string> = {
+  'robots.txt': '/robots.txt',
+  'security.txt': '/.well-known/security.txt',
+};
+const isTag = (text: string): boolean => /^<[a-z]/.test(text) && !/^<\?xml|^<VirtualHost/i.test(text);
+
+function pasteRecords(text: string): void {
+  const zone = readZoneFile(text);
+  expect(zone.errors).toEqual([]);
+  const records = zone.records.map(({ name, type, value, ttl = 3600 }) => ({
+    name,
+    type,
+    value: type === 'TXT' || type === 'CAA' ? value.replace(/"/g, '') : value,
+    ttl,
+  }));
+  hand.records.push(...records);
+}
+
+function pasteRedirects(text: string): void {
+  for (const block of text.split(/(?=server \{)/)) {
+    const name = /server_name (\S+);/.exec(block)?.[1];
+    const scheme = /listen 80/.test(block) ? 'http' : 'https';
+    if (name) hand.redirects.set(`${scheme}://${name}`, /return 301 (\S+);/.exec(block)![1]!);
+  }
+  for (const m of text.matchAll(/location = (\S+) \{ return 301 (\S+); \}/g))
+    hand.redirects.set(`https://${HOST}${m[1]}`, `https://${HOST}${m[2]}`);
+}
+
+/** What is done with a text, by its kind; undefined for one that has no place here. */
+function handling({ label, text }: Paste, check: string): (() => void) | undefined {
+  if (isTag(text)) {
+    const isForHome = /home page/.test(label) || check === 'identity.title-names-site';
+    const path = /^https:/.test(label) ? new URL(label).pathname : isForHome ? '/' : undefined;
+    return () => hand.tags.push({ path, tag: text });
+  }
+  if (text.startsWith('<?xml') || Object.hasOwn(FILES, label))
+    return () => hand.files.set(FILES[label] ?? '/sitemap.xml', text);
+  if (/^[A-Z][A-Za-z-]+: \S/.test(text) && label.startsWith('Header')) {
+    const at = text.indexOf(':');
+    return () => hand.headers.push([text.slice(0, at), text.slice(at + 1).trim()]);
+  }
+  if (/ IN [A-Z]+ /.test(text)) return () => pasteRecords(text);
+  return label === 'nginx' && /return 301 \S+;/.test(text) ? () => pasteRedirects(text) : undefined;
+}
+
 /** Pastes each text where its kind belongs. @returns how many could be pasted */
 function paste(all: readonly Paste[], check: string): number {
-  let n = 0;
-  for (const { label, text } of all) {
-    const path = /^https:/.test(label) ? new URL(label).pathname : undefined;
-    const redirects = [...text.matchAll(/return 301 (\S+);/g)].map((m) => m[1]!);
-    if (/^<[a-z]/.test(text) && !/^<\?xml|^<VirtualHost/i.test(text))
-      hand.tags.push({
-        path: path ?? (/home page/.test(label) || check === 'identity.title-names-site' ? '/' : undefined),
-        tag: text,
-      });
-    else if (text.startsWith('<?xml') || label === 'robots.txt' || label === 'security.txt')
-      hand.files.set(
-        label === 'robots.txt'
-          ? '/robots.txt'
-          : label === 'security.txt'
-            ? '/.well-known/security.txt'
-            : '/sitemap.xml',
-        text,
-      );
-    else if (/^[A-Z][A-Za-z-]+: \S/.test(text) && label.startsWith('Header'))
-      hand.headers.push([text.slice(0, text.indexOf(':')), text.slice(text.indexOf(':') + 1).trim()]);
-    else if (/ IN [A-Z]+ /.test(text)) {
-      const zone = readZoneFile(text);
-      expect(zone.errors).toEqual([]);
-      hand.records.push(
-        ...zone.records.map((r) => ({
-          name: r.name,
-          type: r.type,
-          value: r.type === 'TXT' || r.type === 'CAA' ? r.value.replace(/"/g, '') : r.value,
-          ttl: r.ttl ?? 3600,
-        })),
-      );
-    } else if (label === 'nginx' && redirects.length) {
-      for (const block of text.split(/(?=server \{)/)) {
-        const name = /server_name (\S+);/.exec(block)?.[1];
-        if (name)
-          hand.redirects.set(
-            `${/listen 80/.test(block) ? 'http' : 'https'}://${name}`,
-            /return 301 (\S+);/.exec(block)![1]!,
-          );
-      }
-      for (const m of text.matchAll(/location = (\S+) \{ return 301 (\S+); \}/g))
-        hand.redirects.set(`https://${HOST}${m[1]}`, `https://${HOST}${m[2]}`);
-    } else continue;
-    n++;
-  }
-  return n;
+  const done = all.flatMap((p) => handling(p, check) ?? []);
+  for (const paste of done) paste();
+  return done.length;
 }
 
 /** Faults whose recipe gives a text that can be pasted as it is. */

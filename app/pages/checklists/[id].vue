@@ -7,6 +7,7 @@ import { SITUATIONS } from '#core/facts/situation';
 import { checklistMarkdown } from '#core/formats/checklist-markdown';
 import {
   checklistOf,
+  isChanged,
   moveRow,
   ownId,
   ownRow,
@@ -27,12 +28,18 @@ const fault = ref('');
 const rowFaults = ref<Record<string, string[]>>({});
 const busy = ref(false);
 const words = ref('');
-const only = ref<'all' | 'on' | 'changed' | 'hand'>('all');
+type Show = 'all' | 'on' | 'changed' | 'hand';
+const SHOWS: { key: Show; label: string }[] = [
+  { key: 'all', label: 'All' },
+  { key: 'on', label: 'Asked' },
+  { key: 'changed', label: 'Changed' },
+  { key: 'hand', label: 'By hand' },
+];
+const only = ref<Show>('all');
 const open = ref('');
 const panel = ref<'' | 'ahead' | 'assign' | 'versions'>('');
 const dragged = ref('');
 const again = ref(false);
-const chosen = ref<number[]>([]);
 useHead({ title: computed(() => `${detail.value?.name ?? 'Checklist'} – Armband`) });
 const composed = (): Checklist =>
   checklistOf(rows.value, { ...about, version: detail.value?.checklist.version ?? 1 });
@@ -47,7 +54,7 @@ function fill(list: Checklist): void {
 }
 async function load(): Promise<void> {
   try {
-    detail.value = await api<ChecklistDetail>(`/api/checklists/${id}`);
+    detail.value = await api('/api/checklists/:id', { params: { id } });
     fill(detail.value.checklist);
     clean.value = state.value;
   } catch (error) {
@@ -55,7 +62,7 @@ async function load(): Promise<void> {
   }
 }
 async function reload(): Promise<void> {
-  const d = await api<ChecklistDetail>(`/api/checklists/${id}`).catch(() => null);
+  const d = await api('/api/checklists/:id', { params: { id } }).catch(() => null);
   if (d && detail.value) {
     detail.value.sites = d.sites;
     detail.value.assignments = d.assignments;
@@ -63,28 +70,21 @@ async function reload(): Promise<void> {
   again.value = true;
 }
 onMounted(load);
-watch(again, (is) => {
-  if (is) chosen.value = (detail.value?.sites ?? []).map((s) => s.id);
-});
 onBeforeRouteLeave(
   () => fixed.value || !changed.value || confirm('The checklist has changes that are not saved. Leave them?'),
 );
 
+const SHOWN: Record<Show, (r: ChecklistDraftRow) => boolean> = {
+  all: () => true,
+  on: (r) => r.on,
+  changed: (r) => isChanged(r),
+  hand: (r) => r.byHand,
+};
 const matches = computed(() => {
-  const parts = words.value.toLowerCase().split(/\s+/).filter(Boolean);
+  const find = matching(words.value ?? '');
   return (r: ChecklistDraftRow): boolean =>
-    (only.value === 'all' ||
-      (only.value === 'on' ? r.on : only.value === 'hand' ? r.byHand : isChanged(r))) &&
-    parts.every((w) => `${r.id} ${r.title} ${r.catalogueTitle} ${r.severity}`.toLowerCase().includes(w));
+    SHOWN[only.value](r) && find(`${r.id} ${r.title} ${r.catalogueTitle} ${r.severity}`);
 });
-const isChanged = (r: ChecklistDraftRow): boolean =>
-  Boolean(r.own) ||
-  !r.on ||
-  r.severity !== r.catalogueSeverity ||
-  r.weight !== '' ||
-  r.title !== '' ||
-  r.note !== '' ||
-  Object.values(r.parameters).some(Boolean);
 const sections = computed(() =>
   SECTIONS.map((s) => {
     const own = rows.value.filter((r) => r.section === s);
@@ -150,23 +150,9 @@ const switchSection = (section: Section, on: boolean): void => {
 async function checked(): Promise<Checklist | undefined> {
   const list = composed();
   const { faults } = await readChecklist(list);
-  const byRow: Record<string, string[]> = {};
-  const rest: string[] = [];
-  const own = list.own ?? [];
-  for (const f of faults) {
-    const [, kind, i] = /^(items|own)\.(\d+)/.exec(f.path) ?? [];
-    const at =
-      kind === 'items' ? list.items[Number(i)]?.check : kind === 'own' ? own[Number(i)]?.id : undefined;
-    const sentence = f.message
-      .replace(/^(?:items|own)\.\d+\.(?:test\.)?/, '')
-      .replace(at ? `${at}: ` : '', '');
-    if (at) (byRow[at] ??= []).push(sentence);
-    else rest.push(f.message);
-  }
+  const { byRow, sentence } = sortFaults(faults, list);
   rowFaults.value = byRow;
-  fault.value = faults.length
-    ? [...rest, `${faults.length} ${faults.length === 1 ? 'line needs' : 'lines need'} a look.`].join(' ')
-    : '';
+  fault.value = sentence;
   const first = Object.keys(byRow)[0];
   if (first) {
     open.value = first;
@@ -182,10 +168,7 @@ async function save(): Promise<void> {
   if (!list) return;
   busy.value = true;
   try {
-    const { version } = await api<{ version: number }>(`/api/checklists/${id}`, {
-      method: 'PUT',
-      body: list,
-    });
+    const { version } = await api('/api/checklists/:id', { params: { id }, method: 'PUT', body: list });
     await load();
     again.value = (detail.value?.sites.length ?? 0) > 0;
     notes.say(`Saved as version ${version}.`);
@@ -195,9 +178,9 @@ async function save(): Promise<void> {
     busy.value = false;
   }
 }
-async function judgeAgain(): Promise<void> {
+async function judgeAgain(siteIds: number[]): Promise<void> {
   try {
-    await api('/api/checklists/judge-again', { method: 'POST', body: { siteIds: chosen.value } });
+    await api('/api/checklists/judge-again', { method: 'POST', body: { siteIds } });
     again.value = false;
     notes.say('Their stored evidence is being judged again; how far it is stands at the top.');
     await useMessages().poll();
@@ -207,13 +190,13 @@ async function judgeAgain(): Promise<void> {
 }
 async function copy(): Promise<void> {
   try {
-    const { id: made } = await api<{ id: number }>('/api/checklists', {
+    const { id: made } = await api('/api/checklists', {
       method: 'POST',
       body: {
         ...composed(),
         name: freeName(
           `${about.name} copy`,
-          (await api<{ name: string }[]>('/api/checklists')).map((c) => c.name),
+          (await api('/api/checklists')).map((c) => c.name),
         ),
       },
     });
@@ -226,12 +209,17 @@ async function copy(): Promise<void> {
 async function remove(): Promise<void> {
   if (!confirm(`Take the checklist ${about.name} away?`)) return;
   try {
-    await api(`/api/checklists/${id}`, { method: 'DELETE' });
+    await api('/api/checklists/:id', { params: { id }, method: 'DELETE' });
     clean.value = state.value;
     await navigateTo('/checklists');
   } catch (error) {
     fault.value = (error as Error).message;
   }
+}
+function bringBack({ version, data }: ChecklistDetail['versions'][number]): void {
+  fill({ ...data, name: about.name });
+  panel.value = '';
+  notes.say(`Version ${version} fills the composer. Save makes it the newest.`);
 }
 function exportMarkdown(): void {
   saveText(fileName(about.name, 'md'), checklistMarkdown(composed()), 'text/markdown');
@@ -280,32 +268,13 @@ function exportMarkdown(): void {
       <p v-if="fixed" class="faint">
         This one comes with Armband and follows its catalogue. Copy it to change it.
       </p>
-      <p v-if="again && detail.sites.length" class="again sheet">
-        <span
-          >{{ detail.sites.length }} {{ detail.sites.length === 1 ? 'site is' : 'sites are' }} judged by this
-          checklist from now on. What is stored of them was judged by what held before.</span
-        ><v-autocomplete
-          v-model="chosen"
-          :items="detail.sites"
-          item-title="name"
-          item-value="id"
-          label="Sites to judge again"
-          multiple
-          variant="outlined"
-          density="compact"
-          hide-details
-          class="which"
-          ><template #selection="{ index }"
-            ><span v-if="index === 0" class="cut">{{
-              chosen.length === detail.sites.length
-                ? 'all of them'
-                : `${chosen.length} of ${detail.sites.length}`
-            }}</span></template
-          ></v-autocomplete
-        ><v-btn size="small" color="primary" variant="flat" :disabled="!chosen.length" @click="judgeAgain"
-          >Judge their stored evidence again</v-btn
-        ><v-btn size="small" variant="text" @click="again = false">Wait for the next audits</v-btn>
-      </p>
+      <RejudgeOffer
+        v-if="again && detail.sites.length"
+        :key="detail.sites.length"
+        :sites="detail.sites"
+        @judge="judgeAgain"
+        @later="again = false"
+      />
       <LookAhead
         v-if="panel === 'ahead'"
         :checklist="checked"
@@ -323,28 +292,14 @@ function exportMarkdown(): void {
           reload();
         "
       />
-      <section v-if="panel === 'versions'" class="sheet gap pad" aria-label="Versions">
-        <div class="page-head">
-          <h2>Versions</h2>
-          <span class="spring" /><v-btn size="small" variant="text" @click="panel = ''">Close</v-btn>
-        </div>
-        <div v-for="v in detail.versions" :key="v.version" class="version">
-          <span class="num">Version {{ v.version }}</span
-          ><span class="faint"
-            >{{ v.savedBy ?? 'Armband' }}, {{ moment(v.savedAt) }},
-            {{ v.data.items.filter((i) => i.on !== false).length }} checks</span
-          ><span class="spring" /><v-btn
-            size="small"
-            :disabled="v.version === detail.checklist.version"
-            @click="
-              fill({ ...v.data, name: about.name });
-              panel = '';
-              notes.say(`Version ${v.version} fills the composer. Save makes it the newest.`);
-            "
-            >Bring back</v-btn
-          >
-        </div>
-      </section>
+      <ChecklistVersions
+        v-if="panel === 'versions'"
+        :versions="detail.versions"
+        :present="detail.checklist.version"
+        class="gap"
+        @close="panel = ''"
+        @back="bringBack"
+      />
       <div class="sheet pad gap grid">
         <v-text-field v-model="about.name" label="Name" :disabled="fixed" /><v-text-field
           v-model="about.description"
@@ -353,18 +308,7 @@ function exportMarkdown(): void {
         />
       </div>
       <div class="page-head">
-        <div class="filters" role="group" aria-label="Which checks">
-          <button
-            v-for="o in ['all', 'on', 'changed', 'hand'] as const"
-            :key="o"
-            type="button"
-            :aria-pressed="only === o"
-            :class="{ on: only === o }"
-            @click="only = o"
-          >
-            {{ { all: 'All', on: 'Asked', changed: 'Changed', hand: 'By hand' }[o] }}
-          </button>
-        </div>
+        <FilterButtons v-model="only" :options="SHOWS" label="Which checks" />
         <v-text-field
           v-model="words"
           class="filter"
@@ -429,15 +373,6 @@ function exportMarkdown(): void {
   grid-template-columns: 1fr 2fr;
   gap: 12px;
 }
-.again {
-  display: flex;
-  gap: 12px;
-  align-items: center;
-  padding: 10px 14px;
-  margin-bottom: 12px;
-  flex-wrap: wrap;
-  border-color: rgb(var(--v-theme-primary));
-}
 .group {
   display: flex;
   align-items: baseline;
@@ -452,33 +387,6 @@ section:first-child > .group {
   text-decoration: underline;
   color: rgb(var(--v-theme-primary));
   font-size: 13px;
-}
-.which {
-  max-width: 240px;
-}
-.version {
-  display: flex;
-  gap: 12px;
-  align-items: center;
-  padding: 6px 0;
-  border-top: 1px solid rgb(var(--v-theme-rule));
-}
-.filters {
-  display: flex;
-  border: 1px solid rgb(var(--v-theme-rule));
-  border-radius: 4px;
-  overflow: hidden;
-  background: rgb(var(--v-theme-surface));
-}
-.filters button {
-  padding: 5px 12px;
-}
-.filters button + button {
-  border-left: 1px solid rgb(var(--v-theme-rule));
-}
-.filters button.on {
-  background: rgb(var(--v-theme-primary), 0.12);
-  font-weight: 600;
 }
 .filter {
   max-width: 240px;

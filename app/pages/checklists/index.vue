@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { readChecklist } from '#core/entry/checklist';
 import type { Checklist } from '#core/facts/checklist';
-import type { ChecklistDetail, ChecklistLine } from '~/types';
+import type { ChecklistLine } from '~/types';
 
 /** The agency's checklists and what each is for. */
 useHead({ title: 'Checklists – Armband' });
@@ -11,7 +11,7 @@ const fault = ref('');
 onMounted(load);
 async function load(): Promise<void> {
   try {
-    list.value = await api<ChecklistLine[]>('/api/checklists');
+    list.value = await api('/api/checklists');
   } catch (error) {
     fault.value = (error as Error).message;
   }
@@ -24,7 +24,7 @@ const free = (wanted: string): string =>
 async function make(checklist: Checklist): Promise<void> {
   fault.value = '';
   try {
-    const { id } = await api<{ id: number }>('/api/checklists', { method: 'POST', body: checklist });
+    const { id } = await api('/api/checklists', { method: 'POST', body: checklist });
     await navigateTo(`/checklists/${id}`);
   } catch (error) {
     fault.value = (error as Error).message;
@@ -32,7 +32,7 @@ async function make(checklist: Checklist): Promise<void> {
 }
 async function copy(line: ChecklistLine): Promise<void> {
   try {
-    const { checklist } = await api<ChecklistDetail>(`/api/checklists/${line.id}`);
+    const { checklist } = await api('/api/checklists/:id', { params: { id: line.id } });
     await make({ ...checklist, name: free(`${line.name} copy`) });
   } catch (error) {
     fault.value = (error as Error).message;

@@ -16,7 +16,7 @@ const making = ref(false);
 onMounted(load);
 async function load(): Promise<void> {
   try {
-    list.value = await api<ProfileLine[]>('/api/host-profiles');
+    list.value = await api('/api/host-profiles');
   } catch (error) {
     fault.value = (error as Error).message;
   }
@@ -24,8 +24,8 @@ async function load(): Promise<void> {
 async function make(profile: HostProfile): Promise<void> {
   fault.value = '';
   try {
-    await api('/api/host-profiles', { method: 'POST', body: profile });
-    await navigateTo(`/host-profiles/${encodeURIComponent(profile.name)}`);
+    const { id } = await api('/api/host-profiles', { method: 'POST', body: profile });
+    await navigateTo(`/host-profiles/${id}`);
   } catch (error) {
     fault.value = (error as Error).message;
   }
@@ -89,9 +89,9 @@ function says(p: HostProfile): string {
     </form>
     <div v-if="list?.length" class="sheet">
       <div v-for="p in list" :key="p.name" class="row">
-        <NuxtLink :to="`/host-profiles/${encodeURIComponent(p.name)}`" class="name cut">{{
-          p.name
-        }}</NuxtLink><span class="faint cut">{{ says(p.profile) || 'nothing noted yet' }}</span
+        <NuxtLink :to="`/host-profiles/${p.id}`" class="name cut">{{ p.name }}</NuxtLink><span
+          class="faint cut"
+          >{{ says(p.profile) || 'nothing noted yet' }}</span
         ><span class="num">{{ p.sites }} {{ p.sites === 1 ? 'site' : 'sites' }}</span
         ><span class="faint cut">version {{ p.version }}, {{ p.savedBy ?? 'Armband' }}</span
         ><v-btn

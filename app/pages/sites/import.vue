@@ -17,7 +17,7 @@ async function look(): Promise<void> {
   fault.value = '';
   busy.value = true;
   try {
-    seen.value = await api<CsvSites>('/api/sites/look', { method: 'POST', body: { text: text.value } });
+    seen.value = await api('/api/sites/look', { method: 'POST', body: { text: text.value } });
     onlyBad.value = bad.value > 0 && seen.value.rows.length > 20;
   } catch (error) {
     fault.value = (error as Error).message;
@@ -39,7 +39,7 @@ async function save(): Promise<void> {
   busy.value = true;
   fault.value = '';
   try {
-    const { taken, left } = await api<{ taken: number; left: number }>('/api/sites/import', {
+    const { taken, left } = await api('/api/sites/import', {
       method: 'POST',
       body: { text: text.value, onlyGood: bad.value > 0 },
     });

@@ -37,7 +37,7 @@ const reading = ref('');
 const proposals = ref<Proposal[] | null>(null);
 const readFrom = ref('');
 onMounted(async () => {
-  profiles.value = (await api<{ name: string }[]>('/api/host-profiles').catch(() => [])).map((p) => p.name);
+  profiles.value = (await api('/api/host-profiles').catch(() => [])).map((p) => p.name);
 });
 
 // vue-tsc takes two slashes in a template's attribute for a comment
@@ -60,7 +60,7 @@ async function read(url: string): Promise<void> {
   reading.value = address;
   proposals.value = null;
   try {
-    const answer = await api<{ url: string; proposals: Proposal[] }>('/api/read-site', {
+    const answer = await api('/api/read-site', {
       method: 'POST',
       body: { url: address },
     });
@@ -98,7 +98,7 @@ async function save(): Promise<void> {
   if (fault) return;
   busy.value = true;
   try {
-    const { id } = await api<{ id: number }>('/api/sites', {
+    const { id } = await api('/api/sites', {
       method: 'POST',
       body: {
         name: taken.name.trim(),

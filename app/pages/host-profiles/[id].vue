@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { draftFrom, valueAt, writeFieldText } from '#core/entry/field-text';
+import { draftFrom, writeFieldText } from '#core/entry/field-text';
 import { withScheme } from '#core/extract/address';
 import { HostProfileDto } from '#core/entry/host-profile';
 import { PROFILE_GROUPS } from '#core/entry/host-profile-fields';
@@ -9,9 +9,10 @@ import type { ProfileDetail, Version } from '~/types';
 /** One host profile: its fields, versions, and what an untouched site of it teaches. */
 const route = useRoute();
 const notes = useNotes();
-const name = computed(() => String(route.params.name));
-useHead({ title: computed(() => `${name.value} – Armband`) });
+const id = Number(route.params.id);
 const detail = ref<ProfileDetail | null>(null);
+const name = computed(() => detail.value?.name ?? 'Host profile');
+useHead({ title: computed(() => `${name.value} – Armband`) });
 const draft = ref(draftFrom(PROFILE_GROUPS, {}));
 const clean = ref('');
 const busy = ref(false);
@@ -39,7 +40,7 @@ function reset(): void {
 }
 async function load(): Promise<void> {
   try {
-    detail.value = await api<ProfileDetail>(`/api/host-profiles/${encodeURIComponent(name.value)}`);
+    detail.value = await api('/api/host-profiles/:id', { params: { id } });
     reset();
   } catch (error) {
     fault.value = (error as Error).message;
@@ -55,18 +56,17 @@ async function save(): Promise<void> {
   if (found) return;
   busy.value = true;
   try {
-    const { version, job } = await api<{ version: number; job: string | null }>(
-      `/api/host-profiles/${encodeURIComponent(name.value)}`,
-      { method: 'PUT', body: got.data },
-    );
+    const { version, job } = await api('/api/host-profiles/:id', {
+      params: { id },
+      method: 'PUT',
+      body: got.data,
+    });
     clean.value = JSON.stringify(draft.value);
     notes.say(
       `Saved as version ${version}.${job ? ' The stored evidence of its sites is being judged by it.' : ''}`,
     );
     void useMessages().poll();
-    const now = String(got.data.name);
-    if (now !== name.value) await navigateTo(`/host-profiles/${encodeURIComponent(now)}`, { replace: true });
-    else await load();
+    await load();
   } catch (error) {
     fault.value = (error as Error).message;
   } finally {
@@ -81,7 +81,7 @@ function bringBack(v: Version<HostProfile>): void {
 async function drop(): Promise<void> {
   if (!confirm(`Take ${name.value} away, with all its versions?`)) return;
   try {
-    await api(`/api/host-profiles/${encodeURIComponent(name.value)}`, { method: 'DELETE' });
+    await api('/api/host-profiles/:id', { params: { id }, method: 'DELETE' });
     clean.value = JSON.stringify(draft.value);
     notes.say(`${name.value} is taken away.`);
     await navigateTo('/host-profiles');
@@ -95,10 +95,10 @@ async function learn(): Promise<void> {
   fault.value = '';
   learnt.value = null;
   try {
-    const { learnt: list, url: from } = await api<{
-      url: string;
-      learnt: { field: string; values: string[] }[];
-    }>('/api/host-profiles/learn', { method: 'POST', body: { url, profile: (await check()).data } });
+    const { learnt: list, url: from } = await api('/api/host-profiles/learn', {
+      method: 'POST',
+      body: { url, profile: (await check()).data },
+    });
     learnt.value = { url: from, list };
     if (!list.length) notes.say('Nothing there that the profile does not have already.');
   } catch (error) {
@@ -132,13 +132,12 @@ const label = (field: string): string =>
 async function exportJson(): Promise<void> {
   saveJson(fileName(`${name.value} host profile`, 'json'), (await check()).data);
 }
-const told = computed(() => valueAt(detail.value?.profile ?? {}, 'name'));
 </script>
 
 <template>
   <form class="page narrow" novalidate @submit.prevent="save">
     <div class="page-head stick">
-      <h1>{{ told ?? name }}</h1>
+      <h1>{{ name }}</h1>
       <span v-if="detail" class="faint"
         >version {{ detail.version }}, {{ detail.sites.length }}
         {{ detail.sites.length === 1 ? 'site' : 'sites' }}</span

@@ -1,0 +1,76 @@
+<script setup lang="ts">
+import { quantity } from '#core/text/quantity';
+import { briefLabel } from '#core/entry/brief-fields';
+import type { LedgerFinding } from '~/types';
+
+/** Where a check looked, and what it saw there: faults first. */
+const props = defineProps<{ finding: LedgerFinding; busy: boolean }>();
+const emit = defineEmits<{ take: [place: string]; attest: [place: string] }>();
+type Spot = LedgerFinding['places'][number];
+const FIRST = 6;
+const ORDER = { failed: 0, cantTell: 1, passed: 2 };
+const all = ref(false);
+const places = computed(() => [...props.finding.places].sort((a, b) => ORDER[a.outcome] - ORDER[b.outcome]));
+const shown = computed(() => (all.value ? places.value : places.value.slice(0, FIRST)));
+const isOne = computed(() => props.finding.places.length === 1);
+const canTake = (p: Spot): boolean => Boolean(p.take) && p.outcome !== 'passed' && !p.accepted;
+const hasDifference = (p: Spot): boolean =>
+  !isOne.value && p.outcome === 'failed' && Boolean(p.expected) && Boolean(p.found);
+</script>
+
+<template>
+  <section>
+    <h3>{{ finding.placeCount === 1 ? 'Where' : quantity(finding.placeCount, 'place') }}</h3>
+    <div v-for="p in shown" :key="p.place" class="spot">
+      <div class="label">
+        <StitchMark :stitch="p.accepted ? 'accepted' : p.outcome" wordless /><span class="mono where">{{
+          p.place
+        }}</span
+        ><span class="spring" /><button
+          v-if="canTake(p)"
+          type="button"
+          class="link"
+          :disabled="busy"
+          :title="`The brief is wrong: ${briefLabel(p.take!.field)} becomes what was found`"
+          @click="emit('take', p.place)"
+        >
+          Take into the brief</button
+        ><button v-if="finding.byHand" type="button" class="link" @click="emit('attest', p.place)">
+          Attest
+        </button>
+      </div>
+      <DiffText v-if="hasDifference(p)" :expected="p.expected!" :found="p.found!" failed />
+      <p v-else-if="!isOne && (p.found || p.reason)" :class="{ faint: p.outcome !== 'failed' }">
+        {{ p.found ?? p.reason }}
+      </p>
+      <pre v-if="p.raw" class="raw">{{ p.raw }}</pre>
+    </div>
+    <button v-if="places.length > FIRST && !all" type="button" class="link" @click="all = true">
+      Show all {{ places.length }}
+    </button>
+    <p v-if="finding.placeCount > finding.places.length" class="faint">
+      The first {{ finding.places.length }} of {{ finding.placeCount }} places are kept here.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.spot {
+  display: grid;
+  gap: 3px;
+}
+.label {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  min-width: 0;
+}
+.where {
+  overflow-wrap: anywhere;
+}
+.link {
+  white-space: nowrap;
+  text-decoration: underline;
+  color: rgb(var(--v-theme-primary));
+}
+</style>

@@ -1,0 +1,230 @@
+<script setup lang="ts">
+import { SITUATION_WORDS, STAGES, type Stage } from '#core/facts/situation';
+import type { SiteDetail } from '~/types';
+
+/** The head of a site, which never scrolls away: where it stands, and the ways to look at it. */
+const props = defineProps<{ site: SiteDetail }>();
+const emit = defineEmits<{ stage: [stage: Stage]; sum: [] }>();
+const placeId = defineModel<number>('place', { required: true });
+const tab = defineModel<string>('tab', { required: true });
+const audits = useAudits();
+const place = computed(() => props.site.places.find((p) => p.id === placeId.value));
+const running = computed(() => audits.running.find((a) => a.environmentId === placeId.value));
+const TABS = [
+  { key: 'ledger', label: 'Ledger' },
+  { key: 'fixes', label: 'Fixes' },
+  { key: 'brief', label: 'Brief' },
+  { key: 'places', label: 'Places' },
+  { key: 'history', label: 'History' },
+];
+</script>
+
+<template>
+  <div class="head">
+    <div class="inner">
+      <div class="line">
+        <div class="who">
+          <h1 class="cut">{{ site.name }}</h1>
+          <span v-if="site.client !== site.name" class="faint cut">{{ site.client }}</span>
+        </div>
+        <div class="places" role="radiogroup" aria-label="Place">
+          <button
+            v-for="p in site.places"
+            :key="p.id"
+            type="button"
+            role="radio"
+            :aria-checked="p.id === placeId"
+            :class="{ on: p.id === placeId }"
+            :title="p.url"
+            @click="placeId = p.id"
+          >
+            {{ p.name }}
+          </button>
+        </div>
+        <v-menu>
+          <template #activator="{ props: activator }"
+            ><button v-bind="activator" type="button" class="stagebutton">
+              {{ stageWords(site.stage, site.launchDate) }} ▾
+            </button></template
+          >
+          <v-list density="compact"
+            ><v-list-item
+              v-for="s in STAGES"
+              :key="s"
+              :title="s"
+              :active="s === site.stage"
+              @click="emit('stage', s)"
+          /></v-list>
+        </v-menu>
+        <span class="spring" />
+        <AuditProgress v-if="running" :audit="running" class="run" />
+        <v-btn
+          v-else
+          color="primary"
+          variant="flat"
+          :disabled="site.stage === 'retired'"
+          @click="audits.start([placeId])"
+          >Audit now</v-btn
+        >
+      </div>
+      <div class="line">
+        <div class="bigband">
+          <BandStrip :band="place?.audit?.band ?? null" :width="720" :height="18" />
+        </div>
+        <template v-if="place?.audit">
+          <button type="button" class="score num" title="How this number came about" @click="emit('sum')">
+            {{ place.audit.score ?? '–' }}
+          </button>
+          <span class="facts"
+            ><span
+              ><GateWord :gate="place.audit.gate" /><span class="faint">{{
+                place.audit.gateNote.slice(place.audit.gate.length)
+              }}</span></span
+            >
+            <span class="faint num"
+              >coverage {{ place.audit.coverage ?? '–' }} %<template v-if="place.audit.provisional"
+                >, score provisional</template
+              ><template v-if="place.audit.scoreAsFound != null"
+                >, {{ place.audit.scoreAsFound }} as found</template
+              >
+              · judged as {{ place.situation ? SITUATION_WORDS[place.situation] : '' }} ·
+              {{ ago(place.audit.at) }}</span
+            ></span
+          >
+        </template>
+        <span v-else class="faint">Not audited yet.</span>
+      </div>
+      <div class="tabs" role="tablist">
+        <button
+          v-for="t in TABS"
+          :key="t.key"
+          type="button"
+          role="tab"
+          :aria-selected="tab === t.key"
+          :class="{ on: tab === t.key }"
+          @click="tab = t.key"
+        >
+          {{ t.label }}</button><span class="spring" /><a
+          v-if="place"
+          :href="place.url"
+          target="_blank"
+          rel="noopener noreferrer"
+          class="mono cut"
+          >{{ place.url }}</a
+        >
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.head {
+  position: sticky;
+  top: 44px;
+  z-index: 900;
+  background: rgb(var(--v-theme-background));
+  border-bottom: 1px solid rgb(var(--v-theme-rule));
+}
+.inner {
+  max-width: 1440px;
+  margin: 0 auto;
+  padding: 10px 20px 0;
+}
+.line {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  min-height: 34px;
+  margin-bottom: 6px;
+}
+.who {
+  display: flex;
+  align-items: baseline;
+  gap: 10px;
+  min-width: 0;
+}
+.places {
+  display: flex;
+  border: 1px solid rgb(var(--v-theme-rule));
+  border-radius: 4px;
+  overflow: hidden;
+  background: rgb(var(--v-theme-surface));
+}
+.places button {
+  padding: 3px 12px;
+}
+.places button + button {
+  border-left: 1px solid rgb(var(--v-theme-rule));
+}
+.places button.on {
+  background: rgb(var(--v-theme-primary));
+  color: rgb(var(--v-theme-on-primary));
+  font-weight: 600;
+}
+.stagebutton {
+  color: rgb(var(--v-theme-faint));
+  white-space: nowrap;
+}
+.run {
+  width: 320px;
+}
+.bigband {
+  flex: 1 1 400px;
+  max-width: 620px;
+}
+.bigband :deep(svg) {
+  width: 100%;
+}
+.score {
+  font-size: 26px;
+  font-weight: 700;
+  line-height: 1;
+  text-decoration: underline;
+  text-decoration-thickness: 1px;
+  text-underline-offset: 4px;
+}
+.facts {
+  display: flex;
+  flex-direction: column;
+  line-height: 1.35;
+  font-size: 13px;
+  min-width: 0;
+}
+.tabs {
+  display: flex;
+  gap: 4px;
+  align-items: center;
+}
+.tabs button {
+  padding: 5px 12px;
+  border-bottom: 2px solid transparent;
+}
+.tabs button.on {
+  border-bottom-color: rgb(var(--v-theme-primary));
+  font-weight: 600;
+}
+@media (max-width: 700px) {
+  .inner {
+    padding: 8px 12px 0;
+  }
+  .line {
+    flex-wrap: wrap;
+    gap: 8px;
+  }
+  .who {
+    width: 100%;
+  }
+  .bigband {
+    flex: 1 1 100%;
+  }
+  .tabs a {
+    display: none;
+  }
+  .head {
+    position: static;
+  }
+  .run {
+    width: 100%;
+  }
+}
+</style>
