@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { quantity } from '#core/text/quantity';
 import { mdiMagnify } from '@mdi/js';
 import { CLOSED_STATES } from '#core/facts/fix';
 import type { FixRow } from '~/types';
@@ -76,8 +77,8 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys));
   <div>
     <div class="page-head">
       <span v-if="rows" class="faint num"
-        >{{ listed.length }} {{ listed.length === 1 ? 'fix' : 'fixes'
-        }}<template v-if="!siteId"> on {{ sites }} {{ sites === 1 ? 'site' : 'sites' }}</template></span
+        >{{ quantity(listed.length, 'fix')
+        }}<template v-if="!siteId"> on {{ quantity(sites, 'site') }}</template></span
       >
       <span class="spring" />
       <v-checkbox v-model="mine" label="Mine only" /><v-checkbox

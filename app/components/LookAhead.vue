@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { quantity } from '#core/text/quantity';
 import type { Checklist } from '#core/facts/checklist';
 import type { Ahead, LookAheadJob } from '~/types';
 
@@ -98,9 +99,7 @@ const tally = computed(() => {
         density="compact"
         hide-details
         ><template #selection="{ index }"
-          ><span v-if="index === 0" class="cut"
-            >{{ chosen.length }} {{ chosen.length === 1 ? 'site' : 'sites' }}</span
-          ></template
+          ><span v-if="index === 0" class="cut">{{ quantity(chosen.length, 'site') }}</span></template
         ></v-autocomplete
       ><v-btn variant="text" size="small" @click="chosen = every.map((s) => s.id)">All sites</v-btn
       ><v-btn color="primary" :disabled="!chosen.length || job?.status === 'running'" @click="look"
@@ -125,9 +124,7 @@ const tally = computed(() => {
               >{{ a.before.score ?? '–' }} → <b>{{ a.after.score ?? '–' }}</b></span
             ><span><GateWord :gate="a.before.gate" /> → <GateWord :gate="a.after.gate" /></span
             ><span class="faint num">{{
-              a.changes.length
-                ? `${a.changes.length} ${a.changes.length === 1 ? 'check' : 'checks'} ▾`
-                : 'no difference'
+              a.changes.length ? `${quantity(a.changes.length, 'check')} ▾` : 'no difference'
             }}</span>
           </button>
           <ul v-if="open === a.environmentId">

@@ -1,5 +1,6 @@
 /** A form's draft, checked as it is typed by the same classes that the server uses. */
 import { checkDraft, type CheckedDraft } from '#core/entry/check-draft';
+import { quantity } from '#core/text/quantity';
 import type { Draft, FieldGroup } from '#core/entry/field-text';
 import type { Ref } from 'vue';
 
@@ -49,7 +50,7 @@ export function useDraftCheck(
     if (n) await showFirst();
     return {
       got,
-      fault: n ? `${n} ${n === 1 ? 'field needs' : 'fields need'} a look before this can be saved.` : '',
+      fault: n ? `${quantity(n, 'field needs', 'fields need')} a look before this can be saved.` : '',
     };
   }
   return { faults, others, all, check, whole, showFirst };

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { quantity } from '#core/text/quantity';
 import {
   mdiBellOutline,
   mdiMagnify,
@@ -24,8 +25,7 @@ onBeforeUnmount(() => {
 });
 const working = computed(() =>
   [
-    audits.running.length &&
-      `${audits.running.length} ${audits.running.length === 1 ? 'audit' : 'audits'} running`,
+    audits.running.length && `${quantity(audits.running.length, 'audit')} running`,
     ...messages.jobs.map((j) => `${j.done} of ${j.total}`),
   ]
     .filter(Boolean)

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { quantity } from '#core/text/quantity';
 import { draftFrom, writeFieldText } from '#core/entry/field-text';
 import { withScheme } from '#core/extract/address';
 import { HostProfileDto } from '#core/entry/host-profile';
@@ -139,8 +140,7 @@ async function exportJson(): Promise<void> {
     <div class="page-head stick">
       <h1>{{ name }}</h1>
       <span v-if="detail" class="faint"
-        >version {{ detail.version }}, {{ detail.sites.length }}
-        {{ detail.sites.length === 1 ? 'site' : 'sites' }}</span
+        >version {{ detail.version }}, {{ quantity(detail.sites.length, 'site') }}</span
       ><span class="spring" />
       <v-btn v-if="detail" :aria-expanded="showVersions" @click="showVersions = !showVersions">Versions</v-btn
       ><v-btn @click="exportJson">Save as JSON</v-btn

@@ -92,7 +92,7 @@ function says(p: HostProfile): string {
         <NuxtLink :to="`/host-profiles/${p.id}`" class="name cut">{{ p.name }}</NuxtLink><span
           class="faint cut"
           >{{ says(p.profile) || 'nothing noted yet' }}</span
-        ><span class="num">{{ p.sites }} {{ p.sites === 1 ? 'site' : 'sites' }}</span
+        ><span class="num">{{ quantity(p.sites, 'site') }}</span
         ><span class="faint cut">version {{ p.version }}, {{ p.savedBy ?? 'Armband' }}</span
         ><v-btn
           size="small"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { quantity } from '#core/text/quantity';
 import { CSV_TITLES, type CsvSites } from '#core/formats/sites-csv';
 
 /** Sites in bulk: every bad cell is marked before anything is saved. */
@@ -43,9 +44,7 @@ async function save(): Promise<void> {
       method: 'POST',
       body: { text: text.value, onlyGood: bad.value > 0 },
     });
-    notes.say(
-      `${taken} ${taken === 1 ? 'site is' : 'sites are'} taken on${left ? `, ${left} left out` : ''}.`,
-    );
+    notes.say(`${quantity(taken, 'site is', 'sites are')} taken on${left ? `, ${left} left out` : ''}.`);
     await navigateTo('/');
   } catch (error) {
     fault.value = (error as Error).message;

@@ -1,7 +1,6 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
-
-const WORDS = { link: ['link', 'links'], button: ['button', 'buttons'], field: ['field', 'fields'] } as const;
+import { quantity } from '#core/text/quantity';
 
 export const controlNames = defineCheck({
   id: 'metadata.control-names',
@@ -21,7 +20,7 @@ export const controlNames = defineCheck({
         .map((k) => [k, unnamed.filter((u) => u.kind === k).length] as const)
         .filter(([, n]) => n);
       return failed(page.url, {
-        found: counts.map(([k, n]) => `${n} ${WORDS[k][n === 1 ? 0 : 1]} without a name`).join(', '),
+        found: counts.map(([k, n]) => `${quantity(n, k)} without a name`).join(', '),
         raw: unnamed
           .slice(0, 5)
           .map((u) => u.raw)

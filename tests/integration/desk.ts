@@ -1,0 +1,151 @@
+/** The demo on the built server, with two people of the agency at it: what the tests of its subjects share. */
+import mariadb from 'mariadb';
+import { afterAll, beforeAll, expect } from 'vitest';
+import { Served, until, type Caller } from './served';
+
+export interface Finding {
+  check: string;
+  title: string;
+  outcome: string;
+  severity: string;
+  weight: number;
+  found?: string;
+  reason?: string;
+  note?: string;
+  places: { place: string; outcome: string; take?: { field: string } }[];
+  attestations: {
+    by: string;
+    done: boolean;
+    doesNotApply: boolean;
+    note: string | null;
+    place: string | null;
+    goodUntil: string | null;
+    file: { id: number; name: string } | null;
+  }[];
+  fix: { id: number; state: string; returns: number } | null;
+  acceptance: { id: number; seconded: string | null } | null;
+  recipe?: { steps: string };
+  accepted?: boolean;
+}
+export interface Ledger {
+  audit: { result: { score: number; gate: string }; checklist: string };
+  findings: Finding[];
+  help: { check: string; holds: boolean }[];
+}
+export interface Row {
+  id: number;
+  name: string;
+  client: string;
+  shown: number;
+  stage: string;
+  places: Place[];
+}
+
+export interface Place {
+  id: number;
+  name: string;
+  kind: string;
+  openFixes: number;
+  situation: string;
+  audit: { score: number; gate: string; blockers: number } | null;
+}
+export interface Verdict {
+  auditId: number;
+  cause: string;
+  score: number;
+  reasons: string[];
+  judgedBy: { brief: number; checklist: string; profile: number; catalogue: string };
+}
+
+export interface Job {
+  id: string;
+  status: string;
+  done: number;
+  total: number;
+  results: {
+    site: string;
+    place: string;
+    before: { score: number; gate: string };
+    after: { score: number; gate: string };
+    changes: { check: string; from: string; to: string }[];
+  }[];
+}
+
+/**
+ * Starts the demo over in a folder of its own for the tests of one file.
+ * @param env further settings of the server
+ */
+export function useDesk(folder: string, env: Record<string, string> = {}) {
+  const served = new Served(folder, env);
+  const people: { mara?: Caller; joss?: Caller } = {};
+  const signIn = async (): Promise<void> => {
+    people.mara = await served.signIn();
+    people.joss = await served.signIn('joss@marram-studio.example');
+  };
+  beforeAll(async () => {
+    await served.start();
+    await signIn();
+  });
+  afterAll(async () => {
+    await served.stop();
+  });
+  const mara: Caller = (method, path, body, headers) => people.mara!(method, path, body, headers);
+  const joss: Caller = (method, path, body, headers) => people.joss!(method, path, body, headers);
+  const settled = () => served.settled();
+
+  const site = async (name: string): Promise<Row> =>
+    (await mara<Row[]>('GET', '/api/roster')).body.find((r) => r.name === name)!;
+  const placeOf = async (name: string, kind: string): Promise<Place> =>
+    (await site(name)).places.find((p) => p.name === kind)!;
+  const ledger = async (id: number) => (await mara<Ledger>('GET', `/api/environments/${id}/ledger`)).body;
+  const finding = async (id: number, check: string): Promise<Finding> =>
+    (await ledger(id)).findings.find((f) => f.check === check)!;
+
+  return {
+    served,
+    mara,
+    joss,
+    settled,
+    /** After a restart, on another port. */
+    signIn,
+    site,
+    placeOf,
+    ledger,
+    finding,
+    caller: (cookie: string): Caller => served.caller(cookie),
+    place: (name: string, kind = 'Live') => placeOf(name, kind),
+    history: async (id: number) => (await mara<Verdict[]>('GET', `/api/environments/${id}/audits`)).body,
+    /** Long work, once it has ended. */
+    job: (id: string) =>
+      until(
+        async () => (await mara<Job>('GET', `/api/jobs/${id}`)).body,
+        (j) => j.status !== 'running',
+      ),
+    /** Audits an environment and waits until that is kept. */
+    async auditAgain(environment: number): Promise<void> {
+      const body = { environmentIds: [environment] };
+      const { started } = (await mara<{ started: unknown[] }>('POST', '/api/audits', body)).body;
+      expect(started).toHaveLength(1);
+      await settled();
+    },
+    /** Switches a fault of the practice net. */
+    turn: (slug: string, environment: string, fault: string, on: boolean) =>
+      mara('POST', '/api/practice-net', { site: slug, environment, fault, on }),
+    /** Says something to the database that no route says. */
+    async sql(text: string, values: unknown[] = []): Promise<void> {
+      const { env: login } = served.stack.database;
+      const c = await mariadb.createConnection({
+        host: '127.0.0.1',
+        port: Number(login.ARMBAND_DB_PORT),
+        user: login.ARMBAND_DB_USER,
+        password: login.ARMBAND_DB_PASSWORD,
+        database: login.ARMBAND_DB_NAME,
+      });
+      try {
+        await c.query(text, values);
+      } finally {
+        await c.end();
+      }
+    },
+  };
+}
