@@ -8,6 +8,7 @@ import { parseSitemap } from '#core/extract/sitemap';
 import type { Brief } from '#core/facts/brief';
 import type { Attestation } from '#core/facts/checklist';
 import type {
+  AssetEvidence,
   Chain,
   DnsAnswer,
   Evidence,
@@ -408,4 +409,31 @@ export function withHome(parts: Partial<PageParts>): Evidence {
       ...e.pages.slice(1),
     ],
   };
+}
+
+/** The address of the example's home page. */
+export const HOME = 'https://marsh-choir.example/';
+
+/** A file that pages use, as it was read. */
+export function asset(path: string, more: Partial<AssetEvidence> = {}): AssetEvidence {
+  return { url: HOME + path, roles: ['picture'], chain: chain([HOME + path]), ...more };
+}
+/** The evidence with these files and no others; an icon, if nothing else is said. */
+export function withAssets(...assets: Partial<AssetEvidence>[]): Evidence {
+  return evidence({ assets: assets.map((a) => ({ ...asset('x.png', { roles: ['icon'] }), ...a })) });
+}
+
+/** The outcome of a check for a home page, a brief and whatever else is not as in the example. */
+export function outcome(
+  check: string,
+  parts: Partial<PageParts>,
+  b: Partial<Brief> = {},
+  { profile, ...more }: Omit<Asked, 'profile'> & { profile?: Partial<HostProfile> } = {},
+): string {
+  return ask(check, {
+    evidence: withHome(parts),
+    brief: { ...brief(), ...b },
+    profile: { name: 'Fennel', ...profile },
+    ...more,
+  }).outcome;
 }

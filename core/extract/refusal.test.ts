@@ -55,7 +55,7 @@ describe('answers that do not', () => {
       }),
     ).toBeNull();
   });
-  it('a short page of a site with a menu, whose form has a captcha', () => {
+  describe('a short page of a site with a menu, whose form has a captcha', () => {
     const page = (links: number) =>
       refusalOf({
         status: 200,
@@ -65,7 +65,12 @@ describe('answers that do not', () => {
           `${Array.from({ length: links }, (_, i) => `<a href="/${i}">${i}</a>`).join('')}<p>Are you human? Then answer.<form></form>`,
         ),
       });
-    expect([page(5), page(6)]).toEqual(['challenge', null]);
+    it.each([
+      [5, 'challenge'],
+      [6, null],
+    ])('%s: %s', (links, wanted) => {
+      expect(page(links)).toBe(wanted);
+    });
   });
   it('a short page that has the word and nothing to get on with', () => {
     expect(

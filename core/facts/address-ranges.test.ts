@@ -49,12 +49,14 @@ describe('ranges of addresses', () => {
     }
   });
 
-  it('of another family, malformed ones and none hold nothing', () => {
-    expect([
-      rangeOf('192.0.2.1', ['2001:db8::/32', 'nonsense', '192.0.2.0/24']),
-      rangeOf('192.0.2.1', ['nonsense']),
-      rangeOf('kites.example', ['0.0.0.0/0']),
-      rangeOf('192.0.2.1', undefined),
-    ]).toEqual(['192.0.2.0/24', undefined, undefined, undefined]);
+  describe('of another family, malformed ones and none hold nothing', () => {
+    it.each([
+      ['192.0.2.1', ['2001:db8::/32', 'nonsense', '192.0.2.0/24'], '192.0.2.0/24'],
+      ['192.0.2.1', ['nonsense'], undefined],
+      ['kites.example', ['0.0.0.0/0'], undefined],
+      ['192.0.2.1', undefined, undefined],
+    ])('%s, %j: %s', (one, two, wanted) => {
+      expect(rangeOf(one, two)).toBe(wanted);
+    });
   });
 });

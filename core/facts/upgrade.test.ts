@@ -20,12 +20,20 @@ function versionOne(): Record<string, unknown> {
 }
 
 describe('old evidence', () => {
-  it('is read as this version has it, with nothing made up', () => {
+  describe('is read as this version has it, with nothing made up', () => {
     const e = upgradeEvidence(versionOne());
-    expect(e.version).toBe(2);
-    expect([e.links, e.former, e.variants, e.freshness, e.manifest]).toEqual([[], [], [], [], null]);
-    expect(e.hosts[0]!.addresses).toEqual([]);
-    expect(e.pages[0]!.facts!.hidden).toEqual([]);
+    it.each([
+      ['e.version', () => e.version, 2],
+      ['e.links', () => e.links, []],
+      ['e.former', () => e.former, []],
+      ['e.variants', () => e.variants, []],
+      ['e.freshness', () => e.freshness, []],
+      ['e.manifest', () => e.manifest, null],
+      ['e.hosts[0]!.addresses', () => e.hosts[0]!.addresses, []],
+      ['e.pages[0]!.facts!.hidden', () => e.pages[0]!.facts!.hidden, []],
+    ])('%s', (_, judged, wanted) => {
+      expect(judged()).toEqual(wanted);
+    });
   });
   it('is judged as before', () => {
     for (const check of ['metadata.title-unique', 'https.certificate-days', 'domain.records-match'])

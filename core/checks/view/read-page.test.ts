@@ -75,18 +75,20 @@ describe('a page that was read', () => {
       { numRuns: 3000 },
     );
   });
-  it('names its loads, canonicals, description and measuring scripts', () => {
+  describe('names its loads, canonicals, description and measuring scripts', () => {
     const p = page(
       '<head><link rel="canonical" href="/one"><link rel="canonical" href="/two"><meta name="description" content="d"><script src="https://count.example/?id=G-ABC12345"></script></head><img src="https://firth.example/p.png">',
     );
-    expect(p.loads.map((l) => l.host)).toEqual(['count.example', 'firth.example']);
-    expect([p.canonical, p.canonicals.length, p.description?.content]).toEqual([
-      'https://marsh.example/one',
-      2,
-      'd',
-    ]);
-    expect(p.measuring.map((m) => m.id)).toEqual(['G-ABC12345']);
-    expect(p.path).toBe('/a/b');
+    it.each([
+      ['p.loads.map((l) => l.host)', () => p.loads.map((l) => l.host), ['count.example', 'firth.example']],
+      ['p.canonical', () => p.canonical, 'https://marsh.example/one'],
+      ['p.canonicals.length', () => p.canonicals.length, 2],
+      ['p.description?.content', () => p.description?.content, 'd'],
+      ['p.measuring.map((m) => m.id)', () => p.measuring.map((m) => m.id), ['G-ABC12345']],
+      ['p.path', () => p.path, '/a/b'],
+    ])('%s', (_, judged, wanted) => {
+      expect(judged()).toEqual(wanted);
+    });
   });
 });
 
@@ -102,13 +104,19 @@ describe('a page that passed', () => {
 });
 
 describe('a page’s words', () => {
-  it('the first of some phrases is found in title or text', () => {
+  describe('the first of some phrases is found in title or text', () => {
     const { words } = page('<title>Coming Soon</title><p>Under Construction');
-    expect([
-      words.match(/under construction|nothing/),
-      words.match(/coming soon/),
-      words.match(/elsewhere/),
-    ]).toEqual(['under construction', 'coming soon', undefined]);
+    it.each([
+      [
+        'words.match(/under construction|nothing/)',
+        () => words.match(/under construction|nothing/),
+        'under construction',
+      ],
+      ['words.match(/coming soon/)', () => words.match(/coming soon/), 'coming soon'],
+      ['words.match(/elsewhere/)', () => words.match(/elsewhere/), undefined],
+    ])('%s', (_, judged, wanted) => {
+      expect(judged()).toBe(wanted);
+    });
   });
   it.each([
     ['#id', true],
@@ -138,14 +146,23 @@ describe('a page’s words', () => {
 });
 
 describe('what is remembered', () => {
-  it('each question is answered once, undefined too', () => {
+  describe('each question is answered once, undefined too', () => {
     const asked: string[] = [];
     const f = remembering((q: string) => {
       asked.push(q);
       return q === 'a' ? 1 : undefined;
     });
-    expect([f('a'), f('b'), f('a'), f('b')]).toEqual([1, undefined, 1, undefined]);
-    expect(asked).toEqual(['a', 'b']);
+    it.each([
+      ['a', 1],
+      ['b', undefined],
+      ['a', 1],
+      ['b', undefined],
+    ])('%s: %s', (one, wanted) => {
+      expect(f(one)).toBe(wanted);
+    });
+    it('asked', () => {
+      expect(asked).toEqual(['a', 'b']);
+    });
   });
   it('begins anew when it has remembered enough', () => {
     let asked = 0;

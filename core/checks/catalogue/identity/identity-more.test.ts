@@ -36,14 +36,32 @@ describe('identity.no-default-tagline', () => {
 
 describe('identity.site-name', () => {
   const name = (head: string) => out('identity.site-name', { head });
-  it('Open Graph or JSON-LD, white space and case folded', () => {
-    expect([
-      name('<meta property="og:site_name" content="marsh  choir">'),
-      name(ld({ '@type': 'WebSite', name: 'Marsh Choir' })),
-      name(ld({ '@type': 'Person', name: 'Marsh Choir' })),
-      name('<meta property="og:site_name" content="Template">'),
-      name(''),
-    ]).toEqual(['passed', 'passed', 'failed', 'failed', 'failed']);
+  describe('Open Graph or JSON-LD, white space and case folded', () => {
+    it.each([
+      [
+        '\'<meta property="og:site_name" content="marsh choir">\'',
+        '<meta property="og:site_name" content="marsh  choir">',
+        'passed',
+      ],
+      [
+        "ld({ '@type': 'WebSite', name: 'Marsh Choir' })",
+        ld({ '@type': 'WebSite', name: 'Marsh Choir' }),
+        'passed',
+      ],
+      [
+        "ld({ '@type': 'Person', name: 'Marsh Choir' })",
+        ld({ '@type': 'Person', name: 'Marsh Choir' }),
+        'failed',
+      ],
+      [
+        '\'<meta property="og:site_name" content="Template">\'',
+        '<meta property="og:site_name" content="Template">',
+        'failed',
+      ],
+      ["''", '', 'failed'],
+    ])('%s', (_, head, wanted) => {
+      expect(name(head)).toBe(wanted);
+    });
   });
   it('one that is right is enough, and the other is said', () => {
     expect(
@@ -120,39 +138,54 @@ describe('identity.organisation-data', () => {
   const good = { '@type': 'Organization', name: 'Marsh Choir', url: home, logo: `${home}l.png` };
   const judged = (node: object, situation: 'live' | 'staging' = 'live') =>
     ask('identity.organisation-data', { evidence: withHome({ head: ld(node) }), situation }).outcome;
-  it('an Organization or a subtype with name, logo and the preferred host', () => {
-    expect([
-      judged(good),
-      judged({ ...good, '@type': ['LocalBusiness'] }),
-      judged({ ...good, logo: { '@type': 'ImageObject', url: '/l.png' } }),
-      judged({ ...good, logo: undefined }),
-      judged({ ...good, url: undefined }),
-      judged({ ...good, url: 'https://template.example/' }),
-      judged({ ...good, '@type': 'Person' }),
-    ]).toEqual(['passed', 'passed', 'passed', 'failed', 'failed', 'failed', 'failed']);
+  describe('an Organization or a subtype with name, logo and the preferred host', () => {
+    it.each([
+      ['good', good, 'passed'],
+      ["{ ...good, '@type': ['LocalBusiness'] }", { ...good, '@type': ['LocalBusiness'] }, 'passed'],
+      [
+        "{ ...good, logo: { '@type': 'ImageObject', url: '/l.png' } }",
+        { ...good, logo: { '@type': 'ImageObject', url: '/l.png' } },
+        'passed',
+      ],
+      ['{ ...good, logo: undefined }', { ...good, logo: undefined }, 'failed'],
+      ['{ ...good, url: undefined }', { ...good, url: undefined }, 'failed'],
+      [
+        "{ ...good, url: 'https://template.example/' }",
+        { ...good, url: 'https://template.example/' },
+        'failed',
+      ],
+      ["{ ...good, '@type': 'Person' }", { ...good, '@type': 'Person' }, 'failed'],
+    ])('%s', (_, head, wanted) => {
+      expect(judged(head)).toBe(wanted);
+    });
   });
 });
 
 describe('identity.default-author', () => {
   const profile = { defaults: { authors: ['gardener'] } };
-  it('bylines, metas and JSON-LD', () => {
-    expect([
-      out('identity.default-author', { body: '<p class="author">By Gardener</p>' }, {}, profile),
-      out('identity.default-author', { head: '<meta name="author" content="gardener">' }, {}, profile),
-      out(
-        'identity.default-author',
-        { head: ld({ '@type': 'Article', author: { name: 'Gardener' } }) },
-        {},
-        profile,
-      ),
-      out('identity.default-author', { body: '<p class="author">By Ines</p>' }, {}, profile),
-    ]).toEqual(['failed', 'failed', 'failed', 'passed']);
+  describe('bylines, metas and JSON-LD', () => {
+    it.each([
+      [{ body: '<p class="author">By Gardener</p>' }, 'failed'],
+      [{ head: '<meta name="author" content="gardener">' }, 'failed'],
+      [{ head: ld({ '@type': 'Article', author: { name: 'Gardener' } }) }, 'failed'],
+      [{ body: '<p class="author">By Ines</p>' }, 'passed'],
+    ])('%j: %s', (parts, wanted) => {
+      expect(out('identity.default-author', parts, {}, profile)).toBe(wanted);
+    });
   });
-  it('nobody named, or no profile: inapplicable', () => {
-    expect([
-      out('identity.default-author', {}, {}, profile),
-      out('identity.default-author', { body: '<p class="author">By gardener</p>' }),
-    ]).toEqual(['inapplicable', 'inapplicable']);
+  describe('nobody named, or no profile: inapplicable', () => {
+    it.each([
+      ['{}, {}, profile', {}, {}, profile, 'inapplicable'],
+      [
+        '{ body: \'<p class="author">By gardener</p>\' }',
+        { body: '<p class="author">By gardener</p>' },
+        undefined,
+        undefined,
+        'inapplicable',
+      ],
+    ])('%s', (_, parts, b, profile, wanted) => {
+      expect(out('identity.default-author', parts, b, profile)).toBe(wanted);
+    });
   });
 });
 
@@ -163,14 +196,18 @@ describe('identity.required-pages', () => {
     h.facts!.anchors = h.facts!.anchors.filter((a) => !a.href.endsWith('/about/') || body !== '');
     return ask('identity.required-pages', { evidence: withPages(h, ...pages) }).outcome;
   };
-  it('linked and there, there and not linked, gone, refused, not read', () => {
-    expect([
-      judged('<a href="/about/">x</a>', about(200)),
-      judged('', about(200)),
-      judged('<a href="/about/">x</a>', about(404)),
-      judged('<a href="/about/">x</a>', about(403)),
-      judged('<a href="/about/">x</a>'),
-    ]).toEqual(['passed', 'failed', 'failed', 'cantTell', 'cantTell']);
+  describe('linked and there, there and not linked, gone, refused, not read', () => {
+    it.each([
+      ['linked, and there', '<a href="/about/">x</a>', about(200), 'passed'],
+      ['there, and not linked', '', about(200), 'failed'],
+      ['linked, and gone', '<a href="/about/">x</a>', about(404), 'failed'],
+      ['linked, and refused', '<a href="/about/">x</a>', about(403), 'cantTell'],
+    ])('%s', (_, body, there, wanted) => {
+      expect(judged(body, there)).toBe(wanted);
+    });
+    it('not read', () => {
+      expect(judged('<a href="/about/">x</a>')).toBe('cantTell');
+    });
   });
 });
 
@@ -178,30 +215,35 @@ describe('identity.no-host-badge', () => {
   const profile = { badge: ['Grown on Fennel', 'badge.fennel.example'] };
   const judged = (body: string, b: Partial<Brief> = { badge: 'unwanted' }) =>
     out('identity.no-host-badge', { body }, b, profile);
-  it('by text or address, where it is not wanted', () => {
-    expect([
-      judged('<a href="https://fennel.example/">grown on Fennel</a>'),
-      judged('<a href="https://badge.fennel.example/x"><img src=a alt=a></a>'),
-      judged('<p>Grown on Fennel since May</p>'),
-      judged(''),
-      judged('<a href="/x">Grown on Fennel</a>', { badge: 'wanted' }),
-      judged('', {}),
-    ]).toEqual(['failed', 'failed', 'failed', 'passed', 'inapplicable', 'untested']);
+  describe('by text or address, where it is not wanted', () => {
+    it.each<[...Parameters<typeof judged>, string]>([
+      ['<a href="https://fennel.example/">grown on Fennel</a>', undefined, 'failed'],
+      ['<a href="https://badge.fennel.example/x"><img src=a alt=a></a>', undefined, 'failed'],
+      ['<p>Grown on Fennel since May</p>', undefined, 'failed'],
+      ['', undefined, 'passed'],
+      ['<a href="/x">Grown on Fennel</a>', { badge: 'wanted' }, 'inapplicable'],
+      ['', {}, 'untested'],
+    ])('%s, %j: %s', (body, b, wanted) => {
+      expect(judged(body, b)).toBe(wanted);
+    });
   });
 });
 
 describe('identity.theme-colour', () => {
   const colours = [{ role: 'main', value: '#3A3F8F' }];
   const judged = (head: string) => out('identity.theme-colour', { head }, { colours });
-  it('short and long form, any case; several may stand there', () => {
-    expect([
-      judged('<meta name="theme-color" content="#3a3f8f">'),
-      judged('<meta name="theme-color" content="#3a3f90">'),
-      judged(
+  describe('short and long form, any case; several may stand there', () => {
+    it.each([
+      ['<meta name="theme-color" content="#3a3f8f">', 'passed'],
+      ['<meta name="theme-color" content="#3a3f90">', 'failed'],
+      [
         '<meta name="theme-color" media="(prefers-color-scheme: dark)" content="#000"><meta name="theme-color" content="#3a3f8fff">',
-      ),
-      judged(''),
-    ]).toEqual(['passed', 'failed', 'passed', 'failed']);
+        'passed',
+      ],
+      ['', 'failed'],
+    ])('%s: %s', (head, wanted) => {
+      expect(judged(head)).toBe(wanted);
+    });
   });
   it('the manifest’s stands in', () => {
     const e = withHome({});

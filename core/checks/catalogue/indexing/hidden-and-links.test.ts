@@ -1,11 +1,7 @@
-/**
- * Hidden pages, what holds listings back, links that have moved, links to other sites, heavy pictures, texts
- * of share pictures.
- */
+/** Hidden pages, what holds listings back, links that have moved, links to other sites. */
 import { describe, expect, it } from 'vitest';
-import { parseRobots } from '#core/extract/robots';
-import type { AssetEvidence, Chain, Evidence, Header, PageEvidence } from '#core/facts/evidence';
 import type { Brief } from '#core/facts/brief';
+import type { Chain, Evidence, Header, PageEvidence } from '#core/facts/evidence';
 import {
   ask,
   AT,
@@ -14,13 +10,14 @@ import {
   chain,
   evidence,
   HEAD,
+  HOME as home,
   page,
   withHome,
   withPages,
 } from '#core/checks/example-evidence';
+import { parseRobots } from '#core/extract/robots';
 import { limitsOf, statementsOf } from '#core/checks/view/index-directives';
 
-const home = 'https://marsh-choir.example/';
 const with_ = (more: Partial<Brief>): Brief => ({ ...brief(), ...more });
 
 describe('indexing.hidden-kept-out', () => {
@@ -139,17 +136,26 @@ describe('indexing.hidden-kept-out', () => {
       [`${base}thanks/`, 'failed'],
     ]);
   });
-  it('without evidence or brief it says so', () => {
-    expect(judged(evidence())).toMatchObject({
-      outcome: 'cantTell',
-      places: [{ reason: 'it was not asked for' }],
+  describe('without evidence or brief it says so', () => {
+    it.each([
+      ['no pages hidden', () => judged(evidence(), []).outcome, 'untested'],
+      [
+        "{ brief: with_({ hiddenPaths: [], notWanted: { hiddenPaths: 'nothing i",
+        () =>
+          ask('indexing.hidden-kept-out', {
+            brief: with_({ hiddenPaths: [], notWanted: { hiddenPaths: 'nothing is hidden' } }),
+          }).outcome,
+        'inapplicable',
+      ],
+    ])('%s', (_, outcome, wanted) => {
+      expect(outcome()).toBe(wanted);
     });
-    expect([
-      judged(evidence(), []).outcome,
-      ask('indexing.hidden-kept-out', {
-        brief: with_({ hiddenPaths: [], notWanted: { hiddenPaths: 'nothing is hidden' } }),
-      }).outcome,
-    ]).toEqual(['untested', 'inapplicable']);
+    it('says it in words', () => {
+      expect(judged(evidence())).toMatchObject({
+        outcome: 'cantTell',
+        places: [{ reason: 'it was not asked for' }],
+      });
+    });
   });
 });
 
@@ -243,13 +249,21 @@ describe('indexing.links-direct', () => {
       `${home}old/ -> ${home}songs/`,
     );
   });
-  it('a passing redirect, a dead end, a link nobody set and http inside the site are no fault of it', () => {
-    expect([
-      linked('/login/', [`${home}login/`, `${home}songs/`], 200, 302).outcome,
-      linked('/old/', [`${home}old/`, `${home}gone/`], 404).outcome,
-      linked('/other/', [`${home}old/`, `${home}songs/`]).outcome,
-      linked('http://marsh-choir.example/old/', ['http://marsh-choir.example/old/', `${home}old/`]).outcome,
-    ]).toEqual(['passed', 'passed', 'passed', 'passed']);
+  describe('a passing redirect, a dead end, a link nobody set and http inside the site are no fault of it', () => {
+    it.each([
+      ['/login/', [`${home}login/`, `${home}songs/`], 200, 302, 'passed'],
+      ['/old/', [`${home}old/`, `${home}gone/`], 404, undefined, 'passed'],
+      ['/other/', [`${home}old/`, `${home}songs/`], undefined, undefined, 'passed'],
+      [
+        'http://marsh-choir.example/old/',
+        ['http://marsh-choir.example/old/', `${home}old/`],
+        undefined,
+        undefined,
+        'passed',
+      ],
+    ])('%s, %j, %s, %s: %s', (href, hops, status, redirect, wanted) => {
+      expect(linked(href, hops, status, redirect).outcome).toBe(wanted);
+    });
   });
   it('pages met under another address count, and a site without links has nothing to look at', () => {
     const e = evidence();
@@ -308,43 +322,5 @@ describe('indexing.outside-links', () => {
       reason: 'links to other sites were not asked for in this audit',
     });
     expect(ask('indexing.outside-links').outcome).toBe('inapplicable');
-  });
-});
-
-describe('pictures', () => {
-  const picture = (more: Partial<AssetEvidence>): AssetEvidence => ({
-    url: `${home}quay.jpg`,
-    roles: ['picture'],
-    chain: chain([`${home}quay.jpg`], 206),
-    size: 4_000_000,
-    image: { type: 'jpg', width: 6000, height: 4000 },
-    ...more,
-  });
-  it('a heavy one is named with its page and its pixels; unread, missing and other files are not', () => {
-    const e = withHome({ body: '<img src="/quay.jpg" alt="">' });
-    const judged = (more: Partial<AssetEvidence>) =>
-      ask('delivery.picture-weight', { evidence: { ...e, assets: [picture(more)] } });
-    expect(judged({}).places[0]).toMatchObject({
-      outcome: 'failed',
-      found: `4000000 bytes, 6000 × 4000 px, on ${home}`,
-    });
-    expect([
-      judged({ size: undefined }).outcome,
-      judged({ chain: chain([home], 404) }).outcome,
-      judged({ roles: ['share-picture'] }).outcome,
-      judged({ size: 20_000 }).outcome,
-    ]).toEqual(['cantTell', 'inapplicable', 'inapplicable', 'passed']);
-  });
-  it('a share picture has a text of its own (Open Graph protocol: "If the page specifies an og:image it should specify og:image:alt")', () => {
-    const judged = (head: string) =>
-      ask('sharing.image-description', { evidence: withPages(page({ url: home, via: 'home', head })) });
-    const IMAGE = `<meta property="og:image" content="${home}share.png">`;
-    expect([
-      judged(IMAGE).outcome,
-      judged(`${IMAGE}<meta property="og:image:alt" content=" ">`).outcome,
-      judged(`${IMAGE}<meta property="og:image:alt" content="The choir">`).outcome,
-      judged(`${IMAGE}<meta name="og:image:alt" content="The choir">`).outcome,
-      judged('').outcome,
-    ]).toEqual(['failed', 'failed', 'passed', 'passed', 'inapplicable']);
   });
 });

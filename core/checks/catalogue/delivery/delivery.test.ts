@@ -1,0 +1,409 @@
+/** Delivery: weight, caching, files, forms, what was approved and what is served. */
+import { describe, expect, it } from 'vitest';
+import type { AssetEvidence, Evidence } from '#core/facts/evidence';
+import {
+  asset,
+  ask,
+  AT,
+  brief,
+  brokenChain,
+  chain,
+  evidence,
+  HEAD,
+  HOME as home,
+  outcome as out,
+  page,
+  withAssets,
+  withHome,
+  withPages,
+} from '#core/checks/example-evidence';
+import { lapseOf } from '#core/checks/catalogue/delivery/staging-lifetime';
+
+describe('delivery', () => {
+  it('a 5xx counts when it comes twice', () => {
+    const once = { ...page({ url: home, via: 'home' }), firstTry: chain([home], 503) };
+    expect(ask('delivery.no-server-errors', { evidence: withPages(once) })).toMatchObject({
+      outcome: 'passed',
+      notes: [expect.stringContaining('answered 503 once') as string],
+    });
+    expect(
+      ask('delivery.no-server-errors', {
+        evidence: withPages(page({ url: home, via: 'home' }), {
+          ...page({ url: `${home}a`, status: 500 }),
+          firstTry: chain([`${home}a`], 500),
+        }),
+      }),
+    ).toMatchObject({ outcome: 'failed', found: '1 of 2 addresses: 500, then 500' });
+  });
+  it('inner files by their content, not their status', () => {
+    const judged = (sample: string) =>
+      ask('delivery.no-exposed-files', {
+        evidence: evidence({ paths: [{ path: '/.git/HEAD', chain: chain([`${home}.git/HEAD`]), sample }] }),
+      }).outcome;
+    expect(judged('ref: refs/heads/main')).toBe('failed');
+    expect(judged('<!doctype html>')).toBe('passed');
+  });
+  describe('compression of texts above 1 KiB', () => {
+    const judged = (decoded: number) => {
+      const p = page({ url: home, via: 'home', headers: [['Content-Type', 'text/html']] });
+      p.chain.hops[0]!.bytes = { encoded: decoded, decoded };
+      return ask('delivery.compressed', { evidence: { ...withPages(p), assets: [] } }).outcome;
+    };
+    it.each([
+      [1024, 'inapplicable'],
+      [1025, 'failed'],
+    ])('%s: %s', (decoded, wanted) => {
+      expect(judged(decoded)).toBe(wanted);
+    });
+  });
+  describe('the median time to first byte', () => {
+    const judged = (...times: number[]) =>
+      ask('delivery.response-time', {
+        evidence: withPages(
+          ...times.map((t, i) => {
+            const p = page({ url: `${home}${i}`, via: i ? 'link' : 'home' });
+            p.chain.hops[0]!.timing.firstByte = t;
+            return p;
+          }),
+        ),
+      }).outcome;
+    it.each<[Parameters<typeof judged>, string]>([
+      [[800], 'passed'],
+      [[801], 'failed'],
+      [[10, 800, 9000], 'passed'],
+      [[100, 1700], 'failed'],
+    ])('%j: %s', (all, wanted) => {
+      expect(judged(...all)).toBe(wanted);
+    });
+  });
+  describe('security.txt (RFC 9116)', () => {
+    const judged = (sample: string, status = 200) =>
+      ask('delivery.security-contact', {
+        evidence: evidence({
+          paths: [{ path: '/.well-known/security.txt', chain: chain([home], status), sample }],
+        }),
+      }).outcome;
+    it.each([
+      ['Contact: mailto:a@b.example\nExpires: 2027-01-01T00:00:00z', undefined, 'passed'],
+      ['Contact: mailto:a@b.example\nExpires: 2026-01-01T00:00:00z', undefined, 'failed'],
+      ['Expires: 2027-01-01T00:00:00z', undefined, 'failed'],
+      ['', 404, 'inapplicable'],
+      ['<html>', undefined, 'inapplicable'],
+    ])('%s, %s: %s', (sample, status, wanted) => {
+      expect(judged(sample, status)).toBe(wanted);
+    });
+  });
+  it('staging asks who is there', () => {
+    expect(
+      ask('delivery.staging-locked', {
+        situation: 'staging',
+        evidence: withPages(page({ url: home, via: 'home', status: 401 })),
+      }).outcome,
+    ).toBe('passed');
+    expect(ask('delivery.staging-locked', { situation: 'staging' }).outcome).toBe('failed');
+  });
+});
+
+describe('files, forms and the way to the launch', () => {
+  const day = (n: number) => new Date(AT.getTime() + n * 86_400_000).toISOString();
+  const span = { firstDays: 45, renewalDays: 21, capDays: 400 };
+  describe('a place lapses after its first span, each change renews it, the cap ends it', () => {
+    const left = (dates: object) => {
+      const end = lapseOf(span, dates);
+      return end === undefined ? undefined : Math.round((end - AT.getTime()) / 86_400_000);
+    };
+    it.each([
+      [{ setUp: day(-10) }, 35],
+      [{ setUp: day(-40), changed: day(0) }, 21],
+      [{ setUp: day(-10), changed: day(-9) }, 35],
+      [{ setUp: day(-395), changed: day(0) }, 5],
+      [{ endsOn: day(3), setUp: day(0) }, 3],
+      [{}, undefined],
+    ])('%j: %s', (dates, wanted) => {
+      expect(left(dates)).toBe(wanted);
+    });
+  });
+  describe('at least seven days', () => {
+    const p = (endsOn: number) =>
+      ask('delivery.staging-lifetime', {
+        situation: 'staging',
+        profile: { name: 'F', stagingLifetime: span },
+        place: { endsOn: day(endsOn) },
+      }).outcome;
+    it.each([
+      [7, 'passed'],
+      [6.9, 'failed'],
+      [-1, 'failed'],
+    ])('%s: %s', (endsOn, wanted) => {
+      expect(p(endsOn)).toBe(wanted);
+    });
+    it('no span known', () => {
+      expect(ask('delivery.staging-lifetime', { situation: 'staging' }).outcome).toBe('inapplicable');
+    });
+  });
+  describe('the build: same bytes, text injected into HTML, other bytes, gone, configuration', () => {
+    const e = evidence({ assets: [asset('app.js', { roles: ['script'], sha256: 'aa' })] });
+    e.pages[0]!.sha256 = 'page';
+    const b = (...files: { path: string; sha256: string; text?: string }[]) =>
+      ask('delivery.matches-build', {
+        evidence: e,
+        build: { name: 'build', files: files.map((f) => ({ bytes: 1, ...f })) },
+      }).outcome;
+    it.each([
+      [{ path: 'app.js', sha256: 'aa' }, 'passed'],
+      [{ path: 'app.js', sha256: 'bb' }, 'failed'],
+      [{ path: 'index.html', sha256: 'page' }, 'passed'],
+      [{ path: 'index.html', sha256: 'x', text: e.pages[0]!.facts!.text }, 'passed'],
+      [{ path: 'index.html', sha256: 'x', text: 'other' }, 'failed'],
+      [{ path: '.htaccess', sha256: 'x' }, 'inapplicable'],
+      [{ path: 'gone.js', sha256: 'x' }, 'cantTell'],
+    ])('%j: %s', (one, wanted) => {
+      expect(b(one)).toBe(wanted);
+    });
+    it('a site with nothing of the kind', () => {
+      expect(ask('delivery.matches-build', {}).outcome).toBe('inapplicable');
+    });
+  });
+  describe('the live site is what was approved, hosts and paths set aside', () => {
+    const base = 'https://shared.example/choir/';
+    const staging = (body = '') => ({
+      ...evidence(),
+      target: {
+        url: base,
+        hosts: ['shared.example'],
+        registrable: null,
+        kind: 'before' as const,
+        wayIn: 'open' as const,
+      },
+      hosts: [],
+      pages: [
+        {
+          ...page({
+            url: base,
+            via: 'home',
+            title: 'Marsh Choir – songs by the water',
+            body,
+            description: 'x',
+          }),
+        },
+      ],
+    });
+    const live = withHome({ description: 'x', head: '' });
+    const judged = (s?: Evidence, notWanted?: Record<string, string>) =>
+      ask('delivery.live-equals-staging', {
+        evidence: live,
+        staging: s,
+        brief: { ...brief(), ...(notWanted ? { notWanted } : {}) },
+      }).outcome;
+    const same = staging();
+    same.pages[0]!.facts = {
+      ...live.pages[0]!.facts!,
+      anchors: live.pages[0]!.facts!.anchors.map((a) => ({ ...a, href: a.href.replace(home, base) })),
+    };
+    it.each([
+      ['same', same, undefined, 'passed'],
+      ["staging('<p>An old word.</p>')", staging('<p>An old word.</p>'), undefined, 'failed'],
+      ['', undefined, undefined, 'cantTell'],
+      ["same, { stagingHosts: 'left behind' }", same, { stagingHosts: 'left behind' }, 'inapplicable'],
+    ])('%s', (_, s, notWanted, wanted) => {
+      expect(judged(s, notWanted)).toBe(wanted);
+    });
+  });
+  describe('fresh: the same text for both (RFC 9111)', () => {
+    const f = (a: object, b: object) =>
+      ask('delivery.fresh', {
+        evidence: evidence({
+          freshness: [
+            {
+              url: home,
+              ordinary: { status: 200, text: 'a', ...a },
+              revalidated: { status: 200, text: 'a', ...b },
+            },
+          ],
+        }),
+      }).outcome;
+    it.each([
+      [{}, 'passed'],
+      [{ text: 'b' }, 'failed'],
+      [{ status: 503 }, 'failed'],
+      [{ error: { code: 'timeout', message: 't' } }, 'cantTell'],
+      [{ text: undefined }, 'cantTell'],
+    ])('%j: %s', (a, wanted) => {
+      expect(f(a, {})).toBe(wanted);
+    });
+  });
+  describe('no listings', () => {
+    const l = (sample: string, status = 200) =>
+      ask('delivery.no-directory-listing', {
+        evidence: evidence({ folders: [{ path: '/p/', chain: chain([`${home}p/`], status), sample }] }),
+      }).outcome;
+    it.each([
+      ['<title>Index of /p/</title>', undefined, 'failed'],
+      ['<h1>Index of /p/</h1>', 403, 'passed'],
+      ['<title>Index of songs</title>', undefined, 'passed'],
+    ])('%s, %s: %s', (sample, status, wanted) => {
+      expect(l(sample, status)).toBe(wanted);
+    });
+    it('a site with nothing of the kind', () => {
+      expect(ask('delivery.no-directory-listing', {}).outcome).toBe('inapplicable');
+    });
+  });
+  describe('page weight: the brief’s budget, else 3,000,000 bytes, pictures counted once', () => {
+    const w = (size: number, budgetBytes?: number) => {
+      const p = page({ url: home, via: 'home', body: '<img src="/a.png" alt=a><img src="/a.png" alt=b>' });
+      p.chain.hops[0]!.bytes = { encoded: 1000, decoded: 5000 };
+      return ask('delivery.page-weight', {
+        evidence: { ...withPages(p), assets: [asset('a.png', { size })] },
+        brief: { ...brief(), budgetBytes },
+      }).outcome;
+    };
+    it.each([
+      [2_999_000, undefined, 'passed'],
+      [2_999_001, undefined, 'failed'],
+      [9000, 10_000, 'passed'],
+      [9001, 10_000, 'failed'],
+    ])('%s, %s: %s', (size, budgetBytes, wanted) => {
+      expect(w(size, budgetBytes)).toBe(wanted);
+    });
+  });
+  describe('fingerprinted files are kept for a week', () => {
+    const c = (url: string, value?: string) =>
+      ask('delivery.cached', {
+        evidence: withAssets(
+          asset(url, {
+            chain: chain([home + url], 200, value === undefined ? [] : [['Cache-Control', value]]),
+          }),
+        ),
+      }).outcome;
+    it.each([
+      ['app.3f9a1c2b.js', 'max-age=604800', 'passed'],
+      ['app.3f9a1c2b.js', 'max-age=604799', 'failed'],
+      ['app.3f9a1c2b.js', undefined, 'failed'],
+      ['app.3f9a1c2b.js', 'no-cache, max-age=9999999', 'failed'],
+      ['app.js?ver=6.4.21', 'public, max-age=31536000, immutable', 'passed'],
+      ['app.js', undefined, 'inapplicable'],
+      ['holidays.css', undefined, 'inapplicable'],
+    ])('%s, %s: %s', (url, value, wanted) => {
+      expect(c(url, value)).toBe(wanted);
+    });
+  });
+  describe('declared fonts are used somewhere', () => {
+    const f = (family: string, families: string[]) =>
+      ask('delivery.fonts-used', {
+        evidence: withAssets(
+          asset('s.css', {
+            roles: ['style'],
+            css: { fontFaces: [{ family, sources: [], line: 1 }], families, urls: [] },
+          }),
+        ),
+      }).outcome;
+    it.each([
+      [['firth sans'], 'passed'],
+      [['arial'], 'failed'],
+    ])('%j: %s', (families, wanted) => {
+      expect(f('Firth Sans', families)).toBe(wanted);
+    });
+    it('a site with nothing of the kind', () => {
+      expect(ask('delivery.fonts-used', {}).outcome).toBe('inapplicable');
+    });
+  });
+  describe('forms without the host’s default sender', () => {
+    const s = (body: string, formSenders?: string[]) =>
+      out('delivery.form-sender', { body }, {}, { profile: { defaults: { formSenders } } });
+    const form = (v: string) => `<form action="/send"><input type=hidden name=from value="${v}"></form>`;
+    it.each([
+      [
+        "form('a@marsh-choir.example'), ['forms@fennel.example']",
+        form('a@marsh-choir.example'),
+        ['forms@fennel.example'],
+        'passed',
+      ],
+      [
+        "form('Forms@Fennel.example'), ['forms@fennel.example']",
+        form('Forms@Fennel.example'),
+        ['forms@fennel.example'],
+        'failed',
+      ],
+      ["'', ['x']", '', ['x'], 'inapplicable'],
+      ["form('x')", form('x'), undefined, 'inapplicable'],
+    ])('%s', (_, body, formSenders, wanted) => {
+      expect(s(body, formSenders)).toBe(wanted);
+    });
+  });
+  describe('comments as agreed', () => {
+    const c = (body: string, comments?: 'wanted' | 'unwanted', head = HEAD) =>
+      out('delivery.comments', { body, head }, { comments });
+    const box = '<form id="commentform"><textarea name="comment"></textarea></form>';
+    it.each<[string, ...Parameters<typeof c>, string]>([
+      ["box, 'unwanted'", box, 'unwanted', undefined, 'failed'],
+      ["'', 'unwanted'", '', 'unwanted', undefined, 'passed'],
+      ["box, 'wanted'", box, 'wanted', undefined, 'passed'],
+      ["'', 'wanted'", '', 'wanted', undefined, 'failed'],
+      [
+        "'', 'unwanted', '<link rel=\"pingback\" href=\"/xmlrpc\">'",
+        '',
+        'unwanted',
+        '<link rel="pingback" href="/xmlrpc">',
+        'failed',
+      ],
+      ["''", '', undefined, undefined, 'untested'],
+    ])('%s', (_, body, comments, head, wanted) => {
+      expect(c(body, comments, head)).toBe(wanted);
+    });
+  });
+  describe('exposed files are told by their content, in whole or in part', () => {
+    const x = (path: string, sample: string, status = 200) =>
+      ask('delivery.no-exposed-files', {
+        evidence: evidence({ paths: [{ path, chain: chain([home + path.slice(1)], status), sample }] }),
+      }).outcome;
+    it.each([
+      ['/.env', 'DB_PASSWORD=…', undefined, 'failed'],
+      ['/.env', '<!doctype html>', undefined, 'passed'],
+      ['/.htpasswd', 'mara:…', undefined, 'failed'],
+      ['/backup.zip', 'PK\x03\x04', 206, 'failed'],
+      ['/backup.sql', '-- dump', undefined, 'failed'],
+      ['/server-status', '<h1>Apache Server Status</h1><dl>Server Version: Apache', undefined, 'failed'],
+      ['/wp-config.php.bak', '<?php define', undefined, 'failed'],
+      ['/.env', 'DB_PASSWORD=…', 404, 'passed'],
+    ])('%s, %s, %s: %s', (path, sample, status, wanted) => {
+      expect(x(path, sample, status)).toBe(wanted);
+    });
+    it('no answer tells nothing', () => {
+      expect(
+        ask('delivery.no-exposed-files', {
+          evidence: evidence({ paths: [{ path: '/.env', chain: brokenChain(home, 'timeout') }] }),
+        }).outcome,
+      ).toBe('cantTell');
+    });
+  });
+});
+
+describe('pictures', () => {
+  const picture = (more: Partial<AssetEvidence>): AssetEvidence => ({
+    url: `${home}quay.jpg`,
+    roles: ['picture'],
+    chain: chain([`${home}quay.jpg`], 206),
+    size: 4_000_000,
+    image: { type: 'jpg', width: 6000, height: 4000 },
+    ...more,
+  });
+  describe('a heavy one is named with its page and its pixels; unread, missing and other files are not', () => {
+    const e = withHome({ body: '<img src="/quay.jpg" alt="">' });
+    const judged = (more: Partial<AssetEvidence>) =>
+      ask('delivery.picture-weight', { evidence: { ...e, assets: [picture(more)] } });
+    it.each<[string, Partial<AssetEvidence>, string]>([
+      ['of unknown size', { size: undefined }, 'cantTell'],
+      ['missing', { chain: chain([home], 404) }, 'inapplicable'],
+      ['not on a page', { roles: ['share-picture'] }, 'inapplicable'],
+      ['light', { size: 20_000 }, 'passed'],
+    ])('%s', (_, more, wanted) => {
+      expect(judged(more).outcome).toBe(wanted);
+    });
+    it('says it in words', () => {
+      expect(judged({}).places[0]).toMatchObject({
+        outcome: 'failed',
+        found: `4000000 bytes, 6000 × 4000 px, on ${home}`,
+      });
+    });
+  });
+});

@@ -1,0 +1,244 @@
+/** Metadata: titles, descriptions, headings, names of controls, structured data. */
+import { describe, expect, it } from 'vitest';
+import { textWidth } from '#core/text/width';
+import { ask, brief, HOME as home, outcome as out, page, withPages } from '#core/checks/example-evidence';
+import { refreshDelay } from '#core/checks/catalogue/metadata/no-refresh';
+
+describe('metadata', () => {
+  it('one title, in the head', () => {
+    expect(out('metadata.title-present', { title: null })).toBe('failed');
+    expect(out('metadata.title-present', { title: ' ' })).toBe('failed');
+    expect(out('metadata.title-present', { head: '<title>second</title>' })).toBe('failed');
+  });
+  it('one description', () => {
+    expect(out('metadata.description-present', { description: null })).toBe('failed');
+    expect(out('metadata.description-present', { description: '' })).toBe('failed');
+    expect(out('metadata.description-present', { head: '<meta name="description" content="b">' })).toBe(
+      'failed',
+    );
+  });
+  it('unique among canonical pages; other languages and copies that name the original do not count', () => {
+    const same = (head: string) =>
+      withPages(
+        page({ url: home, via: 'home', title: 'Same', head }),
+        page({ url: `${home}b`, title: 'Same', head }),
+      );
+    expect(ask('metadata.title-unique', { evidence: same('') }).outcome).toBe('failed');
+    expect(
+      ask('metadata.title-unique', { evidence: same(`<link rel="canonical" href="${home}">`) }).outcome,
+    ).toBe('passed');
+    expect(
+      ask('metadata.title-unique', {
+        evidence: same(
+          `<link rel="alternate" hreflang="de" href="${home}b"><link rel="alternate" hreflang="en" href="${home}">`,
+        ),
+      }).outcome,
+    ).toBe('passed');
+  });
+  describe('pages of one series may share a title, other pages with a number may not', () => {
+    const pair = (a: string, b: string) =>
+      ask('metadata.title-unique', {
+        evidence: withPages(
+          page({ url: home, via: 'home', title: 'Home' }),
+          page({ url: home + a, title: 'News' }),
+          page({ url: home + b, title: 'News' }),
+        ),
+      }).outcome;
+    it.each([
+      ['news/', 'news/page/2/', 'passed'],
+      ['news', 'news?page=3', 'passed'],
+      ['news?a=1', 'news?page=2&a=1', 'passed'],
+      ['news/', 'notes/page/2/', 'failed'],
+      ['item?id=1', 'item?id=2', 'failed'],
+    ])('%s, %s: %s', (a, b, wanted) => {
+      expect(pair(a, b)).toBe(wanted);
+    });
+  });
+  describe('viewport: zoom to 200 % stays possible (WCAG 1.4.4)', () => {
+    const judged = (content: string) => {
+      const p = page({ url: home, via: 'home' });
+      p.facts!.metas = p.facts!.metas.map((m) => (m.name === 'viewport' ? { ...m, content } : m));
+      return ask('metadata.viewport', { evidence: withPages(p) }).outcome;
+    };
+    it.each([
+      ['width=device-width', 'passed'],
+      ['width=device-width, maximum-scale=2', 'passed'],
+      ['width=device-width, maximum-scale=1.9', 'failed'],
+      ['width=device-width,user-scalable=no', 'failed'],
+      ['width=980', 'failed'],
+    ])('%s: %s', (content, wanted) => {
+      expect(judged(content)).toBe(wanted);
+    });
+  });
+  it('charset, headings, pictures', () => {
+    expect(
+      ask('metadata.charset', {
+        evidence: withPages({ ...page({ url: home, via: 'home' }), charset: 'windows-1252' }),
+      }).outcome,
+    ).toBe('failed');
+    expect(out('metadata.one-main-heading', { body: '<h1>again</h1>' })).toBe('failed');
+    expect(out('metadata.image-text', { body: '<img src=a>' })).toBe('failed');
+    expect(out('metadata.image-text', { body: '<img src=a alt="">' })).toBe('passed');
+    expect(out('metadata.image-text', {})).toBe('inapplicable');
+  });
+});
+
+describe('metadata: lengths', () => {
+  describe('titles: 15 to 60 characters and 560 px at 20 px', () => {
+    const t = (title: string) =>
+      ask('metadata.title-length', { evidence: withPages(page({ url: home, via: 'home', title })) }).outcome;
+    const widest = Math.floor(560 / textWidth('m', 20));
+    it.each([
+      ['a'.repeat(14), 'failed'],
+      ['a'.repeat(15), 'passed'],
+      ['i'.repeat(60), 'passed'],
+      ['i'.repeat(61), 'failed'],
+      ['W'.repeat(30), 'failed'],
+      ['日本語の合唱団', 'passed'],
+      ['m'.repeat(widest), 'passed'],
+      ['m'.repeat(widest + 1), 'failed'],
+      ['日'.repeat(29), 'failed'],
+    ])('%s: %s', (title, wanted) => {
+      expect(t(title)).toBe(wanted);
+    });
+  });
+  describe('descriptions: 80 to 150 characters, 900 px at 14 px, and the host’s limit', () => {
+    const d = (n: number, letter = 'i', descriptionLimit?: number) =>
+      ask('metadata.description-length', {
+        evidence: withPages(page({ url: home, via: 'home', description: letter.repeat(n) })),
+        profile: { name: 'F', descriptionLimit },
+      }).outcome;
+    it.each([
+      [79, undefined, undefined, 'failed'],
+      [80, undefined, undefined, 'passed'],
+      [150, undefined, undefined, 'passed'],
+      [151, undefined, undefined, 'failed'],
+      [100, 'W', undefined, 'failed'],
+      [120, 'i', 119, 'failed'],
+      [119, 'i', 119, 'passed'],
+    ])('%s, %s, %s: %s', (n, letter, descriptionLimit, wanted) => {
+      expect(d(n, letter, descriptionLimit)).toBe(wanted);
+    });
+  });
+  it('parameters move the thresholds', () => {
+    expect(
+      ask('metadata.title-length', {
+        evidence: withPages(page({ url: home, via: 'home', title: 'Short' })),
+        parameters: { least: 5 },
+      }).outcome,
+    ).toBe('passed');
+  });
+});
+
+describe('metadata: what pages say', () => {
+  describe('the home description says the name, and one of the phrases', () => {
+    const d = (check: string, description: string | null, title?: string) =>
+      out(
+        check,
+        { description, ...(title ? { title } : {}) },
+        { keyPhrases: ['songs by the water', 'choir'] },
+      );
+    it.each([
+      ['metadata.description-names-site', 'At the MÁRSH choir we sing', undefined, 'passed'],
+      ['metadata.description-names-site', 'We sing', undefined, 'failed'],
+      ['metadata.description-names-site', null, undefined, 'cantTell'],
+      ['metadata.key-phrases', 'A Choir for all', undefined, 'passed'],
+      ['metadata.key-phrases', 'We sing', undefined, 'failed'],
+      ['metadata.key-phrases', 'A choir', 'Home of singers', 'failed'],
+    ])('%s, %s, %s: %s', (check, description, title, wanted) => {
+      expect(d(check, description, title)).toBe(wanted);
+    });
+  });
+  describe('no default shows through: the home page’s, the name alone, the tagline, the host’s', () => {
+    const judged = (title: string, description: string) =>
+      ask('metadata.not-inherited', {
+        evidence: withPages(
+          page({ url: home, via: 'home', title: 'Marsh Choir – songs', description: 'Home text' }),
+          page({ url: `${home}a/`, title, description }),
+        ),
+        brief: { ...brief(), tagline: 'Songs by the water' },
+        profile: { name: 'F', defaults: { titles: ['First stone'], texts: ['Ready to grow'] } },
+      }).outcome;
+    it.each([
+      ['About – Marsh Choir', 'About us', 'passed'],
+      ['Marsh Choir – songs', 'About us', 'failed'],
+      ['MARSH CHOIR', 'x', 'failed'],
+      ['About', 'Home text', 'failed'],
+      ['About', 'Songs by the water', 'failed'],
+      ['First stone', 'x', 'failed'],
+      ['About', 'Ready to grow', 'failed'],
+    ])('%s, %s: %s', (title, description, wanted) => {
+      expect(judged(title, description)).toBe(wanted);
+    });
+  });
+  describe('headings step down one level at a time (G141)', () => {
+    const h = (body: string) => out('metadata.heading-order', { body });
+    it.each([
+      ['<h2>a</h2><h3>b</h3><h2>c</h2>', 'passed'],
+      ['<h3>a</h3>', 'failed'],
+      ['<h2>a</h2><h4>b</h4>', 'failed'],
+      ['<h2>a</h2><h3>b</h3><h4>c</h4><h1>d</h1>', 'passed'],
+    ])('%s: %s', (body, wanted) => {
+      expect(h(body)).toBe(wanted);
+    });
+  });
+  describe('controls have names (WCAG 4.1.2)', () => {
+    const c = (body: string) => out('metadata.control-names', { body });
+    it.each([
+      ['<button>Send</button>', 'passed'],
+      ['<button></button>', 'failed'],
+      ['<a href="/x"><img src=a alt=""></a>', 'failed'],
+      ['<a href="/x"><img src=a alt="Songs"></a>', 'passed'],
+      ['<input name=q placeholder=Search>', 'failed'],
+      ['<label>Name <input></label>', 'passed'],
+      ['<label for=n>Name</label><input id=n>', 'passed'],
+      ['<input aria-label=Name>', 'passed'],
+      ['<input type=hidden>', 'passed'],
+      ['<input type=submit>', 'passed'],
+    ])('%s: %s', (body, wanted) => {
+      expect(c(body)).toBe(wanted);
+    });
+  });
+  describe('structured data parse, with type and context (JSON-LD 1.1)', () => {
+    const ld = (text: string) =>
+      out('metadata.structured-data', { head: `<script type="application/ld+json">${text}</script>` });
+    it.each([
+      ['{"@context":"https://schema.org","@type":"Event"}', 'passed'],
+      ['{"@context":"https://schema.org","@type":"Event",}', 'failed'],
+      ['{"@type":"Event"}', 'failed'],
+      ['{"@context":"https://schema.org"}', 'failed'],
+      ['{"@context":"https://schema.org","@graph":[{"@type":"A"},{"@type":"B"}]}', 'passed'],
+      ['[]', 'failed'],
+    ])('%s: %s', (text, wanted) => {
+      expect(ld(text)).toBe(wanted);
+    });
+    it('no structured data', () => {
+      expect(out('metadata.structured-data', { head: '' })).toBe('inapplicable');
+    });
+  });
+  // HTML, shared declarative refresh steps
+  it.each([
+    ['0', 0],
+    ['5', 5],
+    ['0;url=/x', 0],
+    ['3; URL=/x', 3],
+    ['2.9,/x', 2],
+    ['', undefined],
+    ['soon', undefined],
+    ['-1', undefined],
+    [' 10 ', 10],
+  ])('a refresh of “%s” waits %s', (content, delay) => {
+    expect(refreshDelay(content)).toBe(delay);
+  });
+  describe('no reload by itself', () => {
+    const r = (content: string) =>
+      out('metadata.no-refresh', { head: `<meta http-equiv="refresh" content="${content}">` });
+    it.each([
+      ['0;url=/x', 'passed'],
+      ['1', 'failed'],
+      ['30;url=/', 'failed'],
+    ])('%s: %s', (content, wanted) => {
+      expect(r(content)).toBe(wanted);
+    });
+  });
+});
