@@ -14,7 +14,7 @@ export default defineConfig({
         test: {
           name: 'unit',
           include: [
-            '{core,probe,net,cli,server,app}/**/*.test.ts',
+            '{core,probe,net,cli,server,app,scripts}/**/*.test.ts',
             'tests/conformance/**/*.test.ts',
             'tests/hostile/**/*.test.ts',
           ],

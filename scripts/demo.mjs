@@ -1,6 +1,6 @@
 /**
  * `npm run demo`: installs what is missing, starts everything, loads the demo data, and ends all of it on
- * Ctrl-C.
+ * Ctrl-C. `npm run dev` is the same with `--watch`: it serves the sources, and follows each change.
  */
 import { rmSync } from 'node:fs';
 import { resolve } from 'node:path';
@@ -26,7 +26,12 @@ async function stop(code) {
 
 async function main() {
   const { values } = parseArgs({
-    options: { fresh: { type: 'boolean' }, port: { type: 'string' }, folder: { type: 'string' } },
+    options: {
+      fresh: { type: 'boolean' },
+      watch: { type: 'boolean' },
+      port: { type: 'string' },
+      folder: { type: 'string' },
+    },
   });
   const port = values.port === undefined ? 4310 : Number(values.port);
   if (!Number.isInteger(port) || port < 1 || port > 65535)
@@ -39,11 +44,12 @@ async function main() {
     say('Starting over: the demo’s data is deleted.');
     rmSync(folder, { recursive: true, force: true });
   }
-  ensureBuild(say);
+  const watch = values.watch ?? false;
+  if (!watch) ensureBuild(say);
   process.on('SIGINT', () => void stop(0));
   process.on('SIGTERM', () => void stop(0));
   process.on('SIGHUP', () => void stop(0));
-  stack = await startStack({ folder, port, strict: values.port !== undefined, say, parts });
+  stack = await startStack({ folder, port, strict: values.port !== undefined, watch, say, parts });
   if (stopping) return;
   for (const child of [stack.app, stack.practice, stack.database.child])
     child.once('exit', () => {

@@ -15,6 +15,7 @@ export function startStack(options: {
   folder: string;
   port?: number;
   strict?: boolean;
+  watch?: boolean;
   say?: (text: string) => void;
   env?: Record<string, string>;
 }): Promise<Stack>;

@@ -49,16 +49,92 @@ function endLeftovers(folder) {
   rmSync(file, { force: true });
 }
 
+/** The stand-in network, and where it is to be found. */
+async function startPractice(folder, parts) {
+  const practice = spawn(process.execPath, ['--import', 'tsx/esm', join(ROOT, 'net', 'start.ts'), folder], {
+    cwd: ROOT,
+    stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
+    detached: true,
+    env: { ...process.env, TSX_TSCONFIG_PATH: join(ROOT, 'tsconfig.scripts.json') },
+  });
+  parts.push({ stop: () => endProcess(practice) });
+  await new Promise((resolve, reject) => {
+    practice.stdout.on('data', (d) => {
+      if (String(d).includes('ready')) resolve();
+    });
+    practice.once('exit', () =>
+      reject(new Missing('The practice net did not start; the lines above say why.')),
+    );
+  });
+  return { practice, net: JSON.parse(readFileSync(join(folder, 'net.json'), 'utf8')) };
+}
+
+/** The wanted port, or the next free one when it is taken. */
+async function portFor(wanted, strict, say) {
+  try {
+    return await freePort(wanted);
+  } catch {
+    if (strict) throw new Missing(`Port ${wanted} is taken. Give another one with --port.`);
+    const port = await freePort();
+    say(`Port ${wanted} is taken, so port ${port} is used.`);
+    return port;
+  }
+}
+
+/** The application itself: the build, or the sources where they are watched. */
+function startApplication({ port, watch, env, parts }) {
+  const program = watch
+    ? [join(ROOT, 'node_modules', 'nuxt', 'bin', 'nuxt.mjs'), 'dev']
+    : ['--enable-source-maps', join(ROOT, '.output', 'server', 'index.mjs')];
+  const app = spawn(process.execPath, program, {
+    cwd: ROOT,
+    stdio: ['ignore', 'pipe', 'pipe'],
+    detached: true,
+    env: {
+      ...process.env,
+      NODE_ENV: watch ? 'development' : 'production',
+      HOST: '127.0.0.1',
+      PORT: String(port),
+      NITRO_HOST: '127.0.0.1',
+      NITRO_PORT: String(port),
+      ARMBAND_FIRST_PASSWORD: DEMO_LOGIN.password,
+      ...env,
+    },
+  });
+  parts.push({ stop: () => endProcess(app) });
+  let log = '';
+  const listen = (d) => {
+    log = (log + d).slice(-6000);
+    if (watch || process.env.ARMBAND_LOG) process.stderr.write(d);
+  };
+  app.stdout.on('data', listen);
+  app.stderr.on('data', listen);
+  return { app, log: () => log };
+}
+
+/** Waits until the application answers. */
+async function untilHealthy(address, app, log) {
+  for (;;) {
+    if (ended(app)) throw new Missing(`The application did not start:\n${log()}`);
+    const answer = await fetch(`${address}/api/health`).catch(() => null);
+    if (answer?.ok) return;
+    if (answer?.status === 503) throw new Missing(`The application could not start:\n${log()}`);
+    await new Promise((r) => setTimeout(r, 100));
+  }
+}
+
 /**
  * Starts everything.
  * @param options.folder where data, switches and secrets lie
  * @param options.port wanted port of the application; the next free one when it is taken, unless `strict`
+ * @param options.watch runs the sources, and follows them, in place of the build
  * @param options.parts what has been started so far, for a caller that may have to stop before all is up
  */
 export async function startStack({
   folder: place,
   port: wanted = 0,
   strict = false,
+  watch = false,
   say = () => {},
   env = {},
   parts = [],
@@ -73,89 +149,35 @@ export async function startStack({
   try {
     say('Starting MariaDB …');
     const database = await startDatabase(join(folder, 'mariadb'), ['armband'], parts);
-
     say('Starting the practice net …');
-    const netFolder = join(folder, 'net');
-    const practice = spawn(
-      process.execPath,
-      ['--import', 'tsx/esm', join(ROOT, 'net', 'start.ts'), netFolder],
-      {
-        cwd: ROOT,
-        stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
-        detached: true,
-        env: { ...process.env, TSX_TSCONFIG_PATH: join(ROOT, 'tsconfig.scripts.json') },
-      },
-    );
-    parts.push({ stop: () => endProcess(practice) });
-    await new Promise((resolve, reject) => {
-      practice.stdout.on('data', (d) => {
-        if (String(d).includes('ready')) resolve();
-      });
-      practice.once('exit', () =>
-        reject(new Missing('The practice net did not start; the lines above say why.')),
-      );
-    });
-    const net = JSON.parse(readFileSync(join(netFolder, 'net.json'), 'utf8'));
-
-    let port;
-    try {
-      port = await freePort(wanted);
-    } catch {
-      if (strict) throw new Missing(`Port ${wanted} is taken. Give another one with --port.`);
-      port = await freePort();
-      say(`Port ${wanted} is taken, so port ${port} is used.`);
-    }
+    const { practice, net } = await startPractice(join(folder, 'net'), parts);
+    const port = await portFor(wanted, strict, say);
     say('Starting the application …');
-    const address = `http://127.0.0.1:${port}`;
-    const app = spawn(
-      process.execPath,
-      ['--enable-source-maps', join(ROOT, '.output', 'server', 'index.mjs')],
-      {
-        cwd: ROOT,
-        stdio: ['ignore', 'pipe', 'pipe'],
-        detached: true,
-        env: {
-          ...process.env,
-          ...database.env,
-          NODE_ENV: 'production',
-          HOST: '127.0.0.1',
-          PORT: String(port),
-          NITRO_HOST: '127.0.0.1',
-          NITRO_PORT: String(port),
-          NUXT_SESSION_PASSWORD: secret(folder),
-          ARMBAND_FIRST_PASSWORD: DEMO_LOGIN.password,
-          ARMBAND_PRACTICE_NET: net.control,
-          ARMBAND_RESOLVERS: net.resolver,
-          ARMBAND_MAP: net.map.join(','),
-          ARMBAND_CA: net.ca,
-          ...env,
-        },
+    const { app, log } = startApplication({
+      port,
+      watch,
+      parts,
+      env: {
+        ...database.env,
+        NUXT_SESSION_PASSWORD: secret(folder),
+        ARMBAND_PRACTICE_NET: net.control,
+        ARMBAND_RESOLVERS: net.resolver,
+        ARMBAND_MAP: net.map.join(','),
+        ARMBAND_CA: net.ca,
+        ...env,
       },
-    );
-    parts.push({ stop: () => endProcess(app) });
-    let log = '';
-    const listen = (d) => {
-      log = (log + d).slice(-6000);
-      if (process.env.ARMBAND_LOG) process.stderr.write(d);
-    };
-    app.stdout.on('data', listen);
-    app.stderr.on('data', listen);
+    });
     writeFileSync(
       join(folder, 'pids.json'),
       JSON.stringify([
         { pid: database.child.pid, mark: 'mariadb' },
         { pid: practice.pid, mark: 'net/start.ts' },
-        { pid: app.pid, mark: '.output/server' },
+        { pid: app.pid, mark: watch ? 'nuxt' : '.output/server' },
       ]),
     );
-    for (;;) {
-      if (ended(app)) throw new Missing(`The application did not start:\n${log}`);
-      const answer = await fetch(`${address}/api/health`).catch(() => null);
-      if (answer?.ok) break;
-      if (answer?.status === 503) throw new Missing(`The application could not start:\n${log}`);
-      await new Promise((r) => setTimeout(r, 100));
-    }
-    return { address, port, net, database, app, practice, log: () => log, stop };
+    const address = `http://127.0.0.1:${port}`;
+    await untilHealthy(address, app, log);
+    return { address, port, net, database, app, practice, log, stop };
   } catch (error) {
     await stop();
     throw error;

@@ -1,0 +1,1 @@
+export function newCheck(root: string, id?: string): string[];
