@@ -45,7 +45,8 @@ export default defineNuxtConfig({
     },
   },
   nitro: {
-    esbuild: { options: { tsconfigRaw: decorators } },
+    // Node 20 has big integers, which the default target does not
+    esbuild: { options: { tsconfigRaw: decorators, target: 'es2022' } },
     typescript: { tsConfig: { ...decorators, include: ['../core/**/*', '../probe/**/*'] } },
     // class-validator's decorators need reflect-metadata, which tree shaking would drop
     moduleSideEffects: [

@@ -2,6 +2,7 @@
  * Audits as jobs: one at a time for each environment, a few at once, with progress, a way to stop, and no
  * audit that runs for ever.
  */
+import { setMaxListeners } from 'node:events';
 import { Op } from 'sequelize';
 import type { Brief } from '#core/facts/brief';
 import { collect, type Progress } from '#probe/collect';
@@ -91,6 +92,8 @@ function pump(): void {
   while (running.size < AT_ONCE && queue.length) {
     const id = queue.shift()!;
     const job = { stop: new AbortController(), progress: { phase: 'Starting', done: 0, total: 0 } };
+    // each exchange that is under way listens, and an audit has many at once
+    setMaxListeners(0, job.stop.signal);
     running.set(id, job);
     void run(id, job).finally(() => {
       running.delete(id);
