@@ -43,7 +43,7 @@ const rows = catalogue.map((c) => {
 
 /** What a test file says of itself in its first comment. */
 const about = (file) =>
-  /\/\*\*\s*([\s\S]*?)\*\//
+  /\/\*\*[\s*]*([\s\S]*?)\*\//
     .exec(readFileSync(file, 'utf8'))?.[1]
     ?.replace(/\s*\n\s*\*?\s*/g, ' ')
     .trim() ?? '';

@@ -1,6 +1,13 @@
 /** Words for how many. */
 
 const RULES = new Intl.PluralRules('en');
+/** What the rules said of the counts so far: asking them is slow, and counts repeat. */
+const known = new Map<number, Intl.LDMLPluralRule>();
+function ruleOf(n: number): Intl.LDMLPluralRule {
+  let rule = known.get(n);
+  if (!rule) known.set(n, (rule = RULES.select(n)));
+  return rule;
+}
 
 /** The usual plural of an English noun: "address" gives "addresses", "name server" gives "name servers". */
 const usualPlural = (noun: string): string => (/(?:s|x|ch|sh)$/.test(noun) ? `${noun}es` : `${noun}s`);
@@ -10,7 +17,7 @@ const usualPlural = (noun: string): string => (/(?:s|x|ch|sh)$/.test(noun) ? `${
  * @param many the plural, where it is not the usual one
  */
 export const inNumber = (n: number, one: string, many?: string): string =>
-  RULES.select(n) === 'one' ? one : (many ?? usualPlural(one));
+  ruleOf(n) === 'one' ? one : (many ?? usualPlural(one));
 
 /** A count with its word: "1 group", "12 groups", "3 fixes". */
 export const quantity = (n: number, one: string, many?: string): string => `${n} ${inNumber(n, one, many)}`;

@@ -1,6 +1,6 @@
 /**
  * Host profiles are kept by a number, so that another name changes one row; sites and assignments name the
- * number. A site has each name once for its client, and an environment its place in the order once.
+ * number.
  */
 import { TABLE } from './table';
 
