@@ -86,7 +86,7 @@ function contextFor(check: Check, item: ChecklistItem, shared: Shared): CheckCon
   };
   const { situation, at, brief, profile, evidence, view, book } = shared;
   const { stage, launched, staging, build, place, isAttested } = shared;
-  // one literal, so that all contexts have one shape: a spread of what is shared costs a sixth of all judging
+  // one literal, so that all contexts have one shape: a spread of what is shared costs an eighth of all judging
   return {
     situation,
     at,
