@@ -165,7 +165,7 @@ describe('checking a draft', () => {
   });
   it('a good one has none, and saving empties what is blank', async () => {
     const got = await checkDraft(BRIEF_GROUPS, BriefDto, draftFrom(BRIEF_GROUPS, { name: 'Kites' }));
-    expect([got.faults, got.others, got.data]).toEqual([{}, [], { name: 'Kites' }]);
+    expect(got).toMatchObject({ faults: {}, others: [], data: { name: 'Kites' } });
     expect(withBlanks(BRIEF_GROUPS, got.data)).toMatchObject({
       name: 'Kites',
       phone: null,

@@ -121,7 +121,8 @@ describe('npm run audit', () => {
       'json',
     );
     const of = (id: string) => (JSON.parse(ran.out) as Result).findings.find((f) => f.check === id)?.outcome;
-    expect([of('delivery.backup'), of('delivery.accounts')]).toEqual(['passed', 'untested']);
+    expect(of('delivery.backup')).toBe('passed');
+    expect(of('delivery.accounts')).toBe('untested');
     expect(ran.err).toBe('');
   });
   it('a checklist and a host profile decide what is asked', async () => {

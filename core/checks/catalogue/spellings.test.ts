@@ -49,11 +49,9 @@ describe('host names beyond ASCII (rule 6; RFC 5890 2.3.2.1)', () => {
         evidence: withHome({ head: `<link rel="canonical" href="${href}">` }),
         brief: with_(b),
       }).outcome;
-    expect([
-      canonical(`https://${A}/`, { otherHosts: [U] }),
-      canonical(`https://${A}/`, { stagingHosts: [U] }),
-      canonical(`https://${A}/`, {}),
-    ]).toEqual(['passed', 'failed', 'failed']);
+    expect(canonical(`https://${A}/`, { otherHosts: [U] })).toBe('passed');
+    expect(canonical(`https://${A}/`, { stagingHosts: [U] })).toBe('failed');
+    expect(canonical(`https://${A}/`, {})).toBe('failed');
     expect(
       ask('indexing.no-staging-links', {
         evidence: withHome({ body: `<a href="https://${U}/x">x</a>` }),

@@ -542,10 +542,8 @@ describe('indexing.no-duplicates', () => {
         ...withPages(page({ url: home, via: 'home' }), { ...page({ url: `${home}a/`, head }) }),
         variants: [{ url: `${home}a`, of: `${home}a/`, chain: chain(urls.map((u) => home + u)), text: 'x' }],
       });
-    expect([judged('<link rel="x canonical-not" href="/">', ['a', 'a/']), judged('', ['a'])]).toEqual([
-      'passed',
-      'passed',
-    ]);
+    expect(judged('<link rel="x canonical-not" href="/">', ['a', 'a/'])).toBe('passed');
+    expect(judged('', ['a'])).toBe('passed');
     const bare = withPages(page({ url: home, via: 'home' }), page({ url: `${home}a/` }));
     bare.pages[1]!.facts!.links = [];
     expect(
