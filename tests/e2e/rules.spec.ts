@@ -215,7 +215,7 @@ test('checklists leave and come back as files', async ({ desk }) => {
   await desk.goto(at('/checklists'));
   await chooseFile(desk, 'From a JSON file', 'quick.json', json);
   await expect(desk.getByRole('heading', { name: 'Quick launch 2' })).toBeVisible();
-  await expect(desk.getByText(new RegExp(`^${chosen} of \\d+ checks`))).toBeVisible();
+  await expect(desk.getByText(new RegExp(`\\b${chosen} of \\d+ checks`))).toBeVisible();
   desk.on('dialog', (d) => void d.accept());
   await desk.getByRole('button', { name: 'More' }).click();
   await desk.getByText('Take away').click();

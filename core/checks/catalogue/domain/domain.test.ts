@@ -35,12 +35,42 @@ describe('values of records', () => {
     expect(sameValue('TXT', '"A"', 'a')).toBe(false);
     expect(canonicalValue('TXT', '"a\\"b\\\\c\\228"')).toBe('a"b\\c\u00e4');
   });
-  it('are written as a zone file has them (RFC 1035 5.1)', () => {
-    expect(hourLine({ name: 'a.example', type: 'TXT', value: 'say "x"' })).toBe(
-      'a.example. 3600 IN TXT "say \\"x\\""',
+  // names in the data end with a dot, or they would land under the zone; examples of RFC 2782 and RFC 9460
+  it.each([
+    ['TXT', 'say "x"', '"say \\"x\\""'],
+    ['CNAME', 'a.example', 'a.example.'],
+    ['MX', '10 mail.a.example', '10 mail.a.example.'],
+    ['SRV', '0 1 9 old-slow-box.a.example', '0 1 9 old-slow-box.a.example.'],
+    ['SRV', '0 0 0 .', '0 0 0 .'],
+    ['HTTPS', '1 . alpn=h2', '1 . alpn=h2'],
+    ['HTTPS', '0 pool.svc.example', '0 pool.svc.example.'],
+    [
+      'SOA',
+      'ns1.a.example hostmaster.a.example 1 7200 600 3600000 60',
+      'ns1.a.example. hostmaster.a.example. 1 7200 600 3600000 60',
+    ],
+    ['CAA', '0 issue ca.example', '0 issue "ca.example"'],
+    ['A', '192.0.2.1', '192.0.2.1'],
+  ])('a record %s %s to paste (RFC 1035 5.1)', (type, value, data) => {
+    expect(hourLine({ name: 'a.example', type, value })).toBe(`a.example. 3600 IN ${type} ${data}`);
+  });
+  it('keep their own time to live', () => {
+    expect(hourLine({ name: 'www.a.example', type: 'A', value: '192.0.2.1', ttl: 60 })).toBe(
+      'www.a.example. 60 IN A 192.0.2.1',
     );
-    expect(hourLine({ name: 'www.a.example', type: 'CNAME', value: 'a.example', ttl: 60 })).toBe(
-      'www.a.example. 60 IN CNAME a.example.',
+  });
+  it('the recipe of domain.records-match pastes the target of a service with its final dot', () => {
+    const record = {
+      name: '_sip._tcp.marsh-choir.example',
+      type: 'SRV' as const,
+      value: '0 5 5060 sip.a.example',
+    };
+    const { recipe } = ask('domain.records-match', {
+      evidence: withAnswers([dnsAnswer(record.name, 'SRV', [])]),
+      brief: { ...brief(), records: [record] },
+    });
+    expect(recipe!.paste![0]!.text).toBe(
+      '_sip._tcp.marsh-choir.example. 3600 IN SRV 0 5 5060 sip.a.example.',
     );
   });
 });
