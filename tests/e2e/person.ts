@@ -42,6 +42,8 @@ export async function signIn(
   password = 'marram-demo',
 ): Promise<void> {
   await page.goto(at('/sign-in'));
+  // the field takes the focus by itself, which would take it away from the next one
+  await expect(page.getByLabel('Mail address')).toBeFocused();
   await page.getByLabel('Mail address').fill(email);
   await page.getByLabel('Password').fill(password);
   await page.getByRole('button', { name: 'Sign in' }).click();
