@@ -6,6 +6,7 @@ test('sign-in: a wrong password is told, a page that was asked for comes after t
 }) => {
   await page.goto(at('/fixes'));
   await expect(page).toHaveURL(/sign-in\?to=/);
+  await expect(page.getByLabel('Mail address')).toBeFocused();
   await page.getByLabel('Mail address').fill('mara@marram-studio.example');
   await page.getByLabel('Password').fill('wrong');
   await page.getByRole('button', { name: 'Sign in' }).click();
