@@ -37,6 +37,7 @@ export default defineConfig({
         test: {
           name: 'integration',
           include: ['tests/integration/**/*.test.ts'],
+          globalSetup: ['tests/fresh-build.ts'],
           environment: 'node',
           testTimeout: 300_000,
           hookTimeout: 300_000,

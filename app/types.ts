@@ -7,7 +7,6 @@ export type RunningAudit = Answer<'/api/audits/running'>[number];
 export type RosterRow = Answer<'/api/roster'>[number];
 export type SiteDetail = Answer<'/api/sites/:id'>;
 export type Place = RosterRow['places'][number] & Partial<SiteDetail['places'][number]>;
-export type PlaceAudit = NonNullable<Place['audit']>;
 
 export type Ledger = Answer<'/api/environments/:id/ledger'>;
 export type LedgerFinding = Ledger['findings'][number];
@@ -17,7 +16,6 @@ export type FixRow = Answer<'/api/fixes'>[number];
 export type FixDetail = Answer<'/api/fixes/:id'>;
 export type AuditRow = Answer<'/api/environments/:id/audits'>[number];
 
-export type CatalogueCheck = Answer<'/api/catalogue'>[number];
 export type ChecklistLine = Answer<'/api/checklists'>[number];
 export type ChecklistDetail = Answer<'/api/checklists/:id'>;
 export type Assignment = ChecklistDetail['assignments'][number];

@@ -18,11 +18,6 @@ const COMPARED = 3;
 const VARIANTS = 20;
 const digest = (text: string): string => createHash('sha256').update(text).digest('hex');
 
-/** A digest of the visible text. */
-export function textDigest(page: { facts?: { text: string } }): string | undefined {
-  return page.facts && digest(page.facts.text);
-}
-
 export interface Comparing {
   client: HttpClient;
   extract: Extract;

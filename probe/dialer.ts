@@ -7,7 +7,7 @@ import { randomInt } from 'node:crypto';
 import { getServers } from 'node:dns';
 import type { DnsAnswer, DnsRecord } from '#core/facts/evidence';
 import { AddressMap, forbidden, splitPort, type Destination } from './addresses';
-import { ask } from './dns/client';
+import { ask, noAnswer } from './dns/client';
 import { ProbeError } from './network-error';
 
 export interface DialerOptions {
@@ -118,21 +118,7 @@ export class Dialer {
       last = await this.put(asked, name, type, unchecked);
       if (last.rcode === 'NOERROR' || last.rcode === 'NXDOMAIN') return last;
     }
-    return (
-      last ?? {
-        server: '',
-        role: 'resolver',
-        name,
-        type,
-        rcode: 'NONE',
-        authoritative: false,
-        authenticated: false,
-        transport: 'udp',
-        records: [],
-        ms: 0,
-        error: 'no resolver is set',
-      }
-    );
+    return last ?? { server: '', role: 'resolver', name, type, ...noAnswer('no resolver is set') };
   }
 
   /**
@@ -156,13 +142,7 @@ export class Dialer {
         role,
         name,
         type,
-        rcode: 'NONE',
-        authoritative: false,
-        authenticated: false,
-        transport: 'udp',
-        records: [],
-        ms: 0,
-        error: (error as Error).message,
+        ...noAnswer((error as Error).message),
       };
       this.answers.push(answer);
       return answer;

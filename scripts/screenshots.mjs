@@ -83,7 +83,14 @@ const VIEWS = [
       await page.getByText('with faults').first().waitFor();
     },
   },
-  { name: 'host-profile', path: '/host-profiles/Fennel%20Hosting' },
+  {
+    name: 'host-profile',
+    path: '/host-profiles',
+    act: async (page) => {
+      await page.getByRole('link', { name: 'Fennel Hosting' }).click();
+      await page.getByRole('heading', { name: 'Fennel Hosting' }).waitFor();
+    },
+  },
   {
     name: 'checklist',
     path: '/checklists',

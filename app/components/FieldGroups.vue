@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { mdiCancel } from '@mdi/js';
 import type { Draft, FieldGroup, FieldKind, FieldSpec } from '#core/entry/field-text';
 
 /**
@@ -89,16 +88,9 @@ function reason(f: FieldSpec, text: string | null): void {
           :error-messages="errors(f)"
           @update:model-value="set(f, $event)"
         >
-          <template v-if="mayBeNone(f)" #append-inner
-            ><v-btn
-              :icon="mdiCancel"
-              variant="text"
-              size="x-small"
-              density="compact"
-              :title="`None wanted: leave “${f.label}” blank on purpose`"
-              :aria-label="`No ${f.label} wanted`"
-              @click="reason(f, '')"
-          /></template>
+          <template v-if="mayBeNone(f)" #append-inner>
+            <NoneWanted :field="f.label" @say="reason(f, '')" />
+          </template>
         </v-textarea>
         <v-text-field
           v-else
@@ -111,16 +103,9 @@ function reason(f: FieldSpec, text: string | null): void {
           :error-messages="errors(f)"
           @update:model-value="set(f, $event)"
         >
-          <template v-if="mayBeNone(f)" #append-inner
-            ><v-btn
-              :icon="mdiCancel"
-              variant="text"
-              size="x-small"
-              density="compact"
-              :title="`None wanted: leave “${f.label}” blank on purpose`"
-              :aria-label="`No ${f.label} wanted`"
-              @click="reason(f, '')"
-          /></template>
+          <template v-if="mayBeNone(f)" #append-inner>
+            <NoneWanted :field="f.label" @say="reason(f, '')" />
+          </template>
         </v-text-field>
       </div>
     </div>

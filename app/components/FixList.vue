@@ -114,12 +114,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys));
           @click="at = r.id"
           @keydown.enter="at = r.id"
         >
-          <span class="title"
-            ><span class="cut">{{ r.title }}</span
-            ><span class="sev" :class="{ fray: r.severity === 'blocker' && !CLOSED_STATES.has(r.state) }">{{
-              r.severity
-            }}</span></span
-          >
+          <CheckTitle :title="r.title" :severity="r.severity" :open="!CLOSED_STATES.has(r.state)" />
           <span v-if="!siteId" class="cut site"
             >{{ r.site }}<span class="faint">, {{ r.environment.toLowerCase() }}</span></span
           ><span v-if="siteId" class="cut faint place">{{ r.environment }}</span>
@@ -196,20 +191,6 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys));
 }
 .row:not(.head):hover {
   background: rgb(var(--v-theme-primary), 0.05);
-}
-.title {
-  display: flex;
-  gap: 8px;
-  align-items: baseline;
-  min-width: 0;
-}
-.sev {
-  font-size: 12px;
-  color: rgb(var(--v-theme-faint));
-}
-.sev.fray {
-  color: rgb(var(--v-theme-error));
-  font-weight: 600;
 }
 .right {
   text-align: right;

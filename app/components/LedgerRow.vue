@@ -25,12 +25,12 @@ const fixWords = computed(() => {
     tabindex="-1"
   >
     <span role="gridcell" class="outcome"><StitchMark :stitch="stitchOf(finding)" /></span>
-    <span role="gridcell" class="title"
-      ><span class="cut">{{ finding.title }}</span
-      ><span class="sev" :class="{ strong: finding.severity === 'blocker' && isOpenFault(finding) }">{{
-        finding.severity
-      }}</span></span
-    >
+    <CheckTitle
+      role="gridcell"
+      :title="finding.title"
+      :severity="finding.severity"
+      :open="isOpenFault(finding)"
+    />
     <span role="gridcell" class="expected cut faint" :title="finding.expected">{{
       finding.expected ?? ''
     }}</span>
@@ -62,20 +62,6 @@ const fixWords = computed(() => {
 }
 .row.quiet .title {
   color: rgb(var(--v-theme-faint));
-}
-.title {
-  display: flex;
-  gap: 8px;
-  align-items: baseline;
-  min-width: 0;
-}
-.sev {
-  font-size: 12px;
-  color: rgb(var(--v-theme-faint));
-}
-.sev.strong {
-  color: rgb(var(--v-theme-error));
-  font-weight: 600;
 }
 .right {
   text-align: right;

@@ -50,7 +50,8 @@ const credit = (c: { num: number; den: number }): string =>
               <NuxtLink :to="`/sites/${siteId}?place=${placeId}&check=${h.check}`" @click="go(h.check)">{{
                 h.title
               }}</NuxtLink>
-              <span class="faint">{{ h.severity }}</span> <b v-if="h.holds" class="fray">holds the gate</b>
+              <span class="faint">{{ h.severity }}</span>
+              <b v-if="h.holds" class="fray">holds the gate</b>
               <span class="num">{{ points(h.tenths) }}</span>
             </li>
           </ol>
@@ -118,6 +119,9 @@ const credit = (c: { num: number; den: number }): string =>
   display: grid;
   gap: 3px;
   margin-top: 6px;
+}
+.help li > * + * {
+  margin-left: 4px;
 }
 table {
   width: 100%;

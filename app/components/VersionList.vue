@@ -26,7 +26,8 @@ const open = ref(0);
       <ul v-if="v.changes.length" class="changes">
         <li v-for="c in v.changes.slice(0, 12)" :key="c.field">
           <span class="faint">{{ label(c.field) }} {{ c.kind }}</span>
-          <del v-if="c.from" class="faint">{{ c.from }}</del> <ins v-if="c.to">{{ c.to }}</ins>
+          <del v-if="c.from" class="faint">{{ c.from }}</del>
+          <ins v-if="c.to">{{ c.to }}</ins>
         </li>
         <li v-if="v.changes.length > 12" class="faint">and {{ v.changes.length - 12 }} more</li>
       </ul>
@@ -59,6 +60,9 @@ const open = ref(0);
   padding-left: 18px;
   margin: 4px 0;
   overflow-wrap: anywhere;
+}
+.changes li > * + * {
+  margin-left: 4px;
 }
 ins {
   text-decoration: none;

@@ -1,20 +1,7 @@
 <script setup lang="ts">
-interface Fault {
-  environment: 'live' | 'staging';
-  id: string;
-  title: string;
-  check: string;
-  on: boolean;
-}
-interface PracticeSite {
-  slug: string;
-  name: string;
-  client: string;
-  host: string;
-  liveUrl: string;
-  stagingUrl: string;
-  faults: Fault[];
-}
+import type { Answer } from '~/composables/api';
+
+type PracticeSite = Answer<'/api/practice-net'>['sites'][number];
 
 useHead({ title: 'Practice net – Armband' });
 const notes = useNotes();
@@ -45,7 +32,7 @@ const groups = computed(() =>
       .sort((a, b) => Number(b.on) - Number(a.on) || a.check.localeCompare(b.check)),
   })),
 );
-async function turn(f: Fault, on: boolean): Promise<void> {
+async function turn(f: PracticeSite['faults'][number], on: boolean): Promise<void> {
   try {
     await api('/api/practice-net', {
       method: 'POST',

@@ -1,14 +1,9 @@
-/** Who is signed in. */
-export interface Me {
-  id: number;
-  name: string;
-  email: string;
-  demo: boolean;
-}
+/** Who is signed in, and who else is there. */
+import type { Answer } from '~/composables/api';
 
 export const useSession = defineStore('session', () => {
-  const me = ref<Me | null>(null);
-  const people = ref<{ id: number; name: string }[]>([]);
+  const me = ref<Answer<'/api/me'> | null>(null);
+  const people = ref<Answer<'/api/people'>>([]);
   async function load(): Promise<void> {
     if (me.value) return;
     me.value = await api('/api/me');

@@ -86,3 +86,21 @@ export function isEastAsian(text: string): boolean {
   const letters = [...text].filter((c) => /\p{L}/u.test(c));
   return letters.length > 0 && letters.filter((c) => WIDE.test(c)).length * 2 > letters.length;
 }
+
+/** What a line of a listing holds: characters from `least` to `most`, and pixels. */
+export interface LineLimits {
+  least: number;
+  most: number;
+  width: number;
+}
+
+/**
+ * Whether a text fits on a line of a listing. Characters are not counted in East Asian text.
+ * @param size font size in CSS pixels
+ * @returns its characters, its width in CSS pixels, rounded up, and whether both are within the limits
+ */
+export function lineFit(text: string, size: number, { least, most, width }: LineLimits) {
+  const count = countCharacters(text);
+  const px = Math.ceil(textWidth(text, size));
+  return { count, px, fits: px <= width && (isEastAsian(text) || (count >= least && count <= most)) };
+}

@@ -16,6 +16,17 @@ export { decodeAnswer } from './codec';
 
 export type WireAnswer = AnswerFacts & Pick<DnsAnswer, 'transport' | 'ms' | 'error'>;
 
+/** What stands in the place of an answer where there was none, and why. */
+export const noAnswer = (error: string): WireAnswer => ({
+  rcode: 'NONE',
+  authoritative: false,
+  authenticated: false,
+  transport: 'udp',
+  records: [],
+  ms: 0,
+  error,
+});
+
 export interface AskOptions {
   /** Set for resolvers. */
   recursive: boolean;
@@ -77,15 +88,7 @@ class Asking {
   }
 
   private fail(error: string): WireAnswer {
-    return {
-      rcode: 'NONE',
-      authoritative: false,
-      authenticated: false,
-      transport: 'udp',
-      records: [],
-      ms: this.elapsed(),
-      error,
-    };
+    return { ...noAnswer(error), ms: this.elapsed() };
   }
 
   private async send(message: Buffer, id: number): Promise<{ decoded: Decoded; transport: 'udp' | 'tcp' }> {

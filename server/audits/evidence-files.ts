@@ -13,7 +13,7 @@ export const EVIDENCE_FORMATS = {
 } as const;
 export type EvidenceFormat = keyof typeof EVIDENCE_FORMATS;
 
-/** @throws 404 when the audit has no evidence */
+/** @throws NotFound when the audit has no evidence */
 export async function evidenceFile(
   auditId: number,
   format: EvidenceFormat,

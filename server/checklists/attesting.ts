@@ -94,7 +94,7 @@ export function typeOfFile(bytes: Buffer): string | undefined {
 
 /**
  * Keeps a file beside an attestation to come.
- * @throws 400 for what is empty, too large or of no known kind; 404
+ * @throws Refused for what is empty, too large or of no known kind; NotFound
  */
 export async function keepFile(
   environmentId: number,
@@ -128,7 +128,7 @@ export async function keepFile(
   return { id: row.id, name: row.name, type: row.type };
 }
 
-/** @throws 404 */
+/** @throws NotFound */
 export async function keptFile(id: number): Promise<AttachmentRow> {
   const row = await AttachmentRow.findByPk(id);
   if (!row) throw new NotFound('This file does not exist, or not any more.');

@@ -113,7 +113,7 @@ export async function listChecklists() {
   );
 }
 
-/** One checklist with its versions, newest first. @throws 404 */
+/** One checklist with its versions, newest first. @throws NotFound */
 export async function checklistDetail(id: number) {
   const row = await find(id);
   const versions = await ChecklistVersion.findAll({

@@ -144,7 +144,7 @@ export function dropProfile(id: number): Promise<void> {
 
 /**
  * Reads an untouched site of the host and proposes its leavings as defaults.
- * @throws 502 when nothing can be read there
+ * @throws Unreachable when nothing can be read there
  */
 export async function learnFrom(
   url: string,

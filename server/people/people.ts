@@ -13,7 +13,7 @@ const failures = new Map<string, { count: number; until: number }>();
 const WINDOW = 15 * 60_000;
 const ALLOWED = 8;
 
-/** Tells how often a key failed lately. @throws a 429 when that was too often */
+/** Tells how often a key failed lately. @throws TooMany when that was too often */
 function throttle(keys: string[], now: number): void {
   for (const key of keys) {
     const f = failures.get(key);
@@ -34,7 +34,7 @@ function noteFailure(keys: string[], now: number): void {
 // verified against when the account does not exist, so that both answers take as long
 let decoy: Promise<string> | undefined;
 
-/** Checks a person's password (scrypt). @throws 401 or 429 with a sentence */
+/** Checks a person's password (scrypt). @throws NotSignedIn or TooMany with a sentence */
 export async function signIn(
   email: string,
   password: string,

@@ -28,7 +28,7 @@ export async function newestBrief(
 
 /**
  * Saves the next version; fields that are not given keep their value, empty ones become unfilled.
- * @param from the version the change was made on; @throws 409 when somebody saved another since
+ * @param from the version the change was made on; @throws Conflict when somebody saved another since
  */
 export async function saveBrief(
   siteId: number,
@@ -79,7 +79,7 @@ export async function briefVersions(siteId: number): Promise<BriefVersion[]> {
     .reverse();
 }
 
-/** The change that makes the newest brief what it was in an older version. @throws 404 */
+/** The change that makes the newest brief what it was in an older version. @throws NotFound */
 export async function changeBackTo(siteId: number, version: number): Promise<Partial<Brief>> {
   const [old, now] = await Promise.all([
     BriefRow.findOne({ where: { siteId, version } }),
@@ -92,7 +92,7 @@ export async function changeBackTo(siteId: number, version: number): Promise<Par
   };
 }
 
-/** The change that takes what a finding saw at a place into the brief. @throws 404, 409 */
+/** The change that takes what a finding saw at a place into the brief. @throws NotFound, Conflict */
 export async function changeByFinding(
   environmentId: number,
   check: string,

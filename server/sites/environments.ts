@@ -66,7 +66,7 @@ export async function addPlace(siteId: number, input: PlaceDto): Promise<number>
   });
 }
 
-/** Changes name, address and way in. @throws 404, 400, 409 while it is being audited */
+/** Changes name, address and way in. @throws NotFound, Refused, Conflict while it is being audited */
 export async function changePlace(id: number, input: PlaceDto): Promise<void> {
   const place = await Environment.findByPk(id);
   if (!place) throw new NotFound('This place does not exist, or not any more.');
@@ -83,7 +83,7 @@ export async function changePlace(id: number, input: PlaceDto): Promise<void> {
 
 /**
  * Takes a place away with its audits and fixes.
- * @throws 404, 409 for the live one and while it is being audited
+ * @throws NotFound, Conflict for the live one and while it is being audited
  */
 export async function takePlaceAway(id: number): Promise<void> {
   const place = await Environment.findByPk(id);

@@ -5,7 +5,7 @@ import { collect } from '#probe/collect';
 import { networkSettings } from '../audits/network';
 import { Unreachable } from '../platform/errors';
 
-/** @throws 502 with the reason when nothing can be read there */
+/** @throws Unreachable with the reason when nothing can be read there */
 export async function readFromSite(url: string): Promise<{ url: string; proposals: Proposal[] }> {
   const host = new URL(url).hostname;
   const other = host.startsWith('www.') ? host.slice(4) : `www.${host}`;

@@ -28,7 +28,7 @@ export async function lookAtCsv(text: string): Promise<CsvSites> {
 /**
  * Takes on every row that is right.
  * @param onlyGood leave bad rows out instead of refusing all.
- * @throws 400
+ * @throws Refused
  */
 export async function importCsv(
   text: string,

@@ -21,6 +21,8 @@ async function makeSite(input: NewSiteDto, transaction: Transaction): Promise<Si
     defaults: { name: clientName },
     transaction,
   });
+  // the client's row is held, so that of two who take the same site on at once the second sees the first
+  await client.reload({ transaction, lock: true });
   if (await Site.count({ where: { clientId: client.id, name }, transaction }))
     throw new Conflict(`${client.name} has a site named ${name} already.`);
   return Site.create(
@@ -72,7 +74,7 @@ export function takeOn(input: NewSiteDto, by: string, within?: Transaction): Pro
   }, within);
 }
 
-/** Everything the site's head and brief need. @throws 404 */
+/** Everything the site's head and brief need. @throws NotFound */
 export async function siteDetail(id: number) {
   const [row] = await roster(id);
   if (!row) throw new NotFound('This site does not exist, or not any more.');
@@ -103,7 +105,7 @@ export async function siteDetail(id: number) {
   };
 }
 
-/** Saves the next version of a brief and judges the stored evidence by it. @throws 404, 409 */
+/** Saves the next version of a brief and judges the stored evidence by it. @throws NotFound, Conflict */
 export async function changeBrief(
   siteId: number,
   change: Partial<Brief>,

@@ -197,6 +197,11 @@ describe('taking a site on', () => {
       await mara<{ message: string }>('POST', '/api/read-site', { url: 'https://no-such.example/' }),
     ).toMatchObject({ status: 502, body: { message: expect.stringContaining('does not exist') as string } });
   });
+  it('taken on twice at the same moment: once it is, the other time that is told', async () => {
+    const wanted = { ...newSite('At once'), client: 'Tarn Planetarium Trust' };
+    const all = [mara, joss, mara, joss].map((person) => person('POST', '/api/sites', wanted));
+    expect((await Promise.all(all)).map((a) => a.status).sort()).toEqual([200, 409, 409, 409]);
+  });
   it('keeps everything, is audited, and its brief is versioned; a second of that name is refused', async () => {
     const {
       body: { id },

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { SECTIONS } from '#core/facts/finding';
 import { scoreOf } from '#core/score/score';
 import { CATALOGUE } from '#core/checks/catalogue/index';
 import {
@@ -27,19 +28,9 @@ const all = (change: Partial<Parameters<typeof judge>[0]> = {}) =>
   });
 
 describe('the catalogue', () => {
-  it('has 32 checks and more, four or more automatic ones in each section, ids unique and spelt like their section', () => {
-    expect(CATALOGUE.length).toBeGreaterThanOrEqual(32);
+  it('has four or more automatic checks in each section, ids unique and spelt like their section', () => {
     expect(new Set(CATALOGUE.map((c) => c.id)).size).toBe(CATALOGUE.length);
-    for (const section of [
-      'identity',
-      'https',
-      'domain',
-      'indexing',
-      'verification',
-      'metadata',
-      'sharing',
-      'delivery',
-    ])
+    for (const section of SECTIONS)
       expect(
         CATALOGUE.filter((c) => c.section === section && !c.byHand).length,
         section,

@@ -29,7 +29,6 @@ const TAKEN: Record<string, string> = {
   client_name: 'There is a client of that name already.',
   host_profile_name: 'There is a host profile of that name already.',
   checklist_name: 'There is a checklist of that name already.',
-  site_of_client: 'This client has a site of that name already.',
 };
 const SAVED_MEANWHILE = 'Somebody else saved this at the same moment. Load it again, then save.';
 

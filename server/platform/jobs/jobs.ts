@@ -74,7 +74,7 @@ export function startJob<T, R>(
   return job;
 }
 
-/** @throws 404 */
+/** @throws NotFound */
 export function jobById(id: string): Job {
   const kept = jobs.get(id);
   if (!kept) throw new NotFound('This work is not known, or not any more.');

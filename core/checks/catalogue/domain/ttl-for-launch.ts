@@ -27,7 +27,7 @@ export const ttlForLaunch = defineCheck({
   messages: { none: 'no record will change' },
   judge(context) {
     const { evidence, brief, at, parameters } = context;
-    const { days = 3, seconds = 3600 } = parameters;
+    const { days, seconds } = parameters;
     const left = (Date.parse(`${brief.launchDate.slice(0, 10)}T00:00:00Z`) - at.getTime()) / DAY;
     if (left > days) return inapplicable(`the launch is ${Math.ceil(left)} days away`);
     const change = changeAhead(evidence, brief);

@@ -1,4 +1,4 @@
-import { countCharacters, isEastAsian, textWidth } from '#core/text/width';
+import { lineFit } from '#core/text/width';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
@@ -22,28 +22,21 @@ export const descriptionLength = defineCheck({
       meaning: 'widest at 14 px of a face with Arial’s metrics',
     },
   },
-  messages: { none: 'no page has a description' },
+  messages: {
+    expected: ({ parameters: { least, most, width }, profile: { descriptionLimit } }) =>
+      `${least} to ${most} characters, at most ${width} px${descriptionLimit ? `, ${descriptionLimit} at the host` : ''}`,
+    none: 'no page has a description',
+  },
   judge(context) {
-    const { least = 80, most = 150, width = 900 } = context.parameters;
     const limit = context.profile.descriptionLimit;
-    return overPages(
-      context,
-      (page) => {
-        const meta = page.description;
-        const text = meta?.content.trim();
-        if (!text) return null;
-        const count = countCharacters(text),
-          px = Math.ceil(textWidth(text, 14));
-        const good =
-          px <= width &&
-          (limit === undefined || count <= limit) &&
-          (isEastAsian(text) || (count >= least && count <= most));
-        return (good ? passed : failed)(page.url, { found: `${count} characters, ${px} px`, raw: meta!.raw });
-      },
-      {
-        expected: `${least} to ${most} characters, at most ${width} px${limit ? `, ${limit} at the host` : ''}`,
-      },
-    );
+    return overPages(context, (page) => {
+      const meta = page.description;
+      const text = meta?.content.trim();
+      if (!text) return null;
+      const { count, px, fits } = lineFit(text, 14, context.parameters);
+      const good = fits && (limit === undefined || count <= limit);
+      return (good ? passed : failed)(page.url, { found: `${count} characters, ${px} px`, raw: meta!.raw });
+    });
   },
   recipe: () => ({
     steps: 'Say in one or two sentences what a visitor finds here and why they should come.',

@@ -1,4 +1,4 @@
-import { countCharacters, isEastAsian, textWidth } from '#core/text/width';
+import { lineFit } from '#core/text/width';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
@@ -22,26 +22,21 @@ export const titleLength = defineCheck({
       meaning: 'widest at 20 px of a face with Arial’s metrics',
     },
   },
-  messages: { none: 'no page has a title' },
-  judge(context) {
-    const { least = 15, most = 60, width = 560 } = context.parameters;
-    return overPages(
-      context,
-      (page) => {
-        const title = page.facts.titles[0];
-        if (!title?.text) return null;
-        const count = countCharacters(title.text),
-          px = Math.ceil(textWidth(title.text, 20));
-        // counting letters says little of East Asian text
-        const good = px <= width && (isEastAsian(title.text) || (count >= least && count <= most));
-        return (good ? passed : failed)(page.url, {
-          found: `${count} characters, ${px} px: ${title.text}`,
-          raw: title.raw + title.text,
-        });
-      },
-      { expected: `${least} to ${most} characters, at most ${width} px` },
-    );
+  messages: {
+    expected: ({ parameters: { least, most, width } }) =>
+      `${least} to ${most} characters, at most ${width} px`,
+    none: 'no page has a title',
   },
+  judge: (context) =>
+    overPages(context, (page) => {
+      const title = page.facts.titles[0];
+      if (!title?.text) return null;
+      const { count, px, fits } = lineFit(title.text, 20, context.parameters);
+      return (fits ? passed : failed)(page.url, {
+        found: `${count} characters, ${px} px: ${title.text}`,
+        raw: title.raw + title.text,
+      });
+    }),
   recipe: () => ({
     steps: 'Say first what this page is about, then the name; leave out words that every title has.',
   }),

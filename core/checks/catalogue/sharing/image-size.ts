@@ -15,10 +15,14 @@ export const imageSize = defineCheck({
     height: { default: 630, min: 100, max: 4000, unit: 'px', meaning: 'least height' },
     tolerance: { default: 2, min: 0, max: 50, unit: '%', meaning: 'how far the ratio may be off' },
   },
-  messages: { none: 'no share picture could be read' },
+  messages: {
+    expected: ({ parameters: { width, height } }) =>
+      `at least ${width} × ${height}, ${(width / height).toFixed(2)} : 1`,
+    none: 'no share picture could be read',
+  },
   judge(context) {
     const { evidence, parameters } = context;
-    const { width = 1200, height = 630, tolerance = 2 } = parameters;
+    const { width, height, tolerance } = parameters;
     const places = evidence.assets
       .filter((a) => a.roles.includes('share-picture') && a.image)
       .map((a) => {
@@ -30,9 +34,7 @@ export const imageSize = defineCheck({
           found: `${w} × ${h}${small ? '' : off ? `, ratio ${(w / h).toFixed(2)} : 1` : ''}`,
         });
       });
-    return overPlaces(context, places, {
-      expected: `at least ${width} × ${height}, ${(width / height).toFixed(2)} : 1`,
-    });
+    return overPlaces(context, places);
   },
   recipe: ({ parameters }) => ({
     steps: `Make the picture ${parameters.width} × ${parameters.height} px, with what matters in the middle, and upload it under a new name so that no old copy is shown.`,

@@ -1,0 +1,2 @@
+export function sourceHash(): string;
+export function ensureBuild(say: (text: string) => void): boolean;
