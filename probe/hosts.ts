@@ -143,22 +143,25 @@ async function probeAddresses(
   );
 }
 
-/** A landing page is kept for its title, text and marks only; the page itself is among the pages. */
+/**
+ * A landing page is kept for what tells whether it is the site's: title, text, headings, where it leads and
+ * what it asks for; the page itself is among the pages.
+ */
 function slim(
   facts: NonNullable<HostEvidence['landing']>['facts'],
 ): NonNullable<HostEvidence['landing']>['facts'] {
   return {
     ...facts,
     text: facts.text.slice(0, 2000),
-    metas: [],
+    metas: facts.metas.filter((m) => m.httpEquiv === 'refresh').slice(0, 1),
     links: [],
-    scripts: [],
-    anchors: [],
+    scripts: facts.scripts.slice(0, 3).map(({ inline: _, ...script }) => script),
+    anchors: facts.anchors.slice(0, 10),
     images: [],
-    forms: [],
+    forms: facts.forms.slice(0, 3),
     resources: [],
     jsonLd: [],
-    headings: [],
+    headings: facts.headings.slice(0, 5),
     bylines: [],
     unnamed: [],
     hidden: [],

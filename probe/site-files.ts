@@ -63,7 +63,8 @@ export interface SiteFiles {
 }
 
 export async function fetchRobots({ client, origin, ask }: SiteFiles): Promise<Evidence['robots']> {
-  const { chain, body } = await client.followTwice(`${origin}/robots.txt`, ask);
+  // other hosts too: crawlers follow at least five redirects to wherever they lead (RFC 9309 2.3.1.2)
+  const { chain, body } = await client.followTwice(`${origin}/robots.txt`, { ...ask, own: () => true });
   const contentType = headerValues(lastAnswer(chain), 'content-type')[0];
   const out: Evidence['robots'] = { chain, contentType };
   if (body && finalStatus(chain) === 200) {
@@ -139,14 +140,29 @@ export async function fetchManifest(
   };
 }
 
+/** How much of a file is kept: enough for what tells it apart. */
+function sampleLength(path: string): number {
+  if (/\.php$|\/server-status$/.test(path)) return 4096;
+  return /security\.txt$|\/$/.test(path) ? 2000 : SAMPLE;
+}
+const SAMPLE = 300;
+
+/** A line of a password file without the hash: its kind is enough to know it by. */
+function withoutHash(line: string): string {
+  const [, name, hash] = /^([^\s:]{1,64}):(\S+)\s*$/.exec(line) ?? [];
+  if (name === undefined || hash === undefined) return line.replace(/:.*$/, ':…');
+  const kind = /^(?:\$(?:apr1|2[abxy]|[156])\$|\{SHA\})/.exec(hash)?.[0];
+  return `${name}:${kind ?? (/^[./0-9A-Za-z]{13}$/.test(hash) ? '(crypt)' : '')}…`;
+}
+
 /**
  * The first bytes of a file, with the values of settings blanked: evidence must not carry somebody's
  * password.
  */
 function sampleOf(body: Buffer | undefined, path: string): string | undefined {
   if (!body) return undefined;
-  const text = body.subarray(0, /security\.txt$|\/$/.test(path) ? 2000 : 300).toString('utf8');
-  if (/\.htpasswd$/.test(path)) return text.replace(/:.*$/gm, ':…');
+  const text = body.subarray(0, sampleLength(path)).toString('utf8');
+  if (/\.htpasswd$/.test(path)) return text.split('\n').map(withoutHash).join('\n');
   if (/env|config|\.bak$/.test(path))
     return text
       .replace(/^(\s*(?:export\s+)?[A-Za-z_][\w.]*\s*=).*$/gm, '$1…')
@@ -169,7 +185,7 @@ async function fetchPath(
 export async function probePaths(
   files: SiteFiles,
   brief: Brief,
-): Promise<{ notFound: Chain | null; paths: PathProbe[]; tokenFiles: PathProbe[] }> {
+): Promise<Pick<Evidence, 'notFound' | 'notFoundSample' | 'paths' | 'tokenFiles'>> {
   const tokens = (brief.tokens ?? [])
     .filter((t) => t.place === 'file')
     .map((t) => `/${t.kind.replace(/^\//, '')}`);
@@ -182,7 +198,14 @@ export async function probePaths(
     ),
     Promise.all(tokens.map((p) => fetchPath(files, p))),
   ]);
-  return { notFound: notFound.chain, paths, tokenFiles };
+  const { chain, body } = notFound;
+  const isPage = finalStatus(chain) === 200 && body;
+  return {
+    notFound: chain,
+    ...(isPage ? { notFoundSample: body.subarray(0, SAMPLE).toString('utf8') } : {}),
+    paths,
+    tokenFiles,
+  };
 }
 
 /** Paths that the agency's own checks ask for; what they answer, not what they hold. */

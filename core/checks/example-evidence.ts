@@ -286,6 +286,7 @@ export function evidence(change: Partial<Evidence> = {}): Evidence {
         dnsAnswer('marsh-choir.example', 'MX', ['10 mail.marsh-choir.example']),
         dnsAnswer('mail.marsh-choir.example', 'A', ['203.0.113.25']),
         dnsAnswer('marsh-choir.example', 'TXT', ['"v=spf1 -all"']),
+        dnsAnswer('_dmarc.marsh-choir.example', 'TXT', ['"v=DMARC1; p=none"']),
       ],
     },
     hosts: [host('marsh-choir.example'), host('www.marsh-choir.example')],
@@ -413,6 +414,13 @@ export function withHome(parts: Partial<PageParts>): Evidence {
 
 /** The address of the example's home page. */
 export const HOME = 'https://marsh-choir.example/';
+
+/** The evidence with a home page of just this HTML. */
+export function withHtml(html: string, parts: Partial<PageParts> = {}, url = HOME): Evidence {
+  const e = evidence();
+  const home = { ...page({ url, via: 'home', ...parts }), facts: extractPage(html, url) };
+  return { ...e, pages: [home, ...e.pages.slice(1)] };
+}
 
 /** A file that pages use, as it was read. */
 export function asset(path: string, more: Partial<AssetEvidence> = {}): AssetEvidence {

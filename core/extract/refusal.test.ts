@@ -72,6 +72,28 @@ describe('answers that do not', () => {
       expect(page(links)).toBe(wanted);
     });
   });
+  describe('a short page whose own form asks one more question', () => {
+    const form = (fields: string) =>
+      refusalOf({
+        status: 200,
+        headers: [],
+        facts: html(
+          'Write to us',
+          `<h1>Write to us</h1><form action="/send">${fields}<button>Send</button></form>`,
+        ),
+      });
+    it.each([
+      ['sum', '<label>Mail<input type=email></label><label>Captcha: three and four are<input></label>', null],
+      ['robot', '<textarea></textarea><label><input type=checkbox> Are you a robot?</label>', null],
+      ['nothing but the captcha', '<label>Captcha: three and four are<input></label>', 'challenge'],
+    ])('%s', (_, fields, wanted) => {
+      expect(form(fields)).toBe(wanted);
+    });
+  });
+  it('a long page that a header of its captcha comes with', () => {
+    const facts = html('Kites', `<p>${'Kites for every wind. '.repeat(80)}`);
+    expect(refusalOf({ status: 200, headers: [['X-Captcha-Key', '1']], facts })).toBeNull();
+  });
   it('a short page that has the word and nothing to get on with', () => {
     expect(
       refusalOf({ status: 200, headers: [], facts: html('Captcha', '<p>Our choir is called Captcha.') }),

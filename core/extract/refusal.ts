@@ -15,12 +15,14 @@ const PHRASES =
 const HEADER = /challenge|mitigated|captcha/i;
 /** Every answer of a site has the same few headers. */
 const namesChallenge = remembering(
-  (name: string) => HEADER.test(name) && !/^(?:accept|www|proxy)/i.test(name),
+  (name: string) => HEADER.test(name) && !/^(?:accept|www|proxy|access-control)/i.test(name),
   2000,
 );
 /** A challenge is a short page with nowhere else to go; an article about captchas is none. */
 const SHORT = 1200,
   FEW_LINKS = 5;
+/** Fields that nobody fills in; of the others a challenge has one at most, a form of the site more. */
+const UNFILLED = /^(?:hidden|submit|button|reset|image)$/;
 
 /** @field lowered the page's text in lower case, where that is at hand */
 export interface Answered {
@@ -33,23 +35,36 @@ export interface Answered {
   lowered?: string;
 }
 
+const isShort = ({ facts }: Answered): boolean =>
+  !facts || (facts.textLength <= SHORT && facts.anchors.length <= FEW_LINKS);
+
+/** Whether a page has a form of its own to fill in, so that a captcha on it guards that form and not the page. */
+const hasOwnForm = ({ facts }: Answered): boolean =>
+  facts !== undefined &&
+  facts.forms.some((f) => f.fields.filter((field) => !UNFILLED.test(field.type)).length > 1);
+
+/** Whether there is something on a page that goes on by itself, or by a click. */
+function goesOn({ facts }: Answered): boolean {
+  if (!facts) return false;
+  return (
+    facts.scripts.length > 0 || facts.forms.length > 0 || facts.metas.some((m) => m.httpEquiv === 'refresh')
+  );
+}
+
 /**
  * Whether a page wants proof of a person: by a header that says so, or by a short page that says so and has a
- * script or form to get on.
+ * script or form to get on. With a status below 400 a form with several fields is the site's own.
  */
-export function isChallenge({ status, headers, facts, lowered }: Answered): boolean {
+export function isChallenge(answered: Answered): boolean {
+  const { status, headers, facts, lowered } = answered;
+  if (!isShort(answered)) return false;
+  const isRefused = status >= 400;
+  if (!isRefused && hasOwnForm(answered)) return false;
   if (headers.some((h) => h[1] !== '' && namesChallenge(h[0]))) return true;
-  if (!facts || facts.textLength > SHORT || facts.anchors.length > FEW_LINKS) return false;
-  // with 200 more is wanted than a word: something on the page that goes on by itself
-  const goesOn =
-    status >= 400 ||
-    facts.scripts.length > 0 ||
-    facts.forms.length > 0 ||
-    facts.metas.some((m) => m.httpEquiv === 'refresh');
+  if (!facts || !(isRefused || goesOn(answered))) return false;
   return (
-    goesOn &&
-    (PHRASES.test(lowered ?? facts.text.toLowerCase()) ||
-      facts.titles.some((t) => PHRASES.test(t.text.toLowerCase())))
+    PHRASES.test(lowered ?? facts.text.toLowerCase()) ||
+    facts.titles.some((t) => PHRASES.test(t.text.toLowerCase()))
   );
 }
 

@@ -121,12 +121,16 @@ export function rulesFor(file: RobotsFile, crawler: string): RobotsRule[] | unde
 
 const UNRESERVED = /^[A-Za-z0-9\-._~]$/;
 
+/** Octets that mean something in a pattern, so that literally they can only stand there encoded (2.2.3). */
+const SPECIAL: Record<string, string> = { '*': '%2A', $: '%24' };
+
 /**
  * Octets in one spelling: unreserved ones plain, all others percent-encoded with capitals; reserved octets
- * stay as they came (RFC 9309 2.2.2, RFC 3986 2.2).
+ * stay as they came (RFC 9309 2.2.2, RFC 3986 2.2), but for `*` and `$`, which are what `%2A` and `%24` in a
+ * pattern stand for (RFC 9309 2.2.3).
  */
 export function normalisePath(path: string): string {
-  if (/^[\x00-\x24\x26-\x7f]*$/.test(path)) return path;
+  if (/^[\x00-\x23\x26-\x29\x2b-\x7f]*$/.test(path)) return path;
   let out = '';
   const bytes = new TextEncoder();
   for (let i = 0; i < path.length;) {
@@ -140,11 +144,24 @@ export function normalisePath(path: string): string {
     const cp = String.fromCodePoint(path.codePointAt(i)!);
     out +=
       cp.codePointAt(0)! < 0x80
-        ? cp
+        ? (SPECIAL[cp] ?? cp)
         : [...bytes.encode(cp)].map((b) => `%${b.toString(16).toUpperCase().padStart(2, '0')}`).join('');
     i += cp.length;
   }
   return out;
+}
+
+/** What stands between the wildcards of a pattern, and whether it must reach the end. */
+function partsOf(pattern: string): { pieces: string[]; anchored: boolean } {
+  const anchored = pattern.endsWith('$');
+  const text = anchored ? pattern.slice(0, -1) : pattern;
+  return { pieces: text.split('*').map(normalisePath), anchored };
+}
+
+/** Octets of a pattern in one spelling: the most specific rule has most of them (RFC 9309 2.2.2). */
+function octetsOf(pattern: string): number {
+  const { pieces, anchored } = partsOf(pattern);
+  return pieces.join('*').length + (anchored ? 1 : 0);
 }
 
 /**
@@ -152,9 +169,7 @@ export function normalisePath(path: string): string {
  * regular expressions from foreign text.
  */
 export function patternMatches(pattern: string, path: string): boolean {
-  const anchored = pattern.endsWith('$');
-  const p = normalisePath(anchored ? pattern.slice(0, -1) : pattern);
-  const pieces = p.split('*');
+  const { pieces, anchored } = partsOf(pattern);
   if (!path.startsWith(pieces[0]!)) return false;
   let at = pieces[0]!.length;
   for (let i = 1; i < pieces.length; i++) {
@@ -184,7 +199,7 @@ export function mayFetch(
   let length = -1;
   for (const rule of rulesFor(file, crawler) ?? []) {
     if (rule.pattern === '' || !patternMatches(rule.pattern, path)) continue;
-    const size = normalisePath(rule.pattern).length;
+    const size = octetsOf(rule.pattern);
     if (size > length || (size === length && rule.allow)) {
       best = rule;
       length = size;

@@ -314,6 +314,8 @@ export interface Evidence {
   /** The brief's hidden pages that no link led to. */
   hidden?: PageEvidence[];
   notFound: Chain | null;
+  /** What a made-up address gets: the first characters of its answer. */
+  notFoundSample?: string;
   paths: PathProbe[];
   /** Paths that the agency's own checks ask for. */
   asked?: PathProbe[];

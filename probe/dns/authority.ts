@@ -1,4 +1,5 @@
 /** What the servers of the site's zone, and of the zone above it, say about every name the audit asks for. */
+import { asciiHost } from '#core/extract/address';
 import { caaClimb } from '#core/extract/caa';
 import { isSpf, spfTargets } from '#core/extract/spf';
 import { joinedText } from '#core/facts/dns-text';
@@ -24,7 +25,11 @@ export interface NamesToAsk {
 const ASKABLE = new Set(['A', 'AAAA', 'CNAME', 'NS', 'MX', 'TXT', 'CAA', 'SOA', 'SRV', 'HTTPS']);
 const SERVERS = 8;
 const SPF_FOLLOWED = 20;
-const bare = (name: string): string => name.toLowerCase().replace(/\.$/, '');
+/** A name as it is asked for: names of the brief may be beyond ASCII. */
+function bare(name: string): string {
+  const plain = name.toLowerCase().replace(/\.$/, '');
+  return /[^\0-\x7f]/.test(plain) ? (asciiHost(plain) ?? plain) : plain;
+}
 
 /** The names of NS records in an answer or referral. */
 function serversIn(answer: DnsAnswer, zone: string): string[] {

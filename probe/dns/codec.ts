@@ -2,6 +2,7 @@
 import packet from 'dns-packet';
 import type { Answer, DecodedPacket } from 'dns-packet';
 import ipaddr from 'ipaddr.js';
+import { presentService } from '#core/extract/svcb';
 import type { DnsAnswer, DnsRecord } from '#core/facts/evidence';
 
 export type Question = { name: string; type: string };
@@ -130,20 +131,7 @@ const PRESENT: Record<string, (data: never) => string> = {
 function valueOf(a: Answer): string | undefined {
   const data = (a as { data?: unknown }).data;
   if (Object.hasOwn(PRESENT, a.type)) return PRESENT[a.type]!(data as never);
-  return Buffer.isBuffer(data) && typeName(a.type) !== a.type ? serviceValue(data) : undefined;
-}
-
-/** SVCB and HTTPS: priority and target; the parameters in the generic form of RFC 3597 5. */
-function serviceValue(data: Buffer): string {
-  if (data.length < 3) return `\\# ${data.length} ${data.toString('hex')}`;
-  const labels: string[] = [];
-  let at = 2;
-  while (at < data.length && data[at]) {
-    labels.push(data.toString('latin1', at + 1, at + 1 + data[at]!));
-    at += 1 + data[at]!;
-  }
-  const rest = data.subarray(at + 1);
-  return `${data.readUInt16BE(0)} ${labels.join('.') || '.'}${rest.length ? ` \\# ${rest.length} ${rest.toString('hex')}` : ''}`;
+  return Buffer.isBuffer(data) && typeName(a.type) !== a.type ? presentService(data) : undefined;
 }
 
 /** RFC 1035 5.1: quotes and backslashes escaped, other octets outside printable ASCII as \DDD. */

@@ -2,6 +2,7 @@
 import { QueryTypes } from 'sequelize';
 import { checkById } from '#core/checks/catalogue/index';
 import type { JudgedFinding } from '#core/checks/engine/judge';
+import type { Severity } from '#core/facts/finding';
 import { CLOSED_STATES, type FixEvent, type FixState } from '#core/facts/fix';
 import { setState } from '#core/fixes/life';
 import { database } from '../platform/db/connection';
@@ -20,7 +21,7 @@ export interface FixRow {
   check: string;
   title: string;
   section: string;
-  severity: string;
+  severity: Severity;
   state: FixState;
   places: number;
   firstPlace: string;
@@ -42,7 +43,7 @@ interface RawFix {
   checkId: string;
   title: string | null;
   section: string | null;
-  severity: string;
+  severity: Severity;
   state: FixState;
   places: string;
   returns: number;

@@ -2,7 +2,7 @@
 import { readField, type Brief, type BriefField } from '#core/facts/brief';
 import type { HostEvidence } from '#core/facts/evidence';
 import type { Judgement } from '#core/facts/finding';
-import { isUnresolved } from '#core/checks/kit/chains';
+import { restsOn } from '#core/checks/kit/chains';
 import type { AskedHost, Check, CheckContext, Needs } from '#core/checks/kit/check';
 import { cantTell, inapplicable, untested } from '#core/checks/kit/judgement';
 import type { SiteView } from '#core/checks/view/site-view';
@@ -38,11 +38,8 @@ export function unmetNeed(check: Check, { view, brief, evidence }: CheckContext)
 }
 
 /** The check that a host without a finished handshake rests on, and why. */
-function withoutHandshake({ tls }: HostEvidence): string | undefined {
-  if (tls.chain.length) return undefined;
-  const check = isUnresolved(tls.error?.code) ? 'domain.resolves' : 'https.answers';
-  return `rests on ${check}: ${tls.error?.message ?? 'no handshake'}`;
-}
+const withoutHandshake = ({ tls }: HostEvidence, view: SiteView): string | undefined =>
+  tls.chain.length ? undefined : restsOn(tls.error, view, 'no handshake');
 
 const ASTRAY = 'rests on domain.connected: a parking or unknown-name page';
 
@@ -50,6 +47,6 @@ const ASTRAY = 'rests on domain.connected: a parking or unknown-name page';
 export function askedHosts(view: SiteView, needs: Needs): AskedHost[] {
   return view.hosts.map((evidence) => {
     const rests = needs.hosts && view.isAstray(evidence) ? ASTRAY : undefined;
-    return { evidence, rests: rests ?? (needs.tls ? withoutHandshake(evidence) : undefined) };
+    return { evidence, rests: rests ?? (needs.tls ? withoutHandshake(evidence, view) : undefined) };
   });
 }

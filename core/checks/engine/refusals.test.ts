@@ -1,6 +1,17 @@
 /** Pages that refuse the visitor, and hosts that are not the site’s. */
 import { describe, expect, it } from 'vitest';
-import { ask, brokenChain, evidence, HOME as home, page, withPages } from '#core/checks/example-evidence';
+import { extractPage } from '#core/extract/html';
+import type { Chain, Evidence } from '#core/facts/evidence';
+import {
+  ask,
+  brokenChain,
+  chain,
+  evidence,
+  HOME as home,
+  host,
+  page,
+  withPages,
+} from '#core/checks/example-evidence';
 
 describe('what refuses a visitor', () => {
   it('a challenge with 200 is no page: its titles are not judged', () => {
@@ -25,5 +36,82 @@ describe('what refuses a visitor', () => {
       https: brokenChain('https://draft.host.example/', 'refused'),
     });
     expect(ask('https.answers', { evidence: e }).outcome).toBe('passed');
+  });
+});
+
+/** Redirects that come back to where they were. */
+function circle(...urls: string[]): Chain {
+  const { hops } = chain([...urls, urls[0]!]);
+  const error = { code: 'redirect-loop' as const, message: 'its redirects go in a circle' };
+  return { start: urls[0]!, hops: hops.slice(0, -1), end: 'error', error };
+}
+const www = 'https://www.marsh-choir.example/';
+const entries = (c: Chain) => ({ http: c, https: c, httpPath: c, httpsPath: c, landing: undefined });
+/** The evidence with one host's entries in a circle. */
+const going = (name: string, c: Chain): Evidence =>
+  evidence({
+    hosts: ['marsh-choir.example', 'www.marsh-choir.example'].map((h) =>
+      h === name ? host(h, entries(c)) : host(h),
+    ),
+  });
+
+describe('redirects in a circle are charged where they are, and not to a server that answers', () => {
+  const wwwRound = going('www.marsh-choir.example', circle(www, `${www}a`));
+  const wwwToRound = going('www.marsh-choir.example', circle(home, `${home}a`));
+  wwwToRound.hosts[1]!.https.hops.unshift(chain([www, home]).hops[0]!);
+  it.each([
+    ['https.answers', wwwRound, 'passed'],
+    ['domain.preferred-host', wwwRound, 'failed'],
+    ['domain.both-hosts', wwwRound, 'failed'],
+    ['domain.connected', wwwRound, 'cantTell'],
+    ['domain.preferred-host', wwwToRound, 'passed'],
+    ['domain.preferred-host', going('marsh-choir.example', circle(home, `${home}a`)), 'failed'],
+    ['domain.preferred-host', going('marsh-choir.example', circle(home, www)), 'failed'],
+  ])('%s', (check, e, wanted) => {
+    expect(ask(check, { evidence: e }).outcome).toBe(wanted);
+  });
+  it('a home page on staging', () => {
+    const c = circle(home, `${home}a`);
+    const e = evidence({ pages: [{ ...page({ url: home, via: 'home' }), chain: c, facts: undefined }] });
+    const staging = { ...e, target: { ...e.target, kind: 'before' as const } };
+    expect(ask('identity.home-page', { evidence: staging, situation: 'staging' }).outcome).toBe('failed');
+    expect(ask('metadata.title-present', { evidence: staging, situation: 'staging' }).reason).toContain(
+      'rests on identity.home-page',
+    );
+  });
+});
+
+describe('503', () => {
+  const answering = (title: string, body: string, name = home): Evidence => {
+    const html = `<title>${title}</title>${body}`;
+    const facts = extractPage(html, name);
+    const c = chain([name], 503);
+    return evidence({
+      hosts: [host('marsh-choir.example', { ...entries(c), landing: { url: name, status: 503, facts } })],
+      pages: [{ ...page({ url: name, via: 'home', status: 503 }), facts }],
+      target: { ...evidence().target, hosts: ['marsh-choir.example'] },
+    });
+  };
+  const challenge = answering('One moment, please', '<p>Checking your browser.<script src="/c.js"></script>');
+  const plain = answering('Closed', '<p>Back soon.');
+  it.each([
+    ['a challenge', 'https.answers', challenge, 'live', 'cantTell'],
+    ['a challenge', 'domain.connected', challenge, 'live', 'cantTell'],
+    ['a challenge', 'indexing.kept-out', challenge, 'staging', 'cantTell'],
+    ['a plain one', 'https.answers', plain, 'live', 'failed'],
+    ['a plain one', 'delivery.no-server-errors', plain, 'live', 'failed'],
+    ['a closed environment', 'https.answers', plain, 'staging', 'passed'],
+    ['a closed environment', 'delivery.no-server-errors', plain, 'staging', 'cantTell'],
+    ['a closed environment', 'indexing.kept-out', plain, 'staging', 'passed'],
+    ['a closed environment', 'metadata.title-present', plain, 'staging', 'cantTell'],
+    ['a holding page', 'https.answers', plain, 'holding', 'passed'],
+  ] as const)('%s, %s, %s', (_, check, e, situation, wanted) => {
+    expect(ask(check, { evidence: e, situation }).outcome).toBe(wanted);
+  });
+  it('a page that refuses with 403 says nothing of who knows whom', () => {
+    const c = chain([home], 403);
+    const landing = { url: home, status: 403, facts: extractPage('<title>Forbidden</title>', home) };
+    const e = evidence({ hosts: [host('marsh-choir.example', { ...entries(c), landing })] });
+    expect(ask('domain.connected', { evidence: e }).outcome).toBe('cantTell');
   });
 });

@@ -1,5 +1,6 @@
 /** Reading what a chain of redirects was answered. */
-import type { Chain, Exchange } from '#core/facts/evidence';
+import { LEADS_NOWHERE, type SiteView } from '#core/checks/view/site-view';
+import type { Chain, Exchange, NetworkError } from '#core/facts/evidence';
 
 /** A chain line by line, for the evidence: status and address of every hop. */
 export const chainText = (chain: Chain): string =>
@@ -18,3 +19,22 @@ type ErrorCode = NonNullable<Chain['error']>['code'];
 /** The name leads to no address: domain.resolves is charged with it (rule 3). */
 export const isUnresolved = (code: ErrorCode | undefined): boolean =>
   code === 'no-name' || code === 'no-address';
+
+/**
+ * What a host without an answer rests on (rule 3), for a reason: the signature of its zone where that does not
+ * hold, its name, else its server.
+ */
+export function restsOn(
+  error: NetworkError | undefined,
+  view: Pick<SiteView, 'isBogus' | 'situation'>,
+  otherwise = 'no answer',
+): string {
+  const isNameless = isUnresolved(error?.code) || error?.code === 'dns';
+  const isSigned = view.isBogus && (view.situation === 'live' || view.situation === 'holding');
+  const check = !isNameless ? 'https.answers' : isSigned ? 'domain.signed' : 'domain.resolves';
+  return `rests on ${check}: ${error?.message ?? otherwise}`;
+}
+
+/** Why a chain never arrives though every server on the way answers; undefined where it does, or one is silent. */
+export const redirectFault = ({ error }: Chain): string | undefined =>
+  error && LEADS_NOWHERE.has(error.code) ? error.message : undefined;

@@ -1,4 +1,8 @@
 /** Reading the DNS part of the evidence. */
+import { asciiHost } from '#core/extract/address';
+import { parseCaa } from '#core/extract/caa';
+import { canonicalService } from '#core/extract/svcb';
+import { NAME_WORDS } from '#core/formats/zone-file/records';
 import { joinedText } from '#core/facts/dns-text';
 import type { DnsAnswer, Evidence } from '#core/facts/evidence';
 import { remembering } from '#core/remembering';
@@ -6,14 +10,35 @@ import { remembering } from '#core/remembering';
 export const plainName = (name: string): string =>
   (name.endsWith('.') ? name.slice(0, -1) : name).toLowerCase();
 
-/** Answers to one question: from the authorities where any of them was asked, else from the resolvers. */
+/** A name within a record's data, in the form in which hosts are compared (rule 6). */
+function comparedName(name: string): string {
+  const plain = plainName(name);
+  return /[^\0-\x7f]/.test(plain) ? (asciiHost(plain) ?? plain) : plain;
+}
+
+/** Data whose names are compared as names; the words beside them stay. */
+const withNames = (type: string, value: string): string =>
+  value
+    .split(/\s+/)
+    .map((word, i) => (NAME_WORDS[type]!.includes(i) ? comparedName(word) : word))
+    .join(' ');
+
+/**
+ * Answers to one question: from the authorities where any of them was asked, else from the resolvers. An
+ * authority that has only an alias leaves its target to the resolver (RFC 1034 3.6.2, 4.3.2).
+ */
 export function bestAnswers(evidence: Evidence, name: string, type: string): readonly DnsAnswer[] {
   const all = answersFor(evidence, name, type);
-  const authorities = all.filter((a) => a.role === 'authority' && a.rcode !== 'NONE');
-  return authorities.length
-    ? all.filter((a) => a.role === 'authority')
-    : all.filter((a) => a.role === 'resolver');
+  const authorities = all.filter((a) => a.role === 'authority');
+  const resolvers = all.filter((a) => a.role === 'resolver');
+  if (authorities.every((a) => a.rcode === 'NONE')) return resolvers;
+  const leadsOn = authorities.some((a) => isBareAlias(a, type));
+  return leadsOn && resolvers.some((a) => isUsable(a) && !isBareAlias(a, type)) ? resolvers : authorities;
 }
+
+/** Whether an answer has an alias and nothing of what was asked for. */
+const isBareAlias = ({ records }: DnsAnswer, type: string): boolean =>
+  type !== 'CNAME' && records.some((r) => r.type === 'CNAME') && !records.some((r) => r.type === type);
 
 /** Whether a server gave an answer that says something: records, or that there are none. */
 export const isUsable = (a: DnsAnswer): boolean => a.rcode === 'NOERROR' || a.rcode === 'NXDOMAIN';
@@ -22,7 +47,7 @@ export const isUsable = (a: DnsAnswer): boolean => a.rcode === 'NOERROR' || a.rc
 export function answersFor(evidence: Evidence, name: string, type: string): readonly DnsAnswer[] {
   let book = books.get(evidence.dns.answers);
   if (!book) books.set(evidence.dns.answers, (book = bookOf(evidence.dns.answers)));
-  return book.get(type)?.get(plainName(name)) ?? NONE;
+  return book.get(type)?.get(comparedName(name)) ?? NONE;
 }
 
 /** The answers by type and name, since two dozen checks ask for a few each. */
@@ -69,16 +94,21 @@ export function canonicalValue(type: string, value: string): string {
       return joinedText(v);
     case 'AAAA':
       return oneSpelling(v);
-    case 'MX':
-    case 'SRV':
-    case 'CNAME':
-    case 'NS':
-    case 'PTR':
+    case 'HTTPS':
+    case 'SVCB':
+      return canonicalService(v, comparedName);
     case 'CAA':
-      return plainName(v.replace(/\s+/g, ' '));
+      return canonicalCaa(v);
     default:
-      return v.toLowerCase();
+      return NAME_WORDS[type] ? withNames(type, v) : v.toLowerCase();
   }
+}
+
+/** Tag and value, whether or not the value stands in quotes (RFC 8659 4.1.1). */
+function canonicalCaa(value: string): string {
+  const record = parseCaa(value);
+  if (!record) return value.toLowerCase();
+  return `${record.critical ? 128 : 0} ${record.tag} ${record.value.toLowerCase()}`;
 }
 
 /** One answer as dig would show it, for the evidence. */

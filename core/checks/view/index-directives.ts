@@ -23,7 +23,7 @@ export interface Directive {
  * Directive names of X-Robots-Tag that contain no agent before their colon (common practice of the large
  * crawlers, from memory).
  */
-const VALUED = /^(unavailable_after|max-snippet|max-image-preview|max-video-preview)$/;
+const VALUED = /^(?:unavailable_after|max-[a-z-]+|indexifembedded|noindex|none|nofollow)$/;
 const isForCrawlers = (name: string): boolean =>
   name === 'robots' || name.endsWith('bot') || name === 'slurp' || name === 'crawler';
 
@@ -55,29 +55,68 @@ export function statementsOf(page: PageEvidence): Statement[] {
   return found;
 }
 
+/** One directive of a statement; the value belongs to its name (`max-image-preview: none` keeps nothing out). */
+interface Said {
+  name: string;
+  value?: string;
+}
+
+/** Directives that take a value. Dates hold commas and spaces, so theirs is all that follows. */
+const TAKES_VALUE = /^\s*([a-z_-]+)\s*:\s*(.*)$/;
+const DATED = 'unavailable_after';
+
+/** The directives of a statement: commas separate them, and white space as some write it. */
+function directivesOf(text: string): Said[] {
+  const found: Said[] = [];
+  for (const part of text.split(',')) {
+    const last = found.at(-1);
+    const [, name, rest = ''] = TAKES_VALUE.exec(part) ?? [];
+    if (name === undefined) {
+      // "Tuesday, 25-Jun-30 15:00:00 GMT" (RFC 9110 5.6.7): the rest of a date, and no directive
+      const isRestOfDate = last?.name === DATED && /\d/.test(part);
+      if (isRestOfDate) last.value = `${last.value},${part}`;
+      else for (const word of part.split(/\s+/)) if (word) found.push({ name: word });
+      continue;
+    }
+    if (name === DATED) {
+      found.push({ name, value: rest.trim() });
+      continue;
+    }
+    // names before one with a value: "noindex max-snippet: -1"
+    const before = part.slice(0, part.indexOf(':')).trim().split(/\s+/);
+    const own = before.pop()!;
+    for (const word of before) found.push({ name: word });
+    const [value = '', ...after] = rest.split(/\s+/).filter(Boolean);
+    found.push({ name: own, value });
+    for (const word of after) found.push({ name: word });
+  }
+  return found;
+}
+
 /** @returns every statement that keeps the page out */
 export function noIndexOf(statements: readonly Statement[]): Directive[] {
   return statements.flatMap(({ agent, text, raw, from }) => {
-    const directive = /(?:^|[\s,])(noindex|none)(?=$|[\s,])/.exec(text)?.[1];
-    return directive ? [{ agent, directive, raw, from }] : [];
+    const said = directivesOf(text).find(
+      (d) => d.value === undefined && (d.name === 'noindex' || d.name === 'none'),
+    );
+    return said ? [{ agent, directive: said.name, raw, from }] : [];
   });
 }
 
-/** Directives of the large search engines (common practice, from memory). */
-const HOLDS_BACK =
-  /(?:^|[\s,])(nofollow|nosnippet|noimageindex|max-snippet\s*:\s*0(?!\d)|max-image-preview\s*:\s*none)(?=$|[\s,])/;
-const UNTIL = /unavailable_after\s*:\s*(.+?)(?=\s*,\s*(?:all|none|no|index|follow|max-|unavailable)|$)/;
+/** Directives of the large search engines that hold a page back (common practice, from memory). */
+function holdsBack({ name, value }: Said, at: Date): string | undefined {
+  if (value === undefined) return ['nofollow', 'nosnippet', 'noimageindex'].includes(name) ? name : undefined;
+  if (name === 'max-snippet' && /^0+$/.test(value)) return `${name}:${value}`;
+  if (name === 'max-image-preview' && value === 'none') return `${name}:${value}`;
+  return name === DATED && Date.parse(value) < at.getTime() ? `${name} ${value}` : undefined;
+}
 
 /** @returns every statement that cuts short how the page is listed, or that ended its listing in the past */
 export function limitsOf(statements: readonly Statement[], at: Date): Directive[] {
-  return statements.flatMap(({ agent, text, raw, from }) => {
-    const held = HOLDS_BACK.exec(text)?.[1],
-      until = UNTIL.exec(text)?.[1];
-    return [
-      ...(held ? [{ agent, directive: held, raw, from }] : []),
-      ...(until && Date.parse(until) < at.getTime()
-        ? [{ agent, directive: `unavailable_after ${until}`, raw, from }]
-        : []),
-    ];
-  });
+  return statements.flatMap(({ agent, text, raw, from }) =>
+    directivesOf(text).flatMap((said) => {
+      const directive = holdsBack(said, at);
+      return directive === undefined ? [] : [{ agent, directive, raw, from }];
+    }),
+  );
 }

@@ -29,11 +29,6 @@ export class PageText {
         : this.facts.titles.map((t) => foldLoosely(t.text)).join('\n'));
   }
 
-  /** The first of some phrases in its title or text; the phrases are folded. */
-  match(phrases: RegExp): string | undefined {
-    return (phrases.exec(this.foldedTitles) ?? phrases.exec(this.folded))?.[0];
-  }
-
   /**
    * Whether the page carries a mark: `#id` or `.class` of an element, else words in its title or text,
    * loosely folded.

@@ -11,31 +11,17 @@ import {
   type Chain,
   type Evidence,
   type HostEvidence,
+  type NetworkErrorCode,
   type PageEvidence,
 } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
 import type { Situation } from '#core/facts/situation';
 import { refusalOf, type RefusalKind } from '#core/extract/refusal';
+import { commonMark, type Marked, type MarkKind } from './page-marks';
 import { PageText } from './page-text';
+import { isBogus } from './signed-zone';
 import { ReadPage } from './read-page';
 import { remembering } from '#core/remembering';
-
-/**
- * Common marks beside those of the host profile. Common practice: phrases met on such pages, folded; short
- * pages only.
- */
-const COMMON = {
-  parking: /domain is parked|this domain is parked|domain is for sale|buy this domain|parked free of charge/,
-  unknownName:
-    /no site is configured|there is no site here|unknown site|site is not known here|no such site on this server|domain is not connected/,
-  holding: /coming soon|under construction|launching soon|opening soon|our new site is on its way/,
-  samplePage:
-    /sample page|your new site is ready|welcome to your new site|this is an example page|just another site/,
-  signIn: /sign in to continue|log in to your site|please log in/,
-  postList: /hello world|my first post/,
-};
-const SHORT = 900;
-export type MarkKind = keyof typeof COMMON;
 
 /** A link inside the site that was followed, with where it stands first. */
 export interface FollowedLink {
@@ -44,6 +30,13 @@ export interface FollowedLink {
   page: ReadPage;
   anchor: Anchor;
 }
+
+/** Redirects that never arrive, though every server on the way answers. */
+export const LEADS_NOWHERE: ReadonlySet<NetworkErrorCode> = new Set([
+  'redirect-loop',
+  'too-many-redirects',
+  'bad-url',
+]);
 
 /** The check that is charged with what keeps all pages from being judged (rule 3). */
 export interface RootCause {
@@ -127,17 +120,10 @@ export class SiteView {
     return kind === 'holding' && this.brief.holding?.mark ? [...own, this.brief.holding.mark] : own;
   }
 
-  /**
-   * @returns the mark of that kind which a page carries, or undefined. Common phrases count on short pages
-   * only.
-   */
-  markOn(page: { words: PageText } | undefined, kind: MarkKind): string | undefined {
+  /** @returns the mark of that kind which a page carries, or undefined */
+  markOn(page: (Marked & { words: PageText }) | undefined, kind: MarkKind): string | undefined {
     if (!page) return undefined;
-    const { words } = page;
-    return (
-      this.ownMarks(kind).find((m) => words.carries(m)) ??
-      (words.length > SHORT ? undefined : words.match(COMMON[kind]))
-    );
+    return this.ownMarks(kind).find((m) => page.words.carries(m)) ?? commonMark(page, kind, this.brief.name);
   }
 
   /** Whether a host shows a parking or unknown-name page instead of the site. */
@@ -151,8 +137,34 @@ export class SiteView {
 
   /** The words a visitor of a host's own address meets. */
   readonly landing = remembering(
-    (host: HostEvidence) => host.landing && { words: new PageText(host.landing.facts) },
+    (host: HostEvidence) =>
+      host.landing && {
+        url: host.landing.url,
+        facts: host.landing.facts,
+        words: new PageText(host.landing.facts),
+      },
   );
+
+  /** How a host's own address refuses the visitor, if it does (rule 4). */
+  readonly refusedAt = remembering((host: HostEvidence): RefusalKind | null => {
+    const chain = [host.https, host.http].find((c) => c.end === 'answer');
+    const answer = chain && lastAnswer(chain);
+    return answer?.status === undefined
+      ? null
+      : refusalOf({ status: answer.status, headers: answer.headers, facts: host.landing?.facts });
+  });
+
+  /** Whether the signatures of the zone do not hold. */
+  get isBogus(): boolean {
+    return (this.knownBogus ??= isBogus(this.evidence));
+  }
+  private knownBogus: boolean | undefined = undefined;
+
+  /** Whether an environment before the live one answers 503 to everybody, which keeps it closed. */
+  get isShut(): boolean {
+    if (this.situation !== 'staging' || !this.homeEvidence) return false;
+    return this.pages.length === 0 && finalStatus(this.homeEvidence.chain) === 503 && !this.refusals.length;
+  }
 
   /**
    * Why pages cannot be judged at all: the first root cause, which its own check is charged with (rule 3).
@@ -185,6 +197,18 @@ export class SiteView {
     const error = this.homeEvidence?.chain.error ?? this.evidence.hosts[0]?.https.error;
     if (error?.code === 'no-name' || error?.code === 'no-address')
       return { check: 'domain.resolves', reason: error.message };
+    if (error?.code === 'dns') {
+      const isSigned = this.isBogus && (this.situation === 'live' || this.situation === 'holding');
+      return { check: isSigned ? 'domain.signed' : 'domain.resolves', reason: error.message };
+    }
+    if (error && LEADS_NOWHERE.has(error.code))
+      return {
+        check:
+          this.situation === 'live' && this.brief.preferredHost
+            ? 'domain.preferred-host'
+            : 'identity.home-page',
+        reason: error.message,
+      };
     const [refused] = this.refusals;
     if (refused) {
       const what = refused.kind === 'challenge' ? 'wants proof of a person' : 'refused the visitor';
@@ -198,6 +222,7 @@ export class SiteView {
     const home = this.homeEvidence;
     const status = home && finalStatus(home.chain);
     if (status === undefined) return { check: 'identity.home-page', reason: 'no page was read' };
+    if (this.isShut) return { check: 'delivery.no-server-errors', reason: 'it answers 503 to everybody' };
     if (status >= 500)
       return { check: 'delivery.no-server-errors', reason: `the home page answered ${status}` };
     if (this.situation !== 'staging' && !this.within(home!.url))

@@ -359,14 +359,40 @@ describe('files, forms and the way to the launch', () => {
     it.each([
       ['/.env', 'DB_PASSWORD=…', undefined, 'failed'],
       ['/.env', '<!doctype html>', undefined, 'passed'],
-      ['/.htpasswd', 'mara:…', undefined, 'failed'],
+      ['/.env', 'A note to all: KEY=5 is a joke\nDB_NAME=…\n', undefined, 'passed'],
+      ['/.env', '# settings\nAPP_KEY=…\nexport DB_HOST=…\n', undefined, 'failed'],
+      ['/.htpasswd', 'mara:$apr1$…', undefined, 'failed'],
+      ['/.htpasswd', 'mara:(crypt)…', undefined, 'failed'],
+      ['/.htpasswd', 'a:hover { color: red }', undefined, 'passed'],
+      ['/.htpasswd', 'mara:…', undefined, 'passed'],
       ['/backup.zip', 'PK\x03\x04', 206, 'failed'],
-      ['/backup.sql', '-- dump', undefined, 'failed'],
+      ['/backup.sql', '-- MariaDB dump 10.19  Distrib 10.11.6', undefined, 'failed'],
+      ['/backup.sql', 'insert into `wp_users` values (1)', undefined, 'failed'],
+      ['/backup.sql', '-- our menu --\nSoup', undefined, 'passed'],
+      ['/backup.sql', '/* style */ body { margin: 0 }', undefined, 'passed'],
+      ['/dump.sql', 'Insert into the slot, then turn.', undefined, 'passed'],
+      ['/.git/config', '[core]\n\trepositoryformatversion = 0', undefined, 'failed'],
+      ['/.git/config', '[core] values of our house', undefined, 'passed'],
+      ['/.hg/requires', 'hello\nworld\n', undefined, 'passed'],
+      ['/.hg/requires', 'dotencode\nfncache\nstore\n', undefined, 'failed'],
+      ['/error_log', '2026-11-24: our news of the day', undefined, 'passed'],
+      ['/error_log', '[24-Nov-2026 10:00:00 UTC] PHP Warning:  x', undefined, 'failed'],
+      ['/phpinfo.php', '<h1>Our PHP version of the story</h1>', undefined, 'passed'],
+      ['/phpinfo.php', '<title>PHP 8.2.20 - phpinfo()</title>', undefined, 'failed'],
+      ['/server-status', '<title>Project Status</title>', undefined, 'passed'],
       ['/server-status', '<h1>Apache Server Status</h1><dl>Server Version: Apache', undefined, 'failed'],
       ['/wp-config.php.bak', '<?php define', undefined, 'failed'],
       ['/.env', 'DB_PASSWORD=…', 404, 'passed'],
     ])('%s, %s, %s: %s', (path, sample, status, wanted) => {
       expect(x(path, sample, status)).toBe(wanted);
+    });
+    it('what a made-up address gets as well is no file', () => {
+      const sample = 'DB_NAME=…\nDB_HOST=…\n';
+      const paths = [{ path: '/.env', chain: chain([`${home}.env`]), sample }];
+      const judged = (notFoundSample: string) =>
+        ask('delivery.no-exposed-files', { evidence: evidence({ paths, notFoundSample }) }).outcome;
+      expect(judged(sample)).toBe('passed');
+      expect(judged('another page')).toBe('failed');
     });
     it('no answer tells nothing', () => {
       expect(

@@ -2,30 +2,64 @@ import { finalStatus } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 
-const SETTING = /^\s*(?:export\s+)?[A-Z][A-Z0-9_]{2,}\s*=/m;
-const SQL = /^(--|\/\*|CREATE TABLE|INSERT INTO|DROP TABLE)/im;
-const LOG = /^\[?\d{4}-\d\d-\d\d|^\[\w{3} \w{3} \d|^\[\d{2}-\w{3}-\d{4}|PHP (?:Fatal|Warning|Notice)/m;
+/** Lines of settings, and nothing else: comments aside. */
+function areSettings(text: string): boolean {
+  const lines = text.split(/\r?\n/).filter((line) => line.trim() && !/^\s*#/.test(line));
+  // the last line is cut where the sample ends
+  const whole = lines.length > 1 ? lines.slice(0, -1) : lines;
+  return (
+    whole.length > 0 &&
+    whole.every((line) => /^\s*(?:export\s+)?[A-Za-z_][A-Za-z0-9_.]*\s*=/.test(line)) &&
+    /^\s*(?:export\s+)?[A-Z][A-Z0-9_]{2,}\s*=/m.test(text)
+  );
+}
 
-/** What gives away the content that was looked for; a page that answers 200 to everything has none of it. */
-export const TELLTALES: Record<string, RegExp> = {
-  '/.git/HEAD': /^(ref: refs\/|[0-9a-f]{40}\s*$)/,
-  '/.git/config': /^\s*\[core\]/m,
-  '/.svn/wc.db': /^SQLite format 3/,
-  '/.hg/requires': /^(?:[a-z0-9-]+\n)+$|^(?:revlogv1|dotencode|share-safe)/m,
-  '/.env': SETTING,
-  '/.env.bak': SETTING,
-  '/.htpasswd': /^[^\s:<]{1,64}:…?/m,
-  '/backup.sql': SQL,
-  '/dump.sql': SQL,
-  '/backup.zip': /^PK\x03\x04/,
-  '/config.php.bak': /^\s*<\?php/,
-  '/wp-config.php.bak': /^\s*<\?php/,
-  '/phpinfo.php': /PHP Version/i,
-  '/info.php': /PHP Version/i,
-  '/server-status': /Server Version:|<title>[^<]*Status<\/title>/i,
-  '/error_log': LOG,
-  '/debug.log': LOG,
-  '/.DS_Store': /^\x00\x00\x00\x01Bud1/,
+/** A statement with what it is about, or the head that a dumping program writes. */
+const SQL =
+  /^(?:CREATE TABLE|INSERT INTO|DROP TABLE|COPY)\s+(?:IF (?:NOT )?EXISTS\s+)?[`"[]?[\w.]+[`"\]]?\s*(?:\(|;|VALUES\b|FROM stdin)|^-- (?:MySQL|MariaDB|PostgreSQL|SQLite|[\w ]{2,30}SQL) (?:database )?dump\b|^\/\*!\d{5} SET |^PRAGMA foreign_keys\s*=/im;
+/** A time at the start of a line, or the words of a fault. */
+const LOG =
+  /^\[?\d{4}-\d\d-\d\d[T ]\d\d:\d\d:\d\d|^\[\w{3} \w{3} [ \d]\d \d\d:\d\d:\d\d|^\[\d{2}-\w{3}-\d{4} \d\d:\d\d:\d\d|^(?:\[[^\]]+\] )?PHP (?:Fatal error|Parse error|Warning|Notice|Deprecated):/m;
+/** A name and a hash, which is blanked in the evidence but for its kind. */
+const HASH = /^[^\s:<>{}()]{1,64}:(?:\$(?:apr1|2[abxy]|[156])\$|\{SHA\}|\(crypt\))/m;
+const PHP_SOURCE = /^\s*<\?php\b/;
+const PHP_INFO = /<title>(?:PHP [\w.+~-]+ - )?phpinfo\(\)<\/title>|<h1 class="p">PHP Version \d/i;
+
+const by =
+  (telltale: RegExp) =>
+  (text: string): boolean =>
+    telltale.test(text);
+/** Content of its own, and no page: a server that answers every address has none but that. */
+const plain =
+  (tells: (text: string) => boolean) =>
+  (text: string): boolean =>
+    !/^\s*<(?!\?php)/.test(text) && tells(text);
+
+/**
+ * What gives away the content that was looked for: what ordinary HTML, CSS or prose cannot be (common practice:
+ * the form of these files, most from memory).
+ */
+export const TELLTALES: Record<string, (text: string) => boolean> = {
+  '/.git/HEAD': plain(by(/^(?:ref: refs\/\S+|[0-9a-f]{40}(?:[0-9a-f]{24})?)\s*$/)),
+  '/.git/config': plain(by(/^\[core\]\s*\n\s*\w+\s*=/m)),
+  '/.svn/wc.db': by(/^SQLite format 3\0/),
+  '/.hg/requires': plain(
+    by(/^(?:revlogv1|revlogv2|dotencode|fncache|generaldelta|sparserevlog|share-safe)\s*$/m),
+  ),
+  '/.env': plain(areSettings),
+  '/.env.bak': plain(areSettings),
+  '/.htpasswd': plain(by(HASH)),
+  '/backup.sql': plain(by(SQL)),
+  '/dump.sql': plain(by(SQL)),
+  '/backup.zip': by(/^PK\x03\x04/),
+  '/config.php.bak': by(PHP_SOURCE),
+  '/wp-config.php.bak': by(PHP_SOURCE),
+  '/phpinfo.php': by(PHP_INFO),
+  '/info.php': by(PHP_INFO),
+  '/server-status': by(/<h1>(?:Apache Server Status|Server-Status)\b|<dt>Server Version: /i),
+  '/error_log': plain(by(LOG)),
+  '/debug.log': plain(by(LOG)),
+  '/.DS_Store': by(/^\x00\x00\x00\x01Bud1/),
 };
 
 export const noExposedFiles = defineCheck({
@@ -40,12 +74,16 @@ export const noExposedFiles = defineCheck({
   messages: { expected: 'none of them answers with its content' },
   judge(context) {
     const { evidence } = context;
+    // what a made-up address gets too is no file
+    const isAnything = (sample: string | undefined): boolean =>
+      Boolean(sample) && sample === evidence.notFoundSample;
     const places = evidence.paths
       .filter((p) => p.path in TELLTALES)
       .map((p) => {
         const status = finalStatus(p.chain);
         if (status === undefined) return unsure(p.path, p.chain.error?.message ?? 'no answer');
-        if ((status === 200 || status === 206) && TELLTALES[p.path]!.test(p.sample ?? ''))
+        const isServed = (status === 200 || status === 206) && !isAnything(p.sample);
+        if (isServed && TELLTALES[p.path]!(p.sample ?? ''))
           return failed(p.path, { found: 'served, with its content', raw: p.sample });
         return passed(p.path, { found: `status ${status}` });
       });

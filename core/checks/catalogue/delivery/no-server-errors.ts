@@ -14,6 +14,10 @@ export const noServerErrors = defineCheck({
   messages: { expected: 'no status of 500 or above', unit: 'address' },
   judge(context) {
     const { evidence, view } = context;
+    if (view.isShut)
+      return cantTell(
+        'it answers 503 to everybody: whether that is a lock or a fault cannot be seen from here',
+      );
     const places: PlaceResult[] = [];
     const notes: string[] = [];
     const refused = new Set(view.refusals.map((r) => r.evidence));

@@ -1,23 +1,18 @@
 import { registrableDomain } from '#core/extract/address';
-import { finalStatus, type HostEvidence } from '#core/facts/evidence';
+import { finalStatus } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
-import { isUnresolved, refuses } from '#core/checks/kit/chains';
+import { redirectFault, refuses, restsOn } from '#core/checks/kit/chains';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, failedPlaces, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-
-/** A host that answers nowhere is charged by https.answers, one without an address by domain.resolves. */
-function restsOn({ https, http }: HostEvidence): string {
-  const error = https.error ?? http.error;
-  const isNameless = isUnresolved(error?.code) || error?.code === 'dns';
-  return `rests on ${isNameless ? 'domain.resolves' : 'https.answers'}: ${error?.message ?? 'no answer'}`;
-}
 
 function judgeHost(host: string, { view, situation }: CheckContext): PlaceResult {
   const h = view.hostEvidence(host);
   if (!h) return unsure(host, 'it is not among the hosts of the brief, so it was not looked at');
   const chain = [h.https, h.http].find((c) => c.end === 'answer');
   const status = chain && finalStatus(chain);
-  if (status === undefined) return unsure(host, restsOn(h));
+  const circle = redirectFault(h.https) ?? redirectFault(h.http);
+  if (status === undefined && circle) return failed(host, { found: circle });
+  if (status === undefined) return unsure(host, restsOn(h.https.error ?? h.http.error, view));
   if (view.isAstray(h)) return unsure(host, 'rests on domain.connected: a parking or unknown-name page');
   if (refuses(status)) return unsure(host, `the server refused the visitor (${status})`);
   return status < 400 || (status === 503 && situation === 'holding')

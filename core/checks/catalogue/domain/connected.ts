@@ -1,3 +1,5 @@
+import { lastAnswer } from '#core/facts/evidence';
+import { redirectFault, restsOn } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 
@@ -14,11 +16,17 @@ export const connected = defineCheck({
     const { view } = context;
     const places = view.hosts.map((h) => {
       const landing = h.landing;
-      if (!landing)
+      const astray = redirectFault(h.https) ?? redirectFault(h.http);
+      if (!landing && astray) return unsure(h.host, `rests on domain.preferred-host: ${astray}`);
+      const refused = view.refusedAt(h);
+      if (refused && refused !== 'credentials') {
+        const what = refused === 'challenge' ? 'wants proof of a person' : 'refused the visitor';
         return unsure(
           h.host,
-          `rests on ${h.https.error?.code === 'no-name' || h.https.error?.code === 'no-address' ? 'domain.resolves' : 'https.answers'}: ${h.https.error?.message ?? h.http.error?.message ?? 'no page'}`,
+          `the server ${what} (${lastAnswer(h.https)?.status ?? lastAnswer(h.http)?.status})`,
         );
+      }
+      if (!landing) return unsure(h.host, restsOn(h.https.error ?? h.http.error, view, 'no page'));
       const parked = view.markOn(view.landing(h), 'parking');
       if (parked)
         return failed(h.host, { found: `still parked (“${parked}”)`, raw: landing.facts.text.slice(0, 300) });

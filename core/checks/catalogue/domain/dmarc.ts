@@ -2,6 +2,7 @@ import { parseDmarc } from '#core/extract/dmarc';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 import { answerText } from '#core/checks/kit/dns-answers';
+import { isMailUse, mailUse } from './mail-use';
 import { dmarcOf } from './mail-texts';
 
 export const dmarc = defineCheck({
@@ -10,13 +11,15 @@ export const dmarc = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'record',
-  needs: { records: true, brief: ['mail'] },
+  needs: { records: true },
   why: 'The large mail providers want it of everybody who writes to their users.',
   source: 'RFC 7489 6.3, 6.6.3',
   judge(context) {
-    const { evidence, brief } = context;
-    if (brief.mail === 'none')
-      return inapplicable('the brief says the domain has no mail; domain.no-mail-closed looks at that');
+    const { evidence } = context;
+    const use = mailUse(context);
+    if (!isMailUse(use)) return use;
+    if (use.mail === 'none')
+      return inapplicable('the domain has no mail; domain.no-mail-closed looks at that');
     // the zone asked is the organisational domain already, which is where the search ends (RFC 7489 6.6.3)
     const { zone } = evidence.dns;
     if (!zone) return inapplicable('the site has no zone of its own');
@@ -31,18 +34,21 @@ export const dmarc = defineCheck({
           found: texts.length ? `${texts.length} DMARC records, so none counts` : 'no DMARC record',
           raw,
         }),
-        { expected },
+        { expected, notes: use.notes },
       );
     const record = parseDmarc(texts[0]!);
     if (record.errors.length)
-      return overSite(context, failed(`_dmarc.${zone}`, { found: record.errors[0]!, raw }), { expected });
+      return overSite(context, failed(`_dmarc.${zone}`, { found: record.errors[0]!, raw }), {
+        expected,
+        notes: use.notes,
+      });
     return overSite(
       context,
       passed(`_dmarc.${zone}`, {
         found: `p=${record.policy}${record.percent < 100 ? `, ${record.percent} %` : ''}`,
         raw,
       }),
-      { expected, notes: record.notes },
+      { expected, notes: [...use.notes, ...record.notes] },
     );
   },
   recipe: ({ evidence, brief }) => ({

@@ -550,7 +550,7 @@ describe('mail', () => {
       );
     it.each<[Partial<Brief> | undefined, string]>([
       [{ mail: 'none' }, 'inapplicable'],
-      [undefined, 'untested'],
+      [{ notWanted: { mail: 'a project of a week' } }, 'inapplicable'],
     ])('%j: %s', (b, wanted) => {
       expect(out('domain.spf', evidence(), b)).toBe(wanted);
     });

@@ -8,6 +8,7 @@ import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { cantTell, failed, failedPlaces, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
 import { bestAnswers, plainName, sameValue } from '#core/checks/kit/dns-answers';
 import { hourLine } from '#core/formats/zone-file/write';
+import { isMailUse, mailUse } from './mail-use';
 import { changeAhead, type Change } from './change';
 
 /** The mail records that are served today: exchangers, SPF, DMARC, and the keys of the brief's selectors. */
@@ -58,7 +59,7 @@ export const mailSurvives = defineCheck({
   severity: 'blocker',
   situations: ['staging', 'holding', 'former'],
   scope: 'record',
-  needs: { records: true, brief: ['mail'] },
+  needs: { records: true },
   why: 'A move of name servers that forgets the mail records stops the client’s mail, and they notice before the agency does.',
   source: 'RFC 5321 5.1; common practice',
   messages: {
@@ -68,7 +69,9 @@ export const mailSurvives = defineCheck({
   },
   judge(context) {
     const { evidence, brief } = context;
-    if (brief.mail === 'none') return inapplicable('the brief says the domain has no mail');
+    const use = mailUse(context);
+    if (!isMailUse(use)) return use;
+    if (use.mail === 'none') return inapplicable('the domain has no mail');
     const { zone } = evidence.dns;
     if (!zone) return inapplicable('the site has no zone of its own');
     const change = changeAhead(evidence, brief);
@@ -80,6 +83,7 @@ export const mailSurvives = defineCheck({
     return overPlaces(
       context,
       [...places.values()].map((r) => judgeRecord(r, change, context)),
+      { notes: use.notes },
     );
   },
   recipe: (_, finding) => ({

@@ -1,6 +1,16 @@
+import type { Evidence } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answersFor, answerText, plainName } from '#core/checks/kit/dns-answers';
+
+/** Types of records that resolvers find behind an alias. */
+function heldBy(evidence: Evidence, name: string): string[] {
+  const types = OTHERS.filter((type) =>
+    answersFor(evidence, name, type).some((a) => a.records.some((r) => r.type === type)),
+  );
+  return [...types];
+}
+const OTHERS = ['TXT', 'MX', 'HTTPS', 'SRV', 'CAA'] as const;
 
 export const noDanglingAlias = defineCheck({
   id: 'domain.no-dangling-alias',
@@ -11,7 +21,11 @@ export const noDanglingAlias = defineCheck({
   needs: { records: true },
   why: 'Whoever takes the abandoned name at that host next is served under the client’s domain.',
   source: 'common practice',
-  messages: { expected: 'an alias whose target has an address', unit: 'alias', none: 'no name is an alias' },
+  messages: {
+    expected: 'an alias whose target has what is asked of it',
+    unit: 'alias',
+    none: 'no name is an alias',
+  },
   judge(context) {
     const { evidence, view, brief } = context;
     const aliases = new Map<string, string>();
@@ -32,6 +46,10 @@ export const noDanglingAlias = defineCheck({
           ...answersFor(evidence, target, 'AAAA'),
         ].filter((a) => a.role === 'resolver');
         const place = `CNAME ${name}`;
+        // names of services (RFC 8552) hold other records than addresses
+        const held = heldBy(evidence, name);
+        if (name.startsWith('_') || name.includes('._'))
+          if (held.length) return passed(place, { found: `${target}, which has ${held.join(' and ')}` });
         if (answers.some((a) => a.records.some((r) => r.type === 'A' || r.type === 'AAAA'))) {
           const host = view.hostEvidence(name);
           return host && view.isAstray(host)
@@ -41,6 +59,8 @@ export const noDanglingAlias = defineCheck({
         if (!answers.length || answers.every((a) => a.rcode !== 'NXDOMAIN' && a.rcode !== 'NOERROR'))
           return unsure(place, `${target} could not be asked for`);
         const gone = answers.find((a) => a.rcode === 'NXDOMAIN');
+        if (!gone && held.length)
+          return passed(place, { found: `${target}, which has ${held.join(' and ')}` });
         return failed(place, {
           found: `${target} ${gone ? 'does not exist' : 'has no address'}`,
           raw: answerText(gone ?? answers[0]!),

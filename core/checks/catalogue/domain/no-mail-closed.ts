@@ -6,6 +6,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { bestAnswers, isUsable } from '#core/checks/kit/dns-answers';
 import { isNullMx } from './mail-exchanger';
+import { isMailUse, mailUse } from './mail-use';
 import { dmarcOf, spfOf, type Texts } from './mail-texts';
 
 function judgeMx(zone: string, evidence: Evidence): PlaceResult {
@@ -56,20 +57,26 @@ export const noMailClosed = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'record',
-  needs: { records: true, brief: ['mail'] },
+  needs: { records: true },
   why: 'Forgers like domains that nobody guards.',
   source: 'RFC 7505; RFC 7208; RFC 7489',
   messages: { expected: 'a null MX, SPF -all, DMARC reject' },
   judge(context) {
-    const { evidence, brief } = context;
-    if (brief.mail !== 'none') return inapplicable('the brief says the domain has mail');
+    const { evidence } = context;
+    const use = mailUse(context);
+    if (!isMailUse(use)) return use;
+    if (use.mail !== 'none') return inapplicable('the domain has mail');
     const { zone } = evidence.dns;
     if (!zone) return inapplicable('the site has no zone of its own');
-    return overPlaces(context, [
-      judgeMx(zone, evidence),
-      judgeText(`SPF ${zone}`, spfOf(evidence, zone), CLOSED_SPF),
-      judgeText(`DMARC ${zone}`, dmarcOf(evidence, zone), CLOSED_DMARC),
-    ]);
+    return overPlaces(
+      context,
+      [
+        judgeMx(zone, evidence),
+        judgeText(`SPF ${zone}`, spfOf(evidence, zone), CLOSED_SPF),
+        judgeText(`DMARC ${zone}`, dmarcOf(evidence, zone), CLOSED_DMARC),
+      ],
+      { notes: use.notes },
+    );
   },
   recipe: ({ evidence }) => ({
     steps: 'Set these three records.',

@@ -1,6 +1,6 @@
-import { lastAnswer } from '#core/facts/evidence';
+import { headerValues, lastAnswer } from '#core/facts/evidence';
 import { hostOf } from '#core/extract/address';
-import { chainText, refuses } from '#core/checks/kit/chains';
+import { chainText, redirectFault, refuses, restsOn } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { hostRedirect } from '#core/recipes/web-server';
@@ -15,19 +15,25 @@ export const preferredHost = defineCheck({
   why: 'With and without www are two sites to a search engine; one must lead to the other.',
   source: 'common practice',
   judge(context) {
-    const { brief } = context;
+    const { brief, view } = context;
     const goal = brief.preferredHost;
     return overHosts(
       context,
       (h) => {
-        const chain = h.https.end === 'answer' ? h.https : h.http;
+        const usesHttps = h.https.end === 'answer' || redirectFault(h.https) !== undefined;
+        const chain = usesHttps ? h.https : h.http;
         const last = lastAnswer(chain);
         if (chain.end !== 'answer' || !last) {
-          // a redirect to the right place is right even when that place is silent
+          // a redirect to the right place is right even when that place is silent, or goes round in itself
           const next = chain.hops.at(-1);
-          if (next && chain.hops.length > 1 && h.host !== goal && hostOf(next.url) === goal)
+          const circle = redirectFault(chain);
+          const onward = hostOf(headerValues(next, 'location')[0] ?? '') ?? goal;
+          const arrives = next && chain.hops.length > 1 && hostOf(next.url) === goal;
+          if (arrives && h.host !== goal && (circle === undefined || onward === goal))
             return passed(h.host, { found: next.url });
-          return unsure(h.host, `rests on https.answers: ${chain.error?.message ?? 'no answer'}`);
+          return circle === undefined
+            ? unsure(h.host, restsOn(chain.error, view))
+            : failed(h.host, { found: circle, raw: chainText(chain) });
         }
         const raw = chainText(chain);
         const end = hostOf(last.url);

@@ -4,7 +4,7 @@ import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/k
 import { answerText, answersFor } from '#core/checks/kit/dns-answers';
 import { hourLine } from '#core/formats/zone-file/write';
 
-function judgeName(host: string, { evidence }: CheckContext): PlaceResult {
+function judgeName(host: string, { evidence, view, situation }: CheckContext): PlaceResult {
   const answers = ['A', 'AAAA']
     .flatMap((t) => answersFor(evidence, host, t))
     .filter((a) => a.role === 'resolver');
@@ -14,6 +14,8 @@ function judgeName(host: string, { evidence }: CheckContext): PlaceResult {
   const raw = answers.map(answerText).join('\n');
   if (addresses.length) return passed(host, { found: [...new Set(addresses)].join(', '), raw });
   const broken = answers.find((a) => a.rcode !== 'NOERROR' && a.rcode !== 'NXDOMAIN');
+  if (broken && view.isBogus && situation !== 'staging' && situation !== 'former')
+    return unsure(host, `rests on domain.signed: the resolver says ${broken.rcode}`, { raw });
   if (!answers.length || broken)
     return unsure(
       host,

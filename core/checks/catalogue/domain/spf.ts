@@ -2,6 +2,7 @@ import { countSpf, parseSpf, type SpfCount, type SpfQualifier, type SpfRecord } 
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 import { answerText } from '#core/checks/kit/dns-answers';
+import { isMailUse, mailUse } from './mail-use';
 import { spfDns, spfOf } from './mail-texts';
 
 /** How a record ends: the qualifier of its "all", or its redirect. */
@@ -32,7 +33,7 @@ export const spf = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'record',
-  needs: { records: true, brief: ['mail'] },
+  needs: { records: true },
   why: 'Without it, or with a broken one, the client’s own mail lands among the junk.',
   source: 'RFC 7208 3.2, 4.5, 4.6.4',
   parameters: {
@@ -44,9 +45,11 @@ export const spf = defineCheck({
       `one SPF record, at most ${parameters.lookups} lookups, ending in -all, ~all or redirect`,
   },
   judge(context) {
-    const { evidence, brief, parameters } = context;
-    if (brief.mail === 'none')
-      return inapplicable('the brief says the domain has no mail; domain.no-mail-closed looks at that');
+    const { evidence, parameters } = context;
+    const use = mailUse(context);
+    if (!isMailUse(use)) return use;
+    if (use.mail === 'none')
+      return inapplicable('the domain has no mail; domain.no-mail-closed looks at that');
     const { zone } = evidence.dns;
     if (!zone) return inapplicable('the site has no zone of its own');
     const { expected } = context.words;
@@ -56,17 +59,24 @@ export const spf = defineCheck({
     const text = texts[0];
     if (text === undefined || texts.length > 1) {
       const found = texts.length ? `${texts.length} SPF records` : 'no SPF record';
-      return overSite(context, failed(zone, { found, raw }));
+      return overSite(context, failed(zone, { found, raw }), { notes: use.notes });
     }
     const own = parseSpf(text);
     const count = countSpf(zone, spfDns(evidence));
     const fault = faultOf(own, count, parameters);
-    if (fault) return overSite(context, failed(zone, { found: fault, raw }));
+    if (fault) return overSite(context, failed(zone, { found: fault, raw }), { notes: use.notes });
+    if (count.voids + count.maybeVoids > parameters.voids!)
+      return cantTell('how many lookups stay without an answer depends on the sender', {
+        expected,
+        found: text,
+      });
     if (count.unknown.length)
       return cantTell(`part of it could not be followed: ${count.unknown[0]}`, { expected, found: text });
     const all = own.mechanisms.find((m) => m.name === 'all');
-    const notes = all && own.mechanisms.at(-1) !== all ? ['What stands after “all” is never read.'] : [];
-    return overSite(context, passed(zone, { found: `${text} (${count.lookups} lookups)`, raw }), { notes });
+    const beyond = all && own.mechanisms.at(-1) !== all ? ['What stands after “all” is never read.'] : [];
+    return overSite(context, passed(zone, { found: `${text} (${count.lookups} lookups)`, raw }), {
+      notes: [...use.notes, ...beyond],
+    });
   },
   recipe: ({ evidence }) => ({
     steps:

@@ -1,13 +1,14 @@
-import { finalStatus, type Evidence, type HostEvidence, type NetworkError } from '#core/facts/evidence';
+import { finalStatus, type HostEvidence, type NetworkError } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
-import { isUnresolved, refuses } from '#core/checks/kit/chains';
+import { isUnresolved, refuses, restsOn } from '#core/checks/kit/chains';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 
 /** A host that gave no answer at all. */
-function judgeSilence(host: string, error: NetworkError, wayIn: Evidence['target']['wayIn']): PlaceResult {
+function judgeSilence(host: string, error: NetworkError, { view, evidence }: CheckContext): PlaceResult {
   const { code, message } = error;
-  if (isUnresolved(code) || code === 'dns') return unsure(host, `rests on domain.resolves: ${message}`);
+  const { wayIn } = evidence.target;
+  if (isUnresolved(code) || code === 'dns') return unsure(host, restsOn(error, view));
   if (code === 'forbidden-address' || code === 'stopped' || code === 'too-large')
     return unsure(host, message);
   if (code === 'timeout' && wayIn === 'addresses')
@@ -15,15 +16,26 @@ function judgeSilence(host: string, error: NetworkError, wayIn: Evidence['target
   return failed(host, { found: message });
 }
 
-function judgeHost({ host, https, tls }: HostEvidence, { situation, evidence }: CheckContext): PlaceResult {
+/** What a host that answered 503 says by it. */
+function judgeUnavailable(host: HostEvidence, { situation, view }: CheckContext): PlaceResult {
+  if (view.refusedAt(host) === 'challenge')
+    return unsure(host.host, 'the server wants proof of a person (503)');
+  if (situation === 'holding') return passed(host.host, { found: '503, as a holding page may' });
+  if (situation === 'staging') return passed(host.host, { found: '503, as a closed environment may' });
+  return failed(host.host, { found: 'status 503' });
+}
+
+function judgeHost(evidence: HostEvidence, context: CheckContext): PlaceResult {
+  const { host, https, tls } = evidence;
+  const { situation } = context;
   const first = https.hops[0];
   // a redirect is an answer: where it leads is the business of other checks
   const status = first?.status;
   if (status === undefined) {
     const error = first?.error ?? (first ? undefined : https.error) ?? tls.error;
-    return error ? judgeSilence(host, error, evidence.target.wayIn) : unsure(host, 'it was not asked');
+    return error ? judgeSilence(host, error, context) : unsure(host, 'it was not asked');
   }
-  if (status === 503 && situation === 'holding') return passed(host, { found: '503, as a holding page may' });
+  if (status === 503) return judgeUnavailable(evidence, context);
   if (situation !== 'staging' && refuses(status))
     return unsure(host, `the server refused the visitor (${status})`);
   if (status < 500) return passed(host, { found: `${status} over ${tls.protocol ?? 'TLS'}` });

@@ -19,17 +19,21 @@ export const hstsSafe = defineCheck({
         .slice(0, 1)
         .map((x) => ({ host: h.host, value: headerValues(x, 'strict-transport-security')[0] })),
     );
-    const wide = set.find((s) => s.value && /(?:^|;)\s*includeSubDomains\s*(?:;|$)/i.test(s.value));
-    if (!wide) return inapplicable('no host claims its subdomains');
-    const raw = `${wide.host}: Strict-Transport-Security: ${wide.value}`;
-    const known = (brief.knownSubdomains ?? []).filter((s) => s === wide.host || s.endsWith(`.${wide.host}`));
+    const wide = set.filter((s) => s.value && /(?:^|;)\s*includeSubDomains\s*(?:;|$)/i.test(s.value));
+    if (!wide.length) return inapplicable('no host claims its subdomains');
+    // a host further down is claimed by each of those above it
+    const claimOn = (name: string) => wide.find((w) => name === w.host || name.endsWith(`.${w.host}`));
+    const known = (brief.knownSubdomains ?? []).flatMap((host) => {
+      const claim = claimOn(host);
+      return claim ? [{ host, raw: `${claim.host}: Strict-Transport-Security: ${claim.value}` }] : [];
+    });
     if (!known.length)
       return brief.notWanted?.knownSubdomains
         ? inapplicable(`not wanted: ${brief.notWanted.knownSubdomains}`)
         : untested('the brief does not say which subdomains there are');
     return overPlaces(
       context,
-      known.map((host) => {
+      known.map(({ host, raw }) => {
         const chain = evidence.subdomains.find((s) => s.host === host)?.chain;
         if (!chain) return unsure(host, 'it was not asked');
         if (finalStatus(chain) !== undefined || chain.hops[0]?.status !== undefined)
@@ -38,7 +42,7 @@ export const hstsSafe = defineCheck({
           ? unsure(host, chain.error.message, { raw })
           : failed(host, { found: chain.error?.message ?? 'no answer', raw });
       }),
-      { expected: `https on every known subdomain of ${wide.host}` },
+      { expected: `https on every known subdomain of ${wide.map((w) => w.host).join(' and ')}` },
     );
   },
   recipe: () => ({

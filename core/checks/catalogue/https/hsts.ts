@@ -1,4 +1,5 @@
 import { headerValues } from '#core/facts/evidence';
+import { restsOn } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { headerRecipe } from '#core/recipes/web-server';
@@ -34,10 +35,7 @@ export const hsts = defineCheck({
       (h) => {
         const answer = h.https.hops[0];
         if (answer?.status === undefined)
-          return unsure(
-            h.host,
-            `rests on https.answers: ${answer?.error?.message ?? h.tls.error?.message ?? 'no answer'}`,
-          );
+          return unsure(h.host, restsOn(answer?.error ?? h.tls.error, context.view));
         // RFC 6797 8.1: only the first header field counts
         const value = headerValues(answer, 'strict-transport-security')[0];
         if (value === undefined) return failed(h.host, { found: 'no Strict-Transport-Security' });

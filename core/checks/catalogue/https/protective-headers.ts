@@ -1,4 +1,5 @@
 import { headerValues, lastAnswer, type Exchange } from '#core/facts/evidence';
+import { restsOn } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { headerRecipe } from '#core/recipes/web-server';
@@ -39,7 +40,7 @@ export const protectiveHeaders = defineCheck({
   judge(context) {
     return overHosts(context, (h) => {
       const last = lastAnswer(h.https);
-      if (!last) return unsure(h.host, `rests on https.answers: ${h.https.error?.message ?? 'no answer'}`);
+      if (!last) return unsure(h.host, restsOn(h.https.error, context.view));
       // a host that only leads on has no page to protect
       if (new URL(last.url).hostname !== h.host || (last.status ?? 0) >= 400) return null;
       const faults = lacking(last);

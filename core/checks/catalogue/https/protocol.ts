@@ -1,3 +1,4 @@
+import { restsOn } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 
@@ -22,8 +23,7 @@ export const protocol = defineCheck({
             found: `${old.map((o) => (o === 'TLSv1' ? 'TLS 1.0' : 'TLS 1.1')).join(' and ')} accepted${tls.protocol ? '' : ', nothing newer'}`,
             raw: found,
           });
-        if (!tls.protocol)
-          return unsure(host, `rests on https.answers: ${tls.error?.message ?? 'no handshake'}`);
+        if (!tls.protocol) return unsure(host, restsOn(tls.error, view, 'no handshake'));
         if (!/^TLSv1\.[23]$/.test(tls.protocol)) return failed(host, { found: tls.protocol });
         return tls.oldProtocols
           ? passed(host, { found })

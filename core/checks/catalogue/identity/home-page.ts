@@ -1,6 +1,7 @@
 import { finalStatus } from '#core/facts/evidence';
 import type { ReadPage } from '#core/checks/view/read-page';
 import type { SiteView } from '#core/checks/view/site-view';
+import { chainText, redirectFault } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, EMPTY_SHELL, failed, overSite, passed, unsure } from '#core/checks/kit/judgement';
 
@@ -43,6 +44,8 @@ export const homePage = defineCheck({
     if (!homeEvidence) return cantTell('the home page was not read', { expected });
     const { chain, url: place } = homeEvidence;
     const status = finalStatus(chain);
+    const circle = redirectFault(chain);
+    if (circle) return overSite(context, failed(place, { found: circle, raw: chainText(chain) }));
     if (status === undefined)
       return cantTell(chain.error?.message ?? 'the home page was not read', { expected });
     if (!view.within(place)) return overSite(context, failed(place, { found: `leads away to ${place}` }));

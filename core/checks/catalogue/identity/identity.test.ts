@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { ask, brief, page, withHome, withPages } from '#core/checks/example-evidence';
+import { ask, brief, page, withHome, withHtml, withPages } from '#core/checks/example-evidence';
 import { validLanguageTag } from '#core/checks/kit/language-tag';
 import { e164 } from './phone';
 
@@ -57,12 +57,26 @@ describe('identity.title-names-site', () => {
 });
 
 describe('identity.home-page', () => {
-  it('knows sample, sign-in and post-list pages', () => {
-    for (const text of ['Welcome to your new site', 'Please log in', 'Hello world'])
-      expect(
-        ask('identity.home-page', { evidence: withHome({ body: `<p>${text}</p>` }) }).outcome,
-        text,
-      ).toBe('failed');
+  describe('knows sample, sign-in and post-list pages, where the page is little else', () => {
+    const menu = '<a href="/a">A</a><a href="/b">B</a><a href="/c">C</a><a href="/d">D</a>';
+    const password = '<form><input name=u><input type=password name=p><button>Go</button></form>';
+    it.each([
+      ['a new site', '<title>Welcome to your new site</title><h1>Welcome to your new site!</h1>', 'failed'],
+      ['a sample page', '<title>Kites – Sample Page</title><p>Words.', 'failed'],
+      ['a sign-in form', `<title>Kites</title><h1>Please log in</h1>${password}`, 'failed'],
+      ['a post list', '<title>Kites</title><h1>Kites</h1><h2>Hello world!</h2><p>Words.', 'failed'],
+      ['members are asked', '<title>Choir</title><h1>Choir</h1><p>Members: please log in.', 'passed'],
+      ['the title of a page with a menu', `<title>Log in</title>${menu}${password}`, 'passed'],
+      ['without a password to type', '<title>Log in</title><h1>Log in: a game</h1>', 'passed'],
+      [
+        'in the middle of prose',
+        '<title>Coding club</title><h1>Coding club</h1><p>We say hello world.',
+        'passed',
+      ],
+      ['a title that goes on', '<title>Sample pages of our catalogue</title><p>Words.', 'passed'],
+    ])('%s', (_, html, wanted) => {
+      expect(ask('identity.home-page', { evidence: withHtml(html) }).outcome).toBe(wanted);
+    });
   });
   describe('wants the brief’s mark: words, #id or .class', () => {
     const judged = (homeMark: string) =>

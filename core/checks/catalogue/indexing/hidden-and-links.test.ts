@@ -203,8 +203,8 @@ describe('indexing.shown-in-full', () => {
     const limits = (content: string) =>
       limitsOf(statementsOf(page({ url: home, head: robots(content) })), AT).map((l) => l.directive);
     expect(limits('unavailable_after: Sat, 31 Jan 2026 10:00:00 GMT, nofollow')).toEqual([
-      'nofollow',
       'unavailable_after sat, 31 jan 2026 10:00:00 gmt',
+      'nofollow',
     ]);
     const long = page({ url: home, headers: [['X-Robots-Tag', `unavailable_after:${' '.repeat(60_000)}x`]] });
     const started = performance.now();

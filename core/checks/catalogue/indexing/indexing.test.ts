@@ -9,9 +9,10 @@ import {
   evidence,
   page,
   withHome,
+  withHtml,
   withPages,
 } from '#core/checks/example-evidence';
-import { noIndexOf, statementsOf } from '#core/checks/view/index-directives';
+import { limitsOf, noIndexOf, statementsOf } from '#core/checks/view/index-directives';
 
 const home = 'https://marsh-choir.example/';
 const withRobots = (text: string, e: Evidence = evidence()): Evidence => ({
@@ -32,6 +33,44 @@ describe('robots directives', () => {
       [],
     );
     expect(of('<meta name="robots" content="index, follow">')).toEqual([]);
+  });
+});
+
+describe('values belong to their directive (common practice of the large crawlers, from memory)', () => {
+  const held = (content: string, from: 'meta' | 'header') => {
+    const parts =
+      from === 'meta'
+        ? { head: `<meta name="robots" content="${content}">` }
+        : { headers: [['X-Robots-Tag', content]] as Header[] };
+    return statementsOf(page({ url: home, ...parts }));
+  };
+  describe.each(['meta', 'header'] as const)('in a %s', (from) => {
+    it.each([
+      ['max-image-preview: none', false],
+      ['max-image-preview:none', false],
+      ['max-image-preview : none', false],
+      ['max-snippet: -1, max-image-preview: none, max-video-preview: -1', false],
+      ['index, max-image-preview: none', false],
+      ['unavailable_after: Wed, 25 Jun 2036 15:00:00 GMT', false],
+      ['max-image-preview: none, noindex', true],
+      ['noindex max-snippet: 5', true],
+      ['max-snippet: 5 noindex', true],
+      ['none', true],
+      ['noindex,nofollow', true],
+    ])('%s keeps out: %s', (content, isOut) => {
+      expect(noIndexOf(held(content, from)).length > 0).toBe(isOut);
+    });
+    it.each([
+      ['max-image-preview: none', 'max-image-preview:none'],
+      ['max-snippet: 0', 'max-snippet:0'],
+      ['max-snippet: 05', undefined],
+      ['max-image-preview: large', undefined],
+      ['follow, nosnippet', 'nosnippet'],
+      ['unavailable_after: Wed, 25 Jun 2014 15:00:00 GMT', 'unavailable_after wed, 25 jun 2014 15:00:00 gmt'],
+      ['unavailable_after: 25 Jun 2036 15:00:00 GMT', undefined],
+    ])('%s holds back: %s', (content, wanted) => {
+      expect(limitsOf(held(content, from), new Date('2026-11-24'))[0]?.directive).toBe(wanted);
+    });
   });
 });
 
@@ -185,11 +224,35 @@ describe('the rest of the section', () => {
     ).toBe('failed');
   });
   it('a holding page left on a live site is charged once', () => {
-    const e = withPages(page({ url: home, via: 'home', title: 'Soon', body: '<p>Coming soon</p>' }));
+    const e = withHtml('<title>Marsh Choir</title><h1>Coming soon</h1><p>Until then, write to us.');
     expect(ask('indexing.no-holding-page', { evidence: e }).outcome).toBe('failed');
     expect(ask('identity.home-page', { evidence: e })).toMatchObject({
       outcome: 'cantTell',
       reason: expect.stringContaining('indexing.no-holding-page') as string,
+    });
+  });
+  describe('a holding page is little else', () => {
+    const menu = ['about', 'songs', 'join', 'write'].map((w) => `<a href="/${w}/">${w}</a>`).join('');
+    it.each([
+      ['main heading', '<title>Kites</title><h1>Our new website is coming soon!</h1>', 'failed'],
+      ['part of the title', '<title>Kites | Coming soon</title><p>Kites for every wind.', 'failed'],
+      ['name and phrase', '<title>Marsh Choir</title><h1>Marsh Choir is coming soon</h1>', 'failed'],
+      ['hardly a word', '<title>Kites</title><h1>Kites</h1><p>Under construction.', 'failed'],
+      [
+        'houses',
+        '<title>Gale Builders</title><h1>Houses under construction</h1><p>Four this year.',
+        'passed',
+      ],
+      ['a drink', '<title>Orchard</title><h1>Orchard</h1><p>Coming soon: the autumn cider', 'passed'],
+      ['a drink, as the heading', '<title>Orchard</title><h1>Coming soon: the autumn cider</h1>', 'passed'],
+      ['a menu beside it', `<title>Kites</title>${menu}<h1>Coming soon</h1>`, 'passed'],
+      [
+        'much text',
+        `<title>Kites</title><h1>Coming soon</h1><p>${'Kites for every wind. '.repeat(40)}`,
+        'passed',
+      ],
+    ])('%s', (_, html, wanted) => {
+      expect(ask('indexing.no-holding-page', { evidence: withHtml(html) }).outcome).toBe(wanted);
     });
   });
   it('a holding page is 503 with Retry-After or noindex, and says how to reach the client', () => {

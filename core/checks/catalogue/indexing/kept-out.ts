@@ -32,6 +32,8 @@ export const keptOut = defineCheck({
           : unsure(r.url, `the server refused the visitor (${r.status})`),
       ),
     ];
+    const shut = view.homeEvidence;
+    if (view.isShut && shut) places.push(passed(shut.url, { found: 'answers 503 to everybody' }));
     if (!places.length) {
       const cause = view.rootCause();
       return cantTell(cause ? `rests on ${cause.check}: ${cause.reason}` : 'no page was read');

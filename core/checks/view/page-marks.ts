@@ -1,0 +1,103 @@
+/**
+ * What gives away a page that is not the site's own: a parking, unknown-name, holding, sample or sign-in page.
+ * Marks of the host profile and the brief count wherever they stand; the common ones only where the page is
+ * little else.
+ */
+import { hostOf } from '#core/extract/address';
+import type { PageFacts } from '#core/extract/html';
+import { foldLoosely } from '#core/text/fold';
+
+/** A page, as far as marks are looked for on it. */
+export interface Marked {
+  url: string;
+  facts: Pick<PageFacts, 'text' | 'textLength' | 'titles' | 'headings' | 'anchors' | 'forms'>;
+}
+
+/** What such a page calls the site, if it names it: "our new website is", "we are". Folded. */
+const SITE = '(?:(?:our|the|this|your) )?(?:(?:new|own) )?(?:web ?site|web ?page|home ?page|site|page)';
+const SUBJECT = `(?:(?:${SITE}(?: is)?|we are|we re|we will be|it is)(?: (?:currently|still|now))? )?`;
+const DOMAIN = '(?:(?:this|the) )?domain(?: name)?';
+
+/**
+ * Common phrases (common practice, met on such pages). Each is a whole title or main heading, or a part of one
+ * between dashes and bars: "Coming soon: the autumn cider" and "Houses under construction" are none.
+ */
+const COMMON = {
+  parking: `(?:${DOMAIN}(?: is| has been)? parked.*|(?:${DOMAIN}|.*\\.[a-z]{2,}) (?:is |may be )?for sale|buy this domain|parked (?:free of charge|domain).*|(?:${DOMAIN}) (?:has|is) expired)`,
+  unknownName: `(?:no site (?:is configured|found)(?: .*)?|there is no (?:web ?)?site here(?: .*)?|unknown (?:web ?)?site|(?:web ?)?site is not known here|(?:this )?(?:web ?)?site is not configured(?: .*)?|no such site(?: .*)?|${DOMAIN} is not connected(?: .*)?)`,
+  holding: `(?:${SUBJECT}(?:coming|launching|opening) soon|${SUBJECT}under construction|${SITE} is on its way)`,
+  samplePage:
+    '(?:sample page|your new site is ready(?: .*)?|welcome to your new site|this is an example page|just another (?:web ?)?site)',
+  signIn:
+    '(?:please )?(?:log|sign) ?in(?: (?:to|with|for|please)\\b.*)?|sign ?in required|authentication required',
+  postList: '(?:hello world|my first post)',
+} as const;
+export type MarkKind = keyof typeof COMMON;
+
+const wholly = Object.fromEntries(
+  Object.entries(COMMON).map(([kind, phrase]) => [kind, new RegExp(`^(?:${phrase})$`)]),
+) as Record<MarkKind, RegExp>;
+
+/** A page that is little else has fewer characters of text and fewer links inside its site than these. */
+const FEW_CHARACTERS = 600;
+const FEW_LINKS = 4;
+
+/** Whether a page is short and leads nowhere within its site. */
+function isLittleElse({ url, facts }: Marked): boolean {
+  if (facts.textLength > FEW_CHARACTERS) return false;
+  const host = hostOf(url);
+  let inside = 0;
+  for (const { href } of facts.anchors) {
+    if (href === url || hostOf(href) !== host) continue;
+    if (++inside >= FEW_LINKS) return false;
+  }
+  return true;
+}
+
+/** With no more text than this, each of its sentences stands out as a heading would. */
+const HARDLY_ANY = 160;
+
+/** Where a post of a list has its name, the list itself has the main heading. */
+const HEADINGS: Partial<Record<MarkKind, number>> = { postList: 3 };
+
+/** Title and main heading in their parts, folded, without what ends a sentence. */
+function* headlines({ facts }: Marked, deepest: number): Generator<string> {
+  const headings = facts.headings.filter((h) => h.level <= deepest).map((h) => h.text);
+  // a page without any heading begins with what it has to say, and one of a few words is a heading as a whole
+  let rest = facts.text.slice(0, HARDLY_ANY);
+  for (const heading of headings) rest = rest.replace(heading, '.');
+  const lead =
+    facts.textLength <= HARDLY_ANY ? [rest] : facts.headings.length ? [] : [rest.split(/[.!?…]\s/)[0]!];
+  for (const text of [...facts.titles.map((t) => t.text), ...headings, ...lead])
+    for (const part of text.split(/\s+[-–—|·•‹›«»]\s+|\s*[|·•‹›«»]\s*|[.!?…]+(?:\s+|$)/)) {
+      const folded = foldLoosely(part)
+        .replace(/[’']/g, ' ')
+        .replace(/[\s.!?…,]+$/, '')
+        .trim();
+      if (folded) yield folded;
+    }
+}
+
+/** Fields that only a sign-in form has. */
+const asksForPassword = ({ facts }: Marked): boolean =>
+  facts.forms.some((f) => f.fields.some((field) => field.type === 'password'));
+
+/**
+ * @param name the site's own, which such a page may begin with ("The Kite Works is coming soon")
+ * @returns the words that give the page away, or undefined
+ */
+export function commonMark(page: Marked, kind: MarkKind, name?: string): string | undefined {
+  if (!isLittleElse(page) || (kind === 'signIn' && !asksForPassword(page))) return undefined;
+  const own = name ? foldLoosely(name) : '';
+  for (const words of headlines(page, HEADINGS[kind] ?? 1)) {
+    const rest =
+      own && words.startsWith(own)
+        ? words
+            .slice(own.length)
+            .replace(/^ (?:is|are) /, '')
+            .trim()
+        : words;
+    if (wholly[kind].test(rest)) return words;
+  }
+  return undefined;
+}
