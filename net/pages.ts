@@ -276,7 +276,7 @@ function canonicalOf(w: Writing): string {
 
 /** What search engines are told. */
 function indexingTags(w: Writing): string[] {
-  const { s, live, isHome, is, isLive } = w;
+  const { s, data, live, isHome, is, isLive } = w;
   const atHome = live && isHome;
   const language = is('wrong-alternate', 1) ? 'en-UK' : 'en-GB';
   const token = (site: PracticeSite): string =>
@@ -285,6 +285,7 @@ function indexingTags(w: Writing): string[] {
     when(live && !is('no-canonical', 1, 2), `<link rel="canonical" href="${canonicalOf(w)}">`),
     when(live, `<link rel="alternate" hreflang="${language}" href="${ownAddress(w)}">`),
     when(isLive('noindex-left'), '<meta name="robots" content="noindex, nofollow">'),
+    when(isLive('noindex-inside') && data.path === '/news/', '<meta name="robots" content="noindex">'),
     when(isLive('nofollow-left', 1), '<meta name="robots" content="nofollow">'),
     when(atHome && !is('token-gone'), token(s)),
     when(atHome && is('borrowed-token'), token(otherClientOf(s))),

@@ -187,7 +187,7 @@ function robots(s: PracticeSite, on: Faults, goal: string): WebAnswer {
 
 function sitemap(s: PracticeSite, on: Faults, goal: string, year: number): WebAnswer {
   const pages = [...pagesOf(s), ...extraPages(s, on)]
-    .filter((p) => !(on('sitemap-short') && p.path === '/news/'))
+    .filter((p) => !((on('sitemap-short') || on('noindex-inside')) && p.path === '/news/'))
     .map((p) => p.path);
   if (on('sitemap-dead')) pages.push('/summer-party/');
   return text(
@@ -242,6 +242,7 @@ function forward(s: PracticeSite, r: WebRequest, on: Faults): WebAnswer | undefi
   if (host === goal) return undefined;
   if (on('www-dead')) return html(unknownPage('No such host here'), 404);
   if (on('www-stays')) return undefined;
+  if (on('www-circle')) return roundAgain(host, path);
   return redirect(
     on('path-lost') ? `https://${goal}/` : `https://${goal}${path}${r.query}`,
     on('temporary-forward') ? 302 : 301,
@@ -249,6 +250,10 @@ function forward(s: PracticeSite, r: WebRequest, on: Faults): WebAnswer | undefi
 }
 
 type SpecialPath = (s: PracticeSite, on: Faults, year: number, path: string) => WebAnswer | undefined;
+
+/** Between two addresses, without end. */
+const roundAgain = (host: string, path: string): WebAnswer =>
+  redirect(`https://${host}${path === '/' ? '/start/' : '/'}`);
 
 /** What a launched site serves beside its pages; undefined where it is not there today. */
 const SPECIAL_PATHS: Record<string, SpecialPath> = {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { HEAD, page } from '#core/checks/example-evidence';
-import { assetsToFetch } from './assets';
+import { assetsToFetch, fetchAsset } from './assets';
 
 const home = 'https://marsh-choir.example/';
 const wanted = (...pages: ReturnType<typeof page>[]) =>
@@ -64,5 +64,27 @@ describe('which files are fetched', () => {
     ])('%s', (_, judged, wanted) => {
       expect(judged()).toBe(wanted);
     });
+  });
+});
+
+describe('an icon that stands in the page itself (RFC 2397)', () => {
+  const read = (href: string) => fetchAsset(undefined as never, href, new Set(['icon']));
+  const svg = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"/>';
+  it.each([
+    ['a drawing, percent-encoded', `data:image/svg+xml,${encodeURIComponent(svg)}`, 'svg'],
+    ['a drawing, as base64', `data:image/svg+xml;base64,${Buffer.from(svg).toString('base64')}`, 'svg'],
+    ['a drawing without a size', 'data:image/svg+xml,<svg><path/></svg>', 'svg'],
+    ['a picture', 'data:image/gif;base64,R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7', 'gif'],
+  ])('%s', async (_, href, type) => {
+    const asset = await read(href);
+    expect(asset.image?.type).toBe(type);
+    expect(asset.url.length).toBeLessThanOrEqual(120);
+  });
+  it.each([
+    ['nothing in it', 'data:,', /without data/],
+    ['no picture', 'data:text/plain,hello', /no kind of picture/],
+  ])('%s', async (_, href, words) => {
+    const { chain, imageError } = await read(href);
+    expect(chain.error?.message ?? imageError).toMatch(words);
   });
 });

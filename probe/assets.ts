@@ -1,7 +1,7 @@
 /** Icons, share pictures, scripts, styles, fonts, pictures and media that pages name. */
 import { createHash } from 'node:crypto';
 import { imageSize } from 'image-size';
-import { hostOf, normaliseUrl, parseUrl } from '#core/extract/address';
+import { decodeSafely, hostOf, normaliseUrl, parseUrl } from '#core/extract/address';
 import { readCss } from '#core/extract/css';
 import {
   finalStatus,
@@ -9,6 +9,8 @@ import {
   lastAnswer,
   type AssetEvidence,
   type AssetRole,
+  type Chain,
+  type Exchange,
   type PageEvidence,
 } from '#core/facts/evidence';
 import type { HttpClient } from './http/client';
@@ -50,7 +52,8 @@ export class AssetList {
   private readonly counts = new Map<AssetRole, number>();
 
   add(address: string | undefined, role: AssetRole, from?: string): void {
-    const url = address === undefined ? undefined : normaliseUrl(address, from);
+    const isInline = role.endsWith('icon') && /^data:/i.test(address ?? '');
+    const url = address === undefined || isInline ? address : normaliseUrl(address, from);
     if (!url) return;
     const roles = this.wanted.get(url);
     if (roles?.has(role)) return;
@@ -133,6 +136,41 @@ export function addFromStyles(
   return [...list.wanted.keys()].filter((u) => !before.has(u));
 }
 
+/** Addresses in page facts are cut there. */
+const LONGEST_ADDRESS = 2000;
+
+/** A picture that stands in the page itself (RFC 2397); shown by its head, since it may be long. */
+function inlineAsset(url: string, roles: AssetRole[]): AssetEvidence {
+  const shown = url.slice(0, 120);
+  const chain: Chain = { start: shown, hops: [], end: 'error' };
+  const comma = url.indexOf(',');
+  const head = comma < 0 ? '' : url.slice('data:'.length, comma);
+  const data = comma < 0 ? '' : decodeSafely(url.slice(comma + 1));
+  const type = head.split(';')[0] || 'text/plain';
+  const body = /;\s*base64\s*$/i.test(head) ? Buffer.from(data, 'base64') : Buffer.from(data);
+  if (!body.length)
+    return {
+      url: shown,
+      roles,
+      chain: { ...chain, error: { code: 'bad-url', message: 'a data: address without data' } },
+    };
+  const timing = { total: 0 };
+  const hop: Exchange = { url: shown, method: 'GET', status: 200, headers: [['content-type', type]], timing };
+  const asset: AssetEvidence = {
+    url: shown,
+    roles,
+    chain: { start: shown, hops: [hop], end: 'answer' },
+    contentType: type.slice(0, 200),
+  };
+  // facts keep the head of a long address; that is enough to tell kind and size of a picture
+  if (url.length < LONGEST_ADDRESS) {
+    asset.size = body.length;
+    asset.sha256 = createHash('sha256').update(body).digest('hex');
+  }
+  readPicture(asset, body, url.length < LONGEST_ADDRESS);
+  return asset;
+}
+
 /** Fetches one asset and reads its picture or style sheet. */
 export async function fetchAsset(
   client: HttpClient,
@@ -140,6 +178,7 @@ export async function fetchAsset(
   roleSet: ReadonlySet<AssetRole>,
 ): Promise<AssetEvidence> {
   const roles = [...roleSet];
+  if (/^data:/i.test(url)) return inlineAsset(url, roles);
   const whole = roles.some((r) => WHOLE.has(r));
   const outside = !whole && roles.includes('third-party');
   // no coding for pictures and fonts: the ranges are of the file itself (RFC 9110 14.1.2)
@@ -197,6 +236,16 @@ function sizeOf(
   return body?.length;
 }
 
+/** Why a file is no picture that can be read, in words. */
+function pictureFault(body: Buffer, { message }: Error): string {
+  if (!body.length) return 'an empty file';
+  if (/^\s*<(?:!doctype|html|head|body)/i.test(body.toString('latin1', 0, 200)))
+    return 'an HTML page, and no picture';
+  return /unsupported file type|offset|out of bounds/i.test(message)
+    ? 'no kind of picture that browsers know'
+    : `a picture that cannot be read (${message.slice(0, 120)})`;
+}
+
 /** Kind and sizes of a picture. A part of one may be too short to tell; that is no fault of the file. */
 function readPicture(asset: AssetEvidence, body: Buffer, whole: boolean): void {
   try {
@@ -211,6 +260,13 @@ function readPicture(asset: AssetEvidence, body: Buffer, whole: boolean): void {
         : {}),
     };
   } catch (error) {
-    if (whole) asset.imageError = `no picture that can be read (${(error as Error).message.slice(0, 120)})`;
+    // a drawing without a size of its own fits any
+    if (
+      /^\s*(?:<\?xml[^>]*>\s*)?(?:<!--[\s\S]*?-->\s*|<!doctype svg[^>]*>\s*)*<svg[\s>]/i.test(
+        body.toString('utf8', 0, 4096),
+      )
+    )
+      asset.image = { type: 'svg', width: 0, height: 0 };
+    else if (whole) asset.imageError = pictureFault(body, error as Error);
   }
 }

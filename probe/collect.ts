@@ -25,6 +25,7 @@ import {
   fetchManifest,
   fetchRobots,
   fetchSitemaps,
+  fetchVouching,
   foldersOf,
   probeFolders,
   probeFormer,
@@ -243,6 +244,7 @@ class Collection {
     crawler.add(homeUrl, 'home');
     const robots = await fetchRobots(files);
     const sitemaps = await fetchSitemaps(files, robots, homeUrl);
+    const vouching = await fetchVouching(files, sitemaps);
     this.stopIfAsked();
     // on staging the base may have a path, and required pages lie below it
     for (const path of brief.requiredPages ?? [])
@@ -250,7 +252,14 @@ class Collection {
     for (const { facts } of sitemaps)
       if (facts && facts.kind !== 'index') for (const { loc } of facts.urls) crawler.add(loc, 'sitemap');
     await crawler.run();
-    return { crawler, robots, sitemaps, pages: crawler.pages.sort(byDepth), unread: crawler.unread };
+    return {
+      crawler,
+      robots,
+      sitemaps,
+      vouching,
+      pages: crawler.pages.sort(byDepth),
+      unread: crawler.unread,
+    };
   }
 
   /** What pages load, and what their style sheets load in turn. */
@@ -327,7 +336,7 @@ class Collection {
   ): Evidence {
     const { plan, options, tools } = this;
     const { base: url, hosts, registrable, kind } = plan;
-    const { robots, sitemaps, pages, unread } = read;
+    const { robots, sitemaps, vouching, pages, unread } = read;
     const { links, folders, variants, freshness } = compared;
     const { hosts: hostEvidence, subdomains, former, bypass, registration } = beside;
     const evidence: Evidence = {
@@ -341,6 +350,7 @@ class Collection {
       subdomains,
       robots,
       sitemaps,
+      ...(vouching.length ? { vouching } : {}),
       pages,
       unread,
       assets,

@@ -83,7 +83,7 @@ describe('an asset', () => {
       res.end('not a picture');
     });
     expect((await fetchAsset(client(), url, new Set(['share-picture'] as const))).imageError).toContain(
-      'no picture',
+      'no kind of picture',
     );
     expect((await fetchAsset(client(), url, new Set(['picture'] as const))).imageError).toBeUndefined();
   });

@@ -1,6 +1,7 @@
 /** Reads pages from the home page on, breadth first, politely, within the environment. */
 import { createHash } from 'node:crypto';
 import { insideBase, normaliseUrl } from '#core/extract/address';
+import { readLinkHeader } from '#core/extract/link-header';
 import {
   finalStatus,
   headerValues,
@@ -44,7 +45,7 @@ const QUERIES_PER_PATH = 10;
 const MAX_DEPTH = 12;
 /** Answers that are waiting for an earlier one, as a multiple of the requests at once. */
 const AHEAD = 4;
-const DETOURS = 500;
+const DETOURS = 2000;
 
 /** Endless addresses: a path segment that comes three times, or a very long path. */
 function looksEndless(url: URL): boolean {
@@ -65,6 +66,8 @@ export class Crawler {
   /** Addresses that led to a page already read. */
   readonly detours: LinkEvidence[] = [];
   private readonly queue: Task[] = [];
+  /** What pages name as canonical or in another language and nothing links to: read when the rest is. */
+  private readonly named: Task[] = [];
   private readonly known = new Set<string>();
   private readonly read = new Set<string>();
   private readonly queries = new Map<string, number>();
@@ -100,6 +103,10 @@ export class Crawler {
         return;
       }
     }
+    if (via === 'named') {
+      this.named.push({ url: normal, from, via, depth });
+      return;
+    }
     this.known.add(normal);
     this.queue.push({ url: normal, from, via, depth });
   }
@@ -130,14 +137,14 @@ export class Crawler {
     let active = 0;
     const begin = (): void => {
       while (
-        this.queue.length &&
+        this.queue.length + this.named.length > 0 &&
         active < options.concurrency &&
         waiting.length < options.concurrency * AHEAD &&
         this.pages.length + waiting.length < options.maxPages &&
         !options.deadline() &&
         !options.signal?.aborted
       ) {
-        const task = this.queue.shift()!;
+        const task = (this.queue.shift() ?? this.named.shift())!;
         if (this.read.has(task.url)) continue;
         active++;
         waiting.push(
@@ -157,7 +164,7 @@ export class Crawler {
 
   /** What was found and not read. */
   get unread(): string[] {
-    return this.queue.map((t) => t.url).filter((u) => !this.read.has(u));
+    return [...this.queue, ...this.named].map((t) => t.url).filter((u) => !this.read.has(u));
   }
 
   private async visit(task: Task): Promise<Visit> {
@@ -182,6 +189,7 @@ export class Crawler {
     if (page.facts && options.hosts.has(new URL(page.url).hostname))
       for (const a of page.facts.anchors)
         if (!a.rel?.includes('nofollow')) this.add(a.href, 'link', page.url, task.depth + 1);
+    for (const address of namedBy(page)) this.add(address, 'named', page.url, task.depth + 1);
     options.onPage(
       this.pages.length,
       Math.min(options.maxPages, this.pages.length + this.queue.length),
@@ -189,6 +197,20 @@ export class Crawler {
     );
   }
 }
+
+/** Addresses that a page names as its canonical, or as itself in another language. */
+function namedBy({ facts, chain, url }: PageEvidence): string[] {
+  const links = (facts?.links ?? [])
+    .filter((l) => l.rel.includes('canonical') || (l.rel.includes('alternate') && l.hreflang))
+    .map((l) => l.href);
+  const headers = headerValues(lastAnswer(chain), 'link').flatMap((value) =>
+    readLinkHeader(value)
+      .filter(({ rel }) => rel.includes('canonical'))
+      .map(({ href }) => normaliseUrl(href, url) ?? href),
+  );
+  return [...links, ...headers].slice(0, NAMED_PER_PAGE);
+}
+const NAMED_PER_PAGE = 50;
 
 /** Bytes to evidence of a page. */
 export async function readPage(

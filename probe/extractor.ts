@@ -22,7 +22,8 @@ export type Extract = (
 export const extractHere: Extract = (body, contentType, url, selectors) => {
   const { text, charset, from } = decodeText(body, contentType);
   return {
-    ...(from === 'default' ? {} : { charset }),
+    // what says nothing is windows-1252, but for XHTML, which is UTF-8 then
+    ...(from === 'default' && charset !== 'utf-8' ? {} : { charset }),
     facts: {
       ...extractPage(text, url),
       ...(selectors?.length ? { selected: selectElements(text, selectors) } : {}),

@@ -5,19 +5,12 @@
 import { promisify } from 'node:util';
 import { gunzip } from 'node:zlib';
 import { normaliseUrl, parseUrl } from '#core/extract/address';
-import { decodeText } from '#core/extract/charset';
+import { decodeXml } from '#core/extract/charset';
 import { readManifest } from '#core/extract/manifest';
 import { parseRobots, ROBOTS_LIMIT } from '#core/extract/robots';
 import { parseSitemap, SITEMAP_BYTES } from '#core/extract/sitemap';
 import type { Brief } from '#core/facts/brief';
-import {
-  finalStatus,
-  headerValues,
-  lastAnswer,
-  type Chain,
-  type Evidence,
-  type PathProbe,
-} from '#core/facts/evidence';
+import { finalStatus, headerValues, lastAnswer, type Evidence, type PathProbe } from '#core/facts/evidence';
 import type { Asked, HttpClient } from './http/client';
 
 /** Files that should not be served, and security.txt. */
@@ -104,7 +97,7 @@ export async function fetchSitemaps(
     try {
       const plain = await unpacked(body);
       file.bytes = plain.length;
-      file.facts = parseSitemap(decodeText(plain, contentType).text, contentType);
+      file.facts = parseSitemap(decodeXml(plain, contentType), contentType);
     } catch {
       file.facts = {
         kind: 'unknown',
@@ -119,6 +112,33 @@ export async function fetchSitemaps(
       );
   }
   return out;
+}
+
+const VOUCHING_HOSTS = 5;
+
+/**
+ * The robots.txt of each host whose addresses a sitemap on another host names: it alone may vouch for them
+ * (sitemaps.org, "sitemaps & cross submits").
+ */
+export async function fetchVouching(
+  { client, origin, ask }: SiteFiles,
+  sitemaps: Evidence['sitemaps'],
+): Promise<NonNullable<Evidence['vouching']>> {
+  const origins = new Set<string>();
+  for (const { url, facts } of sitemaps)
+    for (const { loc } of facts?.urls ?? []) {
+      const entry = parseUrl(loc);
+      if (!entry || !/^https?:$/.test(entry.protocol) || entry.origin === origin) continue;
+      if (entry.hostname !== new URL(url).hostname && origins.size < VOUCHING_HOSTS)
+        origins.add(entry.origin);
+    }
+  return Promise.all(
+    [...origins].map(async (other) => {
+      const { chain, facts } = await fetchRobots({ client, origin: other, ask });
+      const named = facts?.sitemaps.flatMap((s) => normaliseUrl(s.url) ?? []).slice(0, SITEMAP_FILES);
+      return { host: new URL(other).hostname, chain, ...(named ? { sitemaps: named } : {}) };
+    }),
+  );
 }
 
 export async function fetchManifest(

@@ -38,6 +38,20 @@ export function caaClimb(host: string): string[] {
   return labels.map((_, i) => labels.slice(i).join('.'));
 }
 
+/** Why an issuer may not issue, in words; undefined where it may. */
+export function whyNot(set: readonly CaaRecord[], issuer: string, wildcard = false): string | undefined {
+  if (mayIssue(set, issuer, wildcard)) return undefined;
+  const critical = set.find(isUnknownCritical);
+  if (critical) return `the critical tag “${critical.tag}” is none that issuers know, so nobody may issue`;
+  const wild = wildcard && set.some((r) => r.tag === 'issuewild');
+  const bound = set.filter((r) => r.tag === (wild ? 'issuewild' : 'issue'));
+  const who = bound.map((r) => r.issuer || 'nobody').join(' and ');
+  return wild ? `issuewild lets only ${who} issue for the wildcard` : `only ${who} may issue`;
+}
+
+const isUnknownCritical = (r: CaaRecord): boolean =>
+  r.critical && !['issue', 'issuewild', 'iodef'].includes(r.tag);
+
 /**
  * Whether an issuer may issue for a name under a record set (RFC 8659 4.2, 4.3): issuewild alone counts for
  * wildcards where it stands;
@@ -45,7 +59,7 @@ export function caaClimb(host: string): string[] {
  * @param issuer the issuer's own domain, e.g. "ca.example"
  */
 export function mayIssue(set: readonly CaaRecord[], issuer: string, wildcard = false): boolean {
-  if (set.some((r) => r.critical && !['issue', 'issuewild', 'iodef'].includes(r.tag))) return false;
+  if (set.some(isUnknownCritical)) return false;
   const wild = wildcard ? set.filter((r) => r.tag === 'issuewild') : [];
   const bound = wild.length ? wild : set.filter((r) => r.tag === 'issue');
   return !bound.length || bound.some((r) => r.issuer === issuer.toLowerCase());

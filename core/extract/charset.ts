@@ -3,6 +3,8 @@
  * standard, "determining the character encoding" and "prescan a byte stream").
  */
 
+import { TextDecoder } from '@exodus/bytes/encoding.js';
+
 export type CharsetSource = 'bom' | 'header' | 'meta' | 'default';
 
 const SPACE = new Set([0x09, 0x0a, 0x0c, 0x0d, 0x20]);
@@ -128,7 +130,6 @@ function prescanned(label: string): string | undefined {
 
 /** The encoding a label stands for (Encoding standard), undefined for none. */
 function encodingFor(label: string): string | undefined {
-  if (label.toLowerCase() === 'x-user-defined') return 'x-user-defined';
   try {
     return new TextDecoder(label).encoding;
   } catch {
@@ -136,18 +137,69 @@ function encodingFor(label: string): string | undefined {
   }
 }
 
-/** @returns the label of the encoding and what named it. */
-export function sniffCharset(bytes: Uint8Array, contentType = ''): { label: string; from: CharsetSource } {
+/** What the bytes begin with, or the header says; both stand above whatever the document itself says. */
+function toldOutside(bytes: Uint8Array, contentType: string): Sniffed | undefined {
   if (bytes[0] === 0xef && bytes[1] === 0xbb && bytes[2] === 0xbf) return { label: 'utf-8', from: 'bom' };
   if (bytes[0] === 0xfe && bytes[1] === 0xff) return { label: 'utf-16be', from: 'bom' };
   if (bytes[0] === 0xff && bytes[1] === 0xfe) return { label: 'utf-16le', from: 'bom' };
   const header = /;\s*charset\s*=\s*(?:"([^"]{1,40})"|([^";\s]{1,40}))/i.exec(`;${contentType}`);
   const named = header?.[1] ?? header?.[2];
-  if (named && encodingFor(named)) return { label: named.toLowerCase(), from: 'header' };
-  const meta = prescan(bytes);
-  if (meta) return { label: meta.toLowerCase(), from: 'meta' };
-  return { label: 'windows-1252', from: 'default' };
+  return named && encodingFor(named) ? { label: named.toLowerCase(), from: 'header' } : undefined;
 }
+
+/** The encoding that an XML declaration names (XML 1.0 2.8, 4.3.3). */
+function declared(bytes: Uint8Array): string | undefined {
+  const head = String.fromCharCode(...bytes.subarray(0, 1024));
+  const found =
+    /^<\?xml[\t\n\f\r ][^>]*?encoding[\t\n\f\r ]*=[\t\n\f\r ]*(?:"([^">\s]{1,40})"|'([^'>\s]{1,40})')[^>]*>/.exec(
+      head,
+    );
+  return (found?.[1] ?? found?.[2])?.toLowerCase();
+}
+
+/** UTF-16 without a mark, by the zero beside its first characters (HTML standard; XML 1.0 F.1). */
+function unmarked(b: Uint8Array): string | undefined {
+  if (b[0] === 0x3c && b[1] === 0 && b[2] === 0x3f && b[3] === 0) return 'utf-16le';
+  if (b[0] === 0 && b[1] === 0x3c && b[2] === 0 && b[3] === 0x3f) return 'utf-16be';
+  return undefined;
+}
+
+export interface Sniffed {
+  label: string;
+  from: CharsetSource;
+}
+
+const XHTML = /^\s*application\/xhtml\+xml\b/i;
+
+/**
+ * The encoding of an XML document, or of a text form of one that has to be UTF-8: by its byte order mark, the
+ * header, its declaration, else UTF-8 (XML 1.0 4.3.3; RFC 7303 3).
+ */
+function sniffXml(bytes: Uint8Array, contentType: string): Sniffed {
+  const outside = toldOutside(bytes, contentType);
+  if (outside) return outside;
+  const label = unmarked(bytes) ?? declared(bytes);
+  return label && encodingFor(label) ? { label, from: 'meta' } : { label: 'utf-8', from: 'default' };
+}
+
+/**
+ * The encoding of a page. XHTML is XML, so its metas do not count; in HTML an XML declaration counts where no
+ * meta does ("get an XML encoding").
+ * @returns the label of the encoding and what named it
+ */
+export function sniffCharset(bytes: Uint8Array, contentType = ''): Sniffed {
+  if (XHTML.test(contentType)) return sniffXml(bytes, contentType);
+  const outside = toldOutside(bytes, contentType);
+  if (outside) return outside;
+  const named = unmarked(bytes) ?? prescan(bytes) ?? prescannedOrNone(declared(bytes));
+  return named ? { label: named.toLowerCase(), from: 'meta' } : { label: 'windows-1252', from: 'default' };
+}
+const prescannedOrNone = (label: string | undefined): string | undefined =>
+  label === undefined ? undefined : prescanned(label);
+
+/** Node 20 decodes windows-1252 as Latin-1, and others not at all as the standard has them. */
+const decoderFor = (label: string): TextDecoder =>
+  encodingFor(label) === 'utf-8' ? new globalThis.TextDecoder() : new TextDecoder(label);
 
 /** Decodes by the sniffed label. Broken bytes become U+FFFD. */
 export function decodeText(
@@ -155,6 +207,11 @@ export function decodeText(
   contentType = '',
 ): { text: string; charset: string; from: CharsetSource } {
   const { label, from } = sniffCharset(bytes, contentType);
-  const decoder = new TextDecoder(label === 'x-user-defined' ? 'windows-1252' : label);
+  const decoder = decoderFor(label);
   return { text: decoder.decode(bytes), charset: decoder.encoding, from };
+}
+
+/** The same for XML. */
+export function decodeXml(bytes: Uint8Array, contentType = ''): string {
+  return decoderFor(sniffXml(bytes, contentType).label).decode(bytes);
 }

@@ -14,6 +14,8 @@ export interface CssFacts {
   families: string[];
   /** Addresses of url() and @import as they stand, data: addresses left out (capped). */
   urls: string[];
+  /** Those of @import, which load style sheets. */
+  imports?: string[];
 }
 
 const CAP = 300;
@@ -47,16 +49,30 @@ function tokenAt(css: string, start: number): string | undefined {
   return end < 0 ? undefined : piece.slice(0, end).trim();
 }
 
-/** The addresses that a piece of CSS loads: url() and @import. */
-export function cssUrls(css: string): string[] {
+/** What an address in a style sheet is loaded by. */
+const LOADS = /(@import\s{1,100}(?:url\(|(?=["'])))|url\(/gi;
+
+/** The addresses that a piece of CSS loads, by url() and @import. */
+function loadsIn(css: string): { urls: string[]; imports: string[] } {
   const urls = new Set<string>();
-  for (const m of css.matchAll(/url\(|@import\s+(?=["'])/gi)) {
+  const imports = new Set<string>();
+  for (const m of css.matchAll(LOADS)) {
     const url = tokenAt(css, m.index + m[0].length);
-    if (url && !/^data:/i.test(url)) urls.add(url);
+    if (!url || /^data:/i.test(url)) continue;
+    urls.add(url);
+    if (m[1] !== undefined) imports.add(url);
     if (urls.size >= CAP) break;
   }
-  return [...urls];
+  return { urls: [...urls], imports: [...imports] };
 }
+/** All of them. */
+export const cssUrls = (css: string): string[] => loadsIn(css).urls;
+
+/** The families that a style attribute's declarations name, and the addresses that they load. */
+export const readStyleAttribute = (style: string): { families: string[]; urls: string[] } => ({
+  families: /font/i.test(style) ? familiesIn(style.slice(0, 4000)) : [],
+  urls: /url\(/i.test(style) ? cssUrls(style.slice(0, 4000)) : [],
+});
 
 /**
  * Innermost blocks with what stands before them: that is where declarations are. One pass from mark to mark.
@@ -163,5 +179,6 @@ export function readCss(source: string): CssFacts {
         fontFaces.push({ family, sources: cssUrls(body), line: lineAt(at + prelude.length) });
     } else for (const family of familiesIn(body)) if (families.size < CAP) families.add(family);
   }
-  return { fontFaces, families: [...families], urls: cssUrls(css) };
+  const { urls, imports } = loadsIn(css);
+  return { fontFaces, families: [...families], urls, ...(imports.length ? { imports } : {}) };
 }

@@ -3,6 +3,7 @@
  * throws, never runs anything.
  */
 import { html as ns, type DefaultTreeAdapterTypes as T } from 'parse5';
+import { namingText } from './accessible-name';
 import { parsePlaced, startOf, textOf, type Placed } from './html-tree';
 import { Collector } from './html/collector';
 import { KINDS, type Kind } from './html/elements';
@@ -30,7 +31,7 @@ function inertSource(el: T.Element, source: string): string {
 /** The walk goes up again out of an element. */
 function leave({ node, block, silent }: Frame, collector: Collector): void {
   const { tagName } = node as T.Element;
-  if (tagName === 'label') collector.inLabel--;
+  if (tagName === 'label') collector.labelsAround.pop();
   if (!block) return;
   if (!silent) collector.gap();
   if (tagName === 'form') collector.form = null;
@@ -63,7 +64,7 @@ function enter(el: T.Element, parent: Frame, collector: Collector, source: strin
   const silent = !isBody && (parent.silent || isSilent);
   if (!silent && block) collector.gap();
   if (!el.childNodes.length) return undefined;
-  if (tagName === 'label') collector.inLabel++;
+  if (tagName === 'label') collector.labelsAround.push(namingText(el).trim() !== '');
   return { node: el, index: 0, silent, inHead, block };
 }
 

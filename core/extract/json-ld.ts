@@ -2,7 +2,10 @@
 export interface JsonLdBlock {
   line: number;
   column: number;
+  /** Top-level nodes, and those within them that have a type of their own (`nested`). */
   nodes: JsonLdNode[];
+  /** Web addresses anywhere in the block, each once (capped). */
+  addresses?: string[];
   error?: string;
   raw: string;
 }
@@ -15,6 +18,8 @@ export interface JsonLdNode {
   logo?: string;
   author?: string;
   sameAs?: string[];
+  /** Stands within another node, as the value of this property. */
+  nested?: string;
   hasContext: boolean;
 }
 
@@ -26,7 +31,9 @@ function addressOf(v: unknown): string | undefined {
   return (
     text(one) ??
     (typeof one === 'object' && one !== null
-      ? (text((one as Record<string, unknown>).url) ?? text((one as Record<string, unknown>)['@id']))
+      ? (text((one as Record<string, unknown>).url) ??
+        text((one as Record<string, unknown>).contentUrl) ??
+        text((one as Record<string, unknown>)['@id']))
       : undefined)
   );
 }
@@ -61,6 +68,40 @@ function nodeOf(value: unknown, context: boolean): JsonLdNode | null {
   };
 }
 
+const MOST_NODES = 100;
+const MOST_ADDRESSES = 50;
+/** Deeper nobody nests, but for fun. */
+const DEEPEST = 8;
+
+/** Adds the typed nodes that stand within another one: a page's publisher, a person's employer. */
+function addNested(value: unknown, nodes: JsonLdNode[], depth: number): void {
+  if (typeof value !== 'object' || value === null || depth > DEEPEST) return;
+  for (const [property, held] of Object.entries(value)) {
+    if (property === '@graph' && depth === 0) continue;
+    for (const one of Array.isArray(held) ? (held as unknown[]) : [held]) {
+      if (typeof one !== 'object' || one === null) continue;
+      const node = nodeOf(one, true);
+      if (node?.types.length && nodes.length < MOST_NODES)
+        nodes.push({ ...node, nested: property.slice(0, 60) });
+      addNested(one, nodes, depth + 1);
+    }
+  }
+}
+
+/** Web addresses among all values. */
+function addressesIn(data: unknown): string[] {
+  const found = new Set<string>();
+  const walk = (value: unknown, depth: number): void => {
+    if (found.size >= MOST_ADDRESSES || depth > DEEPEST * 2) return;
+    if (typeof value === 'string') {
+      if (/^https?:\/\//i.test(value)) found.add(value.slice(0, 1000));
+    } else if (typeof value === 'object' && value !== null)
+      for (const held of Object.values(value)) walk(held, depth + 1);
+  };
+  walk(data, 0);
+  return [...found];
+}
+
 /**
  * Parses one block. Its top-level nodes are the object itself, an array's members or the members of `@graph`
  * (JSON-LD 1.1, 2.3).
@@ -75,10 +116,12 @@ export function readJsonLd(source: string, line: number, column: number): JsonLd
       const context = (top as Record<string, unknown> | null)?.['@context'] !== undefined;
       for (const item of Array.isArray(graph) ? graph : [top]) {
         const node = nodeOf(item, context);
-        if (node && nodes.length < 100) nodes.push(node);
+        if (node && nodes.length < MOST_NODES) nodes.push(node);
+        addNested(item, nodes, 0);
       }
     }
-    return { line, column, nodes, raw };
+    const addresses = addressesIn(data);
+    return { line, column, nodes, ...(addresses.length ? { addresses } : {}), raw };
   } catch (error) {
     return { line, column, nodes: [], raw, error: (error as Error).message.slice(0, 200) };
   }

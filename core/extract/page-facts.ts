@@ -35,7 +35,12 @@ export interface LinkTag extends At {
 }
 export interface ScriptTag extends At {
   src?: string;
+  /** Its text, capped. */
   inline?: string;
+  /** Words beyond the cap that look like an ID (capped). */
+  later?: string[];
+  /** A type that browsers do not run (HTML, "JavaScript MIME type essence match" or "module"). */
+  inert?: string;
 }
 export interface Anchor extends Spot {
   href: string;
@@ -55,10 +60,15 @@ export interface FormFacts extends Spot {
   method: string;
   id?: string;
   fields: { name: string; type: string; value?: string }[];
+  /** Where its buttons send it instead. */
+  formActions?: (Spot & { action: string })[];
 }
-/** Something the page loads by itself. `kind` is the element, or `css` for url() in style elements. */
+/**
+ * Something the page loads by itself. `kind` is the element, `css` for pictures that style elements and
+ * attributes load, `other` for preloads, tracks and manifests.
+ */
 export interface Resource extends Spot {
-  kind: 'script' | 'style' | 'frame' | 'img' | 'srcset' | 'media' | 'object' | 'css' | 'font';
+  kind: 'script' | 'style' | 'frame' | 'img' | 'srcset' | 'media' | 'object' | 'css' | 'font' | 'other';
   url: string;
 }
 /** Who is said to have written the page: rel=author, itemprop=author, or a class that says so. */

@@ -2,7 +2,7 @@ import fc from '../../tests/property';
 import { describe, expect, it } from 'vitest';
 import { asciiHost, insideBase, normaliseUrl, registrableDomain } from './address';
 import { decodeText, sniffCharset } from './charset';
-import { parseSitemap } from './sitemap';
+import { parseSitemap, SITEMAP_NAMESPACE } from './sitemap';
 
 describe('sitemaps (sitemaps.org 0.9)', () => {
   it('reads the protocol’s own example', () => {
@@ -12,6 +12,7 @@ describe('sitemaps (sitemaps.org 0.9)', () => {
     );
     expect(f).toEqual({
       kind: 'urlset',
+      namespace: 'http://www.sitemaps.org/schemas/sitemap/0.9',
       count: 2,
       urls: [
         { loc: 'http://www.example.com/', lastmod: '2005-01-01' },
@@ -27,6 +28,20 @@ describe('sitemaps (sitemaps.org 0.9)', () => {
       kind: 'text',
       count: 2,
     });
+  });
+  it.each([
+    ['a prefix', '<s:urlset xmlns:s="http://www.sitemaps.org/schemas/sitemap/0.9"/>', SITEMAP_NAMESPACE],
+    ['another namespace', '<urlset xmlns="http://www.example.com/0.84"/>', 'http://www.example.com/0.84'],
+    ['none', '<urlset/>', ''],
+  ])('knows its namespace: %s', (_, xml, namespace) => {
+    expect(parseSitemap(xml).namespace).toBe(namespace);
+  });
+  it.each([
+    ['prose', 'Nothing to see here', 'text/plain'],
+    ['a word', 'ok', 'text/plain'],
+    ['prose that begins with an address', 'https://a.example/ is our address', 'text/html'],
+  ])('%s is no list of addresses', (_, text, type) => {
+    expect(parseSitemap(text, type)).toMatchObject({ count: 0, error: expect.any(String) as string });
   });
   it('says why one is broken, and does not expand entities', () => {
     expect(parseSitemap('<urlset><url>').error).toBeTruthy();

@@ -4,6 +4,8 @@ import { SaxesParser } from 'saxes';
 export interface SitemapFacts {
   kind: 'urlset' | 'index' | 'text' | 'unknown';
   urls: { loc: string; lastmod?: string }[];
+  /** The namespace of an XML file's root; empty where it names none. */
+  namespace?: string;
   /** Entries beyond the cap are counted, not kept. */
   count: number;
   error?: string;
@@ -13,6 +15,8 @@ export interface SitemapFacts {
 const LONGEST = 4000;
 /** The protocol's own limit of addresses in one file. */
 export const SITEMAP_URLS = 50_000;
+/** The namespace that the protocol's files are in. */
+export const SITEMAP_NAMESPACE = 'http://www.sitemaps.org/schemas/sitemap/0.9';
 /** And of bytes in one file, unpacked. */
 export const SITEMAP_BYTES = 52_428_800;
 
@@ -33,8 +37,11 @@ export function parseSitemap(source: string, contentType = ''): SitemapFacts {
   parser.on('opentag', (tag) => {
     const name = tag.name.replace(/^.*:/, '');
     path.push(name);
-    if (path.length === 1)
+    if (path.length === 1) {
       facts.kind = name === 'urlset' ? 'urlset' : name === 'sitemapindex' ? 'index' : 'unknown';
+      const prefix = tag.name.includes(':') ? `xmlns:${tag.name.split(':')[0]}` : 'xmlns';
+      facts.namespace = String(tag.attributes[prefix] ?? '').slice(0, 200);
+    }
     if (path.length === 2) entry = {};
     text = '';
   });
@@ -68,11 +75,14 @@ export function parseSitemap(source: string, contentType = ''): SitemapFacts {
   return facts;
 }
 
+/** The text form: addresses, one a line, and nothing else (sitemaps.org, "text file"). */
 function plain(source: string): SitemapFacts {
   const lines = source
     .split(/\r?\n/)
     .map((l) => l.trim())
     .filter(Boolean);
+  if (!lines.some((line) => /^https?:\/\/[^\s<>"]+$/i.test(line)))
+    return { kind: 'unknown', urls: [], count: 0, error: 'neither XML nor a list of addresses' };
   return {
     kind: 'text',
     urls: lines.slice(0, SITEMAP_URLS).map((loc) => ({ loc: loc.slice(0, 4000) })),

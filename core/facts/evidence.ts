@@ -180,7 +180,8 @@ export interface PageEvidence {
   requested: string;
   /** The page the link stood on; null for the home page, the brief's pages and sitemap entries. */
   from: string | null;
-  via: 'home' | 'link' | 'sitemap' | 'brief';
+  /** How it was found; `named`: as the canonical of a page, or in another language, and by no link. */
+  via: 'home' | 'link' | 'sitemap' | 'brief' | 'named';
   depth: number;
   chain: Chain;
   /** The first try, where a 5xx made the probe ask again. */
@@ -302,6 +303,8 @@ export interface Evidence {
   subdomains: { host: string; chain: Chain }[];
   robots: TextFileEvidence<RobotsFile>;
   sitemaps: (TextFileEvidence<SitemapFacts> & { url: string; from: 'robots' | 'default' | 'index' })[];
+  /** Sitemaps that the robots.txt of other hosts names, which their entries have to be vouched for by. */
+  vouching?: { host: string; chain: Chain; sitemaps?: string[] }[];
   pages: PageEvidence[];
   /** Addresses that were found but not read because the page limit was reached. */
   unread: string[];

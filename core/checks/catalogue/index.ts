@@ -74,6 +74,7 @@ import { renewalOwner } from '#core/checks/catalogue/domain/renewal-owner';
 import { transferReady } from '#core/checks/catalogue/domain/transfer-ready';
 import { keptOut } from '#core/checks/catalogue/indexing/kept-out';
 import { letIn } from '#core/checks/catalogue/indexing/let-in';
+import { unexpectedNoindex } from '#core/checks/catalogue/indexing/unexpected-noindex';
 import { robotsAnswers } from '#core/checks/catalogue/indexing/robots-answers';
 import { robotsAllows } from '#core/checks/catalogue/indexing/robots-allows';
 import { robotsWellFormed } from '#core/checks/catalogue/indexing/robots-well-formed';
@@ -247,6 +248,7 @@ export const CATALOGUE: readonly Check[] = [
   transferReady,
   keptOut,
   letIn,
+  unexpectedNoindex,
   hiddenKeptOut,
   shownInFull,
   robotsAnswers,

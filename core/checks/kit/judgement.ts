@@ -64,15 +64,21 @@ function tally(places: readonly PlaceResult[]) {
   return { failures, doubts, firstFailure, firstDoubt };
 }
 
+const isResting = (p: PlaceResult): boolean =>
+  p.outcome === 'cantTell' && p.reason !== undefined && p.reason.startsWith('rests on ');
+
+/** Rule 3: places that rest on the fault of another check leave this one's, unless all of them do. */
+function withoutResting(places: PlaceResult[]): PlaceResult[] {
+  const own = places.filter((p) => !isResting(p));
+  return own.length && own.length < places.length ? own : places;
+}
+
 /**
  * Rule 1 of the catalogue: any failed place fails, else any undecided place leaves it open, else it passed.
  * Where there is no place, the check is inapplicable if its messages say why there is none, else undecided.
  */
-export function overPlaces(
-  { words }: Pick<Asked, 'words'>,
-  places: PlaceResult[],
-  more: More = {},
-): Judgement {
+export function overPlaces({ words }: Pick<Asked, 'words'>, met: PlaceResult[], more: More = {}): Judgement {
+  const places = withoutResting(met);
   const expected = more.expected ?? words.expected;
   const { unit } = words;
   const all = places.length;

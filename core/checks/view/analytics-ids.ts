@@ -11,7 +11,7 @@ function names(text: string | undefined, id: string): boolean {
 
 /** Whether a script mentions an ID, in its address, its attributes or its text. */
 export const carriesId = (s: ScriptTag, id: string): boolean =>
-  names(s.raw, id) || names(s.src, id) || names(s.inline, id);
+  names(s.raw, id) || names(s.src, id) || names(s.inline, id) || Boolean(s.later?.includes(id));
 
 /** Shapes of IDs in use (common practice, from memory): a short prefix, a dash and a code. */
 const SHAPE = /\b(?:G-[A-Z0-9]{6,12}|UA-\d{4,10}-\d{1,4}|GTM-[A-Z0-9]{5,8})\b/;
@@ -28,6 +28,7 @@ export function analyticsIdIn(script: ScriptTag): string | undefined {
   return (
     shapeIn(script.src) ??
     shapeIn(script.inline) ??
+    shapeIn(script.later?.join(' ')) ??
     (script.raw.includes('data-') ? ATTRIBUTE.exec(script.raw)?.[1] : undefined)
   );
 }

@@ -75,7 +75,13 @@ function directivesOf(text: string): Said[] {
       // "Tuesday, 25-Jun-30 15:00:00 GMT" (RFC 9110 5.6.7): the rest of a date, and no directive
       const isRestOfDate = last?.name === DATED && /\d/.test(part);
       if (isRestOfDate) last.value = `${last.value},${part}`;
-      else for (const word of part.split(/\s+/)) if (word) found.push({ name: word });
+      else
+        found.push(
+          ...part
+            .split(/\s+/)
+            .filter(Boolean)
+            .map((word) => ({ name: word })),
+        );
       continue;
     }
     if (name === DATED) {

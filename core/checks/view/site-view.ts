@@ -195,26 +195,24 @@ export class SiteView {
   /** No page was read, since nothing answered or the visitor was refused. */
   private unreached(): RootCause | undefined {
     const error = this.homeEvidence?.chain.error ?? this.evidence.hosts[0]?.https.error;
-    if (error?.code === 'no-name' || error?.code === 'no-address')
-      return { check: 'domain.resolves', reason: error.message };
-    if (error?.code === 'dns') {
-      const isSigned = this.isBogus && (this.situation === 'live' || this.situation === 'holding');
-      return { check: isSigned ? 'domain.signed' : 'domain.resolves', reason: error.message };
-    }
-    if (error && LEADS_NOWHERE.has(error.code))
-      return {
-        check:
-          this.situation === 'live' && this.brief.preferredHost
-            ? 'domain.preferred-host'
-            : 'identity.home-page',
-        reason: error.message,
-      };
+    const check = error && this.charged(error.code);
+    if (check) return { check, reason: error.message };
     const [refused] = this.refusals;
     if (refused) {
       const what = refused.kind === 'challenge' ? 'wants proof of a person' : 'refused the visitor';
       return { check: 'https.answers', reason: `the server ${what} (${refused.status})` };
     }
     return error && { check: 'https.answers', reason: error.message };
+  }
+
+  /** The check that is charged with an error of the way to the home page, where that is not the server. */
+  private charged(code: NetworkErrorCode): string | undefined {
+    if (code === 'no-name' || code === 'no-address') return 'domain.resolves';
+    const isLive = this.situation === 'live';
+    if (code === 'dns')
+      return this.isBogus && (isLive || this.situation === 'holding') ? 'domain.signed' : 'domain.resolves';
+    if (!LEADS_NOWHERE.has(code)) return undefined;
+    return isLive && this.brief.preferredHost ? 'domain.preferred-host' : 'identity.home-page';
   }
 
   /** No page was read, though the server answered. */
@@ -262,6 +260,12 @@ export class SiteView {
     if (!this.knownAsked) {
       this.knownAsked = new Map();
       for (const p of this.evidence.pages) this.knownAsked.set(p.requested, p).set(p.url, p);
+      // addresses that led to a page already read
+      for (const { url, own, chain } of this.evidence.links) {
+        const end = own && chain.hops.length > 1 && finalStatus(chain) === 200 && lastAnswer(chain)?.url;
+        const page = end && !this.knownAsked.has(url) && this.knownAsked.get(normaliseUrl(end) ?? end);
+        if (page) this.knownAsked.set(url, { ...page, requested: url, chain });
+      }
     }
     return this.knownAsked;
   }

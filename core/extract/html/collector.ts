@@ -1,11 +1,12 @@
 /** Collects facts about a page while one walk goes over its tree. */
 import type { DefaultTreeAdapterTypes as T } from 'parse5';
 import { foldSpace } from '#core/text/fold';
-import { accessibleName, LabelBook } from '#core/extract/accessible-name';
+import { accessibleName, LabelBook, namingText } from '#core/extract/accessible-name';
 import { resolveAddress } from '#core/extract/address';
-import { cssUrls, readCss } from '#core/extract/css';
+import { readCss, readStyleAttribute } from '#core/extract/css';
 import { hiddenIn } from '#core/extract/hidden-tags';
 import { attr, startOf, textOf, type Placed } from '#core/extract/html-tree';
+import type { CssFacts } from '#core/extract/css';
 import type { Anchor, At, FormFacts, PageFacts, Resource, Spot } from '#core/extract/page-facts';
 
 const RAW_CAP = 400;
@@ -160,12 +161,29 @@ export class Collector {
   }
 
   css(text: string, el: T.Element): void {
-    for (const url of cssUrls(text)) this.resource('css', url, el);
-    if (!/font/i.test(text)) return;
-    const { fontFaces, families } = readCss(text);
+    if (!/font|url\(|@import/i.test(text)) return;
+    const { fontFaces, families, urls, imports = [] } = readCss(text);
+    const fonts = new Set(fontFaces.flatMap((f) => f.sources));
+    for (const url of urls) {
+      const kind = imports.includes(url) ? 'style' : fonts.has(url) ? 'font' : 'css';
+      this.resource(kind, url, el);
+    }
+    this.fonts(fontFaces, families);
+  }
+
+  private fonts(fontFaces: CssFacts['fontFaces'], families: readonly string[]): void {
+    if (!fontFaces.length && !families.length) return;
     const own = (this.facts.css ??= { fontFaces: [], families: [] });
     own.fontFaces.push(...fontFaces);
-    own.families = [...new Set([...own.families, ...families])];
+    for (const family of families)
+      if (!own.families.includes(family) && own.families.length < 300) own.families.push(family);
+  }
+
+  private styleAttribute(style: string, el: T.Element): void {
+    if (!/font|url\(/i.test(style)) return;
+    const { families, urls } = readStyleAttribute(style);
+    for (const url of urls) this.resource('css', url, el);
+    this.fonts([], families);
   }
 
   /** Remembers ids and classes; each class list is split once, however often it comes. */
@@ -196,7 +214,10 @@ export class Collector {
       const { name, value } = attrs[i]!;
       if (name === 'class') {
         if (this.classList(value)) this.byline(el);
-      } else if (name === 'id') this.mark(name, value);
+      } else if (name === 'id') {
+        this.mark(name, value);
+        this.labels.see(value, el);
+      } else if (name === 'style') this.styleAttribute(value, el);
       else if (namesAuthor(name, value)) this.byline(el);
     }
   }
@@ -224,9 +245,13 @@ export class Collector {
     if (state === 'named' || this.facts.unnamed.length >= 200) return;
     const fact = this.spot({ raw: '', line: 0, column: 0, kind }, el, SHORT_RAW);
     if (state === 'unnamed') this.facts.unnamed.push(fact);
-    else this.labels.await(state.labelledFrom, fact);
+    else this.labels.await(state, fact);
   }
-  inLabel = 0;
+  /** Labels around the element that is read, each by whether it says anything. */
+  readonly labelsAround: boolean[] = [];
+  get isLabelled(): boolean {
+    return this.labelsAround.includes(true);
+  }
 
   anchor(el: T.Element): void {
     const given = attr(el, 'href');
@@ -244,7 +269,7 @@ export class Collector {
       line: 0,
       column: 0,
       href: href.slice(0, 2000),
-      text: foldSpace(text).slice(0, 120),
+      text: (foldSpace(text) || foldSpace(namingText(el))).slice(0, 120),
     };
     if (rel) anchor.rel = rel;
     this.facts.anchors.push(this.spot(anchor, el, SHORT_RAW));

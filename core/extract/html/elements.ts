@@ -2,6 +2,7 @@
 import type { DefaultTreeAdapterTypes as T } from 'parse5';
 import { foldSpace } from '#core/text/fold';
 import { resolveAddress } from '#core/extract/address';
+import { namingText } from '#core/extract/accessible-name';
 import { attr, textOf } from '#core/extract/html-tree';
 import { readJsonLd } from '#core/extract/json-ld';
 import type { FormFacts, LinkTag, MetaTag, ScriptTag } from '#core/extract/page-facts';
@@ -109,6 +110,15 @@ tells('meta', (c, el, inHead) => {
       ),
     );
 });
+/**
+ * Loads that browsers block rather than upgrade on an https page: all but pictures, sound and film (W3C Mixed
+ * Content, level 2).
+ */
+function isPreload(rel: readonly string[], as: string | undefined): boolean {
+  if (rel.includes('modulepreload') || rel.includes('manifest') || rel.includes('prefetch')) return true;
+  return rel.includes('preload') && !/^(?:image|audio|video)$/i.test(as ?? '');
+}
+
 tells('link', (c, el, inHead) => {
   if (c.full(c.facts.links, 'links')) return;
   const rel = (attr(el, 'rel') ?? '').toLowerCase().split(/\s+/).filter(Boolean);
@@ -129,7 +139,26 @@ tells('link', (c, el, inHead) => {
   if (given !== undefined && !/^[a-z][a-z0-9+.-]*:/i.test(given)) link.relative = true;
   c.facts.links.push(c.at(link, el, inHead));
   if (rel.includes('stylesheet')) c.resource('style', attr(el, 'href'), el);
+  else if (isPreload(rel, attr(el, 'as'))) c.resource('other', attr(el, 'href'), el);
 });
+/** Types of scripts that run (HTML, "prepare the script element"; WHATWG MIME Sniffing). */
+const RUNS =
+  /^(?:module|(?:application|text)\/(?:x-)?(?:java|ecma)script|text\/(?:javascript1\.[0-5]|jscript|livescript))$/;
+/** How much of an inline script is kept, and how far the rest is read for IDs. */
+const INLINE_CAP = 4000;
+const READ_CAP = 400_000;
+/** What may be the ID of an account: capitals or digits, with dashes or without (common practice). */
+const ID_LIKE = /\b(?:[A-Z]{1,4}-[A-Z0-9][A-Z0-9-]{0,20}|\d{5,20})\b/g;
+
+function readInline(script: ScriptTag, text: string): void {
+  script.inline = text.slice(0, INLINE_CAP);
+  if (text.length <= INLINE_CAP) return;
+  // an ID may be cut by the cap itself
+  const rest = text.slice(INLINE_CAP - 24, READ_CAP);
+  const later = [...new Set(rest.match(ID_LIKE))].slice(0, 50);
+  if (later.length) script.later = later;
+}
+
 tells('script', (c, el, inHead) => {
   if (attr(el, 'type')?.toLowerCase().includes('ld+json')) {
     const { line, column } = c.spot({ raw: '', line: 0, column: 0 }, el);
@@ -141,7 +170,9 @@ tells('script', (c, el, inHead) => {
   const src = given !== undefined ? c.resolve(given.trim()) : undefined;
   const script: ScriptTag = { raw: '', line: 0, column: 0, where: 'body' };
   if (given !== undefined) script.src = src ?? given;
-  else script.inline = textOf(el).slice(0, 2000);
+  else readInline(script, textOf(el));
+  const type = (attr(el, 'type') ?? '').trim().toLowerCase();
+  if (type && !RUNS.test(type)) script.inert = type.slice(0, 60);
   c.facts.scripts.push(c.at(script, el, inHead));
   c.resource('script', given, el);
 });
@@ -157,7 +188,7 @@ tells('h1 h2 h3 h4 h5 h6', (c, el) => {
           line: 0,
           column: 0,
           level: Number(el.tagName[1]),
-          text: foldSpace(textOf(el)).slice(0, 300),
+          text: (foldSpace(textOf(el)) || foldSpace(namingText(el))).slice(0, 300),
         },
         el,
         SHORT_RAW,
@@ -188,8 +219,11 @@ tells('source', (c, el) => {
   if (attr(el, 'src')) c.resource('media', attr(el, 'src'), el);
   c.srcset(attr(el, 'srcset'), el);
 });
-tells('video audio track', (c, el) => {
+tells('video audio', (c, el) => {
   c.resource('media', attr(el, 'src'), el);
+});
+tells('track', (c, el) => {
+  c.resource('other', attr(el, 'src'), el);
 });
 tells('iframe frame', (c, el) => {
   c.resource('frame', attr(el, 'src'), el);
@@ -218,16 +252,26 @@ tells('form', (c, el) => {
   }
 });
 tells('label', (c, el) => {
-  c.labels.add(attr(el, 'for'));
+  c.labels.add(attr(el, 'for'), el);
 });
+/** Where a button sends its form instead (HTML, formaction). */
+function noteFormAction(c: Collector, el: T.Element): void {
+  const given = attr(el, 'formaction');
+  if (!c.form || given === undefined) return;
+  const all = (c.form.formActions ??= []);
+  if (all.length < 20)
+    all.push(c.spot({ raw: '', line: 0, column: 0, action: c.resolve(given) ?? given }, el));
+}
+
 tells('input textarea select button', (c, el) => {
   c.named(
     el,
     el.tagName === 'button' || /^(submit|reset|button|image)$/i.test(attr(el, 'type') ?? '')
       ? 'button'
       : 'field',
-    c.inLabel > 0,
+    c.isLabelled,
   );
+  noteFormAction(c, el);
   if (c.form && c.form.fields.length < 200)
     c.form.fields.push({
       name: attr(el, 'name') ?? '',

@@ -1,5 +1,6 @@
 import type { PageFacts } from '#core/extract/html';
-import { headerValues } from '#core/facts/evidence';
+import { readLinkHeader } from '#core/extract/link-header';
+import { headerValues, type Exchange } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, overSite, passed } from '#core/checks/kit/judgement';
 
@@ -13,7 +14,19 @@ const commentForm = (facts: PageFacts) =>
   );
 /** Where the page takes link notifications (Pingback 1.0; W3C Webmention). */
 const notified = (facts: PageFacts) =>
-  facts.links.find((l) => l.rel.includes('pingback') || l.rel.includes('webmention'));
+  facts.links.find((l) => l.rel.includes('pingback') || l.rel.includes('webmention')) ??
+  facts.anchors.find((a) => /(?:^|\s)webmention(?:$|\s)/i.test(a.rel ?? ''));
+/** The same, where a header says it (W3C Webmention 3.1.2). */
+function notifiedByHeader(answer: Exchange | undefined): string | undefined {
+  const pingback = headerValues(answer, 'x-pingback')[0];
+  if (pingback) return `X-Pingback: ${pingback}`;
+  const link = headerValues(answer, 'link').find((value) =>
+    readLinkHeader(value).some(({ rel }) =>
+      rel.some((r) => /^(?:https?:\/\/webmention\.org\/?|webmention)$/.test(r)),
+    ),
+  );
+  return link && `Link: ${link.slice(0, 300)}`;
+}
 
 export const comments = defineCheck({
   id: 'delivery.comments',
@@ -50,9 +63,9 @@ export const comments = defineCheck({
           });
         const link = notified(page.facts);
         if (link) return failed(page.url, { found: 'link notifications are taken', raw: link.raw });
-        const header = headerValues(page.answer, 'x-pingback')[0];
+        const header = notifiedByHeader(page.answer);
         return header
-          ? failed(page.url, { found: 'link notifications are taken', raw: `X-Pingback: ${header}` })
+          ? failed(page.url, { found: 'link notifications are taken', raw: header })
           : page.passed;
       },
       { expected: 'no comment form and no link notifications' },

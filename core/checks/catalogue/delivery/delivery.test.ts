@@ -1,6 +1,6 @@
 /** Delivery: weight, caching, files, forms, what was approved and what is served. */
 import { describe, expect, it } from 'vitest';
-import type { AssetEvidence, Evidence } from '#core/facts/evidence';
+import type { AssetEvidence, Evidence, Header } from '#core/facts/evidence';
 import {
   asset,
   ask,
@@ -16,6 +16,7 @@ import {
   withAssets,
   withHome,
   withPages,
+  withHtml,
 } from '#core/checks/example-evidence';
 import { lapseOf } from '#core/checks/catalogue/delivery/staging-lifetime';
 
@@ -431,5 +432,41 @@ describe('pictures', () => {
         found: `4000000 bytes, 6000 × 4000 px, on ${home}`,
       });
     });
+  });
+});
+
+describe('told by headers and by form', () => {
+  it.each<[string, Header[], string]>([
+    ['a Link header', [['Link', '</wm>; rel="webmention"']], 'failed'],
+    ['another Link header', [['Link', '</s.css>; rel="preload"']], 'passed'],
+    ['X-Pingback', [['X-Pingback', 'https://a.example/x']], 'failed'],
+  ])('link notifications by %s (W3C Webmention 3.1.2)', (_, headers, wanted) => {
+    const e = withHome({ headers: [['Content-Type', 'text/html'], ...headers] });
+    expect(
+      ask('delivery.comments', { evidence: e, brief: { ...brief(), comments: 'unwanted' } }).outcome,
+    ).toBe(wanted);
+  });
+  // RFC 9116 2.5.3, 2.5.5
+  const EXPIRES = 'Expires: 2027-06-01T00:00:00Z';
+  it.each([
+    [`Contact: mailto:a@b.example\n${EXPIRES}`, 'passed'],
+    [`Contact: https://b.example/report\n${EXPIRES}`, 'passed'],
+    [`Contact: tel:+1-201-555-0123\r\n${EXPIRES}\r\n`, 'passed'],
+    [`Contact: a@b.example\n${EXPIRES}`, 'failed'],
+    [`Contact: http://b.example/report\n${EXPIRES}`, 'failed'],
+    [`Contact: mailto:a@b.example\nContact: write to us\n${EXPIRES}`, 'failed'],
+    ['Contact: mailto:a@b.example\nExpires: next year', 'failed'],
+    ['Contact: mailto:a@b.example\nExpires: 1 June 2027', 'failed'],
+  ])('security.txt “%s”: %s', (sample, wanted) => {
+    const path = '/.well-known/security.txt';
+    const e = evidence({ paths: [{ path, chain: chain([home + path.slice(1)]), sample }] });
+    expect(ask('delivery.security-contact', { evidence: e }).outcome).toBe(wanted);
+  });
+  it('a font that a style attribute uses is used', () => {
+    const face = '<style>@font-face{font-family:"Quay";src:url(q.woff2)}</style>';
+    const judged = (body: string) => ask('delivery.fonts-used', { evidence: withHtml(face + body) }).outcome;
+    expect(judged('<p style="font-family: Quay, serif">x')).toBe('passed');
+    expect(judged('<p style="font: 12px/1.5 \'Quay\'">x')).toBe('passed');
+    expect(judged('<p style="color: red">x')).toBe('failed');
   });
 });

@@ -29,7 +29,7 @@ function weigh(
   // of a picture offered in several sizes one is loaded; the tag's own address stands for it
   const loaded = new Map<string, string>();
   for (const { url, host, resource } of page.loads)
-    if (resource.kind !== 'srcset' && resource.kind !== 'frame') loaded.set(url, host);
+    if (!['srcset', 'frame', 'other'].includes(resource.kind)) loaded.set(url, host);
   const out: Weighed = {
     sum: page.answer?.bytes?.encoded ?? 0,
     elsewhere: 0,

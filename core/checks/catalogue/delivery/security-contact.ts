@@ -2,6 +2,32 @@ import { finalStatus } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 
+/** The values of a field, in their order; names are compared without case. */
+const valuesOf = (text: string, field: string): string[] =>
+  [...text.matchAll(new RegExp(`^${field}:[ \\t]*(\\S.*?)[ \\t\\r]*$`, 'gim'))].map((m) => m[1]!);
+
+/** RFC 9116 2.5.3: a URI; one of the web has to be https. */
+const isContact = (value: string): boolean => /^(?!http:)[a-z][a-z0-9+.-]*:\S+$/i.test(value);
+/** RFC 9116 2.5.5. */
+const RFC3339 = /^\d{4}-\d\d-\d\d[Tt ]\d\d:\d\d:\d\d(?:\.\d+)?(?:[Zz]|[+-]\d\d:\d\d)$/;
+
+/** What is wrong with a file, each in words. */
+function faultsOf(text: string, at: Date): string[] {
+  const expires = valuesOf(text, 'Expires');
+  const contacts = valuesOf(text, 'Contact');
+  const bare = contacts.find((c) => !isContact(c));
+  const wrong = [
+    contacts.length ? '' : 'no Contact',
+    bare ? `Contact “${bare.slice(0, 80)}” is no address with a scheme (mailto:, https: or tel:)` : '',
+    expires.length === 1 ? '' : `${expires.length} Expires`,
+    expires[0] && !RFC3339.test(expires[0])
+      ? `Expires “${expires[0].slice(0, 40)}” is no date of RFC 3339`
+      : '',
+    expires[0] && !(Date.parse(expires[0]) > at.getTime()) ? `ended ${expires[0]}` : '',
+  ].filter(Boolean);
+  return wrong;
+}
+
 export const securityContact = defineCheck({
   id: 'delivery.security-contact',
   title: 'security.txt is in order',
@@ -20,13 +46,8 @@ export const securityContact = defineCheck({
     if (!probe || status === undefined) return cantTell('not asked for', { expected });
     const text = probe.sample ?? '';
     if (status !== 200 || /^\s*</.test(text)) return inapplicable('there is none');
-    const expires = [...text.matchAll(/^Expires:\s*(\S+)/gim)].map((m) => m[1]!);
-    const contact = /^Contact:\s*\S/im.test(text);
-    const wrong = [
-      contact ? '' : 'no Contact',
-      expires.length === 1 ? '' : `${expires.length} Expires`,
-      expires[0] && !(Date.parse(expires[0]) > at.getTime()) ? `ended ${expires[0]}` : '',
-    ].filter(Boolean);
+    const expires = valuesOf(text, 'Expires');
+    const wrong = faultsOf(text, at);
     return overSite(
       context,
       (wrong.length ? failed : passed)(probe.chain.start, {

@@ -190,3 +190,27 @@ describe('a zone whose signatures do not hold is charged once (rule 3)', () => {
     },
   );
 });
+
+describe('CAA says who and why (RFC 8659 4)', () => {
+  const judged = (values: string[], names = ['marsh-choir.example']) => {
+    const one = host(Z);
+    const tls = { ...one.tls, chain: [{ ...one.tls.chain[0]!, names }] };
+    return ask('domain.caa', {
+      evidence: { ...withAnswers(dnsAnswer(Z, 'CAA', values)), hosts: [{ ...one, tls }] },
+      profile: { name: 'Fennel', issuer: 'ca.example' },
+    });
+  };
+  it.each<[string, string[], string[] | undefined, string]>([
+    ['a critical tag', ['0 issue "ca.example"', '128 tbs "x"'], undefined, 'the critical tag “tbs”'],
+    [
+      'the wildcard',
+      ['0 issue "ca.example"', '0 issuewild "other.example"'],
+      ['*.example', Z],
+      'issuewild lets only other.example',
+    ],
+    ['another issuer', ['0 issue "other.example"'], undefined, 'only other.example may issue'],
+    ['nobody', ['0 issue ";"'], undefined, 'only nobody may issue'],
+  ])('%s', (_, values, names, words) => {
+    expect(judged(values, names).found).toContain(words);
+  });
+});

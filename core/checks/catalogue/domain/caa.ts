@@ -1,4 +1,4 @@
-import { caaClimb, mayIssue, parseCaa, type CaaRecord } from '#core/extract/caa';
+import { caaClimb, parseCaa, whyNot, type CaaRecord } from '#core/extract/caa';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answerText, bestAnswers } from '#core/checks/kit/dns-answers';
@@ -32,12 +32,9 @@ export const caa = defineCheck({
         // a certificate for a wildcard is renewed as one
         const wildcard =
           tls.chain[0]?.names.some((n) => n.startsWith('*.') && host.endsWith(n.slice(1))) ?? false;
-        return [
-          (mayIssue(set, issuer, wildcard) ? passed : failed)(host, {
-            found: set.map((r) => `${r.tag} ${r.value || '(nobody)'}`).join(', '),
-            raw,
-          }),
-        ];
+        const said = set.map((r) => `${r.tag} ${r.value || '(nobody)'}`).join(', ');
+        const against = whyNot(set, issuer, wildcard);
+        return [against ? failed(host, { found: against, raw }) : passed(host, { found: said, raw })];
       }
       return [];
     });

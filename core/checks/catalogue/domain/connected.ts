@@ -1,7 +1,41 @@
-import { lastAnswer } from '#core/facts/evidence';
+import { lastAnswer, type HostEvidence } from '#core/facts/evidence';
+import type { PlaceResult } from '#core/facts/finding';
+import type { SiteView } from '#core/checks/view/site-view';
 import { redirectFault, restsOn } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+
+/** A host that shows nothing of who knows whom. */
+function silenceOf(h: HostEvidence, view: SiteView): PlaceResult | undefined {
+  const landing = h.landing;
+  const astray = redirectFault(h.https) ?? redirectFault(h.http);
+  if (!landing && astray) return unsure(h.host, `rests on domain.preferred-host: ${astray}`);
+  const refused = view.refusedAt(h);
+  if (refused && refused !== 'credentials') {
+    const what = refused === 'challenge' ? 'wants proof of a person' : 'refused the visitor';
+    return unsure(
+      h.host,
+      `the server ${what} (${lastAnswer(h.https)?.status ?? lastAnswer(h.http)?.status})`,
+    );
+  }
+  if (!landing) return unsure(h.host, restsOn(h.https.error ?? h.http.error, view, 'no page'));
+  return undefined;
+}
+
+/** A host by the page that its own address leads to. */
+function judgeLanding(h: HostEvidence, view: SiteView): PlaceResult {
+  const landing = h.landing!;
+  const parked = view.markOn(view.landing(h), 'parking');
+  if (parked)
+    return failed(h.host, { found: `still parked (“${parked}”)`, raw: landing.facts.text.slice(0, 300) });
+  const unknown = view.markOn(view.landing(h), 'unknownName');
+  if (unknown)
+    return failed(h.host, {
+      found: `records arrive, the host does not know the name (“${unknown}”)`,
+      raw: landing.facts.text.slice(0, 300),
+    });
+  return passed(h.host, { found: landing.facts.titles[0]?.text ?? `status ${landing.status}` });
+}
 
 export const connected = defineCheck({
   id: 'domain.connected',
@@ -14,31 +48,10 @@ export const connected = defineCheck({
   messages: { expected: 'the site, no parking or unknown-name page' },
   judge(context) {
     const { view } = context;
-    const places = view.hosts.map((h) => {
-      const landing = h.landing;
-      const astray = redirectFault(h.https) ?? redirectFault(h.http);
-      if (!landing && astray) return unsure(h.host, `rests on domain.preferred-host: ${astray}`);
-      const refused = view.refusedAt(h);
-      if (refused && refused !== 'credentials') {
-        const what = refused === 'challenge' ? 'wants proof of a person' : 'refused the visitor';
-        return unsure(
-          h.host,
-          `the server ${what} (${lastAnswer(h.https)?.status ?? lastAnswer(h.http)?.status})`,
-        );
-      }
-      if (!landing) return unsure(h.host, restsOn(h.https.error ?? h.http.error, view, 'no page'));
-      const parked = view.markOn(view.landing(h), 'parking');
-      if (parked)
-        return failed(h.host, { found: `still parked (“${parked}”)`, raw: landing.facts.text.slice(0, 300) });
-      const unknown = view.markOn(view.landing(h), 'unknownName');
-      if (unknown)
-        return failed(h.host, {
-          found: `records arrive, the host does not know the name (“${unknown}”)`,
-          raw: landing.facts.text.slice(0, 300),
-        });
-      return passed(h.host, { found: landing.facts.titles[0]?.text ?? `status ${landing.status}` });
-    });
-    return overPlaces(context, places);
+    return overPlaces(
+      context,
+      view.hosts.map((h) => silenceOf(h, view) ?? judgeLanding(h, view)),
+    );
   },
   recipe: ({ profile }, finding) => ({
     steps: finding.places.some((p) => p.found?.startsWith('still parked'))

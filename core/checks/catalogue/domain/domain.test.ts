@@ -1,17 +1,7 @@
 import { extractPage } from '#core/extract/html';
 import { describe, expect, it } from 'vitest';
 import type { DnsAnswer } from '#core/facts/evidence';
-import {
-  AT,
-  ask,
-  brief,
-  brokenChain,
-  chain,
-  dnsAnswer,
-  evidence,
-  host,
-  page,
-} from '#core/checks/example-evidence';
+import { AT, ask, brief, brokenChain, chain, dnsAnswer, evidence, host } from '#core/checks/example-evidence';
 import { canonicalValue, sameValue } from '#core/checks/kit/dns-answers';
 import { hourLine } from '#core/formats/zone-file/write';
 

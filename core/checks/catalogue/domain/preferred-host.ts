@@ -1,9 +1,25 @@
-import { headerValues, lastAnswer } from '#core/facts/evidence';
+import type { SiteView } from '#core/checks/view/site-view';
+import type { PlaceResult } from '#core/facts/finding';
+import { headerValues, lastAnswer, type Chain } from '#core/facts/evidence';
 import { hostOf } from '#core/extract/address';
 import { chainText, redirectFault, refuses, restsOn } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { hostRedirect } from '#core/recipes/web-server';
+
+/** A host whose redirects come to no page. */
+function judgeUnarrived(host: string, chain: Chain, goal: string, view: SiteView): PlaceResult {
+  // a redirect to the right place is right even when that place is silent, or goes round in itself
+  const next = chain.hops.at(-1);
+  const circle = redirectFault(chain);
+  const onward = hostOf(headerValues(next, 'location')[0] ?? '') ?? goal;
+  const arrives = next && chain.hops.length > 1 && hostOf(next.url) === goal;
+  if (arrives && host !== goal && (circle === undefined || onward === goal))
+    return passed(host, { found: next.url });
+  return circle === undefined
+    ? unsure(host, restsOn(chain.error, view))
+    : failed(host, { found: circle, raw: chainText(chain) });
+}
 
 export const preferredHost = defineCheck({
   id: 'domain.preferred-host',
@@ -23,18 +39,7 @@ export const preferredHost = defineCheck({
         const usesHttps = h.https.end === 'answer' || redirectFault(h.https) !== undefined;
         const chain = usesHttps ? h.https : h.http;
         const last = lastAnswer(chain);
-        if (chain.end !== 'answer' || !last) {
-          // a redirect to the right place is right even when that place is silent, or goes round in itself
-          const next = chain.hops.at(-1);
-          const circle = redirectFault(chain);
-          const onward = hostOf(headerValues(next, 'location')[0] ?? '') ?? goal;
-          const arrives = next && chain.hops.length > 1 && hostOf(next.url) === goal;
-          if (arrives && h.host !== goal && (circle === undefined || onward === goal))
-            return passed(h.host, { found: next.url });
-          return circle === undefined
-            ? unsure(h.host, restsOn(chain.error, view))
-            : failed(h.host, { found: circle, raw: chainText(chain) });
-        }
+        if (chain.end !== 'answer' || !last) return judgeUnarrived(h.host, chain, goal, view);
         const raw = chainText(chain);
         const end = hostOf(last.url);
         if (end === goal) return passed(h.host, { found: last.url, raw });

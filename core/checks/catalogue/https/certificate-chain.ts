@@ -29,7 +29,9 @@ export const certificateChain = defineCheck({
           found: `${found}; the chain holds only once the missing one is fetched`,
           raw,
         });
-      return unsure(host, 'rests on https.certificate-valid', { raw: certificateLine(tls) });
+      return unsure(host, 'rests on https.certificate-valid: the chain is not trusted', {
+        raw: certificateLine(tls),
+      });
     });
   },
   recipe: () => ({

@@ -1,17 +1,6 @@
-import type { CertificateFacts } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overHosts, passed } from '#core/checks/kit/judgement';
-import { certificateLine } from './certificate-line';
-
-const WEAK_HASH = /sha-?1(?!\d)|md5|md2/i;
-
-/** What is weak about a certificate, in words. Ed25519 and Ed448 keys are strong at their own sizes. */
-function weakness(c: CertificateFacts): string | undefined {
-  if (c.keyType.startsWith('RSA') && (c.keyBits ?? 0) < 2048)
-    return `RSA key of ${c.keyBits ?? 'unknown'} bits`;
-  if (c.keyType === 'EC' && (c.keyBits ?? 0) < 256) return `EC key of ${c.keyBits ?? 'unknown'} bits`;
-  return WEAK_HASH.test(c.signature) ? `signed with ${c.signature}` : undefined;
-}
+import { certificateLine, weakness } from './certificate-line';
 
 export const certificateKey = defineCheck({
   id: 'https.certificate-key',

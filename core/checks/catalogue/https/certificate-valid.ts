@@ -1,6 +1,9 @@
+import type { TlsEvidence } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overHosts, passed } from '#core/checks/kit/judgement';
-import { certificateLine } from './certificate-line';
+import { certificateLine, weakness } from './certificate-line';
+
+const UNKNOWN_ISSUER = 'its issuer is not known';
 
 /** What the validator's codes mean (OpenSSL X509_V_ERR_*). */
 const WORDS: Record<string, string> = {
@@ -8,10 +11,35 @@ const WORDS: Record<string, string> = {
   CERT_NOT_YET_VALID: 'not valid yet',
   DEPTH_ZERO_SELF_SIGNED_CERT: 'self-signed',
   SELF_SIGNED_CERT_IN_CHAIN: 'its root is not trusted',
-  UNABLE_TO_VERIFY_LEAF_SIGNATURE: 'its issuer is not known',
-  UNABLE_TO_GET_ISSUER_CERT_LOCALLY: 'its issuer is not known',
-  UNABLE_TO_GET_ISSUER_CERT: 'its issuer is not known',
+  UNABLE_TO_VERIFY_LEAF_SIGNATURE: UNKNOWN_ISSUER,
+  UNABLE_TO_GET_ISSUER_CERT_LOCALLY: UNKNOWN_ISSUER,
+  UNABLE_TO_GET_ISSUER_CERT: UNKNOWN_ISSUER,
 };
+
+/** The certificate of a chain that makes it untrusted by its dates, in words. */
+function lapsedAbove({ chain }: TlsEvidence, at: Date): string | undefined {
+  const above = chain.slice(1);
+  const over = above.find((c) => at.getTime() > Date.parse(c.notAfter));
+  if (over)
+    return `its own dates are good, but ${over.subject} above it lapsed on ${over.notAfter.slice(0, 10)}`;
+  const early = above.find((c) => at.getTime() < Date.parse(c.notBefore));
+  return (
+    early && `its own dates are good, but ${early.subject} above it begins on ${early.notBefore.slice(0, 10)}`
+  );
+}
+
+function whyUntrusted(tls: TlsEvidence, at: Date): string {
+  const { trustError = 'unknown reason', chain } = tls;
+  if (trustError === 'CERT_HAS_EXPIRED' || trustError === 'CERT_NOT_YET_VALID')
+    return lapsedAbove(tls, at) ?? 'its own dates are good, but those of a certificate above it are not';
+  // what validators refuse and have no name for is mostly a weak key or signature
+  const weak = WORDS[trustError] === undefined && chain.map(weakness).find(Boolean);
+  if (weak) return `not trusted: ${weak}`;
+  const words = WORDS[trustError] ?? `not trusted (${trustError})`;
+  return chain.length === 1 && words === UNKNOWN_ISSUER
+    ? `${words}: the server sent its own certificate alone, without the intermediates`
+    : words;
+}
 
 export const certificateValid = defineCheck({
   id: 'https.certificate-valid',
@@ -40,10 +68,7 @@ export const certificateValid = defineCheck({
         (dated && tls.chain.length === 1 && leaf.subject !== leaf.issuer)
       )
         return passed(host, { found: `trusted, until ${leaf.notAfter.slice(0, 10)}`, raw });
-      return failed(host, {
-        found: WORDS[tls.trustError ?? ''] ?? `not trusted (${tls.trustError ?? 'unknown reason'})`,
-        raw,
-      });
+      return failed(host, { found: whyUntrusted(tls, at), raw });
     });
   },
   recipe: (_, finding) => ({

@@ -1,6 +1,7 @@
 /** Keys, protocols, hops, cookies, headers: values on both sides of each threshold. */
 import { describe, expect, it } from 'vitest';
-import type { Evidence, Header, HostEvidence, TlsEvidence } from '#core/facts/evidence';
+import { readCss } from '#core/extract/css';
+import type { CertificateFacts, Evidence, Header, HostEvidence, TlsEvidence } from '#core/facts/evidence';
 import {
   ask,
   brief,
@@ -10,9 +11,10 @@ import {
   host,
   page,
   withHome,
+  withHtml,
   withPages,
 } from '#core/checks/example-evidence';
-import { readCookie } from './secure-cookies';
+import { isSessionLike, readCookie } from './secure-cookies';
 
 const home = 'https://marsh-choir.example/';
 const withHost = (more: Partial<HostEvidence>): Evidence =>
@@ -330,5 +332,147 @@ describe('https.no-version-leak', () => {
         'failed',
       );
     });
+  });
+});
+
+describe('mixed content (W3C Mixed Content, level 2)', () => {
+  const judged = (html: string, css?: string) => {
+    const e = withHtml(html);
+    const url = `${home}s.css`;
+    const sheet = { url, roles: ['style' as const], chain: chain([url]), css: readCss(css ?? '') };
+    return ask('https.no-mixed-content', { evidence: { ...e, assets: css === undefined ? [] : [sheet] } })
+      .outcome;
+  };
+  it.each([
+    ['a preloaded script', '<link rel=preload as=script href="http://a.example/x.js">', 'failed'],
+    ['a module', '<link rel=modulepreload href="http://a.example/x.js">', 'failed'],
+    ['a preloaded font', '<link rel=preload as=font href="http://a.example/x.woff2">', 'failed'],
+    ['a preloaded picture', '<link rel=preload as=image href="http://a.example/x.png">', 'passed'],
+    ['a manifest', '<link rel=manifest href="http://a.example/m.json">', 'failed'],
+    ['subtitles', '<video><track src="http://a.example/t.vtt"></video>', 'failed'],
+    ['film', '<video src="http://a.example/v.mp4"></video>', 'passed'],
+    [
+      'a background in a style element',
+      '<style>body{background:url(http://a.example/b.png)}</style>',
+      'passed',
+    ],
+    ['a background in a style attribute', '<p style="background:url(http://a.example/b.png)">x', 'passed'],
+    [
+      'a font in a style element',
+      '<style>@font-face{font-family:A;src:url(http://a.example/f.woff2)}</style>',
+      'failed',
+    ],
+    ['an import in a style element', '<style>@import "http://a.example/s.css";</style>', 'failed'],
+    ['an import by url()', '<style>@import url(http://a.example/s.css);</style>', 'failed'],
+    ['srcset', '<img srcset="http://a.example/b.png 2x" src="b.png" alt="">', 'failed'],
+  ])('%s', (_, html, wanted) => {
+    expect(judged(html)).toBe(wanted);
+  });
+  it.each([
+    ['an import', '@import "http://a.example/s.css";', 'failed'],
+    ['a font', '@font-face { font-family: A; src: url(http://a.example/f.woff2) }', 'failed'],
+    ['a background', 'body { background: url(http://a.example/b.png) }', 'passed'],
+    ['nothing from http', '@import "t.css"; @font-face { font-family: A; src: url(f.woff2) }', 'passed'],
+  ])('in a linked style sheet: %s', (_, css, wanted) => {
+    expect(judged('<link rel=stylesheet href="/s.css">', css)).toBe(wanted);
+  });
+});
+
+describe('where forms are sent', () => {
+  it.each([
+    ['<form action="/send"><button formaction="http://a.example/x">Go</button></form>', 'failed'],
+    ['<form action="/send"><input type=submit formaction="HTTP://a.example/"></form>', 'failed'],
+    ['<form action="/send"><button formaction="/other">Go</button></form>', 'passed'],
+  ])('%s: %s', (html, wanted) => {
+    expect(ask('https.secure-forms', { evidence: withHtml(html) }).outcome).toBe(wanted);
+  });
+});
+
+describe('cookies that hold a session, by their names', () => {
+  it.each([
+    'connect.sid',
+    'PHPSESSID',
+    'JSESSIONID',
+    'ASPSESSIONIDQQABCD',
+    'ASP.NET_SessionId',
+    '.AspNetCore.Cookies',
+    '.ASPXAUTH',
+    'CFTOKEN',
+    'laravel_session',
+    'koa:sess',
+    'wordpress_logged_in_1234',
+    'remember_token',
+    'access_token',
+    'refreshToken',
+    '__Host-sid',
+    'next-auth.session-token',
+    'SSESS0123',
+    'userSid',
+    'jwt',
+  ])('%s', (name) => {
+    expect(isSessionLike(name)).toBe(true);
+  });
+  it.each([
+    'csrf_token',
+    'XSRF-TOKEN',
+    'lang',
+    'theme',
+    '_ga',
+    'author',
+    'inside',
+    'consent',
+    'basid',
+    '__RequestVerificationToken_forgery',
+  ])('%s is none', (name) => {
+    expect(isSessionLike(name)).toBe(false);
+  });
+});
+
+describe('versions', () => {
+  it.each<[string, string, string]>([
+    ['X-Powered-By', 'PHP/8', 'failed'],
+    ['X-Powered-By', 'Express', 'passed'],
+    ['X-AspNet-Version', '4.0.30319', 'failed'],
+    ['X-Generator', 'Drupal 10 (https://www.drupal.org)', 'failed'],
+    ['Server', 'nginx', 'passed'],
+    ['Server', 'nginx/1', 'failed'],
+  ])('%s: %s: %s', (name, value, wanted) => {
+    expect(ask('https.no-version-leak', { evidence: headers([name, value]) }).outcome).toBe(wanted);
+  });
+});
+
+describe('https.certificate-valid says what is wrong', () => {
+  const judged = (trustError: string, change: (chain: CertificateFacts[]) => CertificateFacts[]) => {
+    const one = host('marsh-choir.example');
+    const tls = { ...one.tls, trusted: false, trustError, chain: change(one.tls.chain) };
+    return ask('https.certificate-valid', { evidence: evidence({ hosts: [{ ...one, tls }] }) }).found;
+  };
+  it.each<[string, string, (chain: CertificateFacts[]) => CertificateFacts[], string]>([
+    [
+      'the intermediate has lapsed',
+      'CERT_HAS_EXPIRED',
+      ([leaf, up]) => [leaf!, { ...up!, notAfter: '2026-10-01T00:00:00.000Z' }],
+      'CN=Practice above it lapsed on 2026-10-01',
+    ],
+    [
+      'SHA-1',
+      'UNSPECIFIED',
+      ([leaf, up]) => [{ ...leaf!, signature: 'sha1WithRSAEncryption' }, up!],
+      'not trusted: signed with sha1WithRSAEncryption',
+    ],
+    [
+      'without its intermediates',
+      'UNABLE_TO_VERIFY_LEAF_SIGNATURE',
+      ([leaf]) => [leaf!],
+      'the server sent its own certificate alone',
+    ],
+    [
+      'the leaf has expired',
+      'CERT_HAS_EXPIRED',
+      ([leaf, up]) => [{ ...leaf!, notAfter: '2026-11-01T00:00:00Z' }, up!],
+      'expired on 2026-11-01',
+    ],
+  ])('%s', (_, code, change, words) => {
+    expect(judged(code, change)).toContain(words);
   });
 });

@@ -27,7 +27,7 @@ export const noInsecureLinks = defineCheck({
       if (canonical) return failed(page.url, { found: `canonical ${canonical.href}`, raw: canonical.raw });
       const meta = page.openGraph('og:url');
       if (own(meta?.content)) return failed(page.url, { found: `og:url ${meta!.content}`, raw: meta!.raw });
-      const form = f.forms.find((x) => own(x.action));
+      const form = f.forms.flatMap((x) => [x, ...(x.formActions ?? [])]).find((x) => own(x.action));
       if (form) return failed(page.url, { found: `form to ${form.action}`, raw: form.raw });
       // a page that came over https names itself by http only where it leads away
       const links = page.url.startsWith('http:')

@@ -1,12 +1,33 @@
-import { headerValues } from '#core/facts/evidence';
+import { normaliseUrl } from '#core/extract/address';
+import { headerValues, lastAnswer, type Evidence } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
 
 /**
- * Kinds that browsers block on an https page; img, audio and video are upgraded instead (W3C Mixed Content,
- * level 2).
+ * Kinds that browsers block on an https page; pictures (those of style sheets too), audio and video are upgraded
+ * instead (W3C Mixed Content, level 2).
  */
-const BLOCKED = new Set(['script', 'style', 'frame', 'object', 'css', 'font', 'srcset']);
+const BLOCKED = new Set(['script', 'style', 'frame', 'object', 'font', 'srcset', 'other']);
+
+interface Insecure {
+  url: string;
+  raw: string;
+}
+
+/** What each linked style sheet loads that browsers block: other sheets, and fonts. */
+function insecureIn(assets: Evidence['assets']): ReadonlyMap<string, Insecure[]> {
+  const found = new Map<string, Insecure[]>();
+  for (const { url, css, chain } of assets) {
+    if (!css) continue;
+    const base = lastAnswer(chain)?.url ?? url;
+    const bad = [...(css.imports ?? []), ...css.fontFaces.flatMap((f) => f.sources)]
+      .flatMap((address) => normaliseUrl(address, base) ?? [])
+      .filter((address) => address.startsWith('http:'))
+      .map((address) => ({ url: address, raw: `${url}: ${address}` }));
+    if (bad.length) found.set(url, bad);
+  }
+  return found;
+}
 
 const upgrades = (policy: string): boolean => /upgrade-insecure-requests/i.test(policy);
 
@@ -21,9 +42,15 @@ export const noMixedContent = defineCheck({
   source: 'W3C Mixed Content',
   messages: { expected: 'https for everything the page loads', none: 'no page came over https' },
   judge(context) {
+    const sheets = insecureIn(context.evidence.assets);
     return overPages(context, (page) => {
       if (!page.url.startsWith('https:')) return null;
-      const bad = page.facts.resources.filter((r) => r.url.startsWith('http:') && BLOCKED.has(r.kind));
+      const bad: Insecure[] = page.facts.resources.filter(
+        (r) => r.url.startsWith('http:') && BLOCKED.has(r.kind),
+      );
+      if (sheets.size)
+        for (const r of page.facts.resources)
+          if (r.kind === 'style') bad.push(...(sheets.get(normaliseUrl(r.url) ?? r.url) ?? []));
       if (!bad.length) return page.passed;
       if (
         headerValues(page.answer, 'content-security-policy').some(upgrades) ||

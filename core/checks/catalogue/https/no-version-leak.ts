@@ -2,7 +2,12 @@ import { headerValues, lastAnswer } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 
-const VERSION = /\d+\.\d+/;
+/** Headers that name software. */
+const HEADERS = ['Server', 'X-Powered-By', 'X-AspNet-Version', 'X-AspNetMvc-Version', 'X-Generator'];
+/** A number with parts, or behind a slash: "PHP/8", "nginx 1.24". */
+const VERSION = /\d+\.\d+|\/v?\d/;
+/** Generators are named with their version: "Drupal 10 (https://…)". */
+const GENERATOR = /\d+\.\d+|\/v?\d|\s[vV]?\d+(?=$|[\s;,()])/;
 
 export const noVersionLeak = defineCheck({
   id: 'https.no-version-leak',
@@ -22,18 +27,15 @@ export const noVersionLeak = defineCheck({
       );
       if (!answers.length) return unsure(h.host, h.https.error?.message ?? 'no answer');
       for (const x of answers)
-        for (const name of ['server', 'x-powered-by'])
+        for (const name of HEADERS)
           for (const value of headerValues(x, name))
-            if (VERSION.test(value))
-              return failed(h.host, {
-                found: value,
-                raw: `${name === 'server' ? 'Server' : 'X-Powered-By'}: ${value}`,
-              });
+            if ((name === 'X-Generator' ? GENERATOR : VERSION).test(value))
+              return failed(h.host, { found: value, raw: `${name}: ${value}` });
       const page =
         view.home && new URL(lastAnswer(view.home.evidence.chain)?.url ?? view.home.url).hostname === h.host
           ? view.home
           : undefined;
-      const generator = page?.facts.metas.find((m) => m.name === 'generator' && VERSION.test(m.content));
+      const generator = page?.facts.metas.find((m) => m.name === 'generator' && GENERATOR.test(m.content));
       return generator
         ? failed(h.host, { found: generator.content, raw: generator.raw })
         : passed(h.host, { found: headerValues(answers[0], 'server')[0] });

@@ -37,8 +37,15 @@ export function readCookie(value: string): Cookie | undefined {
  * Names of cookies that hold a visitor's session (common practice); tokens against forgery are read by
  * scripts on purpose.
  */
-const SESSION = /sess|(?:^|[_-])sid(?:$|[_-])|auth|login|jwt/i;
-const FORGERY = /csrf|xsrf/i;
+const SESSION =
+  /sess|(?:^|[^a-z0-9])s?sid(?:$|[^a-z0-9])|auth(?!or)|log(?:ged)?[-_]?(?:in|on)|jwt|remember|(?:^|[^a-z0-9])(?:access|refresh|id|user|api|bearer)?[-_]?token(?:$|[^a-z0-9])|(?:access|refresh|bearer)token|identity|passport|^cf(?:id|token)$|aspnetcore\.cookies/i;
+/** "PHPSID", "userSid": a word of its own by its capitals. */
+const SID = /[A-Z]SID$|[a-z]Sid$|^Sid$/;
+const FORGERY = /csrf|xsrf|forgery/i;
+
+/** Whether a cookie holds a visitor's session, by its name. */
+export const isSessionLike = (name: string): boolean =>
+  (SESSION.test(name) || SID.test(name)) && !FORGERY.test(name);
 
 export const secureCookies = defineCheck({
   id: 'https.secure-cookies',
@@ -77,7 +84,7 @@ export const secureCookies = defineCheck({
       [...seen.values()].map(({ cookie: c, url }) => {
         const lacks = [
           ...(c.secure ? [] : [c.sameSite === 'none' ? 'SameSite=None without Secure' : 'Secure']),
-          ...(SESSION.test(c.name) && !FORGERY.test(c.name) && !c.httpOnly ? ['HttpOnly'] : []),
+          ...(isSessionLike(c.name) && !c.httpOnly ? ['HttpOnly'] : []),
         ];
         return (lacks.length ? failed : passed)(`${c.name} at ${url}`, {
           found: lacks.length

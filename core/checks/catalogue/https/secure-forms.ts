@@ -14,7 +14,9 @@ export const secureForms = defineCheck({
   judge: (context) =>
     overPages(context, (page) => {
       if (!page.facts.forms.length) return null;
-      const bad = page.facts.forms.find((f) => f.action.startsWith('http:'));
+      // a button may send its form elsewhere (HTML, formaction)
+      const targets = page.facts.forms.flatMap((f) => [f, ...(f.formActions ?? [])]);
+      const bad = targets.find((f) => f.action.startsWith('http:'));
       return bad
         ? failed(page.url, { found: bad.action, raw: bad.raw })
         : passed(page.url, { found: page.facts.forms[0]!.action });

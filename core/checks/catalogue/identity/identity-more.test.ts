@@ -2,7 +2,16 @@
 import { describe, expect, it } from 'vitest';
 import type { Brief } from '#core/facts/brief';
 import type { HostProfile } from '#core/facts/host-profile';
-import { ask, brief, evidence, HEAD, page, withHome, withPages } from '#core/checks/example-evidence';
+import {
+  ask,
+  brief,
+  evidence,
+  HEAD,
+  page,
+  withHome,
+  withHtml,
+  withPages,
+} from '#core/checks/example-evidence';
 import { profileKey } from './profile-links';
 import { hexColour } from './theme-colour';
 
@@ -229,6 +238,91 @@ describe('identity.no-host-badge', () => {
   });
 });
 
+describe('identity.no-placeholder-text: blanks and names that are nobody’s (RFC 2606, RFC 6761)', () => {
+  const real = 'https://www.seaview-kites.co.uk/';
+  const judged = (body: string, on = home) =>
+    ask('identity.no-placeholder-text', {
+      evidence: { ...withHtml(`<title>Kites</title>${body}`, {}, on), target: targetOn(on) },
+      brief: { ...brief(), preferredHost: undefined },
+    }).outcome;
+  const targetOn = (url: string) => ({ ...evidence().target, url, hosts: [new URL(url).hostname] });
+  it.each([
+    ['<p>Welcome to [Company Name]!', 'failed'],
+    ['<p>Call us: [phone number]', 'failed'],
+    ['<p>[Insert your address here]', 'failed'],
+    ['<p>[Your Name]', 'failed'],
+    ['<p>[city name]', 'failed'],
+    ['<p>As was said [1], [sic] and [edit]', 'passed'],
+    ['<p>Write to [email protected]', 'passed'],
+    ['<p>[gallery] [contact form]', 'passed'],
+  ])('%s: %s', (body, wanted) => {
+    expect(judged(body, real)).toBe(wanted);
+  });
+  it.each([
+    ['<p>mail@acme.test', 'failed'],
+    ['<p>See www.acme.example for more', 'failed'],
+    ['<p>https://acme.invalid/', 'failed'],
+    ['<p>ring@example.org', 'failed'],
+    ['<a href="https://acme.test/">us</a>', 'failed'],
+    ['<a href="mailto:hello@acme.invalid">us</a>', 'failed'],
+    ['<form action="https://forms.example/send"></form>', 'failed'],
+    [
+      '<script type="application/ld+json">{"@type":"Person","sameAs":"https://acme.example/"}</script>',
+      'failed',
+    ],
+    ['<p>Put us to the.test and see; regex.test(text) is code', 'passed'],
+    ['<p>An example. The test. Invalid!', 'passed'],
+    ['<p>For example.Communication matters', 'passed'],
+  ])('on a real name, %s: %s', (body, wanted) => {
+    expect(judged(body, real)).toBe(wanted);
+  });
+  it.each([
+    ['<p>hello@ferries.example', 'passed'],
+    ['<a href="https://ferries.example/">them</a>', 'passed'],
+    ['<p>hello@acme.test', 'failed'],
+    ['<p>hello@example.com', 'failed'],
+  ])('on a name under .example, %s: %s', (body, wanted) => {
+    expect(judged(body)).toBe(wanted);
+  });
+});
+
+describe('identity.organisation-data: subtypes by schema.org’s own tree', () => {
+  const judged = (data: object) =>
+    ask('identity.organisation-data', {
+      evidence: withHtml(
+        `<title>x</title><script type="application/ld+json">${JSON.stringify({ '@context': 'https://schema.org', ...data })}</script>`,
+      ),
+    });
+  const whole = { name: 'Marsh Choir', url: home, logo: `${home}l.png` };
+  it.each<[string, object, string]>([
+    ['Dentist', { '@type': 'Dentist', ...whole }, 'passed'],
+    ['IndividualPhysician', { '@type': 'IndividualPhysician', ...whole }, 'passed'],
+    ['with its vocabulary', { '@type': 'https://schema.org/MusicGroup', ...whole }, 'passed'],
+    ['one of several types', { '@type': ['Brand', 'Bakery'], ...whole }, 'passed'],
+    [
+      'a logo by contentUrl',
+      { '@type': 'Organization', ...whole, logo: { '@type': 'ImageObject', contentUrl: 'l.png' } },
+      'passed',
+    ],
+    ['a nested publisher', { '@type': 'WebSite', publisher: { '@type': 'NGO', ...whole } }, 'passed'],
+    ['Person', { '@type': 'Person', ...whole }, 'failed'],
+    ['Brand', { '@type': 'Brand', ...whole }, 'failed'],
+    ['Group', { '@type': 'WorkGroup', ...whole }, 'failed'],
+  ])('%s', (_, data, wanted) => {
+    expect(judged(data).outcome).toBe(wanted);
+  });
+  it('the node that lacks least is named', () => {
+    expect(
+      judged({
+        '@graph': [
+          { '@type': 'Organization', name: 'A maker' },
+          { '@type': ['Brand', 'Dentist'], name: 'Teeth', url: home },
+        ],
+      }).found,
+    ).toBe('Dentist “Teeth” without logo');
+  });
+});
+
 describe('identity.theme-colour', () => {
   const colours = [{ role: 'main', value: '#3A3F8F' }];
   const judged = (head: string) => out('identity.theme-colour', { head }, { colours });
@@ -260,8 +354,14 @@ describe('identity.theme-colour', () => {
     ['#abc', 'aabbcc'],
     ['ABCDEF', 'abcdef'],
     ['#abcd', 'aabbcc'],
-    ['red', undefined],
+    ['red', 'ff0000'],
+    ['RebeccaPurple', '663399'],
+    ['rgb(58, 63, 143)', '3a3f8f'],
+    ['rgb(58 63 143 / 80%)', '3a3f8f'],
+    ['hsl(120 100% 25%)', '008000'],
     ['#ab', undefined],
+    ['our blue', undefined],
+    ['', undefined],
   ])('%s is %s (CSS Color 4)', (text, hex) => {
     expect(hexColour(text)).toBe(hex);
   });

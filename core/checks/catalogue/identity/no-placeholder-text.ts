@@ -1,3 +1,4 @@
+import type { ReadPage } from '#core/checks/view/read-page';
 import { foldLoosely } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
@@ -16,13 +17,55 @@ const FILLER = [
   'your company name',
   'xxx-xxx',
 ];
-const BLANKS = /\[(?:name|company|address|phone|email)\]|\[your /;
+/** Words that stand in a bracketed blank: what is to be filled in, and what is said of it. */
+const THING =
+  'name|company|business|organi[sz]ation|firm|brand|address|street|city|town|postcode|zip|country|phone|telephone|mobile|number|e-?mail|date|year|title|headline|heading|text|description|price|logo|website|site|url|photo|image';
+const SAID_OF_IT = 'your|our|the|client|full|first|last|insert|enter|add|code|of|here|my|legal';
+/** "[Company Name]", "[insert your phone number here]"; of single words only those that are nothing else. */
+const BLANKS = new RegExp(
+  `\\[ ?(?:(?:name|company|address|phone|email)|your [^\\]]{1,60}|(?:(?:${THING}|${SAID_OF_IT}) ){1,4}(?:${THING}|here)) ?\\]`,
+);
+
+/** Top-level names that are nobody's (RFC 2606 2; RFC 6761 6), and second-level ones (RFC 2606 3). */
+const RESERVED = /(?:^|\.)(example\.(?:com|net|org)|example|test|invalid)$/;
+const reservedIn = (host: string): string | undefined => RESERVED.exec(host)?.[1];
 /**
- * Names under example.com, .net and .org (RFC 2606 3) never belong to a client: in texts with what stands
- * before them, such as a mail address.
+ * The same in a text: second-level names anywhere, top-level ones where an address is written, since "the test"
+ * is a word too.
  */
-const EXAMPLE_NAME = /(?:[\w.+-]{1,64}[@.])?\bexample\.(?:com|net|org)\b/;
-const EXAMPLE_HOST = /(?:^|\.)example\.(?:com|net|org)$/;
+const EXAMPLE_NAME = /(?:[\w.+-]{1,64}[@.])?\bexample\.(?:com|net|org)\b/g;
+const NOBODYS_NAME =
+  /(?:[\w.+-]{1,64}@|\bhttps?:\/\/|\bwww\.)(?:[\w-]{1,63}\.){1,4}(?:example|test|invalid)\b(?![\w(-]|\.\w)/g;
+
+/** A name in a text that cannot be the client's. */
+function reservedName(text: string, isOwn: (host: string) => boolean): string | undefined {
+  for (const pattern of [EXAMPLE_NAME, NOBODYS_NAME])
+    for (const [name] of text.matchAll(pattern)) {
+      const host = name
+        .replace(/^https?:\/\//, '')
+        .split('@')
+        .at(-1)!;
+      if (!isOwn(host)) return name;
+    }
+  return undefined;
+}
+
+/** Where a page leads, or says that it can be reached, under a name that is nobody's. */
+function reservedAddress(
+  page: ReadPage,
+  isNobodys: (host: string) => boolean,
+): { found: string; raw: string } | undefined {
+  const link = page.linksAway.find((l) => isNobodys(l.host));
+  if (link) return { found: `a link to ${link.url}`, raw: link.anchor.raw };
+  const mail = page.mailAddresses.find((a) => isNobodys(mailDomain(a.address)));
+  if (mail) return { found: mail.address, raw: mail.raw };
+  const form = page.facts.forms.find((f) => !page.isOwn(f.action) && isNobodys(page.hostIn(f.action)));
+  if (form) return { found: `a form to ${form.action}`, raw: form.raw };
+  const told = page.facts.jsonLd.flatMap((b) => b.addresses ?? []).find((a) => isNobodys(page.hostIn(a)));
+  return told === undefined ? undefined : { found: `${told} in JSON-LD`, raw: told };
+}
+
+const MAY_NAME = /example\.|\.(?:example|test|invalid)\b/;
 
 export const noPlaceholderText = defineCheck({
   id: 'identity.no-placeholder-text',
@@ -36,19 +79,23 @@ export const noPlaceholderText = defineCheck({
   messages: { expected: 'no filler' },
   judge(context) {
     const own = (context.profile.defaults?.texts ?? []).map(foldLoosely).filter(Boolean);
+    // a site that stands under a reserved name itself may use names like its own
+    const ownKind = reservedIn(context.view.preferredHost);
+    const isNobodys = (host: string): boolean => {
+      const kind = reservedIn(host);
+      return kind !== undefined && kind !== ownKind;
+    };
     return overPages(context, (page) => {
       const text = page.words.lowered;
       const found =
         FILLER.find((f) => text.includes(f)) ??
         (text.includes('[') ? BLANKS.exec(text)?.[0] : undefined) ??
-        (text.includes('example.') ? EXAMPLE_NAME.exec(text)?.[0] : undefined);
+        (MAY_NAME.test(text) ? reservedName(text, (host) => !isNobodys(host)) : undefined);
       // only the profile's own texts need accents folded, which costs on long pages
       const hit = found ?? (own.length ? own.find((f) => page.words.folded.includes(f)) : undefined);
       if (!hit) {
-        const link = page.linksAway.find((l) => EXAMPLE_HOST.test(l.host));
-        if (link) return failed(page.url, { found: `a link to ${link.url}`, raw: link.anchor.raw });
-        const mail = page.mailAddresses.find((a) => EXAMPLE_HOST.test(mailDomain(a.address)));
-        return mail ? failed(page.url, { found: mail.address, raw: mail.raw }) : page.passed;
+        const address = reservedAddress(page, isNobodys);
+        return address ? failed(page.url, address) : page.passed;
       }
       const at = (found ? text : page.words.folded).indexOf(hit);
       return failed(page.url, {

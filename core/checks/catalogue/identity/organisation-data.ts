@@ -1,7 +1,29 @@
-import { normaliseUrl } from '#core/extract/address';
+import type { JsonLdNode } from '#core/extract/json-ld';
+import { hostOf, normaliseUrl } from '#core/extract/address';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
-import { isOrganisation, nodesOf } from './structured-nodes';
+import { isOrganisation, nodesOf, organisationType } from './structured-nodes';
+
+/** What a node lacks, and what is wrong in it; undefined when nothing is. */
+function faultOf(
+  { name, url, logo }: JsonLdNode,
+  base: string,
+  isOwnHost: (host: string) => boolean,
+): string[] | undefined {
+  const lacking = [...(name ? [] : ['name']), ...(url ? [] : ['url']), ...(logo ? [] : ['logo'])];
+  if (lacking.length) return lacking;
+  const own = isOwnHost(hostOf(normaliseUrl(url!, base) ?? '') ?? '');
+  return own ? undefined : [`url is ${url}`];
+}
+
+const inWords = (fault: readonly string[]): string =>
+  fault[0]!.startsWith('url is') ? fault[0]! : `without ${fault.join(' and ')}`;
+
+/** A node by the type that makes it an organisation, and its name. */
+function labelOf(node: JsonLdNode): string {
+  const type = organisationType(node) ?? 'Organization';
+  return node.name ? `${type} “${node.name}”` : type;
+}
 
 export const organisationData = defineCheck({
   id: 'identity.organisation-data',
@@ -18,26 +40,21 @@ export const organisationData = defineCheck({
     const expected = `an Organization with name, logo and url https://${host}/`;
     if (!view.home) return cantTell('the home page was not read', { expected });
     const found = nodesOf(view.home).filter(isOrganisation);
+    // before the launch the environment's own host is not yet the preferred one
+    const isOwnHost = (name: string): boolean =>
+      name === host || (situation === 'staging' && view.siteHosts.has(name));
     if (!found.length)
       return overSite(context, failed(view.home.url, { found: 'no Organization' }), { expected });
-    const faults = found.map((n) => {
-      const url = n.url === undefined ? undefined : normaliseUrl(n.url, view.home!.url);
-      const lacking = [...(n.name ? [] : ['name']), ...(n.url ? [] : ['url']), ...(n.logo ? [] : ['logo'])];
-      if (lacking.length) return `without ${lacking.join(', ')}`;
-      // before the launch the place's own host is not yet the preferred one
-      const good =
-        url !== undefined &&
-        (new URL(url).hostname === host ||
-          (situation === 'staging' && view.siteHosts.has(new URL(url).hostname)));
-      return good ? null : `url is ${n.url}`;
-    });
-    const good = faults.indexOf(null);
-    const raw = view.home.facts.jsonLd.find((b) => b.nodes.some(isOrganisation))?.raw;
+    const judged = found.map((node) => ({ node, fault: faultOf(node, view.home!.url, isOwnHost) }));
+    const good = judged.find((j) => j.fault === undefined);
+    // the node that lacks least is the one that is meant
+    const nearest = judged.reduce((a, b) => ((b.fault?.length ?? 0) < (a.fault?.length ?? 0) ? b : a));
+    const raw = view.home.facts.jsonLd.find((b) => b.nodes.includes((good ?? nearest).node))?.raw;
     return overSite(
       context,
-      good >= 0
-        ? passed(view.home.url, { found: `${found[good]!.types[0]} “${found[good]!.name}”`, raw })
-        : failed(view.home.url, { found: `${found[0]!.types[0]} ${faults[0]}`, raw }),
+      good
+        ? passed(view.home.url, { found: labelOf(good.node), raw })
+        : failed(view.home.url, { found: `${labelOf(nearest.node)} ${inWords(nearest.fault!)}`, raw }),
       { expected },
     );
   },

@@ -1,7 +1,31 @@
 import { normaliseUrl } from '#core/extract/address';
-import { finalStatus } from '#core/facts/evidence';
+import type { PlaceResult } from '#core/facts/finding';
+import type { ReadPage } from '#core/checks/view/read-page';
+import { refuses } from '#core/checks/kit/chains';
+import { finalStatus, type PageEvidence } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+
+interface Required {
+  page: PageEvidence;
+  home: ReadPage;
+  /** Where the home page links to. */
+  linked: ReadonlySet<string | undefined>;
+  expected: string | undefined;
+}
+
+/** A required page that was asked for. */
+function judgePage(path: string, url: string, { page, home, linked, expected }: Required): PlaceResult {
+  const status = finalStatus(page.chain);
+  if (status === undefined) return unsure(path, page.chain.error?.message ?? 'no answer', { expected });
+  if (refuses(status)) return unsure(path, `the server refused the visitor (${status})`, { expected });
+  if (status !== 200) return failed(path, { found: `status ${status}` });
+  if (page.url === home.url && url !== home.url) return failed(path, { found: 'leads to the home page' });
+  const leadsTo = page.url === url ? '' : `, leads to ${page.url}`;
+  return linked.has(url) || linked.has(page.url) || page.url === home.url
+    ? passed(path, { found: `linked, 200${leadsTo}` })
+    : failed(path, { found: `not linked from the home page${leadsTo}` });
+}
 
 export const requiredPages = defineCheck({
   id: 'identity.required-pages',
@@ -27,14 +51,7 @@ export const requiredPages = defineCheck({
           normaliseUrl(evidence.target.kind === 'before' ? path.replace(/^\//, '') : path, base) ?? path;
         const page = view.asked.get(url);
         if (!page) return unsure(path, 'the page was not read', { expected });
-        const status = finalStatus(page.chain);
-        if (status === undefined) return unsure(path, page.chain.error?.message ?? 'no answer', { expected });
-        if (status === 401 || status === 403 || status === 429)
-          return unsure(path, `the server refused the visitor (${status})`, { expected });
-        if (status !== 200) return failed(path, { found: `status ${status}` });
-        return linked.has(url) || linked.has(page.url) || page.url === home.url
-          ? passed(path, { found: 'linked, 200' })
-          : failed(path, { found: 'not linked from the home page' });
+        return judgePage(path, url, { page, home, linked, expected });
       }),
     );
   },

@@ -1,17 +1,16 @@
 /** Nodes of JSON-LD by their schema.org type. */
+import organisations from './schema-organisations.json' with { type: 'json' };
 import type { JsonLdNode } from '#core/extract/json-ld';
 import type { ReadPage } from '#core/checks/view/read-page';
 
-/**
- * Organization and its subtypes that agencies meet (schema.org, from memory): any type that ends in one of
- * these words, and a list of those that do not say so.
- */
-const ORGANISATIONS =
-  /(?:Organization|Business|Store|Restaurant|Corporation|School|University|NGO|Club|Museum|Theater|Library|Company|Service|Agency|Bakery|Hotel|Attraction|Team|Group|Choir|Airline)$/;
+/** Organization and all its subtypes in schema.org's own tree (written by scripts/schema-types.mjs). */
+const ORGANISATIONS: ReadonlySet<string> = new Set(organisations);
 
-export function isOrganisation(node: JsonLdNode): boolean {
-  return node.types.some((t) => ORGANISATIONS.test(t.replace(/^https?:\/\/schema\.org\//, '')));
-}
+/** The first of a node's types that is one of these, without its vocabulary. */
+export const organisationType = ({ types }: JsonLdNode): string | undefined =>
+  types.map((t) => t.replace(/^(?:https?:\/\/schema\.org\/|schema:)/, '')).find((t) => ORGANISATIONS.has(t));
+
+export const isOrganisation = (node: JsonLdNode): boolean => organisationType(node) !== undefined;
 export function nodesOf(page: ReadPage | undefined): JsonLdNode[] {
   return page?.facts.jsonLd.flatMap((b) => b.nodes) ?? [];
 }

@@ -1,12 +1,15 @@
+import { formatHex, parse } from 'culori';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 
-/** A colour as six hexadecimal digits, or undefined when it is no hex colour (CSS Color 4, 5.2). */
+/**
+ * A colour of CSS as six hexadecimal digits (CSS Color 4: hex, names, rgb(), hsl() and the rest), or undefined
+ * when it is none. What shines through counts as if it did not.
+ */
 export function hexColour(text: string): string | undefined {
-  const m = /^#?([0-9a-f]{3,4}|[0-9a-f]{6}|[0-9a-f]{8})$/i.exec(text.trim());
-  if (!m) return undefined;
-  const digits = m[1]!.toLowerCase();
-  return digits.length < 6 ? [...digits.slice(0, 3)].map((d) => d + d).join('') : digits.slice(0, 6);
+  const written = text.trim().toLowerCase();
+  const colour = parse(/^[0-9a-f]{3,8}$/.test(written) ? `#${written}` : written);
+  return colour && formatHex(colour).slice(1);
 }
 
 export const themeColour = defineCheck({

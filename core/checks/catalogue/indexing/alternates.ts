@@ -1,3 +1,5 @@
+import { finalStatus } from '#core/facts/evidence';
+import { refuses } from '#core/checks/kit/chains';
 import { normaliseUrl } from '#core/extract/address';
 import { validLanguageTag } from '#core/checks/kit/language-tag';
 import { defineCheck } from '#core/checks/kit/check';
@@ -32,6 +34,10 @@ export const alternates = defineCheck({
         if (!url || link.relative)
           return failed(page.url, { found: `not absolute: ${link.href}`, raw: link.raw });
         const other = view.byUrl.get(url);
+        const answer = view.asked.get(url);
+        const status = answer && finalStatus(answer.chain);
+        if (status !== undefined && status >= 400 && status < 500 && !refuses(status))
+          return failed(page.url, { found: `${url} answers ${status}`, raw: link.raw });
         if (!other || other === page) continue;
         if (!other.alternates.some((l) => normaliseUrl(l.href) === page.url))
           return failed(page.url, { found: `${url} does not point back`, raw: link.raw });

@@ -1,5 +1,6 @@
 import { finalStatus, type PageEvidence } from '#core/facts/evidence';
 import type { ReadPage } from '#core/checks/view/read-page';
+import { noIndexCharge } from './wanted-pages';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages, passed, unsure } from '#core/checks/kit/judgement';
 
@@ -27,7 +28,7 @@ export const canonicalAgrees = defineCheck({
     none: 'no page has a canonical',
   },
   judge(context) {
-    const { view, evidence } = context;
+    const { view, evidence, brief } = context;
     return overPages(context, (page) => {
       const link = page.canonicals[0];
       const target = page.canonical;
@@ -40,6 +41,8 @@ export const canonicalAgrees = defineCheck({
         return isUnread ? unsure(page.url, `${target} was not read`) : null;
       }
       const goal = view.byUrl.get(target);
+      const charge = goal?.keptOut && noIndexCharge(goal, brief, view.inSitemap);
+      if (charge) return unsure(page.url, `rests on ${charge}: ${target} is noindex`, { raw });
       const fault = faultOf(target, other, goal);
       if (fault) return failed(page.url, { found: fault, raw });
       return goal

@@ -192,10 +192,13 @@ describe('indexing.shown-in-full', () => {
       found: 'nofollow in the header',
       raw: 'X-Robots-Tag: nofollow',
     });
-    expect(judged('', [['X-Robots-Tag', 'tidebot: nosnippet']]).places[0]).toMatchObject({
-      found: 'nosnippet in the header for tidebot',
-    });
-    expect(judged(robots('nofollow', 'tidebot')).places[0]).toMatchObject({
+    expect(judged(robots('nofollow', 'tidebot')).outcome).toBe('passed');
+    expect(
+      ask('indexing.shown-in-full', {
+        evidence: withHome({ head: HEAD + robots('nofollow', 'tidebot') }),
+        brief: { ...brief(), crawlers: ['TideBot'] },
+      }).places[0],
+    ).toMatchObject({
       found: 'nofollow in the page for tidebot',
     });
   });

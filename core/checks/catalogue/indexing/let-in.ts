@@ -1,6 +1,6 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
-import { mustBeListed } from './wanted-pages';
+import { isExplained, isHeeded, mustBeListed } from './wanted-pages';
 
 export const letIn = defineCheck({
   id: 'indexing.let-in',
@@ -15,14 +15,13 @@ export const letIn = defineCheck({
   judge(context) {
     const { view, brief } = context;
     const { inSitemap } = view;
-    const matter = new Set((brief.crawlers ?? []).map((c) => c.toLowerCase()));
     const aside = view.pages
-      .filter((p) => p.noIndex.length && !mustBeListed(p, brief, inSitemap))
+      .filter((p) => p.noIndex.length && !mustBeListed(p, brief, inSitemap) && isExplained(p, brief))
       .map((p) => p.url);
     return overPages(
       context,
       (page) => {
-        const against = page.noIndex.find((n) => n.agent === '*' || matter.has(n.agent));
+        const against = page.noIndex.find((n) => isHeeded(n.agent, brief));
         return against
           ? failed(page.url, {
               found: `noindex in the ${against.from === 'meta' ? 'page' : 'header'}${against.agent === '*' ? '' : ` for ${against.agent}`}`,

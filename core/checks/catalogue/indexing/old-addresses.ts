@@ -38,7 +38,10 @@ function judgeAddress(address: FormerAddress, chain: Chain | undefined, base: st
       : bad(chain.error?.message ?? 'no answer');
   const { url, status } = lastAnswer(chain)!;
   const end = normaliseUrl(url)!;
-  if (end !== normaliseUrl(to, base)) return judgeElsewhere(address, chain, end, base);
+  const goal = normaliseUrl(to, base);
+  // the new address may lead on itself, as to its form with a slash
+  const isPassed = chain.hops.some((x) => normaliseUrl(x.url) === goal);
+  if (end !== goal && (!isPassed || end === base)) return judgeElsewhere(address, chain, end, base);
   if (status !== 200) return bad(`${to} answers ${status}`);
   const temporary = temporaryRedirect(chain);
   if (temporary) return bad(`status ${temporary.status}, not permanent`);

@@ -17,8 +17,8 @@ export const robotsAssets = defineCheck({
     const { evidence, view } = context;
     const { facts } = evidence.robots;
     if (!facts) return inapplicable('there is no robots.txt that forbids anything');
-    // robots.txt speaks for its own host alone (RFC 9309 2.3)
-    const host = hostOf(evidence.robots.chain.hops.at(-1)?.url ?? evidence.robots.chain.start);
+    // robots.txt speaks for its own host alone, wherever it redirects to (RFC 9309 2.3, 2.3.1.2)
+    const host = hostOf(evidence.robots.chain.start);
     const files = evidence.assets.filter(
       (a) => (a.roles.includes('script') || a.roles.includes('style')) && hostOf(a.url) === host,
     );

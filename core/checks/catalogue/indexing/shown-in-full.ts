@@ -1,7 +1,7 @@
 import { limitsOf } from '#core/checks/view/index-directives';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
-import { mustBeListed } from './wanted-pages';
+import { isHeeded, mustBeListed } from './wanted-pages';
 
 export const shownInFull = defineCheck({
   id: 'indexing.shown-in-full',
@@ -23,7 +23,7 @@ export const shownInFull = defineCheck({
       (page) => {
         // what keeps the page out altogether is indexing.let-in’s
         if (page.keptOut) return null;
-        const limit = limitsOf(page.statements, at)[0];
+        const limit = limitsOf(page.statements, at).find((l) => isHeeded(l.agent, brief));
         return limit
           ? failed(page.url, {
               found: `${limit.directive} in the ${limit.from === 'meta' ? 'page' : 'header'}${limit.agent === '*' ? '' : ` for ${limit.agent}`}`,

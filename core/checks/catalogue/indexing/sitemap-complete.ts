@@ -28,7 +28,8 @@ export const sitemapComplete = defineCheck({
           : evidence.unread.length || shells
             ? []
             : [failed(p.url, { found: 'no page links to it' })];
-      if (!p.evidence.from && p !== view.home && p.evidence.via !== 'brief') return [];
+      const isLinked = p === view.home || p.evidence.via === 'brief' || p.evidence.via === 'link';
+      if (!isLinked) return [];
       return isAside(p.url) || isHidden(p, brief) ? [] : [failed(p.url, { found: 'not in the sitemap' })];
     });
     return overPlaces(context, places);

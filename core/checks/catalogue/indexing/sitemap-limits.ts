@@ -1,9 +1,9 @@
 import { quantity } from '#core/text/quantity';
-import { hostOf, parseUrl } from '#core/extract/address';
-import { SITEMAP_BYTES, SITEMAP_URLS } from '#core/extract/sitemap';
-import { finalStatus } from '#core/facts/evidence';
-import { defineCheck } from '#core/checks/kit/check';
-import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
+import { hostOf, normaliseUrl, parseUrl } from '#core/extract/address';
+import { SITEMAP_BYTES, SITEMAP_NAMESPACE, SITEMAP_URLS } from '#core/extract/sitemap';
+import { finalStatus, type Evidence } from '#core/facts/evidence';
+import { defineCheck, type CheckContext } from '#core/checks/kit/check';
+import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 
 /** W3C Datetime (a profile of ISO 8601): year, month, day, or with time and zone. */
 const W3C_DATETIME =
@@ -20,6 +20,54 @@ export function dateFault(text: string, at: Date): string | undefined {
   return time > at.getTime() + DAY ? 'in the future' : undefined;
 }
 
+type Sitemap = Evidence['sitemaps'][number];
+
+/** Where a sitemap is named by the robots.txt of a host, whether or not through an index. */
+function vouchedBy(host: string, { url, from }: Sitemap, { evidence }: CheckContext): boolean | undefined {
+  const index = evidence.sitemaps.find(
+    (s) => s.facts?.kind === 'index' && s.facts.urls.some((u) => normaliseUrl(u.loc) === url),
+  );
+  if (hostOf(evidence.robots.chain.start) === host) return from === 'robots' || index?.from === 'robots';
+  const other = evidence.vouching?.find((v) => v.host === host);
+  if (!other || finalStatus(other.chain) === undefined) return undefined;
+  return other.sitemaps?.some((s) => s === url || s === index?.url) ?? false;
+}
+
+/** What is to be said of an entry on another host than its sitemap, where that cannot be told. */
+function foreignDoubt(loc: string, map: Sitemap, context: CheckContext): string | undefined {
+  const host = parseUrl(loc)?.hostname;
+  if (host === undefined || host === hostOf(map.url)) return undefined;
+  return vouchedBy(host, map, context) === undefined
+    ? `${loc.slice(0, 200)} is on another host, whose robots.txt was not read`
+    : undefined;
+}
+
+/** What is wrong with one entry; undefined when nothing is. */
+function entryFault(
+  { loc, lastmod }: NonNullable<Sitemap['facts']>['urls'][number],
+  map: Sitemap,
+  context: CheckContext,
+): { found: string; raw: string } | undefined {
+  const url = parseUrl(loc);
+  const raw = `<loc>${loc.slice(0, 300)}</loc>`;
+  if (!url || !/^https?:$/.test(url.protocol)) return { found: `${loc.slice(0, 200)} is not absolute`, raw };
+  if (loc.length >= 2048) return { found: 'an address of 2,048 characters or more', raw };
+  // the robots.txt of the entry's own host may vouch for it (sitemaps.org, "sitemaps & cross submits")
+  const isForeign = map.facts?.kind !== 'index' && url.hostname !== hostOf(map.url);
+  if (isForeign && vouchedBy(url.hostname, map, context) === false)
+    return {
+      found: `${loc.slice(0, 200)} is on another host, whose robots.txt does not name this sitemap`,
+      raw,
+    };
+  const fault = lastmod === undefined ? undefined : dateFault(lastmod, context.at);
+  return fault === undefined
+    ? undefined
+    : {
+        found: `lastmod “${lastmod!.slice(0, 60)}”: ${fault}`,
+        raw: `${raw}<lastmod>${lastmod!.slice(0, 100)}</lastmod>`,
+      };
+}
+
 export const sitemapLimits = defineCheck({
   id: 'indexing.sitemap-limits',
   title: 'The sitemap keeps to the protocol',
@@ -33,7 +81,7 @@ export const sitemapLimits = defineCheck({
     none: 'there is no sitemap that can be read',
   },
   judge(context) {
-    const { evidence, at } = context;
+    const { evidence } = context;
     const files = evidence.sitemaps.filter((m) => finalStatus(m.chain) === 200 && m.facts);
     return overPlaces(
       context,
@@ -42,26 +90,18 @@ export const sitemapLimits = defineCheck({
         if (f.count > SITEMAP_URLS)
           return failed(m.url, { found: quantity(f.count, 'address', 'addresses') });
         if ((m.bytes ?? 0) > SITEMAP_BYTES) return failed(m.url, { found: `${m.bytes} bytes` });
-        const host = hostOf(m.url);
-        for (const { loc, lastmod } of f.urls) {
-          const url = parseUrl(loc);
-          if (!url || !/^https?:$/.test(url.protocol))
-            return failed(m.url, {
-              found: `${loc.slice(0, 200)} is not absolute`,
-              raw: `<loc>${loc.slice(0, 300)}</loc>`,
-            });
-          if (loc.length >= 2048)
-            return failed(m.url, { found: 'an address of 2,048 characters or more', raw: loc.slice(0, 200) });
-          // robots.txt may vouch for a sitemap that lies elsewhere (sitemaps.org, cross submits)
-          if (f.kind !== 'index' && url.hostname !== host && m.from !== 'robots')
-            return failed(m.url, { found: `${loc} is on another host`, raw: `<loc>${loc}</loc>` });
-          const fault = lastmod === undefined ? undefined : dateFault(lastmod, at);
-          if (fault)
-            return failed(m.url, {
-              found: `lastmod “${lastmod!.slice(0, 60)}”: ${fault}`,
-              raw: `<loc>${loc}</loc><lastmod>${lastmod!.slice(0, 100)}</lastmod>`,
-            });
+        if (f.namespace !== undefined && f.namespace !== SITEMAP_NAMESPACE)
+          return failed(m.url, {
+            found: f.namespace ? `the namespace ${f.namespace}` : 'no namespace',
+            expected: SITEMAP_NAMESPACE,
+          });
+        let doubt: string | undefined;
+        for (const entry of f.urls) {
+          const fault = entryFault(entry, m, context);
+          if (fault) return failed(m.url, fault);
+          doubt ??= f.kind === 'index' ? undefined : foreignDoubt(entry.loc, m, context);
         }
+        if (doubt) return unsure(m.url, doubt);
         return passed(m.url, { found: quantity(f.count, 'address', 'addresses') });
       }),
     );

@@ -1,7 +1,25 @@
+import type { PlaceResult } from '#core/facts/finding';
+import type { ReadPage } from '#core/checks/view/read-page';
 import { finalStatus } from '#core/facts/evidence';
 import { refuses } from '#core/checks/kit/chains';
-import { defineCheck } from '#core/checks/kit/check';
+import { noIndexCharge } from './wanted-pages';
+import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+
+/** A page that the sitemap names and that answers as it should. */
+function judgeOwn(page: ReadPage, { view, brief }: CheckContext): PlaceResult {
+  const { url, keptOut, canonical } = page;
+  if (keptOut) {
+    const charge = noIndexCharge(page, brief, view.inSitemap);
+    const { raw } = keptOut;
+    return charge
+      ? unsure(url, `rests on ${charge}: noindex`, { raw })
+      : failed(url, { found: 'noindex', raw });
+  }
+  return canonical && canonical !== url
+    ? failed(url, { found: `its canonical is ${canonical}` })
+    : passed(url);
+}
 
 export const sitemapPages = defineCheck({
   id: 'indexing.sitemap-pages',
@@ -30,14 +48,7 @@ export const sitemapPages = defineCheck({
       if (status !== 200) return [failed(url, { found: `status ${status}` })];
       if (page.url !== url) return [failed(url, { found: `leads to ${page.url}` })];
       const own = view.byUrl.get(url);
-      if (!own) return [];
-      if (own.keptOut) return [failed(url, { found: 'noindex', raw: own.keptOut.raw })];
-      const { canonical } = own;
-      return [
-        canonical && canonical !== url
-          ? failed(url, { found: `its canonical is ${canonical}` })
-          : passed(url),
-      ];
+      return own ? [judgeOwn(own, context)] : [];
     });
     return overPlaces(context, places);
   },

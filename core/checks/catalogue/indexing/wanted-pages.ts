@@ -4,6 +4,12 @@
  */
 import type { Brief } from '#core/facts/brief';
 import type { ReadPage } from '#core/checks/view/read-page';
+import { isAside } from './aside';
+
+/** Whether a crawler that a directive names matters: everyone, and those that the brief names. */
+export function isHeeded(agent: string, brief: Brief): boolean {
+  return agent === '*' || Boolean(brief.crawlers?.some((c) => c.toLowerCase() === agent));
+}
 
 /** Whether a page is one that must be listed. */
 export function mustBeListed(page: ReadPage, brief: Brief, inSitemap: ReadonlySet<string>): boolean {
@@ -20,4 +26,19 @@ export function isHidden(page: ReadPage, brief: Brief): boolean {
 export function isBelow(path: string, top: string): boolean {
   const bare = top.endsWith('/') ? top.slice(0, -1) : top;
   return path === bare || path.startsWith(`${bare}/`);
+}
+
+/** Whether the brief or a page's kind says why it is kept out: a search, a cart, thanks, an archive. */
+export function isExplained(page: ReadPage, brief: Brief): boolean {
+  return isAside(page.url) || isHidden(page, brief);
+}
+
+/** The check that a page's noindex is charged to; undefined where it is meant. */
+export function noIndexCharge(
+  page: ReadPage,
+  brief: Brief,
+  inSitemap: ReadonlySet<string>,
+): string | undefined {
+  if (mustBeListed(page, brief, inSitemap)) return 'indexing.let-in';
+  return isExplained(page, brief) ? undefined : 'indexing.unexpected-noindex';
 }

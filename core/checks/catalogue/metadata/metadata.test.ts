@@ -1,7 +1,15 @@
 /** Metadata: titles, descriptions, headings, names of controls, structured data. */
 import { describe, expect, it } from 'vitest';
 import { textWidth } from '#core/text/width';
-import { ask, brief, HOME as home, outcome as out, page, withPages } from '#core/checks/example-evidence';
+import {
+  ask,
+  brief,
+  HOME as home,
+  outcome as out,
+  page,
+  withHtml,
+  withPages,
+} from '#core/checks/example-evidence';
 import { refreshDelay } from '#core/checks/catalogue/metadata/no-refresh';
 
 describe('metadata', () => {
@@ -240,5 +248,61 @@ describe('metadata: what pages say', () => {
     ])('%s: %s', (content, wanted) => {
       expect(r(content)).toBe(wanted);
     });
+  });
+});
+
+describe('what the standards allow in a page', () => {
+  const judged = (check: string, html: string) => ask(check, { evidence: withHtml(html) }).outcome;
+  it.each([
+    ['width=device-width initial-scale=1', 'passed'],
+    ['width=device-width; initial-scale=1.0;', 'passed'],
+    ['width = device-width , initial-scale = 1', 'passed'],
+    ['initial-scale=1', 'failed'],
+    ['width=device-width, user-scalable=0', 'failed'],
+    ['width=device-width user-scalable=no', 'failed'],
+    ['width=device-width, user-scalable=1', 'passed'],
+    ['width=device-width, maximum-scale=1.5', 'failed'],
+    ['width=device-width, maximum-scale=yes', 'failed'],
+    ['width=device-width, maximum-scale=-1', 'passed'],
+    ['width=device-width, maximum-scale=5.0', 'passed'],
+    ['width=980, width=device-width', 'passed'],
+  ])('viewport “%s” (CSS Viewport, parsing algorithm): %s', (content, wanted) => {
+    expect(judged('metadata.viewport', `<meta name=viewport content="${content}">`)).toBe(wanted);
+  });
+  it.each([
+    ['a picture with a text', '<h1><img src=l.png alt="Marsh Choir"></h1>', 'passed'],
+    ['a drawing with a title', '<h1><svg><title>Marsh Choir</title></svg></h1>', 'passed'],
+    ['a label', '<h1 aria-label="Marsh Choir"></h1>', 'passed'],
+    ['a picture without', '<h1><img src=l.png alt=""></h1>', 'failed'],
+  ])('a main heading of %s', (_, html, wanted) => {
+    expect(judged('metadata.one-main-heading', html)).toBe(wanted);
+  });
+  // W3C Accessible Name and Description Computation 1.2, steps 2B to 2F; HTML-AAM 4.1
+  it.each([
+    ['labelled by nothing', '<form><input aria-labelledby="gone"></form>', 'failed'],
+    ['labelled by an empty element', '<form><b id=a></b><input aria-labelledby="a"></form>', 'failed'],
+    ['labelled by a text', '<form><b id=a>Mail</b><input aria-labelledby="gone a"></form>', 'passed'],
+    ['labelled by a text further down', '<form><input aria-labelledby="a"><b id=a>Mail</b></form>', 'passed'],
+    ['an empty label', '<form><label for=a></label><input id=a></form>', 'failed'],
+    [
+      'a label with a picture',
+      '<form><label for=a><img alt="Mail" src=m.png></label><input id=a></form>',
+      'passed',
+    ],
+    ['inside an empty label', '<form><label><input></label></form>', 'failed'],
+    ['inside a label', '<form><label>Mail <input></label></form>', 'passed'],
+    [
+      'inside a label with nothing but its choice',
+      '<form><label><select><option>A</select></label></form>',
+      'failed',
+    ],
+    ['a link labelled by nothing', '<a href="/x" aria-labelledby="gone"></a>', 'failed'],
+    [
+      'a button labelled by a text',
+      '<p id=t>Send</p><form><button aria-labelledby=t></button></form>',
+      'passed',
+    ],
+  ])('a control %s', (_, html, wanted) => {
+    expect(judged('metadata.control-names', html)).toBe(wanted);
   });
 });

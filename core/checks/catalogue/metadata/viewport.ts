@@ -1,20 +1,38 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
+/**
+ * The settings of a viewport: names and values with an equals sign between; commas, semicolons and white space
+ * separate them, and the last of a name counts (CSS Viewport, "parsing algorithm").
+ */
+function settingsOf(content: string): ReadonlyMap<string, string> {
+  const found = content.toLowerCase().matchAll(/([^\s,;=]+)(?:\s*=\s*([^\s,;=]*))?/g);
+  return new Map([...found].map((m): [string, string] => [m[1]!, m[2] ?? '']));
+}
+
+/** A factor: "yes" is 1, "no" is 0.1, names of lengths the most; what is negative is left aside. */
+function scaleOf(value: string | undefined): number {
+  if (value === undefined || value.startsWith('device-')) return MOST_SCALE;
+  if (value === 'yes') return 1;
+  if (value === 'no') return 0.1;
+  const number = parseFloat(value);
+  return Number.isNaN(number) ? 0.1 : number < 0 ? MOST_SCALE : number;
+}
+const MOST_SCALE = 10;
+
+/** "no", and numbers between -1 and 1, forbid zooming. */
+function isScalable(value: string | undefined): boolean {
+  if (value === undefined || value === 'yes' || value.startsWith('device-')) return true;
+  const number = parseFloat(value);
+  return !Number.isNaN(number) && Math.abs(number) >= 1;
+}
+
 /** What is wrong with a viewport's settings, or nothing. */
 function faultOf(content: string): string {
-  const settings = new Map(
-    content
-      .toLowerCase()
-      .split(/[,;]/)
-      .map((part) => part.split('=').map((x) => x.trim()) as [string, string]),
-  );
+  const settings = settingsOf(content);
   if (settings.get('width') !== 'device-width') return content || 'empty';
   // WCAG 1.4.4 asks for 200 %
-  const zoom =
-    settings.get('user-scalable') !== 'no' &&
-    settings.get('user-scalable') !== '0' &&
-    Number(settings.get('maximum-scale') ?? 10) >= 2;
+  const zoom = isScalable(settings.get('user-scalable')) && scaleOf(settings.get('maximum-scale')) >= 2;
   return zoom ? '' : `zoom forbidden: ${content}`;
 }
 

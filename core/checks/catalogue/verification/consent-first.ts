@@ -20,7 +20,9 @@ export const consentFirst = defineCheck({
     return overPages(context, (page) => {
       const measuring = page.facts.scripts.filter(
         (s) =>
-          page.measuring.some((m) => m.script === s) || ids.some((id) => page.scriptsWith(id).includes(s)),
+          // what browsers do not run waits for the answer
+          s.inert === undefined &&
+          (page.measuring.some((m) => m.script === s) || ids.some((id) => page.scriptsWith(id).includes(s))),
       );
       if (!measuring.length) return null;
       const own = scriptsMatching(page.facts, context.brief.consentScript)[0];

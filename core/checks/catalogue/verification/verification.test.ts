@@ -12,6 +12,7 @@ import {
   page,
   withHome,
   withPages,
+  withHtml,
 } from '#core/checks/example-evidence';
 import { pathsOf } from '#core/checks/catalogue/verification/positions';
 
@@ -209,5 +210,62 @@ describe('verification of scripts', () => {
     ])('%s', (_, head, hosts, wanted) => {
       expect(judged(head, hosts)).toBe(wanted);
     });
+  });
+});
+
+describe('measuring scripts as they are written', () => {
+  // a page without a word and with scripts is an empty shell
+  const WORDS = '<p>The choir sings on Mondays by the water, whatever the weather.</p>';
+  const judged = (check: string, html: string, b: Partial<Brief> = {}) =>
+    ask(check, { evidence: withHtml(WORDS + html), brief: { ...brief(), analyticsIds: ['G-ABC1234'], ...b } })
+      .outcome;
+  const loader =
+    "<script>var s=document.createElement('script');s.src='https://c.example/?id=G-ABC1234'</script>";
+  const outside = '<script src="https://c.example/?id=G-ABC1234"></script>';
+  const starter = "<script>gtag('config', 'G-ABC1234')</script>";
+  it.each([
+    ['an inline loader twice', loader + loader, 'failed'],
+    ['an inline loader and an outside one', loader + outside, 'failed'],
+    ['started twice', outside + starter + starter, 'failed'],
+    ['loaded once, started once', outside + starter, 'passed'],
+    ['one inline loader', loader, 'passed'],
+    ['named once more, in a list', `${outside}<script>var ids=['G-ABC1234']</script>`, 'passed'],
+  ])('%s', (_, html, wanted) => {
+    expect(judged('verification.analytics-once', html)).toBe(wanted);
+  });
+  it.each([
+    [1000, 'passed'],
+    [3990, 'passed'],
+    [200_000, 'passed'],
+    [500_000, 'failed'],
+  ])('an ID after %s characters of an inline script', (before, wanted) => {
+    const html = `<script>${'x=1;'.repeat(before / 4)}count('G-ABC1234')</script>`;
+    const found = ask('verification.analytics-present', {
+      evidence: withHtml(WORDS + html),
+      brief: { ...brief(), analyticsIds: ['G-ABC1234'] },
+    }).places.find((p) => p.place === home);
+    expect(found?.outcome).toBe(wanted);
+  });
+  const consent = '<script src="/consent.js"></script>';
+  it.each([
+    [
+      'waits for the answer',
+      `<script type="text/plain" src="https://c.example/?id=G-ABC1234"></script>${consent}`,
+      'inapplicable',
+    ],
+    ['runs at once', outside + consent, 'failed'],
+    [
+      'is a module that runs',
+      `<script type=module src="https://c.example/?id=G-ABC1234"></script>${consent}`,
+      'failed',
+    ],
+    ['comes after', consent + outside, 'passed'],
+  ])('a counter that %s', (_, html, wanted) => {
+    const e = withHtml(WORDS + html);
+    const found = ask('verification.consent-first', {
+      evidence: { ...e, pages: e.pages.slice(0, 1) },
+      brief: { ...brief(), analyticsIds: ['G-ABC1234'], consentScript: '/consent.js' },
+    });
+    expect(found.outcome).toBe(wanted);
   });
 });
