@@ -3,7 +3,6 @@ import vuetify from 'vite-plugin-vuetify';
 import { bundleExtractWorker, bundleJudgeWorker } from './scripts/worker-bundles.mjs';
 
 const decorators = { compilerOptions: { experimentalDecorators: true, useDefineForClassFields: false } };
-const behindHttps = process.env.ARMBAND_BEHIND_HTTPS === '1';
 
 export default defineNuxtConfig({
   compatibilityDate: '2026-11-01',
@@ -68,12 +67,14 @@ export default defineNuxtConfig({
       name: 'armband-session',
       password: '',
       maxAge: 60 * 60 * 24 * 7,
-      cookie: { httpOnly: true, sameSite: 'lax', secure: behindHttps },
+      cookie: { httpOnly: true, sameSite: 'lax', secure: false },
     },
   },
   security: {
     corsHandler: false,
     rateLimiter: false,
+    // each route counts what it reads
+    requestSizeLimiter: false,
     xssValidator: false,
     headers: {
       contentSecurityPolicy: {
@@ -88,9 +89,10 @@ export default defineNuxtConfig({
         'img-src': ["'self'", 'data:'],
         'font-src': ["'self'"],
         'connect-src': ["'self'"],
-        'upgrade-insecure-requests': behindHttps,
+        'upgrade-insecure-requests': false,
       },
-      strictTransportSecurity: behindHttps ? { maxAge: 31_536_000 } : false,
+      // set by the guard where the application stands behind https
+      strictTransportSecurity: false,
     },
   },
 });

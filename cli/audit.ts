@@ -137,7 +137,7 @@ async function gather(args: Arguments, { brief, profile, checklist }: Given): Pr
       concurrency: args.concurrency,
       outside: args.outside,
       ...(args.agent ? { agent: args.agent } : {}),
-      ...(args.wayIn ? { wayIn: readWayIn(args.wayIn, host) } : {}),
+      ...(args.wayIn ? { wayIn: readWayIn(args.wayIn, new URL(args.url!).origin) } : {}),
       ...(args.rdapBootstrap ? { bootstrap: readBootstrapFile(args.rdapBootstrap) } : {}),
       onProgress: (p) => {
         const line = `${p.phase} ${p.done} of ${p.total}`;

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import type { Evidence } from '#core/facts/evidence';
 import { upgradeEvidence } from '#core/facts/upgrade';
-import type { WayIn } from '#probe/http/way-in';
+import { wayInFault, type WayIn } from '#probe/http/way-in';
 import { readBootstrap, type Bootstrap } from '#probe/registration/rdap';
 import { UsageError } from './arguments';
 
@@ -64,17 +64,27 @@ export function readEvidence(file: string): Evidence {
  * machine.
  * @throws UsageError
  */
-export function readWayIn(file: string, host: string): WayIn {
+export function readWayIn(file: string, origin: string): WayIn {
   const data = readJson(file) as Record<string, unknown> | null;
   const text = (name: string): string => {
     const v = data?.[name];
     if (typeof v !== 'string' || !v || v.length > 500) throw new UsageError(`${file}: “${name}” is missing`);
     return v;
   };
+  const checked = (wayIn: WayIn): WayIn => {
+    const fault = wayInFault(wayIn);
+    if (fault) throw new UsageError(`${file}: ${fault}`);
+    return wayIn;
+  };
   if (data?.kind === 'credentials')
-    return { kind: 'credentials', user: text('user'), password: text('password'), hosts: [host] };
+    return checked({
+      kind: 'credentials',
+      user: text('user'),
+      password: text('password'),
+      origins: [origin],
+    });
   if (data?.kind === 'parameter' || data?.kind === 'cookie')
-    return { kind: data.kind, name: text('name'), value: text('value'), hosts: [host] };
+    return checked({ kind: data.kind, name: text('name'), value: text('value'), origins: [origin] });
   throw new UsageError(`${file}: “kind” is credentials, parameter or cookie`);
 }
 

@@ -1,13 +1,21 @@
 /** Which addresses may be dialled, and the map that sends some of them elsewhere. */
 import ipaddr from 'ipaddr.js';
+import { rangeOf } from '#core/facts/address-ranges';
+
+/**
+ * Addresses at which platforms tell their machines secrets, and which look like any other (from memory; an
+ * installation adds its own by ARMBAND_FORBIDDEN).
+ */
+const METADATA = ['168.63.129.16/32', '100.100.100.200/32', '192.0.0.192/32', '192.80.8.124/32'];
 
 /**
  * Why an address may not be dialled; null when it may. IPv4-mapped addresses are unwrapped first.
  * Only global unicast passes (RFC 6890 and the registries it names); IPv6 only from 2000::/3.
  */
-export function forbidden(address: string): string | null {
+export function forbidden(address: string, more: readonly string[] = []): string | null {
   if (!ipaddr.isValid(address)) return 'no address';
   const parsed = ipaddr.process(address);
+  if (rangeOf(parsed.toString(), [...METADATA, ...more])) return 'an address of the platform itself';
   const range = parsed.range();
   if (range !== 'unicast') return `a ${RANGE_WORDS[range] ?? range} address`;
   if (parsed.kind() === 'ipv6' && (parsed.toByteArray()[0]! & 0xe0) !== 0x20) return 'no global address';

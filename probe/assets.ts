@@ -1,8 +1,6 @@
 /** Icons, share pictures, scripts, styles, fonts, pictures and media that pages name. */
 import { createHash } from 'node:crypto';
-import { imageSize } from 'image-size';
 import { decodeSafely, hostOf, normaliseUrl, parseUrl } from '#core/extract/address';
-import { readCss } from '#core/extract/css';
 import {
   finalStatus,
   headerValues,
@@ -13,6 +11,7 @@ import {
   type Exchange,
   type PageEvidence,
 } from '#core/facts/evidence';
+import { readFileHere, type ReadFile } from './file-reader';
 import type { HttpClient } from './http/client';
 
 /** How many of each kind are looked at. */
@@ -140,7 +139,7 @@ export function addFromStyles(
 const LONGEST_ADDRESS = 2000;
 
 /** A picture that stands in the page itself (RFC 2397); shown by its head, since it may be long. */
-function inlineAsset(url: string, roles: AssetRole[]): AssetEvidence {
+async function inlineAsset(url: string, roles: AssetRole[], readFile: ReadFile): Promise<AssetEvidence> {
   const shown = url.slice(0, 120);
   const chain: Chain = { start: shown, hops: [], end: 'error' };
   const comma = url.indexOf(',');
@@ -167,7 +166,7 @@ function inlineAsset(url: string, roles: AssetRole[]): AssetEvidence {
     asset.size = body.length;
     asset.sha256 = createHash('sha256').update(body).digest('hex');
   }
-  readPicture(asset, body, url.length < LONGEST_ADDRESS);
+  await readPicture(asset, body, { whole: url.length < LONGEST_ADDRESS, readFile });
   return asset;
 }
 
@@ -176,9 +175,10 @@ export async function fetchAsset(
   client: HttpClient,
   url: string,
   roleSet: ReadonlySet<AssetRole>,
+  readFile: ReadFile = readFileHere,
 ): Promise<AssetEvidence> {
   const roles = [...roleSet];
-  if (/^data:/i.test(url)) return inlineAsset(url, roles);
+  if (/^data:/i.test(url)) return inlineAsset(url, roles, readFile);
   const whole = roles.some((r) => WHOLE.has(r));
   const outside = !whole && roles.includes('third-party');
   // no coding for pictures and fonts: the ranges are of the file itself (RFC 9110 14.1.2)
@@ -209,14 +209,37 @@ export async function fetchAsset(
   if (size !== undefined) asset.size = size;
   if (!body || outside) return asset;
   if (status === 200) asset.sha256 = createHash('sha256').update(body).digest('hex');
-  if (status === 200 && roles.includes('style'))
-    asset.css = readCss(body.toString('utf8').slice(0, 1_000_000));
+  if (status === 200 && roles.includes('style')) await readStyle(asset, body, readFile);
   if (
     roles.some((r) => r !== 'script' && r !== 'style' && r !== 'font' && r !== 'media') &&
     (status === 200 || status === 206)
   )
-    readPicture(asset, body, whole);
+    await readPicture(asset, body, { whole, readFile });
   return asset;
+}
+
+/** A sheet that cannot be read in time is left unread. */
+async function readStyle(asset: AssetEvidence, body: Buffer, readFile: ReadFile): Promise<void> {
+  try {
+    asset.css = await readFile('style', body);
+  } catch {
+    // what rests on it has nothing to look at
+  }
+}
+
+/** Kind and sizes of a picture. A part of one may be too short to tell; that is no fault of the file. */
+async function readPicture(
+  asset: AssetEvidence,
+  body: Buffer,
+  { whole, readFile }: { whole: boolean; readFile: ReadFile },
+): Promise<void> {
+  try {
+    const { image, imageError } = await readFile('picture', body);
+    if (image) asset.image = image;
+    else if (whole && imageError) asset.imageError = imageError;
+  } catch (error) {
+    asset.imageError = `a picture that cannot be read (${(error as Error).message.slice(0, 120)})`;
+  }
 }
 
 /** Bytes of the whole file. */
@@ -234,39 +257,4 @@ function sizeOf(
   if (status !== 200) return undefined;
   if (head) return length !== undefined && /^\d+$/.test(length) ? Number(length) : undefined;
   return body?.length;
-}
-
-/** Why a file is no picture that can be read, in words. */
-function pictureFault(body: Buffer, { message }: Error): string {
-  if (!body.length) return 'an empty file';
-  if (/^\s*<(?:!doctype|html|head|body)/i.test(body.toString('latin1', 0, 200)))
-    return 'an HTML page, and no picture';
-  return /unsupported file type|offset|out of bounds/i.test(message)
-    ? 'no kind of picture that browsers know'
-    : `a picture that cannot be read (${message.slice(0, 120)})`;
-}
-
-/** Kind and sizes of a picture. A part of one may be too short to tell; that is no fault of the file. */
-function readPicture(asset: AssetEvidence, body: Buffer, whole: boolean): void {
-  try {
-    // an exact-size copy: the reader looks past the end of a part of a larger buffer
-    const { type = 'unknown', width, height, images } = imageSize(new Uint8Array(body));
-    asset.image = {
-      type,
-      width,
-      height,
-      ...(images && images.length > 1
-        ? { sizes: images.map((i) => ({ width: i.width, height: i.height })) }
-        : {}),
-    };
-  } catch (error) {
-    // a drawing without a size of its own fits any
-    if (
-      /^\s*(?:<\?xml[^>]*>\s*)?(?:<!--[\s\S]*?-->\s*|<!doctype svg[^>]*>\s*)*<svg[\s>]/i.test(
-        body.toString('utf8', 0, 4096),
-      )
-    )
-      asset.image = { type: 'svg', width: 0, height: 0 };
-    else if (whole) asset.imageError = pictureFault(body, error as Error);
-  }
 }

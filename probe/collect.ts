@@ -1,4 +1,5 @@
 /** Collects the evidence about one environment. Never judges. */
+import { setMaxListeners } from 'node:events';
 import {
   EVIDENCE_VERSION,
   headerValues,
@@ -12,12 +13,15 @@ import { Crawler } from './crawl';
 import { Dialer, type DialerOptions } from './dialer';
 import { collectDns } from './dns/authority';
 import { extractHere, type Extract } from './extractor';
+import { readFileHere, type ReadFile } from './file-reader';
 import { HttpClient, type Asked } from './http/client';
-import { kindOf, secretsOf, withoutSecrets, type WayIn } from './http/way-in';
+import { Budget } from './http/budget';
+import { kindOf, secretsOf, wayInFault, withoutSecrets, type WayIn } from './http/way-in';
+import { ProbeError } from './network-error';
 import { readHidden } from './hidden';
 import { probeHost } from './hosts';
 import { askLinks, linksToAsk } from './links';
-import { planOf, type Plan, type Target } from './plan';
+import { planOf, portsOf, type Plan, type Target } from './plan';
 import bundledBootstrap from './registration/bootstrap.json' with { type: 'json' };
 import { collectRegistration, type Bootstrap } from './registration/rdap';
 import {
@@ -30,6 +34,8 @@ import {
   probeFolders,
   probeFormer,
   probePaths,
+  SITEMAP_TOTAL_URLS,
+  type SiteFiles,
 } from './site-files';
 import { TrustStore } from './tls';
 
@@ -61,6 +67,8 @@ export interface CollectOptions extends DialerOptions, Target {
   retryPauseMs?: number;
   bootstrap?: Bootstrap;
   extract?: Extract;
+  /** Reads style sheets, pictures and sitemaps; here when left out. */
+  readFile?: ReadFile;
   onProgress?: (p: Progress) => void;
   signal?: AbortSignal;
   clock?: () => Date;
@@ -78,13 +86,16 @@ interface Tools {
   dialer: Dialer;
   store: TrustStore;
   extract: Extract;
+  readFile: ReadFile;
   client: HttpClient;
   /** Without the key: whether a door is shut shows from outside only. */
   visitor: HttpClient;
+  budget: Budget;
 }
 
 function toolsFor(options: CollectOptions): Tools {
-  const dialer = new Dialer(options);
+  const dialer = new Dialer({ ...options, ports: portsOf(options) });
+  const budget = new Budget();
   const store = options.store ?? new TrustStore(options.ca ?? []);
   const client = new HttpClient(dialer, store, {
     agent: options.agent ?? AGENT,
@@ -97,23 +108,57 @@ function toolsFor(options: CollectOptions): Tools {
     retryPauseMs: options.retryPauseMs ?? 1000,
     signal: options.signal,
     wayIn: options.wayIn,
+    budget,
   });
-  const hasKey = options.wayIn && 'hosts' in options.wayIn;
+  const hasKey = options.wayIn && 'origins' in options.wayIn;
   const visitor = hasKey ? new HttpClient(dialer, store, { ...client.options, wayIn: undefined }) : client;
-  return { dialer, store, extract: options.extract ?? extractHere, client, visitor };
+  const { extract = extractHere, readFile = readFileHere } = options;
+  return { dialer, store, extract, readFile, client, visitor, budget };
 }
 
+/** Past the time for reading pages, what is left is looked at in so much longer; then nothing more is asked. */
+const GRACE_MS = 60_000;
+/** And after so much longer the collecting is over, whatever still waits. */
+const LAST_MS = 20_000;
+
 /**
- * Looks at an environment from outside.
- * @throws DOMException AbortError when the signal says stop; RangeError for an address that is none;
- * everything else ends up in the evidence
+ * Looks at an environment from outside. Once its time is over nothing more is asked, and the evidence is what
+ * there is by then.
+ * @throws DOMException AbortError when the signal says stop; RangeError for an address or a way in that is none;
+ * Error when it did not come to its end even then. Everything else ends up in the evidence
  */
 export async function collect(options: CollectOptions): Promise<Evidence> {
   const plan = planOf(options, options.outside);
-  const tools = toolsFor(options);
+  const fault = options.wayIn && wayInFault(options.wayIn);
+  if (fault) throw new RangeError(fault);
+  const halt = new AbortController();
+  setMaxListeners(0, halt.signal);
+  const stopped = (): DOMException => new DOMException('The audit was stopped.', 'AbortError');
+  const tools = toolsFor({ ...options, signal: halt.signal });
+  const timeMs = (options.auditSeconds ?? USUAL_SECONDS) * 1000 + GRACE_MS;
+  const over = new ProbeError('stopped', 'the time for one audit was over');
+  const timer = setTimeout(() => halt.abort(over), timeMs);
+  let lastTimer: NodeJS.Timeout | undefined;
+  let stop = (): void => {};
+  const ended = new Promise<never>((_, reject) => {
+    stop = () => {
+      halt.abort(stopped());
+      reject(stopped());
+    };
+    lastTimer = setTimeout(
+      () => reject(new Error('The audit did not come to its end in time.')),
+      timeMs + LAST_MS,
+    );
+  });
+  if (options.signal?.aborted) stop();
+  options.signal?.addEventListener('abort', stop, { once: true });
   try {
-    return await new Collection(options, plan, tools).run();
+    return await Promise.race([new Collection(options, plan, tools, halt.signal).run(), ended]);
   } finally {
+    clearTimeout(timer);
+    clearTimeout(lastTimer);
+    options.signal?.removeEventListener('abort', stop);
+    halt.abort(stopped());
     await Promise.all([tools.client.close(), tools.visitor.close()]);
   }
 }
@@ -124,18 +169,20 @@ class Collection {
   private readonly startedAt: string;
   private readonly deadline: number;
   private readonly ask: Asked;
-  private readonly files: { client: HttpClient; origin: string; ask: Asked };
+  private readonly files: SiteFiles;
 
   constructor(
     private readonly options: CollectOptions,
     private readonly plan: Plan,
     private readonly tools: Tools,
+    /** Aborted when nothing more is to be asked. */
+    private readonly halt: AbortSignal,
   ) {
     this.clock = options.clock ?? (() => new Date());
     this.startedAt = this.clock().toISOString();
     this.deadline = performance.now() + (options.auditSeconds ?? USUAL_SECONDS) * 1000;
     this.ask = { own: (h) => plan.own.has(h) };
-    this.files = { client: tools.client, origin: plan.origin, ask: this.ask };
+    this.files = { client: tools.client, origin: plan.origin, ask: this.ask, readFile: tools.readFile };
   }
 
   async run(): Promise<Evidence> {
@@ -159,7 +206,7 @@ class Collection {
   }
 
   private isOverdue(): boolean {
-    return performance.now() > this.deadline;
+    return performance.now() > this.deadline || this.halt.aborted;
   }
 
   /** What needs no page to begin with, all at once: names, hosts, registration, paths asked for by name. */
@@ -239,7 +286,7 @@ class Collection {
       extract: readPage,
       deadline: () => this.isOverdue(),
       onPage: (done, total, current) => this.say({ phase: 'Pages', done, total, current }),
-      signal: options.signal,
+      signal: this.halt,
     });
     crawler.add(homeUrl, 'home');
     const robots = await fetchRobots(files);
@@ -282,7 +329,7 @@ class Collection {
     return (urls) =>
       Promise.all(
         urls.map(async (url) => {
-          const asset = await fetchAsset(this.tools.client, url, list.wanted.get(url)!);
+          const asset = await fetchAsset(this.tools.client, url, list.wanted.get(url)!, this.tools.readFile);
           this.say({ phase: 'Files', done: ++done, total: list.wanted.size, current: url });
           return asset;
         }),
@@ -319,13 +366,25 @@ class Collection {
     return { links: [...crawler.detours, ...links], folders: folderProbes, variants, freshness, hidden };
   }
 
-  private notes({ crawler, pages, unread }: ReadPages): string[] {
+  private notes({ crawler, sitemaps, pages, unread }: ReadPages): string[] {
     const limit = this.isOverdue()
       ? 'The time for one audit ran out before every page was read.'
       : `The page limit was reached: ${pages.length} of ${pages.length + unread.length} pages were read.`;
     const endless =
       'Some addresses count up without end, as a calendar’s do; they were not followed further.';
-    return [...(unread.length ? [limit] : []), ...(crawler.endless ? [endless] : [])];
+    const counted = sitemaps.reduce(
+      (sum, m) => sum + (m.facts?.kind === 'index' ? 0 : (m.facts?.count ?? 0)),
+      0,
+    );
+    const many = `The sitemaps name ${counted.toLocaleString('en')} addresses; ${SITEMAP_TOTAL_URLS.toLocaleString('en')} of them are kept.`;
+    const { spent } = this.tools.budget;
+    return [
+      ...(unread.length ? [limit] : []),
+      ...(crawler.endless ? [endless] : []),
+      ...(counted > SITEMAP_TOTAL_URLS ? [many] : []),
+      ...(spent ? [`The audit had its share of ${spent}; what came after was not asked for.`] : []),
+      ...(this.halt.aborted ? ['The time for one audit was over before everything was looked at.'] : []),
+    ];
   }
 
   private evidence(

@@ -16,6 +16,10 @@ export interface DialerOptions {
   map?: readonly string[];
   allowPrivate?: boolean;
   timeoutMs?: number;
+  /** Ports that connections may be made to, beside those that the map names; any when left out. */
+  ports?: readonly number[];
+  /** Addresses and ranges that are never dialled, beside those that no address of the web can be. */
+  forbidden?: readonly string[];
 }
 
 export interface Dialled {
@@ -53,6 +57,8 @@ export class Dialer {
   readonly resolvers: Destination[];
   private readonly map: AddressMap;
   private readonly allowPrivate: boolean;
+  private readonly ports?: ReadonlySet<number>;
+  private readonly refused: readonly string[];
   readonly timeoutMs: number;
   /** Every answer got, in the order of asking; the same question is put once to each server. */
   readonly answers: DnsAnswer[] = [];
@@ -68,6 +74,8 @@ export class Dialer {
     });
     this.map = new AddressMap(options.map);
     this.allowPrivate = options.allowPrivate ?? false;
+    if (options.ports) this.ports = new Set(options.ports);
+    this.refused = options.forbidden ?? [];
     this.timeoutMs = options.timeoutMs ?? 15_000;
   }
 
@@ -75,7 +83,7 @@ export class Dialer {
   destination(address: string, port: number): Destination {
     const mapped = this.map.find(address, port);
     if (mapped) return mapped;
-    const why = this.allowPrivate ? null : forbidden(address);
+    const why = this.allowPrivate ? null : forbidden(address, this.refused);
     if (why) throw new ProbeError('forbidden-address', `${address} is ${why} and is not dialled`);
     return { address, port };
   }
@@ -184,6 +192,8 @@ export class Dialer {
    */
   async connect(host: string, port: number, only?: string): Promise<Dialled> {
     const started = performance.now();
+    if (this.ports && !this.allowPrivate && !this.ports.has(port) && !this.map.find(host, port))
+      throw new ProbeError('forbidden-address', `port ${port} is none of the web’s, and is not dialled`);
     const bare = host.replace(/^\[|\]$/g, '');
     const mapped = only === undefined ? this.map.find(bare, port) : undefined;
     let targets: (Destination & { shown: string })[] = [];

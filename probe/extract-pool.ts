@@ -1,5 +1,6 @@
 /** Worker threads that read pages. */
 import { extractHere, type Extract, type PageReading } from './extractor';
+import type { FileFacts, FileKind, ReadFile } from './file-reader';
 import { ThreadPool, type PoolOptions } from './thread-pool';
 
 /** Pages smaller than this are read on the spot: handing them over costs more. */
@@ -21,6 +22,10 @@ export class ExtractPool {
       .run({ body, contentType, url, selectors })
       .then((answer) => JSON.parse(answer) as PageReading);
   };
+
+  /** As `ReadFile` says. */
+  readonly readFile: ReadFile = <K extends FileKind>(kind: K, body: Buffer, contentType?: string) =>
+    this.pool.run({ kind, body, contentType, url: '' }).then((answer) => JSON.parse(answer) as FileFacts[K]);
 
   close(): Promise<void> {
     return this.pool.close();

@@ -58,7 +58,7 @@ export async function askLinks(
 ): Promise<Evidence['links']> {
   return Promise.all(
     links.map(async (link) => {
-      let { chain } = await client.follow(link.url, { own, method: 'HEAD' });
+      let { chain } = await client.follow(link.url, { own, method: 'HEAD', lean: true });
       const status = finalStatus(chain);
       const again =
         status === undefined
@@ -68,6 +68,7 @@ export async function askLinks(
       if (again)
         ({ chain } = await client.follow(link.url, {
           own: (host) => own(host) || host === new URL(link.url).hostname,
+          lean: true,
           maxBytes: 65_536,
           headers: { range: 'bytes=0-1023' },
         }));

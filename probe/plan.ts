@@ -1,7 +1,7 @@
 /** What an audit is going to look at, before it looks. */
 import { createHash } from 'node:crypto';
 import type { AskedFor } from '#core/facts/asked-for';
-import { asciiHost, normaliseUrl, registrableDomain } from '#core/extract/address';
+import { asciiHost, normaliseUrl, parseUrl, registrableDomain } from '#core/extract/address';
 import type { Brief } from '#core/facts/brief';
 import type { HostEvidence } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
@@ -56,11 +56,31 @@ export interface Plan {
   pass: ReturnType<typeof passOf>;
 }
 
+/** Ports that may be dialled for an audit: those of the web, and the one that its address names. */
+export function portsOf({ url }: Pick<Target, 'url'>): number[] {
+  const port = Number(parseUrl(url)?.port);
+  return [80, 443, ...(port ? [port] : [])];
+}
+
 /** The hosts an audit looks at: an environment's own, and on the live one the preferred and the others. */
 export function hostsOf(url: string, kind: EnvironmentKind, brief: Brief): string[] {
   const own = new URL(url).hostname;
   if (kind !== 'live') return [own];
   return [...new Set([...hostNames([brief.preferredHost]), own, ...hostNames(brief.otherHosts)])];
+}
+
+/**
+ * The other form of the live host, with www or without, which half of the visitors type: it is asked whether or
+ * not the brief knows it, unless the brief says that it is not used.
+ */
+export function impliedHost(hosts: readonly string[], brief: Brief): string | undefined {
+  const [main = ''] = hosts;
+  const apex = registrableDomain(main);
+  const other =
+    apex === null ? undefined : main === apex ? `www.${apex}` : main === `www.${apex}` ? apex : undefined;
+  const isKnown =
+    other === undefined || hosts.includes(other) || hostNames(brief.unusedHosts).includes(other);
+  return isKnown ? undefined : other;
 }
 
 /** Those that are host names, as A-labels. */
@@ -104,11 +124,16 @@ function namesToAsk(
 }
 
 /** Which hosts are looked at, and as what. */
-function lookedAt(hosts: readonly string[], isLive: boolean, brief: Brief): Plan['looked'] {
+function lookedAt(
+  hosts: readonly string[],
+  implied: string | undefined,
+  { isLive, brief }: { isLive: boolean; brief: Brief },
+): Plan['looked'] {
   const roleOf = (i: number): HostEvidence['role'] => (!isLive ? 'environment' : i ? 'other' : 'preferred');
   const staging = isLive ? hostNames(brief.stagingHosts).filter((h) => !hosts.includes(h)) : [];
   return [
     ...hosts.map((h, i): Plan['looked'][number] => [h, roleOf(i)]),
+    ...(implied === undefined ? [] : [[implied, 'implied'] as Plan['looked'][number]]),
     ...staging.slice(0, MOST_STAGING_HOSTS).map((h): Plan['looked'][number] => [h, 'staging']),
   ];
 }
@@ -141,6 +166,8 @@ export function planOf(target: Target, outside = false): Plan {
   const hosts = hostsOf(base, kind, brief);
   const homeUrl = homeUrlFor(baseUrl, isLive ? brief.preferredHost && hosts[0] : undefined);
   const { origin } = new URL(homeUrl);
+  const implied = isLive ? impliedHost(hosts, brief) : undefined;
+  const all = implied === undefined ? hosts : [...hosts, implied];
   return {
     kind,
     isLive,
@@ -150,10 +177,10 @@ export function planOf(target: Target, outside = false): Plan {
     homeUrl,
     origin,
     hosts,
-    own: new Set(hosts),
+    own: new Set(all),
     registrable: registrableDomain(hosts[0]!),
-    looked: lookedAt(hosts, isLive, brief),
-    names: namesToAsk(hosts, isLive, brief, asked.records),
+    looked: lookedAt(hosts, implied, { isLive, brief }),
+    names: namesToAsk(all, isLive, brief, asked.records),
     selectors: asked.selectors,
     askedPaths: asked.paths,
     askOutside: outside || asked.outsideLinks,

@@ -5,12 +5,12 @@
 import { promisify } from 'node:util';
 import { gunzip } from 'node:zlib';
 import { normaliseUrl, parseUrl } from '#core/extract/address';
-import { decodeXml } from '#core/extract/charset';
 import { readManifest } from '#core/extract/manifest';
 import { parseRobots, ROBOTS_LIMIT } from '#core/extract/robots';
-import { parseSitemap, SITEMAP_BYTES } from '#core/extract/sitemap';
+import { SITEMAP_BYTES } from '#core/extract/sitemap';
 import type { Brief } from '#core/facts/brief';
 import { finalStatus, headerValues, lastAnswer, type Evidence, type PathProbe } from '#core/facts/evidence';
+import { readFileHere, type ReadFile } from './file-reader';
 import type { Asked, HttpClient } from './http/client';
 
 /** Files that should not be served, and security.txt. */
@@ -39,6 +39,9 @@ export const PATHS = [
   '/maintenance/',
 ];
 const SITEMAP_FILES = 200;
+/** What is kept of all sitemaps together. */
+export const SITEMAP_TOTAL_URLS = 100_000;
+const SITEMAP_TOTAL_BYTES = 100 * 1024 * 1024;
 const FIRST_BYTES = { range: 'bytes=0-4095', 'accept-encoding': 'identity' };
 const FOLDERS = 10;
 const FORMER = 500;
@@ -53,7 +56,13 @@ export interface SiteFiles {
   client: HttpClient;
   origin: string;
   ask: Asked;
+  readFile?: ReadFile;
 }
+
+const sitemapFault = ({ code, message }: Error & { code?: string }): string =>
+  code?.startsWith('Z_') || code?.startsWith('ERR_')
+    ? 'the packed file is broken, or unpacks to more than the limit of 50 MiB'
+    : `it could not be read: ${message.slice(0, 120)}`;
 
 export async function fetchRobots({ client, origin, ask }: SiteFiles): Promise<Evidence['robots']> {
   // other hosts too: crawlers follow at least five redirects to wherever they lead (RFC 9309 2.3.1.2)
@@ -74,17 +83,19 @@ export async function fetchRobots({ client, origin, ask }: SiteFiles): Promise<E
  * @param base folder of the environment
  */
 export async function fetchSitemaps(
-  { client, ask }: SiteFiles,
+  { client, ask, readFile = readFileHere }: SiteFiles,
   robots: Evidence['robots'],
   base: string,
 ): Promise<Evidence['sitemaps']> {
   const out: Evidence['sitemaps'] = [];
+  let addresses = 0;
+  let bytes = 0;
   const seen = new Set<string>();
   const named = (robots.facts?.sitemaps ?? []).map((s) => s.url).filter((u) => parseUrl(u) !== undefined);
   const queue: { url: string; from: 'robots' | 'default' | 'index' }[] = named.length
     ? named.map((url) => ({ url, from: 'robots' }))
     : [{ url: new URL('sitemap.xml', base).href, from: 'default' }];
-  while (queue.length && out.length < SITEMAP_FILES) {
+  while (queue.length && out.length < SITEMAP_FILES && bytes < SITEMAP_TOTAL_BYTES) {
     const { url, from } = queue.shift()!;
     const normal = normaliseUrl(url);
     if (!normal || seen.has(normal)) continue;
@@ -97,14 +108,14 @@ export async function fetchSitemaps(
     try {
       const plain = await unpacked(body);
       file.bytes = plain.length;
-      file.facts = parseSitemap(decodeXml(plain, contentType), contentType);
-    } catch {
-      file.facts = {
-        kind: 'unknown',
-        urls: [],
-        count: 0,
-        error: 'the packed file is broken, or unpacks to more than the limit of 50 MiB',
-      };
+      bytes += plain.length;
+      file.facts = await readFile('sitemap', plain, contentType);
+      // beyond the total they are counted, and not kept
+      const room = Math.max(0, SITEMAP_TOTAL_URLS - addresses);
+      if (file.facts.urls.length > room) file.facts.urls.length = room;
+      addresses += file.facts.urls.length;
+    } catch (error) {
+      file.facts = { kind: 'unknown', urls: [], count: 0, error: sitemapFault(error as Error) };
     }
     if (file.facts.kind === 'index')
       queue.push(

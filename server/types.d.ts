@@ -8,6 +8,8 @@ declare module '#auth-utils' {
 declare module 'h3' {
   interface H3EventContext {
     person: { id: number; name: string; email: string };
+    /** The session that the request came with. */
+    session?: string;
   }
 }
 export {};

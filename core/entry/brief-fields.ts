@@ -124,6 +124,13 @@ export const BRIEF_GROUPS: readonly FieldGroup[] = [
         kind: 'list',
         placeholder: 'kites.example',
       },
+      {
+        field: 'unusedHosts',
+        label: 'Hosts that are not used on purpose',
+        kind: 'list',
+        placeholder: 'www.kites.example',
+        hint: 'with or without www',
+      },
       { field: 'stagingHosts', label: 'Staging hosts beside the places', kind: 'list' },
       { field: 'knownSubdomains', label: 'Other subdomains in use', kind: 'list' },
       {

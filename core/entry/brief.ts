@@ -13,7 +13,7 @@ import {
   IsOptional,
   IsPhone,
   IsString,
-  IsUrl,
+  IsWebAddress,
   IsZone,
   Length,
   Matches,
@@ -30,7 +30,6 @@ import { RecordDto, TokenDto } from './record';
 
 const MAIL = { require_tld: false };
 const EACH = { each: true };
-const WEB = { protocols: ['http', 'https'], require_protocol: true, require_tld: false };
 const PATH_OR_URL = /^(?:\/|https?:\/\/)\S*$/;
 const PATH_MESSAGE = 'must be paths such as /about/, or whole addresses';
 
@@ -94,6 +93,8 @@ export class BriefDto {
   colours?: ColourDto[];
   @IsOptional() @IsHost() preferredHost?: string;
   @IsOptional() @IsArray() @ArrayMaxSize(50) @IsHost(EACH) otherHosts?: string[];
+  /** With or without www, where it is deliberately not used. */
+  @IsOptional() @IsArray() @ArrayMaxSize(50) @IsHost(EACH) unusedHosts?: string[];
   @IsOptional() @IsArray() @ArrayMaxSize(50) @IsHost(EACH) stagingHosts?: string[];
   @IsOptional() @IsArray() @ArrayMaxSize(100) @IsHost(EACH) knownSubdomains?: string[];
   @IsOptional() @IsString() @MaxLength(300) homeMark?: string;
@@ -116,9 +117,9 @@ export class BriefDto {
   @Type(() => FormerAddressDto)
   formerAddresses?: FormerAddressDto[];
   @IsOptional() @IsArray() @ArrayMaxSize(50) @IsString(EACH) @Length(1, 200, EACH) keyPhrases?: string[];
-  @IsOptional() @IsArray() @ArrayMaxSize(50) @IsUrl(WEB, EACH) profileLinks?: string[];
+  @IsOptional() @IsArray() @ArrayMaxSize(50) @IsWebAddress(EACH) profileLinks?: string[];
   @IsOptional() @IsIn(['records', 'forwarding']) reachedBy?: 'records' | 'forwarding';
-  @IsOptional() @IsUrl(WEB) forwardTo?: string;
+  @IsOptional() @IsWebAddress() forwardTo?: string;
   @IsOptional()
   @IsArray()
   @ArrayMaxSize(200)

@@ -10,24 +10,19 @@ import {
   IsIn,
   IsOptional,
   IsString,
-  IsUrl,
+  IsWebAddress,
   Length,
-  Matches,
   MaxLength,
   Type,
   ValidateIf,
   ValidateNested,
 } from './validation';
 
-const ADDRESS = {
-  protocols: ['http', 'https'],
-  require_protocol: true,
-  require_tld: false,
-  allow_underscores: true,
-};
 /** A day, or nothing to empty the field. */
-const DAY = /^(?:\d{4}-(?:0[1-9]|1[0-2])-(?:0[1-9]|[12]\d|3[01]))?$/;
-const DAY_MESSAGE = 'must be a date such as 2026-12-01';
+const isGiven =
+  <K extends string>(field: K) =>
+  (o: { [F in K]?: unknown }): boolean =>
+    o[field] !== undefined && o[field] !== null && o[field] !== '';
 
 export class WayInDto {
   @IsIn(['open', 'credentials', 'parameter', 'cookie', 'addresses']) kind!: WayInKind;
@@ -39,17 +34,17 @@ export class WayInDto {
 
 export class PlaceDto {
   @IsString() @Length(1, 80) name!: string;
-  @IsUrl(ADDRESS) @MaxLength(2000) url!: string;
+  @IsWebAddress() url!: string;
   @IsOptional() @ValidateNested() @Type(() => WayInDto) wayIn?: WayInDto;
-  @IsOptional() @Matches(DAY, { message: `setUpOn ${DAY_MESSAGE}` }) setUpOn?: string;
-  @IsOptional() @Matches(DAY, { message: `changedOn ${DAY_MESSAGE}` }) changedOn?: string;
-  @IsOptional() @Matches(DAY, { message: `endsOn ${DAY_MESSAGE}` }) endsOn?: string;
+  @ValidateIf(isGiven('setUpOn')) @IsDay() setUpOn?: string;
+  @ValidateIf(isGiven('changedOn')) @IsDay() changedOn?: string;
+  @ValidateIf(isGiven('endsOn')) @IsDay() endsOn?: string;
 }
 
 export class NewSiteDto {
   @IsString() @Length(1, 200) name!: string;
   @IsString() @Length(1, 200) client!: string;
-  @IsUrl(ADDRESS) @MaxLength(2000) liveUrl!: string;
+  @IsWebAddress() liveUrl!: string;
   @IsArray() @ArrayMaxSize(20) @ValidateNested({ each: true }) @Type(() => PlaceDto) places!: PlaceDto[];
   @IsIn(STAGES) stage!: Stage;
   @IsBoolean() replaces!: boolean;
@@ -61,5 +56,8 @@ export class NewSiteDto {
 }
 
 export class ReadSiteDto {
-  @IsUrl(ADDRESS) @MaxLength(2000) url!: string;
+  @IsWebAddress() url!: string;
+  /** Whether it is the live address or one before it; what is live is never read from staging. */
+  @IsOptional() @IsIn(['live', 'before']) kind?: 'live' | 'before';
+  @IsOptional() @ValidateNested() @Type(() => WayInDto) wayIn?: WayInDto;
 }

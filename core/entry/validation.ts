@@ -5,7 +5,7 @@
 import 'reflect-metadata';
 import { plainToInstance } from 'class-transformer';
 import { validate, ValidateBy, type ValidationError, type ValidationOptions } from 'class-validator';
-import { asciiHost } from '#core/extract/address';
+import { asciiHost, parseUrl } from '#core/extract/address';
 import { isRange } from '#core/facts/address-ranges';
 import { e164 } from '#core/checks/catalogue/identity/phone';
 import { validLanguageTag } from '#core/checks/kit/language-tag';
@@ -65,6 +65,19 @@ function rule(
     );
 }
 
+/**
+ * An address of the web, whole and by the URL standard: what this takes every later reader takes too. Names and
+ * passwords in it are refused; they would stand in evidence and logs.
+ */
+export const IsWebAddress = rule(
+  'isWebAddress',
+  (v) => {
+    if (typeof v !== 'string' || v.length > 2000 || !/^https?:\/\//i.test(v)) return false;
+    const url = parseUrl(v);
+    return url !== undefined && url.username === '' && url.password === '' && url.hostname !== '';
+  },
+  'must be an address with http:// or https://',
+);
 /** A host name, also an international one, without scheme or path (RFC 1123, UTS 46). */
 export const IsHost = rule(
   'isHost',

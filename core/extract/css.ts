@@ -99,9 +99,14 @@ function* blocks(css: string): Generator<{ prelude: string; body: string; at: nu
 function declarations(body: string): [name: string, value: string][] {
   return body.split(';').flatMap((d): [string, string][] => {
     const colon = d.indexOf(':');
-    return colon < 1 ? [] : [[d.slice(0, colon).trim().toLowerCase(), d.slice(colon + 1, colon + 4000)]];
+    return colon < 1
+      ? []
+      : [[d.slice(0, colon).trim().toLowerCase(), d.slice(colon + 1, colon + LONGEST_VALUE)]];
   });
 }
+
+/** Longest value that is read: a list of families, or a font with its size. */
+const LONGEST_VALUE = 600;
 
 const bare = (family: string): string =>
   family
@@ -129,7 +134,7 @@ const GENERIC = new Set([
 
 /** What follows size and line height in the `font` shorthand. */
 const AFTER_SIZE =
-  /(?:[\d.](?:px|r?em|ex|ch|pt|pc|in|cm|mm|q|%|[dsl]?v[a-z]{1,3})|\)|small|medium|large|smaller|larger)(?:\s*\/\s*\S+)?\s+(.+)$/i;
+  /(?:[\d.](?:px|r?em|ex|ch|pt|pc|in|cm|mm|q|%|[dsl]?v[a-z]{1,3})|\)|small|medium|large|smaller|larger)(?:\s{0,20}\/\s{0,20}[^\s/]{1,40})?\s{1,20}(.+)$/i;
 
 /** The families of a `font` or `font-family` value. Quoted names may hold commas. */
 function familiesOf(value: string, shorthand: boolean): string[] {

@@ -12,6 +12,7 @@ const record = (r: ExpectedRecord): ExpectedRecord =>
 
 const HOST_LISTS = [
   'otherHosts',
+  'unusedHosts',
   'stagingHosts',
   'knownSubdomains',
   'allowedEmailDomains',

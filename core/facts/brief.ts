@@ -44,6 +44,8 @@ export interface Brief {
   colours?: { role: string; value: string }[];
   preferredHost?: string;
   otherHosts?: string[];
+  /** With or without www, where it is deliberately not used. */
+  unusedHosts?: string[];
   stagingHosts?: string[];
   knownSubdomains?: string[];
   homeMark?: string;

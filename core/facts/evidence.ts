@@ -162,7 +162,8 @@ export interface AddressEvidence {
 /** The entries of one host: both schemes, at the root and at a path with a query. */
 export interface HostEvidence {
   host: string;
-  role: 'preferred' | 'other' | 'environment' | 'staging';
+  /** `implied`: with or without www, which the brief does not name. */
+  role: 'preferred' | 'other' | 'implied' | 'environment' | 'staging';
   tls: TlsEvidence;
   http: Chain;
   https: Chain;

@@ -110,7 +110,7 @@ describe('writing', () => {
   };
   it('what is written is read again', async () => {
     const text = writeSitesCsv([line]);
-    expect(text.split('\r\n')[0]).toBe(CSV_TITLES.join(','));
+    expect(text.split('\r\n')[0]).toBe(CSV_TITLES.map((t) => `"${t}"`).join(','));
     expect((await readSitesCsv(text)).rows[0]).toMatchObject({
       faults: [],
       site: {
@@ -140,8 +140,15 @@ describe('writing', () => {
       },
     ]);
     expect(text).toContain(`"'=HYPERLINK(""http://evil.example"")"`);
-    expect(text).toContain(",'@sum,");
-    expect(text).toContain(",'-1+1,");
-    expect(text).toContain(',+44 1632 960101,');
+    expect(text).toContain(`,"'@sum",`);
+    expect(text).toContain(`,"'-1+1",`);
+    expect(text).toContain(',"+44 1632 960101",');
+  });
+  it('a formula behind a semicolon stays in its cell where semicolons separate', () => {
+    expect(writeSitesCsv([{ ...line, name: 'Kites;=1+1' }])).toContain('"Kites;=1+1"');
+  });
+  it('200,000 columns are no list of sites', async () => {
+    const text = `name${',x'.repeat(200_000)}\na`;
+    expect((await readSitesCsv(text)).faults[0]).toMatch(/columns/);
   });
 });

@@ -47,6 +47,7 @@ const COLUMNS: readonly Column[] = [
 ];
 export const CSV_TITLES = COLUMNS.map((c) => c.title);
 const MOST_ROWS = 5000;
+const MOST_COLUMNS = 100;
 const YES = /^(?:y|yes|true|1|x)$/i,
   NO = /^(?:n|no|false|0|)$/i;
 
@@ -192,10 +193,17 @@ export async function readSitesCsv(text: string, known: KnownSites = {}): Promis
   const table = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), {
     skipEmptyLines: 'greedy',
     delimitersToGuess: [',', ';', '\t'],
+    preview: MOST_ROWS + 2,
   });
   const [head, ...body] = table.data;
   if (!head || !body.length)
     return { columns: [], rows: [], faults: ['There is no row beneath the headings.'] };
+  if (head.length > MOST_COLUMNS)
+    return {
+      columns: [],
+      rows: [],
+      faults: [`More than ${MOST_COLUMNS} columns: this is no list of sites.`],
+    };
   const columns = head.map(columnFor);
   const reader = new RowReader(columns, known);
   const rows: CsvRow[] = [];
@@ -220,11 +228,14 @@ export interface SiteLine {
   brief: Record<string, unknown>;
 }
 
-/** A cell that a spreadsheet would take for a formula gets a quote before it (common practice). */
+/**
+ * A cell that a spreadsheet would take for a formula gets a quote before it (common practice). All cells are
+ * quoted, so that one with a semicolon or a tab in it is no two where those separate.
+ */
 const safe = (cell: string): string =>
   /^[=+\-@\t\r]/.test(cell) && !/^\+?[\d\s().-]+$/.test(cell) ? `'${cell}` : cell;
 
 export function writeSitesCsv(sites: readonly SiteLine[]): string {
   const list = (v: unknown): string => (Array.isArray(v) ? v.join(', ') : typeof v === 'string' ? v : '');
-  return `${Papa.unparse({ fields: CSV_TITLES, data: sites.map((s) => [s.name, s.client, s.liveUrl, s.staging, s.stage, s.launchDate, s.replaces ? 'yes' : 'no', s.hostProfile, ...['tagline', 'languages', 'contactEmail', 'phone', 'preferredHost', 'otherHosts'].map((k) => list(s.brief[k]))].map(safe)) }, { newline: '\r\n' })}\r\n`;
+  return `${Papa.unparse({ fields: CSV_TITLES, data: sites.map((s) => [s.name, s.client, s.liveUrl, s.staging, s.stage, s.launchDate, s.replaces ? 'yes' : 'no', s.hostProfile, ...['tagline', 'languages', 'contactEmail', 'phone', 'preferredHost', 'otherHosts'].map((k) => list(s.brief[k]))].map(safe)) }, { newline: '\r\n', quotes: true })}\r\n`;
 }

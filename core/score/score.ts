@@ -50,6 +50,8 @@ export interface BandSegment {
 }
 
 export interface Result extends Tally {
+  /** Why nothing of the site was reached. */
+  unreached?: string;
   sections: Record<Section, Tally>;
   band: BandSegment[];
 }
@@ -138,8 +140,11 @@ export function tally(findings: readonly Finding[]): Tally {
   };
 }
 
-/** The whole result of an audit. */
-export function scoreOf(findings: Finding[]): Result {
+/**
+ * The whole result of an audit.
+ * @param unreached why nothing of the site was reached, where that is so: then there is no score
+ */
+export function scoreOf(findings: Finding[], unreached?: string): Result {
   const sections = {} as Record<Section, Tally>;
   const band: BandSegment[] = [];
   for (const section of SECTIONS) {
@@ -160,7 +165,9 @@ export function scoreOf(findings: Finding[]): Result {
     }
     band.push(segment);
   }
-  return { ...tally(findings), sections, band };
+  const whole = { ...tally(findings), sections, band };
+  if (unreached === undefined) return whole;
+  return { ...whole, score: null, gateNote: `${whole.gate}: nothing of the site was reached`, unreached };
 }
 
 /** Every term of the score: weight x credit, in the catalogue's order. */

@@ -1,11 +1,12 @@
 /** HTTP with everything recorded: one exchange at a time, and the redirects that follow. */
 import { parseUrl } from '#core/extract/address';
-import type { Chain, Exchange, NetworkErrorCode } from '#core/facts/evidence';
+import type { Chain, Exchange, Header, NetworkErrorCode } from '#core/facts/evidence';
 import { finalStatus, headerValues, lastAnswer } from '#core/facts/evidence';
 import type { Dialer } from '../dialer';
 import { ProbeError, describe } from '../network-error';
 import type { TrustStore } from '../tls';
 import { readBody } from './body';
+import { Budget } from './budget';
 import { Origins, sleep, type Origin, type WireAnswer } from './origins';
 import { openDoor, type WayIn } from './way-in';
 
@@ -24,6 +25,8 @@ export interface HttpOptions {
   signal?: AbortSignal;
   /** How the audit gets past a door: never recorded. */
   wayIn?: WayIn;
+  /** What all clients of one audit share. */
+  budget?: Budget;
 }
 export interface Fetched {
   chain: Chain;
@@ -37,6 +40,8 @@ export interface Asked {
   maxBytes?: number;
   /** Ask this address of the host and no other. */
   address?: string;
+  /** Keep of each answer what a link is judged by, and no other header. */
+  lean?: true;
 }
 
 interface Exchanged {
@@ -58,7 +63,7 @@ const REDIRECTS: ReadonlySet<number> = new Set([301, 302, 303, 307, 308]);
 class Limits {
   private readonly abort = new AbortController();
   private readonly timer: NodeJS.Timeout;
-  private readonly stop = (): void => this.abort.abort();
+  private readonly stop = (): void => this.abort.abort(this.outer?.reason);
   private interim = 0;
 
   constructor(
@@ -97,12 +102,14 @@ class Limits {
 
 export class HttpClient {
   private readonly origins: Origins;
+  private readonly budget: Budget;
 
   constructor(
     dialer: Dialer,
     store: TrustStore,
     readonly options: HttpOptions,
   ) {
+    this.budget = options.budget ?? new Budget();
     const longest = Math.max(options.maxBytes, options.longestBody ?? 0);
     this.origins = new Origins(dialer, store, { ...options, longestAnswer: longest + ONE_MEBIBYTE });
   }
@@ -112,7 +119,7 @@ export class HttpClient {
     address: string,
     method: 'GET' | 'HEAD',
     extra: Record<string, string> = {},
-    more: Pick<Asked, 'maxBytes' | 'address'> = {},
+    more: Pick<Asked, 'maxBytes' | 'address' | 'lean'> = {},
   ): Promise<Exchanged> {
     const url = new URL(address);
     const exchange: Exchange = { url: address, method, headers: [], timing: { total: 0 } };
@@ -122,9 +129,13 @@ export class HttpClient {
     const limits = new Limits(this.options.timeoutMs, this.options.signal);
     let body: Buffer | undefined;
     try {
+      this.budget.begin();
       const answer = await this.request(url, method, extra, { origin, limits });
       note(exchange, answer, origin, performance.now() - started);
+      exchange.headers = kept(exchange.headers, more.lean ? LEAN : undefined);
+      this.budget.headers(sizeOf(exchange.headers));
       body = await readBody(answer.body, exchange, more.maxBytes ?? this.options.maxBytes);
+      this.budget.body(body.length);
     } catch (error) {
       const known = limits.reason?.toJSON() ?? describe(error, url.protocol === 'https:');
       exchange.error = known;
@@ -143,7 +154,9 @@ export class HttpClient {
     extra: Record<string, string>,
     { origin, limits }: { origin: Origin; limits: Limits },
   ): Promise<WireAnswer> {
-    if (this.options.signal?.aborted) throw new ProbeError('stopped', 'stopped');
+    const { signal } = this.options;
+    if (signal?.aborted)
+      throw signal.reason instanceof ProbeError ? signal.reason : new ProbeError('stopped', 'stopped');
     if (origin.dead) throw origin.dead;
     const { path, headers } = openDoor(this.options.wayIn, url, {
       'user-agent': this.options.agent,
@@ -241,6 +254,26 @@ export class HttpClient {
     return this.origins.close();
   }
 }
+
+/** Headers that a link's answer is judged by. */
+const LEAN: ReadonlySet<string> = new Set(['location', 'content-type', 'content-length', 'retry-after']);
+/** More than this of one answer's headers says nothing sensible (common practice: servers take 8 to 16 KB). */
+const MOST_HEADER_BYTES = 32 * 1024;
+
+/** The headers that are kept of an answer. */
+function kept(headers: readonly Header[], only?: ReadonlySet<string>): Header[] {
+  const out: Header[] = [];
+  let size = 0;
+  for (const header of headers) {
+    if (only && !only.has(header[0].toLowerCase())) continue;
+    size += header[0].length + header[1].length;
+    if (size > MOST_HEADER_BYTES) break;
+    out.push(header);
+  }
+  return out;
+}
+const sizeOf = (headers: readonly Header[]): number =>
+  headers.reduce((sum, [name, value]) => sum + name.length + value.length, 0);
 
 /** Writes down what an answer says of itself. @param elapsed since the request began, in milliseconds */
 function note(exchange: Exchange, answer: WireAnswer, origin: Origin, elapsed: number): void {

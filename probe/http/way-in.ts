@@ -1,6 +1,6 @@
 /**
  * The way into a place that is not open to everybody. What is secret here goes on the wire to the site's own
- * hosts and nowhere else.
+ * origins (scheme, host and port) and nowhere else.
  */
 import { parseUrl } from '#core/extract/address';
 import type { WayInKind } from '#core/facts/evidence';
@@ -8,9 +8,9 @@ import type { WayInKind } from '#core/facts/evidence';
 export type WayIn =
   | { kind: 'open' }
   | { kind: 'addresses' }
-  | { kind: 'credentials'; user: string; password: string; hosts: readonly string[] }
+  | { kind: 'credentials'; user: string; password: string; origins: readonly string[] }
   /** A query parameter or cookie that opens a place or passes a holding page. */
-  | { kind: 'parameter' | 'cookie'; name: string; value: string; hosts: readonly string[] };
+  | { kind: 'parameter' | 'cookie'; name: string; value: string; origins: readonly string[] };
 
 export const kindOf = (w: WayIn | undefined): WayInKind => w?.kind ?? 'open';
 
@@ -21,7 +21,7 @@ export function openDoor(
   headers: Record<string, string>,
 ): { path: string; headers: Record<string, string> } {
   const path = url.pathname + url.search;
-  if (!wayIn || !('hosts' in wayIn) || !wayIn.hosts.includes(url.hostname)) return { path, headers };
+  if (!wayIn || !('origins' in wayIn) || !wayIn.origins.includes(url.origin)) return { path, headers };
   if (wayIn.kind === 'credentials')
     return {
       path,
@@ -47,38 +47,90 @@ export function passOf(
   hosts: readonly string[],
 ): { url: string; wayIn: WayIn } | undefined {
   if (!text) return undefined;
+  const origins = [...new Set([origin, ...hosts.map((h) => `https://${h}`)])];
   const cookie = /^cookie:\s*([^=;\s]+)=([^;]*)$/i.exec(text.trim());
+  if (cookie && !isCookieValue(cookie[2]!.trim())) return undefined;
   if (cookie)
     return {
       url: `${origin}/`,
-      wayIn: { kind: 'cookie', name: cookie[1]!, value: cookie[2]!.trim(), hosts },
+      wayIn: { kind: 'cookie', name: cookie[1]!, value: cookie[2]!.trim(), origins },
     };
   const url = parseUrl(text.trim(), `${origin}/`);
   if (!url) return undefined;
   const [name, value] = [...url.searchParams][0] ?? [];
   if (name === undefined || !/^https?:$/.test(url.protocol)) return undefined;
   url.searchParams.delete(name);
-  return { url: url.href, wayIn: { kind: 'parameter', name, value: value!, hosts } };
+  return { url: url.href, wayIn: { kind: 'parameter', name, value: value!, origins } };
 }
 
-/** Every spelling in which the secret could come back: as it is, as sent, percent-encoded, as base64. */
-export function secretsOf(wayIn: WayIn | undefined): string[] {
-  if (!wayIn || !('hosts' in wayIn)) return [];
+/** Whether something can be sent as the value of a header as it stands (RFC 9110 5.5). */
+const isHeaderValue = (text: string): boolean => /^[\x20-\x7e]*$/.test(text);
+/** RFC 6265 4.1.1, cookie-name: a token. */
+const isToken = (text: string): boolean => /^[!#$%&'*+\-.^_`|~0-9A-Za-z]+$/.test(text);
+/** RFC 6265 4.1.1, cookie-value, in quotes or without. */
+const isCookieValue = (text: string): boolean =>
+  /^(?:"[\x21\x23-\x2b\x2d-\x3a\x3c-\x5b\x5d-\x7e]*"|[\x21\x23-\x2b\x2d-\x3a\x3c-\x5b\x5d-\x7e]*)$/.test(
+    text,
+  );
+/** A shorter secret would be blanked out of half of what a site says. */
+const SHORTEST_SECRET = 4;
+
+/** What is wrong with a way in, in a sentence; undefined when it can be used. */
+export function wayInFault(wayIn: WayIn): string | undefined {
+  if (!('origins' in wayIn)) return undefined;
+  const { kind } = wayIn;
+  const secret = kind === 'credentials' ? wayIn.password : wayIn.value;
+  if (secret.length < SHORTEST_SECRET)
+    return `The secret has at least ${SHORTEST_SECRET} characters: a shorter one could not be kept out of the evidence.`;
+  if (kind === 'credentials')
+    return /[:\0-\x1f\x7f]/.test(wayIn.user) || /[\0-\x1f\x7f]/.test(secret)
+      ? 'A user name has no colon, and neither it nor the password has control characters (RFC 7617 2).'
+      : undefined;
+  if (kind === 'cookie' && !isToken(wayIn.name))
+    return 'The name of a cookie has letters, digits and a few signs only (RFC 6265 4.1.1).';
+  if (kind === 'cookie' && !(isCookieValue(secret) && isHeaderValue(secret)))
+    return 'The value of a cookie has no spaces, commas, semicolons, backslashes or letters beyond ASCII (RFC 6265 4.1.1); write them percent-encoded.';
+  return undefined;
+}
+
+const escaped = (text: string): string => text.replace(/[.*+?^${}()|[\]\\/-]/g, '\\$&');
+const ALNUM = /[A-Za-z0-9]/;
+
+/** Every spelling in which a secret could come back: as it is, as sent, percent-encoded either way. */
+function spellings(value: string): string[] {
+  const encoded = encodeURIComponent(Buffer.from(value).toString());
+  return [value, encoded, encoded.replaceAll('%20', '+'), JSON.stringify(value).slice(1, -1)];
+}
+
+/** What finds the secrets of a way in within a text, in any case; undefined where there are none. */
+export function secretsOf(wayIn: WayIn | undefined): RegExp[] {
+  if (!wayIn || !('origins' in wayIn)) return [];
   const values =
     wayIn.kind === 'credentials'
       ? [wayIn.password, Buffer.from(`${wayIn.user}:${wayIn.password}`).toString('base64')]
       : [wayIn.value];
-  return [...new Set(values.flatMap((v) => [v, encodeURIComponent(v), JSON.stringify(v).slice(1, -1)]))]
-    .filter((v) => v.length >= 4)
-    .sort((a, b) => b.length - a.length);
+  return values
+    .filter((v) => v.length >= SHORTEST_SECRET)
+    .map((value) => {
+      const forms = [...new Set(spellings(value))].sort((a, b) => b.length - a.length).map(escaped);
+      // a word of its own: a password "name" is not to blank "surname"
+      const before = ALNUM.test(value[0]!) ? '(?<![A-Za-z0-9])' : '';
+      const after = ALNUM.test(value.at(-1)!) ? '(?![A-Za-z0-9])' : '';
+      return new RegExp(`${before}(?:${forms.join('|')})${after}`, 'gi');
+    });
 }
 
 /**
  * Blanks the secrets in everything that was collected: a site may echo them in links, redirects and cookies.
+ * Texts only are changed; names of fields, numbers and whatever else is there stay.
  */
-export function withoutSecrets<T>(value: T, secrets: readonly string[]): T {
+export function withoutSecrets<T>(value: T, secrets: readonly RegExp[]): T {
   if (!secrets.length) return value;
-  const text = JSON.stringify(value);
-  if (!secrets.some((s) => text.includes(s))) return value;
-  return JSON.parse(secrets.reduce((t, s) => t.replaceAll(s, '…'), text)) as T;
+  const clean = (held: unknown): unknown => {
+    if (typeof held === 'string') return secrets.reduce((text, secret) => text.replace(secret, '…'), held);
+    if (Array.isArray(held)) return held.map(clean);
+    if (typeof held !== 'object' || held === null) return held;
+    return Object.fromEntries(Object.entries(held).map(([name, inner]) => [name, clean(inner)]));
+  };
+  return clean(value) as T;
 }

@@ -1,3 +1,4 @@
+import { readJson } from '../platform/http/body';
 import { IsInt, Min, parseAs } from '../platform/http/validation';
 import { markRead } from '../people/notifications';
 
@@ -6,6 +7,6 @@ class ReadDto {
 }
 
 export default defineEventHandler(async (event) => {
-  await markRead(event.context.person.id, (await parseAs(ReadDto, await readBody(event))).upTo);
+  await markRead(event.context.person.id, (await parseAs(ReadDto, await readJson(event))).upTo);
   return { ok: true };
 });

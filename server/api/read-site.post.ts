@@ -1,7 +1,10 @@
+import { readJson } from '../platform/http/body';
+import { untilCallerLeaves } from '../platform/http/caller-left';
 import { ReadSiteDto } from '../sites/dto';
 import { parseAs } from '../platform/http/validation';
 import { readFromSite } from '../sites/reading';
 
-export default defineEventHandler(async (event) =>
-  readFromSite((await parseAs(ReadSiteDto, await readBody(event))).url),
-);
+export default defineEventHandler(async (event) => {
+  const wanted = await parseAs(ReadSiteDto, await readJson(event));
+  return readFromSite(wanted, untilCallerLeaves(event));
+});

@@ -1,4 +1,6 @@
+import { endSession } from '../people/sessions';
+
 export default defineEventHandler(async (event) => {
-  await clearUserSession(event);
+  await endSession(event);
   return { ok: true };
 });

@@ -4,6 +4,7 @@
  */
 import { setMaxListeners } from 'node:events';
 import { Op } from 'sequelize';
+import { hostOf } from '#core/extract/address';
 import type { Brief } from '#core/facts/brief';
 import { collect, type Progress } from '#probe/collect';
 import { askedFor } from '#core/checks/engine/own-check';
@@ -17,10 +18,11 @@ import { judgeComparedAgain } from './judging';
 import { keepAudit } from './keeping';
 import { networkSettings } from './network';
 import { packJson } from '../platform/packed';
+import { whenReachable } from '../platform/db/reachable';
 import { situationFor } from './situations';
+import { giveSlot, hasSlot, takeSlot, whenFree } from './slots';
 import { wayInOf } from '../sites/way-in';
 
-const AT_ONCE = 2;
 const queue: number[] = [];
 const running = new Map<number, { stop: AbortController; progress: Progress }>();
 
@@ -89,18 +91,20 @@ export async function startAudits(environmentIds: number[], by: string): Promise
 }
 
 function pump(): void {
-  while (running.size < AT_ONCE && queue.length) {
+  while (hasSlot() && queue.length) {
     const id = queue.shift()!;
     const job = { stop: new AbortController(), progress: { phase: 'Starting', done: 0, total: 0 } };
     // each exchange that is under way listens, and an audit has many at once
     setMaxListeners(0, job.stop.signal);
     running.set(id, job);
+    takeSlot();
     void run(id, job).finally(() => {
       running.delete(id);
-      pump();
+      giveSlot();
     });
   }
 }
+whenFree(pump);
 
 async function run(id: number, job: { stop: AbortController; progress: Progress }): Promise<void> {
   try {
@@ -114,7 +118,7 @@ async function run(id: number, job: { stop: AbortController; progress: Progress 
     const profile = (await newestProfile(site.hostProfileId ?? null))?.profile;
     const asked = askedFor(
       await checklistVersion(audit.checklistVersionId),
-      known.brief.preferredHost ?? new URL(environment.url).hostname,
+      known.brief.preferredHost ?? hostOf(environment.url) ?? '',
     );
     const evidence = await collect({
       ...networkSettings(),
@@ -130,26 +134,56 @@ async function run(id: number, job: { stop: AbortController; progress: Progress 
       },
     });
     job.progress = { phase: 'Judging', done: 0, total: 1 };
-    await keepAudit(audit, await packJson(evidence), brief);
+    const packed = await packJson(evidence);
+    // what was collected is not lost to a database that is away for a minute
+    await whenReachable(() => keepAudit(audit, packed, brief), job.stop.signal);
     await judgeComparedAgain(environment, audit.startedBy).catch((error: unknown) =>
       console.error(`audit ${id}: the live place could not be compared again`, error),
     );
   } catch (error) {
     const stopped = job.stop.signal.aborted;
     if (!stopped) console.error(`audit ${id} failed`, error);
+    await whenReachable(() =>
+      Audit.update(
+        {
+          status: stopped ? 'stopped' : 'failed',
+          runningKey: null,
+          finishedAt: new Date(),
+          progress: null,
+          error: stopped
+            ? 'Stopped by hand.'
+            : `The audit could not be finished: ${(error as Error).message}`.slice(0, 600),
+        },
+        { where: { id } },
+      ),
+    ).catch((failure: unknown) => console.error(`audit ${id}: its end could not be kept`, failure));
+  }
+}
+
+/**
+ * Audits that stand as running and that nobody works on: their end could not be kept. Called now and then.
+ * @returns how many were ended
+ */
+export async function reconcile(): Promise<number> {
+  const open = await Audit.findAll({
+    where: { status: { [Op.in]: ['queued', 'running'] } },
+    attributes: ['id', 'startedAt'],
+  });
+  const known = new Set([...queue, ...running.keys()]);
+  // one that was made just now may not be queued yet
+  const lost = open.filter((a) => !known.has(a.id) && Date.now() - a.startedAt.getTime() > 60_000);
+  for (const { id } of lost)
     await Audit.update(
       {
-        status: stopped ? 'stopped' : 'failed',
+        status: 'failed',
         runningKey: null,
         finishedAt: new Date(),
         progress: null,
-        error: stopped
-          ? 'Stopped by hand.'
-          : `The audit could not be finished: ${(error as Error).message}`.slice(0, 600),
+        error: 'The database could not be reached when this audit ended. Start it again.',
       },
       { where: { id } },
-    ).catch(() => {});
-  }
+    );
+  return lost.length;
 }
 
 /** Stops a queued or running audit. What was collected so far is thrown away; the last full audit stays. */

@@ -2,6 +2,7 @@
 import { judge, type AuditInput, type JudgedFinding } from '#core/checks/engine/judge';
 import { SiteView } from '#core/checks/view/site-view';
 import { situationOf, type Situation } from '#core/facts/situation';
+import { unreachedBy } from '#core/score/reached';
 import { scoreOf, type Result } from '#core/score/score';
 import { keptEvidence } from '../platform/packed';
 
@@ -41,7 +42,7 @@ export async function judgeBytes({ evidence: packed, staging, input }: JudgeJob)
   return {
     situation,
     findings,
-    result: scoreOf(findings),
+    result: scoreOf(findings, unreachedBy(evidence)),
     notes: evidence.notes,
     evidenceVersion: evidence.version,
   };

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { AGENT, type CollectOptions } from '#probe/collect';
 import { TrustStore } from '#probe/tls';
 import { readBootstrap } from '#probe/registration/rdap';
-import { serverExtract } from './extraction';
+import { serverReaders } from './extraction';
 
 export type NetworkSettings = Pick<
   CollectOptions,
@@ -19,6 +19,8 @@ export type NetworkSettings = Pick<
   | 'delayMs'
   | 'concurrency'
   | 'extract'
+  | 'readFile'
+  | 'forbidden'
 >;
 
 let settings: NetworkSettings | undefined;
@@ -31,7 +33,7 @@ const list = (text: string | undefined): string[] =>
 /**
  * ARMBAND_RESOLVERS, _MAP (comma lists), _CA (PEM file), _ALLOW_PRIVATE=1, _TIMEOUT (seconds), _PAGES,
  * _AGENT, _DELAY (ms between two requests to a host), _CONCURRENCY (requests at once to a host),
- * _RDAP_BOOTSTRAP (file). Read once.
+ * _RDAP_BOOTSTRAP (file), _FORBIDDEN (addresses and ranges that are never dialled). Read once.
  */
 export function networkSettings(): NetworkSettings {
   if (settings) return settings;
@@ -45,7 +47,10 @@ export function networkSettings(): NetworkSettings {
     agent: env.ARMBAND_AGENT ?? AGENT,
     delayMs: Number(env.ARMBAND_DELAY ?? 0),
     concurrency: Number(env.ARMBAND_CONCURRENCY ?? 6),
-    extract: serverExtract(),
+    forbidden: list(env.ARMBAND_FORBIDDEN).map((a) =>
+      a.includes('/') ? a : `${a}/${a.includes(':') ? 128 : 32}`,
+    ),
+    ...serverReaders(),
     store: new TrustStore(list(env.ARMBAND_CA).map((file) => readFileSync(file, 'utf8'))),
     ...(env.ARMBAND_RDAP_BOOTSTRAP
       ? { bootstrap: readBootstrap(JSON.parse(readFileSync(env.ARMBAND_RDAP_BOOTSTRAP, 'utf8'))) }

@@ -7,6 +7,7 @@ import { Audit } from '../audits/models';
 import { Site } from '../sites/models';
 import { Conflict, NotFound } from '../platform/errors';
 import { inTransaction } from '../platform/db/transaction';
+import { refuseOverwriting } from '../platform/overwriting';
 import { ALL_OTHERS, Assigned, assignmentsOf, type Assignment } from './assignments';
 
 /** One start of the server knows one catalogue. */
@@ -184,11 +185,16 @@ async function keepVersion(
   );
 }
 
-/** Saves the next version. @throws NotFound; Conflict for a built-in one or a name that is taken */
+/**
+ * Saves the next version.
+ * @param from the version that the change was made on
+ * @throws NotFound; Conflict for a built-in one, a name that is taken, and where somebody saved since
+ */
 export function saveChecklist(
   id: number,
   checklist: Checklist,
   by: string,
+  from?: number,
 ): Promise<{ versionId: number; version: number }> {
   const name = checklist.name.trim();
   return inTransaction(async (transaction) => {
@@ -196,6 +202,13 @@ export function saveChecklist(
     if (row.builtIn)
       throw new Conflict(`${row.name} comes with Armband and stays as it is. Make a copy and change that.`);
     if (name !== row.name) await refuseTaken(name, transaction);
+    const newest = await ChecklistVersion.findOne({
+      where: { checklistId: id },
+      order: [['version', 'DESC']],
+      transaction,
+      rejectOnEmpty: true,
+    });
+    refuseOverwriting(from, newest, { ...checklist, name });
     const { id: versionId, version } = await keepVersion(id, { ...checklist, name }, by, transaction);
     await row.update({ name }, { transaction });
     return { versionId, version };

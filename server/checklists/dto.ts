@@ -1,4 +1,5 @@
 /** What the screens send about checklists and host profiles. */
+import { HostProfileDto } from '#core/entry/host-profile';
 import type { AssignmentKind } from './models';
 import {
   ArrayMaxSize,
@@ -7,7 +8,7 @@ import {
   IsInt,
   IsObject,
   IsString,
-  IsUrl,
+  IsWebAddress,
   MaxLength,
   Min,
   Type,
@@ -33,13 +34,6 @@ export class LookAheadDto extends SiteIdsDto {
   @IsObject() checklist!: object;
 }
 export class LearnDto {
-  @IsUrl({
-    protocols: ['http', 'https'],
-    require_protocol: true,
-    require_tld: false,
-    allow_underscores: true,
-  })
-  @MaxLength(2000)
-  url!: string;
-  @IsObject() profile!: object;
+  @IsWebAddress() url!: string;
+  @ValidateNested() @Type(() => HostProfileDto) profile!: HostProfileDto;
 }

@@ -4,6 +4,7 @@ import {
   ArrayMinSize,
   IsArray,
   IsBoolean,
+  IsDay,
   IsIn,
   IsInt,
   IsOptional,
@@ -13,15 +14,9 @@ import {
   Max,
   MaxLength,
   Min,
+  ValidateIf,
 } from '../platform/http/validation';
 import { FIX_STATES, type FixState } from '#core/facts/fix';
-
-const DATE = /^\d{4}-\d\d-\d\d$/;
-
-export class SignInDto {
-  @IsString() @Length(3, 254) email!: string;
-  @IsString() @Length(1, 500) password!: string;
-}
 
 export class StartAuditsDto {
   @IsArray()
@@ -37,15 +32,15 @@ export class FixChangeDto {
   /** 0 takes the owner away. */
   @IsOptional() @IsInt() @Min(0) ownerId?: number;
   /** Empty takes the date away. */
-  @IsOptional()
-  @Matches(/^(\d{4}-\d\d-\d\d)?$/, { message: 'dueDate must be a date such as 2026-12-01' })
+  @ValidateIf((o: FixChangeDto) => o.dueDate !== undefined && o.dueDate !== '')
+  @IsDay()
   dueDate?: string;
   @IsOptional() @IsString() @Length(1, 2000) comment?: string;
 }
 
 export class AcceptDto {
   @IsString() @Length(3, 1000) reason!: string;
-  @Matches(DATE, { message: 'until must be a date such as 2026-12-01' }) until!: string;
+  @IsDay() until!: string;
 }
 
 export class AttestDto {

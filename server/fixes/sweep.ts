@@ -7,6 +7,7 @@ import { checkById } from '#core/checks/catalogue/index';
 import { AcceptanceRow, Fix } from './models';
 import { AttestationRow } from '../checklists/models';
 import { Environment, Site } from '../sites/models';
+import { reconcile } from '../audits/audits';
 import { judgeAgain } from '../audits/judging';
 import { inTransaction } from '../platform/db/transaction';
 import { tell } from '../people/notifications';
@@ -47,6 +48,24 @@ function tellAttestation(a: AttestationRow, { where, link }: Spot): Promise<void
   });
 }
 
+/** What has ended in one environment. */
+async function sweepEnvironment(
+  environmentId: number,
+  ended: readonly AcceptanceRow[],
+  lapsed: readonly AttestationRow[],
+): Promise<void> {
+  const environment = await Environment.findByPk(environmentId);
+  if (!environment) return;
+  const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
+  await judgeAgain(environmentId, TIME);
+  const spot: Spot = {
+    where: `${site.name}, ${environment.name}`,
+    link: (check) => `/sites/${site.id}?place=${environmentId}&check=${check}`,
+  };
+  for (const a of ended) if (a.environmentId === environmentId) await tellAcceptance(a, spot);
+  for (const a of lapsed) if (a.environmentId === environmentId) await tellAttestation(a, spot);
+}
+
 /** @returns how many ends were found and told */
 export async function sweep(): Promise<number> {
   const ended = await AcceptanceRow.findAll({
@@ -57,18 +76,10 @@ export async function sweep(): Promise<number> {
     where: { goodUntil: { [Op.lt]: today() }, toldAt: null },
     limit: 500,
   });
-  for (const environmentId of new Set([...ended, ...lapsed].map((r) => r.environmentId))) {
-    const environment = await Environment.findByPk(environmentId);
-    if (!environment) continue;
-    const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
-    await judgeAgain(environmentId, TIME);
-    const spot: Spot = {
-      where: `${site.name}, ${environment.name}`,
-      link: (check) => `/sites/${site.id}?place=${environmentId}&check=${check}`,
-    };
-    for (const a of ended) if (a.environmentId === environmentId) await tellAcceptance(a, spot);
-    for (const a of lapsed) if (a.environmentId === environmentId) await tellAttestation(a, spot);
-  }
+  for (const environmentId of new Set([...ended, ...lapsed].map((r) => r.environmentId)))
+    await sweepEnvironment(environmentId, ended, lapsed).catch((error: unknown) =>
+      console.error(`sweep: environment ${environmentId} failed`, error),
+    );
   return ended.length + lapsed.length;
 }
 
@@ -79,7 +90,8 @@ export function startSweeping(): void {
   const again = (): void => {
     timer = setTimeout(
       () => {
-        void sweep()
+        void reconcile()
+          .then(sweep)
           .catch((error: unknown) => console.error('sweep failed', error))
           .finally(again);
       },

@@ -9,10 +9,12 @@ import { quantity } from '#core/text/quantity';
 import { collect } from '#probe/collect';
 import { judgeSiteAgain } from '../audits/judging';
 import { networkSettings } from '../audits/network';
+import { inSlot } from '../audits/slots';
 import { AssignmentRow } from '../checklists/models';
 import { inTransaction } from '../platform/db/transaction';
 import { Conflict, NotFound, Unreachable } from '../platform/errors';
 import { startJob } from '../platform/jobs/jobs';
+import { refuseOverwriting } from '../platform/overwriting';
 import { Site } from '../sites/models';
 import { HostProfileRow, HostProfileVersion } from './models';
 
@@ -87,18 +89,21 @@ export function makeProfile(profile: HostProfile, by: string, within?: Transacti
 }
 
 /** Keeps the next version, under another name where it has one. @throws NotFound, Conflict */
-function keepVersion(id: number, profile: HostProfile, by: string): Promise<number> {
+function keepVersion(id: number, profile: HostProfile, by: string, from?: number): Promise<number> {
   return inTransaction(async (transaction) => {
     const row = await HostProfileRow.findByPk(id, { transaction, lock: true });
     if (!row) throw new NotFound(GONE);
     const taken = { name: profile.name, id: { [Op.ne]: id } };
     if (await HostProfileRow.count({ where: taken, transaction }))
       throw new Conflict(`There is a host profile named ${profile.name} already.`);
-    const newest = await HostProfileVersion.max<number, HostProfileVersion>('version', {
+    const newest = await HostProfileVersion.findOne({
       where: { hostProfileId: id },
+      order: [['version', 'DESC']],
       transaction,
+      rejectOnEmpty: true,
     });
-    const version = (newest ?? 0) + 1;
+    refuseOverwriting(from, newest, profile);
+    const version = newest.version + 1;
     await row.update({ name: profile.name }, { transaction });
     await HostProfileVersion.create(
       { hostProfileId: id, version, data: profile, createdAt: new Date(), savedBy: by },
@@ -113,8 +118,9 @@ export async function saveProfile(
   id: number,
   profile: HostProfile,
   by: string,
+  from?: number,
 ): Promise<{ version: number; job: string | null }> {
-  const version = await keepVersion(id, profile, by);
+  const version = await keepVersion(id, profile, by, from);
   const sites = await Site.findAll({
     where: { hostProfileId: id, stage: { [Op.ne]: 'retired' } },
     attributes: ['id'],
@@ -143,20 +149,18 @@ export function dropProfile(id: number): Promise<void> {
 }
 
 /**
- * Reads an untouched site of the host and proposes its leavings as defaults.
+ * Reads an untouched site of the host and proposes its leavings as defaults. It takes a slot among the audits,
+ * and ends when the caller leaves.
  * @throws Unreachable when nothing can be read there
  */
 export async function learnFrom(
   url: string,
   profile: HostProfile,
+  signal: AbortSignal,
 ): Promise<{ url: string; learnt: Learnt[] }> {
-  const evidence = await collect({
-    ...networkSettings(),
-    url,
-    kind: 'before',
-    maxPages: 20,
-    auditSeconds: 30,
-  });
+  const evidence = await inSlot(signal, () =>
+    collect({ ...networkSettings(), url, kind: 'before', maxPages: 20, auditSeconds: 30, signal }),
+  );
   const home = homeRead(evidence, url);
   return { url: home.url, learnt: learnDefaults(evidence, profile) };
 }

@@ -1,13 +1,43 @@
-/** Every route and page but sign-in needs a session; state-changing routes must come from our own pages. */
+/**
+ * Every request passes here first. It is closed unless it is opened by name: each route and page but those named
+ * needs a session, and what changes anything must come from our own pages.
+ */
 import type { H3Event } from 'h3';
 import { parseUrl } from '#core/extract/address';
 import { Forbidden, NotSignedIn, Refused, Unavailable } from '../platform/errors';
 import { started } from '../platform/readiness';
+import { sessionPerson } from '../people/sessions';
 
-const OPEN = new Set(['/api/sign-in', '/api/health']);
+/** Open to strangers: signing in, choosing a password by a link, and whether all is well. */
+const OPEN = new Set(['/api/sign-in', '/api/password-link', '/api/health']);
+const OPEN_PAGES = new Set([
+  '/sign-in',
+  '/sign-in/',
+  '/set-password',
+  '/icon.svg',
+  '/favicon.ico',
+  '/__nuxt_error',
+]);
+/** The application's own files. */
+const FILES = '/_nuxt/';
+/** What nuxt-auth-utils tells a browser of its own session. */
+const OWN_SESSION = '/api/_auth/session';
 /** Routes that take a file's bytes. */
-const FILES = /^\/api\/environments\/\d+\/files$/;
-const OPEN_PAGES = /^\/(sign-in\/?$|_nuxt\/|icon\.svg$|favicon\.ico$|__nuxt_error|api\/_auth\/)/;
+const TAKES_BYTES = /^\/api\/environments\/\d+\/files$/;
+
+/**
+ * The path as it came, up to the query. What a router might read as another path is refused, so that this and
+ * the router decide on the same one.
+ * @throws Refused
+ */
+function rawPath(event: H3Event): string {
+  const [path = ''] = (event.node.req.url ?? '').split('?');
+  const isPlain =
+    path.startsWith('/') && !path.startsWith('//') && !/[\\\0-\x20]|%(?:2f|5c|2e|00)/i.test(path);
+  if (!isPlain || path.split('/').some((part) => part === '.' || part === '..'))
+    throw new Refused('This address is not taken.');
+  return path;
+}
 
 /** A browser says where a request comes from; what comes from elsewhere is not taken. */
 function isForeign(event: H3Event): boolean {
@@ -20,28 +50,47 @@ function isForeign(event: H3Event): boolean {
 /** Types that no form of another site can send. */
 function hasOwnType(event: H3Event, path: string): boolean {
   const type = getHeader(event, 'content-type') ?? '';
-  if (/^application\/json\b/.test(type) || path.startsWith('/api/_auth/')) return true;
-  return FILES.test(path) && type === 'application/octet-stream';
+  if (/^application\/json\b/.test(type) || path === OWN_SESSION) return true;
+  return TAKES_BYTES.test(path) && type === 'application/octet-stream';
+}
+
+const isRead = (method: string): boolean => method === 'GET' || method === 'HEAD';
+
+/** @throws Refused, Forbidden */
+function refuseUnfit(event: H3Event, path: string): void {
+  if (isRead(event.method)) {
+    if (Number(getHeader(event, 'content-length') ?? 0) > 0 || getHeader(event, 'transfer-encoding'))
+      throw new Refused('A body is not taken here.');
+    return;
+  }
+  if (isForeign(event)) throw new Forbidden('This request came from another site and was not taken.');
+  if (!hasOwnType(event, path)) throw new Refused('JSON is expected.');
+}
+
+async function waitForStart(): Promise<void> {
+  await started().catch((error: Error) => {
+    throw new Unavailable(error.message);
+  });
 }
 
 export default defineEventHandler(async (event) => {
-  const path = getRequestURL(event).pathname;
-  if (path.startsWith('/_nuxt/')) return;
-  await started().catch(() => {
-    throw new Unavailable(
-      'Armband could not start. Its log says why; mostly the database cannot be reached.',
-    );
-  });
-  if (event.method !== 'GET' && event.method !== 'HEAD') {
-    if (isForeign(event)) throw new Forbidden('This request came from another site and was not taken.');
-    if (!hasOwnType(event, path)) throw new Refused('JSON is expected.');
-  }
-  if (OPEN.has(path) || OPEN_PAGES.test(path)) return;
-  const { user } = await getUserSession(event);
-  if (user) {
-    event.context.person = user;
+  const path = rawPath(event);
+  if (process.env.ARMBAND_BEHIND_HTTPS === '1')
+    setResponseHeader(event, 'strict-transport-security', 'max-age=31536000');
+  refuseUnfit(event, path);
+  if (path.startsWith(FILES)) return;
+  const isApi = path.startsWith('/api/');
+  if (isApi) setResponseHeader(event, 'cache-control', 'no-store');
+  if (path === '/api/health') return;
+  await waitForStart();
+  if (OPEN.has(path) || OPEN_PAGES.has(path)) return;
+  const person = await sessionPerson(event);
+  if (person) {
+    event.context.person = person;
     return;
   }
-  if (path.startsWith('/api/')) throw new NotSignedIn('Sign in first.');
+  // a browser may ask whether it has a session
+  if (path === OWN_SESSION) return;
+  if (isApi) throw new NotSignedIn('Sign in first.');
   return sendRedirect(event, `/sign-in${path === '/' ? '' : `?to=${encodeURIComponent(path)}`}`);
 });

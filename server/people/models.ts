@@ -5,8 +5,30 @@ export class User extends Row<User> {
   declare id: CreationOptional<number>;
   declare email: string;
   declare name: string;
+  /** Empty until a password was chosen. */
   declare passwordHash: string;
+  /** Raised by whatever ends all of a person's sessions. */
+  declare sessionVersion: CreationOptional<number>;
   declare createdAt: Date;
+  declare removedAt: CreationOptional<Date | null>;
+}
+
+export class SessionRow extends Row<SessionRow> {
+  declare id: string;
+  declare userId: number;
+  declare version: number;
+  declare agent: string;
+  declare address: string;
+  declare createdAt: Date;
+  declare seenAt: Date;
+}
+
+/** A link by which somebody may choose a password once. Only a digest of what stands in it is kept. */
+export class PasswordLinkRow extends Row<PasswordLinkRow> {
+  declare digest: string;
+  declare userId: number;
+  declare madeBy: string;
+  declare until: Date;
 }
 
 export class NotificationRow extends Row<NotificationRow> {
@@ -19,7 +41,30 @@ export class NotificationRow extends Row<NotificationRow> {
 }
 
 export function bindModels(): void {
-  bind(User, 'user', { id, email: text(254), name: text(120), passwordHash: text(400), createdAt: when });
+  bind(User, 'user', {
+    id,
+    email: text(254),
+    name: text(120),
+    passwordHash: text(400),
+    sessionVersion: ref,
+    createdAt: when,
+    removedAt: when,
+  });
+  bind(SessionRow, 'session', {
+    id: { ...text(64), primaryKey: true },
+    userId: ref,
+    version: ref,
+    agent: text(300),
+    address: text(60),
+    createdAt: when,
+    seenAt: when,
+  });
+  bind(PasswordLinkRow, 'password_link', {
+    digest: { ...text(64), primaryKey: true },
+    userId: ref,
+    madeBy: text(120),
+    until: when,
+  });
   bind(NotificationRow, 'notification', {
     id,
     userId: ref,

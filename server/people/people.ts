@@ -1,6 +1,15 @@
-/** People of the agency: signing in, and the first user. */
-import { User } from './models';
-import { NotSignedIn, TooMany } from '../platform/errors';
+/** People of the agency: signing in, passwords, and who is of the team. */
+import { createHash, randomBytes } from 'node:crypto';
+import { Op } from 'sequelize';
+import { FIX_STATES, CLOSED_STATES } from '#core/facts/fix';
+import { Fix } from '../fixes/models';
+import { inTransaction } from '../platform/db/transaction';
+import { Conflict, NotFound, NotSignedIn, Refused } from '../platform/errors';
+import { PasswordLinkRow, SessionRow, User } from './models';
+import { endAllSessions } from './sessions';
+import { Throttle } from './throttle';
+
+const OPEN_STATES = FIX_STATES.filter((state) => !CLOSED_STATES.has(state));
 
 export interface Person {
   id: number;
@@ -8,70 +17,169 @@ export interface Person {
   email: string;
 }
 
-/** Failed attempts by account and by address; in memory, since a restart is no way in for a stranger. */
-const failures = new Map<string, { count: number; until: number }>();
-const WINDOW = 15 * 60_000;
-const ALLOWED = 8;
-
-/** Tells how often a key failed lately. @throws TooMany when that was too often */
-function throttle(keys: string[], now: number): void {
-  for (const key of keys) {
-    const f = failures.get(key);
-    if (f && f.until > now && f.count >= ALLOWED)
-      throw new TooMany(`Too many attempts. Try again in ${Math.ceil((f.until - now) / 60_000)} minutes.`);
-  }
-}
-
-function noteFailure(keys: string[], now: number): void {
-  if (failures.size > 10_000) failures.clear();
-  for (const key of keys) {
-    const f = failures.get(key);
-    if (f && f.until > now) f.count++;
-    else failures.set(key, { count: 1, until: now + WINDOW });
-  }
-}
+const throttle = new Throttle();
 
 // verified against when the account does not exist, so that both answers take as long
 let decoy: Promise<string> | undefined;
 
-/** Checks a person's password (scrypt). @throws NotSignedIn or TooMany with a sentence */
-export async function signIn(
-  email: string,
-  password: string,
-  from: string,
-  now = Date.now(),
-): Promise<Person> {
-  const keys = [`account ${email.toLowerCase()}`, `address ${from}`];
-  throttle(keys, now);
-  const user = await User.findOne({ where: { email: email.trim().toLowerCase() } });
-  const good = await verifyPassword(
-    user?.passwordHash ?? (await (decoy ??= hashPassword('nobody'))),
-    password,
-  );
-  if (!user || !good) {
-    noteFailure(keys, now);
-    throw new NotSignedIn('This address and password do not belong together.');
-  }
-  failures.delete(keys[0]!);
-  return { id: user.id, name: user.name, email: user.email };
+const WRONG = 'This address and password do not belong together.';
+const addressOf = (email: string): string => email.trim().toLowerCase();
+const personOf = (u: User): Person => ({ id: u.id, name: u.name, email: u.email });
+
+/**
+ * Checks a person's password (scrypt), however many guesses wait for their turn.
+ * @param from the address that the guess comes from
+ * @throws NotSignedIn or TooMany with a sentence
+ */
+export async function signIn(email: string, password: string, from: string): Promise<Person> {
+  const address = addressOf(email);
+  let user: User | null = null;
+  const isRight = await throttle.attempt(address, from, async () => {
+    user = await User.findOne({ where: { email: address, removedAt: null } });
+    const kept = user?.passwordHash || (await (decoy ??= hashPassword('nobody')));
+    return (await verifyPassword(kept, password)) && Boolean(user?.passwordHash);
+  });
+  if (!isRight || !user) throw new NotSignedIn(WRONG);
+  return personOf(user);
 }
 
 export async function listPeople(): Promise<Person[]> {
-  return (await User.findAll({ order: [['name', 'ASC']] })).map((u) => ({
-    id: u.id,
-    name: u.name,
-    email: u.email,
-  }));
+  return (await User.findAll({ where: { removedAt: null }, order: [['name', 'ASC']] })).map(personOf);
 }
 
-/** Adds a person unless the address is there already. */
-export async function ensurePerson(email: string, name: string, password: string): Promise<void> {
-  const address = email.trim().toLowerCase();
-  if (await User.count({ where: { email: address } })) return;
-  await User.create({
-    email: address,
-    name,
-    passwordHash: await hashPassword(password),
-    createdAt: new Date(),
+/** The people of the agency with what their screen shows. */
+export async function team() {
+  const users = await User.findAll({ where: { removedAt: null }, order: [['name', 'ASC']] });
+  const sessions = await SessionRow.findAll({ attributes: ['userId', 'seenAt'] });
+  return users.map((u) => {
+    const seen = sessions.filter((s) => s.userId === u.id).map((s) => s.seenAt.getTime());
+    return {
+      ...personOf(u),
+      hasPassword: u.passwordHash !== '',
+      since: u.createdAt.toISOString(),
+      lastSeen: seen.length ? new Date(Math.max(...seen)).toISOString() : null,
+    };
   });
+}
+
+/** Fewer characters than this are too easily guessed (NIST SP 800-63B asks for eight at least). */
+export const SHORTEST_PASSWORD = 12;
+
+/** @throws Refused for a password that is too short */
+async function hashOf(password: string): Promise<string> {
+  if ([...password].length < SHORTEST_PASSWORD)
+    throw new Refused(`A password has at least ${SHORTEST_PASSWORD} characters.`);
+  return hashPassword(password);
+}
+
+async function find(id: number): Promise<User> {
+  const user = await User.findOne({ where: { id, removedAt: null } });
+  if (!user) throw new NotFound('This person is not there, or not any more.');
+  return user;
+}
+
+/** Adds a person, or brings one back who was removed; they choose a password by a link. @throws Conflict */
+export function addPerson(email: string, name: string): Promise<number> {
+  const address = addressOf(email);
+  return inTransaction(async (transaction) => {
+    const known = await User.findOne({ where: { email: address }, transaction, lock: true });
+    if (known && known.removedAt === null) throw new Conflict('Somebody with this address is there already.');
+    if (known) {
+      await known.update({ name: name.trim(), passwordHash: '', removedAt: null }, { transaction });
+      return known.id;
+    }
+    const made = await User.create(
+      { email: address, name: name.trim(), passwordHash: '', createdAt: new Date() },
+      { transaction },
+    );
+    return made.id;
+  });
+}
+
+/** @throws NotFound */
+export async function renamePerson(id: number, name: string): Promise<void> {
+  await (await find(id)).update({ name: name.trim() });
+}
+
+/**
+ * Takes a person out: sessions and links end, open fixes lose their owner; what they did keeps their name.
+ * @throws NotFound; Refused for oneself
+ */
+export async function removePerson(id: number, by: Person): Promise<void> {
+  if (id === by.id) throw new Refused('You cannot remove yourself; somebody else of the team can.');
+  const user = await find(id);
+  await inTransaction(async (transaction) => {
+    await user.update({ removedAt: new Date(), passwordHash: '' }, { transaction });
+    await PasswordLinkRow.destroy({ where: { userId: id }, transaction });
+    await Fix.update({ ownerId: null }, { where: { ownerId: id, state: OPEN_STATES }, transaction });
+  });
+  await endAllSessions(id);
+}
+
+/** Changes one's own password and ends all sessions, this one too. @throws NotSignedIn, Refused, TooMany */
+export async function changePassword(
+  person: Person,
+  old: string,
+  wanted: string,
+  from: string,
+): Promise<void> {
+  await signIn(person.email, old, from).catch((error: unknown) => {
+    throw error instanceof NotSignedIn ? new Refused('The password you have now is another one.') : error;
+  });
+  await (await find(person.id)).update({ passwordHash: await hashOf(wanted) });
+  await endAllSessions(person.id);
+}
+
+const LINK_LASTS_MS = 3 * 86_400_000;
+const digestOf = (token: string): string => createHash('sha256').update(token).digest('hex');
+
+/** Makes a link by which a person chooses a password, once; an older one counts no more. @throws NotFound */
+export async function passwordLink(id: number, by: string): Promise<{ token: string; until: string }> {
+  const user = await find(id);
+  const token = randomBytes(24).toString('base64url');
+  const until = new Date(Date.now() + LINK_LASTS_MS);
+  await inTransaction(async (transaction) => {
+    await PasswordLinkRow.destroy({ where: { userId: user.id }, transaction });
+    await PasswordLinkRow.create(
+      { digest: digestOf(token), userId: user.id, madeBy: by, until },
+      { transaction },
+    );
+  });
+  return { token, until: until.toISOString() };
+}
+
+/** Sets a password by such a link. @throws NotFound, Refused, TooMany */
+export async function setPasswordByLink(
+  token: string,
+  wanted: string,
+  from: string,
+): Promise<{ email: string }> {
+  let user: User | null = null;
+  const isGood = await throttle.attempt('password link', from, async () => {
+    const link = await PasswordLinkRow.findOne({
+      where: { digest: digestOf(token), until: { [Op.gt]: new Date() } },
+    });
+    user = link && (await User.findOne({ where: { id: link.userId, removedAt: null } }));
+    return user !== null;
+  });
+  if (!isGood || !user) throw new NotFound('This link was used already, or has ended. Ask for a new one.');
+  const { id, email } = user as User;
+  const passwordHash = await hashOf(wanted);
+  const used = await PasswordLinkRow.destroy({ where: { digest: digestOf(token) } });
+  if (!used) throw new NotFound('This link was used already, or has ended. Ask for a new one.');
+  await User.update({ passwordHash }, { where: { id } });
+  await endAllSessions(id);
+  return { email };
+}
+
+/** Adds a person with a password unless the address is there already. */
+export async function ensurePerson(email: string, name: string, passwordHash: string): Promise<void> {
+  const address = addressOf(email);
+  if (await User.count({ where: { email: address } })) return;
+  await User.create({ email: address, name, passwordHash, createdAt: new Date() });
+}
+
+/** The first person of an installation. @throws Refused for a password that is too short */
+export async function ensureFirstPerson(email: string, name: string, password: string): Promise<void> {
+  await ensurePerson(email, name, await hashOf(password));
 }

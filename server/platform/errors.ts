@@ -26,6 +26,9 @@ export class NotSignedIn extends DomainError {}
 /** It is not taken from there. */
 export class Forbidden extends DomainError {}
 
+/** More than is taken at once. */
+export class TooLarge extends DomainError {}
+
 /** Too often, too soon. */
 export class TooMany extends DomainError {}
 

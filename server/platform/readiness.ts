@@ -1,4 +1,4 @@
-/** Whether the start has finished: requests wait for it, and hear why when it failed. */
+/** Whether the start has finished: requests wait for it a while, and hear why when it failed. */
 let finish: () => void;
 let fail: (e: Error) => void;
 const ready = new Promise<void>((resolve, reject) => {
@@ -6,7 +6,29 @@ const ready = new Promise<void>((resolve, reject) => {
   fail = reject;
 });
 ready.catch(() => {});
+/** How long a request waits for the start. */
+const PATIENCE_MS = 10_000;
 
-export const startFinished = (): void => finish();
-export const startFailed = (e: Error): void => fail(e);
-export const started = (): Promise<void> => ready;
+let state: 'starting' | 'ready' | 'failed' = 'starting';
+export const startState = (): typeof state => state;
+
+export function startFinished(): void {
+  state = 'ready';
+  finish();
+}
+export function startFailed(e: Error): void {
+  state = 'failed';
+  fail(e);
+}
+
+/** @throws Error when the start failed, or is not through in time */
+export async function started(): Promise<void> {
+  let timer: NodeJS.Timeout | undefined;
+  const late = new Promise<never>((_, reject) => {
+    timer = setTimeout(
+      () => reject(new Error('Armband is starting: it waits for its database. Try again in a moment.')),
+      PATIENCE_MS,
+    );
+  });
+  await Promise.race([ready, late]).finally(() => clearTimeout(timer));
+}

@@ -75,7 +75,8 @@ const DEMO_PEOPLE: [string, string][] = [
  * @returns whether anything was loaded
  */
 export async function loadDemo(password: string): Promise<boolean> {
-  for (const [email, name] of DEMO_PEOPLE) await ensurePerson(email, name, password);
+  const hash = await hashPassword(password);
+  for (const [email, name] of DEMO_PEOPLE) await ensurePerson(email, name, hash);
   if (await Site.count()) return false;
   const state = await practiceState();
   const day = (n: number) => new Date(Date.now() + n * 86_400_000).toISOString().slice(0, 10);

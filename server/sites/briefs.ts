@@ -1,6 +1,7 @@
 /** Briefs with their versions. */
 import type { Transaction } from 'sequelize';
 import { blank, fieldChanges, type FieldChange } from '#core/compare/fields';
+import { hostOf } from '#core/extract/address';
 import { withALabels } from '#core/facts/a-labels';
 import type { Brief } from '#core/facts/brief';
 import { applyTake } from '#core/facts/take';
@@ -125,7 +126,7 @@ export interface BriefForChecks {
  */
 export async function briefForChecks(site: Site, brief: Brief): Promise<BriefForChecks> {
   const places = await Environment.findAll({ where: { siteId: site.id } });
-  const hosts = places.filter((p) => p.kind === 'before').map((p) => new URL(p.url).hostname);
+  const hosts = places.filter((p) => p.kind === 'before').flatMap((p) => hostOf(p.url) ?? []);
   const live = places.find((p) => p.kind === 'live');
   const stagingHosts = [...new Set([...(brief.stagingHosts ?? []), ...hosts])];
   return {
@@ -134,6 +135,6 @@ export async function briefForChecks(site: Site, brief: Brief): Promise<BriefFor
       ...(stagingHosts.length ? { stagingHosts } : {}),
       ...(site.launchDate ? { launchDate: site.launchDate } : {}),
     },
-    ...(live ? { liveHost: new URL(live.url).hostname } : {}),
+    ...(live ? { liveHost: hostOf(live.url) ?? live.url } : {}),
   };
 }

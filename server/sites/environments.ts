@@ -1,7 +1,9 @@
 /** The places a site can be seen at: adding, changing and taking away. */
 import { Audit } from '../audits/models';
 import { Environment, Site } from './models';
-import type { PlaceDto } from '#core/entry/site';
+import type { PlaceDto, WayInDto } from '#core/entry/site';
+import { parseUrl } from '#core/extract/address';
+import { wayInFault } from '#probe/http/way-in';
 import { Conflict, NotFound, Refused } from '../platform/errors';
 import { inTransaction } from '../platform/db/transaction';
 import { sealWayIn } from './way-in';
@@ -17,6 +19,18 @@ function datesOf(input: PlaceDto): Partial<Pick<Environment, 'setUpOn' | 'change
 
 const MOST = 20;
 
+/** @throws Refused for what cannot be sent, or could not be kept out of the evidence */
+export function refuseUnusable({ kind, name = '', value }: WayInDto): void {
+  if (value === undefined || value === '' || kind === 'open' || kind === 'addresses') return;
+  const origins: string[] = [];
+  const fault = wayInFault(
+    kind === 'credentials'
+      ? { kind, user: name, password: value, origins }
+      : { kind, name: name || 'kept', value, origins },
+  );
+  if (fault) throw new Refused(fault);
+}
+
 async function refuseUnfit(input: PlaceDto, before: Environment | null): Promise<void> {
   const { wayIn } = input;
   if (!wayIn || wayIn.kind === 'open' || wayIn.kind === 'addresses') return;
@@ -29,9 +43,10 @@ async function refuseUnfit(input: PlaceDto, before: Environment | null): Promise
     throw new Refused(
       wayIn.kind === 'credentials' ? 'Say the password.' : `Say the value of the ${wayIn.kind}.`,
     );
-  // a key goes to the host it was made for and to no other
-  if (!wayIn.value && kept && new URL(before.url).hostname !== new URL(input.url).hostname)
-    throw new Refused('The address is on another host now: enter the secret again.');
+  // a key goes to the origin it was made for and to no other
+  if (!wayIn.value && kept && parseUrl(before.url)?.origin !== parseUrl(input.url)?.origin)
+    throw new Refused('The address is on another host, port or scheme now: enter the secret again.');
+  refuseUnusable(wayIn);
 }
 
 /** Adds a place before the live one, in front of it. @throws NotFound, Refused */

@@ -1,26 +1,95 @@
 /** Reading a first brief from a running site. */
+import { commonMark } from '#core/checks/view/page-marks';
+import type { WayInDto } from '#core/entry/site';
+import { refusalOf, type RefusalKind } from '#core/extract/refusal';
+import { finalStatus, lastAnswer, type Evidence, type PageEvidence } from '#core/facts/evidence';
+import type { EnvironmentKind, Stage } from '#core/facts/situation';
 import { proposeBrief, type Proposal } from '#core/proposals/propose-brief';
-import { finalStatus } from '#core/facts/evidence';
 import { collect } from '#probe/collect';
+import type { WayIn } from '#probe/http/way-in';
 import { networkSettings } from '../audits/network';
+import { inSlot } from '../audits/slots';
 import { Unreachable } from '../platform/errors';
+import { refuseUnusable } from './environments';
 
-/** @throws Unreachable with the reason when nothing can be read there */
-export async function readFromSite(url: string): Promise<{ url: string; proposals: Proposal[] }> {
-  const host = new URL(url).hostname;
-  const other = host.startsWith('www.') ? host.slice(4) : `www.${host}`;
-  const evidence = await collect({
-    ...networkSettings(),
-    url,
-    kind: 'live',
-    brief: { preferredHost: host, otherHosts: [other] },
-    maxPages: 20,
-    auditSeconds: 30,
-  });
-  const home = evidence.pages.find((p) => p.via === 'home');
-  if (!home?.facts)
+export interface ReadFrom {
+  url: string;
+  proposals: Proposal[];
+  /** What the live address tells of the stage. */
+  stage?: { value: Stage; from: string };
+}
+
+/** A way in that was entered for this one reading. */
+function wayInFor(url: string, given: WayInDto | undefined): WayIn | undefined {
+  if (!given) return undefined;
+  refuseUnusable(given);
+  const { kind, name = '', value = '' } = given;
+  const origins = [new URL(url).origin];
+  if (kind === 'credentials') return { kind, user: name, password: value, origins };
+  return kind === 'parameter' || kind === 'cookie' ? { kind, name, value, origins } : { kind };
+}
+
+const REFUSED: Record<RefusalKind, string> = {
+  credentials: 'it asks for a user name and a password',
+  forbidden: 'it refuses the visitor',
+  'too-many': 'it says that it was asked too often',
+  challenge: 'it wants proof of a person',
+};
+
+/** The home page, where it is one. @throws Unreachable with the reason; its data say what would help */
+function homeOf({ pages }: Evidence, url: string): PageEvidence {
+  const home = pages.find((p) => p.via === 'home');
+  const status = home && finalStatus(home.chain);
+  if (!home || status === undefined)
     throw new Unreachable(
-      `Nothing could be read at ${url}: ${home?.chain.error?.message ?? `it answered ${home ? (finalStatus(home.chain) ?? 'nothing') : 'nothing'}`}.`,
+      `Nothing could be read at ${url}: ${home?.chain.error?.message ?? 'nothing answered'}.`,
     );
-  return { url: home.url, proposals: proposeBrief(evidence) };
+  const { headers = [] } = lastAnswer(home.chain) ?? {};
+  const refused = refusalOf({ status, headers, facts: home.facts });
+  if (refused)
+    throw new Unreachable(`Nothing was read at ${url}: ${REFUSED[refused]} (${status}).`, {
+      needs: refused === 'credentials' ? 'credentials' : undefined,
+    });
+  if (status < 200 || status > 299 || !home.facts)
+    throw new Unreachable(
+      `Nothing was read at ${url}: it answered ${status}${home.facts ? '' : ', and no HTML page'}.`,
+    );
+  if (commonMark({ url: home.url, facts: home.facts }, 'signIn'))
+    throw new Unreachable(`Nothing was read at ${url}: it shows a sign-in form.`, { needs: 'cookie' });
+  return home;
+}
+
+/** What the live address says of the stage; a page that is parked or says nothing tells nothing. */
+function stageBy({ url, facts }: PageEvidence): ReadFrom['stage'] {
+  const page = { url, facts: facts! };
+  if (commonMark(page, 'parking') ?? commonMark(page, 'unknownName') ?? commonMark(page, 'samplePage'))
+    return undefined;
+  return commonMark(page, 'holding')
+    ? { value: 'pre-launch', from: `${url} shows a holding page` }
+    : { value: 'launched', from: `${url} answers with a site` };
+}
+
+/**
+ * Reads a running site, as an audit would; it takes a slot among the audits and ends when the caller leaves.
+ * @throws Unreachable with the reason when nothing can be read there
+ */
+export async function readFromSite(
+  { url, kind = 'live', wayIn }: { url: string; kind?: EnvironmentKind; wayIn?: WayInDto },
+  signal: AbortSignal,
+): Promise<ReadFrom> {
+  const evidence = await inSlot(signal, () =>
+    collect({
+      ...networkSettings(),
+      url,
+      kind,
+      brief: kind === 'live' ? { preferredHost: new URL(url).hostname } : {},
+      wayIn: wayInFor(url, wayIn),
+      maxPages: 20,
+      auditSeconds: 30,
+      signal,
+    }),
+  );
+  const home = homeOf(evidence, url);
+  const stage = kind === 'live' ? stageBy(home) : undefined;
+  return { url: home.url, proposals: proposeBrief(evidence), ...(stage ? { stage } : {}) };
 }

@@ -8,6 +8,7 @@ import { withALabels } from '#core/facts/a-labels';
 import type { Brief } from '#core/facts/brief';
 import type { Stage } from '#core/facts/situation';
 import { newestBrief, saveBrief } from './briefs';
+import { refuseUnusable } from './environments';
 import { Conflict, NotFound } from '../platform/errors';
 import { judgeSiteAgain } from '../audits/judging';
 import { roster } from './roster';
@@ -59,6 +60,7 @@ const isFilled = (v: unknown): boolean => v !== undefined && v !== '' && !(Array
  * @throws Conflict when the client has a site of that name
  */
 export function takeOn(input: NewSiteDto, by: string, within?: Transaction): Promise<number> {
+  for (const { wayIn } of input.places) if (wayIn) refuseUnusable(wayIn);
   return inTransaction(async (transaction) => {
     const { id: siteId } = await makeSite(input, transaction);
     await Environment.bulkCreate(

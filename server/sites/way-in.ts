@@ -68,8 +68,8 @@ export function wayInOf(e: Pick<Environment, 'wayIn' | 'wayInSealed' | 'url'>): 
     throw new Error(
       'the way into this place can no longer be read: the application\u2019s secret has changed. Enter it again under Places',
     );
-  const hosts = [new URL(e.url).hostname];
+  const origins = [new URL(e.url).origin];
   return e.wayIn === 'credentials'
-    ? { kind: 'credentials', user: secret.name, password: secret.value, hosts }
-    : { kind: e.wayIn, ...secret, hosts };
+    ? { kind: 'credentials', user: secret.name, password: secret.value, origins }
+    : { kind: e.wayIn, ...secret, origins };
 }

@@ -53,7 +53,7 @@ const look = (
     retryPauseMs: 5,
     clock,
     ...(place === 'staging'
-      ? { wayIn: { kind: 'credentials', user, password, hosts: [s.staging.host] } }
+      ? { wayIn: { kind: 'credentials', user, password, origins: [`https://${s.staging.host}`] } }
       : {}),
     ...more,
   });

@@ -3,6 +3,7 @@ import type { HostEvidence } from '#core/facts/evidence';
 import type { Finding, Judgement, PlaceResult, Scope } from '#core/facts/finding';
 import { unsure } from '#core/facts/place-result';
 import { inNumber, share } from '#core/text/quantity';
+import type { SiteView } from '#core/checks/view/site-view';
 import type { ReadPage } from '#core/checks/view/read-page';
 import type { CheckContext } from './check';
 
@@ -161,8 +162,12 @@ export function overHosts(
     const result = rests === undefined ? judge(evidence) : unsure(evidence.host, rests);
     if (result) places.push(result);
   }
-  return overPlaces(context, places, more);
+  return overPlaces(context, [...places, ...unaskedHosts(context.view)], more);
 }
+
+/** Places for hosts that came into the brief after the audit. */
+export const unaskedHosts = (view: SiteView): PlaceResult[] =>
+  view.unasked.map((host) => unsure(host, 'audit again: it came into the brief after this audit'));
 
 /** The places that failed, which is what a recipe is about. @param most where a text for each would be too long */
 export const failedPlaces = (finding: Pick<Finding, 'places'>, most = Infinity): PlaceResult[] =>

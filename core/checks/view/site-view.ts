@@ -44,6 +44,12 @@ export interface RootCause {
   reason: string;
 }
 
+/** Whether a host's name led to an address. */
+function hasAddress({ https, http, tls }: HostEvidence): boolean {
+  const nameless = new Set<NetworkErrorCode | undefined>(['no-name', 'no-address', 'dns']);
+  return ![https.error, http.error, tls.error].some((e) => nameless.has(e?.code));
+}
+
 export class SiteView {
   /** HTML pages within the site that answered 2xx. */
   readonly pages: ReadPage[] = [];
@@ -55,6 +61,8 @@ export class SiteView {
   private readonly origin: string | undefined;
   readonly hosts: HostEvidence[];
   readonly siteHosts: Set<string>;
+  /** Hosts that came into the brief after the audit, so that nothing is known of them. */
+  readonly unasked: readonly string[];
   /** The page that stands for the home address, whatever it answered. */
   readonly homeEvidence?: PageEvidence;
 
@@ -66,8 +74,18 @@ export class SiteView {
   ) {
     this.base = new URL(evidence.target.url);
     // staging hosts are looked at beside the live one, and are no hosts of it
-    this.hosts = evidence.hosts.filter((h) => h.role !== 'staging');
-    this.siteHosts = new Set(evidence.target.hosts);
+    // and the other form of the live host is one once it has an address
+    this.hosts = evidence.hosts.filter(
+      (h) => h.role !== 'staging' && (h.role !== 'implied' || hasAddress(h)),
+    );
+    const implied = this.hosts.filter((h) => h.role === 'implied').map((h) => h.host);
+    this.siteHosts = new Set([...evidence.target.hosts, ...implied]);
+    this.unasked =
+      evidence.target.kind === 'live' && evidence.hosts.length
+        ? [brief.preferredHost, ...(brief.otherHosts ?? [])].filter(
+            (h): h is string => h !== undefined && !this.siteHosts.has(h),
+          )
+        : [];
     this.origin =
       this.base.pathname === '/' && this.siteHosts.has(this.base.hostname)
         ? `${this.base.origin}/`

@@ -1,3 +1,4 @@
+import { readJson } from '../../platform/http/body';
 import { SiteIdsDto } from '../../checklists/dto';
 import { parseAs } from '../../platform/http/validation';
 import { startRejudging } from '../../audits/rejudging';
@@ -5,7 +6,7 @@ import { startRejudging } from '../../audits/rejudging';
 export default defineEventHandler(async (event) => ({
   job: (
     await startRejudging(
-      (await parseAs(SiteIdsDto, await readBody(event))).siteIds,
+      (await parseAs(SiteIdsDto, await readJson(event))).siteIds,
       event.context.person.name,
     )
   ).id,

@@ -1,12 +1,14 @@
+import { LIMITS, readJson } from '../../platform/http/body';
 import { HostProfileDto } from '#core/entry/host-profile';
 import { parseAs } from '../../platform/http/validation';
 import { saveProfile } from '../../hosts/host-profiles';
-import { idOf } from '../../platform/http/route-parameters';
+import { fromVersion, idOf } from '../../platform/http/route-parameters';
 
 export default defineEventHandler(async (event) =>
   saveProfile(
     idOf(event),
-    { ...(await parseAs(HostProfileDto, await readBody(event))) },
+    { ...(await parseAs(HostProfileDto, await readJson(event, LIMITS.document))) },
     event.context.person.name,
+    fromVersion(event),
   ),
 );

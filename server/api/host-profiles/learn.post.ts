@@ -1,9 +1,10 @@
-import type { HostProfile } from '#core/facts/host-profile';
+import { LIMITS, readJson } from '../../platform/http/body';
 import { LearnDto } from '../../checklists/dto';
+import { untilCallerLeaves } from '../../platform/http/caller-left';
 import { parseAs } from '../../platform/http/validation';
 import { learnFrom } from '../../hosts/host-profiles';
 
 export default defineEventHandler(async (event) => {
-  const { url, profile } = await parseAs(LearnDto, await readBody(event));
-  return learnFrom(url, profile as HostProfile);
+  const { url, profile } = await parseAs(LearnDto, await readJson(event, LIMITS.document));
+  return learnFrom(url, profile, untilCallerLeaves(event));
 });

@@ -20,16 +20,36 @@ export function database(): Sequelize {
       port: Number(process.env.ARMBAND_DB_PORT ?? 3306),
       timezone: '+00:00',
       logging: false,
-      pool: { max: 10, idle: 30_000 },
+      pool: { max: 10, idle: 30_000, acquire: 15_000 },
       define: { underscored: true, timestamps: false, freezeTableName: true, charset: 'utf8mb4' },
       dialectOptions: {
         connectTimeout: 5000,
+        // no query may hold a connection for ever; the longest are those of a large roster
+        queryTimeout: 60_000,
+        socketTimeout: 90_000,
         initSql: [
           "SET SESSION sql_mode = 'STRICT_ALL_TABLES,NO_ZERO_DATE,NO_ZERO_IN_DATE,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION'",
         ],
       },
     },
   ));
+}
+
+const HEALTH_MS = 3000;
+
+/** Whether the database answers a question now. */
+export async function databaseAnswers(): Promise<boolean> {
+  let timer: NodeJS.Timeout | undefined;
+  const late = new Promise<boolean>((resolve) => {
+    timer = setTimeout(() => resolve(false), HEALTH_MS);
+  });
+  const asked = database()
+    .query('SELECT 1')
+    .then(
+      () => true,
+      () => false,
+    );
+  return Promise.race([asked, late]).finally(() => clearTimeout(timer));
 }
 
 /** Ends the pool; for tests and an orderly stop. */

@@ -4,6 +4,7 @@ import { database } from './connection';
 import { up as first } from './migrations/001-first';
 import { up as handWork } from './migrations/003-checklists-and-hand-work';
 import { up as hostProfileIds } from './migrations/004-host-profile-ids';
+import { up as people } from './migrations/005-people';
 import { up as wayIn } from './migrations/002-way-in';
 
 const STEPS: [name: string, statements: string[]][] = [
@@ -11,6 +12,7 @@ const STEPS: [name: string, statements: string[]][] = [
   ['002-way-in', wayIn],
   ['003-checklists-and-hand-work', handWork],
   ['004-host-profile-ids', hostProfileIds],
+  ['005-people', people],
 ];
 
 export async function migrate(): Promise<string[]> {

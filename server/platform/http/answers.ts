@@ -7,6 +7,7 @@ import {
   NotFound,
   NotSignedIn,
   Refused,
+  TooLarge,
   TooMany,
   Unavailable,
   Unreachable,
@@ -18,6 +19,7 @@ const STATUS: [kind: typeof DomainError, code: number, message: string][] = [
   [Forbidden, 403, 'Forbidden'],
   [NotFound, 404, 'Not found'],
   [Conflict, 409, 'Conflict'],
+  [TooLarge, 413, 'Content too large'],
   [TooMany, 429, 'Too many requests'],
   [Unreachable, 502, 'Bad gateway'],
   [Unavailable, 503, 'Unavailable'],
@@ -28,6 +30,7 @@ const TAKEN: Record<string, string> = {
   user_email: 'Somebody with this address is there already.',
   client_name: 'There is a client of that name already.',
   host_profile_name: 'There is a host profile of that name already.',
+  site_name_of_client: 'This client has a site of that name already.',
   checklist_name: 'There is a checklist of that name already.',
 };
 const SAVED_MEANWHILE = 'Somebody else saved this at the same moment. Load it again, then save.';

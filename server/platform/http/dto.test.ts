@@ -1,14 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { BriefDto, NewSiteDto, ReadSiteDto } from '../../sites/dto';
+import { SignInDto } from '../../people/dto';
 import { parseAs } from './validation';
-import {
-  AcceptDto,
-  AttestDto,
-  FaultSwitchDto,
-  FixChangeDto,
-  SignInDto,
-  StartAuditsDto,
-} from '../../fixes/dto';
+import { AcceptDto, AttestDto, FaultSwitchDto, FixChangeDto, StartAuditsDto } from '../../fixes/dto';
 
 const site = {
   name: 'Kites',

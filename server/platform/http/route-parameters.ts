@@ -1,4 +1,4 @@
-import { getRouterParam, type H3Event } from 'h3';
+import { getQuery, getRouterParam, type H3Event } from 'h3';
 import { NotFound } from '../errors';
 
 /** A number in the path. @throws 404 when it is none */
@@ -6,4 +6,10 @@ export function idOf(event: H3Event): number {
   const id = Number(getRouterParam(event, 'id'));
   if (!Number.isInteger(id) || id < 1 || id > 4_294_967_295) throw new NotFound('There is nothing here.');
   return id;
+}
+
+/** The version that a change was made on, from the query; undefined where it is not said. */
+export function fromVersion(event: H3Event): number | undefined {
+  const from = Number(getQuery(event).from);
+  return Number.isInteger(from) && from > 0 ? from : undefined;
 }

@@ -10,6 +10,8 @@ export interface Job<R = unknown> {
   title: string;
   done: number;
   total: number;
+  /** Items that could not be done; `error` says why the first could not. */
+  failed: number;
   status: 'running' | 'done' | 'stopped' | 'failed';
   startedBy: string;
   error?: string;
@@ -40,6 +42,7 @@ export function startJob<T, R>(
     id: randomUUID(),
     title,
     done: 0,
+    failed: 0,
     total: items.length,
     status: 'running',
     startedBy: by,
@@ -51,8 +54,15 @@ export function startJob<T, R>(
   const work = async (): Promise<void> => {
     while (next < items.length && !kept.stop.signal.aborted) {
       const item = items[next++]!;
-      const result = await step(item);
-      if (result !== undefined) job.results.push(result);
+      try {
+        const result = await step(item);
+        if (result !== undefined) job.results.push(result);
+      } catch (error) {
+        // the others are not to suffer for one
+        console.error(`${title}: ${String(item)} failed`, error);
+        job.failed++;
+        job.error ??= (error as Error).message;
+      }
       job.done++;
     }
   };

@@ -1,13 +1,16 @@
 import { registrableDomain } from '#core/extract/address';
 import { finalStatus } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
-import { redirectFault, refuses, restsOn } from '#core/checks/kit/chains';
+import { isUnresolved, redirectFault, refuses, restsOn } from '#core/checks/kit/chains';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, failedPlaces, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 
 function judgeHost(host: string, { view, situation }: CheckContext): PlaceResult {
-  const h = view.hostEvidence(host);
-  if (!h) return unsure(host, 'it is not among the hosts of the brief, so it was not looked at');
+  const h = view.evidence.hosts.find((one) => one.host === host && one.role !== 'staging');
+  if (!h) return unsure(host, 'audit again: it was not looked at');
+  // nobody has set a record for it, and the brief does not name it, so that no other check minds
+  const error = h.https.error ?? h.http.error;
+  if (h.role === 'implied' && isUnresolved(error?.code)) return failed(host, { found: error!.message });
   const chain = [h.https, h.http].find((c) => c.end === 'answer');
   const status = chain && finalStatus(chain);
   const circle = redirectFault(h.https) ?? redirectFault(h.http);
@@ -35,6 +38,8 @@ export const bothHosts = defineCheck({
     const apex = registrableDomain(preferred);
     if (!apex || (preferred !== apex && preferred !== `www.${apex}`))
       return inapplicable('the site is on another subdomain');
+    const unused = [apex, `www.${apex}`].find((host) => brief.unusedHosts?.includes(host));
+    if (unused) return inapplicable(`the brief says that ${unused} is not used`);
     return overPlaces(
       context,
       [apex, `www.${apex}`].map((host) => judgeHost(host, context)),

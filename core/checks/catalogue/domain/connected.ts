@@ -3,7 +3,7 @@ import type { PlaceResult } from '#core/facts/finding';
 import type { SiteView } from '#core/checks/view/site-view';
 import { redirectFault, restsOn } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
-import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { failed, failedPlaces, overPlaces, passed, unaskedHosts, unsure } from '#core/checks/kit/judgement';
 
 /** A host that shows nothing of who knows whom. */
 function silenceOf(h: HostEvidence, view: SiteView): PlaceResult | undefined {
@@ -48,10 +48,10 @@ export const connected = defineCheck({
   messages: { expected: 'the site, no parking or unknown-name page' },
   judge(context) {
     const { view } = context;
-    return overPlaces(
-      context,
-      view.hosts.map((h) => silenceOf(h, view) ?? judgeLanding(h, view)),
-    );
+    return overPlaces(context, [
+      ...view.hosts.map((h) => silenceOf(h, view) ?? judgeLanding(h, view)),
+      ...unaskedHosts(view),
+    ]);
   },
   recipe: ({ profile }, finding) => ({
     steps: finding.places.some((p) => p.found?.startsWith('still parked'))

@@ -699,7 +699,7 @@ describe('registration', () => {
         { situation: 'former' },
         'passed',
       ],
-      ['r({ served: false })', r({ served: false }), undefined, undefined, 'inapplicable'],
+      ['r({ served: false })', r({ served: false }), undefined, undefined, 'cantTell'],
       ["r({ error: 'down' })", r({ error: 'down' }), undefined, undefined, 'cantTell'],
     ])('%s', (_, e, b, more, wanted) => {
       expect(out('domain.registration-lock', e, b, more)).toBe(wanted);

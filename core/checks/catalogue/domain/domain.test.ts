@@ -256,10 +256,17 @@ describe('registration (RFC 9083)', () => {
       'cantTell',
     );
   });
-  it('where no server is known, the end cannot be told and the status is not asked', () => {
-    expect(ask('domain.registration-status', { evidence: evidence({ registration: null }) }).outcome).toBe(
-      'inapplicable',
-    );
+  it.each(['status', 'days', 'lock'].map((n) => `domain.registration-${n}`).concat('domain.registrar'))(
+    'where no server is known, %s cannot tell, and says why as the others do',
+    (check) => {
+      const b = { ...brief(), registrar: 'Gullwing Names' };
+      expect(ask(check, { evidence: evidence({ registration: null }), brief: b })).toMatchObject({
+        outcome: 'cantTell',
+        reason: 'no registration server is known for this domain',
+      });
+    },
+  );
+  it('a server that says nothing tells nothing', () => {
     expect(
       ask('domain.registration-status', {
         evidence: evidence({

@@ -1,4 +1,5 @@
 import { foldLoosely } from '#core/text/fold';
+import { isRegistration, registrationOf } from './registration';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 
@@ -18,10 +19,9 @@ export const registrar = defineCheck({
   messages: { expected: ({ brief }) => brief.registrar },
   judge(context) {
     const { evidence, brief } = context;
-    const r = evidence.registration;
-    if (!r?.served) return inapplicable('no registration server is known for this domain');
     const { expected } = context.words;
-    if (r.error) return cantTell(r.error, { expected });
+    const r = registrationOf(evidence, expected);
+    if (!isRegistration(r)) return r;
     if (!r.registrar) return cantTell('the registration server names no registrar', { expected });
     const more = { found: r.registrar, raw: `registrar: ${r.registrar}` };
     return overSite(

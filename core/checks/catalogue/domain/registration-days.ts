@@ -1,3 +1,4 @@
+import { isRegistration, registrationOf } from './registration';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { renewalOwner } from './renewal-owner';
@@ -31,9 +32,8 @@ export const registrationDays = defineCheck({
     const renews = isAttested?.(renewalOwner);
     const least = renews ? Math.min(parameters.renewing, parameters.days) : parameters.days;
     const expected = `at least ${least} days to its end${renews ? ', since it is attested to renew by itself' : ''}`;
-    const r = evidence.registration;
-    if (!r?.served) return cantTell('no registration server is known for this domain', { expected });
-    if (r.error) return cantTell(r.error, { expected });
+    const r = registrationOf(evidence, expected);
+    if (!isRegistration(r)) return r;
     const end = r.events.find((e) => e.action === 'expiration')?.date;
     if (!end || Number.isNaN(Date.parse(end)))
       return cantTell('the registration gives no end date', { expected });

@@ -1,3 +1,4 @@
+import { isRegistration, registrationOf } from './registration';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 
@@ -13,14 +14,13 @@ export const registrationLock = defineCheck({
   source: 'RFC 8056; RFC 5731',
   judge(context) {
     const { evidence, brief, situation } = context;
-    const r = evidence.registration;
-    if (!r?.served) return inapplicable('no registration server is known for this domain');
     // a plan that names a transfer asks for the opposite, until the launch
     const moving = situation !== 'live' && /transfer/i.test(brief.registrationPlan ?? '');
     const expected = moving
       ? 'no transfer lock, since a transfer is planned'
       : 'transfer prohibited by client or server';
-    if (r.error) return cantTell(r.error, { expected });
+    const r = registrationOf(evidence, expected);
+    if (!isRegistration(r)) return r;
     const lock = r.status.find((s) => LOCK.test(s));
     return overSite(
       context,

@@ -1,3 +1,4 @@
+import { isRegistration, registrationOf } from './registration';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 
@@ -26,11 +27,8 @@ export const registrationStatus = defineCheck({
   judge(context) {
     const { evidence } = context;
     const { expected } = context.words;
-    const r = evidence.registration;
-    // many top-level domains offer no RDAP: a blocker that nobody can decide would leave their gate undecided
-    // for ever
-    if (!r?.served) return inapplicable('no registration server is known for this domain');
-    if (r.error) return cantTell(r.error, { expected });
+    const r = registrationOf(evidence, expected);
+    if (!isRegistration(r)) return r;
     const bad = r.status.filter((s) => DEAD.has(s.toLowerCase()));
     return overSite(
       context,

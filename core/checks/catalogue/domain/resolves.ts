@@ -1,6 +1,6 @@
 import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
-import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { failed, failedPlaces, overPlaces, passed, unaskedHosts, unsure } from '#core/checks/kit/judgement';
 import { answerText, answersFor } from '#core/checks/kit/dns-answers';
 import { hourLine } from '#core/formats/zone-file/write';
 
@@ -42,10 +42,10 @@ export const resolves = defineCheck({
   source: 'RFC 1034',
   messages: { expected: 'an A or AAAA record', none: 'the address is a number, not a name' },
   judge: (context) =>
-    overPlaces(
-      context,
-      context.evidence.target.hosts.filter((h) => !isAddress(h)).map((h) => judgeName(h, context)),
-    ),
+    overPlaces(context, [
+      ...[...context.view.siteHosts].filter((h) => !isAddress(h)).map((h) => judgeName(h, context)),
+      ...unaskedHosts(context.view),
+    ]),
   recipe({ brief }, finding) {
     const names = failedPlaces(finding).map((p) => p.place);
     const lines = (brief.records ?? []).filter((r) =>

@@ -2,7 +2,7 @@ import { finalStatus, type HostEvidence, type NetworkError } from '#core/facts/e
 import type { PlaceResult } from '#core/facts/finding';
 import { isUnresolved, refuses, restsOn } from '#core/checks/kit/chains';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
-import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { failed, overPlaces, passed, unaskedHosts, unsure } from '#core/checks/kit/judgement';
 
 /** A host that gave no answer at all. */
 function judgeSilence(host: string, error: NetworkError, { view, evidence }: CheckContext): PlaceResult {
@@ -52,10 +52,10 @@ export const answers = defineCheck({
   source: 'RFC 9110',
   messages: { expected: 'an answer over TLS with a status below 500' },
   judge: (context) =>
-    overPlaces(
-      context,
-      context.view.hosts.map((h) => judgeHost(h, context)),
-    ),
+    overPlaces(context, [
+      ...context.view.hosts.map((h) => judgeHost(h, context)),
+      ...unaskedHosts(context.view),
+    ]),
   recipe: ({ profile }) => ({
     steps: `Switch HTTPS on for this host name at the host${profile.name ? ` (${profile.name})` : ''}, wait until its certificate is issued, and look that port 443 is open.`,
   }),

@@ -1,3 +1,4 @@
+import { readJson } from '../../../platform/http/body';
 import { BringBackDto } from '../../../sites/dto';
 import { parseAs } from '../../../platform/http/validation';
 import { changeBackTo } from '../../../sites/briefs';
@@ -9,7 +10,7 @@ export default defineEventHandler(async (event) => {
   return {
     version: await changeBrief(
       id,
-      await changeBackTo(id, (await parseAs(BringBackDto, await readBody(event))).version),
+      await changeBackTo(id, (await parseAs(BringBackDto, await readJson(event))).version),
       event.context.person.name,
     ),
   };

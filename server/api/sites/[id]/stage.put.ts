@@ -1,3 +1,4 @@
+import { readJson } from '../../../platform/http/body';
 import { StageDto } from '../../../sites/dto';
 import { parseAs } from '../../../platform/http/validation';
 import { idOf } from '../../../platform/http/route-parameters';
@@ -6,7 +7,7 @@ import { setStage } from '../../../sites/sites';
 export default defineEventHandler(async (event) => {
   await setStage(
     idOf(event),
-    (await parseAs(StageDto, await readBody(event))).stage,
+    (await parseAs(StageDto, await readJson(event))).stage,
     event.context.person.name,
   );
   return { ok: true };

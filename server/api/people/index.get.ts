@@ -1,3 +1,3 @@
-import { listPeople } from '../people/people';
+import { listPeople } from '../../people/people';
 
 export default defineEventHandler(() => listPeople());

@@ -1,0 +1,17 @@
+/** What the registry says of the site's domain, or why it says nothing: the same for all checks that ask it. */
+import type { Evidence, RegistrationEvidence } from '#core/facts/evidence';
+import type { Judgement } from '#core/facts/finding';
+import { cantTell, inapplicable } from '#core/checks/kit/judgement';
+
+/** @returns the registration, or what a check says without one */
+export function registrationOf(
+  { registration, target }: Evidence,
+  expected: string | undefined,
+): RegistrationEvidence | Judgement {
+  if (!target.registrable) return inapplicable('the site has no registrable domain of its own');
+  if (!registration?.served) return cantTell('no registration server is known for this domain', { expected });
+  return registration.error ? cantTell(registration.error, { expected }) : registration;
+}
+
+export const isRegistration = (r: RegistrationEvidence | Judgement): r is RegistrationEvidence =>
+  'status' in r;

@@ -1,0 +1,26 @@
+/** What the screens send about people and passwords. */
+import { IsEmail, IsString, Length, Matches } from '../platform/http/validation';
+
+export class SignInDto {
+  @IsString() @Length(3, 254) email!: string;
+  @IsString() @Length(1, 500) password!: string;
+}
+
+export class PersonDto {
+  @IsEmail({ require_tld: false }) @Length(3, 254) email!: string;
+  @IsString() @Length(1, 120) @Matches(/\S/, { message: 'name must say something' }) name!: string;
+}
+
+export class NameDto {
+  @IsString() @Length(1, 120) @Matches(/\S/, { message: 'name must say something' }) name!: string;
+}
+
+export class PasswordDto {
+  @IsString() @Length(1, 500) old!: string;
+  @IsString() @Length(1, 500) wanted!: string;
+}
+
+export class LinkPasswordDto {
+  @IsString() @Matches(/^[\w-]{20,60}$/, { message: 'token must be the end of a link' }) token!: string;
+  @IsString() @Length(1, 500) wanted!: string;
+}

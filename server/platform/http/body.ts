@@ -1,0 +1,94 @@
+/**
+ * Bodies of requests, counted while they are read: nobody can send more than a route takes, nor JSON that costs
+ * more to check than it is worth.
+ */
+import { getHeader, setResponseHeader, type H3Event } from 'h3';
+import { Refused, TooLarge } from '../errors';
+
+const KIB = 1024;
+/** What routes take, in bytes. */
+export const LIMITS = {
+  /** A name and a password. */
+  signIn: 4 * KIB,
+  /** Forms. */
+  form: 256 * KIB,
+  /** Checklists and host profiles, which come as files too. */
+  document: 1024 * KIB,
+  /** Three million characters of CSV, in whatever letters. */
+  table: 12 * 1024 * KIB,
+} as const;
+
+const MOST_KEYS = 100;
+const DEEPEST = 20;
+const MOST_ITEMS = 20_000;
+
+/**
+ * @param most bytes; more is refused as soon as it is seen
+ * @throws TooLarge
+ */
+export function readBytes(event: H3Event, most: number): Promise<Buffer> {
+  const { req, res } = event.node;
+  const tooLarge = (): TooLarge => {
+    // what is still on its way is not waited for
+    setResponseHeader(event, 'connection', 'close');
+    res.once('finish', () => req.destroy());
+    return new TooLarge(`This is more than ${Math.round(most / KIB)} KB, the most that is taken here.`);
+  };
+  if (Number(getHeader(event, 'content-length') ?? 0) > most) return Promise.reject(tooLarge());
+  return new Promise((resolve, reject) => {
+    const chunks: Buffer[] = [];
+    let size = 0;
+    const take = (chunk: Buffer): void => {
+      size += chunk.length;
+      if (size <= most) {
+        chunks.push(chunk);
+        return;
+      }
+      req.off('data', take);
+      req.pause();
+      chunks.length = 0;
+      reject(tooLarge());
+    };
+    req.on('data', take);
+    req.once('end', () => resolve(Buffer.concat(chunks)));
+    req.once('error', reject);
+    req.once('close', () => reject(new Refused('The request ended before it was whole.')));
+  });
+}
+
+/** What makes a value too much to look at, before anything looks at its fields. */
+function excessOf(value: unknown): string | undefined {
+  let level: unknown[] = [value];
+  for (let depth = 0; level.length; depth++) {
+    if (depth > DEEPEST) return `It is nested deeper than ${DEEPEST} levels.`;
+    const next: unknown[] = [];
+    for (const one of level) {
+      if (typeof one !== 'object' || one === null) continue;
+      const isList = Array.isArray(one);
+      const held: unknown[] = isList ? one : Object.values(one);
+      if (!isList && held.length > MOST_KEYS) return `An object has more than ${MOST_KEYS} fields.`;
+      for (const inner of held) if (typeof inner === 'object' && inner !== null) next.push(inner);
+      if (held.length > MOST_ITEMS || next.length > MOST_ITEMS) return 'It has too many parts.';
+    }
+    level = next;
+  }
+  return undefined;
+}
+
+/**
+ * The JSON of a request; an empty body is an empty object.
+ * @throws TooLarge, Refused
+ */
+export async function readJson(event: H3Event, most: number = LIMITS.form): Promise<unknown> {
+  const text = (await readBytes(event, most)).toString('utf8');
+  if (!text.trim()) return {};
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch {
+    throw new Refused('This is no JSON.');
+  }
+  const excess = excessOf(value);
+  if (excess) throw new Refused(excess);
+  return value;
+}
