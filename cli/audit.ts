@@ -8,8 +8,9 @@ import { askedFor } from '#core/checks/engine/own-check';
 import { asciiHost } from '#core/extract/address';
 import type { Brief } from '#core/facts/brief';
 import type { Attestation, Checklist } from '#core/facts/checklist';
-import { finalStatus, type Evidence } from '#core/facts/evidence';
+import type { Evidence } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
+import { unreachedBy } from '#core/score/reached';
 import { scoreOf } from '#core/score/score';
 import { collect } from '#probe/collect';
 import { hostsOf } from '#probe/plan';
@@ -38,18 +39,6 @@ export function catalogueList() {
     source: c.source,
     parameters: c.parameters ?? {},
   }));
-}
-
-/** Nothing of the target could be connected to at all. */
-function unreachable(evidence: Evidence): boolean {
-  const chains = [...evidence.hosts.flatMap((h) => [h.http, h.https]), ...evidence.pages.map((p) => p.chain)];
-  const silent = new Set(['no-name', 'no-address', 'dns', 'refused', 'timeout', 'forbidden-address']);
-  return chains.every(
-    (c) =>
-      finalStatus(c) === undefined &&
-      c.hops.every((h) => h.status === undefined) &&
-      (!c.error || silent.has(c.error.code)),
-  );
 }
 
 function readFile(file: string): string {
@@ -186,7 +175,7 @@ function keepEvidence(args: Arguments, evidence: Evidence): void {
 
 const EXIT_CODES = { clear: 0, held: 1, undecided: 3 };
 const UNREACHABLE = 2;
-const HAND_LEFT_OUT = 'Checks by hand are left out: give --attestations to count them.';
+const HAND_LEFT_OUT = 'Manual checks are left out: give --attestations to count them.';
 
 /** @returns the exit code */
 async function audit(args: Arguments, put: (text: string) => void): Promise<number> {
@@ -194,6 +183,9 @@ async function audit(args: Arguments, put: (text: string) => void): Promise<numb
   const { attestations } = given;
   const evidence = await evidenceFor(args, given);
   keepEvidence(args, evidence);
+  const unreached = unreachedBy(evidence);
+  // the reason first: all else follows from it
+  if (unreached !== undefined) say(`Nothing was reachable: ${unreached}.`);
   const situation = args.situation ?? (evidence.target.kind === 'before' ? 'staging' : 'live');
   // judged at the time of collecting, so that stored evidence gives the same findings for ever
   const at = new Date(evidence.finishedAt);
@@ -201,13 +193,14 @@ async function audit(args: Arguments, put: (text: string) => void): Promise<numb
   put(
     args.format === 'json'
       ? JSON.stringify(resultJson(evidence, situation, findings), null, 2)
-      : resultText(evidence, situation, findings, !attestations),
+      : resultText(evidence, situation, findings, {
+          handLeftOut: !attestations,
+          hasBrief: args.brief !== undefined,
+        }),
   );
-  if (!attestations) say(HAND_LEFT_OUT);
-  if (!unreachable(evidence)) return EXIT_CODES[scoreOf(findings).gate];
-  const error = evidence.pages[0]?.chain.error ?? evidence.hosts[0]?.https.error;
-  say(`Nothing was reachable: ${error?.message ?? 'no answer'}.`);
-  return UNREACHABLE;
+  if (unreached !== undefined) return UNREACHABLE;
+  if (!attestations && args.format === 'json') say(HAND_LEFT_OUT);
+  return EXIT_CODES[scoreOf(findings).gate];
 }
 
 async function main(argv: string[]): Promise<number> {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { fullChecklist } from '#core/checks/engine/checklist';
 import { judge } from '#core/checks/engine/judge';
-import { AT, brief, evidence, withHome } from '#core/checks/example-evidence';
+import { AT, brief, brokenChain, evidence, withHome } from '#core/checks/example-evidence';
 import type { Evidence } from '#core/facts/evidence';
 import { resultJson, resultText } from './result';
 
@@ -53,6 +53,7 @@ describe('the published JSON', () => {
         'expected',
         'found',
         'reason',
+        'notes',
         'places',
       ]);
       for (const p of f.places) expect(Object.keys(p)).toEqual(['place', 'outcome', 'expected', 'found']);
@@ -67,22 +68,50 @@ describe('the published JSON', () => {
 });
 
 describe('the text for a terminal', () => {
-  it('says score, coverage and gate, names each section, faults first', () => {
+  it('says score, coverage and gate, faults first with their titles, found and how to fix them, passed ones counted', () => {
     const bad = withHome({ title: 'Untitled' });
-    const text = resultText(bad, 'live', judged(bad), true);
+    const text = resultText(bad, 'live', judged(bad), { handLeftOut: true, hasBrief: true });
     expect(text).toMatch(/^https:\/\/marsh-choir\.example\/ \(live\)/);
     expect(text).toMatch(/Score \d+, coverage \d+ %, gate clear/);
-    const identity = text
-      .slice(text.indexOf('Identity:'), text.indexOf('HTTPS:'))
-      .split('\n')
-      .filter((l) => l.startsWith('  ') && !l.startsWith('      '));
-    expect(identity[0]).toContain('failed');
-    expect(identity.at(-1)).toMatch(/passed|inapplicable/);
-    expect(text).toContain('Checks by hand are left out');
+    const lines = text.split('\n');
+    const at = (start: string) => lines.findIndex((l) => l.startsWith(start));
+    expect(at('Failed: ')).toBeGreaterThan(0);
+    expect(at('Failed: ')).toBeLessThan(at('Passed: '));
+    const fault = lines.findIndex((l) => l.includes('(identity.no-default-title)'));
+    expect(lines[fault]).toMatch(/^ {2}MAJOR {2}\S/);
+    expect(lines[fault + 1]).toMatch(/expected .+; found .*Untitled/);
+    expect(lines.slice(fault, fault + 8).some((l) => l.includes('how to fix it: '))).toBe(true);
+    expect(text).not.toContain('Without a brief');
+    expect(text).toContain('Manual checks are left out');
+  });
+  it('without a brief it says what one would decide', () => {
+    const text = resultText(good, 'live', judged(good), { handLeftOut: false, hasBrief: false });
+    expect(text).toMatch(/brief/);
+  });
+  it('where nothing was reached that comes first, there is no score, and what rests on it is counted', () => {
+    const chain = brokenChain(
+      'https://marsh-choir.example/',
+      'no-name',
+      'marsh-choir.example does not exist',
+    );
+    const silent = { http: chain, https: chain, httpPath: chain, httpsPath: chain, landing: undefined };
+    const gone = evidence({
+      hosts: good.hosts.map((h) => ({ ...h, ...silent, tls: { ...h.tls, chain: [], error: chain.error } })),
+      pages: [{ ...good.pages[0]!, chain, facts: undefined }],
+    });
+    const text = resultText(gone, 'live', judged(gone), { handLeftOut: true, hasBrief: true });
+    expect(text.split('\n')[1]).toContain('marsh-choir.example does not exist');
+    expect(text).toMatch(/Score –/);
+    expect(text).toMatch(/\d+ checks rest on domain\.resolves: /);
+    expect(text.split('\n').length).toBeLessThan(60);
+    expect(resultJson(gone, 'live', judged(gone))).toMatchObject({
+      score: null,
+      unreached: chain.error!.message,
+    });
   });
   it('control characters and direction marks of audited sites never reach the terminal', () => {
     const bad = withHome({ title: 'Home \u001b[31mred\u0007 \u202egnp' });
-    const text = resultText(bad, 'live', judged(bad), false);
+    const text = resultText(bad, 'live', judged(bad), { handLeftOut: false, hasBrief: true });
     expect(text).not.toMatch(/[\u0000-\u0008\u000b-\u001f\u007f\u202a-\u202e]/);
     expect(text).not.toContain('left out');
   });

@@ -1,15 +1,17 @@
 /** The result of an audit as JSON and as text. */
 import type { Evidence } from '#core/facts/evidence';
-import { SECTIONS, SECTION_TITLES } from '#core/facts/finding';
+import { SECTIONS } from '#core/facts/finding';
 import type { Situation } from '#core/facts/situation';
 import type { JudgedFinding } from '#core/checks/engine/judge';
 import { failedPlaces } from '#core/checks/kit/judgement';
+import { unreachedBy } from '#core/score/reached';
 import { scoreOf } from '#core/score/score';
+import { quantity } from '#core/text/quantity';
 import { urgency } from '#core/score/urgency';
 
 /** The published JSON shape. */
 export function resultJson(evidence: Evidence, situation: Situation, findings: JudgedFinding[]) {
-  const r = scoreOf(findings);
+  const r = scoreOf(findings, unreachedBy(evidence));
   return {
     version: 1,
     target: evidence.target.url,
@@ -21,6 +23,7 @@ export function resultJson(evidence: Evidence, situation: Situation, findings: J
     provisional: r.provisional,
     gate: r.gate,
     gateNote: r.gateNote,
+    ...(r.unreached === undefined ? {} : { unreached: r.unreached }),
     sections: Object.fromEntries(
       SECTIONS.map((s) => [
         s,
@@ -36,6 +39,7 @@ export function resultJson(evidence: Evidence, situation: Situation, findings: J
       expected: f.expected ?? null,
       found: f.found ?? null,
       reason: f.reason ?? null,
+      notes: f.notes ?? [],
       places: f.places.map((p) => ({
         place: p.place,
         outcome: p.outcome,
@@ -53,21 +57,38 @@ const plainText = (text: string): string =>
     .replace(/\s+/g, ' ')
     .slice(0, 200);
 
-/** What the outcome of one finding rests on. */
-function detailOf(f: JudgedFinding): string {
-  if (f.outcome === 'failed')
-    return `: expected ${plainText(f.expected ?? '')}; found ${plainText(f.found ?? '')}`;
-  return f.reason ? `: ${plainText(f.reason)}` : '';
+const MOST_PLACES = 5;
+const isResting = (f: JudgedFinding): boolean => f.reason?.startsWith('rests on ') ?? false;
+
+/** A finding with its title, what was found, where, and the first line of how to fix it. */
+function faultLines(f: JudgedFinding): string[] {
+  const bad = f.places.length > 1 ? failedPlaces(f, MOST_PLACES) : [];
+  const more = failedPlaces(f).length - bad.length;
+  return [
+    `  ${f.severity.toUpperCase()}  ${plainText(f.title)} (${f.check})`,
+    `      expected ${plainText(f.expected ?? '')}; found ${plainText(f.found ?? '')}`,
+    ...bad.map((p) => `      ${plainText(p.place)}: ${plainText(p.found ?? '')}`),
+    ...(bad.length && more > 0 ? [`      and ${more} more`] : []),
+    ...(f.notes ?? []).map((note) => `      note: ${plainText(note)}`),
+    ...(f.recipe ? [`      how to fix it: ${plainText(f.recipe.steps.split('\n')[0]!)}`] : []),
+  ];
 }
 
-const MOST_PLACES = 5;
-
-/** A finding's line, and where it failed at several places. */
-function linesOf(f: JudgedFinding): string[] {
-  const line = `  ${f.outcome.padEnd(12)} ${f.severity.padEnd(7)} ${f.check}${detailOf(f)}`;
-  if (f.outcome !== 'failed' || f.places.length < 2) return [line];
-  const bad = failedPlaces(f, MOST_PLACES);
-  return [line, ...bad.map((p) => `      ${plainText(p.place)}: ${plainText(p.found ?? '')}`)];
+/** What could not be judged: those with a reason of their own each, those that rest on another check counted. */
+function undecidedLines(findings: readonly JudgedFinding[]): string[] {
+  const own = findings.filter((f) => !isResting(f));
+  const resting = new Map<string, number>();
+  for (const f of findings.filter(isResting)) {
+    const root = plainText(f.reason!.slice('rests on '.length));
+    resting.set(root, (resting.get(root) ?? 0) + 1);
+  }
+  return [
+    ...[...resting].map(([root, n]) => `  ${quantity(n, 'check rests', 'checks rest')} on ${root}`),
+    ...own.map(
+      (f) =>
+        `  ${f.severity.padEnd(7)} ${plainText(f.title)} (${f.check}): ${plainText(f.reason ?? f.outcome)}`,
+    ),
+  ];
 }
 
 /** For reading in a terminal. Control characters from audited sites never reach it. */
@@ -75,22 +96,39 @@ export function resultText(
   evidence: Evidence,
   situation: Situation,
   findings: JudgedFinding[],
-  handLeftOut: boolean,
+  { handLeftOut, hasBrief }: { handLeftOut: boolean; hasBrief: boolean },
 ): string {
-  const r = scoreOf(findings);
+  const r = scoreOf(findings, unreachedBy(evidence));
+  const of = (...outcomes: string[]): JudgedFinding[] =>
+    findings.filter((f) => outcomes.includes(f.outcome)).sort((a, b) => urgency(a) - urgency(b));
+  const [failed, undecided, untested] = [of('failed'), of('cantTell'), of('untested')];
   const provisional = r.provisional ? ' (provisional)' : '';
-  const lines = [
+  const list = (title: string, lines: readonly string[]): string[] =>
+    lines.length ? ['', title, ...lines] : [];
+  return [
     `${plainText(evidence.target.url)} (${situation}), ${evidence.finishedAt}`,
+    ...(r.unreached === undefined ? [] : [`Nothing of the site was reached: ${plainText(r.unreached)}`]),
     `Score ${r.score ?? '–'}${provisional}, coverage ${r.coverage ?? '–'} %, gate ${r.gateNote}`,
+    ...list(`Failed: ${failed.length}`, failed.flatMap(faultLines)),
+    ...list(`Could not tell: ${undecided.length}`, undecidedLines(undecided)),
+    ...list(
+      `Untested: ${untested.length}`,
+      hasBrief
+        ? untested.map((f) => `  ${plainText(f.title)} (${f.check}): ${plainText(f.reason ?? '')}`)
+        : [],
+    ),
+    ...(hasBrief ? [] : ['', withoutBrief(untested)]),
     '',
-  ];
-  for (const section of SECTIONS) {
-    const own = findings.filter((f) => f.section === section).sort((a, b) => urgency(a) - urgency(b));
-    if (!own.length) continue;
-    lines.push(`${SECTION_TITLES[section]}: ${r.sections[section].score ?? '–'}`);
-    lines.push(...own.flatMap(linesOf));
-  }
-  for (const note of evidence.notes) lines.push('', note);
-  if (handLeftOut) lines.push('', 'Checks by hand are left out: give --attestations to count them.');
-  return lines.join('\n');
+    `Passed: ${of('passed').length}, not applicable: ${of('inapplicable').length}`,
+    ...evidence.notes.flatMap((note) => ['', plainText(note)]),
+    ...(handLeftOut ? ['', 'Manual checks are left out: give --attestations to count them.'] : []),
+  ].join('\n');
+}
+
+/** What a brief would decide. */
+function withoutBrief(untested: readonly JudgedFinding[]): string {
+  const ids = untested.map((f) => f.check);
+  return ids.length
+    ? `Without a brief nobody knows what should be there: ${quantity(ids.length, 'check is', 'checks are')} untested, among them ${ids.slice(0, 6).join(', ')}. Give --brief FILE (docs/schemas/brief.schema.json).`
+    : 'Give --brief FILE to hold the site against what is officially so.';
 }

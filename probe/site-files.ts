@@ -212,11 +212,17 @@ async function fetchPath(
   return { path, chain, ...(body ? { sample: sampleOf(body, path) } : {}) };
 }
 
+/** The title of a page, as far as it can be told without reading the page. */
+function titleIn(html: string): { notFoundTitle?: string } {
+  const title = /<title[^>]{0,200}>([^<]{1,300})</i.exec(html)?.[1]?.trim();
+  return title ? { notFoundTitle: title } : {};
+}
+
 /** The made-up address, the exposed paths and the brief's token files. */
 export async function probePaths(
   files: SiteFiles,
   brief: Brief,
-): Promise<Pick<Evidence, 'notFound' | 'notFoundSample' | 'paths' | 'tokenFiles'>> {
+): Promise<Pick<Evidence, 'notFound' | 'notFoundSample' | 'notFoundTitle' | 'paths' | 'tokenFiles'>> {
   const tokens = (brief.tokens ?? [])
     .filter((t) => t.place === 'file')
     .map((t) => `/${t.kind.replace(/^\//, '')}`);
@@ -234,6 +240,7 @@ export async function probePaths(
   return {
     notFound: chain,
     ...(isPage ? { notFoundSample: body.subarray(0, SAMPLE).toString('utf8') } : {}),
+    ...(isPage ? titleIn(body.toString('utf8', 0, 64 * 1024)) : {}),
     paths,
     tokenFiles,
   };

@@ -2,7 +2,7 @@
 import { SECTION_TITLES } from '#core/facts/finding';
 import { isOpenFault } from '#core/score/urgency';
 import type { LedgerAct } from '~/composables/ledger-keys';
-import { ledgerGroups, ledgerShows, manualLeft, type LedgerShow } from '~/composables/ledger-list';
+import { isResting, ledgerGroups, ledgerShows, manualLeft, type LedgerShow } from '~/composables/ledger-list';
 import type { Ledger, LedgerFinding, Place } from '~/types';
 
 /** The ledger: sections as groups, one row a check, faults first; the evidence opens at the side. */
@@ -36,7 +36,14 @@ watch(() => props.version, load);
 
 const findings = computed(() => ledger.value?.findings ?? []);
 const shows = computed(() => ledgerShows(findings.value));
-const groups = computed(() => ledgerGroups(findings.value, show.value, words.value ?? ''));
+/** Where nothing of the site was reached, one reason stands for all that rests on it. */
+const unreached = computed(() => ledger.value?.audit?.result.unreached);
+const resting = computed(() => (unreached.value ? findings.value.filter(isResting).length : 0));
+const showResting = ref(false);
+const listed = computed(() =>
+  unreached.value && !showResting.value ? findings.value.filter((f) => !isResting(f)) : findings.value,
+);
+const groups = computed(() => ledgerGroups(listed.value, show.value, words.value ?? ''));
 const flat = computed(() => groups.value.flatMap((g) => g.list));
 const current = computed(() => flat.value.find((f) => f.check === at.value));
 const holding = computed(() => findings.value.filter((f) => isOpenFault(f) && f.severity === 'blocker'));
@@ -82,6 +89,15 @@ useLedgerKeys({
       </p>
     </div>
     <template v-else>
+      <div v-if="unreached" class="sheet unreached" role="status">
+        <p>
+          <b class="fray">Nothing of the site was reached: {{ unreached }}.</b> So there is no score.
+          {{ resting }} checks rest on it.
+        </p>
+        <v-btn size="small" variant="text" @click="showResting = !showResting">{{
+          showResting ? 'Leave them out' : 'Show them'
+        }}</v-btn>
+      </div>
       <p v-if="holding.length" class="held">
         Held by
         <template v-for="(f, i) in holding" :key="f.check"
@@ -152,6 +168,13 @@ useLedgerKeys({
 </template>
 
 <style scoped>
+.unreached {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  padding: 10px 14px;
+  margin-bottom: 12px;
+}
 .held {
   margin-bottom: 10px;
 }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { inWords } from '#core/checks/engine/own-check';
+import { selectorFault } from '#core/extract/selected';
 import { RECORD_TYPES } from '#core/facts/brief';
 import { BARE, type Comparison, type Look, type OwnCheck, type OwnTest } from '#core/facts/checklist';
 import { SITUATIONS, SITUATION_WORDS, type Situation } from '#core/facts/situation';
@@ -61,6 +62,11 @@ const comparisons = computed(() =>
     )
     .map((value) => ({ value, title: WORDS[value] })),
 );
+/** What is wrong with the selector while it is typed. */
+const selectorWrong = computed(() => {
+  const { look: at, at: text } = own.value.test ?? {};
+  return at === 'element' && text ? (selectorFault(text) ?? '') : '';
+});
 function situation(s: Situation, on: boolean): void {
   set({ situations: SITUATIONS.filter((x) => (x === s ? on : own.value.situations.includes(x))) });
 }
@@ -88,6 +94,7 @@ function situation(s: Situation, on: boolean): void {
         :model-value="own.test.at ?? ''"
         :label="AT[own.test.look].label"
         :placeholder="AT[own.test.look].placeholder"
+        :error-messages="selectorWrong"
         persistent-placeholder
         :disabled="disabled"
         class="code"

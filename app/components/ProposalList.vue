@@ -1,10 +1,15 @@
 <script setup lang="ts">
 import { briefLabel } from '#core/entry/brief-fields';
-import type { Proposal } from '#core/proposals/propose-brief';
+import type { Proposal, Surety } from '#core/proposals/propose-brief';
 
 /** What was read from a site, each with the place it was read from, to be taken one by one. */
 const props = defineProps<{ proposals: Proposal[]; from: string }>();
 const emit = defineEmits<{ take: [proposal: Proposal]; close: [] }>();
+const SURE: Record<Surety, string> = {
+  sure: 'several things agree',
+  likely: 'likely',
+  guess: 'a guess, look twice',
+};
 const left = ref([...props.proposals]);
 watch(
   () => props.proposals,
@@ -31,7 +36,9 @@ function take(p: Proposal): void {
     </div>
     <div v-for="p in left" :key="p.field" class="proposal">
       <span class="faint">{{ briefLabel(p.field) }}</span><span class="value"
-        ><b>{{ p.shown }}</b
+        ><span
+          ><b>{{ p.shown }}</b
+          ><span class="faint sure">{{ SURE[p.sure] }}</span></span
         ><code class="faint from">{{ p.from }}</code></span
       ><v-btn size="small" color="primary" :aria-label="`Take ${briefLabel(p.field)}`" @click="take(p)"
         >Take</v-btn
@@ -64,6 +71,9 @@ function take(p: Proposal): void {
   flex-direction: column;
   min-width: 0;
   overflow-wrap: anywhere;
+}
+.sure {
+  margin-left: 10px;
 }
 .from {
   font-size: 11px;

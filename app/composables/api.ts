@@ -18,6 +18,16 @@ interface Call<M> {
   file?: File;
 }
 
+/** What went wrong, in the server's sentence. @param data what a program needs beside it */
+export class ApiError extends Error {
+  constructor(
+    message: string,
+    readonly data?: unknown,
+  ) {
+    super(message);
+  }
+}
+
 /** The address of a route with its parameters filled in. */
 export const addressOf = (route: string, params: Record<string, string | number> = {}): string =>
   route.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(String(params[name])));
@@ -61,9 +71,9 @@ export async function api<R extends Route, M extends MethodOf<R> | 'GET' = 'GET'
     const request: object = { ...requestOf(call), retry: 0 };
     return await $fetch<Answer<R, M>>(addressOf(route, call.params) as string, request);
   } catch (error) {
-    const failure = error as { statusCode?: number; data?: { message?: string } };
-    if (failure.statusCode === 401 && route !== '/api/sign-in')
+    const failure = error as { statusCode?: number; data?: { message?: string; data?: unknown } };
+    if (failure.statusCode === 401 && route !== '/api/sign-in' && route !== '/api/password-link')
       await navigateTo(`/sign-in?to=${encodeURIComponent(useRoute().fullPath)}`);
-    throw new Error(sentenceOf(failure));
+    throw new ApiError(sentenceOf(failure), failure.data?.data);
   }
 }

@@ -25,6 +25,10 @@ export const ledgerShows = (findings: readonly Finding[]) =>
 const textOf = (f: Finding): string =>
   `${f.check} ${f.title} ${f.expected ?? ''} ${f.found ?? ''} ${f.outcome} ${f.severity}`;
 
+/** Checks that say nothing but that another one has to pass first. */
+export const isResting = (f: Finding): boolean =>
+  f.outcome === 'cantTell' && f.reason !== undefined && f.reason.startsWith('rests on ');
+
 /** Sections as groups, the worst first. */
 export function ledgerGroups<F extends Finding>(
   findings: readonly F[],

@@ -37,6 +37,7 @@ const places = computed(() => [
   { to: '/fixes', label: 'Fixes' },
   { to: '/checklists', label: 'Checklists' },
   { to: '/host-profiles', label: 'Host profiles' },
+  { to: '/team', label: 'Team' },
   ...(session.me?.demo ? [{ to: '/practice-net', label: 'Practice net' }] : []),
 ]);
 function setTheme(name: 'light' | 'dark' | 'system'): void {
@@ -150,8 +151,8 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys));
       >
       <v-list density="compact"
         ><v-list-item :title="session.me?.name" :subtitle="session.me?.email" /><v-list-item
-          title="Sign out"
-          @click="session.signOut()"
+          title="Password and sessions"
+          to="/team" /><v-list-item title="Sign out" @click="session.signOut()"
       /></v-list>
     </v-menu>
   </header>

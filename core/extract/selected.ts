@@ -1,5 +1,5 @@
 /** Elements of a page by CSS selector, for the agency's own checks. */
-import { selectAll } from 'css-select';
+import { compile, selectAll } from 'css-select';
 import type { AnyNode, Element } from 'domhandler';
 import { textContent, getOuterHTML } from 'domutils';
 import { parse } from 'parse5';
@@ -13,6 +13,16 @@ export interface Selected {
 
 const MOST = 5;
 const cut = (text: string, most: number): string => (text.length > most ? `${text.slice(0, most)}…` : text);
+
+/** Why a text is no CSS selector; undefined when it is one. */
+export function selectorFault(text: string): string | undefined {
+  try {
+    compile(text);
+    return undefined;
+  } catch (error) {
+    return (error as Error).message.slice(0, 200);
+  }
+}
 
 /**
  * @param selectors at most a few dozen

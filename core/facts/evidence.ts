@@ -320,6 +320,8 @@ export interface Evidence {
   notFound: Chain | null;
   /** What a made-up address gets: the first characters of its answer. */
   notFoundSample?: string;
+  /** And the title of what it shows. */
+  notFoundTitle?: string;
   paths: PathProbe[];
   /** Paths that the agency's own checks ask for. */
   asked?: PathProbe[];

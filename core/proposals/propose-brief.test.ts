@@ -21,15 +21,55 @@ describe('what a site says of itself', () => {
       'marsh-choir.example A 192.0.2.10; www.marsh-choir.example A 192.0.2.10',
     );
   });
-  it('og:site_name before JSON-LD before the title', () => {
-    const ld =
-      '<script type="application/ld+json">{"@type":"Organization","name":"From JSON-LD","telephone":"+44 1632 960111"}</script>';
-    expect(
-      shown(withHome({ head: `<meta property="og:site_name" content="From Open Graph">${ld}` })).name,
-    ).toBe('From Open Graph');
-    expect(shown(withHome({ head: ld }))).toMatchObject({ name: 'From JSON-LD', phone: '+441632960111' });
-    expect(shown(withHome({ title: 'Only a title' }))).toMatchObject({ name: 'Only a title' });
-    expect(shown(withHome({ title: 'Only a title' })).tagline).toBeUndefined();
+  describe('the name is the one that most things agree on', () => {
+    const named = (head: string, titles: string[], url = home) => {
+      const pages = titles.map((t, i) =>
+        page({ url: i ? `${url}${i}/` : url, via: i ? 'link' : 'home', title: t, head: i ? '' : head }),
+      );
+      const e = { ...withPages(...pages), target: { ...evidence().target, url } };
+      const found = proposeBrief(e).find((p) => p.field === 'name');
+      return found && `${found.shown}, ${found.sure}`;
+    };
+    const OG = (name: string) => `<meta property="og:site_name" content="${name}">`;
+    const LD = (name: string) =>
+      `<script type="application/ld+json">{"@type":"Dentist","name":"${name}"}</script>`;
+    it.each<[string, string, string[], string | undefined]>([
+      ['og:site_name and JSON-LD', OG('Tide Mill') + LD('Tide Mill'), ['Home'], 'Tide Mill, sure'],
+      [
+        'what titles share',
+        '',
+        ['Bread – Tide Mill', 'Cakes – Tide Mill', 'Home – Tide Mill'],
+        'Tide Mill, sure',
+      ],
+      ['one plain word of its own', OG('Tide Mill'), ['Home'], 'Tide Mill, likely'],
+      ['the title and the domain', '', ['Marsh Choir'], 'Marsh Choir, sure'],
+      ['a default title and nothing else', '', ['Home'], 'Marsh Choir, guess'],
+      ['a filler', OG('Your Site Name'), ['Lorem ipsum'], 'Marsh Choir, guess'],
+      ['a refusal', '', ['403 Forbidden'], 'Marsh Choir, guess'],
+      ['a default beside a name', '', ['Home | Tide Mill'], 'Tide Mill, guess'],
+    ])('%s', (_, head, titles, wanted) => {
+      expect(named(head, titles)).toBe(wanted);
+    });
+  });
+  it('name servers, mail, the other host, languages of alternates, required pages', () => {
+    const e = withHome({
+      head: '<link rel="alternate" hreflang="cy" href="/cy/"><link rel="alternate" hreflang="x-default" href="/">',
+      body: '<a href="/privacy/">Privacy</a><a href="/kontakt/">Write to us</a><a href="/bread/">Bread</a>',
+    });
+    expect(shown(e)).toMatchObject({
+      nameServers: 'ns1.registry.example, ns2.registry.example',
+      mail: 'yes',
+      otherHosts: 'www.marsh-choir.example',
+      languages: 'en-GB, cy',
+      requiredPages: '/privacy/, /kontakt/',
+    });
+  });
+  it('nothing of the live host from an address before it', () => {
+    const e = evidence();
+    const fields = Object.keys(shown({ ...e, target: { ...e.target, kind: 'before' } }));
+    for (const field of ['preferredHost', 'otherHosts', 'records', 'nameServers', 'mail'])
+      expect(fields).not.toContain(field);
+    expect(fields).toContain('name');
   });
   it('a phone link of any page, in E.164', () => {
     expect(

@@ -28,14 +28,14 @@ export function hostRedirect(hosts: readonly string[], to: string): { label: str
       label: 'nginx',
       text: each(
         (from) =>
-          `server {\n  listen 443 ssl; listen [::]:443 ssl;\n  server_name ${from};\n  return 301 https://${to}$request_uri;\n}`,
+          `server {\n  listen 443 ssl; listen [::]:443 ssl;\n  server_name ${from};\n  # a certificate that covers ${from}; without these lines another site’s is sent\n  ssl_certificate ssl/${from}/fullchain.pem;\n  ssl_certificate_key ssl/${from}/privkey.pem;\n  return 301 https://${to}$request_uri;\n}`,
       ),
     },
     {
       label: 'Apache',
       text: each(
         (from) =>
-          `<VirtualHost *:443>\n  ServerName ${from}\n  Redirect permanent / https://${to}/\n</VirtualHost>`,
+          `<VirtualHost *:443>\n  ServerName ${from}\n  SSLEngine on\n  # a certificate that covers ${from}; without these lines another site’s is sent\n  SSLCertificateFile ssl/${from}/fullchain.pem\n  SSLCertificateKeyFile ssl/${from}/privkey.pem\n  Redirect permanent / https://${to}/\n</VirtualHost>`,
       ),
     },
     { label: 'Caddy', text: each((from) => `${from} {\n  redir https://${to}{uri} permanent\n}`) },

@@ -168,7 +168,12 @@ async function save(): Promise<void> {
   if (!list) return;
   busy.value = true;
   try {
-    const { version } = await api('/api/checklists/:id', { params: { id }, method: 'PUT', body: list });
+    const { version } = await api('/api/checklists/:id', {
+      params: { id },
+      method: 'PUT',
+      query: { from: detail.value?.versions[0]?.version },
+      body: list,
+    });
     await load();
     again.value = (detail.value?.sites.length ?? 0) > 0;
     notes.say(`Saved as version ${version}.`);

@@ -60,6 +60,7 @@ async function save(): Promise<void> {
     const { version, job } = await api('/api/host-profiles/:id', {
       params: { id },
       method: 'PUT',
+      query: { from: detail.value?.version },
       body: got.data,
     });
     clean.value = JSON.stringify(draft.value);

@@ -5,6 +5,7 @@ import { BRIEF_GROUPS } from '#core/entry/brief-fields';
 import { draftFrom, writeFieldText } from '#core/entry/field-text';
 import { withScheme } from '#core/extract/address';
 import type { Proposal } from '#core/proposals/propose-brief';
+import type { ApiError } from '~/composables/api';
 import { STAGES, type Stage } from '#core/facts/situation';
 
 useHead({ title: 'Take a site on – Armband' });
@@ -18,7 +19,13 @@ const taken = reactive({
   launchDate: '',
   hostProfile: '',
 });
-const places = ref([{ name: 'Staging', url: '' }]);
+interface NewPlace {
+  name: string;
+  url: string;
+  /** Asked for once the address turned out to want them. */
+  access: { name: string; value: string } | null;
+}
+const places = ref<NewPlace[]>([{ name: 'Staging', url: '', access: null }]);
 const draft = ref(draftFrom(BRIEF_GROUPS, {}));
 const reasons = ref<Record<string, string>>({});
 const profiles = ref<string[]>([]);
@@ -36,6 +43,9 @@ const busy = ref(false);
 const reading = ref('');
 const proposals = ref<Proposal[] | null>(null);
 const readFrom = ref('');
+/** Whether a person chose the stage; what was read proposes it only until then. */
+const stageChosen = ref(false);
+const stageFrom = ref('');
 onMounted(async () => {
   profiles.value = (await api('/api/host-profiles').catch(() => [])).map((p) => p.name);
 });
@@ -47,10 +57,19 @@ const profileItems = computed(() => [
   ...profiles.value.map((name) => ({ title: name, value: name })),
 ]);
 const addPlace = (): void => {
-  places.value.push({ name: places.value.length ? `Test ${places.value.length}` : 'Staging', url: '' });
+  places.value.push({
+    name: places.value.length ? `Test ${places.value.length}` : 'Staging',
+    url: '',
+    access: null,
+  });
 };
 const isReading = (url: string): boolean => reading.value !== '' && reading.value === withScheme(url);
-async function read(url: string): Promise<void> {
+/** How to get into an address before the live one, where that was asked for. */
+const wayInOf = (p: NewPlace | undefined): object =>
+  p?.access?.value ? { wayIn: { kind: 'credentials', ...p.access } } : {};
+
+/** @param place the address before the live one that it is, if it is none of the live site */
+async function read(url: string, place?: NewPlace): Promise<void> {
   const address = withScheme(url);
   if (!address) {
     faults.value = ['Give an address to read from.'];
@@ -62,13 +81,19 @@ async function read(url: string): Promise<void> {
   try {
     const answer = await api('/api/read-site', {
       method: 'POST',
-      body: { url: address },
+      body: { url: address, kind: place ? 'before' : 'live', ...wayInOf(place) },
     });
+    if (answer.stage && !stageChosen.value) {
+      taken.stage = answer.stage.value;
+      stageFrom.value = answer.stage.from;
+    }
     proposals.value = answer.proposals;
     readFrom.value = answer.url;
     if (!answer.proposals.length) notes.say('The page says nothing of itself that a brief could use.');
   } catch (error) {
     faults.value = [(error as Error).message];
+    const { needs } = ((error as ApiError).data ?? {}) as { needs?: string };
+    if (place && needs === 'credentials') place.access ??= { name: '', value: '' };
   } finally {
     reading.value = '';
   }
@@ -108,7 +133,7 @@ async function save(): Promise<void> {
         replaces: taken.replaces,
         places: places.value
           .filter((p) => p.url.trim())
-          .map((p) => ({ name: p.name.trim() || 'Staging', url: withScheme(p.url) })),
+          .map((p) => ({ name: p.name.trim() || 'Staging', url: withScheme(p.url), ...wayInOf(p) })),
         ...(taken.launchDate ? { launchDate: taken.launchDate } : {}),
         ...(taken.hostProfile ? { hostProfile: taken.hostProfile } : {}),
         brief: { ...(taken.name ? { name: taken.name.trim() } : {}), ...got.data },
@@ -144,11 +169,17 @@ async function save(): Promise<void> {
           autofocus
           :error-messages="missing.name"
         /><v-text-field v-model="taken.client" label="Client" :error-messages="missing.client" />
-        <v-select v-model="taken.stage" label="Stage" :items="STAGES" /><v-text-field
-          v-model="taken.launchDate"
-          label="Launch date"
-          type="date"
-        />
+        <v-select
+          v-model="taken.stage"
+          label="Stage"
+          :items="STAGES"
+          :hint="stageFrom"
+          :persistent-hint="stageFrom !== ''"
+          @update:model-value="
+            stageChosen = true;
+            stageFrom = '';
+          "
+        /><v-text-field v-model="taken.launchDate" label="Launch date" type="date" />
         <v-select v-model="taken.hostProfile" label="Host profile" :items="profileItems" /><v-checkbox
           v-model="taken.replaces"
           label="It replaces a running site"
@@ -173,7 +204,7 @@ async function save(): Promise<void> {
           v-model="p.url"
           label="Address before the live one (it may have a path)"
           :placeholder="EXAMPLES.before"
-        /><v-btn :disabled="reading !== ''" :loading="isReading(p.url)" @click="read(p.url)"
+        /><v-btn :disabled="reading !== ''" :loading="isReading(p.url)" @click="read(p.url, p)"
           >Read from the site</v-btn
         ><v-btn
           :icon="mdiDeleteOutline"
@@ -182,6 +213,15 @@ async function save(): Promise<void> {
           aria-label="Take this place away"
           @click="places.splice(i, 1)"
         />
+        <div v-if="p.access" class="access">
+          <span class="faint">It asks for a user name and a password.</span
+          ><v-text-field v-model="p.access.name" label="User name" autocomplete="off" /><v-text-field
+            v-model="p.access.value"
+            label="Password"
+            type="password"
+            autocomplete="off"
+          />
+        </div>
       </div>
       <div>
         <v-btn size="small" variant="text" color="primary" :prepend-icon="mdiPlus" @click="addPlace"
@@ -240,11 +280,18 @@ section {
 }
 .place {
   display: flex;
+  flex-wrap: wrap;
   gap: 10px;
   align-items: start;
 }
 .place > .v-btn {
   margin-top: 6px;
+}
+.access {
+  flex: 1 1 100%;
+  display: flex;
+  gap: 10px;
+  align-items: center;
 }
 .short {
   max-width: 140px;

@@ -2,9 +2,29 @@
  * What a checklist's fields alone cannot say: checks that exist, parameters within their range, building
  * blocks that are whole.
  */
-import { BARE, type Checklist } from '#core/facts/checklist';
+import { BARE, type Checklist, type Look, type OwnTest } from '#core/facts/checklist';
+import { selectorFault } from '#core/extract/selected';
 import { checksOf } from './checklist';
 import { checkById } from '#core/checks/catalogue/index';
+
+/** What a building block lacks, by what it looks at. */
+const SAY: Partial<Record<Look, string>> = {
+  element: 'say the selector',
+  header: 'say the header',
+  record: 'say the record’s name',
+  status: 'say the path',
+};
+
+/** What is wrong with a building block; also said beside the field while it is typed. */
+export function testFaults({ look, at, is, value }: OwnTest): string[] {
+  const out: string[] = [];
+  if (look !== 'text' && !at) out.push(SAY[look]!);
+  const wrong = look === 'element' && at ? selectorFault(at) : undefined;
+  if (wrong) out.push(`“${at}” is no CSS selector: ${wrong}`);
+  if ((look === 'text' || !BARE.has(is)) && !value) out.push('say the value');
+  if (look === 'status' && at && !at.startsWith('/')) out.push('the path begins with /');
+  return out;
+}
 
 /** @returns each with the path of its line, such as `items.3` */
 export function checklistFaults(list: Checklist): { path: string; message: string }[] {
@@ -15,18 +35,7 @@ export function checklistFaults(list: Checklist): { path: string; message: strin
     if (ids.has(c.id)) fault(`there are two checks with the id ${c.id}`);
     ids.add(c.id);
     if (!c.test) return;
-    if (c.test.look !== 'text' && !c.test.at)
-      fault(
-        c.test.look === 'element'
-          ? 'say the selector'
-          : c.test.look === 'header'
-            ? 'say the header'
-            : c.test.look === 'record'
-              ? 'say the record’s name'
-              : 'say the path',
-      );
-    if ((c.test.look === 'text' || !BARE.has(c.test.is)) && !c.test.value) fault('say the value');
-    if (c.test.look === 'status' && c.test.at && !c.test.at.startsWith('/')) fault('the path begins with /');
+    for (const message of testFaults(c.test)) fault(message);
   });
   const checkOf = checksOf(list);
   const seen = new Set<string>();

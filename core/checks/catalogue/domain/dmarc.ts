@@ -1,9 +1,16 @@
 import { parseDmarc } from '#core/extract/dmarc';
+import { recordRecipe } from '#core/recipes/records';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 import { answerText } from '#core/checks/kit/dns-answers';
 import { isMailUse, mailUse } from './mail-use';
 import { dmarcOf } from './mail-texts';
+
+const dmarcRecord = (zone: string | null, text: string) => ({
+  name: `_dmarc.${zone}`,
+  type: 'TXT',
+  value: `"${text}"`,
+});
 
 export const dmarc = defineCheck({
   id: 'domain.dmarc',
@@ -53,11 +60,14 @@ export const dmarc = defineCheck({
   },
   recipe: ({ evidence, brief }) => ({
     steps: 'Begin with p=none and read the reports for some weeks; then quarantine, then reject.',
-    paste: [
-      {
-        label: 'Zone file',
-        text: `_dmarc.${evidence.dns.zone}. 3600 IN TXT "v=DMARC1; p=none; rua=mailto:${brief.contactEmail ?? `postmaster@${evidence.dns.zone}`}"`,
-      },
-    ],
+    paste: recordRecipe(
+      dmarcOf(evidence, evidence.dns.zone ?? '').texts.map((text) => dmarcRecord(evidence.dns.zone, text)),
+      [
+        dmarcRecord(
+          evidence.dns.zone,
+          `v=DMARC1; p=none; rua=mailto:${brief.contactEmail ?? `postmaster@${evidence.dns.zone}`}`,
+        ),
+      ],
+    ),
   }),
 });

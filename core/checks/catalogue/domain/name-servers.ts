@@ -1,6 +1,14 @@
 import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
-import { cantTell, failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import {
+  cantTell,
+  failed,
+  failedPlaces,
+  inapplicable,
+  overPlaces,
+  passed,
+  unsure,
+} from '#core/checks/kit/judgement';
 import { answersFor, answerText, plainName } from '#core/checks/kit/dns-answers';
 
 export const nameServers = defineCheck({
@@ -60,17 +68,16 @@ export const nameServers = defineCheck({
       expected: `at least two${named.length ? `, ${named.join(' and ')}` : ''}, each with authority`,
     });
   },
-  recipe: ({ brief, evidence }) => ({
-    steps:
-      'Set the name servers at the registrar, and look at their operator that each of them carries the zone.',
-    paste: [
-      {
-        label: 'At the registrar',
-        text: (brief.nameServers?.length
-          ? brief.nameServers
-          : evidence.dns.nameServers.map((s) => s.name)
-        ).join('\n'),
-      },
-    ],
-  }),
+  recipe({ brief, evidence }, finding) {
+    const today = evidence.dns.nameServers.map((s) => s.name);
+    const bad = new Set(failedPlaces(finding).map((p) => p.place));
+    const wanted = brief.nameServers?.length ? brief.nameServers : today.filter((name) => !bad.has(name));
+    const isOther = wanted.length !== today.length || wanted.some((name) => !today.includes(name));
+    return {
+      steps: `Look at the operator of the name servers that each of them carries the zone, and set those that do at the registrar${wanted.length < 2 ? '; there have to be two at least, so ask the operator for a second one' : ''}.`,
+      // the same as today would mend nothing
+      paste:
+        isOther && wanted.length > 1 ? [{ label: 'At the registrar', text: wanted.join('\n') }] : undefined,
+    };
+  },
 });

@@ -2,6 +2,7 @@ import type { Evidence } from '#core/facts/evidence';
 import { parseDmarc } from '#core/extract/dmarc';
 import { parseSpf } from '#core/extract/spf';
 import type { PlaceResult } from '#core/facts/finding';
+import { recordRecipe } from '#core/recipes/records';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { bestAnswers, isUsable } from '#core/checks/kit/dns-answers';
@@ -51,6 +52,23 @@ const CLOSED_DMARC: WantedText = {
   },
 };
 
+function closingRecipe(evidence: Evidence, zone: string) {
+  const text = (name: string, value: string) => ({ name, type: 'TXT', value: `"${value}"` });
+  const exchangers = bestAnswers(evidence, zone, 'MX').flatMap((a) =>
+    a.records.filter((r) => r.type === 'MX' && !isNullMx(r.value)),
+  );
+  const wanted = [
+    { name: zone, type: 'MX', value: '0 .' },
+    text(zone, CLOSED_SPF.expected),
+    text(`_dmarc.${zone}`, CLOSED_DMARC.expected),
+  ];
+  const others = [
+    ...spfOf(evidence, zone).texts.map((t) => text(zone, t)),
+    ...dmarcOf(evidence, zone).texts.map((t) => text(`_dmarc.${zone}`, t)),
+  ].filter((r) => !wanted.some((w) => w.value === r.value));
+  return recordRecipe([...exchangers, ...others], wanted);
+}
+
 export const noMailClosed = defineCheck({
   id: 'domain.no-mail-closed',
   title: 'A domain without mail says so',
@@ -79,12 +97,7 @@ export const noMailClosed = defineCheck({
     );
   },
   recipe: ({ evidence }) => ({
-    steps: 'Set these three records.',
-    paste: [
-      {
-        label: 'Zone file',
-        text: `${evidence.dns.zone}. 3600 IN MX 0 .\n${evidence.dns.zone}. 3600 IN TXT "v=spf1 -all"\n_dmarc.${evidence.dns.zone}. 3600 IN TXT "v=DMARC1; p=reject"`,
-      },
-    ],
+    steps: 'Set these three records, and take away those that say otherwise.',
+    paste: closingRecipe(evidence, evidence.dns.zone ?? ''),
   }),
 });

@@ -1,13 +1,21 @@
 import { rangeOf } from '#core/facts/address-ranges';
 import type { ExpectedRecord } from '#core/facts/brief';
-import type { DnsAnswer, DnsRecord } from '#core/facts/evidence';
+import { joinedText } from '#core/facts/dns-text';
+import { recordRecipe } from '#core/recipes/records';
+import type { DnsAnswer, DnsRecord, Evidence } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
 import type { Take } from '#core/facts/take';
 import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import { answerText, answersFor, bestAnswers, sameValue, isUsable } from '#core/checks/kit/dns-answers';
-import { hourLine } from '#core/formats/zone-file/write';
+import {
+  answerText,
+  answersFor,
+  bestAnswers,
+  plainName,
+  sameValue,
+  isUsable,
+} from '#core/checks/kit/dns-answers';
 
 /**
  * Where a host flattens its alias into addresses, those count that the alias itself resolves to (common
@@ -68,6 +76,36 @@ function judgeAnswer(a: DnsAnswer, record: ExpectedRecord, context: CheckContext
   });
 }
 
+/**
+ * Records of today that cannot stand beside a wanted one: others of its name and type that the brief does not
+ * want, an alias beside anything (RFC 1034 3.6.2), and of texts only those of the same purpose.
+ */
+function contradicting(
+  wanted: ExpectedRecord,
+  all: readonly ExpectedRecord[],
+  evidence: Evidence,
+): Pick<DnsRecord, 'name' | 'type' | 'value'>[] {
+  const types = wanted.type === 'CNAME' ? ['CNAME', 'A', 'AAAA'] : [wanted.type, 'CNAME'];
+  const name = plainName(wanted.name);
+  return types.flatMap((type) =>
+    answersFor(evidence, wanted.name, type)
+      .filter((a) => a.role === 'authority')
+      .flatMap((a) => a.records)
+      .filter((r) => r.type === type && plainName(r.name) === name)
+      .filter((r) => type !== 'TXT' || purposeOf(r.value) === purposeOf(wanted.value))
+      .filter(
+        (r) =>
+          !all.some(
+            (w) => w.type === type && plainName(w.name) === name && sameValue(type, w.value, r.value),
+          ),
+      ),
+  );
+}
+
+/** What a text is for, by its beginning: "v=spf1", "tide-site-verification". */
+const purposeOf = (value: string): string =>
+  (/^v=\S+?(?=[\s;]|$)|^[^=\s]+/.exec(joinedText(value))?.[0] ?? '').toLowerCase();
+
 const labelOf = (record: ExpectedRecord): string => `${record.type} ${record.name}`;
 
 function judgeRecord(record: ExpectedRecord, context: CheckContext): PlaceResult[] {
@@ -95,13 +133,16 @@ export const recordsMatch = defineCheck({
       context.brief.records.flatMap((r) => judgeRecord(r, context)),
     );
   },
-  recipe({ brief }, finding) {
+  recipe({ brief, evidence }, finding) {
     const bad = new Set(failedPlaces(finding).map((p) => p.place.split(' at ')[0]));
     const lines = (brief.records ?? []).filter((r) => bad.has(labelOf(r)));
     return {
       steps:
-        'Set these records at the operator of the name servers, and take away others of the same name and type.',
-      paste: [{ label: 'Zone file', text: lines.map(hourLine).join('\n') }],
+        'Set these records at the operator of the name servers. What stands under “take away” contradicts them; other records stay.',
+      paste: recordRecipe(
+        lines.flatMap((r) => contradicting(r, brief.records ?? [], evidence)),
+        lines,
+      ),
     };
   },
 });

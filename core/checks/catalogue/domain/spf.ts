@@ -1,4 +1,12 @@
-import { countSpf, parseSpf, type SpfCount, type SpfQualifier, type SpfRecord } from '#core/extract/spf';
+import { recordRecipe } from '#core/recipes/records';
+import {
+  countSpf,
+  parseSpf,
+  tested,
+  type SpfCount,
+  type SpfQualifier,
+  type SpfRecord,
+} from '#core/extract/spf';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 import { answerText } from '#core/checks/kit/dns-answers';
@@ -25,6 +33,22 @@ function faultOf(
   if (end === undefined) return 'it does not end: neither all nor redirect';
   const all = own.mechanisms.find((m) => m.name === 'all');
   return end === '+' || end === '?' ? `it ends in ${all!.raw}, which lets everybody send` : undefined;
+}
+
+/** One sound record of all that are there: each sender once, ended. */
+function mergedSpf(texts: readonly string[]): string {
+  const senders = new Set<string>();
+  let end = '';
+  for (const text of texts) {
+    const { mechanisms } = parseSpf(text);
+    for (const m of tested(mechanisms)) {
+      const isSound = parseSpf(`v=spf1 ${m.raw}`).errors.length === 0;
+      if (m.name !== 'all' && isSound) senders.add(m.raw);
+      // the careful end wins: mail that one of the records let pass is not to be refused at once
+      if (m.name === 'all') end = end === '~all' || m.qualifier !== '-' ? '~all' : '-all';
+    }
+  }
+  return ['v=spf1', ...(senders.size ? senders : ['mx']), end || '~all'].join(' ');
 }
 
 export const spf = defineCheck({
@@ -78,9 +102,14 @@ export const spf = defineCheck({
       notes: [...use.notes, ...beyond],
     });
   },
-  recipe: ({ evidence }) => ({
-    steps:
-      'Keep one record that names every sender (mail provider, newsletter, web server), and end it in -all or ~all.',
-    paste: [{ label: 'Zone file', text: `${evidence.dns.zone}. 3600 IN TXT "v=spf1 mx -all"` }],
-  }),
+  recipe: ({ evidence }) => {
+    const name = evidence.dns.zone ?? '';
+    const { texts } = spfOf(evidence, name);
+    const record = (value: string) => ({ name, type: 'TXT', value: `"${value}"` });
+    return {
+      steps:
+        'Keep one record that names every sender (mail provider, newsletter, web server), and end it in -all or ~all. This one joins what stands there today; add who is missing.',
+      paste: recordRecipe(texts.map(record), [record(mergedSpf(texts))]),
+    };
+  },
 });

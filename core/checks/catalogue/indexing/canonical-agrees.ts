@@ -1,8 +1,9 @@
 import { finalStatus, type PageEvidence } from '#core/facts/evidence';
 import type { ReadPage } from '#core/checks/view/read-page';
 import { noIndexCharge } from './wanted-pages';
+import { canonicalRecipe } from './canonical-recipe';
 import { defineCheck } from '#core/checks/kit/check';
-import { failed, failedPlaces, overPages, passed, unsure } from '#core/checks/kit/judgement';
+import { failed, overPages, passed, unsure } from '#core/checks/kit/judgement';
 
 /** A canonical that names another page: what is wrong with it; undefined when nothing is. */
 function faultOf(target: string, other: PageEvidence, goal: ReadPage | undefined): string | undefined {
@@ -50,11 +51,8 @@ export const canonicalAgrees = defineCheck({
         : unsure(page.url, `${target} is no page that could be read`);
     });
   },
-  recipe: (_, finding) => ({
+  recipe: ({ view }, finding) => ({
     steps: 'Let each page name the address under which it is to be listed, and that one name itself.',
-    paste: failedPlaces(finding, 10).map((p) => ({
-      label: p.place,
-      text: `<link rel="canonical" href="${p.place}">`,
-    })),
+    paste: canonicalRecipe(view, finding),
   }),
 });

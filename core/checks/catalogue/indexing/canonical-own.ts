@@ -1,6 +1,7 @@
 import { foldSpace } from '#core/text/fold';
+import { canonicalRecipe } from './canonical-recipe';
 import { defineCheck } from '#core/checks/kit/check';
-import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
+import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
 export const canonicalOwn = defineCheck({
   id: 'indexing.canonical-own',
@@ -26,11 +27,8 @@ export const canonicalOwn = defineCheck({
         : failed(page.url, { found: `the home page: ${canonical}`, raw: link.raw });
     });
   },
-  recipe: (_, finding) => ({
+  recipe: ({ view }, finding) => ({
     steps: 'Take the fixed address out of the template and let it put in each page’s own.',
-    paste: failedPlaces(finding, 10).map((p) => ({
-      label: p.place,
-      text: `<link rel="canonical" href="${p.place}">`,
-    })),
+    paste: canonicalRecipe(view, finding),
   }),
 });

@@ -1,5 +1,6 @@
+import { canonicalRecipe } from './canonical-recipe';
 import { defineCheck } from '#core/checks/kit/check';
-import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
+import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
 export const canonicalPresent = defineCheck({
   id: 'indexing.canonical-present',
@@ -33,11 +34,8 @@ export const canonicalPresent = defineCheck({
       { only: (p) => !p.keptOut },
     );
   },
-  recipe: (_, finding) => ({
+  recipe: ({ view }, finding) => ({
     steps: 'Put one canonical with the full address into the head of each page.',
-    paste: failedPlaces(finding, 10).map((p) => ({
-      label: p.place,
-      text: `<link rel="canonical" href="${p.place}">`,
-    })),
+    paste: canonicalRecipe(view, finding),
   }),
 });

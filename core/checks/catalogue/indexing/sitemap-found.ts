@@ -1,5 +1,6 @@
 import { quantity } from '#core/text/quantity';
 import { finalStatus } from '#core/facts/evidence';
+import { listable } from './wanted-pages';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overSite, passed } from '#core/checks/kit/judgement';
 
@@ -40,12 +41,15 @@ export const sitemapFound = defineCheck({
       }),
     );
   },
-  recipe: ({ view }) => ({
+  recipe: ({ view, brief }) => ({
     steps: 'Switch the sitemap on at the host, or upload this one, and name it in robots.txt.',
     paste: [
       {
         label: 'sitemap.xml',
-        text: `<?xml version="1.0" encoding="UTF-8"?>\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">\n${view.countable
+        text: `<?xml version="1.0" encoding="UTF-8"?>\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">\n${listable(
+          view,
+          brief,
+        )
           .slice(0, 200)
           .map((p) => `  <url><loc>${p.url.replace(/&/g, '&amp;')}</loc></url>`)
           .join('\n')}\n</urlset>`,

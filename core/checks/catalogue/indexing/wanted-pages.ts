@@ -3,6 +3,7 @@
  * brief's hidden ones.
  */
 import type { Brief } from '#core/facts/brief';
+import type { SiteView } from '#core/checks/view/site-view';
 import type { ReadPage } from '#core/checks/view/read-page';
 import { isAside } from './aside';
 
@@ -41,4 +42,14 @@ export function noIndexCharge(
 ): string | undefined {
   if (mustBeListed(page, brief, inSitemap)) return 'indexing.let-in';
   return isExplained(page, brief) ? undefined : 'indexing.unexpected-noindex';
+}
+
+/** Pages that a sitemap is to name: those that may be listed, and those whose noindex is a mistake. */
+export function listable(view: SiteView, brief: Brief): ReadPage[] {
+  const { inSitemap } = view;
+  return view.pages.filter((p) => {
+    const isItself = !p.canonical || p.canonical === p.url;
+    if (!isItself || isExplained(p, brief)) return false;
+    return !p.keptOut || noIndexCharge(p, brief, inSitemap) !== undefined;
+  });
 }

@@ -3,6 +3,9 @@ import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgem
 import type { ReadPage } from '#core/checks/view/read-page';
 import { escapeText } from '#core/recipes/markup';
 
+/** Less than this of a page's text makes no description (metadata.description-length). */
+const SHORTEST_START = 80;
+
 /** The first sentences after the main heading, or of the page: about as many as fit. */
 function beginning(facts: ReadPage['facts'] | undefined): string {
   if (!facts) return '';
@@ -35,9 +38,12 @@ export const descriptionPresent = defineCheck({
   recipe: ({ view }, finding) => ({
     steps:
       'Write one for each page: what a visitor finds there, with the name, in 80 to 150 characters. The first sentences of the page are a start.',
-    paste: failedPlaces(finding, 10).map((p) => {
+    paste: failedPlaces(finding, 10).flatMap((p) => {
       const text = beginning(view.pages.find((x) => x.url === p.place)?.facts);
-      return { label: p.place, text: `<meta name="description" content="${escapeText(text)}">` };
+      // a few words of a page with hardly any text would be a fault of their own
+      return text.length < SHORTEST_START
+        ? []
+        : [{ label: p.place, text: `<meta name="description" content="${escapeText(text)}">` }];
     }),
   }),
 });

@@ -1,8 +1,28 @@
+import type { ReadPage } from '#core/checks/view/read-page';
+import type { SiteView } from '#core/checks/view/site-view';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
 import { escapeText } from '#core/recipes/markup';
 
 const REQUIRED = ['og:title', 'og:type', 'og:image', 'og:url'];
+
+/** A share picture that another page of the site names and that loads. */
+const knownPicture = (view: SiteView): string | undefined =>
+  view.evidence.assets.find((a) => a.roles.includes('share-picture') && a.image && a.url.startsWith('https:'))
+    ?.url;
+
+/** The tags that a page lacks, as far as what stands in them is known. */
+function missingTags(page: ReadPage, view: SiteView): string {
+  const contents: Record<string, string | undefined> = {
+    'og:title': page.facts.titles[0]?.text,
+    'og:type': 'website',
+    'og:image': knownPicture(view),
+    'og:url': page.canonical ?? page.url,
+  };
+  return REQUIRED.filter((name) => !page.openGraph(name)?.content.trim() && contents[name])
+    .map((name) => `<meta property="${name}" content="${escapeText(contents[name]!)}">`)
+    .join('\n');
+}
 
 export const previewComplete = defineCheck({
   id: 'sharing.preview-complete',
@@ -24,13 +44,12 @@ export const previewComplete = defineCheck({
     });
   },
   recipe: ({ view }, finding) => ({
-    steps: 'Add the missing tags to the head; most hosts fill them from the page’s share settings.',
-    paste: failedPlaces(finding, 5).map((p) => {
-      const title = view.pages.find((x) => x.url === p.place)?.facts.titles[0]?.text ?? '';
-      return {
-        label: p.place,
-        text: `<meta property="og:title" content="${escapeText(title)}">\n<meta property="og:type" content="website">\n<meta property="og:url" content="${p.place}">\n<meta property="og:image" content="${new URL('/share.png', p.place).href}">`,
-      };
+    steps:
+      'Add the missing tags to the head; most hosts fill them from the page’s share settings. A picture that the site does not have yet is uploaded first, at least 1200 by 630 pixels.',
+    paste: failedPlaces(finding, 5).flatMap((p) => {
+      const page = view.byUrl.get(p.place);
+      const text = page ? missingTags(page, view) : '';
+      return text ? [{ label: p.place, text }] : [];
     }),
   }),
 });
