@@ -35,6 +35,17 @@ export default defineConfig({
       {
         esbuild: decorators,
         test: {
+          name: 'real-servers',
+          include: ['tests/real-servers/**/*.test.ts'],
+          environment: 'node',
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
+          fileParallelism: false,
+        },
+      },
+      {
+        esbuild: decorators,
+        test: {
           name: 'integration',
           include: ['tests/integration/**/*.test.ts'],
           globalSetup: ['tests/fresh-build.ts'],

@@ -51,7 +51,7 @@ export function bindModels(): void {
     removedAt: when,
   });
   bind(SessionRow, 'session', {
-    id: { ...text(64), primaryKey: true },
+    id: { type: text(64), primaryKey: true },
     userId: ref,
     version: ref,
     agent: text(300),
@@ -60,7 +60,7 @@ export function bindModels(): void {
     seenAt: when,
   });
   bind(PasswordLinkRow, 'password_link', {
-    digest: { ...text(64), primaryKey: true },
+    digest: { type: text(64), primaryKey: true },
     userId: ref,
     madeBy: text(120),
     until: when,

@@ -40,7 +40,9 @@ export async function collectPractice(
     retryPauseMs: 20,
     maxPages: more.maxPages,
     asked: askedFor(fullChecklist(), preferredHost(site)),
-    ...(more.key ? { wayIn: { kind: 'credentials', user, password, origins: [`https://${site.staging.host}`] } } : {}),
+    ...(more.key
+      ? { wayIn: { kind: 'credentials', user, password, origins: [`https://${site.staging.host}`] } }
+      : {}),
   });
 }
 

@@ -55,6 +55,8 @@ const books = new WeakMap<readonly DnsAnswer[], Map<string, Map<string, DnsAnswe
 function bookOf(answers: readonly DnsAnswer[]): Map<string, Map<string, DnsAnswer[]>> {
   const book = new Map<string, Map<string, DnsAnswer[]>>();
   for (const a of answers) {
+    // what is said without checking signatures is domain.signed’s alone
+    if (a.unchecked) continue;
     let names = book.get(a.type);
     if (!names) book.set(a.type, (names = new Map()));
     const name = plainName(a.name),
