@@ -1,5 +1,4 @@
 /** Icons, share pictures, scripts, styles, fonts, pictures and media that pages name. */
-import { createHash } from 'node:crypto';
 import { decodeSafely, hostOf, normaliseUrl, parseUrl } from '#core/extract/address';
 import {
   finalStatus,
@@ -11,6 +10,7 @@ import {
   type Exchange,
   type PageEvidence,
 } from '#core/facts/evidence';
+import { sha256 } from './digest';
 import { readFileHere, type ReadFile } from './file-reader';
 import type { HttpClient } from './http/client';
 
@@ -164,7 +164,7 @@ async function inlineAsset(url: string, roles: AssetRole[], readFile: ReadFile):
   // facts keep the head of a long address; that is enough to tell kind and size of a picture
   if (url.length < LONGEST_ADDRESS) {
     asset.size = body.length;
-    asset.sha256 = createHash('sha256').update(body).digest('hex');
+    asset.sha256 = await sha256(body);
   }
   await readPicture(asset, body, { whole: url.length < LONGEST_ADDRESS, readFile });
   return asset;
@@ -208,7 +208,7 @@ export async function fetchAsset(
   );
   if (size !== undefined) asset.size = size;
   if (!body || outside) return asset;
-  if (status === 200) asset.sha256 = createHash('sha256').update(body).digest('hex');
+  if (status === 200) asset.sha256 = await sha256(body);
   if (status === 200 && roles.includes('style')) await readStyle(asset, body, readFile);
   if (
     roles.some((r) => r !== 'script' && r !== 'style' && r !== 'font' && r !== 'media') &&

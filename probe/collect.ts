@@ -116,7 +116,7 @@ function toolsFor(options: CollectOptions): Tools {
   return { dialer, store, extract, readFile, client, visitor, budget };
 }
 
-/** Past the time for reading pages, what is left is looked at in so much longer; then nothing more is asked. */
+/** Past the time for reading pages, what is left is looked at in half as long again, or so; then nothing more is asked. */
 const GRACE_MS = 60_000;
 /** And after so much longer the collecting is over, whatever still waits. */
 const LAST_MS = 20_000;
@@ -135,7 +135,8 @@ export async function collect(options: CollectOptions): Promise<Evidence> {
   setMaxListeners(0, halt.signal);
   const stopped = (): DOMException => new DOMException('The audit was stopped.', 'AbortError');
   const tools = toolsFor({ ...options, signal: halt.signal });
-  const timeMs = (options.auditSeconds ?? USUAL_SECONDS) * 1000 + GRACE_MS;
+  const readingMs = (options.auditSeconds ?? USUAL_SECONDS) * 1000;
+  const timeMs = readingMs + Math.min(GRACE_MS, readingMs / 2);
   const over = new ProbeError('stopped', 'the time for one audit was over');
   const timer = setTimeout(() => halt.abort(over), timeMs);
   let lastTimer: NodeJS.Timeout | undefined;
@@ -325,15 +326,14 @@ class Collection {
   }
 
   private assetFetcher(list: AssetList): (urls: readonly string[]) => Promise<Evidence['assets']> {
+    const { tools } = this;
     let done = 0;
     return (urls) =>
-      Promise.all(
-        urls.map(async (url) => {
-          const asset = await fetchAsset(this.tools.client, url, list.wanted.get(url)!, this.tools.readFile);
-          this.say({ phase: 'Files', done: ++done, total: list.wanted.size, current: url });
-          return asset;
-        }),
-      );
+      few(urls, this.options.concurrency ?? USUAL_CONCURRENCY, async (url) => {
+        const asset = await fetchAsset(tools.client, url, list.wanted.get(url)!, tools.readFile);
+        this.say({ phase: 'Files', done: ++done, total: list.wanted.size, current: url });
+        return asset;
+      });
   }
 
   /** What is compared with the pages that were read: links, folders, other spellings, caches. */
@@ -431,6 +431,20 @@ class Collection {
 }
 
 type ReadPages = Awaited<ReturnType<Collection['readPages']>>;
+
+/** Does one thing for each, a few at once, since each may hold megabytes; the results in the order of the items. */
+async function few<T, R>(items: readonly T[], atOnce: number, work: (item: T) => Promise<R>): Promise<R[]> {
+  const out: R[] = [];
+  let next = 0;
+  const go = async (): Promise<void> => {
+    while (next < items.length) {
+      const i = next++;
+      out[i] = await work(items[i]!);
+    }
+  };
+  await Promise.all(Array.from({ length: Math.min(atOnce, items.length) }, go));
+  return out;
+}
 
 /** By code units: the same everywhere, and quick. */
 const compare = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);

@@ -1,5 +1,4 @@
 /** Reads pages from the home page on, breadth first, politely, within the environment. */
-import { createHash } from 'node:crypto';
 import { insideBase, normaliseUrl } from '#core/extract/address';
 import { readLinkHeader } from '#core/extract/link-header';
 import {
@@ -9,6 +8,7 @@ import {
   type LinkEvidence,
   type PageEvidence,
 } from '#core/facts/evidence';
+import { sha256 } from './digest';
 import type { Extract } from './extractor';
 import type { Fetched, HttpClient } from './http/client';
 
@@ -232,7 +232,7 @@ export async function readPage(
     ...(contentType ? { contentType: contentType.slice(0, 200) } : {}),
   };
   if (!body) return page;
-  page.sha256 = createHash('sha256').update(body).digest('hex');
+  page.sha256 = await sha256(body);
   if (!isHtml(contentType, body)) return page;
   try {
     Object.assign(page, await extract(body, contentType, url));

@@ -1,6 +1,6 @@
 /** Worker threads that read pages. */
 import { extractHere, type Extract, type PageReading } from './extractor';
-import type { FileFacts, FileKind, ReadFile } from './file-reader';
+import { READ_BYTES, type FileFacts, type FileKind, type ReadFile } from './file-reader';
 import { ThreadPool, type PoolOptions } from './thread-pool';
 
 /** Pages smaller than this are read on the spot: handing them over costs more. */
@@ -23,9 +23,11 @@ export class ExtractPool {
       .then((answer) => JSON.parse(answer) as PageReading);
   };
 
-  /** As `ReadFile` says. */
+  /** As `ReadFile` says; a part with a memory of its own, since with a view its whole buffer would go along. */
   readonly readFile: ReadFile = <K extends FileKind>(kind: K, body: Buffer, contentType?: string) =>
-    this.pool.run({ kind, body, contentType, url: '' }).then((answer) => JSON.parse(answer) as FileFacts[K]);
+    this.pool
+      .run({ kind, body: new Uint8Array(body.subarray(0, READ_BYTES[kind])), contentType, url: '' })
+      .then((answer) => JSON.parse(answer) as FileFacts[K]);
 
   close(): Promise<void> {
     return this.pool.close();

@@ -5,7 +5,7 @@
 import { imageSize } from 'image-size';
 import { decodeXml } from '#core/extract/charset';
 import { readCss, type CssFacts } from '#core/extract/css';
-import { parseSitemap, type SitemapFacts } from '#core/extract/sitemap';
+import { parseSitemap, SITEMAP_BYTES, type SitemapFacts } from '#core/extract/sitemap';
 import type { AssetEvidence } from '#core/facts/evidence';
 
 export type PictureFacts = Pick<AssetEvidence, 'image' | 'imageError'>;
@@ -26,10 +26,12 @@ export type ReadFile = <K extends FileKind>(
   contentType?: string,
 ) => FileFacts[K] | Promise<FileFacts[K]>;
 
-/** So much of a style sheet is read. */
-const STYLE_BYTES = 1_000_000;
-/** A picture tells its sizes near its start; a drawing in its first tag. */
-const PICTURE_BYTES = 512 * 1024;
+/** So much of a file is read: a picture tells its sizes near its start, a drawing in its first tag. */
+export const READ_BYTES: Record<FileKind, number> = {
+  style: 1_000_000,
+  picture: 512 * 1024,
+  sitemap: SITEMAP_BYTES,
+};
 const DRAWING_BYTES = 16 * 1024;
 const MOST_SIZES = 50;
 
@@ -52,7 +54,7 @@ function readPicture(body: Buffer): PictureFacts {
   const isSvg = isDrawing(body.toString('utf8', 0, 4096));
   try {
     // an exact-size copy: the reader looks past the end of a part of a larger buffer
-    const part = new Uint8Array(body.subarray(0, isSvg ? DRAWING_BYTES : PICTURE_BYTES));
+    const part = new Uint8Array(body.subarray(0, isSvg ? DRAWING_BYTES : READ_BYTES.picture));
     const { type = 'unknown', width, height, images } = imageSize(part);
     const sizes = images?.slice(0, MOST_SIZES).map((i) => ({ width: i.width, height: i.height }));
     return { image: { type, width, height, ...(sizes && sizes.length > 1 ? { sizes } : {}) } };
@@ -64,7 +66,7 @@ function readPicture(body: Buffer): PictureFacts {
 }
 
 const READERS: { [K in FileKind]: (body: Buffer, contentType?: string) => FileFacts[K] } = {
-  style: (body) => readCss(body.toString('utf8', 0, STYLE_BYTES)),
+  style: (body) => readCss(body.toString('utf8', 0, READ_BYTES.style)),
   picture: readPicture,
   sitemap: (body, contentType) => parseSitemap(decodeXml(body, contentType), contentType),
 };

@@ -102,6 +102,11 @@ try {
     dig: 'dnsutils',
     openssl: 'openssl',
     curl: 'curl',
+    named: 'bind9',
+    'dnssec-signzone': 'bind9-utils',
+    unbound: 'unbound',
+    nginx: 'nginx-light',
+    apache2: 'apache2',
   });
   mkdirSync(results, { recursive: true });
   step('Prepare', local('nuxt'), ['prepare']);
@@ -114,9 +119,11 @@ try {
   ]);
   const unit = join(results, 'unit.json'),
     faults = join(results, 'faults.json'),
+    real = join(results, 'real-servers.json'),
     integration = join(results, 'integration.json'),
     e2e = join(results, 'e2e.json');
   counted('Unit tests', unit, local('vitest'), vitestArgs('unit', unit), vitest);
+  counted('Real servers', real, local('vitest'), vitestArgs('real-servers', real), vitest);
   counted('Planted faults', faults, local('vitest'), vitestArgs('faults', faults), vitest);
   ensureBuild(say);
   counted('Integration tests', integration, local('vitest'), vitestArgs('integration', integration), vitest);

@@ -10,6 +10,7 @@ import type { Evidence } from '#core/facts/evidence';
 import { pagesOf, renderPage } from '../../net/pages';
 import { SITES } from '../../net/sites';
 import { realPages } from '../real-pages';
+import { benchHostileSite } from './hostile-site';
 import { benchLargeSite } from './large-site';
 import { benchProbing } from './probing';
 import { benchRejudging } from './rejudging';
@@ -140,6 +141,7 @@ async function main(): Promise<void> {
 
     good = (await benchRejudging(evidence, sites[0]!.brief)) && good;
     good = (await benchLargeSite(net, ca)) && good;
+    good = (await benchHostileSite()) && good;
   } finally {
     child.kill('SIGTERM');
   }

@@ -4,7 +4,15 @@
  * zones and are mapped to their ports.
  */
 import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
-import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import net from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -300,7 +308,17 @@ export class Bed {
   /** @param blocks virtual hosts */
   async apache(...blocks: string[]): Promise<void> {
     const conf = join(this.folder, 'apache.conf');
-    const modules = ['mpm_event', 'authz_core', 'dir', 'mime', 'alias', 'headers', 'ssl', 'rewrite'];
+    const modules = [
+      'mpm_event',
+      'authz_core',
+      'dir',
+      'mime',
+      'autoindex',
+      'alias',
+      'headers',
+      'ssl',
+      'rewrite',
+    ];
     writeFileSync(
       conf,
       `ServerRoot ${this.folder}\nServerName bed\nPidFile ${this.folder}/apache.pid\nErrorLog ${this.folder}/apache.log\nMutex file:${this.folder}\n${modules.map((m) => `LoadModule ${m}_module /usr/lib/apache2/modules/mod_${m}.so`).join('\n')}\nListen 127.0.0.1:${this.ports.http}\nListen 127.0.0.1:${this.ports.https}\nServerTokens Prod\nDirectoryIndex index.html\nTypesConfig /etc/mime.types\nAddDefaultCharset utf-8\n${this.listens(blocks.join('\n'))}\n`,

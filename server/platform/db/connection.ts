@@ -44,7 +44,7 @@ export async function databaseAnswers(): Promise<boolean> {
     timer = setTimeout(() => resolve(false), HEALTH_MS);
   });
   const asked = database()
-    .query('SELECT 1')
+    .authenticate()
     .then(
       () => true,
       () => false,

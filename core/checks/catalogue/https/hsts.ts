@@ -1,7 +1,7 @@
 import { headerValues } from '#core/facts/evidence';
 import { restsOn } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
-import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
+import { failed, failedPlaces, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { headerRecipe } from '#core/recipes/web-server';
 
 /**
@@ -47,9 +47,13 @@ export const hsts = defineCheck({
       { expected: `max-age of at least ${parameters.seconds}` },
     );
   },
-  recipe: ({ parameters }) => ({
-    steps:
-      'Send this header with every answer over https, once http leads to https on every host. Start with a small max-age if subdomains are unsure.',
+  recipe: ({ parameters }, finding) => ({
+    steps: `Send this header with every answer over https, redirects too, once http leads to https on every host: it belongs into the block of each host, here ${failedPlaces(
+      finding,
+      10,
+    )
+      .map((p) => p.place)
+      .join(' and ')}. Start with a small max-age if subdomains are unsure.`,
     paste: headerRecipe('Strict-Transport-Security', `max-age=${Math.max(31_536_000, parameters.seconds)}`),
   }),
 });
