@@ -170,6 +170,11 @@ async function inlineAsset(url: string, roles: AssetRole[], readFile: ReadFile):
   return asset;
 }
 
+/** No coding for pictures and fonts: the ranges are of the file itself (RFC 9110 14.1.2). */
+const FIRST_PART = { headers: { range: FIRST_BYTES, 'accept-encoding': 'identity' } };
+const HEAD_ONLY = { method: 'HEAD' as const };
+const NO_PICTURE: ReadonlySet<AssetRole> = new Set<AssetRole>(['script', 'style', 'font', 'media']);
+
 /** Fetches one asset and reads its picture or style sheet. */
 export async function fetchAsset(
   client: HttpClient,
@@ -181,24 +186,13 @@ export async function fetchAsset(
   if (/^data:/i.test(url)) return inlineAsset(url, roles, readFile);
   const whole = roles.some((r) => WHOLE.has(r));
   const outside = !whole && roles.includes('third-party');
-  // no coding for pictures and fonts: the ranges are of the file itself (RFC 9110 14.1.2)
-  const { chain, body } = await client.follow(
-    url,
-    whole
-      ? {}
-      : outside
-        ? { method: 'HEAD' }
-        : { headers: { range: FIRST_BYTES, 'accept-encoding': 'identity' } },
-  );
+  const partial = outside ? HEAD_ONLY : FIRST_PART;
+  const { chain, body } = await client.follow(url, whole ? {} : partial);
   const last = lastAnswer(chain);
   const contentType = headerValues(last, 'content-type')[0];
   const status = finalStatus(chain);
-  const asset: AssetEvidence = {
-    url,
-    roles,
-    chain,
-    ...(contentType ? { contentType: contentType.slice(0, 200) } : {}),
-  };
+  const asset: AssetEvidence = { url, roles, chain };
+  if (contentType) asset.contentType = contentType.slice(0, 200);
   const size = sizeOf(
     status,
     body,
@@ -208,14 +202,15 @@ export async function fetchAsset(
   );
   if (size !== undefined) asset.size = size;
   if (!body || outside) return asset;
-  if (status === 200) asset.sha256 = await sha256(body);
-  if (status === 200 && roles.includes('style')) await readStyle(asset, body, readFile);
-  if (
-    roles.some((r) => r !== 'script' && r !== 'style' && r !== 'font' && r !== 'media') &&
-    (status === 200 || status === 206)
-  )
+  if (status === 200) await readWhole(asset, body, readFile);
+  if (roles.some((r) => !NO_PICTURE.has(r)) && (status === 200 || status === 206))
     await readPicture(asset, body, { whole, readFile });
   return asset;
+}
+
+async function readWhole(asset: AssetEvidence, body: Buffer, readFile: ReadFile): Promise<void> {
+  asset.sha256 = await sha256(body);
+  if (asset.roles.includes('style')) await readStyle(asset, body, readFile);
 }
 
 /** A sheet that cannot be read in time is left unread. */

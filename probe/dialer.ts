@@ -196,25 +196,10 @@ export class Dialer {
       throw new ProbeError('forbidden-address', `port ${port} is none of the web’s, and is not dialled`);
     const bare = host.replace(/^\[|\]$/g, '');
     const mapped = only === undefined ? this.map.find(bare, port) : undefined;
-    let targets: (Destination & { shown: string })[] = [];
-    let refusal: ProbeError | undefined;
-    if (mapped) targets = [{ ...mapped, shown: `${mapped.address}:${mapped.port}` }];
-    else
-      for (const address of only !== undefined
-        ? [only]
-        : net.isIP(bare)
-          ? [bare]
-          : await this.resolve(bare)) {
-        try {
-          targets.push({
-            ...this.destination(address, port),
-            shown: address.includes(':') ? `[${address}]:${port}` : `${address}:${port}`,
-          });
-        } catch (error) {
-          refusal ??= error as ProbeError;
-        }
-      }
-    if (!targets.length) throw refusal ?? new ProbeError('no-address', `${host} has no address`);
+    const targets = mapped
+      ? [{ ...mapped, shown: `${mapped.address}:${mapped.port}` }]
+      : this.allowed(only === undefined ? await this.addressesOf(bare) : [only], port);
+    if (!targets.length) throw new ProbeError('no-address', `${host} has no address`);
     const resolved = performance.now();
     let last: unknown;
     for (const target of targets.slice(0, 4)) {
@@ -230,6 +215,26 @@ export class Dialer {
       }
     }
     throw last;
+  }
+
+  private async addressesOf(bare: string): Promise<string[]> {
+    return net.isIP(bare) ? [bare] : this.resolve(bare);
+  }
+
+  /** Those of the addresses that may be dialled. @throws ProbeError with the first refusal where none may */
+  private allowed(addresses: readonly string[], port: number): (Destination & { shown: string })[] {
+    let refusal: ProbeError | undefined;
+    const targets = addresses.flatMap((address) => {
+      try {
+        const shown = address.includes(':') ? `[${address}]:${port}` : `${address}:${port}`;
+        return [{ ...this.destination(address, port), shown }];
+      } catch (error) {
+        refusal ??= error as ProbeError;
+        return [];
+      }
+    });
+    if (!targets.length && refusal) throw refusal;
+    return targets;
   }
 
   private open(to: Destination): Promise<net.Socket> {

@@ -28,7 +28,7 @@ const listed = spawnSync(process.execPath, ['--import', 'tsx/esm', join(ROOT, 'c
 });
 if (listed.status !== 0) throw new Error(listed.stderr);
 const catalogue = JSON.parse(listed.stdout);
-const tests = ['unit', 'faults', 'integration'].flatMap(testsOf);
+const tests = ['unit', 'faults', 'real-servers', 'integration'].flatMap(testsOf);
 
 const cell = (text) => text.replace(/\|/g, '\\|').replace(/\s+/g, ' ').trim();
 const named = (id) => new RegExp(`(?:^|[^a-z.-])${id.replaceAll('.', '\\.')}(?:$|[^a-z-])`);
@@ -51,6 +51,7 @@ const outside = [
   ...readdirSync(join(ROOT, 'tests/conformance'))
     .filter((f) => f.endsWith('.test.ts'))
     .map((f) => join(ROOT, 'tests/conformance', f)),
+  ...['verdicts', 'recipes'].map((f) => join(ROOT, 'tests/real-servers', `${f}.test.ts`)),
   ...['outside', 'text-width'].map((f) => join(ROOT, 'tests/integration', `${f}.test.ts`)),
 ]
   .map((file) => ({ file, about: about(file), cases: tests.filter((t) => t.file === file).length }))

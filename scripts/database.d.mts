@@ -5,4 +5,5 @@ export function startDatabase(
   folder: string,
   databases?: string[],
   parts?: { stop(): Promise<void> }[],
+  wanted?: number,
 ): Promise<{ port: number; child: ChildProcess; env: Record<string, string>; stop(): Promise<void> }>;

@@ -87,9 +87,10 @@ function makeData(data, installer) {
  * Starts the server and makes the database and its user.
  * @param folder where data and credentials lie
  * @param parts gets what stops it, as soon as there is something to stop
+ * @param wanted its port, where it must be the one it had before
  * @returns environment variables for the application, the process, and how to stop it
  */
-export async function startDatabase(folder, databases = ['armband'], parts = []) {
+export async function startDatabase(folder, databases = ['armband'], parts = [], wanted = 0) {
   const server = findCommand('mariadbd') ?? findCommand('mysqld');
   const installer = findCommand('mariadb-install-db') ?? findCommand('mysql_install_db');
   if (!server || !installer)
@@ -118,7 +119,7 @@ export async function startDatabase(folder, databases = ['armband'], parts = [])
   );
   // a socket path may be 107 bytes long at most, so it does not lie in the project
   const run = mkdtempSync(join(tmpdir(), 'armband-db-'));
-  const port = await freePort();
+  const port = await freePort(wanted);
   const child = spawn(
     server,
     [

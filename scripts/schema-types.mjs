@@ -7,13 +7,18 @@ import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import { ROOT } from './packages.mjs';
 
-const declared = createRequire(import.meta.url).resolve('schema-dts').replace(/\.js$/, '.d.ts');
+const declared = createRequire(import.meta.url)
+  .resolve('schema-dts')
+  .replace(/\.js$/, '.d.ts');
 const types = readFileSync(declared, 'utf8');
 
 /** The names that a type's union has beside its own leaf. */
 function below(type) {
   const union = new RegExp(`^export type ${type} = ([^;]+);`, 'm').exec(types)?.[1] ?? '';
-  return union.split('|').map((name) => name.trim()).filter((name) => /^[A-Z]\w*$/.test(name) && !name.endsWith('Leaf'));
+  return union
+    .split('|')
+    .map((name) => name.trim())
+    .filter((name) => /^[A-Z]\w*$/.test(name) && !name.endsWith('Leaf'));
 }
 
 const found = new Set();

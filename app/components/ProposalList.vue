@@ -6,7 +6,7 @@ import type { Proposal, Surety } from '#core/proposals/propose-brief';
 const props = defineProps<{ proposals: Proposal[]; from: string }>();
 const emit = defineEmits<{ take: [proposal: Proposal]; close: [] }>();
 const SURE: Record<Surety, string> = {
-  sure: 'several things agree',
+  sure: 'sure',
   likely: 'likely',
   guess: 'a guess, look twice',
 };

@@ -118,7 +118,7 @@ const dated = (iso: string): string =>
       <p class="faint">
         Everybody here may do everything. A blocker is accepted by two of them, so a team has at least two.
       </p>
-      <v-table density="compact">
+      <v-table class="people" density="compact">
         <thead>
           <tr>
             <th>Name</th>
@@ -265,6 +265,7 @@ const dated = (iso: string): string =>
 .narrow {
   max-width: 940px;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 14px;
 }
 section,
@@ -281,7 +282,7 @@ section,
   gap: 12px;
   align-items: start;
 }
-.line > .v-btn {
+form.line > .v-btn {
   margin-top: 6px;
 }
 .acts {
@@ -317,8 +318,23 @@ section,
   .session {
     grid-template-columns: 1fr auto;
   }
-  .acts {
+  .people thead {
+    display: none;
+  }
+  .people tr,
+  .people td {
+    display: block;
+    height: auto !important;
+    border-bottom: 0 !important;
+  }
+  .people tr {
+    padding: 8px 0;
+    border-top: 1px solid rgb(var(--v-theme-rule));
+  }
+  .people .acts {
+    text-align: left;
     white-space: normal;
+    margin-left: -12px;
   }
 }
 </style>

@@ -15,7 +15,7 @@ import type { PageFacts } from '#core/extract/html';
 import type { Evidence, PageEvidence } from '#core/facts/evidence';
 import { foldLoosely, foldSpace } from '#core/text/fold';
 
-/** `sure`: several things agree; `likely`: one says so plainly; `guess`: nothing better was found. */
+/** `sure`: it says all there is to say, or several things agree; `likely`: one says so plainly; `guess`: nothing better was found. */
 export type Surety = 'sure' | 'likely' | 'guess';
 
 export interface Proposal {
@@ -105,8 +105,12 @@ function sharedParts(pages: readonly PageEvidence[]): string[] {
     .map((c) => c.text);
 }
 
-/** The name by what agrees: what the page says of itself, what titles share, and the domain. */
-function proposeName(pages: readonly PageEvidence[], home: PageEvidence, to: Proposals): void {
+/** The domain's own label: tarn-planetarium of www.tarn-planetarium.example. */
+const ownLabel = (url: string): string =>
+  (registrableDomain(new URL(url).hostname) ?? '').split('.')[0] ?? '';
+
+/** The names that pages and domain give, each with what speaks for it. */
+function namesOf(pages: readonly PageEvidence[], home: PageEvidence): Names {
   const { metas, jsonLd, titles } = home.facts!;
   const names = new Names();
   const siteName = metas.find((m) => m.property === 'og:site_name' || m.name === 'og:site_name');
@@ -116,12 +120,16 @@ function proposeName(pages: readonly PageEvidence[], home: PageEvidence, to: Pro
     if (isOrganisation(node) || node.types.some((t) => /WebSite$/.test(t)))
       names.add(node.name, node.nested ? 1 : 3, 'JSON-LD');
   for (const part of sharedParts(pages)) names.add(part, 3, 'what the titles share');
-  const parts = titleParts(titles[0]?.text ?? '');
-  for (const part of parts) names.add(part, 1, 'the title');
-  const label = (registrableDomain(new URL(home.url).hostname) ?? '').split('.')[0] ?? '';
-  for (const name of names.all())
-    if (label && bareLetters(name) === bareLetters(label)) names.add(name, 2, 'the domain');
-  const best = names.best();
+  for (const part of titleParts(titles[0]?.text ?? '')) names.add(part, 1, 'the title');
+  const label = bareLetters(ownLabel(home.url));
+  for (const name of names.all()) if (label && bareLetters(name) === label) names.add(name, 2, 'the domain');
+  return names;
+}
+
+/** The name by what agrees: what the page says of itself, what titles share, and the domain. */
+function proposeName(pages: readonly PageEvidence[], home: PageEvidence, to: Proposals): void {
+  const label = ownLabel(home.url);
+  const best = namesOf(pages, home).best();
   if (best) {
     const sure: Surety = best.from.length > 1 ? 'sure' : best.weight > 1 ? 'likely' : 'guess';
     to.put('name', best.text, { shown: best.text, from: best.from.join(', '), sure });
@@ -132,8 +140,14 @@ function proposeName(pages: readonly PageEvidence[], home: PageEvidence, to: Pro
       .join(' ');
     to.put('name', text, { shown: text, from: 'the domain alone', sure: 'guess' });
   }
-  const rest = parts.find((p) => isName(p) && foldLoosely(p) !== foldLoosely(best?.text ?? ''));
-  if (rest && best && parts.length > 1)
+  if (best) proposeTagline(home.facts!, best.text, to);
+}
+
+/** What the title says beside the name. */
+function proposeTagline({ titles }: PageFacts, name: string, to: Proposals): void {
+  const parts = titleParts(titles[0]?.text ?? '');
+  const rest = parts.find((p) => isName(p) && foldLoosely(p) !== foldLoosely(name));
+  if (rest && parts.length > 1)
     to.put('tagline', rest, { shown: rest, from: titles[0]!.raw + titles[0]!.text, sure: 'guess' });
 }
 

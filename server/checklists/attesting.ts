@@ -9,7 +9,7 @@ import type { AttestDto } from '../fixes/dto';
 import { checklistFor, checklistVersion } from './checklists';
 import { NotFound, Refused } from '../platform/errors';
 import { judgeAgain } from '../audits/judging';
-import type { Person } from '../people/people';
+import type { Person } from '../people/models';
 
 /** A check of the checklist that judged this place last, the agency's own among them. */
 async function checkAsked(environment: Environment, site: Site, id: string): Promise<Check | undefined> {

@@ -194,7 +194,7 @@ export function saveChecklist(
   id: number,
   checklist: Checklist,
   by: string,
-  from?: number,
+  from: number,
 ): Promise<{ versionId: number; version: number }> {
   const name = checklist.name.trim();
   return inTransaction(async (transaction) => {

@@ -14,7 +14,7 @@ import { Conflict, NotFound, Refused } from '../platform/errors';
 import { inTransaction } from '../platform/db/transaction';
 import { addEvents } from './fix-keeping';
 import { judgeAgain } from '../audits/judging';
-import type { Person } from '../people/people';
+import type { Person } from '../people/models';
 
 export interface FixRow {
   id: number;

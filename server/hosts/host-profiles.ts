@@ -89,7 +89,7 @@ export function makeProfile(profile: HostProfile, by: string, within?: Transacti
 }
 
 /** Keeps the next version, under another name where it has one. @throws NotFound, Conflict */
-function keepVersion(id: number, profile: HostProfile, by: string, from?: number): Promise<number> {
+function keepVersion(id: number, profile: HostProfile, by: string, from: number): Promise<number> {
   return inTransaction(async (transaction) => {
     const row = await HostProfileRow.findByPk(id, { transaction, lock: true });
     if (!row) throw new NotFound(GONE);
@@ -118,7 +118,7 @@ export async function saveProfile(
   id: number,
   profile: HostProfile,
   by: string,
-  from?: number,
+  from: number,
 ): Promise<{ version: number; job: string | null }> {
   const version = await keepVersion(id, profile, by, from);
   const sites = await Site.findAll({

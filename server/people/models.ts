@@ -1,6 +1,13 @@
 import type { CreationOptional } from 'sequelize';
 import { bind, id, ref, Row, text, when } from '../platform/db/row';
 
+/** Who does something, as all others see them. */
+export interface Person {
+  id: number;
+  name: string;
+  email: string;
+}
+
 export class User extends Row<User> {
   declare id: CreationOptional<number>;
   declare email: string;

@@ -5,17 +5,11 @@ import { FIX_STATES, CLOSED_STATES } from '#core/facts/fix';
 import { Fix } from '../fixes/models';
 import { inTransaction } from '../platform/db/transaction';
 import { Conflict, NotFound, NotSignedIn, Refused } from '../platform/errors';
-import { PasswordLinkRow, SessionRow, User } from './models';
+import { PasswordLinkRow, SessionRow, User, type Person } from './models';
 import { endAllSessions } from './sessions';
 import { Throttle } from './throttle';
 
 const OPEN_STATES = FIX_STATES.filter((state) => !CLOSED_STATES.has(state));
-
-export interface Person {
-  id: number;
-  name: string;
-  email: string;
-}
 
 const throttle = new Throttle();
 

@@ -7,8 +7,7 @@ import { Op } from 'sequelize';
 import type { H3Event } from 'h3';
 import { NotFound } from '../platform/errors';
 import { clientAddress } from '../platform/http/client-address';
-import { SessionRow, User } from './models';
-import type { Person } from './people';
+import { SessionRow, User, type Person } from './models';
 
 /** How long a session lasts without being used. */
 const LASTS_MS = 7 * 86_400_000;

@@ -31,18 +31,20 @@ export function refuseUnusable({ kind, name = '', value }: WayInDto): void {
   if (fault) throw new Refused(fault);
 }
 
-async function refuseUnfit(input: PlaceDto, before: Environment | null): Promise<void> {
+/** What is missing of a way in of which nothing is kept yet. */
+function missingOf({ kind, name, value }: WayInDto): string | undefined {
+  const credentials = kind === 'credentials';
+  if (!name) return credentials ? 'Say which user name gets in.' : `Say the name of the ${kind}.`;
+  if (!value) return credentials ? 'Say the password.' : `Say the value of the ${kind}.`;
+  return undefined;
+}
+
+function refuseUnfit(input: PlaceDto, before: Environment | null): void {
   const { wayIn } = input;
   if (!wayIn || wayIn.kind === 'open' || wayIn.kind === 'addresses') return;
   const kept = before?.wayIn === wayIn.kind && before.wayInSealed !== null;
-  if (!wayIn.name && !kept)
-    throw new Refused(
-      wayIn.kind === 'credentials' ? 'Say which user name gets in.' : `Say the name of the ${wayIn.kind}.`,
-    );
-  if (!wayIn.value && !kept)
-    throw new Refused(
-      wayIn.kind === 'credentials' ? 'Say the password.' : `Say the value of the ${wayIn.kind}.`,
-    );
+  const missing = kept ? undefined : missingOf(wayIn);
+  if (missing) throw new Refused(missing);
   // a key goes to the origin it was made for and to no other
   if (!wayIn.value && kept && parseUrl(before.url)?.origin !== parseUrl(input.url)?.origin)
     throw new Refused('The address is on another host, port or scheme now: enter the secret again.');
@@ -51,7 +53,7 @@ async function refuseUnfit(input: PlaceDto, before: Environment | null): Promise
 
 /** Adds a place before the live one, in front of it. @throws NotFound, Refused */
 export async function addPlace(siteId: number, input: PlaceDto): Promise<number> {
-  await refuseUnfit(input, null);
+  refuseUnfit(input, null);
   return inTransaction(async (transaction) => {
     // the site's row is held, so that two who add at once add one after the other
     if (!(await Site.findByPk(siteId, { transaction, lock: true })))
@@ -85,7 +87,7 @@ export async function addPlace(siteId: number, input: PlaceDto): Promise<number>
 export async function changePlace(id: number, input: PlaceDto): Promise<void> {
   const place = await Environment.findByPk(id);
   if (!place) throw new NotFound('This place does not exist, or not any more.');
-  await refuseUnfit(input, place);
+  refuseUnfit(input, place);
   if (await Audit.count({ where: { runningKey: id } }))
     throw new Conflict('This place is being audited. Wait for it or stop it.');
   await place.update({

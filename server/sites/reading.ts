@@ -44,6 +44,12 @@ function homeOf({ pages }: Evidence, url: string): PageEvidence {
     throw new Unreachable(
       `Nothing could be read at ${url}: ${home?.chain.error?.message ?? 'nothing answered'}.`,
     );
+  refuseNoPage(home, status, url);
+  return home;
+}
+
+/** @throws Unreachable where the answer is no page of the site */
+function refuseNoPage(home: PageEvidence, status: number, url: string): void {
   const { headers = [] } = lastAnswer(home.chain) ?? {};
   const refused = refusalOf({ status, headers, facts: home.facts });
   if (refused)
@@ -56,7 +62,6 @@ function homeOf({ pages }: Evidence, url: string): PageEvidence {
     );
   if (commonMark({ url: home.url, facts: home.facts }, 'signIn'))
     throw new Unreachable(`Nothing was read at ${url}: it shows a sign-in form.`, { needs: 'cookie' });
-  return home;
 }
 
 /** What the live address says of the stage; a page that is parked or says nothing tells nothing. */

@@ -7,14 +7,14 @@ beforeEach(() => {
 const url = 'https://draft.host.example/x/';
 
 describe('a way in', () => {
-  it('comes back as it was given, for the place’s own host', () => {
+  it('comes back as it was given, for the environment’s own origin', () => {
     const sealed = sealWayIn({ kind: 'credentials', name: 'mara', value: 'tide & reed' }, null);
     expect(sealed.wayInSealed).not.toContain('tide');
     expect(wayInOf({ ...sealed, url })).toEqual({
       kind: 'credentials',
       user: 'mara',
       password: 'tide & reed',
-      hosts: ['draft.host.example'],
+      origins: ['https://draft.host.example'],
     });
     expect(wayInName(sealed)).toBe('mara');
     expect(wayInOf({ ...sealWayIn({ kind: 'cookie', name: 'look', value: '1' }, null), url })).toMatchObject({

@@ -26,7 +26,7 @@ describe('checklists', () => {
       ['Monthly look', true],
     ]);
     expect(all[0]!.assignments).toEqual([{ kind: 'default', target: '', title: 'all other sites' }]);
-    expect((await mara('PUT', `/api/checklists/${all[0]!.id}`, await full())).status).toBe(409);
+    expect((await mara('PUT', `/api/checklists/${all[0]!.id}?from=1`, await full())).status).toBe(409);
     expect((await mara('DELETE', `/api/checklists/${all[0]!.id}`)).status).toBe(409);
   });
   it('a copy is one’s own; a name is taken once; what is not right is refused with its line', async () => {
@@ -43,7 +43,7 @@ describe('checklists', () => {
     ])
       expect(
         (
-          await mara<{ message: string }>('PUT', `/api/checklists/${ours}`, {
+          await mara<{ message: string }>('PUT', `/api/checklists/${ours}?from=1`, {
             name: 'Ours',
             items: [],
             ...bad,
@@ -51,6 +51,20 @@ describe('checklists', () => {
         ).status,
         JSON.stringify(bad),
       ).toBe(400);
+  });
+  it('saved on what somebody else has changed since: refused, with who and what; unsaid, refused too', async () => {
+    const { id } = (
+      await mara<{ id: number }>('POST', '/api/checklists', { ...(await full()), name: 'Shared' })
+    ).body;
+    const save = (who: typeof mara, items: object[], from: string) =>
+      who('PUT', `/api/checklists/${id}${from}`, { name: 'Shared', items });
+    expect((await save(mara, [{ check: 'https.hsts' }], '')).status).toBe(400);
+    expect((await save(mara, [{ check: 'https.hsts' }], '?from=1')).status).toBe(200);
+    expect(await save(joss, [{ check: 'https.answers' }], '?from=1')).toMatchObject({
+      status: 409,
+      body: { message: expect.stringMatching(/^Mara Quill saved version 2 .*items/) as string },
+    });
+    expect((await mara('DELETE', `/api/checklists/${id}`)).status).toBe(200);
   });
   it('shows beforehand what would change, keeping nothing', async () => {
     const { id } = await site('Sallow Ferries');
@@ -111,8 +125,8 @@ describe('checklists', () => {
       },
     ];
     expect(
-      (await mara<{ version: number }>('PUT', `/api/checklists/${ours}`, { name: 'Ours', items, own })).body
-        .version,
+      (await mara<{ version: number }>('PUT', `/api/checklists/${ours}?from=1`, { name: 'Ours', items, own }))
+        .body.version,
     ).toBe(2);
     expect(
       (
@@ -160,7 +174,7 @@ describe('checklists', () => {
       check('own.path', { look: 'status', at: '/no-such-thing/', is: 'equals', value: '200' }),
       check('own.record', { look: 'record', at: '_none.{domain}', type: 'TXT', is: 'missing' }),
     ];
-    await mara('PUT', `/api/checklists/${ours}`, {
+    await mara('PUT', `/api/checklists/${ours}?from=2`, {
       name: 'Ours',
       items: [...list.items, ...own.map((o) => ({ check: o.id }))],
       own,

@@ -299,6 +299,22 @@ describe('places and the way into them', () => {
       ).body.message,
     ).toContain('another host');
   });
+  it('thirty added at once: a site has at most twenty', async () => {
+    const { id } = await site('Windrow Kite Works');
+    const added = await Promise.all(
+      Array.from({ length: 30 }, (_, i) =>
+        mara<{ id: number }>('POST', `/api/sites/${id}/places`, {
+          name: `Draft ${i}`,
+          url: `https://draft-${i}.kites.example/`,
+        }),
+      ),
+    );
+    expect((await site('Windrow Kite Works')).places).toHaveLength(20);
+    for (const { status, body } of added) {
+      if (status === 200) await mara('DELETE', `/api/environments/${body.id}`);
+      else expect(status).toBe(400);
+    }
+  });
   it('places are added before the live one, changed and taken away; the live one stays', async () => {
     const { id: siteId } = await site('Pedal Kitchen');
     const {

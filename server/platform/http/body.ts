@@ -2,7 +2,7 @@
  * Bodies of requests, counted while they are read: nobody can send more than a route takes, nor JSON that costs
  * more to check than it is worth.
  */
-import { getHeader, setResponseHeader, type H3Event } from 'h3';
+import { getHeader, type H3Event } from 'h3';
 import { Refused, TooLarge } from '../errors';
 
 const KIB = 1024;
@@ -22,16 +22,32 @@ const MOST_KEYS = 100;
 const DEEPEST = 20;
 const MOST_ITEMS = 20_000;
 
+/** How long, and how much, is still taken from a sender who was refused. */
+const LINGER_MS = 1000;
+const LINGER_BYTES = 4096 * KIB;
+
+/**
+ * Throws away what is still on its way, within bounds, so that the answer reaches the sender: a socket that is
+ * closed with bytes unread takes the answer with it (RFC 9112 9.6).
+ */
+function discard({ req, res }: H3Event['node']): void {
+  let left = LINGER_BYTES;
+  req.on('data', (chunk: Buffer) => {
+    left -= chunk.length;
+    if (left < 0) req.destroy();
+  });
+  req.resume();
+  res.once('finish', () => setTimeout(() => req.destroy(), LINGER_MS).unref());
+}
+
 /**
  * @param most bytes; more is refused as soon as it is seen
  * @throws TooLarge
  */
 export function readBytes(event: H3Event, most: number): Promise<Buffer> {
-  const { req, res } = event.node;
+  const { req } = event.node;
   const tooLarge = (): TooLarge => {
-    // what is still on its way is not waited for
-    setResponseHeader(event, 'connection', 'close');
-    res.once('finish', () => req.destroy());
+    discard(event.node);
     return new TooLarge(`This is more than ${Math.round(most / KIB)} KB, the most that is taken here.`);
   };
   if (Number(getHeader(event, 'content-length') ?? 0) > most) return Promise.reject(tooLarge());
@@ -45,7 +61,6 @@ export function readBytes(event: H3Event, most: number): Promise<Buffer> {
         return;
       }
       req.off('data', take);
-      req.pause();
       chunks.length = 0;
       reject(tooLarge());
     };

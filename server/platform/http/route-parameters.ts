@@ -1,5 +1,5 @@
 import { getQuery, getRouterParam, type H3Event } from 'h3';
-import { NotFound } from '../errors';
+import { NotFound, Refused } from '../errors';
 
 /** A number in the path. @throws 404 when it is none */
 export function idOf(event: H3Event): number {
@@ -12,4 +12,11 @@ export function idOf(event: H3Event): number {
 export function fromVersion(event: H3Event): number | undefined {
   const from = Number(getQuery(event).from);
   return Number.isInteger(from) && from > 0 ? from : undefined;
+}
+
+/** The same for what is saved whole, where a change of somebody else would be lost. @throws Refused */
+export function requiredVersion(event: H3Event): number {
+  const from = fromVersion(event);
+  if (!from) throw new Refused('Say which version this was changed from: ?from= and its number.');
+  return from;
 }

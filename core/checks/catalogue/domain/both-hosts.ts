@@ -1,6 +1,7 @@
 import { registrableDomain } from '#core/extract/address';
-import { finalStatus } from '#core/facts/evidence';
+import { finalStatus, type Chain } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
+import type { Situation } from '#core/facts/situation';
 import { isUnresolved, redirectFault, refuses, restsOn } from '#core/checks/kit/chains';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, failedPlaces, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
@@ -13,13 +14,18 @@ function judgeHost(host: string, { view, situation }: CheckContext): PlaceResult
   if (h.role === 'implied' && isUnresolved(error?.code)) return failed(host, { found: error!.message });
   const chain = [h.https, h.http].find((c) => c.end === 'answer');
   const status = chain && finalStatus(chain);
-  const circle = redirectFault(h.https) ?? redirectFault(h.http);
-  if (status === undefined && circle) return failed(host, { found: circle });
-  if (status === undefined) return unsure(host, restsOn(h.https.error ?? h.http.error, view));
+  if (status === undefined) {
+    const circle = redirectFault(h.https) ?? redirectFault(h.http);
+    return circle ? failed(host, { found: circle }) : unsure(host, restsOn(error, view));
+  }
   if (view.isAstray(h)) return unsure(host, 'rests on domain.connected: a parking or unknown-name page');
+  return judgeAnswer(host, status, chain!, situation);
+}
+
+function judgeAnswer(host: string, status: number, chain: Chain, situation: Situation): PlaceResult {
   if (refuses(status)) return unsure(host, `the server refused the visitor (${status})`);
   return status < 400 || (status === 503 && situation === 'holding')
-    ? passed(host, { found: `${status} ${chain!.hops.at(-1)!.url}` })
+    ? passed(host, { found: `${status} ${chain.hops.at(-1)!.url}` })
     : failed(host, { found: `status ${status}` });
 }
 

@@ -1,7 +1,7 @@
 import { foldLoosely } from '#core/text/fold';
 import { isRegistration, registrationOf } from './registration';
 import { defineCheck } from '#core/checks/kit/check';
-import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
+import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 
 /** Words that say only what kind of firm it is. */
 const FORMS = /\b(?:inc|llc|ltd|limited|gmbh|ag|sa|sas|srl|bv|co|corp|corporation|company)\b|[.,]/g;

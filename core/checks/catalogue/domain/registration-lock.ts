@@ -1,6 +1,6 @@
 import { isRegistration, registrationOf } from './registration';
 import { defineCheck } from '#core/checks/kit/check';
-import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
+import { failed, overSite, passed } from '#core/checks/kit/judgement';
 
 const LOCK = /^(?:client|server) transfer prohibited$/i;
 

@@ -1,6 +1,6 @@
 import { isRegistration, registrationOf } from './registration';
 import { defineCheck } from '#core/checks/kit/check';
-import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
+import { failed, overSite, passed } from '#core/checks/kit/judgement';
 
 /**
  * Statuses that take a domain out of the zone or soon will (RFC 5731 2.3 and RFC 3915, spelt as RFC 8056 maps

@@ -1,0 +1,122 @@
+/** What the server does where its database goes away and comes back, and where it must not start at all. */
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { resolve } from 'node:path';
+import { afterAll, describe, expect, it } from 'vitest';
+import { freePort, startDatabase } from '../../scripts/database.mjs';
+import { useDesk } from './desk';
+import { until } from './served';
+
+const FOLDER = '.test/restarts';
+const { mara, served, caller, placeOf, auditAgain, settled, turn } = useDesk(FOLDER, {
+  ARMBAND_BEHIND_HTTPS: '1',
+});
+const parts: { stop(): Promise<void> }[] = [];
+afterAll(async () => {
+  for (const part of parts.reverse()) await part.stop();
+});
+
+const health = () => caller('')('GET', '/api/health');
+
+describe('MariaDB away in the middle of an audit', () => {
+  it('is told, nothing runs for ever, and what was collected is kept', async () => {
+    const { id } = await placeOf('Saltmarsh Seed Library', 'Live');
+    await turn('seeds', 'live', 'slow', true);
+    await mara('POST', '/api/audits', { environmentIds: [id] });
+    const { database } = served.stack;
+    const gone = once(database.child, 'exit');
+    database.child.kill('SIGKILL');
+    await gone;
+
+    expect(await until(health, (a) => a.status === 503)).toMatchObject({
+      body: { ok: false, database: 'does not answer' },
+    });
+    const refused = await mara<{ message: string }>('GET', '/api/roster');
+    expect(refused.status).toBe(503);
+    expect(refused.body.message).toMatch(/database/i);
+
+    await startDatabase(resolve(FOLDER, 'mariadb'), ['armband'], parts, database.port);
+    await until(health, (a) => a.status === 200);
+    await settled();
+    const [newest] = (await mara<{ status: string }[]>('GET', `/api/environments/${id}/audits`)).body;
+    expect(newest!.status).toBe('done');
+    await turn('seeds', 'live', 'slow', false);
+    await auditAgain(id);
+  });
+});
+
+describe('HTTPS in front is a setting of the running server', () => {
+  it('the session cookie is for HTTPS alone, and browsers are told to stay there', async () => {
+    const answer = await fetch(`${served.stack.address}/api/sign-in`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ email: 'mara@marram-studio.example', password: 'marram-demo' }),
+    });
+    expect(answer.headers.getSetCookie().join()).toMatch(/; Secure/i);
+    expect(answer.headers.get('strict-transport-security')).toMatch(/^max-age=\d+/);
+  });
+});
+
+/** Starts the server by itself with these settings. */
+async function begin(env: Record<string, string>) {
+  const port = await freePort();
+  const child = spawn(process.execPath, [resolve('.output/server/index.mjs')], {
+    // nothing of the demo's settings, and none of the machine's own
+    env: { PATH: process.env.PATH, PORT: String(port), NODE_ENV: 'production', ...env },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
+  let log = '';
+  const listen = (d: Buffer): void => {
+    log += String(d);
+  };
+  child.stdout.on('data', listen);
+  child.stderr.on('data', listen);
+  parts.push({
+    stop: async () => {
+      if (child.exitCode !== null || child.signalCode !== null) return;
+      const gone = once(child, 'exit');
+      child.kill();
+      await gone;
+    },
+  });
+  return { child, address: `http://127.0.0.1:${port}`, log: () => log };
+}
+const SECRET = 'a secret of at least thirty-two letters';
+
+describe('a start that cannot be', () => {
+  it.each([
+    ['no session secret', {}, /NUXT_SESSION_PASSWORD/],
+    ['a short session secret', { NUXT_SESSION_PASSWORD: 'short' }, /at least 32/],
+    [
+      'no database',
+      { NUXT_SESSION_PASSWORD: SECRET, ARMBAND_DB_PORT: '9', ARMBAND_START_WAIT: '1' },
+      /database cannot be reached/,
+    ],
+  ])('with %s ends with a reason, and not with 0', async (_, env, words) => {
+    const { child, log } = await begin(env);
+    const [code] = (await once(child, 'exit')) as [number];
+    expect(code).toBe(1);
+    expect(log()).toMatch(words);
+  });
+
+  it('waits for a database that comes later, says so, and listens on this machine alone', async () => {
+    const port = await freePort();
+    const folder = resolve(FOLDER, 'later');
+    const first = await startDatabase(folder, ['armband'], parts);
+    await first.stop();
+    const { address, log } = await begin({
+      ...first.env,
+      NUXT_SESSION_PASSWORD: SECRET,
+      ARMBAND_DB_PORT: String(port),
+    });
+    const ask = () =>
+      fetch(`${address}/api/health`).then(
+        (a) => a.status,
+        () => 0,
+      );
+    await until(ask, (status) => status === 503);
+    await startDatabase(folder, ['armband'], parts, port);
+    await until(ask, (status) => status === 200);
+    expect(log()).toContain('Listening on http://127.0.0.1:');
+  });
+});
