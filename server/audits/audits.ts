@@ -106,20 +106,29 @@ function pump(): void {
 }
 whenFree(pump);
 
+/** What an audit needs to know before it looks; undefined when it is not to run any more. */
+async function prepare(id: number) {
+  const audit = await Audit.findByPk(id);
+  if (!audit || (audit.status !== 'queued' && audit.status !== 'running')) return undefined;
+  await audit.update({ status: 'running' });
+  const environment = await Environment.findByPk(audit.environmentId, { rejectOnEmpty: true });
+  const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
+  const brief = audit.briefId ? ((await BriefRow.findByPk(audit.briefId))?.data as Brief) : {};
+  const known = await briefForChecks(site, brief);
+  const profile = (await newestProfile(site.hostProfileId ?? null))?.profile;
+  const asked = askedFor(
+    await checklistVersion(audit.checklistVersionId),
+    known.brief.preferredHost ?? hostOf(environment.url) ?? '',
+  );
+  return { audit, environment, brief, known, profile, asked };
+}
+
 async function run(id: number, job: { stop: AbortController; progress: Progress }): Promise<void> {
   try {
-    const audit = await Audit.findByPk(id);
-    if (!audit || audit.status !== 'queued') return;
-    await audit.update({ status: 'running' });
-    const environment = await Environment.findByPk(audit.environmentId, { rejectOnEmpty: true });
-    const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
-    const brief = audit.briefId ? ((await BriefRow.findByPk(audit.briefId))?.data as Brief) : {};
-    const known = await briefForChecks(site, brief);
-    const profile = (await newestProfile(site.hostProfileId ?? null))?.profile;
-    const asked = askedFor(
-      await checklistVersion(audit.checklistVersionId),
-      known.brief.preferredHost ?? hostOf(environment.url) ?? '',
-    );
+    // a database that is away for a minute ends no audit, and loses none of what was collected
+    const prepared = await whenReachable(() => prepare(id), job.stop.signal);
+    if (!prepared) return;
+    const { audit, environment, brief, known, profile, asked } = prepared;
     const evidence = await collect({
       ...networkSettings(),
       url: environment.url,
@@ -135,7 +144,6 @@ async function run(id: number, job: { stop: AbortController; progress: Progress 
     });
     job.progress = { phase: 'Judging', done: 0, total: 1 };
     const packed = await packJson(evidence);
-    // what was collected is not lost to a database that is away for a minute
     await whenReachable(() => keepAudit(audit, packed, brief), job.stop.signal);
     await judgeComparedAgain(environment, audit.startedBy).catch((error: unknown) =>
       console.error(`audit ${id}: the live place could not be compared again`, error),

@@ -341,6 +341,8 @@ for (const width of [1280, 390]) {
       '/host-profiles',
       '/host-profiles/1',
       '/sites/import',
+      '/sites/new',
+      '/team',
       '/sites/2?tab=brief',
     ]) {
       await desk.goto(at(path));

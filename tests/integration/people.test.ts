@@ -93,7 +93,8 @@ describe('signing in', () => {
     const statuses = (await Promise.all(Array.from({ length: 300 }, () => guess('wrong')))).map(
       (a) => a.status,
     );
-    expect(statuses.filter((s) => s === 401).length).toBeLessThanOrEqual(4);
+    // four at once, and each further one waits twice as long as the one before
+    expect(statuses.filter((s) => s === 401).length).toBeLessThanOrEqual(8);
     expect(statuses.filter((s) => s === 429).length).toBeGreaterThan(290);
     expect(await served.signIn('ines@marram-studio.example')).toBeDefined();
     expect((await guess('marram-demo')).status).toBe(200);
@@ -162,7 +163,7 @@ describe('nobody can stop it', () => {
         }
       },
     );
-    expect(statusOf(answer)).toBe(413);
+    expect(answer).toMatch(/^HTTP\/1\.1 413 /);
     expect(sent).toBeLessThan(2000);
   });
   it.each([

@@ -9,7 +9,10 @@ const LONGEST_MS = 10 * 60_000;
 /** Whether an error means that the database was not there. */
 export function isAway(error: unknown): boolean {
   if (error instanceof ConnectionError) return true;
-  const { message = '', original } = error as { message?: string; original?: { code?: string } };
+  const { message = '', original } = (error ?? {}) as {
+    message?: string;
+    original?: { code?: string };
+  };
   return AWAY.test(original?.code ?? '') || (original !== undefined && AWAY.test(message));
 }
 

@@ -1,4 +1,4 @@
-import { UniqueConstraintError } from 'sequelize';
+import { ConnectionRefusedError, UniqueConstraintError } from 'sequelize';
 import { describe, expect, it } from 'vitest';
 import * as errors from '../errors';
 import { answerFor } from './answers';
@@ -30,6 +30,14 @@ describe('what services throw becomes an answer', () => {
       statusCode: 409,
       message: expect.stringMatching(message) as string,
     });
+  });
+  it('a database that is away is told as that', () => {
+    const away = new ConnectionRefusedError(new Error('connect ECONNREFUSED 127.0.0.1:3306'));
+    expect(answerFor(away)).toMatchObject({
+      statusCode: 503,
+      message: expect.stringMatching(/database does not answer/) as string,
+    });
+    expect(answerFor(undefined)).toBeUndefined();
   });
   it('a fault of ours is none of these', () => {
     expect(answerFor(new TypeError('x is undefined'))).toBeUndefined();

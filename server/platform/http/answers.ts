@@ -1,5 +1,6 @@
 /** From what services throw to the status of an answer: the one place that knows both. */
 import { UniqueConstraintError } from 'sequelize';
+import { isAway } from '../db/reachable';
 import {
   Conflict,
   DomainError,
@@ -51,6 +52,12 @@ export interface HttpAnswer {
 export function answerFor(error: unknown): HttpAnswer | undefined {
   if (error instanceof UniqueConstraintError)
     return { statusCode: 409, statusMessage: 'Conflict', message: TAKEN[keyOf(error)] ?? SAVED_MEANWHILE };
+  if (isAway(error))
+    return {
+      statusCode: 503,
+      statusMessage: 'Unavailable',
+      message: 'The database does not answer. Try again in a moment.',
+    };
   if (!(error instanceof DomainError)) return undefined;
   const [, statusCode, statusMessage] = STATUS.find(([kind]) => error instanceof kind) ?? STATUS[0]!;
   return { statusCode, statusMessage, message: error.message, data: error.data };

@@ -34,7 +34,7 @@ function discard({ req, res }: H3Event['node']): void {
   let left = LINGER_BYTES;
   req.on('data', (chunk: Buffer) => {
     left -= chunk.length;
-    if (left < 0) req.destroy();
+    if (left < 0) req.pause();
   });
   req.resume();
   res.once('finish', () => setTimeout(() => req.destroy(), LINGER_MS).unref());
