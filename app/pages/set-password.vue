@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { passwordFault, SHORTEST_PASSWORD } from '#core/entry/password';
+
 /** Choosing a password by a link that works once. What the link says stands behind the #, so that no log has it. */
 definePageMeta({ layout: 'plain' });
 useHead({ title: 'Choose a password – Armband' });
-const SHORTEST = 12;
 const wanted = ref('');
 const again = ref('');
 const fault = ref('');
@@ -13,9 +14,9 @@ onMounted(() => {
 });
 
 async function submit(): Promise<void> {
-  fault.value = '';
-  if ([...wanted.value].length < SHORTEST) fault.value = `A password has at least ${SHORTEST} characters.`;
-  else if (wanted.value !== again.value) fault.value = 'The two are not the same.';
+  fault.value = passwordFault(wanted.value) ?? '';
+  if (fault.value) return;
+  if (wanted.value !== again.value) fault.value = 'The two are not the same.';
   else if (!token.value) fault.value = 'This address lacks the end of the link. Open the link as you got it.';
   if (fault.value) return;
   busy.value = true;
@@ -35,7 +36,9 @@ async function submit(): Promise<void> {
   <div class="door">
     <form class="sheet" novalidate @submit.prevent="submit">
       <h1>Choose a password</h1>
-      <p class="faint">At least {{ SHORTEST }} characters; several words are easier to keep than signs.</p>
+      <p class="faint">
+        At least {{ SHORTEST_PASSWORD }} characters; several words are easier to keep than signs.
+      </p>
       <v-text-field v-model="wanted" label="Password" type="password" autocomplete="new-password" autofocus />
       <v-text-field v-model="again" label="The same again" type="password" autocomplete="new-password" />
       <p v-if="fault" class="fray" role="alert">{{ fault }}</p>

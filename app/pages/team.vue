@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { SHORTEST_PASSWORD } from '#core/entry/password';
 import type { Answer } from '~/composables/api';
 
 /** The people of the agency, one's own password, and where one is signed in. */
@@ -195,7 +196,7 @@ const dated = (iso: string): string =>
           label="A new one"
           type="password"
           autocomplete="new-password"
-          :hint="`at least ${team?.shortestPassword ?? 12} characters`"
+          :hint="`at least ${SHORTEST_PASSWORD} characters`"
           persistent-hint
         />
         <v-btn type="submit" :loading="busy === 'password'" :disabled="!old || !wanted">Change it</v-btn>

@@ -30,10 +30,20 @@ const list = (text: string | undefined): string[] =>
     .map((s) => s.trim())
     .filter(Boolean);
 
+/** @throws Error for what is no number of nought or more */
+function numberOf(name: string, usual: number): number {
+  const text = process.env[name];
+  if (text === undefined || text.trim() === '') return usual;
+  const value = Number(text);
+  if (!(value >= 0 && Number.isFinite(value))) throw new Error(`${name} must be a number; it is “${text}”.`);
+  return value;
+}
+
 /**
  * ARMBAND_RESOLVERS, _MAP (comma lists), _CA (PEM file), _ALLOW_PRIVATE=1, _TIMEOUT (seconds), _PAGES,
  * _AGENT, _DELAY (ms between two requests to a host), _CONCURRENCY (requests at once to a host),
  * _RDAP_BOOTSTRAP (file), _FORBIDDEN (addresses and ranges that are never dialled). Read once.
+ * @throws Error for what cannot be read
  */
 export function networkSettings(): NetworkSettings {
   if (settings) return settings;
@@ -42,11 +52,11 @@ export function networkSettings(): NetworkSettings {
     resolvers: list(env.ARMBAND_RESOLVERS),
     map: list(env.ARMBAND_MAP),
     allowPrivate: env.ARMBAND_ALLOW_PRIVATE === '1',
-    timeoutMs: Number(env.ARMBAND_TIMEOUT ?? 15) * 1000,
-    maxPages: Number(env.ARMBAND_PAGES ?? 50),
+    timeoutMs: numberOf('ARMBAND_TIMEOUT', 15) * 1000,
+    maxPages: numberOf('ARMBAND_PAGES', 50),
     agent: env.ARMBAND_AGENT ?? AGENT,
-    delayMs: Number(env.ARMBAND_DELAY ?? 0),
-    concurrency: Number(env.ARMBAND_CONCURRENCY ?? 6),
+    delayMs: numberOf('ARMBAND_DELAY', 0),
+    concurrency: numberOf('ARMBAND_CONCURRENCY', 6),
     forbidden: list(env.ARMBAND_FORBIDDEN).map((a) =>
       a.includes('/') ? a : `${a}/${a.includes(':') ? 128 : 32}`,
     ),

@@ -1,6 +1,7 @@
 /** People of the agency: signing in, passwords, and who is of the team. */
 import { createHash, randomBytes } from 'node:crypto';
 import { Op } from 'sequelize';
+import { passwordFault } from '#core/entry/password';
 import { FIX_STATES, CLOSED_STATES } from '#core/facts/fix';
 import { Fix } from '../fixes/models';
 import { inTransaction } from '../platform/db/transaction';
@@ -56,13 +57,10 @@ export async function team() {
   });
 }
 
-/** Fewer characters than this are too easily guessed (NIST SP 800-63B asks for eight at least). */
-export const SHORTEST_PASSWORD = 12;
-
 /** @throws Refused for a password that is too short */
 async function hashOf(password: string): Promise<string> {
-  if ([...password].length < SHORTEST_PASSWORD)
-    throw new Refused(`A password has at least ${SHORTEST_PASSWORD} characters.`);
+  const fault = passwordFault(password);
+  if (fault) throw new Refused(fault);
   return hashPassword(password);
 }
 

@@ -3,6 +3,7 @@ import { closeDatabase, database } from '../platform/db/connection';
 import { migrate } from '../platform/db/migrate';
 import { useModels } from '../platform/models';
 import { endOrphans } from '../audits/audits';
+import { networkSettings } from '../audits/network';
 import { endExtraction } from '../audits/extraction';
 import { ensureBuiltIn } from '../checklists/checklists';
 import { endJudging } from '../audits/judge-pool';
@@ -39,6 +40,8 @@ async function waitForDatabase(): Promise<void> {
 
 async function start(): Promise<void> {
   refuseUnsafe();
+  // so that a wrong setting is told now, and not by the first audit
+  networkSettings();
   await waitForDatabase();
   useModels();
   for (const name of await migrate()) console.info(`database: ${name}`);

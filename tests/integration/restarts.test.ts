@@ -88,6 +88,11 @@ describe('a start that cannot be', () => {
     ['no session secret', {}, /NUXT_SESSION_PASSWORD/],
     ['a short session secret', { NUXT_SESSION_PASSWORD: 'short' }, /at least 32/],
     [
+      'a setting that is no number',
+      { NUXT_SESSION_PASSWORD: SECRET, ARMBAND_PAGES: 'many' },
+      /ARMBAND_PAGES must be a number/,
+    ],
+    [
       'no database',
       { NUXT_SESSION_PASSWORD: SECRET, ARMBAND_DB_PORT: '9', ARMBAND_START_WAIT: '1' },
       /database cannot be reached/,

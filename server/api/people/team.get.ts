@@ -1,6 +1,3 @@
-import { SHORTEST_PASSWORD, team } from '../../people/people';
+import { team } from '../../people/people';
 
-export default defineEventHandler(async () => ({
-  people: await team(),
-  shortestPassword: SHORTEST_PASSWORD,
-}));
+export default defineEventHandler(async () => ({ people: await team() }));
