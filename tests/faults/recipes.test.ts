@@ -15,13 +15,21 @@ interface Paste {
   text: string;
 }
 
+interface Pasted {
+  name: string;
+  type: string;
+  value: string;
+  ttl: number;
+}
+
 /** What was pasted where. */
 const hand = {
   tags: [] as { path?: string; tag: string }[],
   headers: [] as [string, string][],
   files: new Map<string, string>(),
   redirects: new Map<string, string>(),
-  records: [] as { name: string; type: string; value: string; ttl: number }[],
+  records: [] as Pasted[],
+  away: [] as Pasted[],
 };
 function forget(): void {
   hand.tags.length = 0;
@@ -29,6 +37,7 @@ function forget(): void {
   hand.files.clear();
   hand.redirects.clear();
   hand.records.length = 0;
+  hand.away.length = 0;
 }
 
 /** Which tag of a page a pasted one replaces; undefined where it is simply put into the head. */
@@ -90,6 +99,7 @@ beforeAll(async () => {
     zone: (zone) => [
       ...zone.filter(
         (z) =>
+          !hand.away.some((n) => n.name === z.name && n.type === z.type && n.value === z.value) &&
           !hand.records.some(
             (n) => n.name === z.name && (n.type === z.type || z.type === 'CNAME' || n.type === 'CNAME'),
           ),
@@ -106,7 +116,7 @@ const FILES: Record<string, string> = {
 };
 const isTag = (text: string): boolean => /^<[a-z]/.test(text) && !/^<\?xml|^<VirtualHost/i.test(text);
 
-function pasteRecords(text: string): void {
+function pasteRecords(text: string, into: Pasted[]): void {
   const zone = readZoneFile(text);
   expect(zone.errors).toEqual([]);
   const records = zone.records.map(({ name, type, value, ttl = 3600 }) => ({
@@ -115,7 +125,7 @@ function pasteRecords(text: string): void {
     value: type === 'TXT' || type === 'CAA' ? value.replace(/"/g, '') : value,
     ttl,
   }));
-  hand.records.push(...records);
+  into.push(...records);
 }
 
 function pasteRedirects(text: string): void {
@@ -141,7 +151,8 @@ function handling({ label, text }: Paste, check: string): (() => void) | undefin
     const at = text.indexOf(':');
     return () => hand.headers.push([text.slice(0, at), text.slice(at + 1).trim()]);
   }
-  if (/ IN [A-Z]+ /.test(text)) return () => pasteRecords(text);
+  if (/ IN [A-Z]+ /.test(text))
+    return () => pasteRecords(text, label === 'Take away first' ? hand.away : hand.records);
   return label === 'nginx' && /return 301 \S+;/.test(text) ? () => pasteRedirects(text) : undefined;
 }
 
@@ -187,7 +198,6 @@ const APPLIED = [
   'no-description',
   'nameless-description',
   'no-viewport',
-  'no-preview',
   'share-elsewhere',
   'no-card',
   'uncached',
