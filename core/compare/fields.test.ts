@@ -20,6 +20,11 @@ describe('what changed between two versions', () => {
       { field: 'records', kind: 'added', to: 'x' },
     ]);
   });
+  it('the order of keys is no change, that of a list is one', () => {
+    const [a, b] = [{ kind: 'meta', value: 'x' }, { value: 'x', kind: 'meta' }];
+    expect(fieldChanges({ tokens: [a] }, { tokens: [b] })).toEqual([]);
+    expect(fieldChanges({ languages: ['en', 'cy'] }, { languages: ['cy', 'en'] })).toHaveLength(1);
+  });
   it('records, reasons and objects read as people write them, and long ones are cut', () => {
     expect(fieldChanges({}, { records: [{ name: 'a.example', type: 'A', value: '192.0.2.1' }] })[0]!.to).toBe(
       'a.example A 192.0.2.1',

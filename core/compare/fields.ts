@@ -26,13 +26,21 @@ export const blank = (value: unknown): boolean =>
   value === '' ||
   (typeof value === 'object' && Object.keys(value).length === 0);
 
+/** A value as text that is the same whatever the order of its keys: who saves it may build it anew. */
+const inOneOrder = (value: unknown): string | undefined =>
+  JSON.stringify(value, (_key, part: unknown) =>
+    typeof part === 'object' && part !== null && !Array.isArray(part)
+      ? Object.fromEntries(Object.entries(part).sort(([x], [y]) => (x < y ? -1 : 1)))
+      : part,
+  );
+
 /** @returns changes in the order of the fields, those of the older document first */
 export function fieldChanges(before: object, after: object): FieldChange[] {
   const a = before as Record<string, unknown>,
     b = after as Record<string, unknown>;
   const out: FieldChange[] = [];
   for (const field of new Set([...Object.keys(a), ...Object.keys(b)])) {
-    if (JSON.stringify(a[field]) === JSON.stringify(b[field])) continue;
+    if (inOneOrder(a[field]) === inOneOrder(b[field])) continue;
     if (blank(a[field]) && blank(b[field])) continue;
     if (blank(a[field])) out.push({ field, kind: 'added', to: shown(b[field]) });
     else if (blank(b[field])) out.push({ field, kind: 'removed', from: shown(a[field]) });

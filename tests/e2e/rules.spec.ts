@@ -318,7 +318,7 @@ test('sites in bulk: bad cells are marked, the good rows taken on', async ({ des
   await desk.getByRole('button', { name: 'Look at it' }).click();
   await expect(desk.getByText('2 rows: 1 good, 1 with faults')).toBeVisible();
   await expect(desk.locator('td.bad')).toHaveText([
-    /not an address.*must be a URL address/s,
+    /not an address.*must be an address with http/s,
     /hello@.*must be an email/s,
   ]);
   await desk.getByRole('button', { name: 'Take on the 1 good ones, leave 1 out' }).click();
