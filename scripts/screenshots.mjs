@@ -35,6 +35,7 @@ const VIEWS = [
     },
   },
   { name: 'brief', path: '/sites/2?tab=brief' },
+  { name: 'team', path: '/team' },
   { name: 'places', path: '/sites/4?tab=places' },
   {
     name: 'history',

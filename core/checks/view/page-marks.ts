@@ -41,14 +41,18 @@ const wholly = Object.fromEntries(
 /** A page that is little else has fewer characters of text and fewer links inside its site than these. */
 const FEW_CHARACTERS = 600;
 const FEW_LINKS = 4;
+/** Longer than "http://" and no longer than "https://". */
+const SCHEME = 8;
 
 /** Whether a page is short and leads nowhere within its site. */
 function isLittleElse({ url, facts }: Marked): boolean {
   if (facts.textLength > FEW_CHARACTERS) return false;
   const host = hostOf(url);
+  const origin = url.slice(0, url.indexOf('/', SCHEME) + 1) || url;
   let inside = 0;
   for (const { href } of facts.anchors) {
-    if (href === url || hostOf(href) !== host) continue;
+    // most links inside begin like the page itself, which is told at once
+    if (href === url || !(href.startsWith(origin) || hostOf(href) === host)) continue;
     if (++inside >= FEW_LINKS) return false;
   }
   return true;
@@ -87,7 +91,7 @@ const asksForPassword = ({ facts }: Marked): boolean =>
  * @returns the words that give the page away, or undefined
  */
 export function commonMark(page: Marked, kind: MarkKind, name?: string): string | undefined {
-  if (!isLittleElse(page) || (kind === 'signIn' && !asksForPassword(page))) return undefined;
+  if ((kind === 'signIn' && !asksForPassword(page)) || !isLittleElse(page)) return undefined;
   const own = name ? foldLoosely(name) : '';
   for (const words of headlines(page, HEADINGS[kind] ?? 1)) {
     const rest =

@@ -3,6 +3,7 @@ import { foldLoosely } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
 import { mailDomain } from '#core/checks/view/mail-addresses';
+import { remembering } from '#core/remembering';
 
 /** Filler texts. "Lorem ipsum" and bracketed blanks: common practice. */
 const FILLER = [
@@ -61,8 +62,11 @@ function reservedAddress(
   if (mail) return { found: mail.address, raw: mail.raw };
   const form = page.facts.forms.find((f) => !page.isOwn(f.action) && isNobodys(page.hostIn(f.action)));
   if (form) return { found: `a form to ${form.action}`, raw: form.raw };
-  const told = page.facts.jsonLd.flatMap((b) => b.addresses ?? []).find((a) => isNobodys(page.hostIn(a)));
-  return told === undefined ? undefined : { found: `${told} in JSON-LD`, raw: told };
+  for (const { addresses = [] } of page.facts.jsonLd) {
+    const told = addresses.find((a) => isNobodys(page.hostIn(a)));
+    if (told !== undefined) return { found: `${told} in JSON-LD`, raw: told };
+  }
+  return undefined;
 }
 
 const MAY_NAME = /example\.|\.(?:example|test|invalid)\b/;
@@ -81,10 +85,10 @@ export const noPlaceholderText = defineCheck({
     const own = (context.profile.defaults?.texts ?? []).map(foldLoosely).filter(Boolean);
     // a site that stands under a reserved name itself may use names like its own
     const ownKind = reservedIn(context.view.preferredHost);
-    const isNobodys = (host: string): boolean => {
+    const isNobodys = remembering((host: string) => {
       const kind = reservedIn(host);
       return kind !== undefined && kind !== ownKind;
-    };
+    });
     return overPages(context, (page) => {
       const text = page.words.lowered;
       const found =

@@ -6,7 +6,8 @@ import { failed, overPages } from '#core/checks/kit/judgement';
 import { remembering } from '#core/remembering';
 
 /** A web address that a meta's content is or ends with (`0; url=https://…`). */
-const addressIn = (content: string): string | undefined => /https?:\/\/[^\s"'<>]+/i.exec(content)?.[0];
+const addressIn = (content: string): string | undefined =>
+  content.includes('://') ? /https?:\/\/[^\s"'<>]+/i.exec(content)?.[0] : undefined;
 
 /** Addresses of the manifest that lead to staging. */
 function manifestHits({ manifest }: Evidence, isStaging: (url: string) => boolean): Hit[] {
@@ -21,25 +22,37 @@ interface Hit {
   raw: string;
 }
 
-/** Everything on a page that names an address elsewhere. */
-function* addressesAway(page: ReadPage): Generator<Hit> {
-  const { facts } = page;
-  for (const { anchor: a } of page.linksAway) yield { url: a.href, raw: `<a href="${a.href}">${a.text}</a>` };
-  for (const { resource } of page.loads) yield resource;
-  for (const form of facts.forms)
-    for (const { action, raw } of [form, ...(form.formActions ?? [])]) yield { url: action, raw };
-  for (const { rel, href, raw } of facts.links) if (!rel.includes('canonical')) yield { url: href, raw };
-  for (const { property, content, raw } of facts.metas) {
-    const url = addressIn(content);
-    // the address that a page is shared by is judged with its canonical
-    if (url && property !== 'og:url') yield { url, raw };
-  }
-  for (const { addresses = [] } of facts.jsonLd) for (const url of addresses) yield { url, raw: url };
+/** Links and loaded things that lie on staging; their hosts are known already. */
+function linkedOrLoaded(page: ReadPage, isStaging: (host: string) => boolean): Hit[] {
+  const hits: Hit[] = [];
+  for (const { host, anchor } of page.linksAway)
+    if (isStaging(host)) hits.push({ url: anchor.href, raw: `<a href="${anchor.href}">${anchor.text}</a>` });
+  for (const { host, resource } of page.loads)
+    if (isStaging(host)) hits.push({ url: resource.url, raw: resource.raw });
+  return hits;
 }
 
-/** Those that lead to staging. */
-const hitsOn = (page: ReadPage, isStaging: (host: string) => boolean): Hit[] =>
-  [...addressesAway(page)].filter(({ url }) => !page.isOwn(url) && isStaging(page.hostIn(url)));
+/** Everything on a page that names an address on staging. */
+function hitsOn(page: ReadPage, isStaging: (host: string) => boolean): Hit[] {
+  const { facts } = page;
+  const hits = linkedOrLoaded(page, isStaging);
+  const look = (url: string, raw: string): void => {
+    if (!page.isOwn(url) && isStaging(page.hostIn(url))) hits.push({ url, raw });
+  };
+  for (const form of facts.forms) {
+    look(form.action, form.raw);
+    for (const { action, raw } of form.formActions ?? []) look(action, raw);
+  }
+  for (const { rel, href, raw } of facts.links) if (!rel.includes('canonical')) look(href, raw);
+  for (const { property, content, raw } of facts.metas) {
+    // the address that a page is shared by is judged with its canonical
+    if (property === 'og:url' || page.isOwn(content)) continue;
+    const url = addressIn(content);
+    if (url) look(url, raw);
+  }
+  for (const { addresses } of facts.jsonLd) if (addresses) for (const url of addresses) look(url, url);
+  return hits;
+}
 
 export const noStagingLinks = defineCheck({
   id: 'indexing.no-staging-links',
