@@ -25,6 +25,7 @@ describe('the published JSON', () => {
       'situation',
       'at',
       'score',
+      'lost',
       'coverage',
       'provisional',
       'gate',
@@ -50,6 +51,7 @@ describe('the published JSON', () => {
         'severity',
         'weight',
         'credit',
+        'lost',
         'expected',
         'found',
         'reason',
@@ -58,11 +60,15 @@ describe('the published JSON', () => {
       ]);
       for (const p of f.places) expect(Object.keys(p)).toEqual(['place', 'outcome', 'expected', 'found']);
     }
-    expect(r).toMatchObject({ version: 1, score: 100, gate: 'clear', at: AT.toISOString() });
+    expect(r).toMatchObject({ version: 2, score: 100, lost: 0, gate: 'clear', at: AT.toISOString() });
   });
   it('credit is a share, and nothing where nothing was decided', () => {
     const r = resultJson(good, 'live', judged(withHome({ head: '<meta name="robots" content="noindex">' })));
-    expect(r.findings.find((f) => f.check === 'indexing.let-in')!.credit).toBeCloseTo(2 / 3);
+    const letIn = r.findings.find((f) => f.check === 'indexing.let-in')!;
+    expect(letIn.credit).toBeCloseTo(2 / 3);
+    // 20 x (1/2 + 1/2 x 1/3)
+    expect(letIn.lost).toBeCloseTo(40 / 3);
+    expect(r.sections.indexing!.lost).toBeGreaterThanOrEqual(letIn.lost);
     expect(r.findings.find((f) => f.outcome === 'inapplicable')!.credit).toBeNull();
   });
 });
@@ -72,7 +78,7 @@ describe('the text for a terminal', () => {
     const bad = withHome({ title: 'Untitled' });
     const text = resultText(bad, 'live', judged(bad), { handLeftOut: true, hasBrief: true });
     expect(text).toMatch(/^https:\/\/marsh-choir\.example\/ \(live\)/);
-    expect(text).toMatch(/Score \d+, coverage \d+ %, gate clear/);
+    expect(text).toMatch(/Score \d+, [\d.]+ points lost, coverage \d+ %, gate clear/);
     const lines = text.split('\n');
     const at = (start: string) => lines.findIndex((l) => l.startsWith(start));
     expect(at('Failed: ')).toBeGreaterThan(0);

@@ -5,19 +5,21 @@ import type { Situation } from '#core/facts/situation';
 import type { JudgedFinding } from '#core/checks/engine/judge';
 import { failedPlaces } from '#core/checks/kit/judgement';
 import { unreachedBy } from '#core/score/reached';
-import { scoreOf } from '#core/score/score';
+import { pointsLost, scoreOf } from '#core/score/score';
 import { quantity } from '#core/text/quantity';
-import { urgency } from '#core/score/urgency';
+import { compareWorst } from '#core/score/urgency';
+import { pointsText } from '#core/text/points';
 
 /** The published JSON shape. */
 export function resultJson(evidence: Evidence, situation: Situation, findings: JudgedFinding[]) {
   const r = scoreOf(findings, unreachedBy(evidence));
   return {
-    version: 1,
+    version: 2,
     target: evidence.target.url,
     situation,
     at: evidence.finishedAt,
     score: r.score,
+    lost: r.lost,
     ...(r.scoreAsFound !== undefined ? { scoreAsFound: r.scoreAsFound } : {}),
     coverage: r.coverage,
     provisional: r.provisional,
@@ -27,7 +29,12 @@ export function resultJson(evidence: Evidence, situation: Situation, findings: J
     sections: Object.fromEntries(
       SECTIONS.map((s) => [
         s,
-        { score: r.sections[s].score, coverage: r.sections[s].coverage, gate: r.sections[s].gate },
+        {
+          score: r.sections[s].score,
+          lost: r.sections[s].lost,
+          coverage: r.sections[s].coverage,
+          gate: r.sections[s].gate,
+        },
       ]),
     ),
     findings: findings.map((f) => ({
@@ -36,6 +43,7 @@ export function resultJson(evidence: Evidence, situation: Situation, findings: J
       severity: f.severity,
       weight: f.weight,
       credit: f.credit ? f.credit.num / f.credit.den : null,
+      lost: pointsLost(f),
       expected: f.expected ?? null,
       found: f.found ?? null,
       reason: f.reason ?? null,
@@ -65,7 +73,7 @@ function faultLines(f: JudgedFinding): string[] {
   const bad = f.places.length > 1 ? failedPlaces(f, MOST_PLACES) : [];
   const more = failedPlaces(f).length - bad.length;
   return [
-    `  ${f.severity.toUpperCase()}  ${plainText(f.title)} (${f.check})`,
+    `  ${f.severity.toUpperCase()}  ${plainText(f.title)} (${f.check})${f.accepted ? ', accepted' : `, ${pointsText(pointsLost(f))} points`}`,
     `      expected ${plainText(f.expected ?? '')}; found ${plainText(f.found ?? '')}`,
     ...bad.map((p) => `      ${plainText(p.place)}: ${plainText(p.found ?? '')}`),
     ...(bad.length && more > 0 ? [`      and ${more} more`] : []),
@@ -100,7 +108,7 @@ export function resultText(
 ): string {
   const r = scoreOf(findings, unreachedBy(evidence));
   const of = (...outcomes: string[]): JudgedFinding[] =>
-    findings.filter((f) => outcomes.includes(f.outcome)).sort((a, b) => urgency(a) - urgency(b));
+    findings.filter((f) => outcomes.includes(f.outcome)).sort(compareWorst);
   const [failed, undecided, untested] = [of('failed'), of('cantTell'), of('untested')];
   const provisional = r.provisional ? ' (provisional)' : '';
   const list = (title: string, lines: readonly string[]): string[] =>
@@ -108,7 +116,7 @@ export function resultText(
   return [
     `${plainText(evidence.target.url)} (${situation}), ${evidence.finishedAt}`,
     ...(r.unreached === undefined ? [] : [`Nothing of the site was reached: ${plainText(r.unreached)}`]),
-    `Score ${r.score ?? '–'}${provisional}, coverage ${r.coverage ?? '–'} %, gate ${r.gateNote}`,
+    `Score ${r.score ?? '–'}${provisional}, ${pointsText(r.lost)} points lost, coverage ${r.coverage ?? '–'} %, gate ${r.gateNote}`,
     ...list(`Failed: ${failed.length}`, failed.flatMap(faultLines)),
     ...list(`Could not tell: ${undecided.length}`, undecidedLines(undecided)),
     ...list(

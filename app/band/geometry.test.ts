@@ -1,35 +1,49 @@
 import { describe, expect, it } from 'vitest';
 import type { BandSegment } from '#core/score/score';
-import { frayedPath, GAP, layOut } from './geometry';
+import { FILLED_BY, frayedPath, GAP, layOut, LEAST_FRAY } from './geometry';
 
 const segment = (
   section: BandSegment['section'],
-  passed: number,
-  failed = 0,
+  lost: number,
+  passed = 10,
   undecided = 0,
   accepted = 0,
-): BandSegment => ({ section, passed, failed, undecided, accepted });
+): BandSegment => ({ section, lost, passed, undecided, accepted });
+const one = (s: BandSegment, width = 100) => layOut([s], width, 10)[0]!;
+const fray = (s: BandSegment): number => one(s).pieces.find((p) => p.kind === 'failed')?.width ?? 0;
 
 describe('the band', () => {
-  it('gives each section its share of the weight and fills the width exactly', () => {
+  it('gives every section the same width, whatever was asked of it, and fills the width exactly', () => {
     const s = layOut(
-      [
-        segment('identity', 10),
-        segment('https', 20, 10),
-        segment('domain', 0),
-        segment('indexing', 0, 0, 20),
-      ],
+      [segment('identity', 0), segment('https', 12, 20), segment('domain', 0, 0), segment('indexing', 40)],
       160,
       10,
     );
-    expect(s.map((x) => x.section)).toEqual(['identity', 'https', 'indexing']);
-    expect(s[1]!.width / s[0]!.width).toBeCloseTo(3);
+    expect(new Set(s.map((x) => x.width.toFixed(6))).size).toBe(1);
     expect(s.at(-1)!.x + s.at(-1)!.width).toBeCloseTo(160);
     expect(s[1]!.x - (s[0]!.x + s[0]!.width)).toBeCloseTo(GAP);
+    expect(s[2]!.pieces).toEqual([]);
   });
-  it('lays passed, failed, undecided and accepted cloth from the left, without gaps', () => {
-    const { pieces, x, width, words } = layOut([segment('sharing', 4, 3, 2, 1)], 100, 10)[0]!;
-    expect(pieces.map((p) => p.kind)).toEqual(['passed', 'failed', 'undecided', 'accepted']);
+  it.each([
+    ['nothing lost', 0, 0],
+    ['half of what fills it', FILLED_BY / 2, 50],
+    ['the least fault', 0.5, LEAST_FRAY],
+    ['all that fills it', FILLED_BY, 100],
+    ['more than that', 90, 100],
+  ])('frays as wide as the points lost: %s', (_, lost, width) => {
+    expect(fray(segment('domain', lost))).toBeCloseTo(width);
+  });
+  it('frays all of a segment of which nothing else was asked', () => {
+    expect(fray(segment('domain', 1, 0))).toBeCloseTo(100);
+  });
+  it('lays what holds, what is lost, undecided and accepted from the left, without gaps', () => {
+    const { pieces, x, width, words } = one(segment('sharing', 5, 5, 3, 2));
+    expect(pieces.map((p) => [p.kind, Math.round(p.width)])).toEqual([
+      ['passed', 40],
+      ['failed', 20],
+      ['undecided', 24],
+      ['accepted', 16],
+    ]);
     let at = x;
     for (const p of pieces) {
       expect(p.x).toBeCloseTo(at);
@@ -37,11 +51,10 @@ describe('the band', () => {
     }
     expect(at).toBeCloseTo(x + width);
     expect(pieces[1]!.path).toBeTruthy();
-    expect(words).toBe('Sharing: 40 % passed, 30 % failed, 20 % undecided, 10 % accepted');
+    expect(words).toBe('Sharing: 5 points lost, 30 % undecided, 20 % accepted');
   });
-  it('is empty when nothing has weight', () => {
+  it('is empty without an audit', () => {
     expect(layOut([], 160, 10)).toEqual([]);
-    expect(layOut([segment('identity', 0)], 160, 10)).toEqual([]);
   });
   it('frays within its place: a closed path with teeth between both ends, from the top to the bottom', () => {
     for (const [x, width, height] of [

@@ -1,16 +1,18 @@
 /**
- * The band as shapes: eight segments as wide as their share of the weight; solid, frayed, hatched or outlined
- * cloth inside.
+ * The band as shapes: eight segments, all equally wide. In each, from the left: solid cloth for what holds, frayed
+ * cloth as wide as the points lost, hatching for what is undecided of the rest, outline for what is accepted.
  */
 import { SECTION_TITLES, type Section } from '#core/facts/finding';
 import type { BandSegment } from '#core/score/score';
+import { pointsText } from '#core/text/points';
 
 export type Cloth = 'passed' | 'failed' | 'undecided' | 'accepted';
 export interface Piece {
   kind: Cloth;
   x: number;
   width: number;
-  /** Outline of frayed cloth. */ path?: string;
+  /** Outline of frayed cloth. */
+  path?: string;
 }
 export interface Segment {
   section: Section;
@@ -21,7 +23,10 @@ export interface Segment {
 }
 
 export const GAP = 2;
-const KINDS: readonly Cloth[] = ['passed', 'failed', 'undecided', 'accepted'];
+/** So many points lost fill a segment. */
+export const FILLED_BY = 25;
+/** The least fault shows. */
+export const LEAST_FRAY = 3;
 
 /** Frayed cloth: a full body with a sawtooth upper edge. */
 export function frayedPath(x: number, width: number, height: number): string {
@@ -37,38 +42,46 @@ export function frayedPath(x: number, width: number, height: number): string {
 
 const percent = (part: number, all: number): string => `${Math.round((100 * part) / all)} %`;
 
-/**
- * Lays the segments out from the left; sections without weight are left out. Empty when nothing has weight.
- */
+function wordsOf({ section, lost, undecided, accepted }: BandSegment, weight: number): string {
+  const parts = [
+    lost ? `${pointsText(lost)} points lost` : weight ? 'nothing lost' : 'nothing asked',
+    undecided ? `${percent(undecided, weight)} undecided` : '',
+    accepted ? `${percent(accepted, weight)} accepted` : '',
+  ];
+  return `${SECTION_TITLES[section]}: ${parts.filter(Boolean).join(', ')}`;
+}
+
+/** Widths of the pieces of one segment. */
+function widthsOf(s: BandSegment, width: number): Record<Cloth, number> {
+  const rest = s.passed + s.undecided + s.accepted;
+  const torn = s.lost ? Math.min(width, Math.max(LEAST_FRAY, (width * s.lost) / FILLED_BY)) : 0;
+  // where nothing else was asked, nothing else is there to be drawn
+  const fray = rest ? torn : s.lost ? width : 0;
+  const part = (weight: number): number => (rest ? ((width - fray) * weight) / rest : 0);
+  return {
+    passed: part(s.passed),
+    failed: fray,
+    undecided: part(s.undecided),
+    accepted: part(s.accepted),
+  };
+}
+
+const ORDER: readonly Cloth[] = ['passed', 'failed', 'undecided', 'accepted'];
+
+/** Lays the segments out from the left; one of which nothing was asked has no pieces. */
 export function layOut(band: readonly BandSegment[], width: number, height: number): Segment[] {
-  const weightOf = (s: BandSegment) => s.passed + s.failed + s.undecided + s.accepted;
-  const shown = band.filter((s) => weightOf(s) > 0);
-  const all = shown.reduce((sum, s) => sum + weightOf(s), 0);
-  const space = width - GAP * (shown.length - 1);
-  let x = 0;
-  return shown.map((s) => {
-    const weight = weightOf(s);
-    const own = (space * weight) / all;
-    const segment: Segment = {
-      section: s.section,
-      x,
-      width: own,
-      pieces: [],
-      words: `${SECTION_TITLES[s.section]}: ${percent(s.passed, weight)} passed, ${percent(s.failed, weight)} failed, ${percent(s.undecided, weight)} undecided${s.accepted ? `, ${percent(s.accepted, weight)} accepted` : ''}`,
-    };
+  const own = (width - GAP * (band.length - 1)) / band.length;
+  return band.map((s, i) => {
+    const x = i * (own + GAP);
+    const widths = widthsOf(s, own);
     let at = x;
-    for (const kind of KINDS) {
-      const part = (own * s[kind]) / weight;
-      if (part <= 0) continue;
-      segment.pieces.push({
-        kind,
-        x: at,
-        width: part,
-        ...(kind === 'failed' ? { path: frayedPath(at, part, height) } : {}),
-      });
-      at += part;
-    }
-    x += own + GAP;
-    return segment;
+    const pieces = ORDER.flatMap((kind): Piece[] => {
+      const piece = { kind, x: at, width: widths[kind] };
+      at += piece.width;
+      if (piece.width <= 0) return [];
+      return [kind === 'failed' ? { ...piece, path: frayedPath(piece.x, piece.width, height) } : piece];
+    });
+    const weight = s.passed + s.undecided + s.accepted;
+    return { section: s.section, x, width: own, pieces, words: wordsOf(s, weight) };
   });
 }

@@ -1,12 +1,24 @@
 <script setup lang="ts">
 import { CLOSED_STATES } from '#core/facts/fix';
+import { SECTION_TITLES } from '#core/facts/finding';
 import { isOpenFault } from '#core/score/urgency';
+import { pointsText } from '#core/text/points';
+import { placesText } from '#core/text/scope-words';
 import type { LedgerFinding } from '~/types';
 
 /** One check in the ledger. */
-const props = defineProps<{ finding: LedgerFinding; chosen: boolean; narrow: boolean }>();
+const props = defineProps<{ finding: LedgerFinding; chosen: boolean; narrow: boolean; sectioned: boolean }>();
 const isQuiet = computed(() => ['passed', 'inapplicable'].includes(props.finding.outcome));
-const found = computed(() => props.finding.found ?? props.finding.reason ?? '');
+const isFault = computed(() => isOpenFault(props.finding));
+const howMany = computed(() =>
+  placesText(props.finding.scope, props.finding.failing, props.finding.placeCount),
+);
+/** What was found; how many stands in a column of its own. */
+const found = computed(() => {
+  const text = props.finding.found ?? props.finding.reason ?? '';
+  const prefix = `${howMany.value}: `;
+  return howMany.value && text.startsWith(prefix) ? text.slice(prefix.length) : text;
+});
 const isClosed = computed(() => !props.finding.fix || CLOSED_STATES.has(props.finding.fix.state));
 const fixWords = computed(() => {
   const { fix } = props.finding;
@@ -25,20 +37,21 @@ const fixWords = computed(() => {
     tabindex="-1"
   >
     <span role="gridcell" class="outcome"><StitchMark :stitch="stitchOf(finding)" /></span>
-    <CheckTitle
-      role="gridcell"
-      :title="finding.title"
-      :severity="finding.severity"
-      :open="isOpenFault(finding)"
-    />
-    <span role="gridcell" class="expected cut faint" :title="finding.expected">{{
+    <span role="gridcell" class="check"
+      ><span class="title">{{ finding.title }}</span
+      ><span class="small faint"
+        ><span :class="{ fray: isFault && finding.severity === 'blocker' }">{{ finding.severity }}</span
+        ><template v-if="!sectioned">, {{ SECTION_TITLES[finding.section] }}</template></span
+      ></span
+    >
+    <span role="gridcell" class="expected two faint" :title="finding.expected">{{
       finding.expected ?? ''
     }}</span>
-    <span role="gridcell" class="found cut" :title="found">{{ found }}</span>
-    <span role="gridcell" class="num right placecount faint" title="places">{{
-      finding.placeCount || ''
+    <span role="gridcell" class="found two" :title="found">{{ found }}</span>
+    <span role="gridcell" class="num howmany faint">{{ howMany }}</span>
+    <span role="gridcell" class="num right points" :class="{ fray: finding.points }">{{
+      finding.points ? pointsText(finding.points) : ''
     }}</span>
-    <span role="gridcell" class="num right weight faint" title="weight">{{ finding.weight }}</span>
     <span role="gridcell" class="fix cut" :class="{ faint: isClosed }">{{ fixWords }}</span>
   </div>
 </template>
@@ -46,13 +59,17 @@ const fixWords = computed(() => {
 <style scoped>
 .row {
   display: grid;
-  grid-template-columns: 118px minmax(190px, 1.2fr) minmax(80px, 0.8fr) minmax(120px, 1.3fr) 34px 28px 104px;
+  grid-template-columns: var(--ledger-columns);
   gap: 12px;
   align-items: center;
   min-height: 34px;
-  padding: 0 12px;
+  padding: 5px 12px;
   cursor: pointer;
   scroll-margin: 220px 0 60px;
+  line-height: 1.3;
+}
+.row + .row {
+  border-top: 1px solid rgb(var(--v-theme-rule), 0.6);
 }
 .row:hover {
   background: rgb(var(--v-theme-primary), 0.05);
@@ -60,54 +77,63 @@ const fixWords = computed(() => {
 .row.at {
   background: rgb(var(--v-theme-primary), 0.12);
 }
-.row.quiet .title {
+.check {
+  display: flex;
+  flex-direction: column;
+  min-width: 0;
+}
+.title {
+  font-weight: 600;
+}
+.quiet .title {
+  font-weight: 400;
   color: rgb(var(--v-theme-faint));
+}
+.small {
+  font-size: 12px;
+}
+.two {
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  overflow: hidden;
+  overflow-wrap: anywhere;
 }
 .right {
   text-align: right;
 }
-.row.narrow {
-  grid-template-columns: 118px minmax(150px, 1.2fr) minmax(90px, 1fr) 84px;
-}
 .narrow .expected,
-.narrow .placecount,
-.narrow .weight {
+.narrow .howmany,
+.narrow .fix {
   display: none;
 }
 @media (max-width: 1100px) {
-  .row {
-    grid-template-columns: 118px minmax(150px, 1.2fr) minmax(90px, 1fr) 84px;
-  }
   .expected,
-  .placecount,
-  .weight {
+  .howmany,
+  .fix {
     display: none;
   }
 }
 @media (max-width: 600px) {
   .row,
   .row.narrow {
-    grid-template-columns: 84px minmax(0, 1fr);
-    row-gap: 0;
-    padding: 6px 10px;
+    grid-template-columns: 84px minmax(0, 1fr) auto;
+    row-gap: 2px;
+    padding: 8px 10px;
   }
   .outcome {
     align-self: start;
   }
   .found {
-    grid-column: 2;
-    white-space: normal;
+    grid-column: 2 / 4;
+    grid-row: 2;
     font-size: 13px;
+    -webkit-line-clamp: 3;
   }
-  .fix {
-    display: none;
-  }
-  .title {
-    white-space: normal;
-  }
-  .title .cut {
-    flex: 1;
-    white-space: normal;
+  .points {
+    grid-column: 3;
+    grid-row: 1;
+    align-self: start;
   }
 }
 </style>

@@ -1,17 +1,28 @@
 <script setup lang="ts">
-import { SECTION_TITLES } from '#core/facts/finding';
-import { isOpenFault } from '#core/score/urgency';
+import { mdiChevronDown, mdiChevronRight } from '@mdi/js';
+import type { Section } from '#core/facts/finding';
+import { compareWorst, isOpenFault } from '#core/score/urgency';
+import { pointsText } from '#core/text/points';
 import type { LedgerAct } from '~/composables/ledger-keys';
-import { isResting, ledgerGroups, ledgerShows, manualLeft, type LedgerShow } from '~/composables/ledger-list';
+import {
+  isResting,
+  ledgerFolds,
+  ledgerGroups,
+  ledgerShows,
+  manualLeft,
+  type LedgerGroup,
+  type LedgerShow,
+} from '~/composables/ledger-list';
 import type { Ledger, LedgerFinding, Place } from '~/types';
 
-/** The ledger: sections as groups, one row a check, faults first; the evidence opens at the side. */
+/** The ledger: one row a check, what needs a person first; the evidence opens at the side. */
 const props = defineProps<{ place: Place; version: number }>();
 const emit = defineEmits<{ changed: [] }>();
 const ledger = ref<Ledger | null>(null);
 const fault = ref('');
 const words = ref('');
-const show = ref<LedgerShow>('all');
+const show = ref<LedgerShow>('needs');
+const unfolded = ref<Set<Section>>(new Set());
 const at = ref('');
 const open = ref(false);
 const walking = ref(false);
@@ -43,15 +54,42 @@ const showResting = ref(false);
 const listed = computed(() =>
   unreached.value && !showResting.value ? findings.value.filter((f) => !isResting(f)) : findings.value,
 );
-const groups = computed(() => ledgerGroups(listed.value, show.value, words.value ?? ''));
-const flat = computed(() => groups.value.flatMap((g) => g.list));
+const groups = computed<LedgerGroup<LedgerFinding>[]>(() =>
+  ledgerGroups(listed.value, show.value, words.value ?? ''),
+);
+const folds = computed(() => (show.value === 'needs' ? ledgerFolds(listed.value, words.value ?? '') : []));
+const isUnfolded = (section: Section): boolean => unfolded.value.has(section);
+function fold(section: Section): void {
+  const next = new Set(unfolded.value);
+  if (!next.delete(section)) next.add(section);
+  unfolded.value = next;
+}
+/** What the arrow keys walk through: all rows that can be seen. */
+const flat = computed(() => [
+  ...groups.value.flatMap((g) => g.list),
+  ...folds.value.filter((f) => isUnfolded(f.section)).flatMap((f) => f.list),
+]);
+const COLUMNS = [
+  { key: 'outcome', title: 'Outcome' },
+  { key: 'check', title: 'Check' },
+  { key: 'expected', title: 'Expected' },
+  { key: 'found', title: 'Found' },
+  { key: 'howmany', title: 'How many' },
+  { key: 'points', title: 'Points' },
+  { key: 'fix', title: 'Fix' },
+];
 const current = computed(() => flat.value.find((f) => f.check === at.value));
-const holding = computed(() => findings.value.filter((f) => isOpenFault(f) && f.severity === 'blocker'));
+const holding = computed(() =>
+  findings.value.filter((f) => isOpenFault(f) && f.severity === 'blocker').sort(compareWorst),
+);
 const handLeft = computed(() => manualLeft(findings.value));
 const sections = computed(() => ledger.value?.audit?.result.sections);
 
 function pick(f: LedgerFinding, showEvidence = true): void {
   at.value = f.check;
+  // a link may lead to a check that lies folded away
+  if (!flat.value.some((one) => one.check === f.check))
+    unfolded.value = new Set([...unfolded.value, f.section]);
   if (showEvidence) open.value = true;
   void nextTick(() => document.getElementById(`row-${f.check}`)?.scrollIntoView({ block: 'nearest' }));
 }
@@ -117,9 +155,9 @@ useLedgerKeys({
         <v-btn
           v-if="handLeft"
           size="small"
-          :title="`${handLeft} checks done by hand are open`"
+          :title="`${handLeft} manual checks are open`"
           @click="walking = true"
-          >Walk through by hand <kbd>W</kbd></v-btn
+          >Walk through manual checks <kbd>W</kbd></v-btn
         >
         <span class="spring" />
         <span class="faint keys"
@@ -129,17 +167,26 @@ useLedgerKeys({
       </div>
       <p v-for="n in ledger.notes" :key="n" class="faint">{{ n }}</p>
       <div class="split" :class="{ open: open && current }">
-        <div class="sheet list" role="grid" aria-label="Ledger">
-          <div v-if="!flat.length" class="empty">
+        <div class="sheet list" role="grid" aria-label="Ledger" :class="{ narrow: open && current }">
+          <div class="row heads faint" role="row">
+            <span v-for="c in COLUMNS" :key="c.key" role="columnheader" :class="c.key">{{ c.title }}</span>
+          </div>
+          <div v-if="!flat.length && !folds.length" class="empty">
             <p>No check matches. Choose <b>All</b> or other words.</p>
           </div>
-          <div v-for="g in groups" :key="g.section" role="rowgroup">
-            <div class="group">
-              <h2>{{ SECTION_TITLES[g.section] }}</h2>
-              <span class="faint num">{{ sections?.[g.section].score ?? '–' }}</span><GateWord
-                v-if="sections && sections[g.section].gate !== 'clear'"
-                :gate="sections[g.section].gate"
-              />
+          <p v-else-if="show === 'needs' && !groups.length" class="nothing">
+            Nothing needs a person here{{ words ? ' by these words' : '' }}.
+          </p>
+          <div v-for="g in groups" :key="g.key" role="rowgroup" :aria-label="g.title">
+            <div class="group" role="row">
+              <h2 role="gridcell">
+                {{ g.title }} <span class="num faint">{{ g.list.length }}</span>
+              </h2>
+              <template v-if="g.section && sections">
+                <span v-if="sections[g.section].lost" class="num fray"
+                  >{{ pointsText(sections[g.section].lost) }} points lost</span
+                ><GateWord v-if="sections[g.section].gate !== 'clear'" :gate="sections[g.section].gate" />
+              </template>
             </div>
             <LedgerRow
               v-for="f in g.list"
@@ -147,8 +194,35 @@ useLedgerKeys({
               :finding="f"
               :chosen="f.check === at"
               :narrow="open && current !== undefined"
+              :sectioned="g.section !== undefined"
               @click="pick(f)"
             />
+          </div>
+          <div v-for="f in folds" :key="f.section" role="rowgroup" :aria-label="f.title">
+            <div role="row">
+              <div role="gridcell">
+                <button
+                  type="button"
+                  class="fold"
+                  :aria-expanded="isUnfolded(f.section)"
+                  @click="fold(f.section)"
+                >
+                  <v-icon size="16" :icon="isUnfolded(f.section) ? mdiChevronDown : mdiChevronRight" />
+                  <b>{{ f.title }}</b><span class="faint num">{{ f.words }}</span>
+                </button>
+              </div>
+            </div>
+            <template v-if="isUnfolded(f.section)">
+              <LedgerRow
+                v-for="one in f.list"
+                :key="one.check"
+                :finding="one"
+                :chosen="one.check === at"
+                :narrow="open && current !== undefined"
+                sectioned
+                @click="pick(one)"
+              />
+            </template>
           </div>
         </div>
         <EvidencePanel
@@ -206,6 +280,28 @@ kbd {
 .split.open {
   grid-template-columns: minmax(0, 1fr) 460px;
 }
+.list {
+  --ledger-columns: 104px minmax(190px, 1.25fr) minmax(90px, 0.8fr) minmax(150px, 1.4fr) 100px 48px 84px;
+}
+.list.narrow {
+  --ledger-columns: 104px minmax(150px, 1.2fr) minmax(110px, 1fr) 48px;
+}
+.narrow .heads .expected,
+.narrow .heads .howmany,
+.narrow .heads .fix {
+  display: none;
+}
+.heads {
+  display: grid;
+  grid-template-columns: var(--ledger-columns);
+  gap: 12px;
+  padding: 8px 12px;
+  font-size: 12px;
+  font-weight: 600;
+}
+.heads .points {
+  text-align: right;
+}
 .group {
   display: flex;
   align-items: baseline;
@@ -213,8 +309,22 @@ kbd {
   padding: 12px 12px 4px;
   border-top: 1px solid rgb(var(--v-theme-rule));
 }
-[role='rowgroup']:first-child .group {
-  border-top: 0;
+.nothing {
+  padding: 12px;
+  border-top: 1px solid rgb(var(--v-theme-rule));
+}
+.fold {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  width: 100%;
+  min-height: 34px;
+  padding: 0 12px;
+  text-align: left;
+  border-top: 1px solid rgb(var(--v-theme-rule));
+}
+.fold:hover {
+  background: rgb(var(--v-theme-primary), 0.05);
 }
 .side {
   position: sticky;
@@ -223,6 +333,12 @@ kbd {
   overflow: auto;
 }
 @media (max-width: 1100px) {
+  .list {
+    --ledger-columns: 104px minmax(150px, 1.2fr) minmax(110px, 1fr) 48px;
+  }
+  .heads .expected,
+  .heads .howmany,
+  .heads .fix,
   .keys {
     display: none;
   }
@@ -238,6 +354,9 @@ kbd {
   }
 }
 @media (max-width: 600px) {
+  .heads {
+    display: none;
+  }
   .filter {
     max-width: none;
     flex: 1 1 100%;

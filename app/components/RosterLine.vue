@@ -13,6 +13,13 @@ const change = computed(() => {
   if (score === null || scoreBefore === null || score === scoreBefore) return '';
   return `${score > scoreBefore ? '+' : '−'}${Math.abs(score - scoreBefore)}`;
 });
+/** What holds, or costs most, in words. */
+const worst = computed(() => {
+  if (!audit.value) return '';
+  if (audit.value.unreached) return audit.value.unreached;
+  const { worst: fault } = audit.value;
+  return fault ? `${fault.title}: ${fault.found}` : 'nothing failed';
+});
 const PROVISIONAL = 'provisional: less than 80 % of the weight is decided';
 </script>
 
@@ -43,11 +50,15 @@ const PROVISIONAL = 'provisional: less than 80 % of the weight is decided';
       >
     </span>
     <span role="cell" class="gate"
-      ><GateWord :gate="audit?.gate ?? null" :note="audit?.gateNote" /><span class="faint cut small">{{
-        place?.name.toLowerCase()
+      ><span v-if="audit" class="cut"
+        ><GateWord :gate="audit.gate" :note="audit.gateNote" /><span class="faint small"
+          >, {{ place?.name.toLowerCase() }}</span
+        ></span
+      ><b v-else>never audited</b
+      ><span class="cut small" :class="{ fray: audit?.gate === 'held' }" :title="worst">{{
+        worst
       }}</span></span
     >
-    <span role="cell" class="right num" :class="{ fray: audit?.blockers }">{{ audit?.blockers ?? '–' }}</span>
     <span role="cell" class="right num fixes">{{ openFixesOf(site) }}</span>
     <span role="cell" class="audit faint">{{ audit ? ago(audit.at) : 'never' }}</span>
   </div>
@@ -109,8 +120,7 @@ input {
   }
 }
 @media (max-width: 600px) {
-  .tick,
-  .right {
+  .tick {
     display: none;
   }
   .band :deep(svg) {

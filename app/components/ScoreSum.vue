@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import type { Ledger } from '~/types';
 import { SECTION_TITLES } from '#core/facts/finding';
+import { pointsText } from '#core/text/points';
+import type { Ledger } from '~/types';
 
-/** How this number came about: every term, and the sum. */
+/** How a score came about: every check that loses points, the largest loss first. */
 const open = defineModel<boolean>({ required: true });
 const props = defineProps<{ placeId: number; siteId: number }>();
 const emit = defineEmits<{ go: [check: string] }>();
@@ -13,28 +14,32 @@ watch(open, async (is) => {
       () => null,
     );
 });
-const points = (tenths: number): string =>
-  tenths === 0
-    ? 'less than 0.1'
-    : `+${Math.floor(tenths / 10)}.${tenths % 10} ${tenths === 10 ? 'point' : 'points'}`;
+type Term = NonNullable<Ledger['sum']>['terms'][number];
+const failing = ({ share }: Term): string =>
+  share.num === share.den ? 'all' : `${share.num} of ${share.den}`;
 function go(check: string): void {
   open.value = false;
   emit('go', check);
 }
-const credit = (c: { num: number; den: number }): string =>
-  c.den === 1 ? String(c.num) : `${c.num}/${c.den}`;
 </script>
 
 <template>
-  <v-dialog v-model="open" width="760" scrollable aria-label="How this number came about">
-    <v-card v-if="ledger?.audit && ledger.terms" class="sum">
+  <v-dialog v-model="open" width="760" scrollable aria-label="How this score came about">
+    <v-card v-if="ledger?.audit && ledger.sum" class="sum">
       <div class="top">
-        <h1>How this number came about</h1>
+        <h1>How this score came about</h1>
         <p v-if="ledger.audit.result.score !== null">
-          Score = 100 × {{ ledger.terms.earned }} ÷ {{ ledger.terms.possible }} =
-          <b class="num">{{ ledger.audit.result.score }}</b>, rounded down. Each check earns its weight times
-          its credit; a failed check’s credit is passing places ÷ decided places. What is undecided or does
-          not apply is left out.
+          100 − <b class="num">{{ pointsText(ledger.audit.result.lost) }}</b> points lost
+          <template v-if="ledger.sum.lost.includes('/')">(exactly {{ ledger.sum.lost }})</template> =
+          <b class="num">{{ ledger.audit.result.score }}</b>, rounded down<template
+            v-if="ledger.audit.result.lost > 100"
+            >, and never below 0</template
+          >. A failed check loses its weight × (½ + ½ × the share that fails): half for being there, half by
+          how much of the site it touches. What passes adds nothing; what is accepted or undecided loses
+          nothing.
+        </p>
+        <p v-else-if="ledger.audit.result.unreached">
+          Nothing of the site was reached, so there is no score: {{ ledger.audit.result.unreached }}.
         </p>
         <p v-else>Nothing was decided, so there is no score.</p>
         <p class="faint">
@@ -43,52 +48,45 @@ const credit = (c: { num: number; den: number }): string =>
         </p>
       </div>
       <v-card-text class="scroll">
-        <section v-if="ledger.help.length" class="help">
-          <h2>What would help most</h2>
-          <ol>
-            <li v-for="h in ledger.help.slice(0, 8)" :key="h.check">
-              <NuxtLink :to="`/sites/${siteId}?place=${placeId}&check=${h.check}`" @click="go(h.check)">{{
-                h.title
-              }}</NuxtLink>
-              <span class="faint">{{ h.severity }}</span>
-              <b v-if="h.holds" class="fray">holds the gate</b>
-              <span class="num">{{ points(h.tenths) }}</span>
-            </li>
-          </ol>
-        </section>
-        <table class="num">
+        <v-table v-if="ledger.sum.terms.length" density="compact" class="terms num">
+          <caption class="visually-hidden">
+            Points lost by each failed check
+          </caption>
           <thead>
             <tr>
+              <th>What would help most</th>
               <th>Section</th>
-              <th>Check</th>
               <th class="r">Weight</th>
-              <th class="r">× credit</th>
-              <th class="r">= earned</th>
+              <th class="r">Fails</th>
+              <th class="r">Points lost</th>
             </tr>
           </thead>
           <tbody>
-            <tr
-              v-for="t in ledger.terms.terms"
-              :key="t.check"
-              :class="{ short: t.credit.num < t.credit.den }"
-            >
+            <tr v-for="t in ledger.sum.terms" :key="t.check">
+              <td>
+                <NuxtLink :to="`/sites/${siteId}?place=${placeId}&check=${t.check}`" @click="go(t.check)">{{
+                  t.title
+                }}</NuxtLink>
+                {{ ' ' }}<span class="faint">{{ t.severity }}</span
+                ><b v-if="t.severity === 'blocker'" class="fray"> holds the gate</b>
+              </td>
               <td class="faint">{{ SECTION_TITLES[t.section] }}</td>
-              <td>{{ t.title }}</td>
               <td class="r">{{ t.weight }}</td>
-              <td class="r">{{ credit(t.credit) }}</td>
-              <td class="r">{{ t.earned }}</td>
+              <td class="r">{{ failing(t) }}</td>
+              <td class="r" :title="t.lost">{{ pointsText(t.points) }}</td>
             </tr>
           </tbody>
           <tfoot>
             <tr>
-              <td />
               <td>Sum</td>
-              <td class="r">{{ ledger.terms.possible }}</td>
               <td />
-              <td class="r">{{ ledger.terms.earned }}</td>
+              <td />
+              <td />
+              <td class="r">{{ pointsText(ledger.audit.result.lost) }}</td>
             </tr>
           </tfoot>
-        </table>
+        </v-table>
+        <p v-else class="faint">No check loses points.</p>
       </v-card-text>
       <div class="foot"><v-btn @click="open = false">Close</v-btn></div>
     </v-card>
@@ -109,46 +107,15 @@ const credit = (c: { num: number; den: number }): string =>
   padding: 12px 20px;
   text-align: right;
 }
-.help {
-  border-bottom: 1px solid rgb(var(--v-theme-rule));
-  padding-bottom: 12px;
-  margin-bottom: 10px;
-}
-.help ol {
-  padding-left: 22px;
-  display: grid;
-  gap: 3px;
-  margin-top: 6px;
-}
-.help li > * + * {
-  margin-left: 4px;
-}
-table {
-  width: 100%;
-  border-collapse: collapse;
-}
-th {
-  text-align: left;
-  font-weight: 600;
-  color: rgb(var(--v-theme-faint));
-  position: sticky;
-  top: 0;
-  background: rgb(var(--v-theme-surface));
-}
-td,
-th {
-  padding: 4px 8px 4px 0;
-  border-bottom: 1px solid rgb(var(--v-theme-rule));
+.terms :deep(td),
+.terms :deep(th) {
+  padding: 0 8px 0 0 !important;
 }
 .r {
-  text-align: right;
-  padding-left: 8px;
-}
-.short td {
-  color: rgb(var(--v-theme-error));
+  text-align: right !important;
+  white-space: nowrap;
 }
 tfoot td {
   font-weight: 700;
-  border-bottom: 0;
 }
 </style>

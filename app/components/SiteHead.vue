@@ -72,7 +72,7 @@ const TABS = [
           <BandStrip :band="place?.audit?.band ?? null" :width="720" :height="18" />
         </div>
         <template v-if="place?.audit">
-          <button type="button" class="score num" title="How this number came about" @click="emit('sum')">
+          <button type="button" class="score num" title="How this score came about" @click="emit('sum')">
             {{ place.audit.score ?? '–' }}
           </button>
           <span class="facts"

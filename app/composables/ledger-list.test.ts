@@ -1,14 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import type { Finding } from '#core/facts/finding';
-import { ledgerGroups, ledgerShows, manualLeft, type LedgerShow } from './ledger-list';
+import { SEVERITY_WEIGHT, type Finding } from '#core/facts/finding';
+import { ledgerFolds, ledgerGroups, ledgerShows, manualLeft, type LedgerShow } from './ledger-list';
 
 const finding = (check: string, outcome: Finding['outcome'], more: Partial<Finding> = {}): Finding => ({
   check,
   section: check.split('.')[0] as Finding['section'],
   title: check,
   severity: 'major',
-  weight: 5,
-  credit: null,
+  weight: SEVERITY_WEIGHT[more.severity ?? 'major'],
+  credit: outcome === 'failed' && !more.accepted ? { num: 0, den: 1 } : null,
   outcome,
   places: [],
   ...more,
@@ -17,34 +17,65 @@ const findings = [
   finding('https.hsts', 'failed'),
   finding('identity.phone', 'untested'),
   finding('domain.spf', 'cantTell'),
+  finding('domain.caa', 'passed'),
+  finding('domain.dkim', 'inapplicable'),
   finding('delivery.backup', 'untested', { byHand: true }),
   finding('delivery.accounts', 'passed', { byHand: true }),
+  finding('delivery.no-server-errors', 'failed', { severity: 'blocker' }),
   finding('indexing.let-in', 'failed', { severity: 'blocker', accepted: true }),
 ];
 const listed = (show: LedgerShow, words = ''): string[] =>
   ledgerGroups(findings, show, words).flatMap((g) => g.list.map((f) => f.check));
 
 describe('the ledger lists', () => {
-  it.each([
-    ['faults that are not accepted', 'faults', ['https.hsts']],
-    ['what is undecided', 'undecided', ['identity.phone', 'domain.spf', 'delivery.backup']],
-    ['what is done by hand', 'hand', ['delivery.backup', 'delivery.accounts']],
-  ] as [string, LedgerShow, string[]][])('%s', (_, show, wanted) => {
-    expect(listed(show).sort()).toEqual([...wanted].sort());
+  it.each<[string, LedgerShow, string[]]>([
+    [
+      'what needs a person, worst first over all sections, manual checks last',
+      'needs',
+      ['delivery.no-server-errors', 'https.hsts', 'domain.spf', 'identity.phone', 'delivery.backup'],
+    ],
+    ['faults that are not accepted', 'faults', ['delivery.no-server-errors', 'https.hsts']],
+    ['what is undecided without a person', 'undecided', ['domain.spf', 'identity.phone']],
+    ['manual checks', 'hand', ['delivery.backup', 'delivery.accounts']],
+  ])('%s', (_, show, wanted) => {
+    expect(listed(show)).toEqual(wanted);
   });
-  it('all, a section with a fault first', () => {
-    expect(listed('all')[0]).toBe('https.hsts');
+  it('what needs a person under three headings', () => {
+    expect(ledgerGroups(findings, 'needs', '').map((g) => g.title)).toEqual([
+      'Failed',
+      'Undecided',
+      'Manual checks left',
+    ]);
+  });
+  it('all by section, the one with a blocker first', () => {
+    expect(ledgerGroups(findings, 'all', '').map((g) => g.title)).toEqual([
+      'Delivery',
+      'HTTPS',
+      'Identity',
+      'Domain',
+      'Indexing',
+    ]);
     expect(listed('all')).toHaveLength(findings.length);
   });
-  it('what words find', () => {
+  it('what words find, a section’s name too', () => {
     expect(listed('all', 'spf canttell')).toEqual(['domain.spf']);
+    expect(listed('needs', 'domain')).toEqual(['domain.spf']);
+  });
+  it('folds what needs nobody into one line a section', () => {
+    expect(ledgerFolds(findings, '').map((f) => [f.title, f.words])).toEqual([
+      ['Domain', '1 passed, 1 not applicable'],
+      ['Indexing', '1 accepted'],
+      ['Delivery', '1 passed'],
+    ]);
+    expect(ledgerFolds(findings, 'caa').map((f) => f.words)).toEqual(['1 passed']);
   });
   it('counts what each way shows', () => {
     expect(ledgerShows(findings).map((s) => [s.key, s.n])).toEqual([
-      ['all', 6],
-      ['faults', 1],
-      ['undecided', 3],
+      ['needs', 5],
+      ['faults', 2],
+      ['undecided', 2],
       ['hand', 2],
+      ['all', 9],
     ]);
   });
   it('manual checks that wait for somebody', () => {

@@ -16,23 +16,39 @@ const site = (name: string, score: number | null, more: object = {}): RosterRow 
         id: 1,
         url: `https://${name}.example/`,
         openFixes: 2,
-        audit: score === null ? null : { score, gate: score < 50 ? 'held' : 'clear', blockers: 1, at: 'x' },
+        audit:
+          score === null
+            ? null
+            : { score, lost: 100 - score, gate: score < 50 ? 'held' : 'clear', at: 'x', worst: null },
       },
       { id: 2, url: 'https://draft.example/', openFixes: 1, audit: null },
     ],
     ...more,
   }) as unknown as RosterRow;
 const ALL: RosterView = { words: '', stage: 'all', by: 'site', down: false };
-const rows = [site('tides', 90), site('kites', null), site('ferries', 20, { stage: 'launched' })];
+const rows = [
+  site('anchors', 95),
+  site('tides', 90),
+  site('kites', null),
+  site('ferries', 20, { stage: 'launched' }),
+];
 const names = (view: Partial<RosterView>): string[] =>
   listSites(rows, { ...ALL, ...view }).map((r) => r.name);
 
 describe('the roster lists', () => {
   it.each([
-    ['by name', {}, ['ferries', 'kites', 'tides']],
-    ['by score, the unknown last', { by: 'score' }, ['ferries', 'tides', 'kites']],
-    ['by score downwards, the unknown last too', { by: 'score', down: true }, ['tides', 'ferries', 'kites']],
-    ['by gate, held first', { by: 'gate' }, ['ferries', 'tides', 'kites']],
+    ['by name', {}, ['anchors', 'ferries', 'kites', 'tides']],
+    ['by score, the unknown last', { by: 'score' }, ['ferries', 'tides', 'anchors', 'kites']],
+    [
+      'by score downwards, the unknown last too',
+      { by: 'score', down: true },
+      ['anchors', 'tides', 'ferries', 'kites'],
+    ],
+    [
+      'by gate: held, never audited, then those that lose most',
+      { by: 'gate' },
+      ['ferries', 'kites', 'tides', 'anchors'],
+    ],
     ['one stage', { stage: 'launched' }, ['ferries']],
     ['what words find: a gate and a host', { words: 'held fennel' }, ['ferries']],
     ['nothing for other words', { words: 'nowhere' }, []],
@@ -40,6 +56,6 @@ describe('the roster lists', () => {
     expect(names(view)).toEqual(wanted);
   });
   it('the open fixes of all environments together', () => {
-    expect(openFixesOf(rows[0]!)).toBe(3);
+    expect(openFixesOf(rows[1]!)).toBe(3);
   });
 });

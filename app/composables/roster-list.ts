@@ -3,7 +3,7 @@ import type { Stage } from '#core/facts/situation';
 import type { Place, RosterRow } from '~/types';
 import { matching } from './matching';
 
-export type SortKey = 'site' | 'stage' | 'score' | 'gate' | 'blockers' | 'fixes' | 'audit';
+export type SortKey = 'site' | 'stage' | 'score' | 'gate' | 'fixes' | 'audit';
 export interface RosterView {
   words: string;
   stage: Stage | 'all';
@@ -15,7 +15,9 @@ export interface RosterView {
 export const shownPlace = (r: RosterRow): Place | undefined => r.places.find((p) => p.id === r.shown);
 export const openFixesOf = (r: RosterRow): number => r.places.reduce((n, p) => n + p.openFixes, 0);
 
-const GATES = { held: 0, undecided: 1, clear: 2 };
+/** A site that was never audited stands where it can be seen: after what is held. */
+const GATES = { held: 0, undecided: 2, clear: 3 };
+const NEVER = 1;
 type Key = number | string | null;
 
 /** What a column sorts by; null where nothing is known. */
@@ -23,8 +25,7 @@ const KEYS: Record<SortKey, (r: RosterRow, audit: Place['audit'] | undefined) =>
   site: (r) => r.name.toLowerCase(),
   stage: (r) => r.launchDate ?? null,
   score: (_, audit) => audit?.score ?? null,
-  gate: (_, audit) => (audit ? GATES[audit.gate] : null),
-  blockers: (_, audit) => audit?.blockers ?? null,
+  gate: (_, audit) => (audit ? GATES[audit.gate] : NEVER),
   fixes: openFixesOf,
   audit: (_, audit) => audit?.at ?? null,
 };
@@ -36,8 +37,16 @@ function compare(a: Key, b: Key, sign: number): number {
   return a < b ? -sign : sign;
 }
 
+/** What is the same otherwise stands by points lost, and never by its name alone. */
+const lostBy = (r: RosterRow): number => shownPlace(r)?.audit?.lost ?? 0;
+const byName = (a: RosterRow, b: RosterRow): number => a.name.localeCompare(b.name);
+
 const textOf = (r: RosterRow): string => {
-  const places = r.places.map((p) => `${p.url} ${p.audit?.gate ?? ''}`).join(' ');
+  const places = r.places
+    .map(
+      (p) => `${p.url} ${p.audit?.gate ?? ''} ${p.audit?.worst?.title ?? ''} ${p.audit?.worst?.found ?? ''}`,
+    )
+    .join(' ');
   return `${r.name} ${r.client} ${r.stage} ${r.hostProfile ?? ''} ${places}`;
 };
 
@@ -47,6 +56,6 @@ export function listSites(rows: readonly RosterRow[], { words, stage, by, down }
   return rows
     .filter((r) => (stage === 'all' || r.stage === stage) && matches(textOf(r)))
     .map((r) => ({ r, key: KEYS[by](r, shownPlace(r)?.audit) }))
-    .sort((a, b) => compare(a.key, b.key, sign) || a.r.name.localeCompare(b.r.name))
+    .sort((a, b) => compare(a.key, b.key, sign) || lostBy(b.r) - lostBy(a.r) || byName(a.r, b.r))
     .map(({ r }) => r);
 }

@@ -26,7 +26,7 @@ watch(() => audits.ended, load);
 const listed = computed(() => listSites(rows.value ?? [], { ...view, words: view.words ?? '' }));
 const held = computed(() => listed.value.filter((r) => shownPlace(r)?.audit?.gate === 'held').length);
 /** What is best looked at from the top down. */
-const DOWN_FIRST: readonly SortKey[] = ['blockers', 'fixes', 'audit'];
+const DOWN_FIRST: readonly SortKey[] = ['fixes', 'audit'];
 function sortBy(by: SortKey): void {
   view.down = view.by === by ? !view.down : DOWN_FIRST.includes(by);
   view.by = by;
@@ -53,8 +53,7 @@ const COLUMNS: { key: SortKey; label: string; class: string }[] = [
   { key: 'site', label: 'Site and client', class: 'site' },
   { key: 'stage', label: 'Stage', class: 'stage' },
   { key: 'score', label: 'Band and score', class: 'band' },
-  { key: 'gate', label: 'Gate', class: 'gate' },
-  { key: 'blockers', label: 'Blockers', class: 'right' },
+  { key: 'gate', label: 'Gate, and what holds or costs most', class: 'gate' },
   { key: 'fixes', label: 'Open fixes', class: 'right fixes' },
   { key: 'audit', label: 'Last audit', class: 'audit' },
 ];
@@ -153,7 +152,7 @@ const COLUMNS: { key: SortKey; label: string; class: string }[] = [
 }
 .row {
   display: grid;
-  grid-template-columns: 28px minmax(160px, 1.4fr) minmax(110px, 0.8fr) 250px 100px 74px 84px 96px;
+  grid-template-columns: 28px minmax(160px, 1fr) 110px 240px minmax(240px, 1.6fr) 84px 96px;
   gap: 12px;
   align-items: center;
   height: 44px;
@@ -188,7 +187,7 @@ input[type='checkbox'] {
 }
 @media (max-width: 1000px) {
   .row {
-    grid-template-columns: 28px minmax(140px, 1fr) 220px 90px 60px;
+    grid-template-columns: 28px minmax(140px, 1fr) 220px minmax(120px, 1fr);
   }
   .stage,
   .fixes,

@@ -3,7 +3,9 @@ import type { Take } from './take';
 
 /** Outcomes of the W3C Evaluation and Report Language (EARL 1.0). */
 export type Outcome = 'passed' | 'failed' | 'cantTell' | 'inapplicable' | 'untested';
-export type Severity = 'blocker' | 'major' | 'minor';
+/** The gravest first. */
+export const SEVERITIES = ['blocker', 'major', 'minor'] as const;
+export type Severity = (typeof SEVERITIES)[number];
 export type Section =
   'identity' | 'https' | 'domain' | 'indexing' | 'verification' | 'metadata' | 'sharing' | 'delivery';
 export type Scope =
@@ -44,8 +46,8 @@ export const SECTION_TITLES: Record<Section, string> = {
   sharing: 'Sharing',
   delivery: 'Delivery',
 };
-/** Weights that a severity carries unless the checklist says otherwise. */
-export const SEVERITY_WEIGHT: Record<Severity, number> = { blocker: 10, major: 5, minor: 2 };
+/** Points that a severity can lose unless the checklist says otherwise. */
+export const SEVERITY_WEIGHT: Record<Severity, number> = { blocker: 20, major: 5, minor: 1 };
 
 /** Where a check was applied, and what it saw there. */
 export interface PlaceResult {
@@ -80,7 +82,7 @@ export interface Finding extends Judgement {
   title: string;
   severity: Severity;
   weight: number;
-  /** What share of the weight is earned; null when nothing was decided. */
+  /** What share of the decided places holds; null when nothing was decided. */
   credit: Fraction | null;
   /** The credit without regard to acceptances, where anything is accepted. */
   creditAsFound?: Fraction | null;

@@ -1,8 +1,9 @@
+/** What a finding earns of its weight, and what it loses. */
 import type { Finding } from '#core/facts/finding';
 import { NOUGHT, ONE, type Fraction } from './fraction';
 
 /**
- * The share of its weight that a finding earns: 1 when passed, passing places / decided places when failed
+ * The share of the decided places that hold: 1 when passed, passing places / decided places when failed
  * (nothing for all-or-nothing checks), null when undecided. Accepted places are left out.
  */
 export function creditOf(
@@ -23,4 +24,14 @@ export function creditOf(
   if (!good && !bad) return accepted ? null : NOUGHT;
   if (!bad) return ONE;
   return allOrNothing ? NOUGHT : { num: good, den: good + bad };
+}
+
+/**
+ * The part of its weight that a finding loses: half for being there, half by the share of failing places.
+ * Nothing where all holds, where nothing was decided, and where all that fails is accepted.
+ * @param credit the share that holds
+ */
+export function lossOf(credit: Fraction | null): Fraction {
+  if (!credit || credit.num === credit.den) return NOUGHT;
+  return { num: 2 * credit.den - credit.num, den: 2 * credit.den };
 }

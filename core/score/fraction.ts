@@ -42,6 +42,12 @@ export class ExactSum {
     return Number((100n * this.num * whole.den) / (this.den * whole.num));
   }
 
+  /** @returns floor(`from` - this), and nothing below nought. */
+  leftOf(from: number): number {
+    const left = BigInt(from) * this.den - this.num;
+    return left <= 0n ? 0 : Number(left / this.den);
+  }
+
   /** @returns whether this is less than `percent` of `whole`, exactly. */
   below(percent: number, whole: ExactSum): boolean {
     return 100n * this.num * whole.den < BigInt(percent) * this.den * whole.num;

@@ -1,9 +1,9 @@
 import fc from '../../tests/property';
 import { describe, expect, it } from 'vitest';
-import type { Finding, PlaceResult, Severity } from '#core/facts/finding';
-import { creditOf } from './credit';
+import { SEVERITY_WEIGHT, type Finding, type PlaceResult, type Severity } from '#core/facts/finding';
+import { creditOf, lossOf } from './credit';
 import { ExactSum } from './fraction';
-import { scoreOf, tally, termsOf } from './score';
+import { pointsLost, scoreOf, tally, termsOf } from './score';
 
 function finding(
   outcome: Finding['outcome'],
@@ -21,7 +21,7 @@ function finding(
     section: 'metadata',
     title: 'T',
     severity,
-    weight: { blocker: 10, major: 5, minor: 2 }[severity],
+    weight: SEVERITY_WEIGHT[severity],
     credit: null,
     outcome,
     places,
@@ -30,22 +30,67 @@ function finding(
   f.credit = creditOf(f, false);
   return f;
 }
+/** Accepts places, and the whole where nothing else fails. */
+function accepting(f: Finding, ...places: string[]): Finding {
+  for (const p of f.places) if (places.includes(p.place)) p.accepted = true;
+  if (f.places.every((p) => p.outcome !== 'failed' || p.accepted)) f.accepted = true;
+  f.credit = creditOf(f, false);
+  f.creditAsFound = creditOf(f, false, false);
+  return f;
+}
+
+describe('points lost, by hand in exact fractions', () => {
+  it.each<[string, Finding, string]>([
+    ['a blocker at all places: 20 x (1/2 + 1/2)', finding('failed', 'blocker', 0, 3), '20'],
+    ['a blocker at one of three: 20 x (1/2 + 1/6)', finding('failed', 'blocker', 2, 1), '40/3'],
+    ['a major at one of eleven: 5 x (1/2 + 1/22)', finding('failed', 'major', 10, 1), '30/11'],
+    ['a minor at two of seven: 1 x (1/2 + 1/7)', finding('failed', 'minor', 5, 2), '9/14'],
+    ['of the site as a whole, without places', finding('failed', 'major'), '5'],
+    ['a weight of its own: 7.5 x (1/2 + 1/4)', finding('failed', 'major', 1, 1, { weight: 7.5 }), '45/8'],
+    ['what passed', finding('passed', 'blocker', 3), '0'],
+    ['what cannot be told', finding('cantTell', 'blocker'), '0'],
+    ['accepted at all its places', accepting(finding('failed', 'major', 1, 1), 'b0'), '0'],
+    [
+      'accepted at one of two, one good: 5 x (1/2 + 1/4)',
+      accepting(finding('failed', 'major', 1, 2), 'b0'),
+      '15/4',
+    ],
+  ])('%s', (_, f, lost) => {
+    expect(termsOf([f]).lost).toBe(lost);
+  });
+  it('an all-or-nothing check loses all once a place failed', () => {
+    expect(lossOf(creditOf(finding('failed', 'major', 9, 1), true))).toEqual({ num: 2, den: 2 });
+  });
+});
 
 describe('score', () => {
-  it('is 100 x sum(weight x credit) / sum(weight), rounded down', () => {
-    // (10 + 5 x 2/3) / 15 = 88.88…
-    expect(tally([finding('passed', 'blocker', 1), finding('failed', 'major', 2, 1)])).toMatchObject({
-      score: 88,
-      coverage: 100,
-      gate: 'clear',
-      gateNote: 'clear, 1 major open',
+  it('is 100 less the points lost, rounded down', () => {
+    // 20 x 2/3 + 5 x 6/11 + 1 x 9/14 = 16.703…
+    const found = [
+      finding('failed', 'blocker', 2, 1),
+      finding('failed', 'major', 10, 1),
+      finding('failed', 'minor', 5, 2),
+      finding('passed', 'blocker', 1),
+    ];
+    expect(termsOf(found).lost).toBe('7717/462');
+    expect(tally(found)).toMatchObject({
+      score: 83,
+      lost: expect.closeTo(16.7035) as number,
+      gateNote: 'held, 1 blocker open, 1 major open, 1 minor open',
     });
   });
   it('is never 100 while anything failed, and exactly 100 when nothing did', () => {
-    expect(tally([finding('passed', 'blocker', 1), finding('failed', 'minor', 99_999, 1)]).score).toBe(99);
-    expect(tally([finding('passed', 'minor', 3), finding('inapplicable', 'blocker')]).score).toBe(100);
+    expect(tally([finding('failed', 'minor', 99_999, 1)]).score).toBe(99);
+    expect(tally([finding('passed', 'minor', 3), finding('inapplicable', 'blocker')])).toMatchObject({
+      score: 100,
+      lost: 0,
+    });
   });
-  it('does not exist when nothing was decided', () => {
+  it('stays 0 beyond 100 points, which are said all the same', () => {
+    const many = Array.from({ length: 6 }, (_, i) => finding('failed', 'blocker', 0, 1, { check: `x.${i}` }));
+    expect(tally(many)).toMatchObject({ score: 0, lost: 120 });
+  });
+  it('does not exist when nothing was decided, or nothing was reached', () => {
     expect(tally([finding('cantTell', 'blocker'), finding('untested', 'major')])).toMatchObject({
       score: null,
       coverage: 0,
@@ -53,19 +98,22 @@ describe('score', () => {
       provisional: true,
     });
     expect(tally([])).toMatchObject({ score: null, coverage: null, gate: 'clear' });
+    expect(scoreOf([finding('failed', 'blocker', 0, 1)], 'no such name')).toMatchObject({
+      score: null,
+      unreached: 'no such name',
+    });
   });
   it('coverage counts decided weight, and below 80 % the score is provisional', () => {
-    expect(
-      tally([
-        finding('passed', 'major', 1),
-        finding('passed', 'major', 1),
-        finding('passed', 'major', 1),
-        finding('passed', 'major', 1),
-        finding('untested', 'major'),
-      ]),
-    ).toMatchObject({ coverage: 80, provisional: false });
-    expect(tally([finding('passed', 'major', 1), finding('untested', 'minor')])).toMatchObject({
-      coverage: 71,
+    const major = (outcome: Finding['outcome']) => finding(outcome, 'major', 1);
+    const four = Array.from({ length: 4 }, () => major('passed'));
+    expect(tally([...four, finding('untested', 'major')])).toMatchObject({
+      coverage: 80,
+      provisional: false,
+    });
+    // 5 of 6
+    expect(tally([major('passed'), finding('untested', 'minor')])).toMatchObject({ coverage: 83 });
+    expect(tally([major('passed'), finding('untested', 'blocker')])).toMatchObject({
+      coverage: 20,
       provisional: true,
     });
   });
@@ -75,88 +123,123 @@ describe('score', () => {
     expect(tally([finding('failed', 'blocker', 0, 1, { accepted: true })]).gate).toBe('clear');
   });
   it('accepted places are left out, and the score as found stands beside it', () => {
-    const f = finding('failed', 'major', 1, 1);
-    f.places[1]!.accepted = true;
-    f.accepted = true;
-    f.credit = creditOf(f, false);
-    f.creditAsFound = creditOf(f, false, false);
+    const f = accepting(finding('failed', 'major', 1, 1), 'b0');
+    // as found: 5 x (1/2 + 1/4) = 3.75
     expect(tally([f, finding('passed', 'major', 1)])).toMatchObject({
       score: 100,
-      scoreAsFound: 75,
+      scoreAsFound: 96,
+      coverage: 100,
       gateNote: 'clear, 1 accepted',
     });
-    const whole = finding('failed', 'major', 0, 1);
-    whole.places[0]!.accepted = true;
-    whole.accepted = true;
-    whole.credit = creditOf(whole, true);
-    whole.creditAsFound = creditOf(whole, true, false);
-    expect(tally([whole, finding('passed', 'major', 1)])).toMatchObject({
-      score: 100,
-      scoreAsFound: 50,
-      coverage: 100,
-    });
   });
-  it('an all-or-nothing check earns nothing once a place failed', () => {
-    expect(creditOf(finding('failed', 'major', 9, 1), true)).toEqual({ num: 0, den: 1 });
-  });
-  it('every score opens up into its sum', () => {
-    const findings = [
+});
+
+describe('the sum behind a score', () => {
+  it('has the largest loss first, with its share, and nothing that loses nothing', () => {
+    const { terms, lost } = termsOf([
+      finding('failed', 'minor', 0, 1),
+      finding('passed', 'blocker', 1),
       finding('failed', 'major', 1, 2),
-      finding('passed', 'minor', 1),
       finding('cantTell', 'major'),
-    ];
-    expect(termsOf(findings)).toMatchObject({
-      earned: '11/3',
-      possible: '7',
-      terms: [{ earned: '5/3' }, { earned: '2' }],
-    });
-    expect(tally(findings).score).toBe(52);
+    ]);
+    expect(terms.map((t) => [t.severity, t.weight, t.share, t.lost])).toEqual([
+      ['major', 5, { num: 2, den: 3 }, '25/6'],
+      ['minor', 1, { num: 1, den: 1 }, '1'],
+    ]);
+    expect(lost).toBe('31/6');
   });
-  it('agrees with arithmetic in common fractions, whatever the denominators', () => {
-    fc.assert(
-      fc.property(
-        fc.array(
-          fc.record({
-            w: fc.integer({ min: 1, max: 50 }),
-            good: fc.integer({ min: 0, max: 60 }),
-            bad: fc.integer({ min: 1, max: 60 }),
-          }),
-          { minLength: 1, maxLength: 12 },
-        ),
-        (list) => {
-          const findings = list.map((x, i) => ({
-            ...finding('failed', 'major', x.good, x.bad),
-            weight: x.w,
-            check: `x.${i}`,
-          }));
-          const lcm = list.reduce((l, x) => l * BigInt(x.good + x.bad), 1n);
-          const num = list.reduce(
-            (s, x) => s + (BigInt(x.w) * BigInt(x.good) * lcm) / BigInt(x.good + x.bad),
-            0n,
-          );
-          const den = lcm * BigInt(list.reduce((s, x) => s + x.w, 0));
-          expect(tally(findings).score).toBe(Number((100n * num) / den));
-        },
-      ),
-      { numRuns: 200 },
-    );
-  });
-  it('a section’s band holds exactly its weight', () => {
+  it('a section of the band: points lost, and the weights of what holds, is undecided, is accepted', () => {
     const { band } = scoreOf([
       finding('failed', 'major', 1, 1),
       finding('untested', 'blocker'),
       finding('passed', 'minor', 1),
-      finding('failed', 'minor', 0, 1, { accepted: true }),
+      accepting(finding('failed', 'minor', 0, 1), 'b0'),
     ]);
     expect(band.find((s) => s.section === 'metadata')).toEqual({
       section: 'metadata',
-      passed: 4.5,
-      failed: 2.5,
-      undecided: 10,
-      accepted: 2,
+      lost: 3.75,
+      passed: 3.5,
+      undecided: 20,
+      accepted: 1,
     });
+  });
+  it('the worst fault: the gravest, then what loses most, never an accepted one', () => {
+    const at = (severity: Severity, check: string, good = 0): Finding =>
+      finding('failed', severity, good, 1, { check, found: `found by ${check}` });
+    const accepted = accepting(at('blocker', 'x.accepted'), 'b0');
+    const worst = (...list: Finding[]) => scoreOf(list).worst?.check;
+    expect(worst(at('minor', 'x.a'), at('major', 'x.b', 9), at('major', 'x.c'), accepted)).toBe('x.c');
+    expect(worst(at('major', 'x.b'), at('blocker', 'x.d', 9))).toBe('x.d');
+    expect(worst(accepted, finding('passed', 'major', 1))).toBeUndefined();
   });
   it('takes weights with decimals', () => {
     expect(new ExactSum().add(0.1).add(0.2).toString()).toBe('3/10');
+  });
+});
+
+describe('whatever the findings', () => {
+  const some = fc.record({
+    severity: fc.constantFrom<Severity>('blocker', 'major', 'minor'),
+    outcome: fc.constantFrom<Finding['outcome']>('passed', 'failed', 'cantTell', 'inapplicable'),
+    good: fc.integer({ min: 0, max: 60 }),
+    bad: fc.integer({ min: 1, max: 60 }),
+    weight: fc.integer({ min: 1, max: 50 }),
+  });
+  const lists = fc
+    .array(some, { minLength: 1, maxLength: 12 })
+    .map((list) =>
+      list.map(({ outcome, severity, good, bad, weight }, i) =>
+        finding(outcome, severity, good, outcome === 'failed' ? bad : 0, { weight, check: `x.${i}` }),
+      ),
+    );
+
+  it('agrees with arithmetic in common fractions', () => {
+    fc.assert(
+      fc.property(lists, (findings) => {
+        const failed = findings.filter((f) => f.outcome === 'failed');
+        const sizes = failed.map((f) => BigInt(f.places.length));
+        const den = sizes.reduce((product, n) => product * n * 2n, 1n);
+        const num = failed.reduce((sum, f, i) => {
+          const bad = BigInt(f.places.filter((p) => p.outcome === 'failed').length);
+          return sum + (BigInt(f.weight) * (sizes[i]! + bad) * den) / (2n * sizes[i]!);
+        }, 0n);
+        const left = 100n * den - num;
+        const { score } = tally(findings);
+        if (score !== null) expect(score).toBe(left < 0n ? 0 : Number(left / den));
+      }),
+      { numRuns: 200 },
+    );
+  });
+  it('mending one fault, all else unchanged, never lowers the score', () => {
+    fc.assert(
+      fc.property(lists, fc.nat(), (findings, which) => {
+        const failed = findings.filter((f) => f.outcome === 'failed');
+        if (!failed.length) return;
+        const one = failed[which % failed.length]!;
+        const mended = findings.map((f) =>
+          f === one ? finding('passed', f.severity, 1, 0, { weight: f.weight, check: f.check }) : f,
+        );
+        expect(tally(mended).score!).toBeGreaterThanOrEqual(tally(findings).score!);
+        expect(tally(mended).lost).toBeLessThan(tally(findings).lost);
+      }),
+    );
+  });
+  it('a check that passes changes nothing, and the order never matters', () => {
+    fc.assert(
+      fc.property(lists, fc.integer({ min: 1, max: 50 }), (findings, weight) => {
+        const before = tally(findings);
+        if (before.score === null) return;
+        const longer = [...findings, finding('passed', 'major', 1, 0, { weight, check: 'x.more' })].reverse();
+        expect(tally(longer)).toMatchObject({ score: before.score, gate: before.gate });
+        expect(termsOf(longer)).toEqual(termsOf(findings));
+      }),
+    );
+  });
+  it('the sections’ points are the whole’s', () => {
+    fc.assert(
+      fc.property(lists, (findings) => {
+        expect(findings.reduce((sum, f) => sum + pointsLost(f), 0)).toBeCloseTo(tally(findings).lost);
+      }),
+    );
   });
 });

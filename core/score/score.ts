@@ -1,13 +1,16 @@
 /** Score, coverage and gate, in all and per section. Exact: no floating sums. */
 import { quantity } from '#core/text/quantity';
-import { SECTIONS, type Finding, type Section } from '#core/facts/finding';
+import { SECTIONS, SEVERITIES, type Finding, type Section, type Severity } from '#core/facts/finding';
+import { lossOf } from './credit';
 import { ExactSum, type Fraction } from './fraction';
 
 export type Gate = 'held' | 'undecided' | 'clear';
 
 export interface Tally {
-  /** 0..100 rounded down, or null when nothing was decided. */
+  /** 100 less the points lost, rounded down, and never below 0; null when nothing was decided. */
   score: number | null;
+  /** Points lost by faults that are not accepted. */
+  lost: number;
   /** Without regard to acceptances; only where anything is accepted. */
   scoreAsFound?: number | null;
   /** Percent of the applicable weight that was decided, rounded down. */
@@ -30,26 +33,40 @@ export interface Tally {
   };
 }
 
-/** One line of the sum behind a score. */
+/** One line of the sum behind a score: a check that loses points. */
 export interface Term {
   check: string;
   section: Section;
   title: string;
+  severity: Severity;
   weight: number;
-  credit: Fraction;
-  earned: string;
+  /** The share of its places that fail. */
+  share: Fraction;
+  /** Points, as an exact fraction. */
+  lost: string;
+  points: number;
 }
 
-/** Weights of one section as the band draws them. */
+/** One section as the band draws it: points lost, and the weights of all else. */
 export interface BandSegment {
   section: Section;
+  lost: number;
   passed: number;
-  failed: number;
   undecided: number;
   accepted: number;
 }
 
+/** The fault that holds or costs most. */
+export interface Worst {
+  check: string;
+  title: string;
+  severity: Severity;
+  found: string;
+}
+
 export interface Result extends Tally {
+  /** None where nothing failed, or all that did is accepted. */
+  worst?: Worst;
   /** Why nothing of the site was reached. */
   unreached?: string;
   sections: Record<Section, Tally>;
@@ -58,6 +75,8 @@ export interface Result extends Tally {
 
 /** Coverage below this many percent marks the score provisional. */
 export const PROVISIONAL_BELOW = 80;
+/** What a site has that loses nothing. */
+const WHOLE = 100;
 
 const NO_COUNTS: Tally['counts'] = {
   passed: 0,
@@ -87,18 +106,17 @@ function countsOf(findings: readonly Finding[]): Tally['counts'] {
   return counts;
 }
 
-/** The share of the possible weight that was earned, in percent rounded down; null when nothing was decided. */
-function scoreBy(findings: readonly Finding[], creditOf: (f: Finding) => Fraction | null): number | null {
-  const earned = new ExactSum();
-  const possible = new ExactSum();
-  for (const f of findings) {
-    const credit = creditOf(f);
-    if (f.outcome === 'inapplicable' || !credit) continue;
-    earned.add(f.weight, credit);
-    possible.add(f.weight);
-  }
-  return possible.isZero ? null : earned.percentOf(possible);
+/** Points lost, exactly. */
+function lostBy(
+  findings: readonly Finding[],
+  creditOf: (f: Finding) => Fraction | null = (f) => f.credit,
+): ExactSum {
+  const lost = new ExactSum();
+  for (const f of findings) if (f.outcome === 'failed') lost.add(f.weight, lossOf(creditOf(f)));
+  return lost;
 }
+
+const creditAsFound = (f: Finding): Fraction | null => f.creditAsFound ?? f.credit;
 
 function coverageOf(findings: readonly Finding[]): Pick<Tally, 'coverage' | 'provisional'> {
   const decided = new ExactSum();
@@ -131,62 +149,93 @@ function gateOf({ blockers, undecidedBlockers, accepted, majors, minors }: Tally
 export function tally(findings: readonly Finding[]): Tally {
   const counts = countsOf(findings);
   const anyAccepted = findings.some((f) => f.places.some((p) => p.accepted));
+  const anyDecided = findings.some(isDecided);
+  const lost = lostBy(findings);
+  const scoreFor = (points: ExactSum): number | null => (anyDecided ? points.leftOf(WHOLE) : null);
   return {
-    score: scoreBy(findings, (f) => f.credit),
-    ...(anyAccepted ? { scoreAsFound: scoreBy(findings, (f) => f.creditAsFound ?? f.credit) } : {}),
+    score: scoreFor(lost),
+    lost: lost.toNumber(),
+    ...(anyAccepted ? { scoreAsFound: scoreFor(lostBy(findings, creditAsFound)) } : {}),
     ...coverageOf(findings),
     ...gateOf(counts),
     counts,
   };
 }
 
+const MOST_FOUND = 160;
+
+/** The gravest open fault; of equally grave ones that which loses most. */
+function worstOf(findings: readonly Finding[]): Worst | undefined {
+  const gravity = (f: Finding): number => SEVERITIES.indexOf(f.severity);
+  let worst: Finding | undefined;
+  for (const f of findings) {
+    if (f.outcome !== 'failed' || f.accepted) continue;
+    if (!worst || gravity(f) < gravity(worst)) worst = f;
+    else if (gravity(f) === gravity(worst) && pointsLost(f) > pointsLost(worst)) worst = f;
+  }
+  if (!worst) return undefined;
+  const { check, title, severity, found = '' } = worst;
+  return { check, title, severity, found: found.slice(0, MOST_FOUND) };
+}
+
+function segmentOf(section: Section, own: readonly Finding[]): BandSegment {
+  const segment: BandSegment = {
+    section,
+    lost: lostBy(own).toNumber(),
+    passed: 0,
+    undecided: 0,
+    accepted: 0,
+  };
+  for (const f of own) {
+    if (f.outcome === 'inapplicable') continue;
+    if (f.accepted) segment.accepted += f.weight;
+    else if (!isDecided(f)) segment.undecided += f.weight;
+    else if (f.credit) segment.passed += (f.weight * f.credit.num) / f.credit.den;
+  }
+  return segment;
+}
+
 /**
  * The whole result of an audit.
  * @param unreached why nothing of the site was reached, where that is so: then there is no score
  */
-export function scoreOf(findings: Finding[], unreached?: string): Result {
+export function scoreOf(findings: readonly Finding[], unreached?: string): Result {
   const sections = {} as Record<Section, Tally>;
   const band: BandSegment[] = [];
   for (const section of SECTIONS) {
     const own = findings.filter((f) => f.section === section);
     sections[section] = tally(own);
-    const segment: BandSegment = { section, passed: 0, failed: 0, undecided: 0, accepted: 0 };
-    for (const f of own) {
-      if (f.outcome === 'inapplicable') continue;
-      if (f.accepted) {
-        segment.accepted += f.weight;
-        continue;
-      }
-      if (f.outcome === 'passed' || f.outcome === 'failed') {
-        const share = f.credit ? f.credit.num / f.credit.den : 0;
-        segment.passed += f.weight * share;
-        segment.failed += f.weight * (1 - share);
-      } else segment.undecided += f.weight;
-    }
-    band.push(segment);
+    band.push(segmentOf(section, own));
   }
-  const whole = { ...tally(findings), sections, band };
+  const worst = worstOf(findings);
+  const whole = { ...tally(findings), sections, band, ...(worst ? { worst } : {}) };
   if (unreached === undefined) return whole;
   return { ...whole, score: null, gateNote: `${whole.gate}: nothing of the site was reached`, unreached };
 }
 
-/** Every term of the score: weight x credit, in the catalogue's order. */
-export function termsOf(findings: Finding[]): { terms: Term[]; earned: string; possible: string } {
-  const earned = new ExactSum(),
-    possible = new ExactSum();
+/** Points that one finding loses. */
+export function pointsLost(f: Finding): number {
+  return lostBy([f]).toNumber();
+}
+
+/** The sum behind a score: every check that loses points, the largest loss first. */
+export function termsOf(findings: readonly Finding[]): { terms: Term[]; lost: string } {
   const terms: Term[] = [];
   for (const f of findings) {
-    if (!f.credit) continue;
-    earned.add(f.weight, f.credit);
-    possible.add(f.weight);
+    const own = lostBy([f]);
+    if (own.isZero) continue;
+    const { num, den } = f.credit!;
     terms.push({
       check: f.check,
       section: f.section,
       title: f.title,
+      severity: f.severity,
       weight: f.weight,
-      credit: f.credit,
-      earned: new ExactSum().add(f.weight, f.credit).toString(),
+      share: { num: den - num, den },
+      lost: own.toString(),
+      points: own.toNumber(),
     });
   }
-  return { terms, earned: earned.toString(), possible: possible.toString() };
+  terms.sort((a, b) => b.points - a.points || (a.check < b.check ? -1 : 1));
+  return { terms, lost: lostBy(findings).toString() };
 }

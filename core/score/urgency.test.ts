@@ -1,45 +1,66 @@
 import { describe, expect, it } from 'vitest';
-import type { Finding } from '#core/facts/finding';
-import { isOpenFault, urgency, worstFirst } from './urgency';
+import { SEVERITY_WEIGHT, type Finding, type Section } from '#core/facts/finding';
+import { bySection, compareWorst, isOpenFault, needsPerson } from './urgency';
 
-type F = Pick<Finding, 'outcome' | 'accepted' | 'severity'>;
-const f = (outcome: F['outcome'], severity: F['severity'] = 'major', accepted?: boolean): F => ({
-  outcome,
+const f = (
+  outcome: Finding['outcome'],
+  severity: Finding['severity'] = 'major',
+  more: Partial<Finding> = {},
+): Finding => ({
+  check: `${outcome} ${severity}`,
+  section: 'https',
+  title: '',
   severity,
-  accepted,
+  weight: SEVERITY_WEIGHT[severity],
+  credit: outcome === 'passed' ? { num: 1, den: 1 } : outcome === 'failed' ? { num: 0, den: 1 } : null,
+  outcome,
+  places: [],
+  ...more,
 });
 
 describe('what comes first', () => {
-  it('open faults by gravity, then undecided, untested, accepted, passed, not applicable', () => {
+  it('open faults by gravity and points, then undecided, untested, accepted, passed, not applicable', () => {
     const inOrder = [
       f('failed', 'blocker'),
       f('failed', 'major'),
+      f('failed', 'major', { credit: { num: 9, den: 10 } }),
       f('failed', 'minor'),
       f('cantTell', 'blocker'),
       f('untested', 'minor'),
-      f('failed', 'blocker', true),
+      f('failed', 'blocker', { accepted: true, credit: null }),
       f('passed', 'blocker'),
       f('inapplicable', 'blocker'),
     ];
-    expect([...inOrder].reverse().sort((a, b) => urgency(a) - urgency(b))).toEqual(inOrder);
+    expect([...inOrder].reverse().sort(compareWorst)).toEqual(inOrder);
   });
-  it('an accepted fault is none that counts', () => {
-    expect(isOpenFault(f('failed'))).toBe(true);
-    expect(isOpenFault(f('failed', 'major', true))).toBe(false);
-    expect(isOpenFault(f('cantTell'))).toBe(false);
+  it.each([
+    ['failed', f('failed'), true, true],
+    ['accepted', f('failed', 'major', { accepted: true }), false, false],
+    ['cannot tell', f('cantTell'), false, true],
+    ['untested', f('untested'), false, true],
+    ['passed', f('passed'), false, false],
+    ['not applicable', f('inapplicable'), false, false],
+  ])('%s: whether it counts, and whether it needs a person', (_, one, counts, needs) => {
+    expect([isOpenFault(one), needsPerson(one)]).toEqual([counts, needs]);
   });
-  it('sections with faults come first, the gravest before, the others keep their order, empty ones go', () => {
-    const groups = [
-      { section: 'a', list: [f('passed')] },
-      { section: 'b', list: [f('passed'), f('failed', 'minor')] },
-      { section: 'c', list: [] },
-      { section: 'd', list: [f('cantTell', 'blocker')] },
-      { section: 'e', list: [f('passed'), f('failed', 'blocker')] },
-      { section: 'f', list: [f('failed', 'blocker', true)] },
-    ];
-    const sorted = worstFirst(groups);
-    expect(sorted.map((g) => g.section)).toEqual(['e', 'b', 'a', 'd', 'f']);
+  it('sections by blockers, then by points, then as the band has them; empty ones go', () => {
+    const at = (section: Section, ...list: Finding[]) => list.map((one) => ({ ...one, section }));
+    const sorted = bySection([
+      ...at('identity', f('passed')),
+      ...at('https', f('passed'), f('failed', 'minor')),
+      ...at('domain', f('failed', 'major'), f('failed', 'major'), f('failed', 'major')),
+      ...at('metadata', f('cantTell', 'blocker')),
+      ...at('sharing', f('passed'), f('failed', 'blocker')),
+      ...at('delivery', f('failed', 'blocker', { accepted: true, credit: null })),
+    ]);
+    expect(sorted.map((g) => g.section)).toEqual([
+      'sharing',
+      'domain',
+      'https',
+      'identity',
+      'metadata',
+      'delivery',
+    ]);
     expect(sorted[0]!.list[0]).toMatchObject({ outcome: 'failed' });
-    expect(groups[4]!.list[0]).toMatchObject({ outcome: 'passed' });
   });
 });

@@ -1,8 +1,9 @@
 /**
- * What comes first in a list of findings: open faults by gravity, then what is undecided, accepted, passed
- * and does not apply.
+ * What comes first in a list of findings: open faults by gravity and points, then what is undecided, accepted,
+ * passed and not applicable.
  */
-import type { Finding, Outcome, Severity } from '#core/facts/finding';
+import { SECTIONS, type Finding, type Outcome, type Section, type Severity } from '#core/facts/finding';
+import { pointsLost } from './score';
 
 const OUTCOME: Record<Outcome, number> = { failed: 0, cantTell: 2, untested: 3, passed: 5, inapplicable: 6 };
 const ACCEPTED = 4;
@@ -13,22 +14,41 @@ export function isOpenFault(f: Pick<Finding, 'outcome' | 'accepted'>): boolean {
   return f.outcome === 'failed' && !f.accepted;
 }
 
+/** What needs a person: open faults, what is undecided, and manual checks that nobody attested. */
+export function needsPerson(f: Pick<Finding, 'outcome' | 'accepted'>): boolean {
+  return isOpenFault(f) || f.outcome === 'cantTell' || f.outcome === 'untested';
+}
+
 /** For sorting: lower is more urgent. */
 export function urgency(f: Pick<Finding, 'outcome' | 'accepted' | 'severity'>): number {
   return (f.accepted ? ACCEPTED : OUTCOME[f.outcome]) * 10 + SEVERITY[f.severity];
 }
 
+const place = new Map(SECTIONS.map((section, i) => [section, i]));
+
+/** For sorting: the worst first, by gravity, then by points lost, then in the order of the band. */
+export function compareWorst(a: Finding, b: Finding): number {
+  return (
+    urgency(a) - urgency(b) || pointsLost(b) - pointsLost(a) || place.get(a.section)! - place.get(b.section)!
+  );
+}
+
 /**
- * Findings by section: sections with open faults first, the gravest before; the others in the order given.
- * Within a section by urgency.
+ * Findings by section: sections with most open blockers first, then those that lose most; the others in the order
+ * of the band. Within a section the worst first.
  */
-export function worstFirst<S, F extends Pick<Finding, 'outcome' | 'accepted' | 'severity'>>(
-  groups: { section: S; list: F[] }[],
-): { section: S; list: F[] }[] {
-  const sorted = groups
+export function bySection<F extends Finding>(findings: readonly F[]): { section: Section; list: F[] }[] {
+  const groups = SECTIONS.map((section) => {
+    const list = findings.filter((f) => f.section === section).sort(compareWorst);
+    return {
+      section,
+      list,
+      blockers: list.filter((f) => isOpenFault(f) && f.severity === 'blocker').length,
+      lost: list.reduce((sum, f) => sum + pointsLost(f), 0),
+    };
+  });
+  return groups
     .filter((g) => g.list.length)
-    .map((g) => ({ ...g, list: [...g.list].sort((a, b) => urgency(a) - urgency(b)) }));
-  const rank = (g: { list: F[] }) =>
-    isOpenFault(g.list[0]!) ? urgency(g.list[0]!) : Number.MAX_SAFE_INTEGER;
-  return sorted.sort((a, b) => rank(a) - rank(b));
+    .sort((a, b) => b.blockers - a.blockers || b.lost - a.lost)
+    .map(({ section, list }) => ({ section, list }));
 }

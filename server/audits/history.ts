@@ -9,10 +9,15 @@ const BESIDE: Partial<Record<VerdictCause, string>> = {
   acceptance: 'a fault left on purpose',
   time: 'something ended',
   'approved state': 'staging to compare with',
+  update: 'Armband was updated',
 };
 
+/** A band as it was kept before points were counted: what failed stood as weight. */
+interface OlderSegment {
+  failed?: number;
+}
 interface Stored {
-  band?: Result['band'];
+  band?: (Result['band'][number] & OlderSegment)[];
   gateNote?: string;
   provisional?: boolean;
 }
@@ -31,7 +36,7 @@ function reasonsFor(now: VerdictRow, before: VerdictRow | undefined): string[] {
   if (now.checklistVersionId !== before.checklistVersionId) out.push('another checklist');
   if (now.profileVersion !== before.profileVersion)
     out.push(`host profile ${before.profileVersion ?? '–'} → ${now.profileVersion ?? '–'}`);
-  if (now.catalogue !== before.catalogue) out.push('another catalogue');
+  if (now.catalogue !== before.catalogue) out.push('the rule changed');
   const beside = BESIDE[now.cause];
   if (beside) out.push(beside);
   return out;
@@ -72,7 +77,7 @@ export async function historyOf(environmentId: number) {
       gate: v.gate,
       gateNote: r.gateNote ?? null,
       provisional: r.provisional ?? false,
-      band: r.band ?? null,
+      band: r.band?.map(({ failed = 0, lost = failed, ...segment }) => ({ ...segment, lost })) ?? null,
       error: null,
       judgedBy: {
         brief: v.briefVersion,

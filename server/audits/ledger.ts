@@ -5,8 +5,7 @@
 import type { Check } from '#core/checks/kit/check';
 import { checksOf } from '#core/checks/engine/checklist';
 import type { JudgedFinding } from '#core/checks/engine/judge';
-import { whatHelps } from '#core/score/help';
-import { termsOf, type Result } from '#core/score/score';
+import { pointsLost, termsOf, type Result } from '#core/score/score';
 import { Audit, FindingRow } from './models';
 import { AcceptanceRow, Fix } from '../fixes/models';
 import { AttachmentRow, AttestationRow } from '../checklists/models';
@@ -97,7 +96,7 @@ export async function ledger(environmentId: number) {
   const environment = await Environment.findByPk(environmentId);
   if (!environment) throw new NotFound('This place does not exist, or not any more.');
   const audit = environment.lastAuditId ? await Audit.findByPk(environment.lastAuditId) : null;
-  if (!audit) return { audit: null, findings: [], terms: null, help: [], notes: [] };
+  if (!audit) return { audit: null, findings: [], sum: null, notes: [] };
   const [rows, fixes, acceptances, people, attestations, checklist] = await Promise.all([
     FindingRow.findAll({ where: { environmentId }, order: [['position', 'ASC']] }),
     Fix.findAll({ where: { environmentId } }),
@@ -124,13 +123,14 @@ export async function ledger(environmentId: number) {
       ...f,
       places: f.places.slice(0, PLACES),
       placeCount: f.places.length,
+      failing: f.places.filter((p) => p.outcome === 'failed').length,
+      points: pointsLost(f),
       ...aboutCheck(checkOf(f.check)),
       attestations: attestations.get(f.check) ?? [],
       fix: fixLine(fixOf.get(f.check), names),
       acceptance: acceptanceLine(acceptances.filter((a) => a.checkId === f.check).at(-1), names),
     })),
-    terms: termsOf(all),
-    help: whatHelps(all),
+    sum: termsOf(all),
     notes,
   };
 }

@@ -16,6 +16,7 @@ export type VerdictCause =
   | 'attestation'
   | 'acceptance'
   | 'time'
+  | 'update'
   | 'approved state';
 
 export class Audit extends Row<Audit> {

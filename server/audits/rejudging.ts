@@ -1,11 +1,14 @@
 /** Judging the stored evidence of many sites by another checklist: first as a look ahead, then for good. */
 import type { Checklist } from '#core/facts/checklist';
 import type { JudgedFinding } from '#core/checks/engine/judge';
-import type { Gate } from '#core/score/score';
-import { urgency } from '#core/score/urgency';
-import { Audit, AuditFindings } from './models';
+import { catalogueVersion } from '#core/checks/engine/catalogue-version';
+import { pointsLost, type Gate } from '#core/score/score';
+import { compareWorst } from '#core/score/urgency';
+import { pointsText } from '#core/text/points';
+import { col, fn, Op } from 'sequelize';
+import { Audit, AuditFindings, VerdictRow } from './models';
+import type { Cause } from './keeping';
 import { Environment, Site } from '../sites/models';
-
 import { newestProfile } from '../hosts/known-profiles';
 import { checklistFor } from '../checklists/checklists';
 import { startJob, type Job } from '../platform/jobs/jobs';
@@ -31,11 +34,9 @@ const word = (f: JudgedFinding | undefined): string =>
       : `${f.outcome}${f.outcome === 'failed' ? `, ${f.severity}` : ''}`
     : 'not asked';
 
-/** The word, and what else the score is made of. */
+/** The word, and what it costs. */
 const detail = (f: JudgedFinding | undefined): string =>
-  f
-    ? `${word(f)}, weight ${f.weight}${f.outcome === 'failed' && f.credit ? `, credit ${f.credit.num}/${f.credit.den}` : ''}`
-    : word(f);
+  f?.outcome === 'failed' ? `${word(f)}, ${pointsText(pointsLost(f))} points` : word(f);
 
 /** Which findings differ between two verdicts, the gravest first. */
 function changesBetween(before: readonly JudgedFinding[], after: readonly JudgedFinding[]): Ahead['changes'] {
@@ -43,7 +44,7 @@ function changesBetween(before: readonly JudgedFinding[], after: readonly Judged
     now = new Map(after.map((f) => [f.check, f]));
   return [...new Set([...old.keys(), ...now.keys()])]
     .filter((id) => detail(old.get(id)) !== detail(now.get(id)))
-    .sort((a, b) => urgency((now.get(a) ?? old.get(a))!) - urgency((now.get(b) ?? old.get(b))!))
+    .sort((a, b) => compareWorst((now.get(a) ?? old.get(a))!, (now.get(b) ?? old.get(b))!))
     .slice(0, MOST_CHANGES)
     .map((check) => ({
       check,
@@ -106,12 +107,36 @@ export async function startLookAhead(
   );
 }
 
+/** Judges the last audit of one place by the checklist that its site has now, unless it is being audited. */
+async function judgeByNewest(id: number, cause: Cause): Promise<void> {
+  const environment = await Environment.findByPk(id);
+  if (!environment || (await Audit.count({ where: { runningKey: id } }))) return;
+  const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
+  await judgeAgain(id, cause, (await checklistFor(site)).id);
+}
+
 /** Judges the last audit of each place by the checklist that its site has now. */
 export async function startRejudging(siteIds: readonly number[], by: string): Promise<Job> {
   return startJob('Judging stored evidence again', by, await placesOf(siteIds), async (id) => {
-    const environment = await Environment.findByPk(id);
-    if (!environment || (await Audit.count({ where: { runningKey: id } }))) return;
-    const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
-    await judgeAgain(id, { cause: 'checklist', by }, (await checklistFor(site)).id);
+    await judgeByNewest(id, { cause: 'checklist', by });
+  });
+}
+
+/** Judges what another catalogue has judged last: once after each update of Armband, at its start. */
+export async function rejudgeAfterUpdate(): Promise<void> {
+  const now = catalogueVersion();
+  const newest = await VerdictRow.findAll({
+    attributes: ['environmentId', [fn('MAX', col('id')), 'id']],
+    group: ['environmentId'],
+  });
+  const verdicts = await VerdictRow.findAll({
+    where: { id: newest.map((v) => v.id), catalogue: { [Op.ne]: now } },
+    attributes: ['environmentId'],
+  });
+  if (!verdicts.length) return;
+  const by = 'Armband';
+  const ids = verdicts.map((v) => v.environmentId);
+  startJob('Armband was updated: judging stored evidence by the new rules', by, ids, async (id) => {
+    await judgeByNewest(id, { cause: 'update', by });
   });
 }

@@ -21,6 +21,9 @@ export interface RosterPlace {
     provisional: boolean;
     gate: Result['gate'];
     gateNote: string;
+    lost: number;
+    worst: Result['worst'] | null;
+    unreached: string | null;
     band: Result['band'];
     blockers: number;
   };
@@ -92,6 +95,9 @@ export async function roster(siteId?: number): Promise<RosterRow[]> {
             provisional: result.provisional,
             gate: result.gate,
             gateNote: result.gateNote,
+            lost: result.lost,
+            worst: result.worst ?? null,
+            unreached: result.unreached ?? null,
             band: result.band,
             blockers: result.counts.blockers,
           }

@@ -1,27 +1,34 @@
 /** Brings the tables up to date, each step once, in order. */
+import type { Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import { database } from './connection';
 import { up as first } from './migrations/001-first';
 import { up as handWork } from './migrations/003-checklists-and-hand-work';
 import { up as hostProfileIds } from './migrations/004-host-profile-ids';
 import { up as people } from './migrations/005-people';
+import { up as pointsLost } from './migrations/006-points-lost';
 import { up as wayIn } from './migrations/002-way-in';
 
-const STEPS: [name: string, statements: string[]][] = [
+/** Statements one after the other, or what does more than statements can. */
+type Step = string[] | ((sequelize: Sequelize) => Promise<void>);
+
+const STEPS: [name: string, step: Step][] = [
   ['001-first', first],
   ['002-way-in', wayIn],
   ['003-checklists-and-hand-work', handWork],
   ['004-host-profile-ids', hostProfileIds],
   ['005-people', people],
+  ['006-points-lost', pointsLost],
 ];
 
 export async function migrate(): Promise<string[]> {
   const sequelize = database();
   const umzug = new Umzug({
-    migrations: STEPS.map(([name, statements]) => ({
+    migrations: STEPS.map(([name, step]) => ({
       name,
       up: async () => {
-        for (const s of statements) await sequelize.query(s);
+        if (typeof step === 'function') return step(sequelize);
+        for (const statement of step) await sequelize.query(statement);
       },
     })),
     storage: new SequelizeStorage({ sequelize, tableName: 'migration' }),

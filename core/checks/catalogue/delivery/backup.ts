@@ -2,7 +2,7 @@ import { defineManualCheck } from '#core/checks/kit/check';
 
 export const backup = defineManualCheck({
   id: 'delivery.backup',
-  title: 'A fresh backup exists and can be restored',
+  title: 'Backup is recent and can be restored',
   severity: 'major',
   situations: ['staging', 'live'],
   source: 'common practice',

@@ -12,7 +12,7 @@ const FINGERPRINT =
 
 export const cached = defineCheck({
   id: 'delivery.cached',
-  title: 'Files that never change are kept',
+  title: 'Fingerprinted files are cached for long',
   severity: 'minor',
   situations: ['live'],
   scope: 'asset',

@@ -2,7 +2,7 @@ import { defineManualCheck } from '#core/checks/kit/check';
 
 export const clientApproval = defineManualCheck({
   id: 'delivery.client-approval',
-  title: 'The client has said yes in writing',
+  title: 'Client has approved the site',
   severity: 'blocker',
   situations: ['staging'],
   source: 'common practice',

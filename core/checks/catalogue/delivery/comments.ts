@@ -30,7 +30,7 @@ function notifiedByHeader(answer: Exchange | undefined): string | undefined {
 
 export const comments = defineCheck({
   id: 'delivery.comments',
-  title: 'Comments are open or closed, as agreed',
+  title: 'Comments and link notifications are as agreed',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',

@@ -9,7 +9,7 @@ const TEXT =
 
 export const compressed = defineCheck({
   id: 'delivery.compressed',
-  title: 'Texts come compressed',
+  title: 'Text is served compressed',
   severity: 'minor',
   situations: ['live'],
   scope: 'asset',

@@ -3,7 +3,7 @@ import { failed, failedPlaces, overPlaces, passed } from '#core/checks/kit/judge
 
 export const fontsUsed = defineCheck({
   id: 'delivery.fonts-used',
-  title: 'Every declared font is used',
+  title: 'Every @font-face is used',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'font',

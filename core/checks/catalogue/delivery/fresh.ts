@@ -3,7 +3,7 @@ import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 
 export const fresh = defineCheck({
   id: 'delivery.fresh',
-  title: 'No cache hands out an old copy',
+  title: 'Caches hand out the current page',
   severity: 'major',
   situations: ['live'],
   scope: 'page',

@@ -29,7 +29,7 @@ export const NOT_COMPARED = 'there is no audit of staging to compare with';
 
 export const liveEqualsStaging = defineCheck({
   id: 'delivery.live-equals-staging',
-  title: 'The live site is what was approved on staging',
+  title: 'Live pages are those approved on staging',
   severity: 'minor',
   situations: ['live'],
   scope: 'page',

@@ -9,7 +9,7 @@ const CONFIGURATION =
 
 export const matchesBuild = defineCheck({
   id: 'delivery.matches-build',
-  title: 'What is served is what was built',
+  title: 'Served files are those of the build',
   severity: 'major',
   situations: ['live'],
   scope: 'file',

@@ -8,7 +8,7 @@ const LISTING =
 
 export const noDirectoryListing = defineCheck({
   id: 'delivery.no-directory-listing',
-  title: 'Folders do not list their files',
+  title: 'Directory listings are off',
   severity: 'minor',
   situations: ['live'],
   scope: 'path',

@@ -64,7 +64,7 @@ export const TELLTALES: Record<string, (text: string) => boolean> = {
 
 export const noExposedFiles = defineCheck({
   id: 'delivery.no-exposed-files',
-  title: 'No inner files are served',
+  title: 'No private files are served',
   severity: 'blocker',
   situations: ['live'],
   scope: 'path',

@@ -5,7 +5,7 @@ import { cantTell, failed, overPlaces, passed } from '#core/checks/kit/judgement
 
 export const noServerErrors = defineCheck({
   id: 'delivery.no-server-errors',
-  title: 'Nothing answers with a server fault',
+  title: 'No 5xx on any page',
   severity: 'blocker',
   situations: ['staging', 'live'],
   scope: 'page',

@@ -57,7 +57,7 @@ function weightInWords({ sum, elsewhere, heaviest }: Weighed, budget: number): s
 
 export const pageWeight = defineCheck({
   id: 'delivery.page-weight',
-  title: 'Pages are light enough',
+  title: 'Page weight is within the budget',
   severity: 'minor',
   situations: ['live'],
   scope: 'page',

@@ -4,7 +4,7 @@ import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/k
 
 export const pictureWeight = defineCheck({
   id: 'delivery.picture-weight',
-  title: 'No single picture is heavy',
+  title: 'No single picture is too heavy',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'asset',

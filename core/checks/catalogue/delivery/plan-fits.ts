@@ -13,7 +13,7 @@ function smallestPlan(features: readonly string[], { name, plans = [] }: HostPro
 
 export const planFits = defineManualCheck({
   id: 'delivery.plan-fits',
-  title: 'The hosting plan covers what the site needs',
+  title: 'Hosting plan covers the site’s features',
   severity: 'major',
   situations: ['staging'],
   source: 'common practice',

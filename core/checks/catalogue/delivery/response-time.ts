@@ -4,7 +4,7 @@ import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 
 export const responseTime = defineCheck({
   id: 'delivery.response-time',
-  title: 'The server answers quickly',
+  title: 'Time to first byte is short',
   severity: 'minor',
   situations: ['live'],
   scope: 'site',

@@ -30,7 +30,7 @@ function faultsOf(text: string, at: Date): string[] {
 
 export const securityContact = defineCheck({
   id: 'delivery.security-contact',
-  title: 'security.txt is in order',
+  title: 'security.txt has Contact and a future Expires',
   severity: 'minor',
   situations: ['live'],
   scope: 'site',

@@ -2,7 +2,7 @@ import { defineManualCheck } from '#core/checks/kit/check';
 
 export const smallScreen = defineManualCheck({
   id: 'delivery.small-screen',
-  title: 'Looked through at phone width',
+  title: 'Phone layout was looked through',
   severity: 'major',
   situations: ['staging', 'live'],
   source: 'common practice',

@@ -24,7 +24,7 @@ export function lapseOf(
 
 export const stagingLifetime = defineCheck({
   id: 'delivery.staging-lifetime',
-  title: 'The place before the live one lasts long enough',
+  title: 'Staging does not lapse soon',
   severity: 'major',
   situations: ['staging'],
   scope: 'site',

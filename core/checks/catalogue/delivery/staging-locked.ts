@@ -3,7 +3,7 @@ import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 
 export const stagingLocked = defineCheck({
   id: 'delivery.staging-locked',
-  title: 'Staging asks who is there',
+  title: 'Staging asks for credentials',
   severity: 'minor',
   situations: ['staging'],
   scope: 'site',

@@ -2,7 +2,7 @@ import { defineManualCheck } from '#core/checks/kit/check';
 
 export const upkeep = defineManualCheck({
   id: 'delivery.upkeep',
-  title: 'The monthly look was done',
+  title: 'Monthly upkeep was done',
   severity: 'major',
   situations: ['live'],
   source: 'common practice',

@@ -2,7 +2,7 @@ import { defineManualCheck } from '#core/checks/kit/check';
 
 export const access = defineManualCheck({
   id: 'domain.access',
-  title: 'The agency can sign in at registrar, DNS operator and host',
+  title: 'Logins for registrar, DNS operator and host work',
   severity: 'major',
   situations: ['staging', 'holding', 'former'],
   source: 'common practice',

@@ -28,7 +28,7 @@ const isAlike = (a: DnsAnswer, b: DnsAnswer): boolean =>
 
 export const authoritiesAgree = defineCheck({
   id: 'domain.authorities-agree',
-  title: 'All name servers say the same',
+  title: 'Name servers all give the same answers',
   severity: 'major',
   situations: ['holding', 'live'],
   scope: 'record',

@@ -31,7 +31,7 @@ function judgeAnswer(host: string, status: number, chain: Chain, situation: Situ
 
 export const bothHosts = defineCheck({
   id: 'domain.both-hosts',
-  title: 'With and without www both lead to the site',
+  title: 'Apex and www both answer',
   severity: 'major',
   situations: ['holding', 'live'],
   scope: 'host',

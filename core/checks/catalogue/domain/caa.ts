@@ -5,7 +5,7 @@ import { answerText, bestAnswers } from '#core/checks/kit/dns-answers';
 
 export const caa = defineCheck({
   id: 'domain.caa',
-  title: 'The host’s certificate authority may issue',
+  title: 'CAA lets the host’s issuer issue',
   severity: 'minor',
   situations: ['holding', 'live'],
   scope: 'host',

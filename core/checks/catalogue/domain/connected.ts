@@ -39,7 +39,7 @@ function judgeLanding(h: HostEvidence, view: SiteView): PlaceResult {
 
 export const connected = defineCheck({
   id: 'domain.connected',
-  title: 'The domain and the host know each other',
+  title: 'Domain is connected at the registrar and the host',
   severity: 'blocker',
   situations: ['holding', 'live'],
   scope: 'host',

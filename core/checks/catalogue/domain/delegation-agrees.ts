@@ -4,7 +4,7 @@ import { answersFor, answerText, plainName } from '#core/checks/kit/dns-answers'
 
 export const delegationAgrees = defineCheck({
   id: 'domain.delegation-agrees',
-  title: 'The zone above names the same name servers',
+  title: 'Delegation agrees: parent and child NS are the same',
   severity: 'major',
   situations: ['holding', 'former', 'live'],
   scope: 'record',

@@ -6,7 +6,7 @@ import { textsOf } from './mail-texts';
 
 export const dkim = defineCheck({
   id: 'domain.dkim',
-  title: 'Every DKIM key is there and usable',
+  title: 'DKIM keys are published and usable',
   severity: 'major',
   situations: ['live'],
   scope: 'record',

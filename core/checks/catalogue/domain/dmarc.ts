@@ -14,7 +14,7 @@ const dmarcRecord = (zone: string | null, text: string) => ({
 
 export const dmarc = defineCheck({
   id: 'domain.dmarc',
-  title: 'DMARC says what to do with forged mail',
+  title: 'DMARC is one valid record',
   severity: 'minor',
   situations: ['live'],
   scope: 'record',

@@ -17,7 +17,7 @@ export function delegationSigners(evidence: Parameters<typeof answersFor>[0]) {
 
 export const dsFits = defineCheck({
   id: 'domain.ds-fits',
-  title: 'The move leaves no broken signature',
+  title: 'DS fits the new name servers',
   severity: 'blocker',
   situations: ['staging', 'holding', 'former'],
   scope: 'domain',

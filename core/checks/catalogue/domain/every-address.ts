@@ -51,7 +51,7 @@ function judgeAddress(a: AddressEvidence, host: HostEvidence, good: string | und
 
 export const everyAddress = defineCheck({
   id: 'domain.every-address',
-  title: 'Every address serves the same site',
+  title: 'Every A and AAAA address serves the site',
   severity: 'blocker',
   situations: ['holding', 'live'],
   scope: 'record',

@@ -6,7 +6,7 @@ import { failed, failedPlaces, overPlaces, passed, unsure, untested } from '#cor
 
 export const forwarding = defineCheck({
   id: 'domain.forwarding',
-  title: 'The domain forwards as agreed',
+  title: 'Domain forwards permanently to the preferred host',
   severity: 'blocker',
   situations: ['live'],
   scope: 'host',

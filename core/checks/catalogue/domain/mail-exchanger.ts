@@ -8,7 +8,7 @@ export const isNullMx = (value: string): boolean => /^0\s+\.?$/.test(value.trim(
 
 export const mailExchanger = defineCheck({
   id: 'domain.mail-exchanger',
-  title: 'The contact address can receive mail',
+  title: 'MX: the contact address can receive mail',
   severity: 'major',
   situations: ['former', 'holding', 'live'],
   scope: 'record',

@@ -55,7 +55,7 @@ function judgeRecord(r: DnsRecord, change: Change, { evidence, brief }: CheckCon
 
 export const mailSurvives = defineCheck({
   id: 'domain.mail-survives',
-  title: 'Mail goes on through the launch',
+  title: 'Mail records survive the move',
   severity: 'blocker',
   situations: ['staging', 'holding', 'former'],
   scope: 'record',

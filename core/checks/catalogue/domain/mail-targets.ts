@@ -5,7 +5,7 @@ import { isNullMx } from './mail-exchanger';
 
 export const mailTargets = defineCheck({
   id: 'domain.mail-targets',
-  title: 'Mail exchangers have addresses of their own',
+  title: 'MX targets have addresses and are no CNAME',
   severity: 'minor',
   situations: ['live'],
   scope: 'record',

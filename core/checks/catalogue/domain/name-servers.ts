@@ -13,7 +13,7 @@ import { answersFor, answerText, plainName } from '#core/checks/kit/dns-answers'
 
 export const nameServers = defineCheck({
   id: 'domain.name-servers',
-  title: 'The name servers are the right ones and answer',
+  title: 'Name servers are the brief’s and answer with authority',
   severity: 'major',
   situations: ['holding', 'former', 'live'],
   scope: 'record',

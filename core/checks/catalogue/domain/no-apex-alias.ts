@@ -8,7 +8,7 @@ const LOOKED_AT = ['A', 'AAAA', 'MX', 'TXT', 'NS', 'SOA', 'CAA', 'HTTPS'];
 
 export const noApexAlias = defineCheck({
   id: 'domain.no-apex-alias',
-  title: 'No alias stands beside other records',
+  title: 'No CNAME at the apex or beside other records',
   severity: 'major',
   situations: ['holding', 'live'],
   scope: 'record',

@@ -14,7 +14,7 @@ const OTHERS = ['TXT', 'MX', 'HTTPS', 'SRV', 'CAA'] as const;
 
 export const noDanglingAlias = defineCheck({
   id: 'domain.no-dangling-alias',
-  title: 'No alias leads into nothing',
+  title: 'Every CNAME leads to a target that exists',
   severity: 'major',
   situations: ['staging', 'holding', 'former', 'live'],
   scope: 'record',

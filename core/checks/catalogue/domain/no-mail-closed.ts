@@ -71,7 +71,7 @@ function closingRecipe(evidence: Evidence, zone: string) {
 
 export const noMailClosed = defineCheck({
   id: 'domain.no-mail-closed',
-  title: 'A domain without mail says so',
+  title: 'Domain without mail says so (null MX, SPF, DMARC)',
   severity: 'minor',
   situations: ['live'],
   scope: 'record',

@@ -15,7 +15,7 @@ const TYPES = ['A', 'AAAA', 'CNAME', 'HTTPS'];
 
 export const noStrayRecords = defineCheck({
   id: 'domain.no-stray-records',
-  title: 'No record is left over from before',
+  title: 'No stray A, AAAA, CNAME or HTTPS records',
   severity: 'major',
   situations: ['holding', 'live'],
   scope: 'record',

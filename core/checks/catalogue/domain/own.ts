@@ -5,7 +5,7 @@ import { failed, overSite, passed } from '#core/checks/kit/judgement';
 
 export const own = defineCheck({
   id: 'domain.own',
-  title: 'The site stands on the client’s own domain',
+  title: 'Live address is on the client’s own domain',
   severity: 'blocker',
   situations: ['live'],
   scope: 'site',

@@ -23,7 +23,7 @@ function judgeUnarrived(host: string, chain: Chain, goal: string, view: SiteView
 
 export const preferredHost = defineCheck({
   id: 'domain.preferred-host',
-  title: 'Every host leads to the preferred one',
+  title: 'Apex and www redirect to the preferred host',
   severity: 'blocker',
   situations: ['live'],
   scope: 'host',

@@ -117,7 +117,7 @@ function judgeRecord(record: ExpectedRecord, context: CheckContext): PlaceResult
 
 export const recordsMatch = defineCheck({
   id: 'domain.records-match',
-  title: 'The records are those the host asked for',
+  title: 'DNS records are those in the brief',
   severity: 'blocker',
   situations: ['holding', 'live'],
   scope: 'record',

@@ -9,7 +9,7 @@ const plain = (text: string): string => foldLoosely(text).replace(FORMS, '').rep
 
 export const registrar = defineCheck({
   id: 'domain.registrar',
-  title: 'The registrar is the one in the brief',
+  title: 'Registrar is the brief’s',
   severity: 'minor',
   situations: ['holding', 'former', 'live'],
   scope: 'domain',

@@ -5,7 +5,7 @@ import { renewalOwner } from './renewal-owner';
 
 export const registrationDays = defineCheck({
   id: 'domain.registration-days',
-  title: 'The registration does not end soon',
+  title: 'Registration does not end soon',
   severity: 'major',
   situations: ['holding', 'former', 'live'],
   scope: 'domain',

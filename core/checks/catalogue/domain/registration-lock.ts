@@ -6,7 +6,7 @@ const LOCK = /^(?:client|server) transfer prohibited$/i;
 
 export const registrationLock = defineCheck({
   id: 'domain.registration-lock',
-  title: 'The domain cannot be taken away',
+  title: 'Transfer lock is set',
   severity: 'minor',
   situations: ['holding', 'former', 'live'],
   scope: 'domain',

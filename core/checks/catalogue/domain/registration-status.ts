@@ -17,7 +17,7 @@ const DEAD = new Set([
 
 export const registrationStatus = defineCheck({
   id: 'domain.registration-status',
-  title: 'The registration is in force',
+  title: 'Registration is on no hold and not being deleted',
   severity: 'blocker',
   situations: ['holding', 'former', 'live'],
   scope: 'domain',

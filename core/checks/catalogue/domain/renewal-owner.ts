@@ -2,7 +2,7 @@ import { defineManualCheck } from '#core/checks/kit/check';
 
 export const renewalOwner = defineManualCheck({
   id: 'domain.renewal-owner',
-  title: 'It is written down who pays for the domain, and it renews by itself',
+  title: 'Renewal is automatic and its payer written down',
   severity: 'major',
   situations: ['live'],
   source: 'common practice',

@@ -34,7 +34,7 @@ function judgeName(host: string, { evidence, view, situation }: CheckContext): P
 
 export const resolves = defineCheck({
   id: 'domain.resolves',
-  title: 'The host name has an address',
+  title: 'Every host has an A or AAAA record',
   severity: 'blocker',
   situations: ['staging', 'holding', 'former', 'live'],
   scope: 'host',

@@ -5,7 +5,7 @@ import { delegationSigners } from './ds-fits';
 
 export const signed = defineCheck({
   id: 'domain.signed',
-  title: 'Signed answers hold',
+  title: 'DNSSEC signatures are valid',
   severity: 'blocker',
   situations: ['holding', 'live'],
   scope: 'domain',

@@ -4,7 +4,7 @@ import { answerText, bestAnswers } from '#core/checks/kit/dns-answers';
 
 export const soa = defineCheck({
   id: 'domain.soa',
-  title: 'The zone’s own times fit together',
+  title: 'SOA timers are consistent',
   severity: 'minor',
   situations: ['live'],
   scope: 'record',

@@ -53,7 +53,7 @@ function mergedSpf(texts: readonly string[]): string {
 
 export const spf = defineCheck({
   id: 'domain.spf',
-  title: 'SPF says who may send for the domain',
+  title: 'SPF is one valid record within its limits',
   severity: 'major',
   situations: ['live'],
   scope: 'record',

@@ -2,7 +2,7 @@ import { defineManualCheck } from '#core/checks/kit/check';
 
 export const transferReady = defineManualCheck({
   id: 'domain.transfer-ready',
-  title: 'The move of the domain is prepared',
+  title: 'Domain transfer is prepared',
   severity: 'major',
   situations: ['staging', 'holding', 'former'],
   source: 'RFC 5730; RFC 5731; common practice',

@@ -7,7 +7,7 @@ const DAY = 86_400_000;
 
 export const ttlForLaunch = defineCheck({
   id: 'domain.ttl-for-launch',
-  title: 'Records that will change are short-lived',
+  title: 'TTLs of records that will change are low',
   severity: 'minor',
   situations: ['staging', 'holding', 'former'],
   scope: 'record',

@@ -44,7 +44,7 @@ function judgeHost(evidence: HostEvidence, context: CheckContext): PlaceResult {
 
 export const answers = defineCheck({
   id: 'https.answers',
-  title: 'The host answers over HTTPS',
+  title: 'Every host answers over HTTPS',
   severity: 'blocker',
   situations: ['staging', 'holding', 'live'],
   scope: 'host',

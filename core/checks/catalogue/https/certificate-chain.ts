@@ -5,7 +5,7 @@ import { certificateLine } from './certificate-line';
 
 export const certificateChain = defineCheck({
   id: 'https.certificate-chain',
-  title: 'The server sends its intermediates',
+  title: 'Certificate chain is sent with its intermediates',
   severity: 'major',
   situations: ['holding', 'live'],
   scope: 'host',

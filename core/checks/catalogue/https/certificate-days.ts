@@ -6,7 +6,7 @@ const DAY = 86_400_000;
 
 export const certificateDays = defineCheck({
   id: 'https.certificate-days',
-  title: 'The certificate does not end soon',
+  title: 'Certificate does not end soon',
   severity: 'major',
   situations: ['holding', 'live'],
   scope: 'host',

@@ -4,7 +4,7 @@ import { certificateLine, weakness } from './certificate-line';
 
 export const certificateKey = defineCheck({
   id: 'https.certificate-key',
-  title: 'Keys and signatures are strong enough',
+  title: 'Certificate key and signature are strong',
   severity: 'major',
   situations: ['holding', 'live'],
   scope: 'host',

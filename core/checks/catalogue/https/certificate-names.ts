@@ -15,7 +15,7 @@ export function nameMatches(presented: string, host: string): boolean {
 
 export const certificateNames = defineCheck({
   id: 'https.certificate-names',
-  title: 'The certificate is for this host',
+  title: 'Certificate covers every host',
   severity: 'blocker',
   situations: ['staging', 'holding', 'live'],
   scope: 'host',

@@ -43,7 +43,7 @@ function whyUntrusted(tls: TlsEvidence, at: Date): string {
 
 export const certificateValid = defineCheck({
   id: 'https.certificate-valid',
-  title: 'The certificate is trusted and in date',
+  title: 'Certificate is trusted and within its dates',
   severity: 'blocker',
   situations: ['staging', 'holding', 'live'],
   scope: 'host',

@@ -15,7 +15,7 @@ function hopsOf(chain: Chain): { redirects: number; language: boolean } {
 
 export const fewHops = defineCheck({
   id: 'https.few-hops',
-  title: 'Visitors arrive without detours',
+  title: 'Redirects take few hops and do not loop',
   severity: 'minor',
   situations: ['live'],
   scope: 'host',

@@ -5,7 +5,7 @@ import { headerRecipe } from '#core/recipes/web-server';
 
 export const hstsSafe = defineCheck({
   id: 'https.hsts-safe',
-  title: 'Strict transport security shuts out no subdomain',
+  title: 'HSTS includeSubDomains breaks no subdomain',
   severity: 'major',
   situations: ['live'],
   scope: 'host',

@@ -18,7 +18,7 @@ export function hstsMaxAge(value: string): number | null {
 
 export const hsts = defineCheck({
   id: 'https.hsts',
-  title: 'Browsers are told to stay on https',
+  title: 'HSTS is set on every host',
   severity: 'major',
   situations: ['live'],
   scope: 'host',

@@ -5,7 +5,7 @@ import { httpsRedirect } from '#core/recipes/web-server';
 
 export const httpRedirects = defineCheck({
   id: 'https.http-redirects',
-  title: 'http leads to https',
+  title: 'http redirects to https on every host',
   severity: 'blocker',
   situations: ['live'],
   scope: 'host',

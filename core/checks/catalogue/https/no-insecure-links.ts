@@ -4,7 +4,7 @@ import { failed, overPages } from '#core/checks/kit/judgement';
 
 export const noInsecureLinks = defineCheck({
   id: 'https.no-insecure-links',
-  title: 'The site names itself by https everywhere',
+  title: 'Links, canonicals and sitemap use https',
   severity: 'minor',
   situations: ['live'],
   scope: 'page',

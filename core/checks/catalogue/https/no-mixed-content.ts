@@ -33,7 +33,7 @@ const upgrades = (policy: string): boolean => /upgrade-insecure-requests/i.test(
 
 export const noMixedContent = defineCheck({
   id: 'https.no-mixed-content',
-  title: 'Nothing on https pages is loaded over http',
+  title: 'Pages load no mixed content',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',

@@ -11,7 +11,7 @@ const GENERATOR = /\d+\.\d+|\/v?\d|\s[vV]?\d+(?=$|[\s;,()])/;
 
 export const noVersionLeak = defineCheck({
   id: 'https.no-version-leak',
-  title: 'No software gives its version away',
+  title: 'Server headers and generator give no version',
   severity: 'minor',
   situations: ['live'],
   scope: 'host',

@@ -5,7 +5,7 @@ import { httpsRedirect } from '#core/recipes/web-server';
 
 export const permanentRedirects = defineCheck({
   id: 'https.permanent-redirects',
-  title: 'Redirects to https are permanent',
+  title: 'Redirects to https are permanent (301 or 308)',
   severity: 'minor',
   situations: ['live'],
   scope: 'host',

@@ -26,7 +26,7 @@ function lacking(answer: Exchange): string[] {
 
 export const protectiveHeaders = defineCheck({
   id: 'https.protective-headers',
-  title: 'Protective headers are sent',
+  title: 'Protective headers are sent (nosniff, framing, referrer)',
   severity: 'minor',
   situations: ['live'],
   scope: 'host',

@@ -4,7 +4,7 @@ import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 
 export const protocol = defineCheck({
   id: 'https.protocol',
-  title: 'Only present versions of TLS are spoken',
+  title: 'TLS is 1.2 or 1.3 only',
   severity: 'major',
   situations: ['holding', 'live'],
   scope: 'host',

@@ -49,7 +49,7 @@ export const isSessionLike = (name: string): boolean =>
 
 export const secureCookies = defineCheck({
   id: 'https.secure-cookies',
-  title: 'Cookies are kept on https',
+  title: 'Cookies are Secure, session cookies HttpOnly',
   severity: 'minor',
   situations: ['live'],
   scope: 'page',

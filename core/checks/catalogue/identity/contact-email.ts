@@ -5,7 +5,7 @@ import { mailDomain, mailKey, OBFUSCATED } from '#core/checks/view/mail-addresse
 
 export const contactEmail = defineCheck({
   id: 'identity.contact-email',
-  title: 'The public address stands on the home or contact page',
+  title: 'Contact address stands on the home or contact page',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'site',

@@ -33,7 +33,7 @@ const DAY = 86_400_000;
 
 export const copyrightYear = defineCheck({
   id: 'identity.copyright-year',
-  title: 'The copyright year is the current one',
+  title: 'Copyright year is the current one',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',

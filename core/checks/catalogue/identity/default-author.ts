@@ -4,7 +4,7 @@ import { failed, inapplicable, overPages, passed } from '#core/checks/kit/judgem
 
 export const defaultAuthor = defineCheck({
   id: 'identity.default-author',
-  title: 'No page is signed by a default person',
+  title: 'Author is not the host’s default person',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',

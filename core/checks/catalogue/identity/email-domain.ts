@@ -5,7 +5,7 @@ import { mailDomain } from '#core/checks/view/mail-addresses';
 
 export const emailDomain = defineCheck({
   id: 'identity.email-domain',
-  title: 'The contact address is on the client’s own domain',
+  title: 'Contact address is on the client’s own domain',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',

@@ -26,7 +26,7 @@ function faultOf(home: ReadPage, view: SiteView, homeMark: string | undefined): 
 
 export const homePage = defineCheck({
   id: 'identity.home-page',
-  title: 'The home page is the right one',
+  title: 'Home page is the intended one',
   severity: 'blocker',
   situations: ['staging', 'live'],
   scope: 'site',

@@ -4,7 +4,7 @@ import { validLanguageTag } from '#core/checks/kit/language-tag';
 
 export const language = defineCheck({
   id: 'identity.language',
-  title: 'Pages say which language they are in',
+  title: 'html lang is valid and one of the brief’s languages',
   severity: 'major',
   situations: ['staging', 'holding', 'live'],
   scope: 'page',

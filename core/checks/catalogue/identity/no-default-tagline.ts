@@ -21,7 +21,7 @@ const FOLDED = DEFAULT_TAGLINES.map(foldLoosely);
 
 export const noDefaultTagline = defineCheck({
   id: 'identity.no-default-tagline',
-  title: 'No description or tagline is a default',
+  title: 'Descriptions and tagline are not a default',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',

@@ -6,7 +6,7 @@ import { escapeText } from '#core/recipes/markup';
 
 export const noDefaultTitle = defineCheck({
   id: 'identity.no-default-title',
-  title: 'No page has a default title',
+  title: 'Titles are not the host’s or theme’s default',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',

@@ -4,7 +4,7 @@ import { failed, inapplicable, overPages } from '#core/checks/kit/judgement';
 
 export const noHostBadge = defineCheck({
   id: 'identity.no-host-badge',
-  title: 'The host’s badge is gone',
+  title: 'Host’s badge is gone',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',

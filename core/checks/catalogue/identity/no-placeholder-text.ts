@@ -73,7 +73,7 @@ const MAY_NAME = /example\.|\.(?:example|test|invalid)\b/;
 
 export const noPlaceholderText = defineCheck({
   id: 'identity.no-placeholder-text',
-  title: 'No filler text is left',
+  title: 'Placeholder text is on no page',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',

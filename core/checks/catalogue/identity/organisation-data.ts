@@ -27,7 +27,7 @@ function labelOf(node: JsonLdNode): string {
 
 export const organisationData = defineCheck({
   id: 'identity.organisation-data',
-  title: 'Structured data name the organisation',
+  title: 'JSON-LD Organization has name, url and logo',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',

@@ -36,7 +36,7 @@ const IN_TEXT = /\+?\(?\d[\d\s().\-/\u00a0]{5,22}\d/g;
 
 export const phone = defineCheck({
   id: 'identity.phone',
-  title: 'The phone number is the client’s',
+  title: 'Phone number is the brief’s',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',

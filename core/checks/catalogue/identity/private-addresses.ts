@@ -4,7 +4,7 @@ import { mailKey } from '#core/checks/view/mail-addresses';
 
 export const privateAddresses = defineCheck({
   id: 'identity.private-addresses',
-  title: 'No private mail address is shown',
+  title: 'Private mail addresses stand on no page',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',

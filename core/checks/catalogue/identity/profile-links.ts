@@ -19,7 +19,7 @@ const NO_PROFILE = /\/(?:share|sharer|sharer\.php|intent|submit|dialog|pin\/crea
 
 export const profileLinks = defineCheck({
   id: 'identity.profile-links',
-  title: 'Links to profiles are the client’s own',
+  title: 'Profile links lead to the client’s own profiles',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',

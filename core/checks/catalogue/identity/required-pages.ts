@@ -29,7 +29,7 @@ function judgePage(path: string, url: string, { page, home, linked, expected }: 
 
 export const requiredPages = defineCheck({
   id: 'identity.required-pages',
-  title: 'The required pages are there and linked',
+  title: 'Required pages are linked and answer 200',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',

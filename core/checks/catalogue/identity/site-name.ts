@@ -6,7 +6,7 @@ import { escapeText } from '#core/recipes/markup';
 
 export const siteName = defineCheck({
   id: 'identity.site-name',
-  title: 'Machines read the site’s name as it is',
+  title: 'og:site_name or JSON-LD name is the brief’s',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',

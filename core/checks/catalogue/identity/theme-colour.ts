@@ -14,7 +14,7 @@ export function hexColour(text: string): string | undefined {
 
 export const themeColour = defineCheck({
   id: 'identity.theme-colour',
-  title: 'The theme colour is one of the client’s',
+  title: 'theme-color is one of the brief’s colours',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',

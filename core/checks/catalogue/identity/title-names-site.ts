@@ -5,7 +5,7 @@ import { failed, overSite, passed } from '#core/checks/kit/judgement';
 
 export const titleNamesSite = defineCheck({
   id: 'identity.title-names-site',
-  title: 'Home title names the site',
+  title: 'Home title contains the site’s name',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'site',

@@ -2,7 +2,7 @@ import { defineManualCheck } from '#core/checks/kit/check';
 
 export const wordingApproved = defineManualCheck({
   id: 'identity.wording-approved',
-  title: 'The client has approved name, tagline and texts',
+  title: 'Name, tagline and texts are approved by the client',
   severity: 'major',
   situations: ['staging'],
   why: 'Only the client knows how their own name is spelt.',

@@ -7,7 +7,7 @@ import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgem
 
 export const alternates = defineCheck({
   id: 'indexing.alternates',
-  title: 'Languages point to each other',
+  title: 'hreflang sets are complete and mutual',
   severity: 'minor',
   situations: ['live'],
   scope: 'page',

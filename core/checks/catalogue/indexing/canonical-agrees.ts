@@ -17,7 +17,7 @@ function faultOf(target: string, other: PageEvidence, goal: ReadPage | undefined
 
 export const canonicalAgrees = defineCheck({
   id: 'indexing.canonical-agrees',
-  title: 'Canonicals lead to pages that stand by them',
+  title: 'Canonical targets answer 200 and name themselves',
   severity: 'major',
   situations: ['live'],
   scope: 'page',

@@ -5,7 +5,7 @@ import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
 export const canonicalOwn = defineCheck({
   id: 'indexing.canonical-own',
-  title: 'Pages do not name the home page as themselves',
+  title: 'Canonicals do not all name the home page',
   severity: 'major',
   situations: ['live'],
   scope: 'page',

@@ -4,7 +4,7 @@ import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
 export const canonicalPresent = defineCheck({
   id: 'indexing.canonical-present',
-  title: 'Every page names its canonical address',
+  title: 'Every page has one absolute canonical',
   severity: 'major',
   situations: ['live'],
   scope: 'page',

@@ -2,7 +2,7 @@ import { defineManualCheck } from '#core/checks/kit/check';
 
 export const handedIn = defineManualCheck({
   id: 'indexing.handed-in',
-  title: 'Site and sitemap are handed in at the search engines',
+  title: 'Sitemap is handed in to the search engines',
   severity: 'minor',
   situations: ['live'],
   source: 'common practice',

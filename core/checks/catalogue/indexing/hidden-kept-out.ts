@@ -41,7 +41,7 @@ function judgePage(page: PageEvidence, path: string, context: CheckContext): Pla
 
 export const hiddenKeptOut = defineCheck({
   id: 'indexing.hidden-kept-out',
-  title: 'Hidden pages are out of the listings',
+  title: 'Hidden pages carry noindex',
   severity: 'major',
   situations: ['live'],
   scope: 'page',

@@ -6,7 +6,7 @@ import { failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judge
 
 export const holdingPageGone = defineCheck({
   id: 'indexing.holding-page-gone',
-  title: 'The holding page is out of sight',
+  title: 'Former holding page is gone or noindex',
   severity: 'minor',
   situations: ['live'],
   scope: 'site',

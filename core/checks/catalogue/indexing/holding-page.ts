@@ -4,7 +4,7 @@ import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 
 export const holdingPage = defineCheck({
   id: 'indexing.holding-page',
-  title: 'The holding page is polite',
+  title: 'Holding page answers 503 or noindex, with a contact',
   severity: 'minor',
   situations: ['holding'],
   scope: 'site',

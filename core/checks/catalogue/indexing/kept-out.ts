@@ -5,7 +5,7 @@ import { outOfListings } from './out-of-listings';
 
 export const keptOut = defineCheck({
   id: 'indexing.kept-out',
-  title: 'Search engines are kept out',
+  title: 'Search engines are kept out by noindex or a lock',
   severity: 'blocker',
   situations: ['staging', 'holding'],
   scope: 'page',

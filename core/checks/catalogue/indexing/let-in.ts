@@ -4,7 +4,7 @@ import { isExplained, isHeeded, mustBeListed } from './wanted-pages';
 
 export const letIn = defineCheck({
   id: 'indexing.let-in',
-  title: 'Search engines may list the site',
+  title: 'Live pages carry no noindex',
   severity: 'blocker',
   situations: ['live'],
   scope: 'page',

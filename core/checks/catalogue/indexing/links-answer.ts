@@ -27,7 +27,7 @@ function judgeLink({ url, chain, page, anchor }: FollowedLink, view: SiteView): 
 
 export const linksAnswer = defineCheck({
   id: 'indexing.links-answer',
-  title: 'Links inside the site lead somewhere',
+  title: 'Internal links answer below 400',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'link',

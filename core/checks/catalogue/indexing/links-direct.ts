@@ -14,7 +14,7 @@ function movedTo(chain: Chain): string | undefined {
 
 export const linksDirect = defineCheck({
   id: 'indexing.links-direct',
-  title: 'Links inside the site lead there at once',
+  title: 'Internal links lead there without a redirect',
   severity: 'minor',
   situations: ['live'],
   scope: 'link',

@@ -4,7 +4,7 @@ import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 
 export const noHoldingPage = defineCheck({
   id: 'indexing.no-holding-page',
-  title: 'The holding page is gone',
+  title: 'Holding page is off the live host',
   severity: 'blocker',
   situations: ['live'],
   scope: 'site',

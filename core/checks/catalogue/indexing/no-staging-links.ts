@@ -56,7 +56,7 @@ function hitsOn(page: ReadPage, isStaging: (host: string) => boolean): Hit[] {
 
 export const noStagingLinks = defineCheck({
   id: 'indexing.no-staging-links',
-  title: 'Nothing points back at staging',
+  title: 'No link or file points to staging',
   severity: 'major',
   situations: ['live'],
   scope: 'page',

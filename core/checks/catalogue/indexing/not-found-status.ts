@@ -4,7 +4,7 @@ import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 
 export const notFoundStatus = defineCheck({
   id: 'indexing.not-found-status',
-  title: 'A made-up address answers “not found”',
+  title: 'Missing pages answer 404 or 410',
   severity: 'major',
   situations: ['live'],
   scope: 'site',

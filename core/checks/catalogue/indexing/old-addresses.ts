@@ -50,7 +50,7 @@ function judgeAddress(address: FormerAddress, chain: Chain | undefined, base: st
 
 export const oldAddresses = defineCheck({
   id: 'indexing.old-addresses',
-  title: 'Addresses of the former site lead to the new ones',
+  title: 'Former addresses redirect to their new pages',
   severity: 'major',
   situations: ['live'],
   scope: 'page',

@@ -25,7 +25,7 @@ function judgeLink({ url, chain }: LinkEvidence, view: SiteView): PlaceResult {
 
 export const outsideLinks = defineCheck({
   id: 'indexing.outside-links',
-  title: 'Links to other sites lead somewhere',
+  title: 'Outbound links are not dead',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'link',

@@ -33,7 +33,7 @@ export function addressFault(address: string): string | undefined {
 
 export const readableAddresses = defineCheck({
   id: 'indexing.readable-addresses',
-  title: 'Addresses say what the page is',
+  title: 'Addresses are readable',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',

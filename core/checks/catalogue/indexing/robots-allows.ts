@@ -6,7 +6,7 @@ import { mustBeListed } from './wanted-pages';
 
 export const robotsAllows = defineCheck({
   id: 'indexing.robots-allows',
-  title: 'robots.txt lets crawlers read the site',
+  title: 'robots.txt allows the pages',
   severity: 'blocker',
   situations: ['live'],
   scope: 'page',

@@ -19,7 +19,7 @@ function judgeFile(place: string, text: string, contentType: string): PlaceResul
 
 export const robotsAnswers = defineCheck({
   id: 'indexing.robots-answers',
-  title: 'robots.txt answers as it should',
+  title: 'robots.txt answers 200 or 4xx as text',
   severity: 'major',
   situations: ['live'],
   scope: 'site',

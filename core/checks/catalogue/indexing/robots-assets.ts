@@ -5,7 +5,7 @@ import { failed, failedPlaces, inapplicable, overPlaces, passed } from '#core/ch
 
 export const robotsAssets = defineCheck({
   id: 'indexing.robots-assets',
-  title: 'Scripts and styles may be fetched',
+  title: 'robots.txt allows scripts and styles',
   severity: 'minor',
   situations: ['live'],
   scope: 'asset',

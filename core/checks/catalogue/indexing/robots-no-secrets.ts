@@ -4,7 +4,7 @@ import { failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judge
 
 export const robotsNoSecrets = defineCheck({
   id: 'indexing.robots-no-secrets',
-  title: 'robots.txt gives nothing away',
+  title: 'robots.txt names no staging host or private path',
   severity: 'minor',
   situations: ['live'],
   scope: 'line',

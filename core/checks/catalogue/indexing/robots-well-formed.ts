@@ -7,7 +7,7 @@ const LIMIT = 500 * 1024;
 
 export const robotsWellFormed = defineCheck({
   id: 'indexing.robots-well-formed',
-  title: 'robots.txt is read as it is meant',
+  title: 'robots.txt is well-formed',
   severity: 'minor',
   situations: ['live'],
   scope: 'line',

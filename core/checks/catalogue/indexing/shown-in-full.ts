@@ -5,7 +5,7 @@ import { isHeeded, mustBeListed } from './wanted-pages';
 
 export const shownInFull = defineCheck({
   id: 'indexing.shown-in-full',
-  title: 'Listings may show the pages and follow their links',
+  title: 'No nofollow, nosnippet or max-snippet limits listings',
   severity: 'minor',
   situations: ['live'],
   scope: 'page',

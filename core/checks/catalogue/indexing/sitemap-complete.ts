@@ -6,7 +6,7 @@ import { isAside } from './aside';
 
 export const sitemapComplete = defineCheck({
   id: 'indexing.sitemap-complete',
-  title: 'Sitemap and links know the same pages',
+  title: 'Sitemap and links name the same pages',
   severity: 'minor',
   situations: ['live'],
   scope: 'page',

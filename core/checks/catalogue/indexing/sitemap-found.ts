@@ -6,7 +6,7 @@ import { failed, overSite, passed } from '#core/checks/kit/judgement';
 
 export const sitemapFound = defineCheck({
   id: 'indexing.sitemap-found',
-  title: 'There is a sitemap',
+  title: 'Sitemap is found and well-formed',
   severity: 'major',
   situations: ['live'],
   scope: 'site',

@@ -70,7 +70,7 @@ function entryFault(
 
 export const sitemapLimits = defineCheck({
   id: 'indexing.sitemap-limits',
-  title: 'The sitemap keeps to the protocol',
+  title: 'Sitemap keeps to the protocol’s limits',
   severity: 'minor',
   situations: ['live'],
   scope: 'file',

@@ -23,7 +23,7 @@ function judgeOwn(page: ReadPage, { view, brief }: CheckContext): PlaceResult {
 
 export const sitemapPages = defineCheck({
   id: 'indexing.sitemap-pages',
-  title: 'The sitemap names pages to be listed, and only those',
+  title: 'Sitemap lists only pages to be indexed',
   severity: 'major',
   situations: ['live'],
   scope: 'page',

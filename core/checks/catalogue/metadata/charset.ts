@@ -4,7 +4,7 @@ import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
 export const charset = defineCheck({
   id: 'metadata.charset',
-  title: 'Pages are in UTF-8 and say so',
+  title: 'Character encoding is UTF-8 and declared',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',

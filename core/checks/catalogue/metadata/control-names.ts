@@ -4,7 +4,7 @@ import { quantity } from '#core/text/quantity';
 
 export const controlNames = defineCheck({
   id: 'metadata.control-names',
-  title: 'Links, buttons and fields have names',
+  title: 'Links, buttons and fields have a name',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',

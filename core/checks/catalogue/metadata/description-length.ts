@@ -4,7 +4,7 @@ import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
 export const descriptionLength = defineCheck({
   id: 'metadata.description-length',
-  title: 'Descriptions fit into a listing',
+  title: 'Meta descriptions fit a search listing',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',

@@ -5,7 +5,7 @@ import { escapeText } from '#core/recipes/markup';
 
 export const descriptionNamesSite = defineCheck({
   id: 'metadata.description-names-site',
-  title: 'The home page’s description says the name',
+  title: 'Home description contains the site’s name',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',

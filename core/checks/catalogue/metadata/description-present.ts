@@ -17,7 +17,7 @@ function beginning(facts: ReadPage['facts'] | undefined): string {
 
 export const descriptionPresent = defineCheck({
   id: 'metadata.description-present',
-  title: 'Every page has one description',
+  title: 'Every page has one meta description',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',

@@ -3,7 +3,7 @@ import { overUnique } from '#core/checks/kit/uniqueness';
 
 export const descriptionUnique = defineCheck({
   id: 'metadata.description-unique',
-  title: 'No two pages share a description',
+  title: 'Meta descriptions are unique',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',

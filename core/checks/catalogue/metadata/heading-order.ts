@@ -3,7 +3,7 @@ import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
 
 export const headingOrder = defineCheck({
   id: 'metadata.heading-order',
-  title: 'Headings step down one level at a time',
+  title: 'Heading levels are not skipped',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',

@@ -3,7 +3,7 @@ import { failed, overPages } from '#core/checks/kit/judgement';
 
 export const imageText = defineCheck({
   id: 'metadata.image-text',
-  title: 'Pictures have a text',
+  title: 'Every img has an alt text',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',

@@ -4,7 +4,7 @@ import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 
 export const keyPhrases = defineCheck({
   id: 'metadata.key-phrases',
-  title: 'The home page says what the client wants to be found for',
+  title: 'Home title and description carry a key phrase',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',

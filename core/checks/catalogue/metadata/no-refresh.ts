@@ -9,7 +9,7 @@ export function refreshDelay(content: string): number | undefined {
 
 export const noRefresh = defineCheck({
   id: 'metadata.no-refresh',
-  title: 'No page reloads or leaves by itself',
+  title: 'No meta refresh with a delay',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',

@@ -3,7 +3,7 @@ import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
 export const oneMainHeading = defineCheck({
   id: 'metadata.one-main-heading',
-  title: 'Every page has one main heading',
+  title: 'Every page has one h1',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',

@@ -3,7 +3,7 @@ import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
 export const structuredData = defineCheck({
   id: 'metadata.structured-data',
-  title: 'Structured data can be read',
+  title: 'JSON-LD parses, with type and context',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',

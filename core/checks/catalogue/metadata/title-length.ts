@@ -4,7 +4,7 @@ import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
 export const titleLength = defineCheck({
   id: 'metadata.title-length',
-  title: 'Titles fit into a listing',
+  title: 'Titles fit a search listing',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',

@@ -3,7 +3,7 @@ import { overUnique } from '#core/checks/kit/uniqueness';
 
 export const titleUnique = defineCheck({
   id: 'metadata.title-unique',
-  title: 'No two pages share a title',
+  title: 'Titles are unique',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',

@@ -38,7 +38,7 @@ function faultOf(content: string): string {
 
 export const viewport = defineCheck({
   id: 'metadata.viewport',
-  title: 'Pages fit a phone and may be zoomed',
+  title: 'Viewport fits phones and allows zoom',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',

@@ -5,7 +5,7 @@ const TYPES = new Set(['summary', 'summary_large_image', 'app', 'player']);
 
 export const card = defineCheck({
   id: 'sharing.card',
-  title: 'A card type is declared',
+  title: 'Card type for shared links is declared',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',

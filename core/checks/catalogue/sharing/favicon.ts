@@ -4,7 +4,7 @@ import { offerOf, sizesInWords } from './icons';
 
 export const favicon = defineCheck({
   id: 'sharing.favicon',
-  title: 'There is an icon',
+  title: 'Favicon loads, is square and large enough',
   severity: 'major',
   situations: ['staging', 'holding', 'live'],
   scope: 'site',

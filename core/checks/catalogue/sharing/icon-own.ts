@@ -3,7 +3,7 @@ import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/k
 
 export const iconOwn = defineCheck({
   id: 'sharing.icon-own',
-  title: 'The icon is not the host’s',
+  title: 'Favicon is not the host’s default',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'site',

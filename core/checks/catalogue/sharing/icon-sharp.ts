@@ -4,7 +4,7 @@ import { offerOf, sizesInWords } from './icons';
 
 export const iconSharp = defineCheck({
   id: 'sharing.icon-sharp',
-  title: 'The icon is sharp on dense screens',
+  title: 'Favicon is sharp on dense screens',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',

@@ -5,7 +5,7 @@ import { offerOf, sizesInWords } from './icons';
 
 export const iconSizesTrue = defineCheck({
   id: 'sharing.icon-sizes-true',
-  title: 'Declared icon sizes are the real ones',
+  title: 'Icon sizes are as declared',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'image',

@@ -4,7 +4,7 @@ import { escapeText } from '#core/recipes/markup';
 
 export const imageDescription = defineCheck({
   id: 'sharing.image-description',
-  title: 'The share picture has a text',
+  title: 'og:image has a text (og:image:alt)',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',

@@ -28,7 +28,7 @@ function judgePicture(page: string, meta: MetaTag, asset: AssetEvidence | undefi
 
 export const imageLoads = defineCheck({
   id: 'sharing.image-loads',
-  title: 'The share picture loads',
+  title: 'og:image loads as a picture',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',

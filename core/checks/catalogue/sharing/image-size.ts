@@ -3,7 +3,7 @@ import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
 
 export const imageSize = defineCheck({
   id: 'sharing.image-size',
-  title: 'The share picture is large and wide enough',
+  title: 'og:image is at least 1200 x 630',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'image',

@@ -4,7 +4,7 @@ import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
 
 export const imageWeight = defineCheck({
   id: 'sharing.image-weight',
-  title: 'The share picture is light enough',
+  title: 'og:image is light enough',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'image',

@@ -39,7 +39,7 @@ function strayStart({ startUrl, scope }: ManifestFacts, url: string): string[] {
 
 export const manifest = defineCheck({
   id: 'sharing.manifest',
-  title: 'The web app manifest is complete',
+  title: 'Web app manifest is complete',
   severity: 'minor',
   situations: ['live'],
   scope: 'site',

@@ -26,7 +26,7 @@ function missingTags(page: ReadPage, view: SiteView): string {
 
 export const previewComplete = defineCheck({
   id: 'sharing.preview-complete',
-  title: 'Shared links have a full preview',
+  title: 'Open Graph tags are complete',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',

@@ -5,7 +5,7 @@ import { FOLDED_DEFAULTS } from '#core/checks/kit/page-titles';
 
 export const textOwn = defineCheck({
   id: 'sharing.text-own',
-  title: 'Previews carry texts of their own',
+  title: 'og:title and og:description are no default',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',

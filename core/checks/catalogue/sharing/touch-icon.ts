@@ -4,7 +4,7 @@ import { offerOf, sizesInWords } from './icons';
 
 export const touchIcon = defineCheck({
   id: 'sharing.touch-icon',
-  title: 'There is a touch icon',
+  title: 'Touch icon loads, square and large enough',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',

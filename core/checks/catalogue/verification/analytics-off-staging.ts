@@ -3,7 +3,7 @@ import { failed, overPages } from '#core/checks/kit/judgement';
 
 export const analyticsOffStaging = defineCheck({
   id: 'verification.analytics-off-staging',
-  title: 'Staging is not counted',
+  title: 'Analytics does not count staging',
   severity: 'minor',
   situations: ['staging'],
   scope: 'page',

@@ -25,7 +25,7 @@ function loadsOf(scripts: readonly ScriptTag[], id: string): readonly ScriptTag[
 
 export const analyticsOnce = defineCheck({
   id: 'verification.analytics-once',
-  title: 'No page is counted twice',
+  title: 'Analytics loads once a page',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',

@@ -4,7 +4,7 @@ import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
 export const analyticsOwn = defineCheck({
   id: 'verification.analytics-own',
-  title: 'Visits are counted for this client only',
+  title: 'Analytics IDs are this client’s own',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',

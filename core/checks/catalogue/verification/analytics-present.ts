@@ -3,7 +3,7 @@ import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
 export const analyticsPresent = defineCheck({
   id: 'verification.analytics-present',
-  title: 'Every page is counted',
+  title: 'Analytics ID is on every page',
   severity: 'major',
   situations: ['live'],
   scope: 'page',

@@ -4,7 +4,7 @@ import { isBefore, scriptsMatching } from './positions';
 
 export const consentFirst = defineCheck({
   id: 'verification.consent-first',
-  title: 'Consent is asked before anything measures',
+  title: 'Consent script comes before analytics',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',

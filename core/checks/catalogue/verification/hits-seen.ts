@@ -2,7 +2,7 @@ import { defineManualCheck } from '#core/checks/kit/check';
 
 export const hitsSeen = defineManualCheck({
   id: 'verification.hits-seen',
-  title: 'A visit showed up in the analytics',
+  title: 'Analytics recorded a test visit',
   severity: 'minor',
   situations: ['live'],
   source: 'common practice',

@@ -5,7 +5,7 @@ import { isAtEnd, pathsOf, scriptsMatching } from './positions';
 
 export const scriptPlacement = defineCheck({
   id: 'verification.script-placement',
-  title: 'Scripts stand where they should',
+  title: 'Scripts stand where the brief puts them',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',

@@ -4,7 +4,7 @@ import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
 
 export const scriptsExpected = defineCheck({
   id: 'verification.scripts-expected',
-  title: 'Only agreed hosts load scripts and frames',
+  title: 'Third-party hosts are those the brief allows',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',

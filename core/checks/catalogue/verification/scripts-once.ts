@@ -4,7 +4,7 @@ import { webAddress } from '#core/checks/view/web-address';
 
 export const scriptsOnce = defineCheck({
   id: 'verification.scripts-once',
-  title: 'No outside script is loaded twice',
+  title: 'No external script is loaded twice',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',

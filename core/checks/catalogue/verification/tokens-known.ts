@@ -16,7 +16,7 @@ export function namesToken(name: string): boolean {
 
 export const tokensKnown = defineCheck({
   id: 'verification.tokens-known',
-  title: 'No unknown ownership token',
+  title: 'Verification tokens are all in the brief',
   severity: 'minor',
   situations: ['live'],
   scope: 'token',

@@ -7,7 +7,7 @@ import { namesToken } from './tokens-known';
 
 export const tokensOwn = defineCheck({
   id: 'verification.tokens-own',
-  title: 'No token of another client',
+  title: 'Verification tokens are none of another client’s',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'token',

@@ -59,7 +59,7 @@ const JUDGES = { meta: judgeMeta, txt: judgeText, file: judgeFile };
 
 export const tokensPresent = defineCheck({
   id: 'verification.tokens-present',
-  title: 'Every ownership token is in its place',
+  title: 'Verification tokens are in place',
   severity: 'major',
   situations: ['live'],
   scope: 'token',

@@ -1,0 +1,36 @@
+/** What a check looked at, as people call it. */
+import type { Scope } from '#core/facts/finding';
+import { inNumber, quantity, share } from './quantity';
+
+const NOUN: Record<Exclude<Scope, 'site' | 'hand'>, string> = {
+  page: 'page',
+  host: 'host',
+  record: 'record',
+  domain: 'domain',
+  token: 'token',
+  image: 'picture',
+  path: 'path',
+  asset: 'file',
+  link: 'link',
+  line: 'line',
+  file: 'file',
+  font: 'font',
+  form: 'form',
+};
+
+const nounOf = (scope: string): string | undefined => (NOUN as Record<string, string>)[scope];
+
+/** "11 of 12 pages" that fail, "12 pages" that were looked at; empty for what is of the site as a whole. */
+export function placesText(scope: string, failing: number, all: number): string {
+  const noun = nounOf(scope);
+  if (!noun || !all) return '';
+  return failing ? share(failing, all, noun) : quantity(all, noun);
+}
+
+/** "Pages" as the heading of a list of them; "Looked at" where they have no name of their own. */
+export function placesTitle(scope: string, all: number): string {
+  const noun = nounOf(scope);
+  if (!noun) return 'Looked at';
+  const word = inNumber(all, noun);
+  return word.charAt(0).toUpperCase() + word.slice(1);
+}
