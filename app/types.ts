@@ -6,7 +6,7 @@ export type RunningAudit = Answer<'/api/audits/running'>[number];
 
 export type RosterRow = Answer<'/api/roster'>[number];
 export type SiteDetail = Answer<'/api/sites/:id'>;
-export type Place = RosterRow['places'][number] & Partial<SiteDetail['places'][number]>;
+export type Environment = RosterRow['environments'][number] & Partial<SiteDetail['environments'][number]>;
 
 export type Ledger = Answer<'/api/environments/:id/ledger'>;
 export type LedgerFinding = Ledger['findings'][number];

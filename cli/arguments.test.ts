@@ -65,7 +65,7 @@ describe('the words of the command line', () => {
       outside: true,
       har: 'h',
       zone: 'z',
-      wayIn: 'w',
+      access: 'w',
       fromHar: 'f',
       fromZone: 'g',
     });

@@ -24,7 +24,7 @@ export interface Arguments {
   fromHar?: string;
   zone?: string;
   fromZone?: string;
-  wayIn?: string;
+  access?: string;
   rdapBootstrap?: string;
   agent?: string;
   delay: number;
@@ -41,7 +41,7 @@ export const USAGE = `usage: npm run -s audit -- <url> [options]
   --brief FILE            what is officially so (docs/schemas/brief.schema.json)
   --host-profile FILE     notes on the hosting product
   --checklist FILE        which checks, how grave and heavy; all of them when left out
-  --attestations FILE     checks done by hand; without it they are left out
+  --attestations FILE     manual checks; without it they are left out
   --resolver IP:PORT      ask this resolver (may be given several times)
   --ca FILE               trust these roots too (PEM)
   --map FROM=TO           connect to address:port TO where host or address FROM is meant
@@ -54,7 +54,7 @@ export const USAGE = `usage: npm run -s audit -- <url> [options]
   --from-evidence FILE    judge stored evidence, without a network
   --har FILE, --zone FILE write the HTTP part as HAR 1.2, the DNS part as a zone file
   --from-har FILE         judge requests recorded elsewhere, without a network; --from-zone FILE adds DNS records to it
-  --way-in FILE           how to get in: {"kind":"credentials","user":…,"password":…} or {"kind":"parameter"|"cookie","name":…,"value":…}
+  --access FILE           how to get in: {"kind":"credentials","user":…,"password":…} or {"kind":"parameter"|"cookie","name":…,"value":…}
   --agent TEXT            name to ask under;  --concurrency N  requests at once to one host (6);  --delay MS  pause between two of them
   --outside               ask files that pages load from other hosts for their head as well, and links to other sites
                           even where the checklist leaves indexing.outside-links out
@@ -93,6 +93,7 @@ const OPTIONS = {
   'from-har': TEXT,
   zone: TEXT,
   'from-zone': TEXT,
+  access: TEXT,
   'way-in': TEXT,
   'rdap-bootstrap': TEXT,
   agent: TEXT,
@@ -172,7 +173,7 @@ export function readArguments(argv: string[]): Arguments {
     fromHar: v['from-har'],
     zone: v.zone,
     fromZone: v['from-zone'],
-    wayIn: v['way-in'],
+    access: v.access ?? v['way-in'] /* its older name */,
     rdapBootstrap: v['rdap-bootstrap'],
     agent: v.agent,
     ...politeness(v),

@@ -20,7 +20,7 @@ import { toHar } from '#core/formats/har/write';
 import { answersFromZone } from '#core/formats/zone-file/answers';
 import { dnsToZoneFile } from '#core/formats/zone-file/write';
 import { readZoneFile } from '#core/formats/zone-file/read';
-import { readBootstrapFile, readDocument, readEvidence, readWayIn } from './documents';
+import { readBootstrapFile, readDocument, readEvidence, readAccess } from './documents';
 import { resultJson, resultText } from './result';
 
 const say = (text: string): void => {
@@ -71,7 +71,7 @@ function readChecklistFile(file: string): Checklist {
   return checklist;
 }
 
-/** What kind of place an address is: as the situation says, else as the brief does. */
+/** What kind of environment an address is: as the situation says, else as the brief does. */
 function kindOf(args: Arguments, brief: Brief): 'before' | 'live' {
   const host = new URL(args.url!).hostname;
   return (
@@ -126,7 +126,7 @@ async function gather(args: Arguments, { brief, profile, checklist }: Given): Pr
       concurrency: args.concurrency,
       outside: args.outside,
       ...(args.agent ? { agent: args.agent } : {}),
-      ...(args.wayIn ? { wayIn: readWayIn(args.wayIn, new URL(args.url!).origin) } : {}),
+      ...(args.access ? { access: readAccess(args.access, new URL(args.url!).origin) } : {}),
       ...(args.rdapBootstrap ? { bootstrap: readBootstrapFile(args.rdapBootstrap) } : {}),
       onProgress: (p) => {
         const line = `${p.phase} ${p.done} of ${p.total}`;

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import type { Evidence } from '#core/facts/evidence';
 import { upgradeEvidence } from '#core/facts/upgrade';
-import { wayInFault, type WayIn } from '#probe/http/way-in';
+import { accessFault, type Access } from '#probe/http/access';
 import { readBootstrap, type Bootstrap } from '#probe/registration/rdap';
 import { UsageError } from './arguments';
 
@@ -64,17 +64,17 @@ export function readEvidence(file: string): Evidence {
  * machine.
  * @throws UsageError
  */
-export function readWayIn(file: string, origin: string): WayIn {
+export function readAccess(file: string, origin: string): Access {
   const data = readJson(file) as Record<string, unknown> | null;
   const text = (name: string): string => {
     const v = data?.[name];
     if (typeof v !== 'string' || !v || v.length > 500) throw new UsageError(`${file}: “${name}” is missing`);
     return v;
   };
-  const checked = (wayIn: WayIn): WayIn => {
-    const fault = wayInFault(wayIn);
+  const checked = (access: Access): Access => {
+    const fault = accessFault(access);
     if (fault) throw new UsageError(`${file}: ${fault}`);
-    return wayIn;
+    return access;
   };
   if (data?.kind === 'credentials')
     return checked({

@@ -1,4 +1,4 @@
-/** What the sites' owners would tell the agency, and what the agency keeps of their places. */
+/** What the sites' owners would tell the agency, and what the agency keeps of their environments. */
 import {
   EDGE,
   NAME_SERVERS,
@@ -7,7 +7,7 @@ import {
   mailOf,
   otherHost,
   passOf,
-  placesBefore,
+  environmentsBefore,
   preferredHost,
   profileOf,
   subdomainOf,
@@ -82,7 +82,7 @@ export function officialFacts(
     phone: s.phone.replace(/\s/g, ''),
     preferredHost: preferredHost(s),
     otherHosts: [otherHost(s)],
-    stagingHosts: placesBefore(s).map((p) => p.host),
+    stagingHosts: environmentsBefore(s).map((p) => p.host),
     knownSubdomains: [subdomainOf(s)],
     ...reach(s),
     ...mailFacts(s),
@@ -114,13 +114,13 @@ export function officialFacts(
   };
 }
 
-/** When a place before the live one was set up and last changed. */
-export function placeDates(
+/** When an environment before the live one was set up and last changed. */
+export function environmentDates(
   s: PracticeSite,
   switches: FaultSwitches,
   now: Date,
 ): { setUp: string; changed: string; endsOn?: string } {
-  const old = switches.isOn(s.slug, 'staging', 'lapsing-place');
+  const old = switches.isOn(s.slug, 'staging', 'lapsing-environment');
   return {
     setUp: day(now, old ? -60 : -10),
     changed: day(now, old ? -40 : -2),

@@ -10,7 +10,7 @@ import { Authority } from './certificates';
 import { serveDns, type DnsServer, type ZoneRecord } from './dns-server';
 import { FAULTS, type FaultKind } from './faults';
 import { answerRdap } from './registry';
-import { officialFacts, placeDates } from './official';
+import { officialFacts, environmentDates } from './official';
 import { serverNameIn } from './server-name';
 import {
   FORMER,
@@ -21,7 +21,7 @@ import {
   SITES,
   WEB_ADDRESSES,
   keyOf,
-  placesBefore,
+  environmentsBefore,
   preferredHost,
   type PracticeSite,
 } from './sites';
@@ -258,7 +258,7 @@ const ON_FORMER = new Set([
   'mail-gone',
 ]);
 
-/** Whether a fault can be planted at a place of a site. */
+/** Whether a fault can be planted at an environment of a site. */
 export function applies(fault: FaultKind, environment: PracticeEnvironment, s: PracticeSite): boolean {
   if (fault.needs === 'launched') {
     if (s.stage !== 'launched') return false;
@@ -283,13 +283,13 @@ function stateOf(s: PracticeSite, switches: FaultSwitches, now: Date) {
     host: s.host,
     liveUrl: `https://${preferredHost(s)}/`,
     stagingUrl: `https://${s.staging.host}${s.staging.path}`,
-    places: placesBefore(s).map((p) => ({
+    environments: environmentsBefore(s).map((p) => ({
       name: p.name,
       url: `https://${p.host}${p.path}`,
-      dates: placeDates(s, switches, now),
+      dates: environmentDates(s, switches, now),
       ...(switches.isOn(s.slug, 'staging', 'unlocked') || s.stage === 'launched'
         ? {}
-        : { wayIn: { kind: 'credentials', name: key.user, value: key.password } }),
+        : { access: { kind: 'credentials', name: key.user, value: key.password } }),
     })),
     brief: officialFacts(s.slug, now, switches),
     faults: (['live', 'staging'] as const).flatMap((environment) =>

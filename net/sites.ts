@@ -27,7 +27,7 @@ export interface PracticeSite {
   address: string;
   www: 'preferred' | 'other';
   staging: Spot;
-  /** Places before staging: drafts, tests. */
+  /** Environments before staging: drafts, tests. */
   drafts: Spot[];
   phone: string;
   kind: string;
@@ -578,7 +578,7 @@ export const SITES: readonly PracticeSite[] = [
     label: 'Rooms',
     items: ['Smoke Room', 'Quiet Room', 'Cold Steps'],
     replaces: true,
-    before: ['unlocked', 'lapsing-place', 'number-address', 'picture-mute'],
+    before: ['unlocked', 'lapsing-environment', 'number-address', 'picture-mute'],
   }),
   site({
     slug: 'press',
@@ -613,8 +613,8 @@ export const SITES: readonly PracticeSite[] = [
   }),
 ];
 
-/** Every place of a site before the live one, the earliest first. */
-export const placesBefore = (s: PracticeSite): Spot[] => [...s.drafts, s.staging];
+/** Every environment of a site before the live one, the earliest first. */
+export const environmentsBefore = (s: PracticeSite): Spot[] => [...s.drafts, s.staging];
 
 /** The icon that a host puts on sites without one, and its digest. */
 export const hostIcon = (host: string): Buffer =>

@@ -27,7 +27,7 @@ import {
   keyOf,
   otherHost,
   passOf,
-  placesBefore,
+  environmentsBefore,
   preferredHost,
   SHOAL,
   subdomainOf,
@@ -90,7 +90,7 @@ export function siteOf(
   for (const site of SITES) {
     if (host === site.domain || host === `www.${site.domain}`)
       return { site, environment: 'live', prefix: '/' };
-    for (const p of placesBefore(site))
+    for (const p of environmentsBefore(site))
       if (host === p.host && path.startsWith(p.path.replace(/\/$/, '')))
         return { site, environment: 'staging', prefix: p.path };
   }
@@ -400,7 +400,7 @@ function otherHostAnswer(r: WebRequest, switches: FaultSwitches, year: number): 
     return text('A hosting product of the firth');
   const shared = SITES.find((s) => `${s.slug}.${hostFacts(s.host).suffix}` === r.host);
   if (shared) return sitePage(shared, r, LIVE, switches.reader(shared.slug, 'live'), year);
-  const hasDrafts = SITES.some((s) => placesBefore(s).some((p) => p.host === r.host));
+  const hasDrafts = SITES.some((s) => environmentsBefore(s).some((p) => p.host === r.host));
   return hasDrafts && r.path === '/robots.txt'
     ? text('User-agent: *\nDisallow:\n')
     : html(unknownPage('No site is configured at this address'), 404);

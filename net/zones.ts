@@ -15,7 +15,7 @@ import {
   STAGING,
   hostFacts,
   otherHost,
-  placesBefore,
+  environmentsBefore,
   preferredHost,
   subdomainOf,
   tokenOf,
@@ -111,7 +111,7 @@ function otherRecords({ s, on }: ZoneView): ZoneRecord[] {
     ...(on('token-gone') ? [] : [record(d, 'TXT', `sallow-domain-verification=${tokenOf(s)}`)]),
     record(subdomainOf(s), 'A', s.address),
     record(`shop.${d}`, 'CNAME', `${s.slug}.shops.registry.example`),
-    ...placesBefore(s)
+    ...environmentsBefore(s)
       .filter((p) => p.host.endsWith(`.${d}`))
       .map((p) => record(p.host, 'A', STAGING)),
     ...(s.traits.includes('signed')
@@ -150,7 +150,7 @@ const FIXED: ZoneRecord[] = [
     record(name, 'A', SECOND[address]!),
   ]),
   ...SITES.flatMap((s) =>
-    placesBefore(s)
+    environmentsBefore(s)
       .filter((p) => !p.host.endsWith(`.${s.domain}`))
       .map((p) => record(p.host, 'A', STAGING, 300)),
   ),

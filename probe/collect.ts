@@ -16,7 +16,7 @@ import { extractHere, type Extract } from './extractor';
 import { readFileHere, type ReadFile } from './file-reader';
 import { HttpClient, type Asked } from './http/client';
 import { Budget } from './http/budget';
-import { kindOf, secretsOf, wayInFault, withoutSecrets, type WayIn } from './http/way-in';
+import { kindOf, secretsOf, accessFault, withoutSecrets, type Access } from './http/access';
 import { ProbeError } from './network-error';
 import { readHidden } from './hidden';
 import { probeHost } from './hosts';
@@ -48,7 +48,7 @@ export interface Progress {
 
 export interface CollectOptions extends DialerOptions, Target {
   /** How the auditor gets in; what is secret in it never reaches the evidence. */
-  wayIn?: WayIn;
+  access?: Access;
   /** PEM texts of further trusted roots. */
   ca?: readonly string[];
   store?: TrustStore;
@@ -107,11 +107,11 @@ function toolsFor(options: CollectOptions): Tools {
     delayMs: options.delayMs,
     retryPauseMs: options.retryPauseMs ?? 1000,
     signal: options.signal,
-    wayIn: options.wayIn,
+    access: options.access,
     budget,
   });
-  const hasKey = options.wayIn && 'origins' in options.wayIn;
-  const visitor = hasKey ? new HttpClient(dialer, store, { ...client.options, wayIn: undefined }) : client;
+  const hasKey = options.access && 'origins' in options.access;
+  const visitor = hasKey ? new HttpClient(dialer, store, { ...client.options, access: undefined }) : client;
   const { extract = extractHere, readFile = readFileHere } = options;
   return { dialer, store, extract, readFile, client, visitor, budget };
 }
@@ -129,7 +129,7 @@ const LAST_MS = 20_000;
  */
 export async function collect(options: CollectOptions): Promise<Evidence> {
   const plan = planOf(options, options.outside);
-  const fault = options.wayIn && wayInFault(options.wayIn);
+  const fault = options.access && accessFault(options.access);
   if (fault) throw new RangeError(fault);
   const halt = new AbortController();
   setMaxListeners(0, halt.signal);
@@ -257,9 +257,9 @@ class Collection {
   /**
    * The holding page with the brief's way past it, by a client of its own: no other request carries that key.
    */
-  private async tryBypass({ url, wayIn }: NonNullable<Plan['pass']>): Promise<Evidence['bypass']> {
+  private async tryBypass({ url, access }: NonNullable<Plan['pass']>): Promise<Evidence['bypass']> {
     const { dialer, store, client, extract } = this.tools;
-    const own = new HttpClient(dialer, store, { ...client.options, wayIn });
+    const own = new HttpClient(dialer, store, { ...client.options, access });
     try {
       const { chain, body } = await own.follow(url, this.ask);
       const type = headerValues(lastAnswer(chain), 'content-type')[0];
@@ -401,7 +401,7 @@ class Collection {
     const evidence: Evidence = {
       version: EVIDENCE_VERSION,
       agent: tools.client.options.agent,
-      target: { url, hosts, registrable, kind, wayIn: kindOf(options.wayIn) },
+      target: { url, hosts, registrable, kind, wayIn: kindOf(options.access) },
       startedAt: this.startedAt,
       finishedAt: this.clock().toISOString(),
       dns: { ...dns, answers: [...tools.dialer.answers].sort(inOrder) },
@@ -426,7 +426,7 @@ class Collection {
       notes: this.notes(read),
       ...(hidden.length ? { hidden } : {}),
     };
-    return withoutSecrets(evidence, [...secretsOf(options.wayIn), ...secretsOf(plan.pass?.wayIn)]);
+    return withoutSecrets(evidence, [...secretsOf(options.access), ...secretsOf(plan.pass?.access)]);
   }
 }
 

@@ -8,7 +8,7 @@ import type { HostProfile } from '#core/facts/host-profile';
 import { completeBrief } from '#core/facts/host-records';
 import type { EnvironmentKind } from '#core/facts/situation';
 import type { NamesToAsk } from './dns/authority';
-import { passOf } from './http/way-in';
+import { passOf } from './http/access';
 
 /** More pages than this no audit reads. */
 const MOST_PAGES = 5000;

@@ -59,7 +59,7 @@ async function main() {
       }
     });
   await waitForAudits(stack.address, (left) => {
-    if (left) say(`Auditing the demo’s sites: ${left} places left …`);
+    if (left) say(`Auditing the demo’s sites: ${left} environments left …`);
   });
   say(
     `\nArmband is ready at ${stack.address}\n  sign in as  ${DEMO_LOGIN.email}\n  password    ${DEMO_LOGIN.password}\n\nCtrl-C stops everything.`,

@@ -36,7 +36,7 @@ const VIEWS = [
   },
   { name: 'brief', path: '/sites/2?tab=brief' },
   { name: 'team', path: '/team' },
-  { name: 'places', path: '/sites/4?tab=places' },
+  { name: 'environments', path: '/sites/4?tab=environments' },
   {
     name: 'history',
     path: '/sites/2?tab=history',
@@ -64,11 +64,11 @@ const VIEWS = [
     },
   },
   {
-    name: 'by-hand',
+    name: 'manual-checks',
     path: '/sites/1',
     act: async (page) => {
       await page.getByRole('button', { name: /^Walk through/ }).click();
-      await page.getByRole('dialog', { name: 'By hand' }).waitFor();
+      await page.getByRole('dialog', { name: /^Manual checks/ }).waitFor();
     },
   },
   {
@@ -101,8 +101,8 @@ const VIEWS = [
       await page.locator('[data-check="https.hsts"] select').selectOption('blocker');
       await page.getByRole('button', { name: 'What would change' }).click();
       await page.getByRole('button', { name: 'All sites' }).click();
-      await page.getByRole('button', { name: 'Look ahead' }).click();
-      await page.getByText(/of 52 places would score/).waitFor();
+      await page.getByRole('button', { name: 'Preview changes' }).click();
+      await page.getByText(/of 52 environments would score/).waitFor();
       await page.locator('.ahead .row').first().click();
     },
   },

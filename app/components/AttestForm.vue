@@ -3,10 +3,15 @@ import { MOST_FILE_BYTES } from '#core/entry/attachment';
 import type { LedgerFinding } from '~/types';
 
 /**
- * Vouching for a check done by hand: done, not done, does not apply; with a note and a file; for all it is
+ * Vouching for a manual check: done, not done, not applicable; with a note and a file; for all it is
  * about or one thing of it.
  */
-const props = defineProps<{ placeId: number; finding: LedgerFinding; place?: string; bare?: boolean }>();
+const props = defineProps<{
+  environmentId: number;
+  finding: LedgerFinding;
+  place?: string;
+  bare?: boolean;
+}>();
 const emit = defineEmits<{ done: [said: string]; cancel: [] }>();
 const notes = useNotes();
 const note = ref('');
@@ -24,7 +29,7 @@ async function keep(chosen: File): Promise<void> {
   busy.value = true;
   try {
     file.value = await api('/api/environments/:id/files', {
-      params: { id: props.placeId },
+      params: { id: props.environmentId },
       method: 'POST',
       file: chosen,
     });
@@ -34,11 +39,11 @@ async function keep(chosen: File): Promise<void> {
     busy.value = false;
   }
 }
-async function say(what: 'done' | 'not done' | 'does not apply'): Promise<void> {
+async function say(what: 'done' | 'not done' | 'not applicable'): Promise<void> {
   if (busy.value) return;
   fault.value = '';
-  if (what === 'does not apply' && !note.value.trim()) {
-    fault.value = 'Say in the note why it does not apply.';
+  if (what === 'not applicable' && !note.value.trim()) {
+    fault.value = 'Say in the note why it is not applicable.';
     return;
   }
   const good = Number(days.value);
@@ -49,12 +54,12 @@ async function say(what: 'done' | 'not done' | 'does not apply'): Promise<void> 
   busy.value = true;
   try {
     await api('/api/environments/:id/attest', {
-      params: { id: props.placeId },
+      params: { id: props.environmentId },
       method: 'POST',
       body: {
         check: props.finding.check,
         done: what === 'done',
-        ...(what === 'does not apply' ? { doesNotApply: true } : {}),
+        ...(what === 'not applicable' ? { doesNotApply: true } : {}),
         ...(note.value.trim() ? { note: note.value.trim() } : {}),
         ...(props.place ? { place: props.place } : {}),
         ...(untilStage.value ? { untilStageChanges: true } : good ? { goodForDays: good } : {}),
@@ -102,8 +107,8 @@ defineExpose({ say });
         >It is done<kbd v-if="bare">D</kbd></v-btn
       ><v-btn :size="bare ? 'default' : 'small'" :disabled="busy" @click="say('not done')"
         >It is not done<kbd v-if="bare">N</kbd></v-btn
-      ><v-btn :size="bare ? 'default' : 'small'" :disabled="busy" @click="say('does not apply')"
-        >Does not apply<kbd v-if="bare">X</kbd></v-btn
+      ><v-btn :size="bare ? 'default' : 'small'" :disabled="busy" @click="say('not applicable')"
+        >Not applicable<kbd v-if="bare">X</kbd></v-btn
       ><v-btn v-if="!bare" size="small" variant="text" @click="emit('cancel')">Cancel</v-btn>
     </div>
   </form>

@@ -3,7 +3,7 @@ import type { AttestedOnce } from '~/types';
 
 /** Who vouched for what, newest first. */
 defineProps<{ list: AttestedOnce[] }>();
-const word = (a: AttestedOnce): string => (a.doesNotApply ? 'does not apply' : a.done ? 'done' : 'not done');
+const word = (a: AttestedOnce): string => (a.doesNotApply ? 'not applicable' : a.done ? 'done' : 'not done');
 </script>
 
 <template>

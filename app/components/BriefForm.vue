@@ -55,7 +55,7 @@ watch(
 onBeforeRouteLeave(() => !changed.value || confirm('The brief has changes that are not saved. Leave them?'));
 
 const profile = computed(() => profiles.value.find((p) => p.id === props.site.hostProfileId)?.profile);
-const liveUrl = computed(() => props.site.places.find((p) => p.kind === 'live')?.url ?? '');
+const liveUrl = computed(() => props.site.environments.find((p) => p.kind === 'live')?.url ?? '');
 const liveHost = computed(() => {
   try {
     return new URL(liveUrl.value).hostname;
@@ -116,7 +116,7 @@ async function bringBack(v: Version<Brief>): Promise<void> {
 async function read(): Promise<void> {
   reading.value = true;
   fault.value = '';
-  const seen = props.site.places.find((p) => p.id === props.site.shown)?.url ?? liveUrl.value;
+  const seen = props.site.environments.find((p) => p.id === props.site.shown)?.url ?? liveUrl.value;
   try {
     const a = await api('/api/read-site', {
       method: 'POST',

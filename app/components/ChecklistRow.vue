@@ -65,7 +65,7 @@ function keys(e: KeyboardEvent): void {
       <button type="button" class="title" :aria-expanded="open" @click="emit('toggle')">
         <span class="cut">{{ row.title || row.catalogueTitle }}</span><span v-if="row.own" class="tag"
           >own</span
-        ><span v-if="row.byHand" class="tag">by hand</span
+        ><span v-if="row.byHand" class="tag">manual</span
         ><span v-if="changed" class="tag strong">changed</span>
       </button>
       <select

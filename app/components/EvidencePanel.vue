@@ -2,13 +2,13 @@
 import { mdiClose } from '@mdi/js';
 import { briefLabel } from '#core/entry/brief-fields';
 import type { LedgerAct } from '~/composables/ledger-keys';
-import type { LedgerFinding, Place } from '~/types';
+import type { LedgerFinding, Environment } from '~/types';
 
 /**
  * One finding in full: the rule, expected against found, the raw evidence, the places, the recipe, the fix,
  * the source.
  */
-const props = defineProps<{ finding: LedgerFinding; place: Place }>();
+const props = defineProps<{ finding: LedgerFinding; environment: Environment }>();
 const emit = defineEmits<{ close: []; changed: [] }>();
 const session = useSession();
 const notes = useNotes();
@@ -18,7 +18,7 @@ const taking = ref('');
 const single = computed(() => (props.finding.places.length === 1 ? props.finding.places[0] : undefined));
 const REASONS: Partial<Record<string, string>> = {
   cantTell: 'Cannot tell: ',
-  inapplicable: 'Does not apply: ',
+  inapplicable: 'Not applicable: ',
 };
 
 async function run(call: () => Promise<unknown>, said = ''): Promise<void> {
@@ -35,7 +35,7 @@ async function take(where: string): Promise<void> {
   await run(async () => {
     const { field, version } = await api('/api/take', {
       method: 'POST',
-      body: { environmentId: props.place.id, check: props.finding.check, place: where },
+      body: { environmentId: props.environment.id, check: props.finding.check, place: where },
     });
     notes.say(`${briefLabel(field)} now says what was found: version ${version} of the brief.`);
   });
@@ -60,7 +60,7 @@ const ACTS: Record<LedgerAct, () => void | Promise<void>> = {
   },
   attest() {
     if (props.finding.byHand) attesting.value = '';
-    else notes.say('This check is not done by hand; the next audit decides it.');
+    else notes.say('This is no manual check; the next audit decides it.');
   },
   take() {
     const spot = props.finding.places.find((p) => p.take && p.outcome !== 'passed' && !p.accepted);
@@ -120,12 +120,12 @@ function accepted(): void {
     <p v-for="n in finding.notes ?? []" :key="n" class="faint">{{ n }}</p>
 
     <section v-if="finding.byHand">
-      <h3>By hand</h3>
+      <h3>Manual check</h3>
       <p v-if="finding.recipe">{{ finding.recipe.steps }}</p>
       <AttestForm
         v-if="attesting !== false"
         :key="attesting"
-        :place-id="place.id"
+        :environment-id="environment.id"
         :finding="finding"
         :place="attesting || undefined"
         @done="attested"

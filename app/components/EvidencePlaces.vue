@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { quantity } from '#core/text/quantity';
+import { placesText, placesTitle } from '#core/text/scope-words';
 import { briefLabel } from '#core/entry/brief-fields';
 import type { LedgerFinding } from '~/types';
 
@@ -13,6 +13,11 @@ const all = ref(false);
 const places = computed(() => [...props.finding.places].sort((a, b) => ORDER[a.outcome] - ORDER[b.outcome]));
 const shown = computed(() => (all.value ? places.value : places.value.slice(0, FIRST)));
 const isOne = computed(() => props.finding.places.length === 1);
+const heading = computed(() => {
+  const { scope, failing, placeCount } = props.finding;
+  if (placeCount === 1) return 'Where';
+  return placesText(scope, failing, placeCount) || placesTitle(scope, placeCount);
+});
 const canTake = (p: Spot): boolean => Boolean(p.take) && p.outcome !== 'passed' && !p.accepted;
 const hasDifference = (p: Spot): boolean =>
   !isOne.value && p.outcome === 'failed' && Boolean(p.expected) && Boolean(p.found);
@@ -20,7 +25,7 @@ const hasDifference = (p: Spot): boolean =>
 
 <template>
   <section>
-    <h3>{{ finding.placeCount === 1 ? 'Where' : quantity(finding.placeCount, 'place') }}</h3>
+    <h3>{{ heading }}</h3>
     <div v-for="p in shown" :key="p.place" class="spot">
       <div class="label">
         <StitchMark :stitch="p.accepted ? 'accepted' : p.outcome" wordless /><span class="mono where">{{
@@ -34,7 +39,7 @@ const hasDifference = (p: Spot): boolean =>
           :title="`The brief is wrong: ${briefLabel(p.take!.field)} becomes what was found`"
           @click="emit('take', p.place)"
         >
-          Take into the brief</button
+          Use in the brief</button
         ><button v-if="finding.byHand" type="button" class="link" @click="emit('attest', p.place)">
           Attest
         </button>
@@ -49,7 +54,7 @@ const hasDifference = (p: Spot): boolean =>
       Show all {{ places.length }}
     </button>
     <p v-if="finding.placeCount > finding.places.length" class="faint">
-      The first {{ finding.places.length }} of {{ finding.placeCount }} places are kept here.
+      The first {{ finding.places.length }} of {{ finding.placeCount }} are kept here.
     </p>
   </section>
 </template>

@@ -9,7 +9,7 @@ const texts = computed(() => (props.recipe.paste ?? []).filter((p) => p.text));
 
 <template>
   <section>
-    <h3>How to mend it</h3>
+    <h3>How to fix it</h3>
     <p>{{ recipe.steps }}</p>
     <div v-for="p in texts" :key="p.label + p.text" class="paste">
       <div class="label">

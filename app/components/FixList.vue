@@ -99,8 +99,9 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys));
       <div class="sheet list" role="grid" aria-label="Fixes">
         <div class="row head" role="row">
           <span>Check that failed</span><span v-if="!siteId" class="site">Site</span
-          ><span v-if="siteId" class="place">Place</span><span>State</span><span class="owner">Owner</span
-          ><span class="due">Due</span><span class="right places">Places</span>
+          ><span v-if="siteId" class="environment">Environment</span><span>State</span
+          ><span class="owner">Owner</span><span class="due">Due</span
+          ><span class="right places">Places</span>
         </div>
         <div
           v-for="r in listed"
@@ -117,7 +118,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys));
           <CheckTitle :title="r.title" :severity="r.severity" :open="!CLOSED_STATES.has(r.state)" />
           <span v-if="!siteId" class="cut site"
             >{{ r.site }}<span class="faint">, {{ r.environment.toLowerCase() }}</span></span
-          ><span v-if="siteId" class="cut faint place">{{ r.environment }}</span>
+          ><span v-if="siteId" class="cut faint environment">{{ r.environment }}</span>
           <span class="cut"
             >{{ r.state
             }}<span v-if="r.returns" class="fray" title="times it came back"> ↺{{ r.returns }}</span></span
@@ -140,7 +141,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys));
       <aside v-if="current" class="sheet side" aria-label="Fix">
         <h2>{{ current.title }}</h2>
         <p class="faint">
-          <NuxtLink :to="`/sites/${current.siteId}?place=${current.environmentId}`"
+          <NuxtLink :to="`/sites/${current.siteId}?environment=${current.environmentId}`"
             >{{ current.site }}, {{ current.environment }}</NuxtLink
           >
           · {{ current.severity }}
@@ -207,7 +208,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys));
 .split.open .row {
   grid-template-columns: minmax(180px, 1.6fr) minmax(100px, 1fr) 110px;
 }
-.split.open .place,
+.split.open .environment,
 .split.open .owner,
 .split.open .due,
 .split.open .places {
@@ -222,7 +223,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys));
   .split.open .row {
     grid-template-columns: minmax(0, 1.5fr) minmax(0, 1fr) 92px;
   }
-  .place,
+  .environment,
   .owner,
   .due,
   .places {

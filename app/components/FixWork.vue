@@ -54,7 +54,7 @@ const WORDS: Record<string, string> = {
   verified: 'verified: no longer seen',
   gone: 'gone: no longer seen',
   accepted: 'accepted',
-  places: 'places',
+  places: 'what it touches',
   owner: 'owner',
   due: 'due',
   comment: 'says',
@@ -70,14 +70,12 @@ const WORDS: Record<string, string> = {
     </p>
     <div class="buttons">
       <v-btn v-for="s in BY_HAND[fix.state]" :key="s" size="small" @click="change({ state: s })">{{
-        s === 'open' ? 'Open again' : s === 'in hand' ? 'Take in hand' : 'Said to be done'
+        s === 'open' ? 'Open again' : s === 'in progress' ? 'In progress' : 'To verify'
       }}</v-btn>
       <v-btn v-if="canAccept" size="small" variant="text" @click="emit('accept')">Accept …</v-btn>
       <v-btn v-if="accepted" size="small" variant="text" @click="withdraw">Take the acceptance back</v-btn>
     </div>
-    <p v-if="fix.state === 'said to be done'" class="faint">
-      The next audit will say whether it is verified.
-    </p>
+    <p v-if="fix.state === 'to verify'" class="faint">The next audit will say whether it is verified.</p>
     <div class="pair">
       <v-select
         :model-value="fix.ownerId ?? 0"

@@ -47,14 +47,14 @@ const goals = computed<Goal[]>(() => {
       hint: 'action',
       go: () => useAudits().start([r.shown]),
     })),
-    { label: 'Take a site on', hint: 'action', go: () => navigateTo('/sites/new') },
-    { label: 'Roster', hint: 'place', go: () => navigateTo('/') },
-    { label: 'Take on many sites from a CSV file', hint: 'action', go: () => navigateTo('/sites/import') },
-    { label: 'Fixes', hint: 'place', go: () => navigateTo('/fixes') },
-    { label: 'Checklists', hint: 'place', go: () => navigateTo('/checklists') },
-    { label: 'Host profiles', hint: 'place', go: () => navigateTo('/host-profiles') },
+    { label: 'Add a site', hint: 'action', go: () => navigateTo('/sites/new') },
+    { label: 'Roster', hint: 'screen', go: () => navigateTo('/') },
+    { label: 'Add many sites from a CSV file', hint: 'action', go: () => navigateTo('/sites/import') },
+    { label: 'Fixes', hint: 'screen', go: () => navigateTo('/fixes') },
+    { label: 'Checklists', hint: 'screen', go: () => navigateTo('/checklists') },
+    { label: 'Host profiles', hint: 'screen', go: () => navigateTo('/host-profiles') },
     ...(session.me?.demo
-      ? [{ label: 'Practice net', hint: 'place', go: () => navigateTo('/practice-net') }]
+      ? [{ label: 'Practice net', hint: 'screen', go: () => navigateTo('/practice-net') }]
       : []),
     ...checks.value.map((c) => ({
       label: c.title,

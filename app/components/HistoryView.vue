@@ -1,20 +1,20 @@
 <script setup lang="ts">
-import type { AuditRow, Place } from '~/types';
+import type { AuditRow, Environment } from '~/types';
 import { SITUATION_WORDS } from '#core/facts/situation';
 
-/** Audits of a place over time as a stack of thin bands. */
-const props = defineProps<{ place: Place; version: number }>();
+/** Audits of an environment over time as a stack of thin bands. */
+const props = defineProps<{ environment: Environment; version: number }>();
 const rows = ref<AuditRow[] | null>(null);
 const fault = ref('');
 async function load(): Promise<void> {
   try {
-    rows.value = await api('/api/environments/:id/audits', { params: { id: props.place.id } });
+    rows.value = await api('/api/environments/:id/audits', { params: { id: props.environment.id } });
   } catch (error) {
     fault.value = (error as Error).message;
   }
 }
 const FILES = [
-  { as: 'json', title: 'Everything, as JSON', what: 'to judge again on the command line' },
+  { as: 'json', title: 'Everything, as JSON', what: 'to re-evaluate on the command line' },
   { as: 'har', title: 'HTTP, as HAR 1.2', what: 'each request with its headers and times' },
   { as: 'zone', title: 'DNS, as a zone file', what: 'what each name server said' },
 ];

@@ -13,10 +13,10 @@ import {
   type LedgerGroup,
   type LedgerShow,
 } from '~/composables/ledger-list';
-import type { Ledger, LedgerFinding, Place } from '~/types';
+import type { Ledger, LedgerFinding, Environment } from '~/types';
 
 /** The ledger: one row a check, what needs a person first; the evidence opens at the side. */
-const props = defineProps<{ place: Place; version: number }>();
+const props = defineProps<{ environment: Environment; version: number }>();
 const emit = defineEmits<{ changed: [] }>();
 const ledger = ref<Ledger | null>(null);
 const fault = ref('');
@@ -31,11 +31,18 @@ const route = useRoute();
 
 async function load(): Promise<void> {
   try {
-    ledger.value = await api('/api/environments/:id/ledger', { params: { id: props.place.id } });
+    ledger.value = await api('/api/environments/:id/ledger', { params: { id: props.environment.id } });
     fault.value = '';
+    if (at.value) unfoldFor(at.value);
   } catch (error) {
     fault.value = (error as Error).message;
   }
+}
+/** What is chosen stays in sight, also where it passed meanwhile and lies folded away. */
+function unfoldFor(check: string): void {
+  const chosen = findings.value.find((f) => f.check === check);
+  if (chosen && !flat.value.includes(chosen))
+    unfolded.value = new Set([...unfolded.value, chosen.section]);
 }
 onMounted(async () => {
   await load();
@@ -58,7 +65,8 @@ const groups = computed<LedgerGroup<LedgerFinding>[]>(() =>
   ledgerGroups(listed.value, show.value, words.value ?? ''),
 );
 const folds = computed(() => (show.value === 'needs' ? ledgerFolds(listed.value, words.value ?? '') : []));
-const isUnfolded = (section: Section): boolean => unfolded.value.has(section);
+/** Who looks for words wants to see what has them. */
+const isUnfolded = (section: Section): boolean => Boolean(words.value) || unfolded.value.has(section);
 function fold(section: Section): void {
   const next = new Set(unfolded.value);
   if (!next.delete(section)) next.add(section);
@@ -88,8 +96,7 @@ const sections = computed(() => ledger.value?.audit?.result.sections);
 function pick(f: LedgerFinding, showEvidence = true): void {
   at.value = f.check;
   // a link may lead to a check that lies folded away
-  if (!flat.value.some((one) => one.check === f.check))
-    unfolded.value = new Set([...unfolded.value, f.section]);
+  unfoldFor(f.check);
   if (showEvidence) open.value = true;
   void nextTick(() => document.getElementById(`row-${f.check}`)?.scrollIntoView({ block: 'nearest' }));
 }
@@ -122,8 +129,8 @@ useLedgerKeys({
     <v-progress-linear v-else-if="!ledger" indeterminate color="primary" aria-label="Loading" />
     <div v-else-if="!ledger.audit" class="sheet empty">
       <p>
-        Nothing is known of {{ place.name.toLowerCase() }} yet. <b>Audit now</b> looks at {{ place.url }} from
-        outside and fills this ledger.
+        Nothing is known of {{ environment.name.toLowerCase() }} yet. <b>Audit now</b> looks at
+        {{ environment.url }} from outside and fills this ledger.
       </p>
     </div>
     <template v-else>
@@ -162,7 +169,7 @@ useLedgerKeys({
         <span class="spring" />
         <span class="faint keys"
           ><kbd>J</kbd> <kbd>K</kbd> move, <kbd>Enter</kbd> evidence, <kbd>A</kbd> accept, <kbd>O</kbd> mine,
-          <kbd>T</kbd> attest, <kbd>B</kbd> into the brief</span
+          <kbd>T</kbd> attest, <kbd>B</kbd> use in the brief</span
         >
       </div>
       <p v-for="n in ledger.notes" :key="n" class="faint">{{ n }}</p>
@@ -230,13 +237,18 @@ useLedgerKeys({
           ref="panel"
           :key="current.check"
           :finding="current"
-          :place="place"
+          :environment="environment"
           class="side"
           @close="open = false"
           @changed="emit('changed')"
         />
       </div>
-      <WalkThrough v-model="walking" :place="place" :findings="ledger.findings" @changed="emit('changed')" />
+      <WalkThrough
+        v-model="walking"
+        :environment="environment"
+        :findings="ledger.findings"
+        @changed="emit('changed')"
+      />
     </template>
   </div>
 </template>

@@ -72,7 +72,7 @@ function weightOf(a: Ahead): number {
 }
 const tally = computed(() => {
   const list = rows.value.filter(differs);
-  return `${list.length} of ${rows.value.length} places would score or stand otherwise`;
+  return `${list.length} of ${rows.value.length} environments would score or stand otherwise`;
 });
 </script>
 
@@ -103,7 +103,7 @@ const tally = computed(() => {
         ></v-autocomplete
       ><v-btn variant="text" size="small" @click="chosen = every.map((s) => s.id)">All sites</v-btn
       ><v-btn color="primary" :disabled="!chosen.length || job?.status === 'running'" @click="look"
-        >Look ahead</v-btn
+        >Preview changes</v-btn
       >
     </div>
     <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
@@ -119,7 +119,7 @@ const tally = computed(() => {
             :disabled="!a.changes.length"
             @click="open = open === a.environmentId ? 0 : a.environmentId"
           >
-            <span class="cut">{{ a.site }}, {{ a.place }}</span
+            <span class="cut">{{ a.site }}, {{ a.environment }}</span
             ><span class="num"
               >{{ a.before.score ?? '–' }} → <b>{{ a.after.score ?? '–' }}</b></span
             ><span><GateWord :gate="a.before.gate" /> → <GateWord :gate="a.after.gate" /></span

@@ -5,11 +5,11 @@ import { RECORD_TYPES } from '#core/facts/brief';
 import { BARE, type Comparison, type Look, type OwnCheck, type OwnTest } from '#core/facts/checklist';
 import { SITUATIONS, SITUATION_WORDS, type Situation } from '#core/facts/situation';
 
-/** A check of the agency's own: by hand, or one building block; no code. */
+/** A check of the agency's own: manual, or one building block; no code. */
 const own = defineModel<OwnCheck>({ required: true });
 defineProps<{ disabled?: boolean }>();
 const LOOKS: { value: Look | 'hand'; title: string }[] = [
-  { value: 'hand', title: 'done by hand' },
+  { value: 'hand', title: 'manual: a person attests it' },
   { value: 'element', title: 'an element of the page' },
   { value: 'header', title: 'a header of the answer' },
   { value: 'text', title: 'a text on the page' },

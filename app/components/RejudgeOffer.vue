@@ -22,7 +22,7 @@ const summary = computed(() =>
       :items="sites"
       item-title="name"
       item-value="id"
-      label="Sites to judge again"
+      label="Sites to re-evaluate"
       multiple
       variant="outlined"
       density="compact"
@@ -37,7 +37,7 @@ const summary = computed(() =>
       variant="flat"
       :disabled="!chosen.length"
       @click="emit('judge', chosen)"
-      >Judge their stored evidence again</v-btn
+      >Re-evaluate their stored evidence</v-btn
     ><v-btn size="small" variant="text" @click="emit('later')">Wait for the next audits</v-btn>
   </p>
 </template>

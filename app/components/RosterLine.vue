@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { openFixesOf, shownPlace } from '~/composables/roster-list';
+import { openFixesOf, shownEnvironment } from '~/composables/roster-list';
 import type { RosterRow, RunningAudit } from '~/types';
 
 /** One site in the roster. */
 const props = defineProps<{ site: RosterRow; running: RunningAudit | undefined }>();
 const chosen = defineModel<boolean>({ required: true });
-const place = computed(() => shownPlace(props.site));
-const audit = computed(() => place.value?.audit ?? null);
+const environment = computed(() => shownEnvironment(props.site));
+const audit = computed(() => environment.value?.audit ?? null);
 /** How the score changed since the audit before, with its sign. */
 const change = computed(() => {
   const { score = null, scoreBefore = null } = audit.value ?? {};
@@ -16,6 +16,7 @@ const change = computed(() => {
 /** What holds, or costs most, in words. */
 const worst = computed(() => {
   if (!audit.value) return '';
+  if (audit.value.ofOldAddress) return 'found at the address before it was changed';
   if (audit.value.unreached) return audit.value.unreached;
   const { worst: fault } = audit.value;
   return fault ? `${fault.title}: ${fault.found}` : 'nothing failed';
@@ -52,7 +53,7 @@ const PROVISIONAL = 'provisional: less than 80 % of the weight is decided';
     <span role="cell" class="gate"
       ><span v-if="audit" class="cut"
         ><GateWord :gate="audit.gate" :note="audit.gateNote" /><span class="faint small"
-          >, {{ place?.name.toLowerCase() }}</span
+          >, {{ environment?.name.toLowerCase() }}</span
         ></span
       ><b v-else>never audited</b
       ><span class="cut small" :class="{ fray: audit?.gate === 'held' }" :title="worst">{{

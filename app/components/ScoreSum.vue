@@ -5,12 +5,12 @@ import type { Ledger } from '~/types';
 
 /** How a score came about: every check that loses points, the largest loss first. */
 const open = defineModel<boolean>({ required: true });
-const props = defineProps<{ placeId: number; siteId: number }>();
+const props = defineProps<{ environmentId: number; siteId: number }>();
 const emit = defineEmits<{ go: [check: string] }>();
 const ledger = ref<Ledger | null>(null);
 watch(open, async (is) => {
   if (is)
-    ledger.value = await api('/api/environments/:id/ledger', { params: { id: props.placeId } }).catch(
+    ledger.value = await api('/api/environments/:id/ledger', { params: { id: props.environmentId } }).catch(
       () => null,
     );
 });
@@ -64,9 +64,11 @@ function go(check: string): void {
           <tbody>
             <tr v-for="t in ledger.sum.terms" :key="t.check">
               <td>
-                <NuxtLink :to="`/sites/${siteId}?place=${placeId}&check=${t.check}`" @click="go(t.check)">{{
-                  t.title
-                }}</NuxtLink>
+                <NuxtLink
+                  :to="`/sites/${siteId}?environment=${environmentId}&check=${t.check}`"
+                  @click="go(t.check)"
+                  >{{ t.title }}</NuxtLink
+                >
                 {{ ' ' }}<span class="faint">{{ t.severity }}</span
                 ><b v-if="t.severity === 'blocker'" class="fray"> holds the gate</b>
               </td>

@@ -5,16 +5,16 @@ import type { SiteDetail } from '~/types';
 /** The head of a site, which never scrolls away: where it stands, and the ways to look at it. */
 const props = defineProps<{ site: SiteDetail }>();
 const emit = defineEmits<{ stage: [stage: Stage]; sum: [] }>();
-const placeId = defineModel<number>('place', { required: true });
+const environmentId = defineModel<number>('environment', { required: true });
 const tab = defineModel<string>('tab', { required: true });
 const audits = useAudits();
-const place = computed(() => props.site.places.find((p) => p.id === placeId.value));
-const running = computed(() => audits.running.find((a) => a.environmentId === placeId.value));
+const environment = computed(() => props.site.environments.find((p) => p.id === environmentId.value));
+const running = computed(() => audits.running.find((a) => a.environmentId === environmentId.value));
 const TABS = [
   { key: 'ledger', label: 'Ledger' },
   { key: 'fixes', label: 'Fixes' },
   { key: 'brief', label: 'Brief' },
-  { key: 'places', label: 'Places' },
+  { key: 'environments', label: 'Environments' },
   { key: 'history', label: 'History' },
 ];
 </script>
@@ -27,20 +27,9 @@ const TABS = [
           <h1 class="cut">{{ site.name }}</h1>
           <span v-if="site.client !== site.name" class="faint cut">{{ site.client }}</span>
         </div>
-        <div class="places" role="radiogroup" aria-label="Place">
-          <button
-            v-for="p in site.places"
-            :key="p.id"
-            type="button"
-            role="radio"
-            :aria-checked="p.id === placeId"
-            :class="{ on: p.id === placeId }"
-            :title="p.url"
-            @click="placeId = p.id"
-          >
-            {{ p.name }}
-          </button>
-        </div>
+        <v-btn-toggle v-model="environmentId" mandatory aria-label="Environment">
+          <v-btn v-for="p in site.environments" :key="p.id" :value="p.id" :title="p.url">{{ p.name }}</v-btn>
+        </v-btn-toggle>
         <v-menu>
           <template #activator="{ props: activator }"
             ><button v-bind="activator" type="button" class="stagebutton">
@@ -63,54 +52,48 @@ const TABS = [
           color="primary"
           variant="flat"
           :disabled="site.stage === 'retired'"
-          @click="audits.start([placeId])"
+          @click="audits.start([environmentId])"
           >Audit now</v-btn
         >
       </div>
       <div class="line">
         <div class="bigband">
-          <BandStrip :band="place?.audit?.band ?? null" :width="720" :height="18" />
+          <BandStrip :band="environment?.audit?.band ?? null" :width="720" :height="18" />
         </div>
-        <template v-if="place?.audit">
+        <template v-if="environment?.audit">
           <button type="button" class="score num" title="How this score came about" @click="emit('sum')">
-            {{ place.audit.score ?? '–' }}
+            {{ environment.audit.score ?? '–' }}
           </button>
           <span class="facts"
             ><span
-              ><GateWord :gate="place.audit.gate" /><span class="faint">{{
-                place.audit.gateNote.slice(place.audit.gate.length)
+              ><GateWord :gate="environment.audit.gate" /><span class="faint">{{
+                environment.audit.gateNote.slice(environment.audit.gate.length)
               }}</span></span
             >
             <span class="faint num"
-              >coverage {{ place.audit.coverage ?? '–' }} %<template v-if="place.audit.provisional"
+              >coverage {{ environment.audit.coverage ?? '–' }} %<template
+                v-if="environment.audit.provisional"
                 >, score provisional</template
-              ><template v-if="place.audit.scoreAsFound != null"
-                >, {{ place.audit.scoreAsFound }} as found</template
+              ><template v-if="environment.audit.scoreAsFound != null"
+                >, {{ environment.audit.scoreAsFound }} as found</template
               >
-              · judged as {{ place.situation ? SITUATION_WORDS[place.situation] : '' }} ·
-              {{ ago(place.audit.at) }}</span
+              · judged as {{ environment.situation ? SITUATION_WORDS[environment.situation] : '' }} ·
+              {{ ago(environment.audit.at) }}</span
             ></span
           >
         </template>
         <span v-else class="faint">Not audited yet.</span>
       </div>
-      <div class="tabs" role="tablist">
-        <button
-          v-for="t in TABS"
-          :key="t.key"
-          type="button"
-          role="tab"
-          :aria-selected="tab === t.key"
-          :class="{ on: tab === t.key }"
-          @click="tab = t.key"
-        >
-          {{ t.label }}</button><span class="spring" /><a
-          v-if="place"
-          :href="place.url"
+      <div class="tabs">
+        <v-tabs v-model="tab" density="compact" color="primary">
+          <v-tab v-for="t in TABS" :key="t.key" :value="t.key">{{ t.label }}</v-tab></v-tabs
+        ><span class="spring" /><a
+          v-if="environment"
+          :href="environment.url"
           target="_blank"
           rel="noopener noreferrer"
           class="mono cut"
-          >{{ place.url }}</a
+          >{{ environment.url }}</a
         >
       </div>
     </div>
@@ -142,24 +125,6 @@ const TABS = [
   align-items: baseline;
   gap: 10px;
   min-width: 0;
-}
-.places {
-  display: flex;
-  border: 1px solid rgb(var(--v-theme-rule));
-  border-radius: 4px;
-  overflow: hidden;
-  background: rgb(var(--v-theme-surface));
-}
-.places button {
-  padding: 3px 12px;
-}
-.places button + button {
-  border-left: 1px solid rgb(var(--v-theme-rule));
-}
-.places button.on {
-  background: rgb(var(--v-theme-primary));
-  color: rgb(var(--v-theme-on-primary));
-  font-weight: 600;
 }
 .stagebutton {
   color: rgb(var(--v-theme-faint));
@@ -194,14 +159,6 @@ const TABS = [
   display: flex;
   gap: 4px;
   align-items: center;
-}
-.tabs button {
-  padding: 5px 12px;
-  border-bottom: 2px solid transparent;
-}
-.tabs button.on {
-  border-bottom-color: rgb(var(--v-theme-primary));
-  font-weight: 600;
 }
 @media (max-width: 700px) {
   .inner {

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { SECTION_TITLES } from '#core/facts/finding';
-import type { LedgerFinding, Place } from '~/types';
+import type { LedgerFinding, Environment } from '~/types';
 
 /**
- * The checks done by hand, one after the other, by keyboard: D done, N not done, X does not apply, J and K or
+ * The manual checks, one after the other, by keyboard: D done, N not done, X not applicable, J and K or
  * the arrows move.
  */
 const open = defineModel<boolean>({ required: true });
-const props = defineProps<{ place: Place; findings: LedgerFinding[] }>();
+const props = defineProps<{ environment: Environment; findings: LedgerFinding[] }>();
 const emit = defineEmits<{ changed: [] }>();
 interface Step {
   finding: LedgerFinding;
@@ -16,7 +16,7 @@ interface Step {
 const steps = ref<Step[]>([]);
 const at = ref(0);
 const said = ref<Record<number, string>>({});
-const form = ref<{ say: (what: 'done' | 'not done' | 'does not apply') => Promise<void> } | null>(null);
+const form = ref<{ say: (what: 'done' | 'not done' | 'not applicable') => Promise<void> } | null>(null);
 const box = ref<HTMLElement | null>(null);
 
 /** Each thing of a check that has several, such as each form, is a step of its own. */
@@ -47,7 +47,7 @@ function told(what: string): void {
   said.value = { ...said.value, [at.value]: what };
   move(1);
 }
-const SAYS = { d: 'done', n: 'not done', x: 'does not apply' } as const;
+const SAYS = { d: 'done', n: 'not done', x: 'not applicable' } as const;
 const STEPS: Record<string, number> = {
   j: 1,
   ArrowDown: 1,
@@ -78,17 +78,17 @@ function keys(e: KeyboardEvent): void {
 }
 const tally = computed(() => {
   const n = (what: string) => Object.values(said.value).filter((s) => s === what).length;
-  return `${n('done')} done, ${n('not done')} not done, ${n('does not apply')} do not apply, ${steps.value.length - Object.keys(said.value).length} left`;
+  return `${n('done')} done, ${n('not done')} not done, ${n('not applicable')} not applicable, ${steps.value.length - Object.keys(said.value).length} left`;
 });
 </script>
 
 <template>
-  <v-dialog v-model="open" width="720" aria-label="By hand, one after the other">
+  <v-dialog v-model="open" width="720" aria-label="Manual checks, one after the other">
     <div ref="box" class="sheet box" tabindex="-1" @keydown="keys">
       <div class="page-head">
-        <h1>By hand</h1>
+        <h1>Manual checks</h1>
         <span class="faint num"
-          >{{ place.name }}, {{ Math.min(at + 1, steps.length) }} of {{ steps.length }}</span
+          >{{ environment.name }}, {{ Math.min(at + 1, steps.length) }} of {{ steps.length }}</span
         ><span class="spring" /><v-btn size="small" variant="text" @click="open = false">Close</v-btn>
       </div>
       <v-progress-linear
@@ -98,7 +98,7 @@ const tally = computed(() => {
         aria-label="How far"
       />
       <div v-if="!steps.length" class="end">
-        <p>Nothing is left to do by hand here: every such check is attested.</p>
+        <p>No manual check is left here: every one is attested.</p>
         <v-btn @click="open = false">Back to the ledger</v-btn>
       </div>
       <div v-else-if="finished" class="end">
@@ -124,7 +124,7 @@ const tally = computed(() => {
         />
         <AttestForm
           ref="form"
-          :place-id="place.id"
+          :environment-id="environment.id"
           :finding="step.finding"
           :place="step.subject"
           bare
@@ -133,7 +133,7 @@ const tally = computed(() => {
         />
       </div>
       <p class="faint keys">
-        <kbd>D</kbd> done <kbd>N</kbd> not done <kbd>X</kbd> does not apply <kbd>W</kbd> write a note
+        <kbd>D</kbd> done <kbd>N</kbd> not done <kbd>X</kbd> not applicable <kbd>W</kbd> write a note
         <kbd>J</kbd> <kbd>K</kbd> on and back <kbd>Esc</kbd> close
       </p>
     </div>

@@ -11,7 +11,7 @@ const site = (name: string, score: number | null, more: object = {}): RosterRow 
     launchDate: null,
     hostProfile: 'Fennel',
     shown: 1,
-    places: [
+    environments: [
       {
         id: 1,
         url: `https://${name}.example/`,

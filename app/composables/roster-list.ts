@@ -1,6 +1,6 @@
 /** Which sites the roster lists, and in which order. */
 import type { Stage } from '#core/facts/situation';
-import type { Place, RosterRow } from '~/types';
+import type { Environment, RosterRow } from '~/types';
 import { matching } from './matching';
 
 export type SortKey = 'site' | 'stage' | 'score' | 'gate' | 'fixes' | 'audit';
@@ -12,8 +12,9 @@ export interface RosterView {
 }
 
 /** The environment that stands for a site. */
-export const shownPlace = (r: RosterRow): Place | undefined => r.places.find((p) => p.id === r.shown);
-export const openFixesOf = (r: RosterRow): number => r.places.reduce((n, p) => n + p.openFixes, 0);
+export const shownEnvironment = (r: RosterRow): Environment | undefined =>
+  r.environments.find((p) => p.id === r.shown);
+export const openFixesOf = (r: RosterRow): number => r.environments.reduce((n, p) => n + p.openFixes, 0);
 
 /** A site that was never audited stands where it can be seen: after what is held. */
 const GATES = { held: 0, undecided: 2, clear: 3 };
@@ -21,7 +22,7 @@ const NEVER = 1;
 type Key = number | string | null;
 
 /** What a column sorts by; null where nothing is known. */
-const KEYS: Record<SortKey, (r: RosterRow, audit: Place['audit'] | undefined) => Key> = {
+const KEYS: Record<SortKey, (r: RosterRow, audit: Environment['audit'] | undefined) => Key> = {
   site: (r) => r.name.toLowerCase(),
   stage: (r) => r.launchDate ?? null,
   score: (_, audit) => audit?.score ?? null,
@@ -38,16 +39,16 @@ function compare(a: Key, b: Key, sign: number): number {
 }
 
 /** What is the same otherwise stands by points lost, and never by its name alone. */
-const lostBy = (r: RosterRow): number => shownPlace(r)?.audit?.lost ?? 0;
+const lostBy = (r: RosterRow): number => shownEnvironment(r)?.audit?.lost ?? 0;
 const byName = (a: RosterRow, b: RosterRow): number => a.name.localeCompare(b.name);
 
 const textOf = (r: RosterRow): string => {
-  const places = r.places
+  const environments = r.environments
     .map(
       (p) => `${p.url} ${p.audit?.gate ?? ''} ${p.audit?.worst?.title ?? ''} ${p.audit?.worst?.found ?? ''}`,
     )
     .join(' ');
-  return `${r.name} ${r.client} ${r.stage} ${r.hostProfile ?? ''} ${places}`;
+  return `${r.name} ${r.client} ${r.stage} ${r.hostProfile ?? ''} ${environments}`;
 };
 
 export function listSites(rows: readonly RosterRow[], { words, stage, by, down }: RosterView): RosterRow[] {
@@ -55,7 +56,7 @@ export function listSites(rows: readonly RosterRow[], { words, stage, by, down }
   const sign = down ? -1 : 1;
   return rows
     .filter((r) => (stage === 'all' || r.stage === stage) && matches(textOf(r)))
-    .map((r) => ({ r, key: KEYS[by](r, shownPlace(r)?.audit) }))
+    .map((r) => ({ r, key: KEYS[by](r, shownEnvironment(r)?.audit) }))
     .sort((a, b) => compare(a.key, b.key, sign) || lostBy(b.r) - lostBy(a.r) || byName(a.r, b.r))
     .map(({ r }) => r);
 }

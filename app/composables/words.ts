@@ -8,7 +8,7 @@ export const STITCH_WORDS: Record<Stitch, string> = {
   failed: 'failed',
   cantTell: 'can’t tell',
   untested: 'untested',
-  inapplicable: 'does not apply',
+  inapplicable: 'not applicable',
   accepted: 'accepted',
 };
 

@@ -32,7 +32,7 @@ const working = computed(() =>
     .join(', '),
 );
 
-const places = computed(() => [
+const screens = computed(() => [
   { to: '/', label: 'Roster' },
   { to: '/fixes', label: 'Fixes' },
   { to: '/checklists', label: 'Checklists' },
@@ -63,8 +63,8 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys));
         <path d="M17 12V6l1.5-5L20 6l1.5-5L23 6v6z" class="torn" /></svg
       ><span>Armband</span></NuxtLink
     >
-    <nav aria-label="Main places">
-      <NuxtLink v-for="p in places" :key="p.to" :to="p.to" class="place">{{ p.label }}</NuxtLink>
+    <nav aria-label="Main screens">
+      <NuxtLink v-for="p in screens" :key="p.to" :to="p.to" class="screen">{{ p.label }}</NuxtLink>
     </nav>
     <span class="spring" />
     <v-menu v-if="working" location="bottom end" :close-on-content-click="false">
@@ -82,7 +82,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', keys));
       <div class="sheet running">
         <JobProgress v-for="j in messages.jobs" :key="j.id" :job="j" @stop="messages.stop(j.id)" />
         <div v-for="a in audits.running.slice(0, 12)" :key="a.id" class="one">
-          <NuxtLink :to="`/sites/${a.siteId}?place=${a.environmentId}`"
+          <NuxtLink :to="`/sites/${a.siteId}?environment=${a.environmentId}`"
             >{{ a.site }}, {{ a.environment }}</NuxtLink
           ><AuditProgress :audit="a" />
         </div>
@@ -195,7 +195,7 @@ nav {
   gap: 2px;
   height: 100%;
 }
-.place {
+.screen {
   display: flex;
   align-items: center;
   padding: 0 10px;
@@ -204,7 +204,7 @@ nav {
   border-bottom: 2px solid transparent;
   white-space: nowrap;
 }
-.place.router-link-active {
+.screen.router-link-active {
   border-bottom-color: rgb(var(--v-theme-primary));
   font-weight: 600;
 }
@@ -277,7 +277,7 @@ kbd {
   .mark {
     margin-right: 2px;
   }
-  .place {
+  .screen {
     padding: 0 6px;
   }
   nav {

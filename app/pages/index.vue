@@ -2,7 +2,7 @@
 import { mdiMagnify, mdiPlus } from '@mdi/js';
 import { STAGES } from '#core/facts/situation';
 import { quantity } from '#core/text/quantity';
-import { listSites, shownPlace, type RosterView, type SortKey } from '~/composables/roster-list';
+import { listSites, shownEnvironment, type RosterView, type SortKey } from '~/composables/roster-list';
 import type { RosterRow } from '~/types';
 
 useHead({ title: 'Roster – Armband' });
@@ -24,7 +24,7 @@ onMounted(load);
 watch(() => audits.ended, load);
 
 const listed = computed(() => listSites(rows.value ?? [], { ...view, words: view.words ?? '' }));
-const held = computed(() => listed.value.filter((r) => shownPlace(r)?.audit?.gate === 'held').length);
+const held = computed(() => listed.value.filter((r) => shownEnvironment(r)?.audit?.gate === 'held').length);
 /** What is best looked at from the top down. */
 const DOWN_FIRST: readonly SortKey[] = ['fixes', 'audit'];
 function sortBy(by: SortKey): void {
@@ -90,7 +90,7 @@ const COLUMNS: { key: SortKey; label: string; class: string }[] = [
         class="stages"
         aria-label="Stage"
       />
-      <v-btn to="/sites/new" color="primary" :prepend-icon="mdiPlus">Take a site on</v-btn>
+      <v-btn to="/sites/new" color="primary" :prepend-icon="mdiPlus">Add a site</v-btn>
     </div>
     <p v-if="fault" class="fray" role="alert">
       {{ fault }} <button type="button" class="link" @click="load">Try again</button>
@@ -134,7 +134,7 @@ const COLUMNS: { key: SortKey; label: string; class: string }[] = [
               : 'No sites yet. Take the first one on: its name and address are enough to begin.'
           }}
         </p>
-        <v-btn v-if="!rows.length" to="/sites/new" color="primary">Take a site on</v-btn>
+        <v-btn v-if="!rows.length" to="/sites/new" color="primary">Add a site</v-btn>
       </div>
     </div>
     <v-progress-linear v-else-if="!fault" indeterminate color="primary" aria-label="Loading" />

@@ -42,7 +42,7 @@ async function turn(f: PracticeSite['faults'][number], on: boolean): Promise<voi
     notes.say(
       on
         ? `“${f.title}” is planted. The next audit will find it.`
-        : `“${f.title}” is mended. Audit again and watch its fix.`,
+        : `“${f.title}” is repaired. Audit again and watch its fix.`,
     );
   } catch (error) {
     notes.say((error as Error).message, true);
@@ -55,7 +55,7 @@ async function turn(f: PracticeSite['faults'][number], on: boolean): Promise<voi
     <div class="page-head">
       <h1>Practice net</h1>
       <span class="faint intro"
-        >Stand-in sites on this machine. Mend a fault here as their owner would, audit the site again, and
+        >Stand-in sites on this machine. Repair a fault here as their owner would, audit the site again, and
         watch the fix be verified.</span
       >
     </div>

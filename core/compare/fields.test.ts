@@ -21,7 +21,10 @@ describe('what changed between two versions', () => {
     ]);
   });
   it('the order of keys is no change, that of a list is one', () => {
-    const [a, b] = [{ kind: 'meta', value: 'x' }, { value: 'x', kind: 'meta' }];
+    const [a, b] = [
+      { kind: 'meta', value: 'x' },
+      { value: 'x', kind: 'meta' },
+    ];
     expect(fieldChanges({ tokens: [a] }, { tokens: [b] })).toEqual([]);
     expect(fieldChanges({ languages: ['en', 'cy'] }, { languages: ['cy', 'en'] })).toHaveLength(1);
   });

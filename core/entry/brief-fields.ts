@@ -131,7 +131,7 @@ export const BRIEF_GROUPS: readonly FieldGroup[] = [
         placeholder: 'www.kites.example',
         hint: 'with or without www',
       },
-      { field: 'stagingHosts', label: 'Staging hosts beside the places', kind: 'list' },
+      { field: 'stagingHosts', label: 'Staging hosts beside the environments', kind: 'list' },
       { field: 'knownSubdomains', label: 'Other subdomains in use', kind: 'list' },
       {
         field: 'reachedBy',

@@ -125,7 +125,7 @@ describe('a site and a host profile', () => {
     name: 'Kites',
     client: 'Kite Works',
     liveUrl: 'https://kites.example/',
-    places: [],
+    environments: [],
     stage: 'building',
     replaces: false,
     brief: {},
@@ -140,7 +140,7 @@ describe('a site and a host profile', () => {
       ['replaces', 'yes'],
       ['launchDate', '2027-02-30'],
       ['brief', { phone: '1' }],
-      ['places', [{ name: 'Staging', url: 'nowhere' }]],
+      ['environments', [{ name: 'Staging', url: 'nowhere' }]],
     ] as const)
       expect((await readAs(NewSiteDto, { ...site, [key]: value })).faults.length, key).toBeGreaterThan(0);
   });

@@ -63,7 +63,7 @@ export const PROFILE_GROUPS: readonly FieldGroup[] = [
     ],
   },
   {
-    title: 'Places before the live one',
+    title: 'Environments before the live one',
     fields: [
       {
         field: 'stagingHostPattern',
@@ -101,11 +101,11 @@ export const PROFILE_GROUPS: readonly FieldGroup[] = [
     ],
   },
   {
-    title: 'By hand',
+    title: 'Manual checks',
     fields: [
       {
         field: 'handChecks',
-        label: 'Checks by hand it calls for',
+        label: 'Manual checks it calls for',
         kind: 'lines',
         placeholder: 'delivery.upkeep',
         hint: 'ids of checks; asked even where the checklist leaves them out',

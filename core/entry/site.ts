@@ -1,6 +1,6 @@
-/** A site as it is taken on. */
-import type { WayInKind } from '#core/facts/evidence';
-import { STAGES, type Stage } from '#core/facts/situation';
+/** A site as it is added. */
+import type { AccessKind } from '#core/facts/evidence';
+import { STAGES, type EnvironmentKind, type Stage } from '#core/facts/situation';
 import { BriefDto } from './brief';
 import {
   ArrayMaxSize,
@@ -8,11 +8,13 @@ import {
   IsBoolean,
   IsDay,
   IsIn,
+  IsInt,
   IsOptional,
   IsString,
   IsWebAddress,
   Length,
   MaxLength,
+  Min,
   Type,
   ValidateIf,
   ValidateNested,
@@ -24,18 +26,20 @@ const isGiven =
   (o: { [F in K]?: unknown }): boolean =>
     o[field] !== undefined && o[field] !== null && o[field] !== '';
 
-export class WayInDto {
-  @IsIn(['open', 'credentials', 'parameter', 'cookie', 'addresses']) kind!: WayInKind;
+export class AccessDto {
+  @IsIn(['open', 'credentials', 'parameter', 'cookie', 'addresses']) kind!: AccessKind;
   /** User name, or name of the parameter or cookie. */
   @IsOptional() @IsString() @MaxLength(200) name?: string;
   /** Password or value; blank keeps the one that is kept. */
   @IsOptional() @IsString() @MaxLength(500) value?: string;
 }
 
-export class PlaceDto {
+export class EnvironmentDto {
   @IsString() @Length(1, 80) name!: string;
   @IsWebAddress() url!: string;
-  @IsOptional() @ValidateNested() @Type(() => WayInDto) wayIn?: WayInDto;
+  /** The live one where a site has none yet; else one before it. */
+  @IsOptional() @IsIn(['before', 'live']) kind?: EnvironmentKind;
+  @IsOptional() @ValidateNested() @Type(() => AccessDto) access?: AccessDto;
   @ValidateIf(isGiven('setUpOn')) @IsDay() setUpOn?: string;
   @ValidateIf(isGiven('changedOn')) @IsDay() changedOn?: string;
   @ValidateIf(isGiven('endsOn')) @IsDay() endsOn?: string;
@@ -44,8 +48,13 @@ export class PlaceDto {
 export class NewSiteDto {
   @IsString() @Length(1, 200) name!: string;
   @IsString() @Length(1, 200) client!: string;
-  @IsWebAddress() liveUrl!: string;
-  @IsArray() @ArrayMaxSize(20) @ValidateNested({ each: true }) @Type(() => PlaceDto) places!: PlaceDto[];
+  /** Blank while the site has none yet. */
+  @IsOptional() @IsWebAddress() liveUrl?: string;
+  @IsArray()
+  @ArrayMaxSize(20)
+  @ValidateNested({ each: true })
+  @Type(() => EnvironmentDto)
+  environments!: EnvironmentDto[];
   @IsIn(STAGES) stage!: Stage;
   @IsBoolean() replaces!: boolean;
   @ValidateIf((o: NewSiteDto) => o.launchDate !== undefined && o.launchDate !== null)
@@ -55,9 +64,20 @@ export class NewSiteDto {
   @ValidateNested() @Type(() => BriefDto) brief!: BriefDto;
 }
 
+/** What is kept of a site itself. What is not given stays; an empty text or 0 takes it away. */
+export class SiteChangeDto {
+  @IsOptional() @IsString() @Length(1, 200) name?: string;
+  @IsOptional() @IsString() @Length(1, 200) client?: string;
+  @IsOptional() @IsIn(STAGES) stage?: Stage;
+  @IsOptional() @IsBoolean() replaces?: boolean;
+  @ValidateIf(isGiven('launchDate')) @IsDay() launchDate?: string;
+  @IsOptional() @IsString() @MaxLength(200) hostProfile?: string;
+  @IsOptional() @IsInt() @Min(0) ownerId?: number;
+}
+
 export class ReadSiteDto {
   @IsWebAddress() url!: string;
   /** Whether it is the live address or one before it; what is live is never read from staging. */
   @IsOptional() @IsIn(['live', 'before']) kind?: 'live' | 'before';
-  @IsOptional() @ValidateNested() @Type(() => WayInDto) wayIn?: WayInDto;
+  @IsOptional() @ValidateNested() @Type(() => AccessDto) access?: AccessDto;
 }

@@ -46,18 +46,18 @@ export interface OwnTest {
   on?: 'home' | 'pages';
 }
 
-/** A check of the agency's own: done by hand, or made of one building block. */
+/** A check of the agency's own: manual, or made of one building block. */
 export interface OwnCheck {
   /** Begins with "own.". */
   id: string;
   section: Section;
   title: string;
   why?: string;
-  /** What to do about it, or how to do it by hand. */
+  /** What to do about it, or how to do it. */
   steps?: string;
   severity: Severity;
   situations: Situation[];
-  /** None: it is done by hand. */
+  /** None: it is manual. */
   test?: OwnTest;
   /** Days an attestation holds. */
   goodForDays?: number;
@@ -72,7 +72,7 @@ export interface Checklist {
   own?: OwnCheck[];
 }
 
-/** A check done by hand, as somebody vouched for it. */
+/** A manual check, as somebody vouched for it. */
 export interface Attestation {
   check: string;
   /** One of several things the check is about, such as one form; none: all of them. */

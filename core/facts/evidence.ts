@@ -282,7 +282,7 @@ export interface RegistrationEvidence {
   error?: string;
 }
 
-export type WayInKind = 'open' | 'credentials' | 'parameter' | 'cookie' | 'addresses';
+export type AccessKind = 'open' | 'credentials' | 'parameter' | 'cookie' | 'addresses';
 
 export interface Evidence {
   version: number;
@@ -294,7 +294,7 @@ export interface Evidence {
     registrable: string | null;
     kind: 'live' | 'before';
     /** How the auditor gets in. `addresses`: only certain addresses may, and the auditor's is one. */
-    wayIn: WayInKind;
+    wayIn: AccessKind;
   };
   startedAt: string;
   finishedAt: string;

@@ -17,7 +17,7 @@ describe('a field of the brief', () => {
   });
 });
 
-describe('the situation of a place', () => {
+describe('the situation of an environment', () => {
   it.each([
     ['before', 'building', false, undefined, 'staging'],
     ['before', 'launched', true, undefined, 'staging'],

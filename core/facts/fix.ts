@@ -1,15 +1,15 @@
 /** A tracked fault: one environment and one check. */
-export type FixState = 'open' | 'in hand' | 'said to be done' | 'verified' | 'accepted' | 'gone';
+export type FixState = 'open' | 'in progress' | 'to verify' | 'verified' | 'accepted' | 'gone';
 export const FIX_STATES: readonly FixState[] = [
   'open',
-  'in hand',
-  'said to be done',
+  'in progress',
+  'to verify',
   'verified',
   'accepted',
   'gone',
 ];
 /** States in which something is left to do. */
-export const OPEN_STATES: readonly FixState[] = ['open', 'in hand', 'said to be done'];
+export const OPEN_STATES: readonly FixState[] = ['open', 'in progress', 'to verify'];
 /** States in which the fault is gone. What is accepted is neither: it is there, and left. */
 export const CLOSED_STATES: ReadonlySet<FixState> = new Set(['verified', 'gone']);
 

@@ -35,6 +35,6 @@ export interface HostProfile {
   stagingLifetime?: { firstDays: number; renewalDays?: number; capDays?: number };
   plans?: { name: string; features: string[] }[];
   backups?: string;
-  /** Checks by hand that sites there need, whatever the checklist says. */
+  /** Manual checks that sites there need, whatever the checklist says. */
   handChecks?: string[];
 }

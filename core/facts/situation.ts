@@ -1,4 +1,4 @@
-/** What the checks are told about the place they look at. */
+/** What the checks are told about the environment they look at. */
 export type Situation = 'staging' | 'holding' | 'former' | 'live';
 export type Stage = 'building' | 'pre-launch' | 'launched' | 'retired';
 export type EnvironmentKind = 'live' | 'before';

@@ -32,9 +32,9 @@ describe('what an audit does to a fix', () => {
     expect(afterAudit(null, seen('passed'), at)).toBeNull();
   });
   it.each([
-    ['said to be done', 'verified'],
+    ['to verify', 'verified'],
     ['open', 'gone'],
-    ['in hand', 'gone'],
+    ['in progress', 'gone'],
     ['accepted', 'gone'],
   ] as const)('%s becomes %s when the check passes', (from, to) => {
     expect(afterAudit(fix(from), seen('passed'), at)).toMatchObject({
@@ -48,8 +48,8 @@ describe('what an audit does to a fix', () => {
       events: [{ kind: 'came back' }],
     });
   });
-  it('said to be done opens again when it is still seen', () => {
-    expect(afterAudit(fix('said to be done'), seen('failed'), at)).toMatchObject({
+  it('one to verify opens again when it is still seen', () => {
+    expect(afterAudit(fix('to verify'), seen('failed'), at)).toMatchObject({
       fix: { state: 'open' },
       events: [{ kind: 'still seen' }],
     });
@@ -65,20 +65,20 @@ describe('what an audit does to a fix', () => {
     });
   });
   it.each(['cantTell', 'untested'] as const)('%s changes nothing', (outcome) => {
-    expect(afterAudit(fix('said to be done'), seen(outcome), at)).toBeNull();
+    expect(afterAudit(fix('to verify'), seen(outcome), at)).toBeNull();
   });
   it('a check that no longer applies or is no longer asked is gone', () => {
     expect(afterAudit(fix('open'), seen('inapplicable', { reason: 'not wanted: x' }), at)).toMatchObject({
       fix: { state: 'gone' },
       events: [{ text: 'not wanted: x' }],
     });
-    expect(afterLeavingOut(fix('in hand'), at)).toMatchObject({ fix: { state: 'gone' } });
+    expect(afterLeavingOut(fix('in progress'), at)).toMatchObject({ fix: { state: 'gone' } });
     expect(afterLeavingOut(fix('verified'), at)).toBeNull();
   });
   it('fewer places are noted and do not close it', () => {
-    const two = fix('in hand', { places: [{ place: 'a' }, { place: 'b' }] });
+    const two = fix('in progress', { places: [{ place: 'a' }, { place: 'b' }] });
     expect(afterAudit(two, seen('failed'), at)).toMatchObject({
-      fix: { state: 'in hand' },
+      fix: { state: 'in progress' },
       events: [{ kind: 'places', text: '2 places before, 1 place now' }],
     });
   });
@@ -91,12 +91,12 @@ describe('what a person may do', () => {
         if (from !== to)
           expect(() => setState(fix(from), to, 'Mara', at), `${from} ${to}`).toThrow(RangeError);
   });
-  it('moves between open, in hand and said to be done', () => {
-    expect(setState(fix('open'), 'in hand', 'Mara', at)).toMatchObject({
-      fix: { state: 'in hand' },
-      events: [{ kind: 'state', by: 'Mara', from: 'open', to: 'in hand' }],
+  it('moves between open, in progress and to verify', () => {
+    expect(setState(fix('open'), 'in progress', 'Mara', at)).toMatchObject({
+      fix: { state: 'in progress' },
+      events: [{ kind: 'state', by: 'Mara', from: 'open', to: 'in progress' }],
     });
-    expect(setState(fix('said to be done'), 'open', 'Mara', at).fix.state).toBe('open');
+    expect(setState(fix('to verify'), 'open', 'Mara', at).fix.state).toBe('open');
     expect(setState(fix('open'), 'open', 'Mara', at).events).toEqual([]);
     expect(() => setState(fix('verified'), 'open', 'Mara', at)).toThrow(/next audit/);
   });

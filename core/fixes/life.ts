@@ -27,7 +27,7 @@ export function afterAudit(fix: FixCore | null, finding: Finding, at: string): S
   if (finding.outcome === 'failed') return afterFailure(fix, finding, at);
   if (!fix || CLOSED_STATES.has(fix.state)) return null;
   if (finding.outcome === 'passed') {
-    const to = fix.state === 'said to be done' ? 'verified' : 'gone';
+    const to = fix.state === 'to verify' ? 'verified' : 'gone';
     return { fix: { ...fix, state: to, places: [] }, events: [line(fix, at, to, to, finding.found)] };
   }
   if (finding.outcome === 'inapplicable')
@@ -79,7 +79,7 @@ function reopened(fix: FixCore, places: FixCore['places'], found: string | undef
         fix: { ...open, returns: fix.returns + 1 },
         events: [line(fix, at, 'came back', 'open', found)],
       };
-    case 'said to be done':
+    case 'to verify':
       return { fix: open, events: [line(fix, at, 'still seen', 'open', found)] };
     case 'accepted':
       return { fix: open, events: [line(fix, at, 'state', 'open', ENDED)] };
@@ -114,9 +114,9 @@ export function afterLeavingOut(fix: FixCore, at: string): Step | null {
 
 /** The states a person may set. Verified and gone are for audits only; accepted comes with an acceptance. */
 export const BY_HAND: Record<FixState, FixState[]> = {
-  open: ['in hand', 'said to be done'],
-  'in hand': ['open', 'said to be done'],
-  'said to be done': ['open', 'in hand'],
+  open: ['in progress', 'to verify'],
+  'in progress': ['open', 'to verify'],
+  'to verify': ['open', 'in progress'],
   accepted: [],
   verified: [],
   gone: [],

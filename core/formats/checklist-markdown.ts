@@ -31,7 +31,7 @@ export function checklistMarkdown(checklist: Checklist): string {
         ([k, p]) => `${Number(item.parameters?.[k] ?? p.default)} ${p.unit}`,
       );
       lines.push(
-        `- [ ] ${plain(item.title || check!.title)} (${item.severity ?? check!.severity}${check!.byHand ? ', by hand' : ''}${limits.length ? `, ${plain(limits.join(', '))}` : ''}; ${check!.situations.map((s) => SITUATION_WORDS[s]).join(', ')})${item.note ? `  \n  ${plain(item.note)}` : ''}`,
+        `- [ ] ${plain(item.title || check!.title)} (${item.severity ?? check!.severity}${check!.byHand ? ', manual' : ''}${limits.length ? `, ${plain(limits.join(', '))}` : ''}; ${check!.situations.map((s) => SITUATION_WORDS[s]).join(', ')})${item.note ? `  \n  ${plain(item.note)}` : ''}`,
       );
     }
   }

@@ -117,7 +117,7 @@ describe('writing', () => {
         name: line.name,
         client: 'Works',
         liveUrl: line.liveUrl,
-        places: [{ url: line.staging }],
+        environments: [{ url: line.staging }],
         stage: 'launched',
         replaces: true,
         launchDate: line.launchDate,

@@ -27,7 +27,7 @@ const COLUMNS: readonly Column[] = [
     key: 'staging',
     title: 'staging address',
     also: ['staging', 'draft', 'test', 'staging url'],
-    where: 'places.0.url',
+    where: 'environments.0.url',
   },
   { key: 'stage', title: 'stage', also: ['state'], where: 'stage' },
   { key: 'launchDate', title: 'launch date', also: ['launch'], where: 'launchDate' },
@@ -80,7 +80,7 @@ function siteOf(cell: (key: string) => string): {
       name: cell('name'),
       client: cell('client') || cell('name'),
       liveUrl: withScheme(cell('liveUrl')),
-      places: cell('staging') ? [{ name: 'Staging', url: withScheme(cell('staging')) }] : [],
+      environments: cell('staging') ? [{ name: 'Staging', url: withScheme(cell('staging')) }] : [],
       stage: cell('stage').toLowerCase() || 'building',
       replaces: YES.test(replaces),
       ...(cell('launchDate') ? { launchDate: cell('launchDate') } : {}),
@@ -147,7 +147,10 @@ class RowReader {
 
   private cellFault({ path, message }: Fault): CellFault {
     const column = COLUMNS.find((c) => path === c.where || path.startsWith(`${c.where}.`));
-    return this.fault(column?.key, message.replace(/^(?:brief\.|places\.0\.)?\w+(?:\.\d+)?:? (?=must)/, ''));
+    return this.fault(
+      column?.key,
+      message.replace(/^(?:brief\.|environments\.0\.)?\w+(?:\.\d+)?:? (?=must)/, ''),
+    );
   }
 
   private unknownProfile({ hostProfile }: Record<string, unknown>): CellFault[] {

@@ -8,7 +8,7 @@ import type { TrustStore } from '../tls';
 import { readBody } from './body';
 import { Budget } from './budget';
 import { Origins, sleep, type Origin, type WireAnswer } from './origins';
-import { openDoor, type WayIn } from './way-in';
+import { openDoor, type Access } from './access';
 
 export interface HttpOptions {
   agent: string;
@@ -24,7 +24,7 @@ export interface HttpOptions {
   longestBody?: number;
   signal?: AbortSignal;
   /** How the audit gets past a door: never recorded. */
-  wayIn?: WayIn;
+  access?: Access;
   /** What all clients of one audit share. */
   budget?: Budget;
 }
@@ -158,7 +158,7 @@ export class HttpClient {
     if (signal?.aborted)
       throw signal.reason instanceof ProbeError ? signal.reason : new ProbeError('stopped', 'stopped');
     if (origin.dead) throw origin.dead;
-    const { path, headers } = openDoor(this.options.wayIn, url, {
+    const { path, headers } = openDoor(this.options.access, url, {
       'user-agent': this.options.agent,
       accept: 'text/html,application/xhtml+xml,application/xml;q=0.9,*/*;q=0.8',
       'accept-encoding': 'gzip, br, deflate',

@@ -21,7 +21,7 @@ import { packJson } from '../platform/packed';
 import { whenReachable } from '../platform/db/reachable';
 import { situationFor } from './situations';
 import { giveSlot, hasSlot, takeSlot, whenFree } from './slots';
-import { wayInOf } from '../sites/way-in';
+import { accessOf } from '../sites/access';
 
 const queue: number[] = [];
 const running = new Map<number, { stop: AbortController; progress: Progress }>();
@@ -55,7 +55,7 @@ export async function startAudits(environmentIds: number[], by: string): Promise
     const environment = await Environment.findByPk(environmentId);
     const site = environment && (await Site.findByPk(environment.siteId));
     if (!environment || !site) {
-      out.refused.push({ environmentId, reason: 'This place does not exist any more.' });
+      out.refused.push({ environmentId, reason: 'This environment does not exist any more.' });
       continue;
     }
     if (site.stage === 'retired') {
@@ -110,8 +110,8 @@ whenFree(pump);
 async function prepare(id: number) {
   const audit = await Audit.findByPk(id);
   if (!audit || (audit.status !== 'queued' && audit.status !== 'running')) return undefined;
-  await audit.update({ status: 'running' });
   const environment = await Environment.findByPk(audit.environmentId, { rejectOnEmpty: true });
+  await audit.update({ status: 'running', url: environment.url });
   const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
   const brief = audit.briefId ? ((await BriefRow.findByPk(audit.briefId))?.data as Brief) : {};
   const known = await briefForChecks(site, brief);
@@ -136,7 +136,7 @@ async function run(id: number, job: { stop: AbortController; progress: Progress 
       ...known,
       profile,
       asked,
-      wayIn: wayInOf(environment),
+      access: accessOf(environment),
       signal: job.stop.signal,
       onProgress: (p) => {
         job.progress = p;
@@ -146,7 +146,7 @@ async function run(id: number, job: { stop: AbortController; progress: Progress 
     const packed = await packJson(evidence);
     await whenReachable(() => keepAudit(audit, packed, brief), job.stop.signal);
     await judgeComparedAgain(environment, audit.startedBy).catch((error: unknown) =>
-      console.error(`audit ${id}: the live place could not be compared again`, error),
+      console.error(`audit ${id}: the live environment could not be compared again`, error),
     );
   } catch (error) {
     const stopped = job.stop.signal.aborted;
@@ -159,7 +159,7 @@ async function run(id: number, job: { stop: AbortController; progress: Progress 
           finishedAt: new Date(),
           progress: null,
           error: stopped
-            ? 'Stopped by hand.'
+            ? 'Stopped by a person.'
             : `The audit could not be finished: ${(error as Error).message}`.slice(0, 600),
         },
         { where: { id } },
@@ -204,10 +204,24 @@ export async function stopAudit(id: number): Promise<void> {
   const at = queue.indexOf(id);
   if (at >= 0) queue.splice(at, 1);
   const [count] = await Audit.update(
-    { status: 'stopped', runningKey: null, finishedAt: new Date(), error: 'Stopped by hand.' },
+    { status: 'stopped', runningKey: null, finishedAt: new Date(), error: 'Stopped by a person.' },
     { where: { id, status: { [Op.in]: ['queued', 'running'] } } },
   );
   if (!count) throw new Conflict('This audit has ended already.');
+}
+
+/**
+ * Deletes one audit with its evidence and findings.
+ * @throws NotFound, Conflict while it runs, and for the newest, on which the ledger and its fixes rest
+ */
+export async function deleteAudit(id: number): Promise<void> {
+  const audit = await Audit.findByPk(id);
+  if (!audit) throw new NotFound('This audit does not exist, or not any more.');
+  if (audit.runningKey) throw new Conflict('This audit is running. Stop it first.');
+  const environment = await Environment.findByPk(audit.environmentId, { rejectOnEmpty: true });
+  if (environment.lastAuditId === id)
+    throw new Conflict('The ledger and its fixes rest on the newest audit. Audit again first.');
+  await audit.destroy();
 }
 
 export interface RunningAudit {

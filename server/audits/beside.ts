@@ -1,5 +1,5 @@
 /**
- * What checks may know beside evidence, brief and host profile: the agency's other clients, the place's
+ * What checks may know beside evidence, brief and host profile: the agency's other clients, the environment's
  * dates, the state that was approved.
  */
 import { Op, QueryTypes } from 'sequelize';
@@ -44,7 +44,7 @@ async function bookWithout(clientId: number): Promise<AgencyBook> {
   return (await book.entries).filter((e) => e.clientId !== clientId);
 }
 
-/** The packed evidence of the last place before the live one, where it was audited. */
+/** The packed evidence of the last environment before the live one, where it was audited. */
 export async function approvedEvidence(environment: Environment, site: Site): Promise<Buffer | undefined> {
   if (environment.kind !== 'live' || site.stage !== 'launched') return undefined;
   const before = await Environment.findOne({
@@ -59,7 +59,7 @@ export async function besideFor(environment: Environment, site: Site): Promise<O
     book: await bookWithout(site.clientId),
     stage: site.stage,
     launched: site.stage === 'launched',
-    place: {
+    environment: {
       ...(environment.setUpOn ? { setUp: environment.setUpOn } : {}),
       ...(environment.changedOn ? { changed: environment.changedOn } : {}),
       ...(environment.endsOn ? { endsOn: environment.endsOn } : {}),

@@ -20,8 +20,8 @@ export async function evidenceFile(
 ): Promise<{ name: string; type: string; body: string }> {
   const [audit, stored] = await Promise.all([Audit.findByPk(auditId), AuditEvidence.findByPk(auditId)]);
   if (!audit || !stored) throw new NotFound('This audit has no evidence, or not any more.');
-  const place = await Environment.findByPk(audit.environmentId, { rejectOnEmpty: true });
-  const site = await Site.findByPk(place.siteId, { rejectOnEmpty: true });
+  const environment = await Environment.findByPk(audit.environmentId, { rejectOnEmpty: true });
+  const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
   const evidence = await keptEvidence(stored.data);
   const [type, ending] = EVIDENCE_FORMATS[format];
   const plain = (text: string) =>
@@ -38,7 +38,7 @@ export async function evidenceFile(
         ? JSON.stringify(toHar(evidence))
         : dnsToZoneFile(evidence.dns);
   return {
-    name: `${plain(site.name)}-${plain(place.name)}-${evidence.startedAt.slice(0, 10)}.${ending}`,
+    name: `${plain(site.name)}-${plain(environment.name)}-${evidence.startedAt.slice(0, 10)}.${ending}`,
     type,
     body,
   };

@@ -1,11 +1,11 @@
-/** A place's audits and verdicts over time, and what made a score change. */
+/** An environment's audits and verdicts over time, and what made a score change. */
 import type { Result } from '#core/score/score';
 import { ChecklistVersion } from '../checklists/models';
 import { Audit, VerdictRow, type VerdictCause } from './models';
 
 /** What changed where neither site, brief nor rules did. */
 const BESIDE: Partial<Record<VerdictCause, string>> = {
-  attestation: 'work by hand',
+  attestation: 'attested',
   acceptance: 'a fault left on purpose',
   time: 'something ended',
   'approved state': 'staging to compare with',
@@ -42,7 +42,7 @@ function reasonsFor(now: VerdictRow, before: VerdictRow | undefined): string[] {
   return out;
 }
 
-/** Verdicts and broken-off audits of a place, newest first. */
+/** Verdicts and broken-off audits of an environment, newest first. */
 export async function historyOf(environmentId: number) {
   const [verdicts, broken] = await Promise.all([
     VerdictRow.findAll({ where: { environmentId }, order: [['id', 'DESC']], limit: 121 }),

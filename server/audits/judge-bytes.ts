@@ -6,7 +6,7 @@ import { unreachedBy } from '#core/score/reached';
 import { scoreOf, type Result } from '#core/score/score';
 import { keptEvidence } from '../platform/packed';
 
-/** Everything but the evidence; the situation follows from the place and from what is seen there. */
+/** Everything but the evidence; the situation follows from the environment and from what is seen there. */
 export interface JudgeInput extends Omit<AuditInput, 'evidence' | 'situation' | 'staging' | 'at'> {
   at: string;
   of: Parameters<typeof situationOf>[0];

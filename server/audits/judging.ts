@@ -9,7 +9,7 @@ import { approvedEvidence } from './beside';
 import { inTurn, keepVerdict, type Cause } from './keeping';
 import { Audit, AuditEvidence, FindingRow } from './models';
 
-/** The stored evidence of a place's last audit, with the brief of today. */
+/** The stored evidence of an environment's last audit, with the brief of today. */
 export async function lastEvidence(
   environment: Environment,
 ): Promise<{ audit: Audit; evidence: Buffer; brief: { id: number; brief: Brief } | null } | null> {
@@ -40,10 +40,10 @@ export function judgeAgain(environmentId: number, cause: Cause, checklistVersion
 }
 
 /**
- * A live place that could not be compared with what was approved, since that had not been audited yet, is
- * judged again once it has been.
+ * A live environment that could not be compared with what was approved, since that had not been audited yet, is
+ * re-evaluated once it has been.
  * Both may be audited at once: whichever is kept last finds the other here.
- * @param seen the place whose audit was kept just now
+ * @param seen the environment whose audit was kept just now
  */
 export async function judgeComparedAgain(seen: Environment, by: string): Promise<void> {
   const live =
@@ -67,7 +67,7 @@ export async function judgeComparedAgain(seen: Environment, by: string): Promise
   await judgeAgain(live.id, { cause: 'approved state', by });
 }
 
-/** Judges the stored evidence of all places of a site again. */
+/** Judges the stored evidence of all environments of a site again. */
 export async function judgeSiteAgain(
   siteId: number,
   cause: Cause,

@@ -113,7 +113,7 @@ export async function keepVerdict(
 
 const turns = new Map<number, Promise<unknown>>();
 
-/** One verdict on a place after the other: what is judged later knows all that was said before. */
+/** One verdict on an environment after the other: what is judged later knows all that was said before. */
 export function inTurn(environmentId: number, work: () => Promise<void>): Promise<void> {
   const mine = (turns.get(environmentId) ?? Promise.resolve()).then(work);
   const over: Promise<unknown> = mine

@@ -1,5 +1,5 @@
 /**
- * The ledger of one place: its latest findings, the sum behind the score, what would help most, and the fixes
+ * The ledger of one environment: its latest findings, the sum behind the score, what would help most, and the fixes
  * and attestations beside them.
  */
 import type { Check } from '#core/checks/kit/check';
@@ -92,9 +92,17 @@ function acceptanceLine(row: AcceptanceRow | undefined, names: Names) {
   };
 }
 
+/** Said where an audit looked at an address that was changed since. */
+function ofOldAddress({ url }: Audit, environment: Environment): string[] {
+  if (!url || url === environment.url) return [];
+  return [
+    `All of this was found at ${url}, the address before it was changed. Audit now to look at ${environment.url}.`,
+  ];
+}
+
 export async function ledger(environmentId: number) {
   const environment = await Environment.findByPk(environmentId);
-  if (!environment) throw new NotFound('This place does not exist, or not any more.');
+  if (!environment) throw new NotFound('This environment does not exist, or not any more.');
   const audit = environment.lastAuditId ? await Audit.findByPk(environment.lastAuditId) : null;
   if (!audit) return { audit: null, findings: [], sum: null, notes: [] };
   const [rows, fixes, acceptances, people, attestations, checklist] = await Promise.all([
@@ -131,6 +139,6 @@ export async function ledger(environmentId: number) {
       acceptance: acceptanceLine(acceptances.filter((a) => a.checkId === f.check).at(-1), names),
     })),
     sum: termsOf(all),
-    notes,
+    notes: [...ofOldAddress(audit, environment), ...notes],
   };
 }

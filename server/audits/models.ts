@@ -22,6 +22,8 @@ export type VerdictCause =
 export class Audit extends Row<Audit> {
   declare id: CreationOptional<number>;
   declare environmentId: number;
+  /** The address it looked at; unknown of audits before it was kept. */
+  declare url: CreationOptional<string | null>;
   declare status: AuditStatus;
   declare runningKey: number | null;
   declare situation: Situation;
@@ -85,6 +87,7 @@ export function bindModels(): void {
   bind(Audit, 'audit', {
     id,
     environmentId: ref,
+    url: text(2000),
     status: text(8),
     runningKey: ref,
     situation: text(8),

@@ -1,4 +1,4 @@
-/** Judging the stored evidence of many sites by another checklist: first as a look ahead, then for good. */
+/** Judging the stored evidence of many sites by another checklist: first as a preview, then for good. */
 import type { Checklist } from '#core/facts/checklist';
 import type { JudgedFinding } from '#core/checks/engine/judge';
 import { catalogueVersion } from '#core/checks/engine/catalogue-version';
@@ -20,7 +20,7 @@ export interface Ahead {
   environmentId: number;
   siteId: number;
   site: string;
-  place: string;
+  environment: string;
   before: { score: number | null; gate: Gate | null };
   after: { score: number | null; gate: Gate };
   changes: { check: string; title: string; from: string; to: string }[];
@@ -76,15 +76,15 @@ async function lookAhead(environmentId: number, checklist: Checklist): Promise<A
     environmentId,
     siteId: site.id,
     site: site.name,
-    place: environment.name,
+    environment: environment.name,
     before: { score: last.audit.score ?? null, gate: last.audit.gate ?? null },
     after: { score: result.score, gate: result.gate },
     changes: changesBetween(before, findings),
   };
 }
 
-/** Places of these sites that were audited. */
-async function placesOf(siteIds: readonly number[]): Promise<number[]> {
+/** Environments of these sites that were audited. */
+async function environmentsOf(siteIds: readonly number[]): Promise<number[]> {
   const rows = await Environment.findAll({
     where: { siteId: [...siteIds] },
     attributes: ['id', 'lastAuditId'],
@@ -102,7 +102,7 @@ export async function startLookAhead(
   siteIds: readonly number[],
   by: string,
 ): Promise<Job<Ahead>> {
-  return startJob(`What ${checklist.name} would change`, by, await placesOf(siteIds), (id) =>
+  return startJob(`What ${checklist.name} would change`, by, await environmentsOf(siteIds), (id) =>
     lookAhead(id, checklist),
   );
 }
@@ -115,9 +115,9 @@ async function judgeByNewest(id: number, cause: Cause): Promise<void> {
   await judgeAgain(id, cause, (await checklistFor(site)).id);
 }
 
-/** Judges the last audit of each place by the checklist that its site has now. */
+/** Judges the last audit of each environment by the checklist that its site has now. */
 export async function startRejudging(siteIds: readonly number[], by: string): Promise<Job> {
-  return startJob('Judging stored evidence again', by, await placesOf(siteIds), async (id) => {
+  return startJob('Judging stored evidence again', by, await environmentsOf(siteIds), async (id) => {
     await judgeByNewest(id, { cause: 'checklist', by });
   });
 }

@@ -2,7 +2,7 @@
 import { situationOf, type Situation } from '#core/facts/situation';
 import type { Environment, Site } from '../sites/models';
 
-export const placeOf = (environment: Environment, site: Site): Parameters<typeof situationOf>[0] => ({
+export const environmentOf = (environment: Environment, site: Site): Parameters<typeof situationOf>[0] => ({
   kind: environment.kind,
   stage: site.stage,
   replaces: site.replaces,
@@ -11,5 +11,5 @@ export const placeOf = (environment: Environment, site: Site): Parameters<typeof
 
 /** Before anything was seen there. */
 export function situationFor(environment: Environment, site: Site): Situation {
-  return situationOf(placeOf(environment, site));
+  return situationOf(environmentOf(environment, site));
 }

@@ -10,7 +10,7 @@ import type { Environment, Site } from '../sites/models';
 import { approvedEvidence, besideFor } from './beside';
 import type { JudgeJob, Verdict } from './judge-bytes';
 import { judgeInThread } from './judge-pool';
-import { placeOf } from './situations';
+import { environmentOf } from './situations';
 
 async function acceptancesOf(environmentId: number): Promise<Acceptance[]> {
   const rows = await AcceptanceRow.findAll({ where: { environmentId, withdrawnAt: null } });
@@ -47,7 +47,7 @@ export interface By {
   profile: HostProfile | undefined;
 }
 
-/** Judges packed evidence of a place, in a thread; keeps nothing. */
+/** Judges packed evidence of an environment, in a thread; keeps nothing. */
 export async function verdictOn(
   environment: Environment,
   site: Site,
@@ -60,7 +60,7 @@ export async function verdictOn(
     evidence,
     ...(staging ? { staging } : {}),
     input: {
-      of: placeOf(environment, site),
+      of: environmentOf(environment, site),
       at: at.toISOString(),
       ...(await briefForChecks(site, by.brief)),
       checklist: by.checklist,

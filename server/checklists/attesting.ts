@@ -1,4 +1,4 @@
-/** Checks done by hand: attesting, with a note and a file. */
+/** Manual checks: attesting, with a note and a file. */
 import { MOST_FILE_BYTES } from '#core/entry/attachment';
 import { checksOf } from '#core/checks/engine/checklist';
 import type { Check } from '#core/checks/kit/check';
@@ -11,7 +11,7 @@ import { NotFound, Refused } from '../platform/errors';
 import { judgeAgain } from '../audits/judging';
 import type { Person } from '../people/models';
 
-/** A check of the checklist that judged this place last, the agency's own among them. */
+/** A check of the checklist that judged this environment last, the agency's own among them. */
 async function checkAsked(environment: Environment, site: Site, id: string): Promise<Check | undefined> {
   const audit = environment.lastAuditId ? await Audit.findByPk(environment.lastAuditId) : null;
   const checklist = audit
@@ -34,17 +34,17 @@ function goodUntil(input: AttestDto, check: Check): string | null {
 async function refuseUnfit(input: AttestDto, environmentId: number): Promise<void> {
   const { attachmentId, doesNotApply, note } = input;
   if (attachmentId && !(await AttachmentRow.count({ where: { id: attachmentId, environmentId } })))
-    throw new Refused('This file does not belong to this place.');
-  if (doesNotApply && !note?.trim()) throw new Refused('Say in the note why it does not apply.');
+    throw new Refused('This file does not belong to this environment.');
+  if (doesNotApply && !note?.trim()) throw new Refused('Say in the note why it is not applicable.');
 }
 
 /** Attests a manual check, for one of the things it is about or for all. @throws Refused, NotFound */
 export async function attest(environmentId: number, input: AttestDto, person: Person): Promise<void> {
   const environment = await Environment.findByPk(environmentId);
-  if (!environment) throw new NotFound('This place does not exist, or not any more.');
+  if (!environment) throw new NotFound('This environment does not exist, or not any more.');
   const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
   const check = await checkAsked(environment, site, input.check);
-  if (!check?.byHand) throw new Refused('Only checks done by hand are attested.');
+  if (!check?.byHand) throw new Refused('Only manual checks are attested.');
   await refuseUnfit(input, environmentId);
   const { done, doesNotApply = false, note, untilStageChanges, place = null, attachmentId = null } = input;
   await AttestationRow.create({
@@ -103,7 +103,7 @@ export async function keepFile(
   person: Person,
 ): Promise<{ id: number; name: string; type: string }> {
   if (!(await Environment.count({ where: { id: environmentId } })))
-    throw new NotFound('This place does not exist, or not any more.');
+    throw new NotFound('This environment does not exist, or not any more.');
   if (!bytes.length) throw new Refused('The file is empty.');
   if (bytes.length > MOST_FILE_BYTES)
     throw new Refused(`The file is larger than ${MOST_FILE_BYTES / 1024 / 1024} MB.`);

@@ -1,4 +1,4 @@
-/** What the screens send about signing in, audits, fixes and work by hand. */
+/** What the screens send about signing in, audits, fixes and attestations. */
 import {
   ArrayMaxSize,
   ArrayMinSize,

@@ -1,4 +1,4 @@
-/** What an audit's findings do to the fixes of its place, and whom it tells. */
+/** What an audit's findings do to the fixes of its environment, and whom it tells. */
 import type { Transaction } from 'sequelize';
 import type { JudgedFinding } from '#core/checks/engine/judge';
 import { checkById } from '#core/checks/catalogue/index';
@@ -14,7 +14,7 @@ export interface Outcome {
   auditId: number;
   findings: readonly JudgedFinding[];
   at: Date;
-  /** The evidence was collected just now; false when stored evidence is judged again. */
+  /** The evidence was collected just now; false when stored evidence is re-evaluated. */
   fresh: boolean;
 }
 
@@ -68,7 +68,7 @@ export async function keepFixes(
       await tell(
         await concerned(row, transaction),
         `${finding?.title ?? checkById.get(checkId)?.title ?? checkId} on ${site.name}, ${environment.name}, counts again: new places or another value than what was accepted.`,
-        `/sites/${site.id}?place=${environment.id}&check=${checkId}`,
+        `/sites/${site.id}?environment=${environment.id}&check=${checkId}`,
         transaction,
       );
   };
@@ -76,9 +76,8 @@ export async function keepFixes(
     const row = fixes.get(finding.check);
     fixes.delete(finding.check);
     const core = row ? coreOf(row) : null;
-    // old evidence judged again says nothing new about a fault that is said to be done
-    if (!fresh && core?.state === 'said to be done' && finding.outcome === 'failed' && !finding.accepted)
-      continue;
+    // old evidence re-evaluated says nothing new about a fault that somebody called done
+    if (!fresh && core?.state === 'to verify' && finding.outcome === 'failed' && !finding.accepted) continue;
     await keep(row, finding, finding.check, afterAudit(core, finding, iso));
   }
   for (const row of fixes.values())

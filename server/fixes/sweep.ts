@@ -60,7 +60,7 @@ async function sweepEnvironment(
   await judgeAgain(environmentId, TIME);
   const spot: Spot = {
     where: `${site.name}, ${environment.name}`,
-    link: (check) => `/sites/${site.id}?place=${environmentId}&check=${check}`,
+    link: (check) => `/sites/${site.id}?environment=${environmentId}&check=${check}`,
   };
   for (const a of ended) if (a.environmentId === environmentId) await tellAcceptance(a, spot);
   for (const a of lapsed) if (a.environmentId === environmentId) await tellAttestation(a, spot);

@@ -3,11 +3,11 @@ import { makeProfile } from '../hosts/host-profiles';
 import { profileIdOf } from '../hosts/known-profiles';
 import { inTransaction } from '../platform/db/transaction';
 import { BriefRow, Client, Environment, Site } from '../sites/models';
-import type { WayInDto } from '#core/entry/site';
+import type { AccessDto } from '#core/entry/site';
 import { startAudits } from '../audits/audits';
 import { NotFound, Unreachable } from '../platform/errors';
 import { ensurePerson } from '../people/people';
-import { sealWayIn } from '../sites/way-in';
+import { sealAccess } from '../sites/access';
 
 export interface PracticeFault {
   environment: 'live' | 'staging';
@@ -28,11 +28,11 @@ export interface PracticeState {
     host: string;
     liveUrl: string;
     stagingUrl: string;
-    places: {
+    environments: {
       name: string;
       url: string;
       dates: { setUp?: string; changed?: string; endsOn?: string };
-      wayIn?: WayInDto;
+      access?: AccessDto;
     }[];
     brief: Record<string, unknown>;
     faults: PracticeFault[];
@@ -100,7 +100,7 @@ export async function loadDemo(password: string): Promise<boolean> {
         },
         { transaction },
       );
-      const before = s.places.map((p, position) => ({
+      const before = s.environments.map((p, position) => ({
         siteId: site.id,
         name: p.name,
         kind: 'before' as const,
@@ -109,7 +109,7 @@ export async function loadDemo(password: string): Promise<boolean> {
         setUpOn: p.dates.setUp ?? null,
         changedOn: p.dates.changed ?? null,
         endsOn: p.dates.endsOn ?? null,
-        ...(p.wayIn ? sealWayIn(p.wayIn, null) : {}),
+        ...(p.access ? sealAccess(p.access, null) : {}),
       }));
       await Environment.bulkCreate(
         [...before, { siteId: site.id, name: 'Live', kind: 'live', url: s.liveUrl, position: before.length }],

@@ -121,13 +121,13 @@ export interface BriefForChecks {
 }
 
 /**
- * The brief as checks see it: the hosts of all places before the live one count as staging hosts, and the
+ * The brief as checks see it: the hosts of all environments before the live one count as staging hosts, and the
  * site's launch date is the brief's.
  */
 export async function briefForChecks(site: Site, brief: Brief): Promise<BriefForChecks> {
-  const places = await Environment.findAll({ where: { siteId: site.id } });
-  const hosts = places.filter((p) => p.kind === 'before').flatMap((p) => hostOf(p.url) ?? []);
-  const live = places.find((p) => p.kind === 'live');
+  const environments = await Environment.findAll({ where: { siteId: site.id } });
+  const hosts = environments.filter((p) => p.kind === 'before').flatMap((p) => hostOf(p.url) ?? []);
+  const live = environments.find((p) => p.kind === 'live');
   const stagingHosts = [...new Set([...(brief.stagingHosts ?? []), ...hosts])];
   return {
     brief: {

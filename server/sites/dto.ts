@@ -1,6 +1,7 @@
 /** What the screens send about sites. */
-import { STAGES, type Stage } from '#core/facts/situation';
 import {
+  ArrayMaxSize,
+  IsArray,
   IsIn,
   IsInt,
   IsString,
@@ -13,10 +14,21 @@ import {
 } from '../platform/http/validation';
 
 export { BriefDto } from '#core/entry/brief';
-export { NewSiteDto, PlaceDto, ReadSiteDto, WayInDto } from '#core/entry/site';
+export { NewSiteDto, EnvironmentDto, ReadSiteDto, AccessDto, SiteChangeDto } from '#core/entry/site';
 
-export class StageDto {
-  @IsIn(STAGES) stage!: Stage;
+export class ClientDto {
+  @IsString() @Matches(/\S/) @Length(1, 200) name!: string;
+}
+
+export class MergeDto {
+  @IsInt() @Min(1) into!: number;
+}
+
+/** What is being entered, to see what is there already. */
+export class AlikeDto {
+  @IsOptional() @IsString() @MaxLength(200) client?: string;
+  @IsArray() @ArrayMaxSize(20) @IsString({ each: true }) @MaxLength(2000, { each: true }) urls!: string[];
+  @IsOptional() @IsInt() @Min(1) except?: number;
 }
 
 export class BringBackDto {

@@ -1,5 +1,5 @@
 import type { CreationOptional } from 'sequelize';
-import type { WayInKind } from '#core/facts/evidence';
+import type { AccessKind } from '#core/facts/evidence';
 import type { EnvironmentKind, Situation, Stage } from '#core/facts/situation';
 import { bind, day, flag, id, json, ref, Row, text, when, whole } from '../platform/db/row';
 
@@ -26,8 +26,8 @@ export class Environment extends Row<Environment> {
   declare name: string;
   declare kind: EnvironmentKind;
   declare url: string;
-  declare wayIn: CreationOptional<WayInKind>;
-  declare wayInSealed: CreationOptional<string | null>;
+  declare access: CreationOptional<AccessKind>;
+  declare accessSealed: CreationOptional<string | null>;
   declare setUpOn: CreationOptional<string | null>;
   declare changedOn: CreationOptional<string | null>;
   declare endsOn: CreationOptional<string | null>;
@@ -64,8 +64,8 @@ export function bindModels(): void {
     name: text(80),
     kind: text(8),
     url: text(2000),
-    wayIn: { type: text(12), defaultValue: 'open' },
-    wayInSealed: text(2000),
+    access: { type: text(12), defaultValue: 'open' },
+    accessSealed: text(2000),
     setUpOn: day,
     changedOn: day,
     endsOn: day,

@@ -1,12 +1,12 @@
 /** Reading a first brief from a running site. */
 import { commonMark } from '#core/checks/view/page-marks';
-import type { WayInDto } from '#core/entry/site';
+import type { AccessDto } from '#core/entry/site';
 import { refusalOf, type RefusalKind } from '#core/extract/refusal';
 import { finalStatus, lastAnswer, type Evidence, type PageEvidence } from '#core/facts/evidence';
 import type { EnvironmentKind, Stage } from '#core/facts/situation';
 import { proposeBrief, type Proposal } from '#core/proposals/propose-brief';
 import { collect } from '#probe/collect';
-import type { WayIn } from '#probe/http/way-in';
+import type { Access } from '#probe/http/access';
 import { networkSettings } from '../audits/network';
 import { inSlot } from '../audits/slots';
 import { Unreachable } from '../platform/errors';
@@ -19,8 +19,8 @@ export interface ReadFrom {
   stage?: { value: Stage; from: string };
 }
 
-/** A way in that was entered for this one reading. */
-function wayInFor(url: string, given: WayInDto | undefined): WayIn | undefined {
+/** An access that was entered for this one reading. */
+function wayInFor(url: string, given: AccessDto | undefined): Access | undefined {
   if (!given) return undefined;
   refuseUnusable(given);
   const { kind, name = '', value = '' } = given;
@@ -79,7 +79,7 @@ function stageBy({ url, facts }: PageEvidence): ReadFrom['stage'] {
  * @throws Unreachable with the reason when nothing can be read there
  */
 export async function readFromSite(
-  { url, kind = 'live', wayIn }: { url: string; kind?: EnvironmentKind; wayIn?: WayInDto },
+  { url, kind = 'live', access }: { url: string; kind?: EnvironmentKind; access?: AccessDto },
   signal: AbortSignal,
 ): Promise<ReadFrom> {
   const evidence = await inSlot(signal, () =>
@@ -88,7 +88,7 @@ export async function readFromSite(
       url,
       kind,
       brief: kind === 'live' ? { preferredHost: new URL(url).hostname } : {},
-      wayIn: wayInFor(url, wayIn),
+      access: wayInFor(url, access),
       maxPages: 20,
       auditSeconds: 30,
       signal,

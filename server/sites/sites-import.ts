@@ -41,8 +41,8 @@ export async function importCsv(
     throw new Refused(
       faults[0] ??
         (good.length
-          ? `${rows.length - good.length} rows have faults; mend them, or take only the good ones.`
-          : 'No row can be taken on.'),
+          ? `${rows.length - good.length} rows have faults; correct them, or take only the good ones.`
+          : 'No row can be added.'),
     );
   await inTransaction(async (transaction) => {
     for (const r of good) await takeOn(r.site!, by, transaction);
@@ -52,7 +52,7 @@ export async function importCsv(
 
 /** All sites as the table that the import reads. */
 export async function sitesCsv(): Promise<string> {
-  const [sites, clients, places, hosts] = await Promise.all([
+  const [sites, clients, environments, hosts] = await Promise.all([
     Site.findAll({ order: [['name', 'ASC']] }),
     Client.findAll(),
     Environment.findAll({ order: [['position', 'ASC']] }),
@@ -65,7 +65,7 @@ export async function sitesCsv(): Promise<string> {
     briefs.set(s.id, ((await newestBrief(s.id))?.brief ?? {}) as Record<string, unknown>);
   return writeSitesCsv(
     sites.map((s) => {
-      const own = places.filter((p) => p.siteId === s.id);
+      const own = environments.filter((p) => p.siteId === s.id);
       return {
         name: s.name,
         client: names.get(s.clientId) ?? '',

@@ -1,31 +1,40 @@
 /** Taking a site on, and what its screen shows. */
-import type { CreationAttributes, Transaction } from 'sequelize';
+import { Op, type CreationAttributes, type Transaction } from 'sequelize';
 import { profileIdOf } from '../hosts/known-profiles';
 import { inTransaction } from '../platform/db/transaction';
 import { BriefRow, Client, Environment, Site } from './models';
-import type { NewSiteDto } from '#core/entry/site';
+import type { NewSiteDto, SiteChangeDto } from '#core/entry/site';
 import { withALabels } from '#core/facts/a-labels';
 import type { Brief } from '#core/facts/brief';
-import type { Stage } from '#core/facts/situation';
 import { newestBrief, saveBrief } from './briefs';
 import { refuseUnusable } from './environments';
-import { Conflict, NotFound } from '../platform/errors';
+import { Conflict, NotFound, Refused } from '../platform/errors';
 import { judgeSiteAgain } from '../audits/judging';
+import { checklistFor } from '../checklists/checklists';
+import { User } from '../people/models';
 import { roster } from './roster';
-import { sealWayIn, wayInName } from './way-in';
+import { sealAccess, accessName } from './access';
+
+/**
+ * The client of a name, found or made, and held, so that of two who add the same site at once the second sees
+ * the first.
+ */
+async function clientNamed(name: string, transaction: Transaction): Promise<Client> {
+  const [client] = await Client.findOrCreate({ where: { name }, defaults: { name }, transaction });
+  return client.reload({ transaction, lock: true });
+}
+
+/** @throws Conflict when the client has another site of that name */
+async function refuseTaken(client: Client, name: string, transaction: Transaction, own = 0): Promise<void> {
+  if (await Site.count({ where: { clientId: client.id, name, id: { [Op.ne]: own } }, transaction }))
+    throw new Conflict(`${client.name} has a site named ${name} already.`);
+}
 
 /** A site as it is entered, with the names of client and host profile found or made. */
 async function makeSite(input: NewSiteDto, transaction: Transaction): Promise<Site> {
-  const [clientName, name] = [input.client.trim(), input.name.trim()];
-  const [client] = await Client.findOrCreate({
-    where: { name: clientName },
-    defaults: { name: clientName },
-    transaction,
-  });
-  // the client's row is held, so that of two who take the same site on at once the second sees the first
-  await client.reload({ transaction, lock: true });
-  if (await Site.count({ where: { clientId: client.id, name }, transaction }))
-    throw new Conflict(`${client.name} has a site named ${name} already.`);
+  const name = input.name.trim();
+  const client = await clientNamed(input.client.trim(), transaction);
+  await refuseTaken(client, name, transaction);
   return Site.create(
     {
       clientId: client.id,
@@ -41,14 +50,18 @@ async function makeSite(input: NewSiteDto, transaction: Transaction): Promise<Si
 }
 
 /** Its environments, those before the live one first. */
-function environmentsOf({ places, liveUrl }: NewSiteDto): Omit<CreationAttributes<Environment>, 'siteId'>[] {
-  const before = places.map(({ name, url, wayIn }, position) => ({
+function environmentsOf({
+  environments,
+  liveUrl,
+}: NewSiteDto): Omit<CreationAttributes<Environment>, 'siteId'>[] {
+  const before = environments.map(({ name, url, access }, position) => ({
     name,
     url,
     position,
     kind: 'before' as const,
-    ...(wayIn ? sealWayIn(wayIn, null) : {}),
+    ...(access ? sealAccess(access, null) : {}),
   }));
+  if (!liveUrl) return before;
   return [...before, { name: 'Live', url: liveUrl, position: before.length, kind: 'live' as const }];
 }
 
@@ -60,7 +73,9 @@ const isFilled = (v: unknown): boolean => v !== undefined && v !== '' && !(Array
  * @throws Conflict when the client has a site of that name
  */
 export function takeOn(input: NewSiteDto, by: string, within?: Transaction): Promise<number> {
-  for (const { wayIn } of input.places) if (wayIn) refuseUnusable(wayIn);
+  if (!input.liveUrl && !input.environments.length)
+    throw new Refused('Give the live address, or one before it where there is no live one yet.');
+  for (const { access } of input.environments) if (access) refuseUnusable(access);
   return inTransaction(async (transaction) => {
     const { id: siteId } = await makeSite(input, transaction);
     await Environment.bulkCreate(
@@ -85,8 +100,8 @@ export async function siteDetail(id: number) {
     (await Environment.findAll({ where: { siteId: id } })).map((e) => [
       e.id,
       {
-        wayIn: e.wayIn,
-        wayInName: wayInName(e),
+        access: e.access,
+        accessName: accessName(e),
         setUpOn: e.setUpOn ?? null,
         changedOn: e.changedOn ?? null,
         endsOn: e.endsOn ?? null,
@@ -95,7 +110,7 @@ export async function siteDetail(id: number) {
   );
   return {
     ...row,
-    places: row.places.map((p) => ({ ...p, ...ways.get(p.id) })),
+    environments: row.environments.map((p) => ({ ...p, ...ways.get(p.id) })),
     brief: brief
       ? {
           version: brief.version,
@@ -121,13 +136,50 @@ export async function changeBrief(
   return version;
 }
 
-export async function setStage(id: number, stage: Stage, by: string): Promise<void> {
-  const site = await Site.findByPk(id);
-  if (!site) throw new NotFound('This site does not exist, or not any more.');
-  await site.update({ stage });
-  await judgeSiteAgain(id, { cause: 'stage', by });
+/** What of a site checks read, or its checklist hangs on. */
+const JUDGED_BY = ['stage', 'replaces', 'launchDate', 'hostProfileId', 'clientId'];
+
+/** The columns that a change sets. */
+async function columnsOf(
+  { name, client, ownerId, hostProfile, launchDate, ...rest }: SiteChangeDto,
+  site: Site,
+  transaction: Transaction,
+): Promise<Partial<CreationAttributes<Site>>> {
+  const to = client === undefined ? null : await clientNamed(client.trim(), transaction);
+  if (name !== undefined || to) {
+    const owner = to ?? (await Client.findByPk(site.clientId, { transaction, rejectOnEmpty: true }));
+    await refuseTaken(owner, name?.trim() ?? site.name, transaction, site.id);
+  }
+  if (ownerId && !(await User.count({ where: { id: ownerId, removedAt: null }, transaction })))
+    throw new Refused('This person is not of the team, or not any more.');
+  return {
+    ...rest,
+    ...(name === undefined ? {} : { name: name.trim() }),
+    ...(to ? { clientId: to.id } : {}),
+    ...(launchDate === undefined ? {} : { launchDate: launchDate || null }),
+    ...(ownerId === undefined ? {} : { ownerId: ownerId || null }),
+    ...(hostProfile === undefined
+      ? {}
+      : { hostProfileId: hostProfile ? await profileIdOf(hostProfile, transaction) : null }),
+  };
 }
 
-export async function listClients(): Promise<{ id: number; name: string }[]> {
-  return (await Client.findAll({ order: [['name', 'ASC']] })).map((c) => ({ id: c.id, name: c.name }));
+/**
+ * Changes what is kept of a site; where checks read it, the stored evidence is judged by it.
+ * @throws NotFound, Conflict when the client has another site of that name, Refused
+ */
+export async function changeSite(id: number, change: SiteChangeDto, by: string): Promise<void> {
+  const judged = await inTransaction(async (transaction) => {
+    const site = await Site.findByPk(id, { transaction, lock: true });
+    if (!site) throw new NotFound('This site does not exist, or not any more.');
+    site.set(await columnsOf(change, site, transaction));
+    const changed = site.changed() || [];
+    await site.save({ transaction });
+    return changed.filter((key) => JUDGED_BY.includes(key));
+  });
+  if (!judged.length) return;
+  // another client or host may have another checklist
+  const { id: checklistVersionId } = await checklistFor(await Site.findByPk(id, { rejectOnEmpty: true }));
+  const cause = judged.includes('hostProfileId') ? 'host profile' : 'stage';
+  await judgeSiteAgain(id, { cause, by }, checklistVersionId);
 }

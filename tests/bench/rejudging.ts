@@ -1,5 +1,5 @@
 /**
- * Five hundred stored audits judged again in threads, as after a change of the checklist: how long, and how
+ * Five hundred stored audits re-evaluated in threads, as after a change of the checklist: how long, and how
  * long the server's own thread is held up meanwhile.
  */
 import { monitorEventLoopDelay } from 'node:perf_hooks';

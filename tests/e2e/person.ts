@@ -50,14 +50,19 @@ export async function signIn(
   await expect(page.getByRole('heading', { name: 'Roster' })).toBeVisible();
 }
 
-/** Opens a site from the roster and one of its places. */
-export async function openSite(page: Page, name: string, place?: string): Promise<void> {
+/** Opens a site from the roster and one of its environments. */
+export async function openSite(page: Page, name: string, environment?: string): Promise<void> {
   await page.goto(at('/'));
   await page.getByLabel('Filter by words').fill(name);
   await page.getByRole('link', { name, exact: true }).click();
   await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
-  if (place) await page.getByRole('radio', { name: place, exact: true }).click();
+  if (environment) await page.getByRole('group', { name: 'Environment' }).getByRole('button', { name: environment, exact: true }).click();
   await expect(page.getByRole('grid', { name: 'Ledger' })).toBeVisible();
+}
+
+/** Shows every check of the ledger, also those that need nobody. */
+export async function showAll(page: Page): Promise<void> {
+  await page.getByRole('group', { name: 'Which checks' }).getByRole('button', { name: /^All/ }).click();
 }
 
 /** Turns a switch of the practice net. */
@@ -66,16 +71,16 @@ export async function turn(
   site: string,
   fault: string,
   on: boolean,
-  place: 'Live' | 'Staging' = 'Live',
+  environment: 'Live' | 'Staging' = 'Live',
 ): Promise<void> {
   await page.goto(at('/practice-net'));
   await page.getByRole('navigation', { name: 'Practice sites' }).getByRole('button', { name: site }).click();
   const section = page
     .locator('section')
-    .filter({ has: page.getByRole('heading', { name: place, exact: true }) });
+    .filter({ has: page.getByRole('heading', { name: environment, exact: true }) });
   const box = section.getByLabel(fault, { exact: true });
   await box.setChecked(on);
-  await expect(page.getByText(on ? 'is planted' : 'is mended').last()).toBeVisible();
+  await expect(page.getByText(on ? 'is planted' : 'is repaired').last()).toBeVisible();
 }
 
 /** Presses Audit now and waits until the button is there again. */

@@ -1,7 +1,7 @@
-/** The brief, host profiles, checklists, work by hand and sites in bulk: driven as people drive them. */
+/** The brief, host profiles, checklists, manual checks and sites in bulk: driven as people drive them. */
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { at, auditNow, expect, openSite, signIn, test } from './person';
+import { at, auditNow, expect, openSite, showAll, signIn, test } from './person';
 
 const saved = async (page: Page, click: () => Promise<void>): Promise<string> => {
   const [download] = await Promise.all([page.waitForEvent('download'), click()]);
@@ -95,12 +95,13 @@ test('two people at one brief: the second is told, and loses nothing', async ({ 
   await desk.getByRole('button', { name: 'Undo changes' }).click();
 });
 
-test('take the found value from a finding into the brief, with one key', async ({ desk }) => {
+test('use the found value in the brief, with one key', async ({ desk }) => {
   await openSite(desk, 'Sallow Ferries', 'Live');
+  await showAll(desk);
   const row = desk.locator('[id="row-identity.phone"]');
   await expect(row).toContainText('failed');
   await row.click();
-  await expect(desk.getByRole('button', { name: 'Take into the brief' })).toBeVisible();
+  await expect(desk.getByRole('button', { name: 'Use in the brief' })).toBeVisible();
   await desk.keyboard.press('b');
   await expect(desk.getByText('Phone now says what was found')).toBeVisible();
   await expect(row).toContainText('passed');
@@ -110,14 +111,15 @@ test('take the found value from a finding into the brief, with one key', async (
 
 test('what would help most leads to its finding', async ({ desk }) => {
   await openSite(desk, 'Sallow Ferries', 'Live');
-  await desk.getByTitle('How this number came about').click();
-  const dialog = desk.getByRole('dialog', { name: 'How this number came about' });
-  await expect(dialog.getByRole('listitem').first()).toContainText('holds the gate');
+  await desk.getByTitle('How this score came about').click();
+  const dialog = desk.getByRole('dialog', { name: 'How this score came about' });
+  await expect(dialog.locator('tbody tr').first()).toContainText('holds the gate');
+  const title = await dialog.getByRole('link').first().textContent();
   await dialog.getByRole('link').first().click();
-  await expect(desk.getByRole('complementary', { name: /^Evidence: Every host leads/ })).toBeVisible();
+  await expect(desk.getByRole('complementary', { name: `Evidence: ${title}` })).toBeVisible();
 });
 
-test('a checklist of one’s own: compose, order, an own check, look ahead, save, assign, judge again, audit', async ({
+test('a checklist of one’s own: compose, order, an own check, preview, save, assign, re-evaluate, audit', async ({
   desk,
 }) => {
   await desk.getByRole('link', { name: 'Checklists' }).click();
@@ -130,7 +132,7 @@ test('a checklist of one’s own: compose, order, an own check, look ahead, save
 
   const item = (id: string) => desk.locator(`[data-check="${id}"]`);
   await item('https.certificate-days')
-    .getByRole('button', { name: /^The certificate does not end soon/ })
+    .getByRole('button', { name: /^Certificate does not end soon/ })
     .click();
   await item('https.certificate-days')
     .getByLabel(/fewest days left/)
@@ -170,7 +172,7 @@ test('a checklist of one’s own: compose, order, an own check, look ahead, save
   await expect(item('https.certificate-days').getByRole('alert')).toContainText('between 1 and 90 days');
   await own.getByLabel('CSS selector').fill('.opening-hours');
   await item('https.certificate-days')
-    .getByRole('button', { name: /^The certificate does not end soon/ })
+    .getByRole('button', { name: /^Certificate does not end soon/ })
     .click();
   await item('https.certificate-days')
     .getByLabel(/fewest days left/)
@@ -179,8 +181,10 @@ test('a checklist of one’s own: compose, order, an own check, look ahead, save
   await desk.getByRole('button', { name: 'What would change' }).click();
   const ahead = desk.getByRole('region', { name: 'What would change' });
   await ahead.getByRole('button', { name: 'All sites' }).click();
-  await ahead.getByRole('button', { name: 'Look ahead' }).click();
-  await expect(ahead).toContainText('of 52 places would score or stand otherwise', { timeout: 150_000 });
+  await ahead.getByRole('button', { name: 'Preview changes' }).click();
+  await expect(ahead).toContainText('of 52 environments would score or stand otherwise', {
+    timeout: 150_000,
+  });
   await ahead.getByRole('button', { name: 'Close' }).click();
   await desk.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(desk.getByText('Saved as version 2')).toBeVisible();
@@ -191,10 +195,11 @@ test('a checklist of one’s own: compose, order, an own check, look ahead, save
   await desk.getByRole('option', { name: 'Wharf Sauna' }).click();
   await desk.keyboard.press('Escape');
   await assign.getByRole('button', { name: 'Assign' }).click();
-  await desk.getByRole('button', { name: 'Judge their stored evidence again' }).click();
-  await expect(desk.getByText('is being judged again')).toBeVisible();
+  await desk.getByRole('button', { name: 'Re-evaluate their stored evidence' }).click();
+  await expect(desk.getByText('is being re-evaluated')).toBeVisible();
 
   await openSite(desk, 'Wharf Sauna', 'Staging');
+  await showAll(desk);
   await expect(desk.locator('[id="row-own.delivery-1"]')).toContainText('audit again');
   await expect(desk.locator('[id="row-https.protocol"]')).toHaveCount(0);
   await auditNow(desk);
@@ -262,17 +267,18 @@ test('host profiles: copy, change, learn defaults from an untouched site, versio
   await expect(desk.getByRole('link', { name: 'Quayside Pages copy' })).toHaveCount(0);
 });
 
-test('by hand, one after the other, by keyboard alone', async ({ desk }) => {
+test('manual checks, one after the other, by keyboard alone', async ({ desk }) => {
   await openSite(desk, 'Pedal Kitchen', 'Live');
+  await showAll(desk);
   await desk.keyboard.press('w');
-  const walk = desk.getByRole('dialog', { name: 'By hand' });
+  const walk = desk.getByRole('dialog', { name: /^Manual checks/ });
   const title = walk.locator('h2');
   const first = await title.textContent();
   await desk.keyboard.press('d');
   await expect(title).not.toHaveText(first!);
   const second = await title.textContent();
   await desk.keyboard.press('x');
-  await expect(walk.getByRole('alert')).toHaveText('Say in the note why it does not apply.');
+  await expect(walk.getByRole('alert')).toHaveText('Say in the note why it is not applicable.');
   await desk.keyboard.press('w');
   await desk.keyboard.type('nobody has one');
   await desk.keyboard.press('Escape');
@@ -288,7 +294,7 @@ test('by hand, one after the other, by keyboard alone', async ({ desk }) => {
   await expect(walk).toBeHidden();
   const row = (text: string) => desk.getByRole('row').filter({ hasText: text });
   await expect(row(first!)).toContainText('passed');
-  await expect(row(second!)).toContainText('does not apply');
+  await expect(row(second!)).toContainText('not applicable');
   await expect(row(third!)).toContainText('failed');
 });
 
@@ -307,7 +313,7 @@ test('an attestation with a picture, shown beside the finding', async ({ desk })
   await expect(panel.getByRole('link', { name: 'proof.txt' })).toHaveAttribute('href', /^\/api\/files\/\d+$/);
 });
 
-test('sites in bulk: bad cells are marked, the good rows taken on', async ({ desk }) => {
+test('sites in bulk: bad cells are marked, the good rows added', async ({ desk }) => {
   await desk.goto(at('/sites/new'));
   await desk.getByRole('link', { name: 'Many at once' }).click();
   await desk
@@ -321,8 +327,8 @@ test('sites in bulk: bad cells are marked, the good rows taken on', async ({ des
     /not an address.*must be an address with http/s,
     /hello@.*must be an email/s,
   ]);
-  await desk.getByRole('button', { name: 'Take on the 1 good ones, leave 1 out' }).click();
-  await expect(desk.getByText('1 site is taken on, 1 left out.')).toBeVisible();
+  await desk.getByRole('button', { name: 'Add the 1 good ones, leave 1 out' }).click();
+  await expect(desk.getByText('1 site is added, 1 left out.')).toBeVisible();
   await desk.getByLabel('Filter by words').fill('oyster');
   await expect(desk.getByRole('link', { name: 'Oyster School' })).toBeVisible();
 });

@@ -41,7 +41,7 @@ const ALONG: Record<string, string[]> = {
 /** Faults that show another site altogether. */
 const EVERYTHING_ELSE = new Set(['resolver-lags']);
 
-type Spot = [slug: string, place: 'live' | 'staging', situation: Situation];
+type Spot = [slug: string, environment: 'live' | 'staging', situation: Situation];
 /** Where a fault is planted for the test. */
 function spotOf(f: FaultKind): Spot {
   const byNeed: Record<string, Spot> = {
@@ -82,7 +82,7 @@ export function plantedFaults(half: 0 | 1): void {
   });
   afterAll(() => net.close());
 
-  describe('a place without faults', () => {
+  describe('an environment without faults', () => {
     it.each(mine(SITES).map((s) => [s.slug, s] as const))(
       '%s: nothing fails and nothing is left open, on the live host and before it',
       async (slug, site) => {
@@ -116,12 +116,12 @@ export function plantedFaults(half: 0 | 1): void {
   });
 
   describe('every planted fault', () => {
-    /** Places whose faults were planted and mended one after the other. */
+    /** Environments whose faults were planted and mended one after the other. */
     const mended = new Map<
       string,
       {
         slug: string;
-        place: 'live' | 'staging';
+        environment: 'live' | 'staging';
         situation: Situation;
         options: PracticeOptions;
         faults: FaultKind[];
@@ -129,16 +129,16 @@ export function plantedFaults(half: 0 | 1): void {
     >();
     for (const fault of mine(FAULTS)) {
       it(`${fault.id} is found by ${fault.check}, and by nothing else`, async () => {
-        const [slug, place, situation] = spotOf(fault);
+        const [slug, environment, situation] = spotOf(fault);
         const options: PracticeOptions = {
-          key: place === 'staging' && !OPEN.has(fault.id),
+          key: environment === 'staging' && !OPEN.has(fault.id),
           ...(fault.check === 'delivery.live-equals-staging' ? { staging: approved } : {}),
         };
-        const opened = (fault.id === 'open' || fault.id === 'disallow-only') && place === 'staging';
-        if (opened) net.switches.set(slug, place, 'unlocked', true);
-        net.switches.set(slug, place, fault.id, true);
+        const opened = (fault.id === 'open' || fault.id === 'disallow-only') && environment === 'staging';
+        if (opened) net.switches.set(slug, environment, 'unlocked', true);
+        net.switches.set(slug, environment, fault.id, true);
         try {
-          const { of, findings } = await auditPractice(net, slug, place, situation, options);
+          const { of, findings } = await auditPractice(net, slug, environment, situation, options);
           expect(of(fault.check).outcome, of(fault.check).reason).toBe(fault.outcome ?? 'failed');
           if (!fault.outcome) expect(of(fault.check).recipe?.steps.length).toBeGreaterThan(20);
           // the build and the approved state differ by nature from a live site with a fault
@@ -156,24 +156,24 @@ export function plantedFaults(half: 0 | 1): void {
             .map((f) => f.check);
           if (!EVERYTHING_ELSE.has(fault.id)) expect(others).toEqual(ALONG[fault.id] ?? []);
           if (!OPEN.has(fault.id)) {
-            const key = [slug, place, situation, options.key, Boolean(options.staging)].join(' ');
-            const spot = mended.get(key) ?? { slug, place, situation, options, faults: [] };
+            const key = [slug, environment, situation, options.key, Boolean(options.staging)].join(' ');
+            const spot = mended.get(key) ?? { slug, environment, situation, options, faults: [] };
             mended.set(key, spot);
             spot.faults.push(fault);
           }
         } finally {
-          net.switches.set(slug, place, fault.id, false);
-          if (opened) net.switches.set(slug, place, 'unlocked', false);
+          net.switches.set(slug, environment, fault.id, false);
+          if (opened) net.switches.set(slug, environment, 'unlocked', false);
         }
       });
     }
 
     it('mended, none of them is found any more', async () => {
       expect([...mended.values()].reduce((n, m) => n + m.faults.length, 0)).toBeGreaterThan(60);
-      for (const { slug, place, situation, options, faults } of mended.values()) {
-        const { of } = await auditPractice(net, slug, place, situation, options);
+      for (const { slug, environment, situation, options, faults } of mended.values()) {
+        const { of } = await auditPractice(net, slug, environment, situation, options);
         for (const f of faults)
-          expect(of(f.check).outcome, `${f.id} at ${slug}, ${place}`).not.toBe(f.outcome ?? 'failed');
+          expect(of(f.check).outcome, `${f.id} at ${slug}, ${environment}`).not.toBe(f.outcome ?? 'failed');
       }
     });
     if (half === 0)
@@ -184,23 +184,24 @@ export function plantedFaults(half: 0 | 1): void {
   });
 
   describe('the demo as it is planted', () => {
-    it('every planted fault of every site is found, at both places', async () => {
+    it('every planted fault of every site is found, at both environments', async () => {
       const planted = await startPracticeNet();
       try {
         for (const site of mine(SITES)) {
-          for (const [place, ids, as] of [
+          for (const [environment, ids, as] of [
             ['live', site.live, situationOf(site)],
             ['staging', site.before, 'staging'],
           ] as const) {
             if (!ids.length) continue;
-            const { of } = await auditPractice(planted, site.slug, place, as, {
-              launched: place === 'staging' ? false : undefined,
+            const { of } = await auditPractice(planted, site.slug, environment, as, {
+              launched: environment === 'staging' ? false : undefined,
             });
             for (const id of ids) {
               const { check, outcome } = FAULTS.find((f) => f.id === id)!;
-              expect(of(check).outcome, `${site.slug} ${place} ${id} ${check}: ${of(check).reason}`).toBe(
-                outcome ?? 'failed',
-              );
+              expect(
+                of(check).outcome,
+                `${site.slug} ${environment} ${id} ${check}: ${of(check).reason}`,
+              ).toBe(outcome ?? 'failed');
             }
           }
         }

@@ -1,4 +1,4 @@
-/** Audits a place of the practice net over the real code path. */
+/** Audits an environment of the practice net over the real code path. */
 import { fullChecklist } from '#core/checks/engine/checklist';
 import { judge, type JudgedFinding } from '#core/checks/engine/judge';
 import { askedFor } from '#core/checks/engine/own-check';
@@ -7,7 +7,7 @@ import type { Evidence } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
 import type { Situation } from '#core/facts/situation';
 import { collect } from '#probe/collect';
-import { officialFacts, placeDates } from '../../net/official';
+import { officialFacts, environmentDates } from '../../net/official';
 import type { PracticeNet } from '../../net/practice-net';
 import { HOSTS, SITES, keyOf, preferredHost } from '../../net/sites';
 import { agencyBook, buildOf } from './practice-facts';
@@ -18,20 +18,22 @@ export interface PracticeAudit {
   of: (check: string) => JudgedFinding;
 }
 
-/** Collects the evidence about a place. @param key whether the auditor has the credentials of staging */
+/** Collects the evidence about an environment. @param key whether the auditor has the credentials of staging */
 export async function collectPractice(
   net: PracticeNet,
   slug: string,
-  place: 'live' | 'staging',
+  environment: 'live' | 'staging',
   more: { key?: boolean; maxPages?: number } = {},
 ): Promise<Evidence> {
   const site = SITES.find((s) => s.slug === slug)!;
   const url =
-    place === 'live' ? `https://${preferredHost(site)}/` : `https://${site.staging.host}${site.staging.path}`;
+    environment === 'live'
+      ? `https://${preferredHost(site)}/`
+      : `https://${site.staging.host}${site.staging.path}`;
   const { user, password } = keyOf(site);
   return collect({
     url,
-    kind: place === 'live' ? 'live' : 'before',
+    kind: environment === 'live' ? 'live' : 'before',
     brief: officialFacts(slug, new Date(), net.switches) as Brief,
     resolvers: [net.resolver],
     map: net.map,
@@ -41,7 +43,7 @@ export async function collectPractice(
     maxPages: more.maxPages,
     asked: askedFor(fullChecklist(), preferredHost(site)),
     ...(more.key
-      ? { wayIn: { kind: 'credentials', user, password, origins: [`https://${site.staging.host}`] } }
+      ? { access: { kind: 'credentials', user, password, origins: [`https://${site.staging.host}`] } }
       : {}),
   });
 }
@@ -64,14 +66,14 @@ export interface PracticeOptions {
 export async function auditPractice(
   net: PracticeNet,
   slug: string,
-  place: 'live' | 'staging',
+  environment: 'live' | 'staging',
   situation: Situation,
   options: PracticeOptions = {},
 ): Promise<PracticeAudit> {
   const site = SITES.find((s) => s.slug === slug)!;
   const brief = officialFacts(slug, new Date(), net.switches) as Brief;
   const profile = HOSTS.find((h) => h.name === site.host) as unknown as HostProfile;
-  const evidence = await collectPractice(net, slug, place, options);
+  const evidence = await collectPractice(net, slug, environment, options);
   const at = new Date(evidence.finishedAt);
   const findings = judge({
     evidence,
@@ -82,10 +84,12 @@ export async function auditPractice(
     at,
     leaveOutHand: true,
     book: agencyBook(slug),
-    place: placeDates(site, net.switches, at),
+    environment: environmentDates(site, net.switches, at),
     launched: options.launched ?? site.stage === 'launched',
     ...(options.staging ? { staging: options.staging } : {}),
-    ...(place === 'live' && site.stage === 'launched' ? { build: buildOf(slug, at.getUTCFullYear()) } : {}),
+    ...(environment === 'live' && site.stage === 'launched'
+      ? { build: buildOf(slug, at.getUTCFullYear()) }
+      : {}),
   });
   return {
     evidence,

@@ -2,7 +2,7 @@
 import { createHash } from 'node:crypto';
 import { extractPage } from '#core/extract/html';
 import type { AgencyBook } from '#core/facts/agency-book';
-import type { SiteBuild } from '#core/facts/place';
+import type { SiteBuild } from '#core/facts/environment';
 import { pagesOf, renderPage } from '../../net/pages';
 import { SITES, counterOf, preferredHost, profileOf, tokenOf } from '../../net/sites';
 import { SCRIPT, asset } from '../../net/web';

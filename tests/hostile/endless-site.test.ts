@@ -61,12 +61,12 @@ describe('within its bounds', () => {
   });
 });
 
-describe('a way in that cannot be sent', () => {
+describe('access that cannot be sent', () => {
   it.each(['schlüssel', 'abcd\r\nx-more: 1', 'ab'])(
     '%j is refused before anything is asked',
     async (value) => {
-      const wayIn = { kind: 'cookie' as const, name: 'key', value, origins: ['http://127.0.0.1:9'] };
-      await expect(look('http://127.0.0.1:9/', { wayIn })).rejects.toThrow(RangeError);
+      const access = { kind: 'cookie' as const, name: 'key', value, origins: ['http://127.0.0.1:9'] };
+      await expect(look('http://127.0.0.1:9/', { access })).rejects.toThrow(RangeError);
     },
   );
 });

@@ -22,7 +22,7 @@ import { fromHar } from '#core/formats/har/read';
 import { readZoneFile } from '#core/formats/zone-file/read';
 import { ask as askDns } from '#probe/dns/client';
 import { decodeBody } from '#probe/http/decode';
-import { passOf } from '#probe/http/way-in';
+import { passOf } from '#probe/http/access';
 import { readBootstrap, readDomain } from '#probe/registration/rdap';
 import { signatureAlgorithm } from '#probe/signature-algorithm';
 

@@ -2,20 +2,21 @@
 import { describe, expect, it } from 'vitest';
 import { useDesk, type Row } from './desk';
 
-const { mara, signIn, caller, settled, served, site, placeOf, auditAgain, turn } = useDesk('.test/audits');
+const { mara, signIn, caller, settled, served, site, environmentOf, auditAgain, turn } =
+  useDesk('.test/audits');
 
 describe('the demo', () => {
-  it('has 24 sites, every place audited once, in the situations that follow from their stage', async () => {
+  it('has 24 sites, every environment audited once, in the situations that follow from their stage', async () => {
     const rows = (await mara<Row[]>('GET', '/api/roster')).body;
     expect(rows).toHaveLength(24);
     for (const r of rows)
-      for (const p of r.places)
+      for (const p of r.environments)
         if (!p.audit)
           throw new Error(
             `${r.name} ${p.name} was not audited: ${JSON.stringify((await mara('GET', `/api/environments/${p.id}/audits`)).body)}`,
           );
     const situations = Object.fromEntries(
-      rows.map((r) => [r.name, r.places.map((p) => p.situation).join(' ')]),
+      rows.map((r) => [r.name, r.environments.map((p) => p.situation).join(' ')]),
     );
     expect(situations).toMatchObject({
       'Tarn Planetarium': 'staging live',
@@ -32,7 +33,7 @@ describe('evidence as files', () => {
     ['har', 'application/json', '"version":"1.2"'],
     ['zone', 'text/dns', 'IN NS ns1.registry.example.'],
   ])('as %s, to be saved and never shown', async (as, type, part) => {
-    const { id } = await placeOf('Tarn Planetarium', 'Live');
+    const { id } = await environmentOf('Tarn Planetarium', 'Live');
     const audit = (await mara<{ auditId: number }[]>('GET', `/api/environments/${id}/audits`)).body[0]!
       .auditId;
     const answer = await mara<object | string>('GET', `/api/audits/${audit}/evidence?as=${as}`);
@@ -50,8 +51,8 @@ describe('evidence as files', () => {
 });
 
 describe('audits as jobs', () => {
-  it('a second one for the same place is refused politely, and a running one can be stopped', async () => {
-    const { id } = await placeOf('Saltmarsh Seed Library', 'Live');
+  it('a second one for the same environment is refused politely, and a running one can be stopped', async () => {
+    const { id } = await environmentOf('Saltmarsh Seed Library', 'Live');
     await turn('seeds', 'live', 'slow', true);
     const first = (
       await mara<{ started: { auditId: number }[] }>('POST', '/api/audits', { environmentIds: [id] })
@@ -77,7 +78,7 @@ describe('audits as jobs', () => {
     await auditAgain(id);
   });
   it('a crash in the middle leaves none that runs for ever', async () => {
-    const { id } = await placeOf('Saltmarsh Seed Library', 'Live');
+    const { id } = await environmentOf('Saltmarsh Seed Library', 'Live');
     await turn('seeds', 'live', 'slow', true);
     await mara('POST', '/api/audits', { environmentIds: [id] });
     const gone = new Promise((r) => served.stack.app.once('exit', r));
@@ -90,7 +91,9 @@ describe('audits as jobs', () => {
     expect(
       (await mara<{ status: string; error: string }[]>('GET', `/api/environments/${id}/audits`)).body[0],
     ).toMatchObject({ status: 'failed', error: expect.stringContaining('stopped in the middle') as string });
-    expect((await site('Saltmarsh Seed Library')).places.find((p) => p.id === id)!.audit).not.toBeNull();
+    expect(
+      (await site('Saltmarsh Seed Library')).environments.find((p) => p.id === id)!.audit,
+    ).not.toBeNull();
     await turn('seeds', 'live', 'slow', false);
     await auditAgain(id);
   });

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import type { Checklist } from '#core/facts/checklist';
 import { useDesk, type Row } from './desk';
 
-const { mara, joss, served, site, place, ledger, finding, history, job } = useDesk('.test/checklists');
+const { mara, joss, served, site, environment, ledger, finding, history, job } = useDesk('.test/checklists');
 
 describe('checklists', () => {
   interface Line {
@@ -68,7 +68,7 @@ describe('checklists', () => {
   });
   it('shows beforehand what would change, keeping nothing', async () => {
     const { id } = await site('Sallow Ferries');
-    const live = await place('Sallow Ferries');
+    const live = await environment('Sallow Ferries');
     const before = await ledger(live.id);
     const list = await full();
     const wanted = {
@@ -83,7 +83,7 @@ describe('checklists', () => {
     ).body;
     const done = await job(jobId);
     expect(done).toMatchObject({ status: 'done', done: done.total });
-    const ahead = done.results.find((r) => r.place === 'Live')!;
+    const ahead = done.results.find((r) => r.environment === 'Live')!;
     expect(ahead.changes).toEqual([
       expect.objectContaining({ check: 'https.hsts', from: 'failed, major', to: 'failed, blocker' }),
     ]);
@@ -91,13 +91,13 @@ describe('checklists', () => {
     expect(ahead.after.score).toBeLessThan(ahead.before.score);
     // on staging, where it passes, its weight alone counts for more
     expect(
-      done.results.find((r) => r.place === 'Staging')!.changes.map((c) => [c.check, c.from, c.to]),
+      done.results.find((r) => r.environment === 'Staging')!.changes.map((c) => [c.check, c.from, c.to]),
     ).toEqual([]);
     expect(await ledger(live.id)).toEqual(before);
   });
-  it('assigned, saved and judged again: the ledger follows, and history says the rule changed', async () => {
+  it('assigned, saved and re-evaluated: the ledger follows, and history says the rule changed', async () => {
     const pots = await site('Curlew Point Bird Station');
-    const live = await place('Curlew Point Bird Station');
+    const live = await environment('Curlew Point Bird Station');
     const list = await full();
     const items = [
       { check: 'own.kiln' },
@@ -179,7 +179,7 @@ describe('checklists', () => {
       items: [...list.items, ...own.map((o) => ({ check: o.id }))],
       own,
     });
-    const live = await place('Curlew Point Bird Station');
+    const live = await environment('Curlew Point Bird Station');
     await mara('POST', '/api/audits', { environmentIds: [live.id] });
     await served.settled();
     const now = await ledger(live.id);
@@ -232,15 +232,15 @@ describe('checklists', () => {
   });
 });
 
-describe('by hand', () => {
+describe('manual checks', () => {
   const PNG = Buffer.from(
     '89504e470d0a1a0a0000000d49484452000000010000000108060000001f15c4890000000a49444154789c6360000002000100ffff03000006000557bfabd40000000049454e44ae426082',
     'hex',
   );
   const attest = (id: number, body: object, who = mara) =>
     who('POST', `/api/environments/${id}/attest`, body);
-  it('done, not done and does not apply, with a note, days and who', async () => {
-    const { id } = await place('Tarn Planetarium');
+  it('done, not done and not applicable, with a note, days and who', async () => {
+    const { id } = await environment('Tarn Planetarium');
     expect(
       (
         await attest(id, {
@@ -277,7 +277,7 @@ describe('by hand', () => {
       expect((await attest(id, body)).status, JSON.stringify(body)).toBe(400);
   });
   it('good until the stage changes', async () => {
-    const { id } = await place('Windrow Kite Works', 'Staging');
+    const { id } = await environment('Windrow Kite Works', 'Staging');
     const kites = await site('Windrow Kite Works');
     await attest(id, { check: 'delivery.backup', done: true, untilStageChanges: true });
     expect((await finding(id, 'delivery.backup')).outcome).toBe('passed');
@@ -289,7 +289,7 @@ describe('by hand', () => {
     await mara('PUT', `/api/sites/${kites.id}/stage`, { stage: 'building' });
   });
   it('forms that the audit found are attested one by one', async () => {
-    const { id } = await place('Tarn Planetarium');
+    const { id } = await environment('Tarn Planetarium');
     const before = await finding(id, 'delivery.forms-arrive');
     expect(before.outcome).toBe('untested');
     expect(before.places.length).toBeGreaterThan(0);
@@ -298,7 +298,7 @@ describe('by hand', () => {
     expect((await finding(id, 'delivery.forms-arrive')).outcome).toBe('passed');
   });
   it('a picture goes along; what is too large, of no known kind or empty is refused; nothing of it runs', async () => {
-    const { id } = await place('Tarn Planetarium');
+    const { id } = await environment('Tarn Planetarium');
     const up = (bytes: Buffer, name = 'proof.png') =>
       mara<{ id: number; name: string; type: string; message: string }>(
         'POST',

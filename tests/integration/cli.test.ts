@@ -108,7 +108,7 @@ describe('npm run audit', () => {
   it('exit 3 when a blocker is undecided: no brief says which records should be there', async () => {
     expect((await audit('https://tarn-planetarium.example/', ...network())).code).toBe(3);
   });
-  it('attestations bring the checks by hand in', async () => {
+  it('attestations bring the manual checks in', async () => {
     file('att.json', [{ check: 'delivery.backup', done: true, by: 'Joss Teal', at: '2026-11-01T00:00:00Z' }]);
     const ran = await audit(
       '--from-evidence',
@@ -210,7 +210,7 @@ describe('npm run audit', () => {
     expect(after.findings.find((f) => f.check === 'domain.resolves')!.outcome).toBe('passed');
     expect(after.findings.find((f) => f.check === 'https.certificate-valid')!.outcome).toBe('cantTell');
   });
-  it('a way in stands in a file, and opens staging', async () => {
+  it('access stands in a file, and opens staging', async () => {
     file('key.json', { kind: 'credentials', user: 'marram', password: 'draft-boats-755' });
     const url = 'https://boats.cairn-draft.example/';
     const shut = JSON.parse(
@@ -223,7 +223,7 @@ describe('npm run audit', () => {
       'staging',
       '--format',
       'json',
-      '--way-in',
+      '--access',
       file('key.json'),
       '--evidence',
       file('staging.json'),

@@ -38,10 +38,10 @@ export interface Row {
   client: string;
   shown: number;
   stage: string;
-  places: Place[];
+  environments: Environment[];
 }
 
-export interface Place {
+export interface Environment {
   id: number;
   name: string;
   kind: string;
@@ -64,7 +64,7 @@ export interface Job {
   total: number;
   results: {
     site: string;
-    place: string;
+    environment: string;
     before: { score: number; gate: string };
     after: { score: number; gate: string };
     changes: { check: string; from: string; to: string }[];
@@ -95,8 +95,8 @@ export function useDesk(folder: string, env: Record<string, string> = {}) {
 
   const site = async (name: string): Promise<Row> =>
     (await mara<Row[]>('GET', '/api/roster')).body.find((r) => r.name === name)!;
-  const placeOf = async (name: string, kind: string): Promise<Place> =>
-    (await site(name)).places.find((p) => p.name === kind)!;
+  const environmentOf = async (name: string, kind: string): Promise<Environment> =>
+    (await site(name)).environments.find((p) => p.name === kind)!;
   const ledger = async (id: number) => (await mara<Ledger>('GET', `/api/environments/${id}/ledger`)).body;
   const finding = async (id: number, check: string): Promise<Finding> =>
     (await ledger(id)).findings.find((f) => f.check === check)!;
@@ -109,11 +109,11 @@ export function useDesk(folder: string, env: Record<string, string> = {}) {
     /** After a restart, on another port. */
     signIn,
     site,
-    placeOf,
+    environmentOf,
     ledger,
     finding,
     caller: (cookie: string): Caller => served.caller(cookie),
-    place: (name: string, kind = 'Live') => placeOf(name, kind),
+    environment: (name: string, kind = 'Live') => environmentOf(name, kind),
     history: async (id: number) => (await mara<Verdict[]>('GET', `/api/environments/${id}/audits`)).body,
     /** Long work, once it has ended. */
     job: (id: string) =>

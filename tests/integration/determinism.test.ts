@@ -53,7 +53,7 @@ const look = (
     retryPauseMs: 5,
     clock,
     ...(place === 'staging'
-      ? { wayIn: { kind: 'credentials', user, password, origins: [`https://${s.staging.host}`] } }
+      ? { access: { kind: 'credentials', user, password, origins: [`https://${s.staging.host}`] } }
       : {}),
     ...more,
   });
@@ -83,7 +83,7 @@ describe('collecting twice', () => {
   });
 });
 
-describe('a way in', () => {
+describe('access', () => {
   it('is used, and stands nowhere in the evidence, even where the site echoes it', async () => {
     const e = await look('puppets', 'staging');
     const { user, password } = keyOf(SITES.find((s) => s.slug === 'puppets')!);

@@ -3,14 +3,14 @@ import { describe, expect, it } from 'vitest';
 import { useDesk } from './desk';
 import { until, type Caller } from './served';
 
-const { mara, joss, place, ledger, finding, history, sql, placeOf, auditAgain, turn } = useDesk(
+const { mara, joss, environment, ledger, finding, history, sql, environmentOf, auditAgain, turn } = useDesk(
   '.test/fixes',
   { ARMBAND_SWEEP: '0.3' },
 );
 
 describe('the life of a fix', () => {
-  it('opens, is said to be done, is verified only by the next audit, and comes back', async () => {
-    const { id } = await placeOf('Tarn Planetarium', 'Live');
+  it('opens, is set to verify, is verified only by the next audit, and comes back', async () => {
+    const { id } = await environmentOf('Tarn Planetarium', 'Live');
     const before = await finding(id, 'indexing.let-in');
     expect(before).toMatchObject({ outcome: 'failed', fix: { state: 'open' } });
     const fix = before.fix!.id;
@@ -20,17 +20,17 @@ describe('the life of a fix', () => {
     expect(
       (
         await mara('PATCH', `/api/fixes/${fix}`, {
-          state: 'in hand',
+          state: 'in progress',
           ownerId: 2,
           dueDate: '2026-12-01',
           comment: 'looking',
         })
       ).status,
     ).toBe(200);
-    await mara('PATCH', `/api/fixes/${fix}`, { state: 'said to be done' });
+    await mara('PATCH', `/api/fixes/${fix}`, { state: 'to verify' });
     await auditAgain(id);
     expect((await finding(id, 'indexing.let-in')).fix!.state).toBe('open');
-    await mara('PATCH', `/api/fixes/${fix}`, { state: 'said to be done' });
+    await mara('PATCH', `/api/fixes/${fix}`, { state: 'to verify' });
     await turn('planetarium', 'live', 'noindex-left', false);
     await auditAgain(id);
     expect(await finding(id, 'indexing.let-in')).toMatchObject({
@@ -62,7 +62,7 @@ describe('the life of a fix', () => {
     expect(history).toMatchObject({ ownerId: 2, dueDate: '2026-12-01' });
   });
   it('a fault mended without a word is gone, and the list over all sites shows only what is open', async () => {
-    const { id } = await placeOf('Reedling Puppet Theatre', 'Live');
+    const { id } = await environmentOf('Reedling Puppet Theatre', 'Live');
     expect((await finding(id, 'sharing.favicon')).fix!.state).toBe('open');
     await turn('puppets', 'live', 'no-icon', false);
     await auditAgain(id);
@@ -78,7 +78,7 @@ describe('the life of a fix', () => {
 
 describe('acceptances and attestations', () => {
   it('a blocker counts as accepted only once a second person has agreed, and again when taken back', async () => {
-    const { id } = await placeOf('Sallow Ferries', 'Live');
+    const { id } = await environmentOf('Sallow Ferries', 'Live');
     const fix = (await finding(id, 'domain.preferred-host')).fix!.id;
     expect(
       (
@@ -107,8 +107,8 @@ describe('acceptances and attestations', () => {
     expect((await mara('POST', `/api/fixes/${fix}/withdraw`)).status).toBe(200);
     expect((await finding(id, 'domain.preferred-host')).fix!.state).toBe('open');
   });
-  it('attesting decides a check by hand at once', async () => {
-    const { id } = await placeOf('Lifeboat Loft', 'Staging');
+  it('attesting decides a manual check at once', async () => {
+    const { id } = await environmentOf('Lifeboat Loft', 'Staging');
     expect((await finding(id, 'delivery.client-approval')).outcome).toBe('untested');
     expect(
       (await mara('POST', `/api/environments/${id}/attest`, { check: 'https.hsts', done: true })).status,
@@ -139,7 +139,7 @@ describe('what ends by itself', () => {
   }
   const messages = async (who: Caller) => (await who<Message[]>('GET', '/api/messages')).body;
   it('an acceptance that ends counts again, and the one who asked is told', async () => {
-    const { id } = await place('Saltmarsh Seed Library');
+    const { id } = await environment('Saltmarsh Seed Library');
     const fault = (await ledger(id)).findings.find(
       (f) => f.outcome === 'failed' && f.severity !== 'blocker' && !f.accepted,
     )!;
@@ -165,7 +165,7 @@ describe('what ends by itself', () => {
     expect(told[0]).toMatchObject({
       read: false,
       text: expect.stringMatching(/was left on purpose until 2026-01-01\. It counts again\.$/) as string,
-      link: expect.stringContaining(`place=${id}&check=${fault.check}`) as string,
+      link: expect.stringContaining(`environment=${id}&check=${fault.check}`) as string,
     });
     const again = await finding(id, fault.check);
     expect(again.accepted ?? false).toBe(false);
@@ -179,7 +179,7 @@ describe('what ends by itself', () => {
     expect((await messages(joss)).some((m) => m.link.includes(fault.check))).toBe(false);
   });
   it('an attestation that ends is untested again, and whoever vouched is told once', async () => {
-    const { id } = await place('Saltmarsh Seed Library');
+    const { id } = await environment('Saltmarsh Seed Library');
     await joss('POST', `/api/environments/${id}/attest`, {
       check: 'delivery.backup',
       done: true,

@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import { useDesk } from './desk';
 
-const { mara, site, place, finding, history, job } = useDesk('.test/hosts');
+const { mara, site, environment, finding, history, job } = useDesk('.test/hosts');
 
 describe('host profiles', () => {
   interface Line {
@@ -84,7 +84,7 @@ describe('host profiles', () => {
     expect((await mara('DELETE', `/api/host-profiles/${id}`)).status).toBe(200);
   });
   it('saving one judges its sites’ stored evidence by it', async () => {
-    const live = await place('Tarn Planetarium');
+    const live = await environment('Tarn Planetarium');
     const { profile } = (await mara<{ profile: Record<string, unknown> }>('GET', await at('Fennel Hosting')))
       .body;
     const before = await finding(live.id, 'metadata.description-length');
@@ -108,11 +108,11 @@ describe('host profiles', () => {
       on: true,
     });
     const url = (
-      await mara<{ places: { url: string; kind: string }[] }>(
+      await mara<{ environments: { url: string; kind: string }[] }>(
         'GET',
         `/api/sites/${(await site('Curlew Point Bird Station')).id}`,
       )
-    ).body.places.find((p) => p.kind === 'live')!.url;
+    ).body.environments.find((p) => p.kind === 'live')!.url;
     const answer = await mara<{ learnt: { field: string; values: string[] }[] }>(
       'POST',
       '/api/host-profiles/learn',

@@ -8,7 +8,7 @@ import { useDesk } from './desk';
 import { until } from './served';
 
 const FOLDER = '.test/restarts';
-const { mara, served, caller, placeOf, auditAgain, settled, turn } = useDesk(FOLDER, {
+const { mara, served, caller, environmentOf, auditAgain, settled, turn } = useDesk(FOLDER, {
   ARMBAND_BEHIND_HTTPS: '1',
 });
 const parts: { stop(): Promise<void> }[] = [];
@@ -20,7 +20,7 @@ const health = () => caller('')('GET', '/api/health');
 
 describe('MariaDB away in the middle of an audit', () => {
   it('is told, nothing runs for ever, and what was collected is kept', async () => {
-    const { id } = await placeOf('Saltmarsh Seed Library', 'Live');
+    const { id } = await environmentOf('Saltmarsh Seed Library', 'Live');
     await turn('seeds', 'live', 'slow', true);
     await mara('POST', '/api/audits', { environmentIds: [id] });
     const { database } = served.stack;

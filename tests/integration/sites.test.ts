@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { useDesk, type Row } from './desk';
 import { until } from './served';
 
-const { mara, joss, site, place, ledger, finding, history, placeOf, auditAgain, turn } =
+const { mara, joss, site, environment, ledger, finding, history, environmentOf, auditAgain, turn } =
   useDesk('.test/sites');
 
 describe('the brief', () => {
@@ -37,7 +37,9 @@ describe('the brief', () => {
       'phone removed',
       'tagline changed',
     ]);
-    expect(await finding((await place('Curlew Point Bird Station')).id, 'identity.phone')).toMatchObject({
+    expect(
+      await finding((await environment('Curlew Point Bird Station')).id, 'identity.phone'),
+    ).toMatchObject({
       outcome: 'inapplicable',
       reason: 'not wanted: the workshop has none',
     });
@@ -46,7 +48,7 @@ describe('the brief', () => {
       tagline: first!.data.tagline,
       phone: first!.data.phone,
     });
-    expect((await history((await place('Curlew Point Bird Station')).id))[0]).toMatchObject({
+    expect((await history((await environment('Curlew Point Bird Station')).id))[0]).toMatchObject({
       cause: 'brief',
       reasons: [`brief ${second!.version} → ${second!.version + 1}`],
     });
@@ -76,7 +78,7 @@ describe('the brief', () => {
     expect(await versions(id)).toHaveLength(before);
   });
   it('takes what a finding saw, and the finding passes from then on', async () => {
-    const { id } = await place('Sallow Ferries');
+    const { id } = await environment('Sallow Ferries');
     const before = await finding(id, 'identity.phone');
     expect(before.outcome).toBe('failed');
     const at = before.places.find((p) => p.take)!;
@@ -99,12 +101,12 @@ describe('the brief', () => {
     ).toBe(404);
   });
   it('changing the stage says at once what is wanted now, without another audit', async () => {
-    const { id, places } = await site('Windrow Kite Works');
-    const live = places.find((p) => p.name === 'Live')!;
+    const { id, environments } = await site('Windrow Kite Works');
+    const live = environments.find((p) => p.name === 'Live')!;
     expect(live.situation).toBe('former');
     const looked = (await history(live.id)).filter((v) => v.cause === 'audit').length;
     expect((await mara('PUT', `/api/sites/${id}/stage`, { stage: 'launched' })).status).toBe(200);
-    expect((await place('Windrow Kite Works')).situation).toBe('live');
+    expect((await environment('Windrow Kite Works')).situation).toBe('live');
     expect((await ledger(live.id)).findings.some((f) => f.check === 'indexing.let-in')).toBe(true);
     const [newest] = await history(live.id);
     expect(newest).toMatchObject({
@@ -117,7 +119,7 @@ describe('the brief', () => {
 });
 
 describe('sites in bulk', () => {
-  it('a look marks bad cells and saves nothing; the good rows are taken on with their briefs', async () => {
+  it('a look marks bad cells and saves nothing; the good rows are added with their briefs', async () => {
     const before = (await mara<Row[]>('GET', '/api/roster')).body.length;
     const text =
       'name,client,live address,staging,mail,host profile\r\nMudlark Museum,Mudlark Trust,mudlark.example,draft.mudlark.example,hello@mudlark.example,Fennel Hosting\r\nBad,,nowhere at all,,x,No Host\r\n';
@@ -134,7 +136,7 @@ describe('sites in bulk', () => {
       left: 1,
     });
     const made = await site('Mudlark Museum');
-    expect(made.places.map((p) => [p.name, p.kind])).toEqual([
+    expect(made.environments.map((p) => [p.name, p.kind])).toEqual([
       ['Staging', 'before'],
       ['Live', 'live'],
     ]);
@@ -167,7 +169,7 @@ describe('taking a site on', () => {
     name,
     client: 'Seed Library',
     liveUrl: 'https://saltmarsh-seeds.example/',
-    places: [{ name: 'Draft', url: 'https://shared.preview.fennel-hosting.example/rope-walk/' }],
+    environments: [{ name: 'Draft', url: 'https://shared.preview.fennel-hosting.example/rope-walk/' }],
     stage: 'launched',
     replaces: false,
     launchDate: '2026-12-01',
@@ -197,7 +199,7 @@ describe('taking a site on', () => {
       await mara<{ message: string }>('POST', '/api/read-site', { url: 'https://no-such.example/' }),
     ).toMatchObject({ status: 502, body: { message: expect.stringContaining('does not exist') as string } });
   });
-  it('taken on twice at the same moment: once it is, the other time that is told', async () => {
+  it('added twice at the same moment: once it is, the other time that is told', async () => {
     const wanted = { ...newSite('At once'), client: 'Tarn Planetarium Trust' };
     const all = [mara, joss, mara, joss].map((person) => person('POST', '/api/sites', wanted));
     expect((await Promise.all(all)).map((a) => a.status).sort()).toEqual([200, 409, 409, 409]);
@@ -207,17 +209,17 @@ describe('taking a site on', () => {
       body: { id },
     } = await mara<{ id: number }>('POST', '/api/sites', newSite('A second look'));
     expect((await mara('POST', '/api/sites', newSite('A second look'))).status).toBe(409);
-    const live = await placeOf('A second look', 'Live'),
-      draft = await placeOf('A second look', 'Draft');
+    const live = await environmentOf('A second look', 'Live'),
+      draft = await environmentOf('A second look', 'Draft');
     await auditAgain(live.id);
-    expect((await placeOf('A second look', 'Live')).audit).not.toBeNull();
+    expect((await environmentOf('A second look', 'Live')).audit).not.toBeNull();
     const compared = () => finding(live.id, 'delivery.live-equals-staging');
     expect((await compared()).reason).toContain('no audit of staging');
     await auditAgain(draft.id);
     await until(compared, (f) => !f.reason?.includes('no audit of staging'));
     // both at once: whichever is kept last sees the other
     await mara('POST', '/api/sites', newSite('A third look'));
-    const both = [await placeOf('A third look', 'Live'), await placeOf('A third look', 'Draft')];
+    const both = [await environmentOf('A third look', 'Live'), await environmentOf('A third look', 'Draft')];
     await Promise.all(both.map((p) => auditAgain(p.id)));
     await until(
       () => finding(both[0]!.id, 'delivery.live-equals-staging'),
@@ -238,7 +240,7 @@ describe('taking a site on', () => {
   });
   it('changing the stage says at once what is wanted now', async () => {
     const { id } = await site('A second look');
-    const live = await placeOf('A second look', 'Live');
+    const live = await environmentOf('A second look', 'Live');
     await mara('PUT', `/api/sites/${id}/stage`, { stage: 'pre-launch' });
     expect((await finding(live.id, 'indexing.kept-out')).outcome).toBe('failed');
     await mara('PUT', `/api/sites/${id}/stage`, { stage: 'launched' });
@@ -251,30 +253,30 @@ describe('taking a site on', () => {
   });
 });
 
-describe('places and the way into them', () => {
+describe('environments and the way into them', () => {
   const secret = 'a-long-password-of-the-tests';
   it('what is secret is kept sealed, used on that host alone, and shown nowhere', async () => {
     const { id: siteId } = await site('Saltmarsh Seed Library');
     await turn('seeds', 'staging', 'unlocked', false);
-    const place = await placeOf('Saltmarsh Seed Library', 'Staging');
+    const environment = await environmentOf('Saltmarsh Seed Library', 'Staging');
     const url = 'https://test.saltmarsh-seeds.example/';
     expect(
-      await mara<{ message: string }>('PUT', `/api/environments/${place.id}`, {
+      await mara<{ message: string }>('PUT', `/api/environments/${environment.id}`, {
         name: 'Staging',
         url,
-        wayIn: { kind: 'credentials', name: 'marram' },
+        access: { kind: 'credentials', name: 'marram' },
       }),
     ).toMatchObject({ status: 400, body: { message: 'Say the password.' } });
-    await mara('PUT', `/api/environments/${place.id}`, {
+    await mara('PUT', `/api/environments/${environment.id}`, {
       name: 'Staging',
       url,
-      wayIn: { kind: 'credentials', name: 'marram', value: secret },
+      access: { kind: 'credentials', name: 'marram', value: secret },
     });
-    await auditAgain(place.id);
-    expect((await finding(place.id, 'indexing.staging-closed')).outcome).toBe('passed');
+    await auditAgain(environment.id);
+    expect((await finding(environment.id, 'indexing.staging-closed')).outcome).toBe('passed');
     const everything = JSON.stringify([
       (await mara('GET', `/api/sites/${siteId}`)).body,
-      (await mara('GET', `/api/environments/${place.id}/ledger`)).body,
+      (await mara('GET', `/api/environments/${environment.id}/ledger`)).body,
       (await mara('GET', '/api/roster')).body,
     ]);
     expect(everything).toContain('marram');
@@ -282,19 +284,19 @@ describe('places and the way into them', () => {
     // a blank secret keeps the one that is there, but not for another host
     expect(
       (
-        await mara('PUT', `/api/environments/${place.id}`, {
+        await mara('PUT', `/api/environments/${environment.id}`, {
           name: 'Staging',
           url,
-          wayIn: { kind: 'credentials', name: 'marram' },
+          access: { kind: 'credentials', name: 'marram' },
         })
       ).status,
     ).toBe(200);
     expect(
       (
-        await mara<{ message: string }>('PUT', `/api/environments/${place.id}`, {
+        await mara<{ message: string }>('PUT', `/api/environments/${environment.id}`, {
           name: 'Staging',
           url: 'https://elsewhere.example/',
-          wayIn: { kind: 'credentials', name: 'marram' },
+          access: { kind: 'credentials', name: 'marram' },
         })
       ).body.message,
     ).toContain('another host');
@@ -303,13 +305,13 @@ describe('places and the way into them', () => {
     const { id } = await site('Windrow Kite Works');
     const added = await Promise.all(
       Array.from({ length: 30 }, (_, i) =>
-        mara<{ id: number }>('POST', `/api/sites/${id}/places`, {
+        mara<{ id: number }>('POST', `/api/sites/${id}/environments`, {
           name: `Draft ${i}`,
           url: `https://draft-${i}.kites.example/`,
         }),
       ),
     );
-    expect((await site('Windrow Kite Works')).places).toHaveLength(20);
+    expect((await site('Windrow Kite Works')).environments).toHaveLength(20);
     for (const { status, body } of added) {
       if (status === 200) await mara('DELETE', `/api/environments/${body.id}`);
       else expect(status).toBe(400);
@@ -319,12 +321,16 @@ describe('places and the way into them', () => {
     const { id: siteId } = await site('Pedal Kitchen');
     const {
       body: { id },
-    } = await mara<{ id: number }>('POST', `/api/sites/${siteId}/places`, {
+    } = await mara<{ id: number }>('POST', `/api/sites/${siteId}/environments`, {
       name: 'Draft',
       url: 'https://draft.pedal-kitchen.example/',
       setUpOn: '2026-11-01',
     });
-    expect((await site('Pedal Kitchen')).places.map((p) => p.name)).toEqual(['Staging', 'Draft', 'Live']);
+    expect((await site('Pedal Kitchen')).environments.map((p) => p.name)).toEqual([
+      'Staging',
+      'Draft',
+      'Live',
+    ]);
     expect(
       (
         await mara('PUT', `/api/environments/${id}`, {
@@ -345,7 +351,7 @@ describe('places and the way into them', () => {
     ).toBe(400);
     expect((await mara('DELETE', `/api/environments/${id}`)).status).toBe(200);
     expect(
-      (await mara('DELETE', `/api/environments/${(await placeOf('Pedal Kitchen', 'Live')).id}`)).status,
+      (await mara('DELETE', `/api/environments/${(await environmentOf('Pedal Kitchen', 'Live')).id}`)).status,
     ).toBe(409);
     expect((await mara('DELETE', `/api/environments/${id}`)).status).toBe(404);
   });

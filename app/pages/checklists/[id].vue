@@ -33,7 +33,7 @@ const SHOWS: { key: Show; label: string }[] = [
   { key: 'all', label: 'All' },
   { key: 'on', label: 'Asked' },
   { key: 'changed', label: 'Changed' },
-  { key: 'hand', label: 'By hand' },
+  { key: 'hand', label: 'Manual' },
 ];
 const only = ref<Show>('all');
 const open = ref('');
@@ -101,7 +101,7 @@ const sections = computed(() =>
 );
 const tally = computed(() => {
   const on = rows.value.filter((r) => r.on);
-  return `${on.length} of ${rows.value.length} checks, ${on.filter((r) => r.severity === 'blocker').length} blockers, ${on.filter((r) => r.byHand).length} by hand`;
+  return `${on.length} of ${rows.value.length} checks, ${on.filter((r) => r.severity === 'blocker').length} blockers, ${on.filter((r) => r.byHand).length} manual`;
 });
 function put(row: ChecklistDraftRow): void {
   rows.value = rows.value.map((r) => (r.id === row.id ? row : r));
@@ -187,7 +187,7 @@ async function judgeAgain(siteIds: number[]): Promise<void> {
   try {
     await api('/api/checklists/judge-again', { method: 'POST', body: { siteIds } });
     again.value = false;
-    notes.say('Their stored evidence is being judged again; how far it is stands at the top.');
+    notes.say('Their stored evidence is being re-evaluated; how far it is stands at the top.');
     await useMessages().poll();
   } catch (error) {
     fault.value = (error as Error).message;

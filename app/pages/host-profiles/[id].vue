@@ -161,7 +161,7 @@ async function exportJson(): Promise<void> {
         <template v-for="(s, i) in detail.sites.slice(0, 12)" :key="s.id"
           >{{ i ? ', ' : '' }}<NuxtLink :to="`/sites/${s.id}`">{{ s.name }}</NuxtLink></template
         ><template v-if="detail.sites.length > 12"> and {{ detail.sites.length - 12 }} more</template>. Saving
-        judges their stored evidence again.
+        re-evaluates their stored evidence.
       </p>
       <section v-if="showVersions" class="sheet pad" aria-label="Versions">
         <VersionList :versions="detail.versions" :label="label" @back="bringBack" />

@@ -56,9 +56,9 @@ function says(p: HostProfile): string {
   return [
     p.records?.length && quantity(p.records.length, 'record'),
     p.icons?.required?.length && `icons ${p.icons.required.join(', ')} px`,
-    p.stagingLifetime && `places lapse after ${p.stagingLifetime.firstDays} days`,
+    p.stagingLifetime && `staging lapses after ${p.stagingLifetime.firstDays} days`,
     p.plans?.length && quantity(p.plans.length, 'plan'),
-    p.handChecks?.length && `${p.handChecks.length} by hand`,
+    p.handChecks?.length && `${p.handChecks.length} manual checks`,
   ]
     .filter(Boolean)
     .join(' · ');

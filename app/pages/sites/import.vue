@@ -3,7 +3,7 @@ import { quantity } from '#core/text/quantity';
 import { CSV_TITLES, type CsvSites } from '#core/formats/sites-csv';
 
 /** Sites in bulk: every bad cell is marked before anything is saved. */
-useHead({ title: 'Take on many sites – Armband' });
+useHead({ title: 'Add many sites – Armband' });
 const notes = useNotes();
 const text = ref('');
 const name = ref('');
@@ -44,7 +44,7 @@ async function save(): Promise<void> {
       method: 'POST',
       body: { text: text.value, onlyGood: bad.value > 0 },
     });
-    notes.say(`${quantity(taken, 'site is', 'sites are')} taken on${left ? `, ${left} left out` : ''}.`);
+    notes.say(`${quantity(taken, 'site is', 'sites are')} added${left ? `, ${left} left out` : ''}.`);
     await navigateTo('/');
   } catch (error) {
     fault.value = (error as Error).message;
@@ -69,7 +69,7 @@ function sample(): void {
 <template>
   <div class="page">
     <div class="page-head">
-      <h1>Take on many sites</h1>
+      <h1>Add many sites</h1>
       <span v-if="name" class="faint">{{ name }}</span><span class="spring" /><v-btn
         href="/api/sites/export"
         variant="text"
@@ -84,7 +84,7 @@ function sample(): void {
         :disabled="!good || seen.faults.length > 0"
         :loading="busy"
         @click="save"
-        >{{ bad ? `Take on the ${good} good ones, leave ${bad} out` : `Take on ${good} sites` }}</v-btn
+        >{{ bad ? `Add the ${good} good ones, leave ${bad} out` : `Add ${good} sites` }}</v-btn
       >
     </div>
     <p v-for="f in [fault, ...(seen?.faults ?? [])].filter(Boolean)" :key="f" class="fray" role="alert">

@@ -8,7 +8,7 @@ import type { Proposal } from '#core/proposals/propose-brief';
 import type { ApiError } from '~/composables/api';
 import { STAGES, type Stage } from '#core/facts/situation';
 
-useHead({ title: 'Take a site on – Armband' });
+useHead({ title: 'Add a site – Armband' });
 const notes = useNotes();
 const taken = reactive({
   name: '',
@@ -19,13 +19,13 @@ const taken = reactive({
   launchDate: '',
   hostProfile: '',
 });
-interface NewPlace {
+interface NewEnvironment {
   name: string;
   url: string;
   /** Asked for once the address turned out to want them. */
   access: { name: string; value: string } | null;
 }
-const places = ref<NewPlace[]>([{ name: 'Staging', url: '', access: null }]);
+const environments = ref<NewEnvironment[]>([{ name: 'Staging', url: '', access: null }]);
 const draft = ref(draftFrom(BRIEF_GROUPS, {}));
 const reasons = ref<Record<string, string>>({});
 const profiles = ref<string[]>([]);
@@ -57,19 +57,19 @@ const profileItems = computed(() => [
   ...profiles.value.map((name) => ({ title: name, value: name })),
 ]);
 const addPlace = (): void => {
-  places.value.push({
-    name: places.value.length ? `Test ${places.value.length}` : 'Staging',
+  environments.value.push({
+    name: environments.value.length ? `Test ${environments.value.length}` : 'Staging',
     url: '',
     access: null,
   });
 };
 const isReading = (url: string): boolean => reading.value !== '' && reading.value === withScheme(url);
 /** How to get into an address before the live one, where that was asked for. */
-const wayInOf = (p: NewPlace | undefined): object =>
-  p?.access?.value ? { wayIn: { kind: 'credentials', ...p.access } } : {};
+const accessOf = (p: NewEnvironment | undefined): object =>
+  p?.access?.value ? { access: { kind: 'credentials', ...p.access } } : {};
 
-/** @param place the address before the live one that it is, if it is none of the live site */
-async function read(url: string, place?: NewPlace): Promise<void> {
+/** @param environment the address before the live one that it is, if it is none of the live site */
+async function read(url: string, environment?: NewEnvironment): Promise<void> {
   const address = withScheme(url);
   if (!address) {
     faults.value = ['Give an address to read from.'];
@@ -81,7 +81,7 @@ async function read(url: string, place?: NewPlace): Promise<void> {
   try {
     const answer = await api('/api/read-site', {
       method: 'POST',
-      body: { url: address, kind: place ? 'before' : 'live', ...wayInOf(place) },
+      body: { url: address, kind: environment ? 'before' : 'live', ...accessOf(environment) },
     });
     if (answer.stage && !stageChosen.value) {
       taken.stage = answer.stage.value;
@@ -93,7 +93,7 @@ async function read(url: string, place?: NewPlace): Promise<void> {
   } catch (error) {
     faults.value = [(error as Error).message];
     const { needs } = ((error as ApiError).data ?? {}) as { needs?: string };
-    if (place && needs === 'credentials') place.access ??= { name: '', value: '' };
+    if (environment && needs === 'credentials') environment.access ??= { name: '', value: '' };
   } finally {
     reading.value = '';
   }
@@ -131,15 +131,15 @@ async function save(): Promise<void> {
         liveUrl: withScheme(taken.liveUrl),
         stage: taken.stage,
         replaces: taken.replaces,
-        places: places.value
+        environments: environments.value
           .filter((p) => p.url.trim())
-          .map((p) => ({ name: p.name.trim() || 'Staging', url: withScheme(p.url), ...wayInOf(p) })),
+          .map((p) => ({ name: p.name.trim() || 'Staging', url: withScheme(p.url), ...accessOf(p) })),
         ...(taken.launchDate ? { launchDate: taken.launchDate } : {}),
         ...(taken.hostProfile ? { hostProfile: taken.hostProfile } : {}),
         brief: { ...(taken.name ? { name: taken.name.trim() } : {}), ...got.data },
       },
     });
-    notes.say(`${taken.name.trim()} is taken on. Audit it now.`);
+    notes.say(`${taken.name.trim()} is added. Audit it now.`);
     await navigateTo(`/sites/${id}`);
   } catch (error) {
     faults.value = [(error as Error).message];
@@ -152,12 +152,12 @@ async function save(): Promise<void> {
 <template>
   <form class="page narrow" @submit.prevent="save">
     <div class="page-head">
-      <h1>Take a site on</h1>
+      <h1>Add a site</h1>
       <NuxtLink to="/sites/import">Many at once, from a CSV file</NuxtLink><span class="spring" /><v-btn
         to="/"
         variant="text"
         >Cancel</v-btn
-      ><v-btn type="submit" color="primary" variant="flat" :loading="busy">Take it on</v-btn>
+      ><v-btn type="submit" color="primary" variant="flat" :loading="busy">Add the site</v-btn>
     </div>
     <p v-for="f in faults" :key="f" class="fray" role="alert">{{ f }}</p>
     <section class="sheet">
@@ -188,7 +188,7 @@ async function save(): Promise<void> {
     </section>
     <section class="sheet">
       <h2>Where it can be seen</h2>
-      <div class="place">
+      <div class="environment">
         <span class="faint fixed">Live</span
         ><v-text-field
           v-model="taken.liveUrl"
@@ -199,7 +199,7 @@ async function save(): Promise<void> {
           >Read from the site</v-btn
         >
       </div>
-      <div v-for="(p, i) in places" :key="i" class="place">
+      <div v-for="(p, i) in environments" :key="i" class="environment">
         <v-text-field v-model="p.name" label="Name" class="short" /><v-text-field
           v-model="p.url"
           label="Address before the live one (it may have a path)"
@@ -210,8 +210,8 @@ async function save(): Promise<void> {
           :icon="mdiDeleteOutline"
           variant="text"
           size="small"
-          aria-label="Take this place away"
-          @click="places.splice(i, 1)"
+          aria-label="Take this environment away"
+          @click="environments.splice(i, 1)"
         />
         <div v-if="p.access" class="access">
           <span class="faint">It asks for a user name and a password.</span
@@ -225,7 +225,7 @@ async function save(): Promise<void> {
       </div>
       <div>
         <v-btn size="small" variant="text" color="primary" :prepend-icon="mdiPlus" @click="addPlace"
-          >Another place</v-btn
+          >Another environment</v-btn
         >
       </div>
     </section>
@@ -253,7 +253,7 @@ async function save(): Promise<void> {
     </section>
     <div class="page-head">
       <span class="spring" /><v-btn type="submit" color="primary" variant="flat" :loading="busy"
-        >Take it on</v-btn
+        >Add the site</v-btn
       >
     </div>
   </form>
@@ -278,13 +278,13 @@ section {
   grid-template-columns: 1fr 1fr;
   gap: 14px 16px;
 }
-.place {
+.environment {
   display: flex;
   flex-wrap: wrap;
   gap: 10px;
   align-items: start;
 }
-.place > .v-btn {
+.environment > .v-btn {
   margin-top: 6px;
 }
 .access {
@@ -304,10 +304,10 @@ section {
   .grid {
     grid-template-columns: 1fr;
   }
-  .place {
+  .environment {
     flex-wrap: wrap;
   }
-  .place > .v-input {
+  .environment > .v-input {
     flex: 1 1 100%;
     max-width: none;
   }

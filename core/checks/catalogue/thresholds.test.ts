@@ -199,7 +199,7 @@ const [textFits, textSpills] = wide('n', 14, 900);
 const lapsing = (days: number): Asked => ({
   situation: 'staging',
   evidence: { ...evidence(), target: { ...evidence().target, kind: 'before' } },
-  place: { endsOn: day(AT, days) },
+  environment: { endsOn: day(AT, days) },
 });
 const launch = (date: string, ttl = 60): Asked => ({
   situation: 'former',

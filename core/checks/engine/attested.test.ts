@@ -1,4 +1,4 @@
-/** Checks done by hand: who vouched, for what, until when. */
+/** Manual checks: who vouched, for what, until when. */
 import { describe, expect, it } from 'vitest';
 import type { Attestation } from '#core/facts/checklist';
 import { checkById } from '#core/checks/catalogue/index';
@@ -18,10 +18,10 @@ const ask = (list: Attestation[], subjects?: string[], stage: 'building' | 'laun
 
 describe('a check about the site as a whole', () => {
   it('is untested until somebody vouches', () => {
-    expect(ask([])).toMatchObject({ outcome: 'untested', reason: 'done by hand, not yet attested' });
+    expect(ask([])).toMatchObject({ outcome: 'untested', reason: 'manual, not yet attested' });
     expect(ask([said({ check: 'delivery.upkeep' })]).outcome).toBe('untested');
   });
-  it('passes, fails or does not apply, in the words of who said so', () => {
+  it('passes, fails or is not applicable, in the words of who said so', () => {
     expect(ask([said({ note: 'restored once' })])).toMatchObject({
       outcome: 'passed',
       found: 'done, says Mara on 2026-11-01: restored once',
@@ -32,7 +32,7 @@ describe('a check about the site as a whole', () => {
     });
     expect(ask([said({ doesNotApply: true, note: 'static files' })])).toMatchObject({
       outcome: 'inapplicable',
-      reason: 'does not apply, says Mara on 2026-11-01: static files',
+      reason: 'not applicable, says Mara on 2026-11-01: static files',
     });
   });
   it('the newest word counts', () => {
@@ -85,7 +85,7 @@ describe('a check about several things, such as forms', () => {
       'passed',
     );
   });
-  it('one that does not apply is left out; none at all makes the check inapplicable', () => {
+  it('one that is not applicable is left out; none at all makes the check inapplicable', () => {
     expect(
       ask([one(forms[0]!), one(forms[1]!, { doesNotApply: true, note: 'a demo' })], forms),
     ).toMatchObject({ outcome: 'passed', found: '1 of 2 attested' });

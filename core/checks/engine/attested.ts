@@ -1,4 +1,4 @@
-/** From what people vouched for to the outcome of a check done by hand. */
+/** From what people vouched for to the outcome of a manual check. */
 import type { Attestation } from '#core/facts/checklist';
 import type { Judgement, PlaceResult } from '#core/facts/finding';
 import type { Stage } from '#core/facts/situation';
@@ -11,7 +11,7 @@ export function endOf(date: string): number {
 }
 
 const said = (a: Attestation): string =>
-  `${a.doesNotApply ? 'does not apply' : a.done ? 'done' : 'not done'}, says ${a.by} on ${a.at.slice(0, 10)}${a.note ? `: ${a.note}` : ''}`;
+  `${a.doesNotApply ? 'not applicable' : a.done ? 'done' : 'not done'}, says ${a.by} on ${a.at.slice(0, 10)}${a.note ? `: ${a.note}` : ''}`;
 
 /** Why an attestation no longer counts; undefined while it does. */
 export function lapsed(a: Attestation, at: Date, stage?: Stage): string | undefined {
@@ -40,7 +40,7 @@ function attestedWhole(check: Check, whole: Attestation | undefined, { at, stage
   return { outcome: whole.done ? 'passed' : 'failed', found: said(whole), ...base };
 }
 
-/** What is said of one subject; nothing where it does not apply. */
+/** What is said of one subject; nothing where it is not applicable. */
 function attestedSubject(
   check: Check,
   subject: string,

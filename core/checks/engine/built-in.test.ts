@@ -68,9 +68,9 @@ describe('a checklist to print', () => {
     expect(text.split('\n').slice(0, 5)).toEqual(['# Ours \\*bold\\*', '', 'For \\<all\\>', '', 'Version 3']);
     expect(text).toContain('- [ ] \\# big (blocker');
     expect(text).toMatch(
-      /The certificate does not end soon \(blocker, 21 days; holding page, live\) {2}\n {2}two lines/,
+      /Certificate does not end soon \(blocker, 21 days; holding page, live\) {2}\n {2}two lines/,
     );
-    expect(text).toContain('- [ ] Ring the client (minor, by hand; live)');
+    expect(text).toContain('- [ ] Ring the client (minor, manual; live)');
     expect(text).not.toContain('home page is the right one');
     expect(text).not.toContain('## Identity');
   });

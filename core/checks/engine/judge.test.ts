@@ -200,7 +200,7 @@ describe('attestations and acceptances', () => {
   const by = { check: 'delivery.backup', by: 'Joss Teal', at: '2026-11-20T10:00:00Z' };
   const ofHand = (attestations: Parameters<typeof judge>[0]['attestations']) =>
     all({ leaveOutHand: false, attestations }).find((f) => f.check === 'delivery.backup')!;
-  it('a check by hand is untested until attested, and again after its last day', () => {
+  it('a manual check is untested until attested, and again after its last day', () => {
     expect(ofHand([]).outcome).toBe('untested');
     expect(ofHand([{ ...by, done: true, goodUntil: '2026-11-24' }]).outcome).toBe('passed');
     expect(ofHand([{ ...by, done: true, goodUntil: '2026-11-23' }]).outcome).toBe('untested');

@@ -16,7 +16,7 @@ import { checksOf, linesOf, parametersOf } from './checklist';
 import { askedHosts, restsOnRootCause, unmetNeed } from './needs';
 
 /** What a check may know beside evidence, brief and profile. */
-export type Beside = Pick<CheckContext, 'book' | 'stage' | 'launched' | 'staging' | 'build' | 'place'>;
+export type Beside = Pick<CheckContext, 'book' | 'stage' | 'launched' | 'staging' | 'build' | 'environment'>;
 
 export interface AuditInput extends Beside {
   evidence: Evidence;
@@ -69,7 +69,7 @@ function openAudit(input: AuditInput): Audit {
     launched,
     staging: input.staging,
     build: input.build,
-    place: input.place,
+    environment: input.environment,
     isAttested: (manual) => attested(manual, attestations, { at, stage }).outcome === 'passed',
   };
   const closed = situation === 'staging' && launched ? closedAs({ view, evidence, brief }) : undefined;
@@ -85,7 +85,7 @@ function contextFor(check: Check, item: ChecklistItem, shared: Shared): CheckCon
     none: messages.none,
   };
   const { situation, at, brief, profile, evidence, view, book } = shared;
-  const { stage, launched, staging, build, place, isAttested } = shared;
+  const { stage, launched, staging, build, environment, isAttested } = shared;
   // one literal, so that all contexts have one shape: a spread of what is shared costs an eighth of all judging
   return {
     situation,
@@ -102,7 +102,7 @@ function contextFor(check: Check, item: ChecklistItem, shared: Shared): CheckCon
     launched,
     staging,
     build,
-    place,
+    environment,
     isAttested,
   } satisfies Record<keyof CheckContext, unknown>;
 }
@@ -128,7 +128,7 @@ function judgeBy(check: Check, context: CheckContext): Judgement {
 function judgementOf(check: Check, context: CheckContext, audit: Audit): Judgement {
   try {
     if (audit.closed && check !== stagingClosed)
-      return inapplicable(`this place is closed after the launch (${audit.closed})`);
+      return inapplicable(`this environment is closed after the launch (${audit.closed})`);
     return check.byHand ? judgeManually(check, context, audit) : judgeBy(check, context);
   } catch (error) {
     return cantTell(`this check could not finish: ${(error as Error).message}`);

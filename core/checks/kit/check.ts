@@ -4,7 +4,7 @@ import type { Evidence, HostEvidence } from '#core/facts/evidence';
 import type { Finding, Judgement, Scope, Section, Severity } from '#core/facts/finding';
 import type { AgencyBook } from '#core/facts/agency-book';
 import type { HostProfile } from '#core/facts/host-profile';
-import type { PlaceDates, SiteBuild } from '#core/facts/place';
+import type { EnvironmentDates, SiteBuild } from '#core/facts/environment';
 import type { Situation, Stage } from '#core/facts/situation';
 import type { SiteView } from '#core/checks/view/site-view';
 
@@ -80,8 +80,8 @@ export interface CheckContext<
   /** The latest audit of the environment before the live one. */
   staging?: Evidence;
   build?: SiteBuild;
-  place?: PlaceDates;
-  /** Whether somebody vouches for a check by hand, for one that asks less where it is done. */
+  environment?: EnvironmentDates;
+  /** Whether somebody vouches for a manual check, for one that asks less where it is done. */
   isAttested?(byHand: Check): boolean;
 }
 

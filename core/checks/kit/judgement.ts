@@ -142,7 +142,7 @@ export function overPages(
 }
 
 /** Nobody has vouched for a manual check. */
-export const NOT_YET_ATTESTED = 'done by hand, not yet attested';
+export const NOT_YET_ATTESTED = 'manual, not yet attested';
 
 /** Why an empty application shell says nothing (rule 5). */
 export const EMPTY_SHELL = 'an empty shell that scripts fill: nothing to read without rendering';
@@ -167,7 +167,7 @@ export function overHosts(
 
 /** Places for hosts that came into the brief after the audit. */
 export const unaskedHosts = (view: SiteView): PlaceResult[] =>
-  view.unasked.map((host) => unsure(host, 'audit again: it came into the brief after this audit'));
+  view.unasked.map((host) => unsure(host, 'audit again: it is in the brief only since this audit'));
 
 /** The places that failed, which is what a recipe is about. @param most where a text for each would be too long */
 export const failedPlaces = (finding: Pick<Finding, 'places'>, most = Infinity): PlaceResult[] =>

@@ -247,7 +247,7 @@ export class SiteView {
   }
 
   /**
-   * How a way in that is a secret proves itself: what a visitor without it gets at the door; undefined where
+   * How an access that is a secret proves itself: what a visitor without it gets at the door; undefined where
    * the door stands open.
    */
   get shutDoor(): string | undefined {

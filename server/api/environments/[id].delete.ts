@@ -1,7 +1,7 @@
-import { takePlaceAway } from '../../sites/environments';
+import { deleteEnvironment } from '../../sites/environments';
 import { idOf } from '../../platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
-  await takePlaceAway(idOf(event));
+  await deleteEnvironment(idOf(event));
   return { ok: true };
 });

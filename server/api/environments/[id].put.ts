@@ -1,10 +1,10 @@
 import { readJson } from '../../platform/http/body';
-import { PlaceDto } from '../../sites/dto';
+import { EnvironmentDto } from '../../sites/dto';
 import { parseAs } from '../../platform/http/validation';
-import { changePlace } from '../../sites/environments';
+import { changeEnvironment } from '../../sites/environments';
 import { idOf } from '../../platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
-  await changePlace(idOf(event), await parseAs(PlaceDto, await readJson(event)));
+  await changeEnvironment(idOf(event), await parseAs(EnvironmentDto, await readJson(event)));
   return { ok: true };
 });

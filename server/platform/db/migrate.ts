@@ -7,6 +7,8 @@ import { up as handWork } from './migrations/003-checklists-and-hand-work';
 import { up as hostProfileIds } from './migrations/004-host-profile-ids';
 import { up as people } from './migrations/005-people';
 import { up as pointsLost } from './migrations/006-points-lost';
+import { up as editSites } from './migrations/008-edit-sites';
+import { up as words } from './migrations/007-words';
 import { up as wayIn } from './migrations/002-way-in';
 
 /** Statements one after the other, or what does more than statements can. */
@@ -19,6 +21,8 @@ const STEPS: [name: string, step: Step][] = [
   ['004-host-profile-ids', hostProfileIds],
   ['005-people', people],
   ['006-points-lost', pointsLost],
+  ['007-words', words],
+  ['008-edit-sites', editSites],
 ];
 
 export async function migrate(): Promise<string[]> {

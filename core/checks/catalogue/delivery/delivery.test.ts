@@ -129,7 +129,7 @@ describe('files, forms and the way to the launch', () => {
       ask('delivery.staging-lifetime', {
         situation: 'staging',
         profile: { name: 'F', stagingLifetime: span },
-        place: { endsOn: day(endsOn) },
+        environment: { endsOn: day(endsOn) },
       }).outcome;
     it.each([
       [7, 'passed'],

@@ -38,7 +38,7 @@ export const liveEqualsStaging = defineCheck({
   source: 'common practice',
   messages: {
     expected: 'title, description, headings, text and links as on staging',
-    none: 'no page stands at both places',
+    none: 'no page stands in both environments',
   },
   judge(context) {
     const { view, brief, staging, profile, evidence } = context;

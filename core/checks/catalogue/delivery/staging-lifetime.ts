@@ -1,17 +1,17 @@
 import type { HostProfile } from '#core/facts/host-profile';
-import type { PlaceDates } from '#core/facts/place';
+import type { EnvironmentDates } from '#core/facts/environment';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 
 const DAY = 86_400_000;
 
 /**
- * When a place lapses: the host's word, else its first span, prolonged by each change, never beyond the cap.
+ * When an environment lapses: the host's word, else its first span, prolonged by each change, never beyond the cap.
  * @returns milliseconds, or undefined where nothing is known
  */
 export function lapseOf(
   span: NonNullable<HostProfile['stagingLifetime']>,
-  dates: PlaceDates,
+  dates: EnvironmentDates,
 ): number | undefined {
   if (dates.endsOn) return Date.parse(dates.endsOn);
   if (!dates.setUp) return undefined;
@@ -33,12 +33,13 @@ export const stagingLifetime = defineCheck({
   parameters: { days: { default: 7, min: 1, max: 90, unit: 'days', meaning: 'fewest days left' } },
   messages: { expected: ({ parameters }) => `at least ${parameters.days} days` },
   judge(context) {
-    const { profile, place, at, parameters, evidence } = context;
+    const { profile, environment, at, parameters, evidence } = context;
     const span = profile.stagingLifetime;
-    if (!span && !place?.endsOn) return inapplicable('the host profile knows no end for such places');
-    const end = lapseOf(span ?? { firstDays: 0 }, place ?? {});
+    if (!span && !environment?.endsOn)
+      return inapplicable('the host profile knows no end for such environments');
+    const end = lapseOf(span ?? { firstDays: 0 }, environment ?? {});
     if (end === undefined || Number.isNaN(end))
-      return { outcome: 'untested', reason: 'it is not said when this place was set up', places: [] };
+      return { outcome: 'untested', reason: 'it is not said when this environment was set up', places: [] };
     const left = Math.floor((end - at.getTime()) / DAY);
     const day = new Date(end).toISOString().slice(0, 10);
     return overSite(
@@ -51,6 +52,6 @@ export const stagingLifetime = defineCheck({
   recipe: ({ profile }) => ({
     steps: profile.stagingLifetime?.renewalDays
       ? `Publish a change there: each gives it ${profile.stagingLifetime.renewalDays} days more${profile.stagingLifetime.capDays ? `, up to ${profile.stagingLifetime.capDays} in all` : ''}. Keep a backup.`
-      : 'Ask the host for more time, or copy the place to another one, and keep a backup.',
+      : 'Ask the host for more time, or copy the environment to another one, and keep a backup.',
   }),
 });

@@ -24,7 +24,8 @@ export const stagingLocked = defineCheck({
     return overSite(context, failed(place, { found: 'open to everybody' }));
   },
   recipe: () => ({
-    steps: 'Switch on password protection for this place at the host, or in the server’s configuration.',
+    steps:
+      'Switch on password protection for this environment at the host, or in the server’s configuration.',
     paste: [
       { label: 'nginx', text: 'auth_basic "Staging";\nauth_basic_user_file /etc/nginx/staging.htpasswd;' },
       {

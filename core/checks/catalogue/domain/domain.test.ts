@@ -156,7 +156,7 @@ describe('domain.records-match', () => {
     expect(flat('192.0.2.11')).toBe('passed');
     expect(flat('192.0.2.12')).toBe('failed');
   });
-  it('does not apply to a site reached by forwarding', () => {
+  it('is not applicable to a site reached by forwarding', () => {
     expect(judged([], { ...brief(), reachedBy: 'forwarding' }).outcome).toBe('inapplicable');
   });
 });

@@ -5,7 +5,7 @@ import { outOfListings } from './out-of-listings';
 
 export const keptOut = defineCheck({
   id: 'indexing.kept-out',
-  title: 'Search engines are kept out by noindex or a lock',
+  title: 'noindex or a login keeps search engines out',
   severity: 'blocker',
   situations: ['staging', 'holding'],
   scope: 'page',
@@ -42,7 +42,7 @@ export const keptOut = defineCheck({
   },
   recipe: ({ evidence }) => ({
     steps:
-      'Ask for a password on the whole place, or send noindex with every answer. Do not use Disallow for this: it hides the noindex.',
+      'Ask for a password on the whole environment, or send noindex with every answer. Do not use Disallow for this: it hides the noindex.',
     paste: [
       { label: 'Tag in every head', text: '<meta name="robots" content="noindex">' },
       ...headerRecipe('X-Robots-Tag', 'noindex'),

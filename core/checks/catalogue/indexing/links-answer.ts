@@ -43,7 +43,7 @@ export const linksAnswer = defineCheck({
     );
   },
   recipe: (_, finding) => ({
-    steps: 'Mend or take out these links; where the page has moved, let its old address redirect.',
+    steps: 'Correct or remove these links; where the page has moved, let its old address redirect.',
     paste: [
       {
         label: 'Links',

@@ -61,7 +61,7 @@ export const noStagingLinks = defineCheck({
   situations: ['live'],
   scope: 'page',
   needs: { brief: ['stagingHosts'], pages: true },
-  why: 'Links to staging show visitors the draft and break when the place lapses.',
+  why: 'Links to staging show visitors the draft and break when staging lapses.',
   source: 'common practice',
   judge(context) {
     const { evidence } = context;

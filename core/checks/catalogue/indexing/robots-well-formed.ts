@@ -28,7 +28,7 @@ export const robotsWellFormed = defineCheck({
     );
   },
   recipe: (_, finding) => ({
-    steps: 'Mend these lines; a group begins with User-agent.',
+    steps: 'Correct these lines; a group begins with User-agent.',
     paste: [
       {
         label: 'As it stands',

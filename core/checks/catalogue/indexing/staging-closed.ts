@@ -50,7 +50,7 @@ export const stagingClosed = defineCheck({
     return overSite(context, failed(evidence.target.url, { found: 'open to everybody' }));
   },
   recipe: ({ brief }) => ({
-    steps: 'Take the place down, ask for a password, or let it lead to the live site.',
+    steps: 'Take the environment down, ask for a password, or let it lead to the live site.',
     paste: brief.preferredHost
       ? [
           { label: 'nginx', text: `return 301 https://${brief.preferredHost}$request_uri;` },

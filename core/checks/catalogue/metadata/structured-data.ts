@@ -32,7 +32,7 @@ export const structuredData = defineCheck({
     }),
   recipe: () => ({
     steps:
-      'Mend the block; mostly it is a comma before a closing bracket, a quote inside a text, or HTML in it.',
+      'Correct the block; mostly it is a comma before a closing bracket, a quote inside a text, or HTML in it.',
     paste: [
       {
         label: 'Frame',

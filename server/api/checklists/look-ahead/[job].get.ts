@@ -1,5 +1,5 @@
 import type { Ahead } from '../../../audits/rejudging';
 import { jobById, type Job } from '../../../platform/jobs/jobs';
 
-/** The look ahead while it runs, with what it has found so far. */
+/** The preview while it runs, with what it has found so far. */
 export default defineEventHandler((event) => jobById(getRouterParam(event, 'job') ?? '') as Job<Ahead>);

@@ -1,7 +1,7 @@
 /**
- * What the agency knows of one place beside its address: when it was set up, last changed, and when it ends.
+ * What the agency knows of one environment beside its address: when it was set up, last changed, and when it ends.
  */
-export interface PlaceDates {
+export interface EnvironmentDates {
   /** ISO 8601 dates. */
   setUp?: string;
   changed?: string;

@@ -1,3 +1,3 @@
-import { listClients } from '../sites/sites';
+import { listClients } from '../../sites/clients';
 
 export default defineEventHandler(() => listClients());

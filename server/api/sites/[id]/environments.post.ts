@@ -1,9 +1,9 @@
 import { readJson } from '../../../platform/http/body';
-import { PlaceDto } from '../../../sites/dto';
+import { EnvironmentDto } from '../../../sites/dto';
 import { parseAs } from '../../../platform/http/validation';
-import { addPlace } from '../../../sites/environments';
+import { addEnvironment } from '../../../sites/environments';
 import { idOf } from '../../../platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => ({
-  id: await addPlace(idOf(event), await parseAs(PlaceDto, await readJson(event))),
+  id: await addEnvironment(idOf(event), await parseAs(EnvironmentDto, await readJson(event))),
 }));

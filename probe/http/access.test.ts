@@ -1,12 +1,12 @@
 /** The way into places: sent to their own hosts only, and blanked wherever it comes back. */
 import fc from '../../tests/property';
 import { describe, expect, it } from 'vitest';
-import { kindOf, openDoor, passOf, secretsOf, wayInFault, withoutSecrets, type WayIn } from './way-in';
+import { kindOf, openDoor, passOf, secretsOf, accessFault, withoutSecrets, type Access } from './access';
 
 const hosts = ['draft.example'];
 const origins = ['https://draft.example'];
-const credentials: WayIn = { kind: 'credentials', user: 'mara', password: 'tide & "reed"', origins };
-const at = (way: WayIn | undefined, url: string) => openDoor(way, new URL(url), { a: 'b' });
+const credentials: Access = { kind: 'credentials', user: 'mara', password: 'tide & "reed"', origins };
+const at = (way: Access | undefined, url: string) => openDoor(way, new URL(url), { a: 'b' });
 
 describe('a request through the door', () => {
   it('credentials as Basic (RFC 7617 2)', () => {
@@ -42,14 +42,14 @@ describe('a request through the door', () => {
 });
 
 describe('a way in that cannot be used says why', () => {
-  const cookie = (value: string, name = 'look'): WayIn => ({ kind: 'cookie', name, value, origins });
-  const user = (name: string, password: string): WayIn => ({
+  const cookie = (value: string, name = 'look'): Access => ({ kind: 'cookie', name, value, origins });
+  const user = (name: string, password: string): Access => ({
     kind: 'credentials',
     user: name,
     password,
     origins,
   });
-  it.each<[string, WayIn, RegExp | undefined]>([
+  it.each<[string, Access, RegExp | undefined]>([
     ['a cookie', cookie('abc-123'), undefined],
     ['a cookie in quotes', cookie('"abc 1"'.replace(' ', '')), undefined],
     ['a letter beyond ASCII', cookie('schlüssel'), /6265/],
@@ -61,7 +61,7 @@ describe('a way in that cannot be used says why', () => {
     ['a colon in the user’s name', user('ma:ra', 'secret'), /7617/],
     ['a line break in the password', user('mara', 'sec\r\nret'), /7617/],
   ])('%s', (_, way, words) => {
-    const fault = wayInFault(way);
+    const fault = accessFault(way);
     if (words) expect(fault).toMatch(words);
     else expect(fault).toBeUndefined();
   });
@@ -75,7 +75,7 @@ describe('the brief’s way past a holding page', () => {
     ['https://kites.example/?a=b', `${origin}/`, 'parameter', 'b'],
     ['cookie: seen=yes', `${origin}/`, 'cookie', 'yes'],
   ])('%s', (text, url, kind, value) => {
-    expect(passOf(text, origin, hosts)).toMatchObject({ url, wayIn: { kind, value } });
+    expect(passOf(text, origin, hosts)).toMatchObject({ url, access: { kind, value } });
   });
   it.each([undefined, '', '/soon', 'javascript:1?a=b', 'cookie: nonsense'])('%s is none', (text) => {
     expect(passOf(text, origin, hosts)).toBeUndefined();

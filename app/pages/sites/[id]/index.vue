@@ -8,14 +8,15 @@ const notes = useNotes();
 const id = Number(route.params.id);
 const site = ref<SiteDetail | null>(null);
 const fault = ref('');
-const placeId = ref(Number(route.query.place) || 0);
+const environmentId = ref(Number(route.query.environment) || 0);
 const tab = ref(String(route.query.tab ?? 'ledger'));
 useHead({ title: computed(() => `${site.value?.name ?? 'Site'} – Armband`) });
 
 async function load(): Promise<void> {
   try {
     site.value = await api('/api/sites/:id', { params: { id } });
-    if (!site.value.places.some((p) => p.id === placeId.value)) placeId.value = site.value.shown;
+    if (!site.value.environments.some((p) => p.id === environmentId.value))
+      environmentId.value = site.value.shown;
   } catch (error) {
     fault.value = (error as Error).message;
   }
@@ -27,11 +28,11 @@ async function refresh(): Promise<void> {
   version.value++;
 }
 watch(() => audits.ended, refresh);
-watch([placeId, tab], () =>
+watch([environmentId, tab], () =>
   navigateTo(
     {
       query: {
-        ...(placeId.value === site.value?.shown ? {} : { place: placeId.value }),
+        ...(environmentId.value === site.value?.shown ? {} : { environment: environmentId.value }),
         ...(tab.value === 'ledger' ? {} : { tab: tab.value }),
         ...(tab.value === 'ledger' && route.query.check ? { check: route.query.check } : {}),
       },
@@ -40,7 +41,7 @@ watch([placeId, tab], () =>
   ),
 );
 
-const place = computed(() => site.value?.places.find((p) => p.id === placeId.value));
+const environment = computed(() => site.value?.environments.find((p) => p.id === environmentId.value));
 const sum = ref(false);
 const opened = ref(0);
 async function goToCheck(check: string): Promise<void> {
@@ -53,7 +54,7 @@ async function setStage(stage: Stage): Promise<void> {
     await api('/api/sites/:id/stage', { params: { id }, method: 'PUT', body: { stage } });
     await refresh();
     notes.say(
-      `${site.value?.name} is now ${stage}. Its stored evidence was judged again by what is wanted now.`,
+      `${site.value?.name} is now ${stage}. Its stored evidence was re-evaluated by what is wanted now.`,
     );
   } catch (error) {
     notes.say((error as Error).message, true);
@@ -65,7 +66,7 @@ async function setStage(stage: Stage): Promise<void> {
   <div>
     <SiteHead
       v-if="site"
-      v-model:place="placeId"
+      v-model:environment="environmentId"
       v-model:tab="tab"
       :site="site"
       @stage="setStage"
@@ -73,21 +74,32 @@ async function setStage(stage: Stage): Promise<void> {
     />
     <div class="page">
       <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
-      <template v-if="site && place">
+      <template v-if="site && environment">
         <LedgerView
           v-if="tab === 'ledger'"
-          :key="`${place.id} ${opened}`"
-          :place="place"
+          :key="`${environment.id} ${opened}`"
+          :environment="environment"
           :version="version"
           @changed="refresh"
         />
         <FixList v-else-if="tab === 'fixes'" :site-id="site.id" :version="version" />
         <BriefForm v-else-if="tab === 'brief'" :site="site" @saved="refresh" />
-        <PlacesForm v-else-if="tab === 'places'" :site-id="site.id" :places="site.places" @saved="refresh" />
-        <HistoryView v-else :key="`h${place.id}`" :place="place" :version="version" />
+        <EnvironmentsForm
+          v-else-if="tab === 'environments'"
+          :site-id="site.id"
+          :environments="site.environments"
+          @saved="refresh"
+        />
+        <HistoryView v-else :key="`h${environment.id}`" :environment="environment" :version="version" />
       </template>
       <v-progress-linear v-else-if="!fault" indeterminate color="primary" aria-label="Loading" />
     </div>
-    <ScoreSum v-if="place && site" v-model="sum" :place-id="place.id" :site-id="site.id" @go="goToCheck" />
+    <ScoreSum
+      v-if="environment && site"
+      v-model="sum"
+      :environment-id="environment.id"
+      :site-id="site.id"
+      @go="goToCheck"
+    />
   </div>
 </template>

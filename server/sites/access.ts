@@ -1,8 +1,8 @@
-/** The way into a place, kept sealed: whoever reads the database alone cannot get in. */
+/** The access to an environment, kept sealed: whoever reads the database alone cannot get in. */
 import { createCipheriv, createDecipheriv, hkdfSync, randomBytes } from 'node:crypto';
-import type { WayIn } from '#probe/http/way-in';
+import type { Access } from '#probe/http/access';
 import type { Environment } from './models';
-import type { WayInDto } from '#core/entry/site';
+import type { AccessDto } from '#core/entry/site';
 
 interface Secret {
   name: string;
@@ -42,34 +42,34 @@ function unseal(text: string): Secret | null {
   }
 }
 
-/** The columns for a way in. A secret left blank keeps the one that is there. */
-export function sealWayIn(
-  input: WayInDto,
-  before: Pick<Environment, 'wayIn' | 'wayInSealed'> | null,
-): { wayIn: Environment['wayIn']; wayInSealed: string | null } {
-  if (input.kind === 'open' || input.kind === 'addresses') return { wayIn: input.kind, wayInSealed: null };
-  const old = before?.wayIn === input.kind && before.wayInSealed ? unseal(before.wayInSealed) : null;
+/** The columns for an access. A secret left blank keeps the one that is there. */
+export function sealAccess(
+  input: AccessDto,
+  before: Pick<Environment, 'access' | 'accessSealed'> | null,
+): { access: Environment['access']; accessSealed: string | null } {
+  if (input.kind === 'open' || input.kind === 'addresses') return { access: input.kind, accessSealed: null };
+  const old = before?.access === input.kind && before.accessSealed ? unseal(before.accessSealed) : null;
   return {
-    wayIn: input.kind,
-    wayInSealed: seal({ name: input.name ?? old?.name ?? '', value: input.value || (old?.value ?? '') }),
+    access: input.kind,
+    accessSealed: seal({ name: input.name ?? old?.name ?? '', value: input.value || (old?.value ?? '') }),
   };
 }
 
 /** What the screen may show: who or what is asked for, never the secret. */
-export function wayInName(e: Pick<Environment, 'wayInSealed'>): string | null {
-  return e.wayInSealed ? (unseal(e.wayInSealed)?.name ?? null) : null;
+export function accessName(e: Pick<Environment, 'accessSealed'>): string | null {
+  return e.accessSealed ? (unseal(e.accessSealed)?.name ?? null) : null;
 }
 
-/** The way in as the probe takes it. @throws Error when the secret it was sealed under has changed */
-export function wayInOf(e: Pick<Environment, 'wayIn' | 'wayInSealed' | 'url'>): WayIn {
-  if (e.wayIn === 'open' || e.wayIn === 'addresses') return { kind: e.wayIn };
-  const secret = e.wayInSealed ? unseal(e.wayInSealed) : null;
+/** The access as the probe takes it. @throws Error when the secret it was sealed under has changed */
+export function accessOf(e: Pick<Environment, 'access' | 'accessSealed' | 'url'>): Access {
+  if (e.access === 'open' || e.access === 'addresses') return { kind: e.access };
+  const secret = e.accessSealed ? unseal(e.accessSealed) : null;
   if (!secret)
     throw new Error(
-      'the way into this place can no longer be read: the application\u2019s secret has changed. Enter it again under Places',
+      'the access to this environment can no longer be read: the application\u2019s secret has changed. Enter it again under Edit site',
     );
   const origins = [new URL(e.url).origin];
-  return e.wayIn === 'credentials'
+  return e.access === 'credentials'
     ? { kind: 'credentials', user: secret.name, password: secret.value, origins }
-    : { kind: e.wayIn, ...secret, origins };
+    : { kind: e.access, ...secret, origins };
 }

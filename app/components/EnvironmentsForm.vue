@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import type { Place } from '~/types';
-import type { WayInKind } from '#core/facts/evidence';
+import type { Environment } from '~/types';
+import type { AccessKind } from '#core/facts/evidence';
 import { mdiDeleteOutline, mdiPlus } from '@mdi/js';
 
 /** Where the site can be seen, and how the audit gets in. */
-const props = defineProps<{ siteId: number; places: Place[] }>();
+const props = defineProps<{ siteId: number; environments: Environment[] }>();
 const emit = defineEmits<{ saved: [] }>();
 const notes = useNotes();
 
@@ -13,7 +13,7 @@ interface Draft {
   live: boolean;
   name: string;
   url: string;
-  kind: WayInKind;
+  kind: AccessKind;
   secretName: string;
   secret: string;
   kept: boolean;
@@ -21,15 +21,15 @@ interface Draft {
   changedOn: string;
   endsOn: string;
 }
-const draftOf = (p: Place): Draft => ({
+const draftOf = (p: Environment): Draft => ({
   id: p.id,
   live: p.kind === 'live',
   name: p.name,
   url: p.url,
-  kind: p.wayIn ?? 'open',
-  secretName: p.wayInName ?? '',
+  kind: p.access ?? 'open',
+  secretName: p.accessName ?? '',
   secret: '',
-  kept: p.wayInName != null,
+  kept: p.accessName != null,
   setUpOn: p.setUpOn ?? '',
   changedOn: p.changedOn ?? '',
   endsOn: p.endsOn ?? '',
@@ -37,19 +37,19 @@ const draftOf = (p: Place): Draft => ({
 const drafts = ref<Draft[]>([]);
 const saved = ref('');
 function reset(): void {
-  drafts.value = props.places.map(draftOf);
+  drafts.value = props.environments.map(draftOf);
   saved.value = JSON.stringify(drafts.value);
 }
-watch(() => props.places, reset, { immediate: true });
+watch(() => props.environments, reset, { immediate: true });
 
-const WAYS: { value: WayInKind; title: string }[] = [
+const WAYS: { value: AccessKind; title: string }[] = [
   { value: 'open', title: 'open to everybody' },
   { value: 'credentials', title: 'user name and password' },
   { value: 'parameter', title: 'query parameter' },
   { value: 'cookie', title: 'cookie' },
   { value: 'addresses', title: 'certain addresses only' },
 ];
-const words: Partial<Record<WayInKind, [string, string]>> = {
+const words: Partial<Record<AccessKind, [string, string]>> = {
   credentials: ['User name', 'Password'],
   parameter: ['Name of the parameter', 'Value'],
   cookie: ['Name of the cookie', 'Value'],
@@ -68,14 +68,14 @@ async function save(d: Draft, i: number): Promise<void> {
     ...(d.live ? {} : { setUpOn: d.setUpOn, changedOn: d.changedOn, endsOn: d.endsOn }),
     name: d.name.trim() || 'Staging',
     url: /^https?:\/\//i.test(d.url) ? d.url.trim() : `https://${d.url.trim()}`,
-    wayIn: {
+    access: {
       kind: d.kind,
       ...(words[d.kind] ? { name: d.secretName.trim(), ...(d.secret ? { value: d.secret } : {}) } : {}),
     },
   };
   try {
     if (d.id === null)
-      await api('/api/sites/:id/places', { params: { id: props.siteId }, method: 'POST', body });
+      await api('/api/sites/:id/environments', { params: { id: props.siteId }, method: 'POST', body });
     else await api('/api/environments/:id', { params: { id: d.id }, method: 'PUT', body });
     notes.say(`${body.name} is saved. The next audit uses it.`);
     emit('saved');
@@ -124,13 +124,13 @@ function add(): void {
 <template>
   <div class="spots">
     <p class="faint">
-      What is entered to get in goes to that place’s own host only. It is kept sealed, and never stands in
-      evidence, logs or exports.
+      What is entered to get in goes to that environment’s own host only. It is kept sealed, and never stands
+      in evidence, logs or exports.
     </p>
     <form
       v-for="(d, i) in drafts"
       :key="d.id ?? `n${i}`"
-      class="sheet place"
+      class="sheet environment"
       :aria-label="d.name"
       @submit.prevent="save(d, i)"
     >
@@ -139,7 +139,7 @@ function add(): void {
         label="Address"
         class="wide"
       />
-      <v-select v-model="d.kind" label="Way in" :items="WAYS" />
+      <v-select v-model="d.kind" label="Access" :items="WAYS" />
       <template v-if="words[d.kind]"
         ><v-text-field v-model="d.secretName" :label="words[d.kind]![0]" autocomplete="off" /><v-text-field
           v-model="d.secret"
@@ -151,7 +151,7 @@ function add(): void {
       /></template>
       <span v-else class="gap" />
       <div v-if="!d.live" class="dates row">
-        <span class="faint">Where the host lets places lapse:</span
+        <span class="faint">Where the host lets environments lapse:</span
         ><v-text-field v-model="d.setUpOn" label="Set up on" type="date" /><v-text-field
           v-model="d.changedOn"
           label="Last changed on"
@@ -180,7 +180,7 @@ function add(): void {
     </form>
     <div>
       <v-btn size="small" variant="text" color="primary" :prepend-icon="mdiPlus" @click="add"
-        >Another place</v-btn
+        >Another environment</v-btn
       >
     </div>
     <v-dialog :model-value="leaving !== null" max-width="440" @update:model-value="leaving = null">
@@ -204,7 +204,7 @@ function add(): void {
 .spots > p {
   margin: 0;
 }
-.place {
+.environment {
   display: grid;
   grid-template-columns: 140px minmax(220px, 1fr) 210px 170px 190px 110px;
   gap: 10px;
@@ -244,7 +244,7 @@ function add(): void {
   justify-content: flex-start;
 }
 @media (max-width: 1100px) {
-  .place {
+  .environment {
     grid-template-columns: 1fr 1fr;
   }
   .gap {
@@ -255,7 +255,7 @@ function add(): void {
   }
 }
 @media (max-width: 700px) {
-  .place {
+  .environment {
     grid-template-columns: 1fr;
   }
 }

@@ -3,36 +3,36 @@
  * origins (scheme, host and port) and nowhere else.
  */
 import { parseUrl } from '#core/extract/address';
-import type { WayInKind } from '#core/facts/evidence';
+import type { AccessKind } from '#core/facts/evidence';
 
-export type WayIn =
+export type Access =
   | { kind: 'open' }
   | { kind: 'addresses' }
   | { kind: 'credentials'; user: string; password: string; origins: readonly string[] }
   /** A query parameter or cookie that opens a place or passes a holding page. */
   | { kind: 'parameter' | 'cookie'; name: string; value: string; origins: readonly string[] };
 
-export const kindOf = (w: WayIn | undefined): WayInKind => w?.kind ?? 'open';
+export const kindOf = (w: Access | undefined): AccessKind => w?.kind ?? 'open';
 
 /** Path and headers of a request, with the key where the host is one that has the door. */
 export function openDoor(
-  wayIn: WayIn | undefined,
+  access: Access | undefined,
   url: URL,
   headers: Record<string, string>,
 ): { path: string; headers: Record<string, string> } {
   const path = url.pathname + url.search;
-  if (!wayIn || !('origins' in wayIn) || !wayIn.origins.includes(url.origin)) return { path, headers };
-  if (wayIn.kind === 'credentials')
+  if (!access || !('origins' in access) || !access.origins.includes(url.origin)) return { path, headers };
+  if (access.kind === 'credentials')
     return {
       path,
       headers: {
         ...headers,
-        authorization: `Basic ${Buffer.from(`${wayIn.user}:${wayIn.password}`).toString('base64')}`,
+        authorization: `Basic ${Buffer.from(`${access.user}:${access.password}`).toString('base64')}`,
       },
     };
-  if (wayIn.kind === 'cookie')
-    return { path, headers: { ...headers, cookie: `${wayIn.name}=${wayIn.value}` } };
-  const pair = `${encodeURIComponent(wayIn.name)}=${encodeURIComponent(wayIn.value)}`;
+  if (access.kind === 'cookie')
+    return { path, headers: { ...headers, cookie: `${access.name}=${access.value}` } };
+  const pair = `${encodeURIComponent(access.name)}=${encodeURIComponent(access.value)}`;
   return { path: `${path}${url.search ? '&' : '?'}${pair}`, headers };
 }
 
@@ -45,7 +45,7 @@ export function passOf(
   text: string | undefined,
   origin: string,
   hosts: readonly string[],
-): { url: string; wayIn: WayIn } | undefined {
+): { url: string; access: Access } | undefined {
   if (!text) return undefined;
   const origins = [...new Set([origin, ...hosts.map((h) => `https://${h}`)])];
   const cookie = /^cookie:\s*([^=;\s]+)=([^;]*)$/i.exec(text.trim());
@@ -53,14 +53,14 @@ export function passOf(
   if (cookie)
     return {
       url: `${origin}/`,
-      wayIn: { kind: 'cookie', name: cookie[1]!, value: cookie[2]!.trim(), origins },
+      access: { kind: 'cookie', name: cookie[1]!, value: cookie[2]!.trim(), origins },
     };
   const url = parseUrl(text.trim(), `${origin}/`);
   if (!url) return undefined;
   const [name, value] = [...url.searchParams][0] ?? [];
   if (name === undefined || !/^https?:$/.test(url.protocol)) return undefined;
   url.searchParams.delete(name);
-  return { url: url.href, wayIn: { kind: 'parameter', name, value: value!, origins } };
+  return { url: url.href, access: { kind: 'parameter', name, value: value!, origins } };
 }
 
 /** Whether something can be sent as the value of a header as it stands (RFC 9110 5.5). */
@@ -76,17 +76,17 @@ const isCookieValue = (text: string): boolean =>
 const SHORTEST_SECRET = 4;
 
 /** What is wrong with a way in, in a sentence; undefined when it can be used. */
-export function wayInFault(wayIn: WayIn): string | undefined {
-  if (!('origins' in wayIn)) return undefined;
-  const { kind } = wayIn;
-  const secret = kind === 'credentials' ? wayIn.password : wayIn.value;
+export function accessFault(access: Access): string | undefined {
+  if (!('origins' in access)) return undefined;
+  const { kind } = access;
+  const secret = kind === 'credentials' ? access.password : access.value;
   if (secret.length < SHORTEST_SECRET)
     return `The secret has at least ${SHORTEST_SECRET} characters: a shorter one could not be kept out of the evidence.`;
   if (kind === 'credentials')
-    return /[:\0-\x1f\x7f]/.test(wayIn.user) || /[\0-\x1f\x7f]/.test(secret)
+    return /[:\0-\x1f\x7f]/.test(access.user) || /[\0-\x1f\x7f]/.test(secret)
       ? 'A user name has no colon, and neither it nor the password has control characters (RFC 7617 2).'
       : undefined;
-  if (kind === 'cookie' && !isToken(wayIn.name))
+  if (kind === 'cookie' && !isToken(access.name))
     return 'The name of a cookie has letters, digits and a few signs only (RFC 6265 4.1.1).';
   if (kind === 'cookie' && !(isCookieValue(secret) && isHeaderValue(secret)))
     return 'The value of a cookie has no spaces, commas, semicolons, backslashes or letters beyond ASCII (RFC 6265 4.1.1); write them percent-encoded.';
@@ -103,12 +103,12 @@ function spellings(value: string): string[] {
 }
 
 /** What finds the secrets of a way in within a text, in any case; undefined where there are none. */
-export function secretsOf(wayIn: WayIn | undefined): RegExp[] {
-  if (!wayIn || !('origins' in wayIn)) return [];
+export function secretsOf(access: Access | undefined): RegExp[] {
+  if (!access || !('origins' in access)) return [];
   const values =
-    wayIn.kind === 'credentials'
-      ? [wayIn.password, Buffer.from(`${wayIn.user}:${wayIn.password}`).toString('base64')]
-      : [wayIn.value];
+    access.kind === 'credentials'
+      ? [access.password, Buffer.from(`${access.user}:${access.password}`).toString('base64')]
+      : [access.value];
   return values
     .filter((v) => v.length >= SHORTEST_SECRET)
     .map((value) => {

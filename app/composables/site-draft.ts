@@ -1,0 +1,29 @@
+/** What is entered of a site itself, for adding it and for changing it. */
+import type { Stage } from '#core/facts/situation';
+
+export interface SiteDraft {
+  name: string;
+  client: string;
+  stage: Stage;
+  replaces: boolean;
+  launchDate: string;
+  hostProfile: string;
+  /** 0 is nobody. */
+  ownerId: number;
+}
+
+export const emptySite = (): SiteDraft => ({
+  name: '',
+  client: '',
+  stage: 'building',
+  replaces: false,
+  launchDate: '',
+  hostProfile: '',
+  ownerId: 0,
+});
+
+/** What a site cannot be without, by field; empty where it is there. */
+export const missingOf = ({ name, client }: SiteDraft): Record<'name' | 'client', string> => ({
+  name: name.trim() ? '' : 'Name the site.',
+  client: client.trim() ? '' : 'Name the client.',
+});

@@ -1,0 +1,2 @@
+/** An audit keeps which address it looked at, since an environment's address can change. */
+export const up: string[] = ['ALTER TABLE audit ADD COLUMN url VARCHAR(2000) NULL AFTER environment_id'];
