@@ -1,6 +1,11 @@
+<script setup lang="ts">
+const notes = useNotes();
+</script>
+
 <template>
   <v-app>
     <NuxtLayout><NuxtPage /></NuxtLayout>
-    <NoteList />
+    <v-snackbar-queue v-model="notes.list" closable :total-visible="3" />
+    <QuestionDialog />
   </v-app>
 </template>

@@ -21,6 +21,8 @@ export type ChecklistDetail = Answer<'/api/checklists/:id'>;
 export type Assignment = ChecklistDetail['assignments'][number];
 export type AssignmentKind = Assignment['kind'];
 
+export type ClientLine = Answer<'/api/clients'>[number];
+
 export type ProfileLine = Answer<'/api/host-profiles'>[number];
 export type ProfileDetail = Answer<'/api/host-profiles/:id'>;
 

@@ -17,9 +17,7 @@ async function accept(): Promise<void> {
       body: { reason: reason.value.trim(), until: until.value },
     });
     useNotes().say(
-      needsSecond
-        ? 'Kept. It counts once a second person has agreed.'
-        : 'Accepted as found now.',
+      needsSecond ? 'Kept. It counts once a second person has agreed.' : 'Accepted as found now.',
     );
     emit('done');
   } catch (error) {
@@ -33,8 +31,8 @@ async function accept(): Promise<void> {
 <template>
   <form class="form" @submit.prevent="accept" @keydown.esc.stop="emit('cancel')">
     <p class="faint">
-      The fault is left where it was found now, with the value found; anywhere else or another value
-      opens it again.<template v-if="blocker"> A blocker needs a second person’s agreement.</template>
+      The fault is left where it was found now, with the value found; anywhere else or another value opens it
+      again.<template v-if="blocker"> A blocker needs a second person’s agreement.</template>
     </p>
     <v-textarea v-model="reason" label="Why it is left" rows="2" autofocus />
     <v-text-field v-model="until" label="Until" type="date" />

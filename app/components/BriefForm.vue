@@ -52,7 +52,8 @@ watch(
     if (now !== before && !changed.value) reset();
   },
 );
-onBeforeRouteLeave(() => !changed.value || confirm('The brief has changes that are not saved. Leave them?'));
+const question = useQuestion();
+onBeforeRouteLeave(() => !changed.value || question.leave('the brief'));
 
 const profile = computed(() => profiles.value.find((p) => p.id === props.site.hostProfileId)?.profile);
 const liveUrl = computed(() => props.site.environments.find((p) => p.kind === 'live')?.url ?? '');

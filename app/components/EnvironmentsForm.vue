@@ -65,6 +65,7 @@ async function save(d: Draft, i: number): Promise<void> {
   busy.value = i;
   fault.value = {};
   const body = {
+    ...(d.live && d.id === null ? { kind: 'live' } : {}),
     ...(d.live ? {} : { setUpOn: d.setUpOn, changedOn: d.changedOn, endsOn: d.endsOn }),
     name: d.name.trim() || 'Staging',
     url: /^https?:\/\//i.test(d.url) ? d.url.trim() : `https://${d.url.trim()}`,
@@ -86,7 +87,7 @@ async function save(d: Draft, i: number): Promise<void> {
   }
 }
 const leaving = ref<Draft | null>(null);
-async function takeAway(d: Draft): Promise<void> {
+async function remove(d: Draft): Promise<void> {
   leaving.value = null;
   if (d.id === null) {
     drafts.value = drafts.value.filter((x) => x !== d);
@@ -94,30 +95,28 @@ async function takeAway(d: Draft): Promise<void> {
   }
   try {
     await api('/api/environments/:id', { params: { id: d.id }, method: 'DELETE' });
-    notes.say(`${d.name} is taken away.`);
+    notes.say(`${d.name} is deleted.`);
     emit('saved');
   } catch (error) {
     notes.say((error as Error).message, true);
   }
 }
-function add(): void {
-  drafts.value.splice(
-    drafts.value.findIndex((d) => d.live),
-    0,
-    {
-      id: null,
-      live: false,
-      name: 'Staging',
-      url: '',
-      kind: 'open',
-      secretName: '',
-      secret: '',
-      kept: false,
-      setUpOn: '',
-      changedOn: '',
-      endsOn: '',
-    },
-  );
+const hasLive = computed(() => drafts.value.some((d) => d.live));
+function add(live: boolean): void {
+  const before = drafts.value.findIndex((d) => d.live);
+  drafts.value.splice(before < 0 ? drafts.value.length : before, 0, {
+    id: null,
+    live,
+    name: live ? 'Live' : 'Staging',
+    url: '',
+    kind: 'open',
+    secretName: '',
+    secret: '',
+    kept: false,
+    setUpOn: '',
+    changedOn: '',
+    endsOn: '',
+  });
 }
 </script>
 
@@ -149,7 +148,6 @@ function add(): void {
           :placeholder="d.kept ? 'kept; enter to change' : ''"
           persistent-placeholder
       /></template>
-      <span v-else class="gap" />
       <div v-if="!d.live" class="dates row">
         <span class="faint">Where the host lets environments lapse:</span
         ><v-text-field v-model="d.setUpOn" label="Set up on" type="date" /><v-text-field
@@ -168,31 +166,36 @@ function add(): void {
           :loading="busy === i"
           >Save</v-btn
         ><v-btn
-          v-if="!d.live"
+          v-if="!d.live || d.id === null"
           :icon="mdiDeleteOutline"
           variant="text"
           size="small"
-          :aria-label="`Take ${d.name} away`"
+          :aria-label="`Delete ${d.name}`"
           @click="leaving = d"
         />
       </div>
       <p v-if="fault[i]" class="fray row" role="alert">{{ fault[i] }}</p>
     </form>
     <div>
-      <v-btn size="small" variant="text" color="primary" :prepend-icon="mdiPlus" @click="add"
+      <v-btn size="small" variant="text" color="primary" :prepend-icon="mdiPlus" @click="add(false)"
         >Another environment</v-btn
+      ><v-btn
+        v-if="!hasLive"
+        size="small"
+        variant="text"
+        color="primary"
+        :prepend-icon="mdiPlus"
+        @click="add(true)"
+        >The live address</v-btn
       >
     </div>
-    <v-dialog :model-value="leaving !== null" max-width="440" @update:model-value="leaving = null">
-      <div v-if="leaving" class="sheet ask">
-        <h2>Take {{ leaving.name }} away?</h2>
-        <p class="faint">Its audits, fixes and comments go with it.</p>
-        <div class="buttons">
-          <v-btn color="error" variant="flat" size="small" @click="takeAway(leaving)">Take it away</v-btn
-          ><v-btn variant="text" size="small" @click="leaving = null">Keep it</v-btn>
-        </div>
-      </div>
-    </v-dialog>
+    <DeleteDialog
+      :model-value="leaving !== null"
+      :name="leaving?.name ?? ''"
+      note="Its audits, fixes and attestations go with it."
+      @update:model-value="leaving = null"
+      @confirm="remove(leaving!)"
+    />
   </div>
 </template>
 
@@ -205,14 +208,20 @@ function add(): void {
   margin: 0;
 }
 .environment {
-  display: grid;
-  grid-template-columns: 140px minmax(220px, 1fr) 210px 170px 190px 110px;
+  display: flex;
+  flex-wrap: wrap;
   gap: 10px;
   align-items: center;
   padding: 12px;
 }
-.gap {
-  grid-column: span 2;
+.environment > :deep(.v-input) {
+  flex: 0 1 180px;
+}
+.environment > .wide {
+  flex: 1 1 320px;
+}
+.dates > span {
+  flex: none;
 }
 .dates {
   display: flex;
@@ -224,39 +233,21 @@ function add(): void {
   max-width: 190px;
 }
 .row {
-  grid-column: 1 / -1;
+  flex: 1 1 100%;
   margin: 0;
 }
 .buttons {
   display: flex;
   gap: 6px;
-  justify-content: flex-end;
-}
-.ask {
-  padding: 18px;
-  display: grid;
-  gap: 10px;
-}
-.ask p {
-  margin: 0;
-}
-.ask .buttons {
-  justify-content: flex-start;
-}
-@media (max-width: 1100px) {
-  .environment {
-    grid-template-columns: 1fr 1fr;
-  }
-  .gap {
-    display: none;
-  }
-  .wide {
-    grid-column: auto;
-  }
+  margin-left: auto;
 }
 @media (max-width: 700px) {
-  .environment {
-    grid-template-columns: 1fr;
+  .environment > :deep(.v-input),
+  .dates {
+    flex: 1 1 100%;
+  }
+  .dates {
+    flex-wrap: wrap;
   }
 }
 </style>

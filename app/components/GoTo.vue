@@ -51,6 +51,7 @@ const goals = computed<Goal[]>(() => {
     { label: 'Roster', hint: 'screen', go: () => navigateTo('/') },
     { label: 'Add many sites from a CSV file', hint: 'action', go: () => navigateTo('/sites/import') },
     { label: 'Fixes', hint: 'screen', go: () => navigateTo('/fixes') },
+    { label: 'Clients', hint: 'screen', go: () => navigateTo('/clients') },
     { label: 'Checklists', hint: 'screen', go: () => navigateTo('/checklists') },
     { label: 'Host profiles', hint: 'screen', go: () => navigateTo('/host-profiles') },
     ...(session.me?.demo

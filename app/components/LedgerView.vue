@@ -41,8 +41,7 @@ async function load(): Promise<void> {
 /** What is chosen stays in sight, also where it passed meanwhile and lies folded away. */
 function unfoldFor(check: string): void {
   const chosen = findings.value.find((f) => f.check === check);
-  if (chosen && !flat.value.includes(chosen))
-    unfolded.value = new Set([...unfolded.value, chosen.section]);
+  if (chosen && !flat.value.includes(chosen)) unfolded.value = new Set([...unfolded.value, chosen.section]);
 }
 onMounted(async () => {
   await load();

@@ -50,7 +50,7 @@ const PROVISIONAL = 'provisional: less than 80 % of the weight is decided';
         ></template
       >
     </span>
-    <span role="cell" class="gate"
+    <span role="cell" class="verdict"
       ><span v-if="audit" class="cut"
         ><GateWord :gate="audit.gate" :note="audit.gateNote" /><span class="faint small"
           >, {{ environment?.name.toLowerCase() }}</span
@@ -68,7 +68,7 @@ const PROVISIONAL = 'provisional: less than 80 % of the weight is decided';
 <style scoped>
 .site,
 .stage,
-.gate {
+.verdict {
   display: flex;
   flex-direction: column;
   line-height: 1.25;

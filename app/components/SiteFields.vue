@@ -1,5 +1,7 @@
 <script setup lang="ts">
+import { watchDebounced } from '@vueuse/core';
 import { STAGES } from '#core/facts/situation';
+import type { Answer } from '~/composables/api';
 import type { SiteDraft } from '~/composables/site-draft';
 
 /** The fields of a site itself, with what is there already and looks like what is being entered. */
@@ -56,7 +58,12 @@ watchDebounced(
 
 <template>
   <div class="grid">
-    <v-text-field v-model="draft.name" label="Name of the site" :autofocus="!siteId" :error-messages="missing.name" />
+    <v-text-field
+      v-model="draft.name"
+      label="Name of the site"
+      :autofocus="!siteId"
+      :error-messages="missing.name"
+    />
     <v-combobox v-model="draft.client" label="Client" :items="clients" :error-messages="missing.client" />
     <v-select
       v-model="draft.stage"
@@ -75,8 +82,8 @@ watchDebounced(
         <v-btn size="small" variant="text" color="primary" @click="draft.client = name">Use {{ name }}</v-btn>
       </p>
       <p v-for="s in alike.sites" :key="`${s.id} ${s.environment}`">
-        <NuxtLink :to="`/sites/${s.id}`">{{ s.name }}</NuxtLink> of {{ s.client }} has this address already, as
-        {{ s.environment.toLowerCase() }}.
+        <NuxtLink :to="`/sites/${s.id}`">{{ s.name }}</NuxtLink> of {{ s.client }} has this address already,
+        as {{ s.environment.toLowerCase() }}.
       </p>
     </div>
   </div>

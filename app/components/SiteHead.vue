@@ -12,9 +12,7 @@ const environment = computed(() => props.site.environments.find((p) => p.id === 
 const running = computed(() => audits.running.find((a) => a.environmentId === environmentId.value));
 const TABS = [
   { key: 'ledger', label: 'Ledger' },
-  { key: 'fixes', label: 'Fixes' },
   { key: 'brief', label: 'Brief' },
-  { key: 'environments', label: 'Environments' },
   { key: 'history', label: 'History' },
 ];
 </script>
@@ -87,7 +85,8 @@ const TABS = [
       <div class="tabs">
         <v-tabs v-model="tab" density="compact" color="primary">
           <v-tab v-for="t in TABS" :key="t.key" :value="t.key">{{ t.label }}</v-tab></v-tabs
-        ><span class="spring" /><a
+        ><NuxtLink class="beside" :to="`/fixes?site=${site.id}`">Fixes of this site</NuxtLink
+        ><NuxtLink class="beside" :to="`/sites/${site.id}/edit`">Edit site</NuxtLink><span class="spring" /><a
           v-if="environment"
           :href="environment.url"
           target="_blank"
@@ -154,6 +153,10 @@ const TABS = [
   line-height: 1.35;
   font-size: 13px;
   min-width: 0;
+}
+.beside {
+  margin-left: 12px;
+  white-space: nowrap;
 }
 .tabs {
   display: flex;

@@ -35,6 +35,7 @@ const working = computed(() =>
 const screens = computed(() => [
   { to: '/', label: 'Roster' },
   { to: '/fixes', label: 'Fixes' },
+  { to: '/clients', label: 'Clients' },
   { to: '/checklists', label: 'Checklists' },
   { to: '/host-profiles', label: 'Host profiles' },
   { to: '/team', label: 'Team' },

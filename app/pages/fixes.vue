@@ -6,6 +6,9 @@ const route = useRoute();
 <template>
   <div class="page">
     <h1 class="mb-2">Fixes</h1>
-    <FixList :start-words="String(route.query.words ?? '')" />
+    <FixList
+      :site-id="Number(route.query.site) || undefined"
+      :start-words="String(route.query.words ?? '')"
+    />
   </div>
 </template>

@@ -10,7 +10,13 @@ export default defineNuxtPlugin((nuxtApp) => {
       theme: { defaultTheme: saved === 'light' || saved === 'dark' ? saved : 'system', themes },
       defaults: {
         VBtn: { variant: 'outlined', density: 'comfortable', rounded: '4' },
-        VBtnToggle: { density: 'compact', variant: 'outlined', divided: true, color: 'primary', rounded: '4' },
+        VBtnToggle: {
+          density: 'compact',
+          variant: 'outlined',
+          divided: true,
+          color: 'primary',
+          rounded: '4',
+        },
         VTab: { variant: 'text', rounded: '0' },
         VTextField: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
         VTextarea: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },

@@ -1,14 +1,8 @@
-/** Short messages at the foot of the screen. */
+/** Short messages at the foot of the screen, one after the other. */
 export const useNotes = defineStore('notes', () => {
-  const list = ref<{ id: number; text: string; bad: boolean }[]>([]);
-  let next = 1;
+  const list = ref<{ text: string; timeout: number; color: string }[]>([]);
   function say(text: string, bad = false): void {
-    const id = next++;
-    list.value = [...list.value.slice(-2), { id, text, bad }];
-    setTimeout(() => drop(id), bad ? 9000 : 5000);
+    list.value = [...list.value, { text, timeout: bad ? 9000 : 5000, color: bad ? 'error' : 'surface' }];
   }
-  function drop(id: number): void {
-    list.value = list.value.filter((n) => n.id !== id);
-  }
-  return { list, say, drop };
+  return { list, say };
 });

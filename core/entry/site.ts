@@ -61,6 +61,7 @@ export class NewSiteDto {
   @IsDay()
   launchDate?: string;
   @IsOptional() @IsString() @MaxLength(200) hostProfile?: string;
+  @IsOptional() @IsInt() @Min(1) ownerId?: number;
   @ValidateNested() @Type(() => BriefDto) brief!: BriefDto;
 }
 

@@ -13,7 +13,7 @@ import { BriefRow, Environment, Site } from '../sites/models';
 import { briefForChecks, newestBrief } from '../sites/briefs';
 import { newestProfile } from '../hosts/known-profiles';
 import { checklistFor, checklistVersion } from '../checklists/checklists';
-import { Conflict } from '../platform/errors';
+import { Conflict, NotFound } from '../platform/errors';
 import { judgeComparedAgain } from './judging';
 import { keepAudit } from './keeping';
 import { networkSettings } from './network';

@@ -42,8 +42,12 @@ export async function mergeClients(id: number, into: number): Promise<void> {
     const rows = await Client.findAll({ where: { id: [id, into] }, transaction, lock: true });
     const [from, to] = [rows.find((c) => c.id === id), rows.find((c) => c.id === into)];
     if (!from || !to) throw new NotFound(GONE);
-    const taken = new Set((await Site.findAll({ where: { clientId: into }, transaction })).map((s) => s.name));
-    const both = (await Site.findAll({ where: { clientId: id }, transaction })).find((s) => taken.has(s.name));
+    const taken = new Set(
+      (await Site.findAll({ where: { clientId: into }, transaction })).map((s) => s.name),
+    );
+    const both = (await Site.findAll({ where: { clientId: id }, transaction })).find((s) =>
+      taken.has(s.name),
+    );
     if (both)
       throw new Conflict(`Both have a site named ${both.name}. Rename one of them, then merge the clients.`);
     await Site.update({ clientId: into }, { where: { clientId: id }, transaction });

@@ -2,7 +2,6 @@
 import {
   ArrayMaxSize,
   IsArray,
-  IsIn,
   IsInt,
   IsString,
   Length,

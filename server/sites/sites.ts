@@ -30,6 +30,14 @@ async function refuseTaken(client: Client, name: string, transaction: Transactio
     throw new Conflict(`${client.name} has a site named ${name} already.`);
 }
 
+/** @returns null for nobody. @throws Refused for somebody who is not of the team */
+async function knownOwner(ownerId: number | undefined, transaction: Transaction): Promise<number | null> {
+  if (!ownerId) return null;
+  if (!(await User.count({ where: { id: ownerId, removedAt: null }, transaction })))
+    throw new Refused('This person is not of the team, or not any more.');
+  return ownerId;
+}
+
 /** A site as it is entered, with the names of client and host profile found or made. */
 async function makeSite(input: NewSiteDto, transaction: Transaction): Promise<Site> {
   const name = input.name.trim();
@@ -43,6 +51,7 @@ async function makeSite(input: NewSiteDto, transaction: Transaction): Promise<Si
       replaces: input.replaces,
       launchDate: input.launchDate ?? null,
       hostProfileId: input.hostProfile ? await profileIdOf(input.hostProfile, transaction) : null,
+      ownerId: await knownOwner(input.ownerId, transaction),
       createdAt: new Date(),
     },
     { transaction },
@@ -150,14 +159,12 @@ async function columnsOf(
     const owner = to ?? (await Client.findByPk(site.clientId, { transaction, rejectOnEmpty: true }));
     await refuseTaken(owner, name?.trim() ?? site.name, transaction, site.id);
   }
-  if (ownerId && !(await User.count({ where: { id: ownerId, removedAt: null }, transaction })))
-    throw new Refused('This person is not of the team, or not any more.');
   return {
     ...rest,
     ...(name === undefined ? {} : { name: name.trim() }),
     ...(to ? { clientId: to.id } : {}),
     ...(launchDate === undefined ? {} : { launchDate: launchDate || null }),
-    ...(ownerId === undefined ? {} : { ownerId: ownerId || null }),
+    ...(ownerId === undefined ? {} : { ownerId: await knownOwner(ownerId, transaction) }),
     ...(hostProfile === undefined
       ? {}
       : { hostProfileId: hostProfile ? await profileIdOf(hostProfile, transaction) : null }),

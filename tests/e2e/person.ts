@@ -56,7 +56,11 @@ export async function openSite(page: Page, name: string, environment?: string): 
   await page.getByLabel('Filter by words').fill(name);
   await page.getByRole('link', { name, exact: true }).click();
   await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
-  if (environment) await page.getByRole('group', { name: 'Environment' }).getByRole('button', { name: environment, exact: true }).click();
+  if (environment)
+    await page
+      .getByRole('group', { name: 'Environment' })
+      .getByRole('button', { name: environment, exact: true })
+      .click();
   await expect(page.getByRole('grid', { name: 'Ledger' })).toBeVisible();
 }
 

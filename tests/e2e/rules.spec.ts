@@ -221,9 +221,9 @@ test('checklists leave and come back as files', async ({ desk }) => {
   await chooseFile(desk, 'From a JSON file', 'quick.json', json);
   await expect(desk.getByRole('heading', { name: 'Quick launch 2' })).toBeVisible();
   await expect(desk.getByText(new RegExp(`\\b${chosen} of \\d+ checks`))).toBeVisible();
-  desk.on('dialog', (d) => void d.accept());
   await desk.getByRole('button', { name: 'More' }).click();
-  await desk.getByText('Take away').click();
+  await desk.getByText('Delete', { exact: true }).click();
+  await desk.getByRole('dialog').getByRole('button', { name: 'Delete' }).click();
   await expect(desk.getByRole('heading', { name: 'Checklists' })).toBeVisible();
   await chooseFile(desk, 'From a JSON file', 'bad.json', '{"name":"x","items":[{"check":"https.magic"}]}');
   await expect(desk.getByRole('alert')).toContainText('there is no such check');
@@ -259,8 +259,8 @@ test('host profiles: copy, change, learn defaults from an untouched site, versio
       }
     ).descriptionLimit,
   ).toBe(250);
-  desk.on('dialog', (d) => void d.accept());
-  await desk.getByRole('button', { name: 'Take away' }).click();
+  await desk.getByRole('button', { name: 'Delete' }).click();
+  await desk.getByRole('dialog').getByRole('button', { name: 'Delete' }).click();
   await expect(desk.getByRole('heading', { name: 'Host profiles' })).toBeVisible();
   // the message that it is gone names it too, so the list's own link is asked for
   await expect(desk.getByRole('link', { name: 'Quayside Pages', exact: true })).toBeVisible();

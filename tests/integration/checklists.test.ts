@@ -281,12 +281,12 @@ describe('manual checks', () => {
     const kites = await site('Windrow Kite Works');
     await attest(id, { check: 'delivery.backup', done: true, untilStageChanges: true });
     expect((await finding(id, 'delivery.backup')).outcome).toBe('passed');
-    await mara('PUT', `/api/sites/${kites.id}/stage`, { stage: 'pre-launch' });
+    await mara('PATCH', `/api/sites/${kites.id}`, { stage: 'pre-launch' });
     expect(await finding(id, 'delivery.backup')).toMatchObject({
       outcome: 'untested',
       reason: expect.stringContaining('while the site was building') as string,
     });
-    await mara('PUT', `/api/sites/${kites.id}/stage`, { stage: 'building' });
+    await mara('PATCH', `/api/sites/${kites.id}`, { stage: 'building' });
   });
   it('forms that the audit found are attested one by one', async () => {
     const { id } = await environment('Tarn Planetarium');

@@ -30,7 +30,7 @@ export interface Finding {
 export interface Ledger {
   audit: { result: { score: number; gate: string }; checklist: string };
   findings: Finding[];
-  help: { check: string; holds: boolean }[];
+  notes: string[];
 }
 export interface Row {
   id: number;
@@ -45,6 +45,7 @@ export interface Environment {
   id: number;
   name: string;
   kind: string;
+  url: string;
   openFixes: number;
   situation: string;
   audit: { score: number; gate: string; blockers: number } | null;

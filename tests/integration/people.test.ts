@@ -57,9 +57,10 @@ describe('what comes in', () => {
     ['/api/audits', { environmentIds: [1], more: 1 }],
     ['/api/sites', { name: '' }],
     ['/api/read-site', { url: 'javascript:alert(1)' }],
-    ['/api/sites/1/stage', { stage: 'sold' }],
+    ['/api/sites/1', { stage: 'sold' }],
+    ['/api/clients/1', { name: ' ' }],
   ])('%s refuses %j with a sentence', async (path, body) => {
-    const a = await mara<{ message: string }>(path.endsWith('stage') ? 'PUT' : 'POST', path, body);
+    const a = await mara<{ message: string }>(path.endsWith('/1') ? 'PATCH' : 'POST', path, body);
     expect(a.status).toBe(400);
     expect(a.body.message.length).toBeGreaterThan(8);
   });

@@ -105,7 +105,7 @@ describe('the brief', () => {
     const live = environments.find((p) => p.name === 'Live')!;
     expect(live.situation).toBe('former');
     const looked = (await history(live.id)).filter((v) => v.cause === 'audit').length;
-    expect((await mara('PUT', `/api/sites/${id}/stage`, { stage: 'launched' })).status).toBe(200);
+    expect((await mara('PATCH', `/api/sites/${id}`, { stage: 'launched' })).status).toBe(200);
     expect((await environment('Windrow Kite Works')).situation).toBe('live');
     expect((await ledger(live.id)).findings.some((f) => f.check === 'indexing.let-in')).toBe(true);
     const [newest] = await history(live.id);
@@ -114,7 +114,7 @@ describe('the brief', () => {
       reasons: expect.arrayContaining(['another situation']) as string[],
     });
     expect((await history(live.id)).filter((v) => v.cause === 'audit')).toHaveLength(looked);
-    await mara('PUT', `/api/sites/${id}/stage`, { stage: 'building' });
+    await mara('PATCH', `/api/sites/${id}`, { stage: 'building' });
   });
 });
 
@@ -241,11 +241,11 @@ describe('taking a site on', () => {
   it('changing the stage says at once what is wanted now', async () => {
     const { id } = await site('A second look');
     const live = await environmentOf('A second look', 'Live');
-    await mara('PUT', `/api/sites/${id}/stage`, { stage: 'pre-launch' });
+    await mara('PATCH', `/api/sites/${id}`, { stage: 'pre-launch' });
     expect((await finding(live.id, 'indexing.kept-out')).outcome).toBe('failed');
-    await mara('PUT', `/api/sites/${id}/stage`, { stage: 'launched' });
+    await mara('PATCH', `/api/sites/${id}`, { stage: 'launched' });
     expect(await finding(live.id, 'indexing.kept-out')).toBeUndefined();
-    await mara('PUT', `/api/sites/${id}/stage`, { stage: 'retired' });
+    await mara('PATCH', `/api/sites/${id}`, { stage: 'retired' });
     expect(
       (await mara<{ refused: { reason: string }[] }>('POST', '/api/audits', { environmentIds: [live.id] }))
         .body.refused[0]!.reason,

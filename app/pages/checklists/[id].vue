@@ -19,6 +19,7 @@ import type { ChecklistDetail } from '~/types';
 /** The composer: what is asked, how gravely, in which order, within which limits, in whose words. */
 const route = useRoute();
 const notes = useNotes();
+const question = useQuestion();
 const id = Number(route.params.id);
 const detail = ref<ChecklistDetail | null>(null);
 const rows = ref<ChecklistDraftRow[]>([]);
@@ -70,9 +71,7 @@ async function reload(): Promise<void> {
   again.value = true;
 }
 onMounted(load);
-onBeforeRouteLeave(
-  () => fixed.value || !changed.value || confirm('The checklist has changes that are not saved. Leave them?'),
-);
+onBeforeRouteLeave(() => fixed.value || !changed.value || question.leave('the checklist'));
 
 const SHOWN: Record<Show, (r: ChecklistDraftRow) => boolean> = {
   all: () => true,
@@ -212,7 +211,7 @@ async function copy(): Promise<void> {
   }
 }
 async function remove(): Promise<void> {
-  if (!confirm(`Take the checklist ${about.name} away?`)) return;
+  if (!(await question.remove(about.name, 'Its versions go with it.'))) return;
   try {
     await api('/api/checklists/:id', { params: { id }, method: 'DELETE' });
     clean.value = state.value;
@@ -256,7 +255,7 @@ function exportMarkdown(): void {
               title="Versions"
               @click="panel = 'versions'" /><v-list-item
               v-if="!fixed"
-              title="Take away"
+              title="Delete"
               @click="remove" /></v-list
         ></v-menu>
         <v-btn v-if="fixed" color="primary" variant="flat" @click="copy">Copy to change it</v-btn

@@ -10,6 +10,7 @@ import type { ProfileDetail, Version } from '~/types';
 /** One host profile: its fields, versions, and what an untouched site of it teaches. */
 const route = useRoute();
 const notes = useNotes();
+const question = useQuestion();
 const id = Number(route.params.id);
 const detail = ref<ProfileDetail | null>(null);
 const name = computed(() => detail.value?.name ?? 'Host profile');
@@ -48,9 +49,7 @@ async function load(): Promise<void> {
   }
 }
 onMounted(load);
-onBeforeRouteLeave(
-  () => !changed.value || confirm('The profile has changes that are not saved. Leave them?'),
-);
+onBeforeRouteLeave(() => !changed.value || question.leave('the host profile'));
 async function save(): Promise<void> {
   const { got, fault: found } = await whole();
   fault.value = found;
@@ -81,11 +80,11 @@ function bringBack(v: Version<HostProfile>): void {
   notes.say(`What version ${v.version} said fills the form. Save makes it the newest.`);
 }
 async function drop(): Promise<void> {
-  if (!confirm(`Take ${name.value} away, with all its versions?`)) return;
+  if (!(await question.remove(name.value, 'Its versions go with it.'))) return;
   try {
     await api('/api/host-profiles/:id', { params: { id }, method: 'DELETE' });
     clean.value = JSON.stringify(draft.value);
-    notes.say(`${name.value} is taken away.`);
+    notes.say(`${name.value} is deleted.`);
     await navigateTo('/host-profiles');
   } catch (error) {
     fault.value = (error as Error).message;
@@ -145,8 +144,7 @@ async function exportJson(): Promise<void> {
       ><span class="spring" />
       <v-btn v-if="detail" :aria-expanded="showVersions" @click="showVersions = !showVersions">Versions</v-btn
       ><v-btn @click="exportJson">Save as JSON</v-btn
-      ><v-btn v-if="detail && !detail.sites.length" variant="text" color="error" @click="drop"
-        >Take away</v-btn
+      ><v-btn v-if="detail && !detail.sites.length" variant="text" color="error" @click="drop">Delete</v-btn
       ><v-btn v-if="changed && detail" variant="text" @click="reset">Undo changes</v-btn
       ><v-btn type="submit" color="primary" variant="flat" :loading="busy" :disabled="!changed || !detail"
         >Save</v-btn

@@ -6,19 +6,11 @@ import { draftFrom, writeFieldText } from '#core/entry/field-text';
 import { withScheme } from '#core/extract/address';
 import type { Proposal } from '#core/proposals/propose-brief';
 import type { ApiError } from '~/composables/api';
-import { STAGES, type Stage } from '#core/facts/situation';
 
 useHead({ title: 'Add a site – Armband' });
 const notes = useNotes();
-const taken = reactive({
-  name: '',
-  client: '',
-  liveUrl: '',
-  stage: 'building' as Stage,
-  replaces: false,
-  launchDate: '',
-  hostProfile: '',
-});
+const site = ref(emptySite());
+const liveUrl = ref('');
 interface NewEnvironment {
   name: string;
   url: string;
@@ -28,7 +20,6 @@ interface NewEnvironment {
 const environments = ref<NewEnvironment[]>([{ name: 'Staging', url: '', access: null }]);
 const draft = ref(draftFrom(BRIEF_GROUPS, {}));
 const reasons = ref<Record<string, string>>({});
-const profiles = ref<string[]>([]);
 const {
   faults: fieldFaults,
   others,
@@ -46,17 +37,9 @@ const readFrom = ref('');
 /** Whether a person chose the stage; what was read proposes it only until then. */
 const stageChosen = ref(false);
 const stageFrom = ref('');
-onMounted(async () => {
-  profiles.value = (await api('/api/host-profiles').catch(() => [])).map((p) => p.name);
-});
-
 // vue-tsc takes two slashes in a template's attribute for a comment
 const EXAMPLES = { live: 'https://kites.example/', before: 'https://draft.host.example/kites/' };
-const profileItems = computed(() => [
-  { title: 'none', value: '' },
-  ...profiles.value.map((name) => ({ title: name, value: name })),
-]);
-const addPlace = (): void => {
+const addEnvironment = (): void => {
   environments.value.push({
     name: environments.value.length ? `Test ${environments.value.length}` : 'Staging',
     url: '',
@@ -84,7 +67,7 @@ async function read(url: string, environment?: NewEnvironment): Promise<void> {
       body: { url: address, kind: environment ? 'before' : 'live', ...accessOf(environment) },
     });
     if (answer.stage && !stageChosen.value) {
-      taken.stage = answer.stage.value;
+      site.value.stage = answer.stage.value;
       stageFrom.value = answer.stage.from;
     }
     proposals.value = answer.proposals;
@@ -101,45 +84,47 @@ async function read(url: string, environment?: NewEnvironment): Promise<void> {
 function take(p: Proposal): void {
   const spec = BRIEF_GROUPS.flatMap((g) => g.fields).find((f) => f.field === p.field);
   if (spec) draft.value = { ...draft.value, [p.field]: writeFieldText(spec.kind, p.value) };
-  if (p.field === 'name' && !taken.name) taken.name = p.shown;
+  if (p.field === 'name' && !site.value.name) site.value.name = p.shown;
 }
+const urls = computed(() =>
+  [liveUrl.value, ...environments.value.map((p) => p.url)].map(withScheme).filter(Boolean),
+);
 /** What a site cannot be without; told at the fields once saving was tried. */
-const missing = computed(() =>
-  all.value
-    ? {
-        name: taken.name.trim() ? '' : 'Name the site.',
-        client: taken.client.trim() ? '' : 'Name the client.',
-        liveUrl: taken.liveUrl.trim() ? '' : 'Give the live address, even when nothing answers there yet.',
-      }
-    : { name: '', client: '', liveUrl: '' },
+const missing = computed(() => (all.value ? missingOf(site.value) : { name: '', client: '' }));
+const addressMissing = computed(() =>
+  all.value && !urls.value.length
+    ? 'Give the live address, or one before it where there is no live one yet.'
+    : '',
 );
 async function save(): Promise<void> {
   const { got, fault } = await whole();
   faults.value = fault ? [fault] : [];
-  if (Object.values(missing.value).some(Boolean)) {
+  if (Object.values(missing.value).some(Boolean) || addressMissing.value) {
     await showFirst();
     return;
   }
   if (fault) return;
   busy.value = true;
   try {
+    const { name, client, stage, replaces, launchDate, hostProfile, ownerId } = site.value;
     const { id } = await api('/api/sites', {
       method: 'POST',
       body: {
-        name: taken.name.trim(),
-        client: taken.client.trim(),
-        liveUrl: withScheme(taken.liveUrl),
-        stage: taken.stage,
-        replaces: taken.replaces,
+        name: name.trim(),
+        client: client.trim(),
+        stage,
+        replaces,
         environments: environments.value
           .filter((p) => p.url.trim())
           .map((p) => ({ name: p.name.trim() || 'Staging', url: withScheme(p.url), ...accessOf(p) })),
-        ...(taken.launchDate ? { launchDate: taken.launchDate } : {}),
-        ...(taken.hostProfile ? { hostProfile: taken.hostProfile } : {}),
-        brief: { ...(taken.name ? { name: taken.name.trim() } : {}), ...got.data },
+        ...(liveUrl.value.trim() ? { liveUrl: withScheme(liveUrl.value) } : {}),
+        ...(launchDate ? { launchDate } : {}),
+        ...(hostProfile ? { hostProfile } : {}),
+        ...(ownerId ? { ownerId } : {}),
+        brief: { ...(name ? { name: name.trim() } : {}), ...got.data },
       },
     });
-    notes.say(`${taken.name.trim()} is added. Audit it now.`);
+    notes.say(`${name.trim()} is added. Audit it now.`);
     await navigateTo(`/sites/${id}`);
   } catch (error) {
     faults.value = [(error as Error).message];
@@ -162,40 +147,27 @@ async function save(): Promise<void> {
     <p v-for="f in faults" :key="f" class="fray" role="alert">{{ f }}</p>
     <section class="sheet">
       <h2>The site</h2>
-      <div class="grid">
-        <v-text-field
-          v-model="taken.name"
-          label="Name of the site"
-          autofocus
-          :error-messages="missing.name"
-        /><v-text-field v-model="taken.client" label="Client" :error-messages="missing.client" />
-        <v-select
-          v-model="taken.stage"
-          label="Stage"
-          :items="STAGES"
-          :hint="stageFrom"
-          :persistent-hint="stageFrom !== ''"
-          @update:model-value="
-            stageChosen = true;
-            stageFrom = '';
-          "
-        /><v-text-field v-model="taken.launchDate" label="Launch date" type="date" />
-        <v-select v-model="taken.hostProfile" label="Host profile" :items="profileItems" /><v-checkbox
-          v-model="taken.replaces"
-          label="It replaces a running site"
-        />
-      </div>
+      <SiteFields
+        v-model="site"
+        :missing="missing"
+        :urls="urls"
+        :stage-from="stageFrom"
+        @stage="
+          stageChosen = true;
+          stageFrom = '';
+        "
+      />
     </section>
     <section class="sheet">
       <h2>Where it can be seen</h2>
       <div class="environment">
         <span class="faint fixed">Live</span
         ><v-text-field
-          v-model="taken.liveUrl"
-          label="Live address"
+          v-model="liveUrl"
+          label="Live address (blank while there is none yet)"
           :placeholder="EXAMPLES.live"
-          :error-messages="missing.liveUrl"
-        /><v-btn :disabled="reading !== ''" :loading="isReading(taken.liveUrl)" @click="read(taken.liveUrl)"
+          :error-messages="addressMissing"
+        /><v-btn :disabled="reading !== ''" :loading="isReading(liveUrl)" @click="read(liveUrl)"
           >Read from the site</v-btn
         >
       </div>
@@ -224,7 +196,7 @@ async function save(): Promise<void> {
         </div>
       </div>
       <div>
-        <v-btn size="small" variant="text" color="primary" :prepend-icon="mdiPlus" @click="addPlace"
+        <v-btn size="small" variant="text" color="primary" :prepend-icon="mdiPlus" @click="addEnvironment"
           >Another environment</v-btn
         >
       </div>
@@ -273,11 +245,6 @@ section {
   display: grid;
   gap: 12px;
 }
-.grid {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 14px 16px;
-}
 .environment {
   display: flex;
   flex-wrap: wrap;
@@ -301,9 +268,6 @@ section {
   line-height: 40px;
 }
 @media (max-width: 700px) {
-  .grid {
-    grid-template-columns: 1fr;
-  }
   .environment {
     flex-wrap: wrap;
   }

@@ -51,7 +51,7 @@ async function goToCheck(check: string): Promise<void> {
 }
 async function setStage(stage: Stage): Promise<void> {
   try {
-    await api('/api/sites/:id/stage', { params: { id }, method: 'PUT', body: { stage } });
+    await api('/api/sites/:id', { params: { id }, method: 'PATCH', body: { stage } });
     await refresh();
     notes.say(
       `${site.value?.name} is now ${stage}. Its stored evidence was re-evaluated by what is wanted now.`,
@@ -82,14 +82,7 @@ async function setStage(stage: Stage): Promise<void> {
           :version="version"
           @changed="refresh"
         />
-        <FixList v-else-if="tab === 'fixes'" :site-id="site.id" :version="version" />
         <BriefForm v-else-if="tab === 'brief'" :site="site" @saved="refresh" />
-        <EnvironmentsForm
-          v-else-if="tab === 'environments'"
-          :site-id="site.id"
-          :environments="site.environments"
-          @saved="refresh"
-        />
         <HistoryView v-else :key="`h${environment.id}`" :environment="environment" :version="version" />
       </template>
       <v-progress-linear v-else-if="!fault" indeterminate color="primary" aria-label="Loading" />
