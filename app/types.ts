@@ -12,7 +12,8 @@ export type Ledger = Answer<'/api/environments/:id/ledger'>;
 export type LedgerFinding = Ledger['findings'][number];
 export type AttestedOnce = LedgerFinding['attestations'][number];
 
-export type FixRow = Answer<'/api/fixes'>[number];
+export type FixRow = Answer<'/api/fixes'>['rows'][number];
+export type FaultLine = Answer<'/api/fixes/faults'>[number];
 export type FixDetail = Answer<'/api/fixes/:id'>;
 export type AuditRow = Answer<'/api/environments/:id/audits'>[number];
 

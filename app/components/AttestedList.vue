@@ -11,7 +11,7 @@ const word = (a: AttestedOnce): string => (a.doesNotApply ? 'not applicable' : a
     <li v-for="a in list" :key="a.at + a.place">
       <b>{{ word(a) }}</b>, {{ a.by }}
       <span class="faint"
-        >{{ moment(a.at) }}<template v-if="a.goodUntil">, good until {{ a.goodUntil }}</template
+        ><TimeAt :iso="a.at" /><template v-if="a.goodUntil">, good until {{ a.goodUntil }}</template
         ><template v-if="a.goodWhile">, good while the site is {{ a.goodWhile }}</template></span
       >
       <span v-if="a.place" class="mono where">{{ a.place }}</span><span v-if="a.note" class="note">{{

@@ -199,7 +199,7 @@ function takeHostRecords(): void {
     <div class="page-head stick">
       <h2>Brief</h2>
       <span v-if="stored" class="faint"
-        >version {{ stored.version }}, saved by {{ stored.savedBy }} on {{ moment(stored.savedAt) }}</span
+        >version {{ stored.version }}, saved by {{ stored.savedBy }} on <TimeAt :iso="stored.savedAt" /></span
       ><span class="spring" />
       <v-btn :loading="reading" @click="read">Read from the site</v-btn>
       <v-btn :aria-expanded="versions !== null" @click="versions ? (versions = null) : loadVersions()"

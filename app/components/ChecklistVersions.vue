@@ -18,7 +18,7 @@ const askedIn = (v: ChecklistDetail['versions'][number]): number =>
     <div v-for="v in versions" :key="v.version" class="version">
       <span class="num">Version {{ v.version }}</span
       ><span class="faint"
-        >{{ v.savedBy ?? 'Armband' }}, {{ moment(v.savedAt) }}, {{ quantity(askedIn(v), 'check') }}</span
+        >{{ v.savedBy ?? 'Armband' }}, <TimeAt :iso="v.savedAt" />, {{ quantity(askedIn(v), 'check') }}</span
       ><span class="spring" /><v-btn size="small" :disabled="v.version === present" @click="emit('back', v)"
         >Bring back</v-btn
       >

@@ -98,7 +98,7 @@ const WORDS: Record<string, string> = {
     <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
     <ol class="history" aria-label="History">
       <li v-for="e in fix.events" :key="e.id">
-        <span class="faint num">{{ moment(e.at) }}</span> <b>{{ e.by }}</b> {{ WORDS[e.kind] ?? e.kind
+        <span class="faint num"><TimeAt :iso="e.at" /></span> <b>{{ e.by }}</b> {{ WORDS[e.kind] ?? e.kind
         }}{{ e.kind === 'state' ? ` ${e.to}` : '' }}<template v-if="e.text">: {{ e.text }}</template>
       </li>
     </ol>

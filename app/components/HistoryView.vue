@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { AuditRow, Environment } from '~/types';
+import { mdiDotsVertical } from '@mdi/js';
 import { SITUATION_WORDS } from '#core/facts/situation';
 
 /** Audits of an environment over time as a stack of thin bands. */
@@ -38,101 +39,118 @@ const change = (a: AuditRow): string =>
   a.score === null || a.scoreBefore === null || a.score === a.scoreBefore
     ? ''
     : `${a.score > a.scoreBefore ? '+' : '−'}${Math.abs(a.score - a.scoreBefore)}`;
+const HEADERS = [
+  { title: 'When', key: 'at' },
+  { title: 'Band', key: 'band' },
+  { title: 'Score', key: 'score' },
+  { title: 'Gate', key: 'gate' },
+  { title: 'Why it changed, and by what it was judged', key: 'why' },
+  { title: '', key: 'act' },
+].map((h) => ({ ...h, sortable: false }));
+const hasFiles = (a: AuditRow): boolean => a.status === 'done' && a.cause === 'audit';
+/** The ledger rests on the newest audit; one that is running is stopped, not deleted. */
+const canDelete = (a: AuditRow): boolean =>
+  a.auditId !== props.environment.audit?.id && !['queued', 'running'].includes(a.status);
+const question = useQuestion();
+const notes = useNotes();
+async function remove(a: AuditRow): Promise<void> {
+  if (!(await question.remove(`the audit of ${moment(a.at)}`, 'Its evidence and findings go with it.')))
+    return;
+  try {
+    await api('/api/audits/:id', { params: { id: a.auditId }, method: 'DELETE' });
+    notes.say('The audit is deleted.');
+    await load();
+  } catch (error) {
+    notes.say((error as Error).message, true);
+  }
+}
 onMounted(load);
 watch(() => props.version, load);
 </script>
 
 <template>
-  <div>
-    <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
-    <div v-else-if="rows && !rows.length" class="sheet empty">
-      <p>No audit yet. <b>Audit now</b> makes the first.</p>
-    </div>
-    <div v-else-if="rows" class="sheet">
-      <div v-for="a in rows" :key="a.id" class="row">
-        <span class="num when">{{ moment(a.at) }}</span>
-        <template v-if="a.status === 'done'"
-          ><BandStrip :band="a.band" :width="420" :height="8" class="b" /><b class="num"
-            >{{ a.score ?? '–' }}<span v-if="change(a)" class="faint change">{{ change(a) }}</span></b
-          ><span class="cut"
-            ><GateWord :gate="a.gate" /><span class="faint">{{
+  <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
+  <v-data-table
+    v-else-if="rows"
+    class="sheet history"
+    :headers="HEADERS"
+    :items="rows"
+    :items-per-page="-1"
+    hide-default-footer
+    density="compact"
+    aria-label="History"
+    no-data-text="No audit yet. Audit now makes the first."
+  >
+    <template #item="{ item: a }">
+      <tr>
+        <td class="num when"><TimeAt :iso="a.at" /></td>
+        <template v-if="a.status === 'done'">
+          <td class="band"><BandStrip :band="a.band" :width="420" :height="8" /></td>
+          <td class="num">
+            <b>{{ a.score ?? '–' }}</b><span v-if="change(a)" class="faint change">{{ change(a) }}</span>
+          </td>
+          <td>
+            <GateWord :gate="a.gate" /><span class="faint">{{
               (a.gateNote ?? '').slice((a.gate ?? '').length)
-            }}</span></span
-          ></template
-        >
-        <span v-else class="broken faint">{{ a.status }}{{ a.error ? `: ${a.error}` : '' }}</span>
-        <span class="why"
-          ><span v-if="a.status === 'done'" class="cut">{{ said(a) }}</span
-          ><span class="faint cut" :title="judgedBy(a)"
-            >{{ SITUATION_WORDS[a.situation] }}, {{ a.by
-            }}<template v-if="a.judgedBy"> · {{ judgedBy(a) }}</template></span
-          ></span
-        >
-        <v-menu v-if="a.status === 'done' && a.cause === 'audit'"
-          ><template #activator="{ props: menu }"
-            ><button
-              v-bind="menu"
-              type="button"
-              class="faint files"
-              :aria-label="`Evidence of ${moment(a.at)} as a file`"
-            >
-              Evidence ▾
-            </button></template
-          >
-          <v-list density="compact"
-            ><v-list-item
-              v-for="f in FILES"
-              :key="f.as"
-              :href="`/api/audits/${a.auditId}/evidence?as=${f.as}`"
-              :title="f.title"
-              :subtitle="f.what"
-              download /></v-list></v-menu
-        ><span v-else />
-      </div>
-    </div>
-  </div>
+            }}</span>
+          </td>
+        </template>
+        <td v-else colspan="3" class="faint">{{ a.status }}{{ a.error ? `: ${a.error}` : '' }}</td>
+        <td class="why">
+          <div v-if="a.status === 'done'">{{ said(a) }}</div>
+          <div class="faint" :title="judgedBy(a)">
+            {{ SITUATION_WORDS[a.situation] }}, {{ a.by
+            }}<template v-if="a.judgedBy"> · {{ judgedBy(a) }}</template>
+          </div>
+        </td>
+        <td class="act">
+          <v-menu v-if="hasFiles(a) || canDelete(a)" location="bottom end"
+            ><template #activator="{ props: menu }"
+              ><v-btn
+                v-bind="menu"
+                size="small"
+                variant="text"
+                :icon="mdiDotsVertical"
+                :aria-label="`${hasFiles(a) ? `Evidence of ${moment(a.at)} as a file` : `Audit of ${moment(a.at)}`}`"
+            /></template>
+            <v-list density="compact">
+              <template v-if="hasFiles(a)">
+                <v-list-item
+                  v-for="f in FILES"
+                  :key="f.as"
+                  :href="`/api/audits/${a.auditId}/evidence?as=${f.as}`"
+                  :title="f.title"
+                  :subtitle="f.what"
+                  download
+                />
+              </template>
+              <v-list-item v-if="canDelete(a)" title="Delete this audit" @click="remove(a)" /></v-list
+          ></v-menu>
+        </td>
+      </tr>
+    </template>
+  </v-data-table>
+  <v-progress-linear v-else indeterminate color="primary" aria-label="Loading" />
 </template>
 
 <style scoped>
-.row {
-  display: grid;
-  grid-template-columns: 152px minmax(120px, 280px) 64px minmax(120px, 1fr) minmax(220px, 1.4fr) 90px;
-  gap: 14px;
-  align-items: center;
-  min-height: 44px;
-  padding: 0 12px;
+.when {
+  white-space: nowrap;
 }
-.row + .row {
-  border-top: 1px solid rgb(var(--v-theme-rule));
+.band {
+  min-width: 160px;
+  width: 26%;
 }
-.b {
+.band :deep(svg) {
   width: 100%;
 }
 .why {
-  display: grid;
   line-height: 1.3;
   font-size: 13px;
-  min-width: 0;
+  padding-block: 4px !important;
 }
 .change {
-  font-weight: 400;
   font-size: 12px;
   margin-left: 6px;
-}
-.broken {
-  grid-column: 2 / 5;
-}
-.files {
-  text-align: right;
-}
-@media (max-width: 800px) {
-  .row {
-    grid-template-columns: 120px minmax(60px, 1fr) 32px 80px;
-    padding: 6px 10px;
-  }
-  .why,
-  .row > .cut {
-    display: none;
-  }
 }
 </style>

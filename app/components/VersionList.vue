@@ -12,7 +12,7 @@ const open = ref(0);
     <li v-for="(v, i) in versions" :key="v.version">
       <div class="line">
         <b class="num">Version {{ v.version }}</b
-        ><span class="faint">{{ v.savedBy ?? 'Armband' }}, {{ moment(v.savedAt) }}</span
+        ><span class="faint">{{ v.savedBy ?? 'Armband' }}, <TimeAt :iso="v.savedAt" /></span
         ><span class="spring" /><button
           type="button"
           class="link"

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { ago, daysFrom, moment, stageWords, stitchOf, STITCH_WORDS } from './words';
+import { ago, dayText, daysFrom, moment, momentUtc, stageWords, stitchOf, STITCH_WORDS } from './words';
 
 const now = new Date('2026-11-24T23:30:00Z');
 
@@ -26,8 +26,16 @@ describe('dates in words', () => {
   ])('%s seconds are %s', (seconds, words) => {
     expect(ago(new Date(now.getTime() - seconds * 1000).toISOString(), now.getTime())).toBe(words);
   });
-  it('a moment is told in UTC', () => {
-    expect(moment('2026-11-24T05:06:07.000Z')).toBe('2026-11-24 05:06 UTC');
+  it('a moment is told in the reader’s locale, and exactly in UTC beside it', () => {
+    const iso = '2026-11-24T05:06:07.000Z';
+    expect(momentUtc(iso)).toBe('2026-11-24 05:06 UTC');
+    expect(moment(iso)).toBe(
+      new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' }).format(new Date(iso)),
+    );
+  });
+  it('a day stays that day in every time zone', () => {
+    expect(dayText('2026-11-24')).toMatch(/24/);
+    expect(dayText('2026-11-24T23:59:59Z')).toBe(dayText('2026-11-24'));
   });
 });
 

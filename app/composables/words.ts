@@ -36,8 +36,22 @@ export function ago(iso: string, now = Date.now()): string {
   return `${Math.floor(minutes / 1440)} days ago`;
 }
 
+const MOMENT = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+const DATE = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeZone: 'UTC' });
+
+/** A moment in the reader's locale and time zone. */
 export function moment(iso: string): string {
+  return MOMENT.format(new Date(iso));
+}
+
+/** The same to the minute in UTC, for those who compare. */
+export function momentUtc(iso: string): string {
   return `${iso.slice(0, 10)} ${iso.slice(11, 16)} UTC`;
+}
+
+/** A day in the reader's locale. */
+export function dayText(date: string): string {
+  return DATE.format(new Date(`${date.slice(0, 10)}T00:00:00Z`));
 }
 
 /** Stage with the days to launch: "pre-launch, in 9 days". */

@@ -46,14 +46,11 @@ function setTheme(name: 'light' | 'dark' | 'system'): void {
   if (name === 'system') localStorage.removeItem('armband-theme');
   else localStorage.setItem('armband-theme', name);
 }
-function keys(e: KeyboardEvent): void {
-  if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'k') {
-    e.preventDefault();
+useScreenKeys({
+  'mod+k': () => {
     goTo.value = true;
-  }
-}
-onMounted(() => window.addEventListener('keydown', keys));
-onBeforeUnmount(() => window.removeEventListener('keydown', keys));
+  },
+});
 </script>
 
 <template>

@@ -1,7 +1,9 @@
 /** Keeping what follows from evidence: findings, score and fixes, in one transaction. */
 import { catalogueVersion } from '#core/checks/engine/catalogue-version';
 import type { JudgedFinding } from '#core/checks/engine/judge';
+import { checksOf } from '#core/checks/engine/checklist';
 import type { Brief } from '#core/facts/brief';
+import { pointsLost } from '#core/score/score';
 import { checklistVersion } from '../checklists/checklists';
 import { keepFixes } from '../fixes/fix-keeping';
 import { newestProfile } from '../hosts/known-profiles';
@@ -15,6 +17,9 @@ export interface Cause {
   cause: VerdictCause;
   by: string;
 }
+/** Characters of what was found that lists show. */
+const FOUND = 300;
+
 export interface Kept {
   environment: Environment;
   site: Site;
@@ -43,6 +48,7 @@ export async function keepVerdict(
   // beside the score, so that a screen need not unpack the evidence for them
   const kept: object = { ...result, notes };
   const packedFindings = await packJson(findings);
+  const checkOf = checksOf(checklist);
   const briefVersion = audit.briefId
     ? ((await BriefRow.findByPk(audit.briefId, { attributes: ['version'] }))?.version ?? null)
     : null;
@@ -64,6 +70,11 @@ export async function keepVerdict(
         outcome: f.outcome,
         accepted: f.accepted ?? false,
         position,
+        title: f.title.slice(0, 200),
+        scope: checkOf(f.check)?.scope ?? '',
+        found: (f.found ?? f.reason)?.slice(0, FOUND) ?? null,
+        failing: f.places.filter((p) => p.outcome === 'failed' && !p.accepted).length,
+        lost: pointsLost(f),
         data: f,
       })),
       { transaction },

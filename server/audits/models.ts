@@ -2,7 +2,20 @@ import type { CreationOptional } from 'sequelize';
 import type { Outcome, Section, Severity } from '#core/facts/finding';
 import type { Situation } from '#core/facts/situation';
 import type { Gate } from '#core/score/score';
-import { bind, bytes, flag, id, json, percent, ref, Row, text, when, whole } from '../platform/db/row';
+import {
+  amount,
+  bind,
+  bytes,
+  flag,
+  id,
+  json,
+  percent,
+  ref,
+  Row,
+  text,
+  when,
+  whole,
+} from '../platform/db/row';
 
 export type AuditStatus = 'queued' | 'running' | 'done' | 'stopped' | 'failed';
 
@@ -60,6 +73,14 @@ export class FindingRow extends Row<FindingRow> {
   declare outcome: Outcome;
   declare accepted: boolean;
   declare position: number;
+  declare title: string;
+  declare scope: string;
+  /** What was found, else why nothing could be; cut. */
+  declare found: CreationOptional<string | null>;
+  /** How many pages, hosts or records fail, without the accepted ones. */
+  declare failing: number;
+  /** Points. */
+  declare lost: number;
   declare data: unknown;
 }
 
@@ -121,6 +142,11 @@ export function bindModels(): void {
     outcome: text(12),
     accepted: flag,
     position: whole,
+    title: text(200),
+    scope: text(8),
+    found: text(300),
+    failing: whole,
+    lost: amount,
     data: json('data'),
   });
   bind(VerdictRow, 'verdict', {

@@ -14,6 +14,7 @@ import {
   Max,
   MaxLength,
   Min,
+  Type,
   ValidateIf,
 } from '../platform/http/validation';
 import { FIX_STATES, type FixState } from '#core/facts/fix';
@@ -36,6 +37,42 @@ export class FixChangeDto {
   @IsDay()
   dueDate?: string;
   @IsOptional() @IsString() @Length(1, 2000) comment?: string;
+}
+
+export const FIX_SORTS = ['worst', 'site', 'person', 'due'] as const;
+
+/** Which fixes a list shows, and which window of it. */
+export class FixesDto {
+  @IsOptional() @IsString() @MaxLength(200) words?: string;
+  @IsOptional() @IsString() @MaxLength(80) check?: string;
+  @IsOptional() @Type(() => Number) @IsInt() @Min(1) site?: number;
+  /** A person's number, `me`, or `nobody`. */
+  @IsOptional() @Matches(/^(?:me|nobody|\d{1,9})$/) owner?: string;
+  /** `1`: verified and gone ones too. */
+  @IsOptional() @IsIn(['1']) closed?: string;
+  @IsOptional() @IsIn(FIX_SORTS) sort?: (typeof FIX_SORTS)[number];
+  @IsOptional() @Type(() => Number) @IsInt() @Min(0) @Max(1_000_000) offset?: number;
+  @IsOptional() @Type(() => Number) @IsInt() @Min(1) @Max(200) limit?: number;
+}
+
+/** The environments that a fault's texts are asked for. */
+export class RecipeDto {
+  @IsString() @Matches(/^[a-z]+\.[a-z0-9-]+$/) check!: string;
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(200)
+  @IsInt({ each: true })
+  @Min(1, { each: true })
+  environmentIds!: number[];
+}
+
+export class FixesChangeDto extends FixChangeDto {
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(500)
+  @IsInt({ each: true })
+  @Min(1, { each: true })
+  ids!: number[];
 }
 
 export class AcceptDto {

@@ -1,100 +1,16 @@
-/** Fixes: listing, changing, accepting. */
-import { QueryTypes } from 'sequelize';
-import { checkById } from '#core/checks/catalogue/index';
+/** Fixes: changing, accepting. */
 import type { JudgedFinding } from '#core/checks/engine/judge';
-import type { Severity } from '#core/facts/finding';
-import { CLOSED_STATES, type FixEvent, type FixState } from '#core/facts/fix';
+import type { FixEvent, FixState } from '#core/facts/fix';
 import { setState } from '#core/fixes/life';
-import { database } from '../platform/db/connection';
 import { AcceptanceRow, Fix, FixEventRow } from './models';
 import { FindingRow } from '../audits/models';
 import { User } from '../people/models';
-import type { AcceptDto, FixChangeDto } from './dto';
-import { Conflict, NotFound, Refused } from '../platform/errors';
+import type { AcceptDto, FixChangeDto, FixesChangeDto } from './dto';
+import { Conflict, DomainError, NotFound, Refused } from '../platform/errors';
 import { inTransaction } from '../platform/db/transaction';
 import { addEvents } from './fix-keeping';
 import { judgeAgain } from '../audits/judging';
 import type { Person } from '../people/models';
-
-export interface FixRow {
-  id: number;
-  check: string;
-  title: string;
-  section: string;
-  severity: Severity;
-  state: FixState;
-  places: number;
-  firstPlace: string;
-  returns: number;
-  owner: string | null;
-  ownerId: number | null;
-  dueDate: string | null;
-  openedAt: string;
-  changedAt: string;
-  siteId: number;
-  site: string;
-  client: string;
-  environmentId: number;
-  environment: string;
-}
-
-interface RawFix {
-  id: number;
-  checkId: string;
-  title: string | null;
-  section: string | null;
-  severity: Severity;
-  state: FixState;
-  places: string;
-  returns: number;
-  owner: string | null;
-  ownerId: number | null;
-  dueDate: string | null;
-  openedAt: Date;
-  changedAt: Date;
-  siteId: number;
-  site: string;
-  client: string;
-  environmentId: number;
-  environment: string;
-}
-
-/** All fixes over all sites, or of one. Closed ones only when asked for. */
-export async function listFixes(filter: { siteId?: number; closed?: boolean } = {}): Promise<FixRow[]> {
-  const where = [filter.siteId ? 's.id = :siteId' : '', filter.closed ? '' : 'f.state NOT IN (:closed)']
-    .filter(Boolean)
-    .join(' AND ');
-  const rows = await database().query<RawFix>(
-    `SELECT f.id, f.check_id AS checkId, JSON_VALUE(d.data, '$.title') AS title, d.section, f.severity, f.state, f.places, f.returns, u.name AS owner, f.owner_id AS ownerId, f.due_date AS dueDate, f.opened_at AS openedAt, f.changed_at AS changedAt, s.id AS siteId, s.name AS site, c.name AS client, e.id AS environmentId, e.name AS environment
-    FROM fix f JOIN environment e ON e.id = f.environment_id JOIN site s ON s.id = e.site_id JOIN client c ON c.id = s.client_id LEFT JOIN user u ON u.id = f.owner_id LEFT JOIN finding d ON d.environment_id = f.environment_id AND d.check_id = f.check_id ${where ? `WHERE ${where}` : ''} ORDER BY FIELD(f.severity, 'blocker', 'major', 'minor'), s.name, f.check_id`,
-    { type: QueryTypes.SELECT, replacements: { siteId: filter.siteId ?? 0, closed: [...CLOSED_STATES] } },
-  );
-  return rows.map((r) => {
-    const places = JSON.parse(r.places) as { place: string }[];
-    const check = checkById.get(r.checkId);
-    return {
-      id: r.id,
-      check: r.checkId,
-      title: r.title ?? check?.title ?? r.checkId,
-      section: r.section ?? check?.section ?? '',
-      severity: r.severity,
-      state: r.state,
-      places: places.length,
-      firstPlace: places[0]?.place ?? '',
-      returns: r.returns,
-      owner: r.owner,
-      ownerId: r.ownerId,
-      dueDate: r.dueDate,
-      openedAt: new Date(r.openedAt).toISOString(),
-      changedAt: new Date(r.changedAt).toISOString(),
-      siteId: r.siteId,
-      site: r.site,
-      client: r.client,
-      environmentId: r.environmentId,
-      environment: r.environment,
-    };
-  });
-}
 
 const GONE = 'This fix does not exist, or not any more.';
 
@@ -263,4 +179,24 @@ export async function withdrawAcceptance(fixId: number, person: Person): Promise
     await addEvents(fixId, [{ kind: 'comment', by: person.name, at: at.toISOString(), text }], transaction);
   });
   await judgeAgain(fix.environmentId, { cause: 'acceptance', by: person.name });
+}
+
+/**
+ * The same change of many fixes, each by itself: what cannot be changed is said and stops no other.
+ * @returns how many were changed, and the first reasons why others were not
+ */
+export async function changeFixes(
+  { ids, ...change }: FixesChangeDto,
+  person: Person,
+): Promise<{ changed: number; refused: { id: number; reason: string }[] }> {
+  const refused: { id: number; reason: string }[] = [];
+  for (const id of ids) {
+    try {
+      await changeFix(id, change, person);
+    } catch (error) {
+      if (!(error instanceof DomainError)) throw error;
+      refused.push({ id, reason: error.message });
+    }
+  }
+  return { changed: ids.length - refused.length, refused };
 }

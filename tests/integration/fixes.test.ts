@@ -8,6 +8,34 @@ const { mara, joss, environment, ledger, finding, history, sql, environmentOf, a
   { ARMBAND_SWEEP: '0.3' },
 );
 
+interface ListedFix {
+  id: number;
+  check: string;
+  title: string;
+  severity: string;
+  state: string;
+  found: string | null;
+  failing: number;
+  points: number;
+  site: string;
+  siteId: number;
+  environmentId: number;
+  owner: string | null;
+  dueDate: string | null;
+}
+interface ListedFault {
+  check: string;
+  fixes: number;
+  sites: number;
+  failing: number;
+  points: number;
+  gates: number;
+}
+/** A window of the list over all sites. */
+const window = async (query: string) =>
+  (await mara<{ total: number; rows: ListedFix[] }>('GET', `/api/fixes?${query}`)).body;
+const listed = async (query: string) => (await window(query)).rows;
+
 describe('the life of a fix', () => {
   it('opens, is set to verify, is verified only by the next audit, and comes back', async () => {
     const { id } = await environmentOf('Tarn Planetarium', 'Live');
@@ -67,12 +95,115 @@ describe('the life of a fix', () => {
     await turn('puppets', 'live', 'no-icon', false);
     await auditAgain(id);
     expect((await finding(id, 'sharing.favicon')).fix!.state).toBe('gone');
-    const open = (await mara<{ state: string; site: string }[]>('GET', '/api/fixes')).body;
+    const open = await listed('limit=200');
     expect(open.some((f) => f.state === 'gone')).toBe(false);
     expect(new Set(open.map((f) => f.site)).size).toBeGreaterThan(5);
-    expect(
-      (await mara<{ state: string }[]>('GET', '/api/fixes?closed=1')).body.some((f) => f.state === 'gone'),
-    ).toBe(true);
+    expect((await listed('closed=1&limit=200')).some((f) => f.state === 'gone')).toBe(true);
+  });
+});
+
+describe('fixes over all sites', () => {
+  it('the gravest first, then what costs most; each says what was found', async () => {
+    const rows = await listed('limit=200');
+    const ranks = rows.map((r) => ['blocker', 'major', 'minor'].indexOf(r.severity));
+    expect(ranks).toEqual([...ranks].sort());
+    const blockers = rows.filter((r) => r.severity === 'blocker').map((r) => r.points);
+    expect(blockers).toEqual([...blockers].sort((a, b) => b - a));
+    expect(rows.filter((r) => r.points > 0 && !r.found)).toEqual([]);
+  });
+  it.each([
+    [
+      'words, each of which must be met',
+      'words=ferries+blocker',
+      (r: ListedFix) => r.site === 'Sallow Ferries',
+    ],
+    ['a word of what was found', 'words=NOINDEX', (r: ListedFix) => /noindex/i.test(`${r.title} ${r.found}`)],
+    ['one check', 'check=sharing.image-size', (r: ListedFix) => r.check === 'sharing.image-size'],
+    ['nobody’s', 'owner=nobody', (r: ListedFix) => r.owner === null],
+    ['a person’s own', 'owner=me', (r: ListedFix) => r.owner === 'Mara Quill'],
+  ])('filtered by %s', async (_, query, fits) => {
+    const rows = await listed(`${query}&limit=200`);
+    expect(rows.length).toBeGreaterThan(0);
+    expect(rows.filter((r) => !fits(r))).toEqual([]);
+    expect(rows.length).toBeLessThan((await window('limit=1')).total);
+  });
+  it('a percent sign and an underscore are looked for as they are', async () => {
+    expect((await window('words=%25')).total).toBeLessThan((await window('')).total);
+    expect((await window('words=zz_zz')).total).toBe(0);
+  });
+  it('comes in windows that neither miss nor repeat a fix', async () => {
+    const { total } = await window('limit=1');
+    const ids: number[] = [];
+    for (let offset = 0; offset < total; offset += 40)
+      ids.push(...(await listed(`limit=40&offset=${offset}`)).map((r) => r.id));
+    expect(ids).toHaveLength(total);
+    expect(new Set(ids).size).toBe(total);
+  });
+  it.each([
+    ['by site, those with blockers first and together', 'site', (r: ListedFix) => r.site],
+    ['by person', 'person', (r: ListedFix) => r.owner],
+  ])('%s', async (_, sort, group) => {
+    const groups = (await listed(`sort=${sort}&limit=200`)).map(group);
+    const runs = groups.filter((g, i) => g !== groups[i - 1]);
+    expect(runs).toHaveLength(new Set(groups).size);
+  });
+  it('by due date, those without one last', async () => {
+    const dates = (await listed('sort=due&limit=200')).map((r) => r.dueDate);
+    const given = dates.filter((d) => d !== null);
+    expect(given.length).toBeGreaterThan(0);
+    expect(dates.slice(0, given.length)).toEqual([...given].sort());
+  });
+  it.each(['limit=0', 'limit=1000', 'sort=colour', 'owner=somebody', 'offset=-1', 'site=x'])(
+    '%s is refused',
+    async (query) => {
+      expect((await mara('GET', `/api/fixes?${query}`)).status).toBe(400);
+    },
+  );
+  it('by fault: sites, what it touches, points and gates add up over its fixes', async () => {
+    const faults = (await mara<ListedFault[]>('GET', '/api/fixes/faults')).body;
+    const rows = await listed('limit=200');
+    expect(faults.reduce((n, f) => n + f.fixes, 0)).toBe((await window('limit=1')).total);
+    for (const f of faults.slice(0, 10)) {
+      const own = rows.filter((r) => r.check === f.check);
+      expect(f.sites).toBe(new Set(own.map((r) => r.siteId)).size);
+      expect(f.points).toBeCloseTo(
+        own.reduce((n, r) => n + r.points, 0),
+        6,
+      );
+      expect(f.failing).toBe(own.reduce((n, r) => n + r.failing, 0));
+    }
+    const holding = faults.map((f) => f.gates > 0);
+    expect(holding).toEqual([...holding].sort((a, b) => Number(b) - Number(a)));
+    expect(holding[0]).toBe(true);
+  });
+  it('a fault’s recipe is said once, with each environment’s own text', async () => {
+    const [one] = await listed('words=records-match');
+    const { status, body } = await mara<{ steps: string; paste: Record<string, { text: string }[]> }>(
+      'POST',
+      '/api/fixes/recipe',
+      { check: one!.check, environmentIds: [one!.environmentId] },
+    );
+    expect(status).toBe(200);
+    expect(body.steps.length).toBeGreaterThan(10);
+    expect(body.paste[one!.environmentId]![0]!.text).toContain('192.0.2.');
+    const none = { check: 'sharing.favicon', environmentIds: [999_999] };
+    expect((await mara('POST', '/api/fixes/recipe', none)).status).toBe(404);
+  });
+  it('many are changed at once; what cannot be is said and stops no other', async () => {
+    const rows = (await listed('words=minor&limit=3')).map((r) => r.id);
+    const answer = await mara<{ changed: number; refused: { id: number; reason: string }[] }>(
+      'PATCH',
+      '/api/fixes',
+      { ids: [...rows, 999_999], ownerId: 2, dueDate: '2026-12-24', state: 'in progress' },
+    );
+    expect(answer.body).toMatchObject({ changed: 3, refused: [{ id: 999_999 }] });
+    for (const id of rows)
+      expect((await mara('GET', `/api/fixes/${id}`)).body).toMatchObject({
+        ownerId: 2,
+        dueDate: '2026-12-24',
+        state: 'in progress',
+      });
+    expect((await mara('PATCH', '/api/fixes', { ids: [], state: 'open' })).status).toBe(400);
   });
 });
 

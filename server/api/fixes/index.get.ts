@@ -1,7 +1,7 @@
-import { listFixes } from '../../fixes/fixes';
+import { FixesDto } from '../../fixes/dto';
+import { listFixes } from '../../fixes/lists';
+import { parseAs } from '../../platform/http/validation';
 
-export default defineEventHandler((event) => {
-  const { site, closed } = getQuery(event);
-  const siteId = Number(site);
-  return listFixes({ ...(Number.isInteger(siteId) && siteId > 0 ? { siteId } : {}), closed: closed === '1' });
-});
+export default defineEventHandler(async (event) =>
+  listFixes(await parseAs(FixesDto, getQuery(event)), event.context.person.id),
+);

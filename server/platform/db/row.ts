@@ -22,6 +22,7 @@ export const day = DataTypes.DATEONLY;
 export const flag = DataTypes.BOOLEAN;
 export const percent = DataTypes.TINYINT.UNSIGNED;
 export const whole = DataTypes.INTEGER;
+export const amount = DataTypes.DOUBLE;
 export const bytes = DataTypes.BLOB('long');
 
 /** A MEDIUMTEXT column that holds JSON. */

@@ -1,0 +1,158 @@
+<script setup lang="ts">
+import { pointsText } from '#core/text/points';
+import type { Answer } from '~/composables/api';
+import type { FixFilter } from '~/composables/fix-filter';
+import type { FixRow } from '~/types';
+
+/** One fault on all sites that have it: how to fix it, said once, and each site's own text to paste. */
+const props = defineProps<{ check: string; filter: FixFilter; version: number }>();
+const emit = defineEmits<{ open: [fix: FixRow]; changed: [] }>();
+const at = defineModel<number>('at', { required: true });
+const MOST = 200;
+const rows = ref<FixRow[]>([]);
+const total = ref(0);
+const recipe = ref<Answer<'/api/fixes/recipe', 'POST'> | null>(null);
+const chosen = ref<number[]>([]);
+const fault = ref('');
+const copyText = useCopying();
+async function load(): Promise<void> {
+  try {
+    const answer = await api('/api/fixes', { query: { ...props.filter, check: props.check, limit: MOST } });
+    rows.value = answer.rows;
+    total.value = answer.total;
+    const environmentIds = answer.rows.map((r) => r.environmentId);
+    recipe.value = environmentIds.length
+      ? await api('/api/fixes/recipe', {
+          method: 'POST',
+          body: { check: props.check, environmentIds },
+        }).catch(() => null)
+      : null;
+    fault.value = '';
+  } catch (error) {
+    fault.value = (error as Error).message;
+  }
+}
+watch(() => [props.filter, props.version], load, { immediate: true, deep: true });
+const allChosen = computed(() => rows.value.length > 0 && chosen.value.length === rows.value.length);
+const pasteOf = (r: FixRow) => recipe.value?.paste[r.environmentId] ?? [];
+</script>
+
+<template>
+  <div class="inside">
+    <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
+    <p v-if="recipe" class="prose">
+      <b>How to fix it.</b> {{ recipe.steps }} <span class="faint">{{ recipe.why }}</span>
+    </p>
+    <div class="bulk">
+      <v-checkbox
+        :model-value="allChosen"
+        :indeterminate="chosen.length > 0 && !allChosen"
+        :label="chosen.length ? `${chosen.length} chosen` : 'Choose all'"
+        @update:model-value="chosen = $event ? rows.map((r) => r.id) : []"
+      />
+      <FixBulk
+        v-if="chosen.length"
+        :ids="chosen"
+        @done="
+          chosen = [];
+          emit('changed');
+        "
+      />
+    </div>
+    <ul>
+      <li v-for="r in rows" :key="r.id" :class="{ at: r.id === at }">
+        <v-checkbox-btn
+          v-model="chosen"
+          :value="r.id"
+          density="compact"
+          :aria-label="`Choose ${r.site}, ${r.environment}`"
+        />
+        <div class="body">
+          <div class="line">
+            <button
+              type="button"
+              class="link"
+              @click="
+                at = r.id;
+                emit('open', r);
+              "
+            >
+              {{ r.site }}, {{ r.environment.toLowerCase() }}
+            </button>
+            <span class="faint">{{ r.state }}, {{ r.owner ?? 'nobody' }}</span>
+            <span v-if="r.dueDate" class="faint num">due {{ dayText(r.dueDate) }}</span>
+            <span class="spring" />
+            <span v-if="r.points" class="fray num">{{ pointsText(r.points) }}</span>
+          </div>
+          <div v-if="r.found">{{ r.found }}</div>
+          <div v-for="p in pasteOf(r)" :key="p.label + p.text" class="paste">
+            <span class="faint">{{ p.label }}</span>
+            <pre class="raw">{{ p.text }}</pre>
+            <v-btn size="small" variant="text" @click="copyText(p.text)">Copy</v-btn>
+          </div>
+        </div>
+      </li>
+    </ul>
+    <p v-if="total > rows.length" class="faint">
+      The {{ rows.length }} that cost most of {{ total }}. Filter by words to see others.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.inside {
+  padding: 8px 12px 14px;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 6px;
+}
+.prose {
+  max-width: 90ch;
+  margin: 0;
+}
+.bulk {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 12px;
+  align-items: center;
+}
+.bulk > .v-input {
+  flex: none;
+}
+ul {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+}
+li {
+  display: flex;
+  gap: 6px;
+  align-items: start;
+  border-top: 1px solid rgb(var(--v-theme-rule));
+  padding: 6px 0;
+}
+li.at {
+  background: rgb(var(--v-theme-primary), 0.08);
+}
+.body {
+  flex: 1;
+  min-width: 0;
+  overflow-wrap: anywhere;
+}
+.line {
+  display: flex;
+  gap: 12px;
+  flex-wrap: wrap;
+}
+.link {
+  font-weight: 600;
+  text-decoration: underline;
+}
+.paste {
+  display: grid;
+  grid-template-columns: minmax(80px, 160px) minmax(0, 1fr) auto;
+  gap: 8px;
+  align-items: start;
+  margin-top: 4px;
+}
+</style>

@@ -1,0 +1,13 @@
+/**
+ * What lists of fixes say of a finding stands in columns of its own: they are sorted and added up over all
+ * sites. Filled when stored evidence is re-evaluated after the update.
+ */
+export const up: string[] = [
+  `ALTER TABLE finding
+    ADD COLUMN title VARCHAR(200) NOT NULL DEFAULT '',
+    ADD COLUMN scope VARCHAR(8) NOT NULL DEFAULT '',
+    ADD COLUMN found VARCHAR(300) NULL,
+    ADD COLUMN failing INT UNSIGNED NOT NULL DEFAULT 0,
+    ADD COLUMN lost DOUBLE NOT NULL DEFAULT 0,
+    ADD KEY finding_of_check (check_id, environment_id)`,
+];
