@@ -131,6 +131,12 @@ async function read(): Promise<void> {
     reading.value = false;
   }
 }
+const isFilled = (field: string): boolean =>
+  Boolean(draft.value[field]?.trim()) || reasons.value[field] !== undefined;
+/** Shows a field and puts the cursor into it. */
+function goTo(field: string): void {
+  document.getElementById(`field-${field}`)?.querySelector<HTMLElement>('input, textarea')?.focus();
+}
 function take(p: Proposal): void {
   const spec = BRIEF_GROUPS.flatMap((g) => g.fields).find((f) => f.field === p.field);
   if (spec) draft.value = { ...draft.value, [p.field]: writeFieldText(spec.kind, p.value) };
@@ -241,6 +247,13 @@ function takeHostRecords(): void {
     <section v-if="versions" class="old" aria-label="Versions">
       <VersionList :versions="versions" :label="briefLabel" :busy="busy" @back="bringBack" />
     </section>
+    <BlankList
+      :environment-id="site.shown"
+      :version="stored?.version ?? 0"
+      :filled="isFilled"
+      @take="take"
+      @go="goTo"
+    />
     <FieldGroups
       v-model="draft"
       v-model:reasons="reasons"

@@ -47,6 +47,7 @@ function reason(f: FieldSpec, text: string | null): void {
     <div class="fields">
       <div
         v-for="f in g.fields"
+        :id="`field-${f.field}`"
         :key="f.field"
         :class="{ wide: f.wide, code: CODE.has(f.kind) }"
         @focusout="touched.add(f.field)"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { mdiMagnify, mdiPlus } from '@mdi/js';
+import { useMediaQuery } from '@vueuse/core';
 import { STAGES } from '#core/facts/situation';
 import { quantity } from '#core/text/quantity';
 import { listSites, shownEnvironment, type RosterView, type SortKey } from '~/composables/roster-list';
@@ -48,6 +49,8 @@ async function auditChosen(): Promise<void> {
   chosen.value = new Set();
   await audits.start(ids);
 }
+/** Paper has no window to scroll: all rows are drawn. */
+const printing = useMediaQuery('print');
 const running = computed(() => new Map(audits.running.map((a) => [a.environmentId, a])));
 const COLUMNS: { key: SortKey; label: string; class: string }[] = [
   { key: 'site', label: 'Site and client', class: 'site' },
@@ -116,7 +119,12 @@ const COLUMNS: { key: SortKey; label: string; class: string }[] = [
           </button></span
         >
       </div>
-      <v-virtual-scroll :items="listed" :item-height="44" max-height="calc(100vh - 150px)">
+      <v-virtual-scroll
+        :items="listed"
+        :item-height="44"
+        :max-height="printing ? undefined : 'calc(100vh - 150px)'"
+        :height="printing ? listed.length * 44 : undefined"
+      >
         <template #default="{ item: r }">
           <RosterLine
             :site="r"

@@ -1,4 +1,5 @@
 import type { Fraction } from '#core/score/fraction';
+import type { BriefField } from './brief';
 import type { Take } from './take';
 
 /** Outcomes of the W3C Evaluation and Report Language (EARL 1.0). */
@@ -72,6 +73,8 @@ export interface Judgement {
   reason?: string;
   /** Things worth saying that change nothing. */
   notes?: string[];
+  /** The blank field of the brief that would decide it. */
+  awaits?: BriefField;
   places: PlaceResult[];
 }
 

@@ -1,7 +1,9 @@
 /** From packed evidence to findings and score: what a judging thread does, without a database. */
 import { judge, type AuditInput, type JudgedFinding } from '#core/checks/engine/judge';
 import { SiteView } from '#core/checks/view/site-view';
+import type { Evidence } from '#core/facts/evidence';
 import { situationOf, type Situation } from '#core/facts/situation';
+import { proposeBrief, type Proposal } from '#core/proposals/propose-brief';
 import { unreachedBy } from '#core/score/reached';
 import { scoreOf, type Result } from '#core/score/score';
 import { keptEvidence } from '../platform/packed';
@@ -21,10 +23,18 @@ export interface Verdict {
   findings: JudgedFinding[];
   result: Result;
   notes: string[];
+  /** What was seen of the fields that checks wait for. */
+  proposals: Proposal[];
   evidenceVersion: number;
 }
 
 const bytesOf = (data: Uint8Array): Buffer => Buffer.from(data.buffer, data.byteOffset, data.byteLength);
+
+/** What the evidence says of the fields that checks wait for. */
+function proposalsFor(findings: readonly JudgedFinding[], evidence: Evidence): Proposal[] {
+  const awaited = new Set<string>(findings.flatMap((f) => f.awaits ?? []));
+  return awaited.size ? proposeBrief(evidence).filter((p) => awaited.has(p.field)) : [];
+}
 
 export async function judgeBytes({ evidence: packed, staging, input }: JudgeJob): Promise<Verdict> {
   const evidence = await keptEvidence(bytesOf(packed));
@@ -44,6 +54,7 @@ export async function judgeBytes({ evidence: packed, staging, input }: JudgeJob)
     findings,
     result: scoreOf(findings, unreachedBy(evidence)),
     notes: evidence.notes,
+    proposals: proposalsFor(findings, evidence),
     evidenceVersion: evidence.version,
   };
 }

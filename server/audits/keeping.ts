@@ -44,9 +44,9 @@ export async function keepVerdict(
     { brief, checklist, profile: profile?.profile },
     at,
   );
-  const { findings, result, notes, situation } = verdict;
+  const { findings, result, notes, proposals, situation } = verdict;
   // beside the score, so that a screen need not unpack the evidence for them
-  const kept: object = { ...result, notes };
+  const kept: object = { ...result, notes, proposals };
   const packedFindings = await packJson(findings);
   const checkOf = checksOf(checklist);
   const briefVersion = audit.briefId

@@ -248,13 +248,15 @@ test('accept, assign and attest with one key each', async ({ desk }) => {
   await expect(desk.locator('[id="row-delivery.backup"]')).toContainText('passed');
 });
 
-test('fixes over all sites: filter, open, comment, set a due date, follow to the ledger', async ({
-  desk,
-}) => {
-  await desk.getByRole('link', { name: 'Fixes' }).click();
+test('fixes one by one: filter, open, comment, set a state, follow to the ledger', async ({ desk }) => {
+  await desk.getByRole('link', { name: 'Fixes', exact: true }).click();
+  await desk.getByRole('button', { name: 'One by one' }).click();
   await desk.getByLabel('Filter fixes by words').fill('ferries blocker');
-  const rows = desk.getByRole('grid', { name: 'Fixes' }).getByRole('row').filter({ hasText: 'Sallow' });
+  const rows = desk.getByRole('row').filter({ hasText: 'Sallow Ferries' });
   await expect(rows).toHaveCount(2);
+  // what was found stands there, and not the wish that failed alone
+  await expect(rows.filter({ hasText: 'DNS records are those in the brief' })).toContainText('192.0.2.');
+  expect(new URL(desk.url()).searchParams.get('words')).toBe('ferries blocker');
   await rows.first().click();
   const side = desk.getByRole('complementary', { name: 'Fix' });
   await side.getByLabel('Comment').fill('<img src=x onerror=alert(1)>');
@@ -262,8 +264,33 @@ test('fixes over all sites: filter, open, comment, set a due date, follow to the
   await expect(side.getByRole('list', { name: 'History' })).toContainText('<img src=x onerror=alert(1)>');
   await side.getByRole('button', { name: 'In progress' }).click();
   await expect(rows.first()).toContainText('in progress');
+  await desk.keyboard.press('Escape');
+  await expect(side).toBeHidden();
+  await desk.keyboard.press('j');
+  await expect(side).toBeVisible();
   await side.getByRole('link').click();
   await expect(desk.getByRole('heading', { name: 'Sallow Ferries' })).toBeVisible();
+});
+
+test('fixes by fault: the recipe once, each site’s own text, many changed at once', async ({ desk }) => {
+  await desk.goto(at('/fixes'));
+  const faults = desk.getByRole('table').first();
+  await expect(faults.locator('tbody tr').first()).toContainText(/holds \d+ gates?/);
+  await desk.getByLabel('Filter fixes by words').fill('og:image');
+  const fault = faults.getByRole('button', { name: /og:image is at least 1200 x 630/ });
+  await fault.click();
+  await expect(faults).toContainText('How to fix it.');
+  const inside = faults.locator('.inside');
+  const sites = await inside.getByRole('listitem').count();
+  expect(sites).toBeGreaterThan(1);
+  await inside.getByLabel('Choose all').check();
+  await expect(inside.getByText(`${sites} chosen`)).toBeVisible();
+  await inside
+    .getByRole('group', { name: 'For all chosen' })
+    .getByRole('button', { name: 'In progress' })
+    .click();
+  await expect(desk.getByText(`${sites} fixes are in progress.`)).toBeVisible();
+  await expect(inside.getByText(/^in progress, /)).toHaveCount(sites);
 });
 
 test('a blocker’s acceptance needs a second person', async ({ desk, browser }) => {
@@ -329,7 +356,9 @@ for (const [scheme, width, height] of [
       '/sites/1',
       '/sites/1?tab=brief',
       '/sites/1?tab=history',
-      '/sites/1?tab=fixes',
+      '/fixes?view=site',
+      '/sites/1/edit',
+      '/clients',
     ]) {
       await desk.goto(at(path));
       await expect(desk.getByRole('heading').first()).toBeVisible();
@@ -353,7 +382,7 @@ test('environments: access is entered once and shown no more, and the next audit
 }) => {
   await turn(desk, 'Clay Lane Pottery', 'Staging is open to everybody', false, 'Staging');
   await openSite(desk, 'Clay Lane Pottery', 'Staging');
-  await desk.getByRole('tab', { name: 'Environments' }).click();
+  await desk.getByRole('link', { name: 'Edit site' }).click();
   const environment = desk.getByRole('form', { name: 'Staging' });
   await environment.getByLabel('Access').locator('..').click();
   await desk.getByRole('option', { name: 'user name and password' }).click();
@@ -364,7 +393,7 @@ test('environments: access is entered once and shown no more, and the next audit
   await environment.getByRole('button', { name: 'Save' }).click();
   await expect(desk.getByText('Staging is saved')).toBeVisible();
   await expect(environment.getByLabel('Password')).toHaveValue('');
-  await desk.getByRole('tab', { name: 'Ledger' }).click();
+  await openSite(desk, 'Clay Lane Pottery', 'Staging');
   await auditNow(desk);
   await desk.getByLabel('Filter checks by words').fill('delivery.staging-locked');
   await expect(desk.getByRole('row', { name: /Staging asks for credentials/ })).toContainText('passed');

@@ -71,10 +71,11 @@ describe('npm run audit', () => {
     expect(ran.code, ran.err).toBe(0);
     const result = JSON.parse(ran.out) as Result;
     expect(result).toMatchObject({
-      version: 1,
+      version: 2,
       target: 'https://tarn-planetarium.example/',
       situation: 'live',
       score: 100,
+      lost: 0,
       gate: 'clear',
     });
     expect(result.findings.every((f) => !f.check.startsWith('delivery.backup'))).toBe(true);
@@ -100,7 +101,7 @@ describe('npm run audit', () => {
         file('brief.json'),
       );
       expect(ran.code).toBe(1);
-      expect(ran.out).toMatch(/BLOCKER {2}.+ \(indexing\.let-in\)\n +expected no noindex/);
+      expect(ran.out).toMatch(/BLOCKER {2}.+ \(indexing\.let-in\), 20 points\n +expected no noindex/);
     } finally {
       net.switches.set('planetarium', 'live', 'noindex-left', false);
     }

@@ -160,7 +160,7 @@ function seenOf(check: Check, finding: Finding, { pages, unread }: Evidence): Fi
 function findingOf(check: Check, item: ChecklistItem, audit: Audit): JudgedFinding {
   const { input } = audit;
   const context = contextFor(check, item, audit.shared);
-  const { outcome, expected, found, reason, notes, places } = judgementOf(check, context, audit);
+  const { outcome, expected, found, reason, notes, awaits, places } = judgementOf(check, context, audit);
   const severity = item.severity ?? check.severity;
   const finding: JudgedFinding = {
     check: check.id,
@@ -178,6 +178,7 @@ function findingOf(check: Check, item: ChecklistItem, audit: Audit): JudgedFindi
   };
   if (check.byHand) finding.byHand = true;
   if (item.note) finding.note = item.note;
+  if (awaits) finding.awaits = awaits;
   const seen = seenOf(check, finding, input.evidence);
   if (seen) finding.seen = seen;
   if (input.acceptances?.length) markAccepted(finding, input.acceptances, input.at);

@@ -19,7 +19,7 @@ function missingField(brief: Brief, fields: readonly BriefField[]): Judgement | 
   for (const field of fields) {
     const read = readField(brief, field);
     if (read.state === 'notWanted') return inapplicable(`not wanted: ${read.reason}`);
-    if (read.state === 'unfilled') return untested('the brief does not say');
+    if (read.state === 'unfilled') return untested('the brief does not say', field);
   }
   return null;
 }

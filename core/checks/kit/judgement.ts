@@ -1,4 +1,5 @@
 /** From places to an outcome, and the ways in which a check can have nothing to say. */
+import type { BriefField } from '#core/facts/brief';
 import type { HostEvidence } from '#core/facts/evidence';
 import type { Finding, Judgement, PlaceResult, Scope } from '#core/facts/finding';
 import { unsure } from '#core/facts/place-result';
@@ -35,7 +36,13 @@ export const cantTell = (reason: string, more: Partial<Judgement> = {}): Judgeme
   places: [],
   ...more,
 });
-export const untested = (reason: string): Judgement => ({ outcome: 'untested', reason, places: [] });
+/** @param awaits the blank field of the brief that would decide it */
+export const untested = (reason: string, awaits?: BriefField): Judgement => ({
+  outcome: 'untested',
+  reason,
+  places: [],
+  ...(awaits ? { awaits } : {}),
+});
 
 /** What a kit function may be told beside what the check says of itself. */
 interface More {

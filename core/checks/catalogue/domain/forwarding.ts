@@ -22,7 +22,7 @@ export const forwarding = defineCheck({
   judge(context) {
     const { brief, view } = context;
     const target = brief.forwardTo ?? brief.preferredHost;
-    if (!target) return untested('the brief does not say where it forwards to');
+    if (!target) return untested('the brief does not say where it forwards to', 'forwardTo');
     const goal = asciiHost(target.replace(/^https?:\/\//, '').replace(/[/?#].*$/, '')) ?? target;
     const places = view.hosts
       .filter((h) => h.host !== goal)

@@ -32,7 +32,7 @@ export function mailUse({ brief, evidence }: Pick<CheckContext, 'brief' | 'evide
   if (exchangers.length) return taken('yes', 'its MX says that it has');
   if (brief.contactEmail && mailDomain(brief.contactEmail) === zone)
     return taken('yes', 'the contact address says that it has');
-  return untested('the brief does not say whether the domain has mail, and it has no MX');
+  return untested('the brief does not say whether the domain has mail, and it has no MX', 'mail');
 }
 
 /** Whether it is known. */

@@ -30,7 +30,7 @@ export const hstsSafe = defineCheck({
     if (!known.length)
       return brief.notWanted?.knownSubdomains
         ? inapplicable(`not wanted: ${brief.notWanted.knownSubdomains}`)
-        : untested('the brief does not say which subdomains there are');
+        : untested('the brief does not say which subdomains there are', 'knownSubdomains');
     return overPlaces(
       context,
       known.map(({ host, raw }) => {

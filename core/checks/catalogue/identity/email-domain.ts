@@ -14,7 +14,8 @@ export const emailDomain = defineCheck({
   source: 'common practice; Public Suffix List',
   judge(context) {
     const { brief } = context;
-    if (!brief.preferredHost) return untested('the brief does not say which host is the preferred one');
+    if (!brief.preferredHost)
+      return untested('the brief does not say which host is the preferred one', 'preferredHost');
     const own = registrableDomain(brief.preferredHost) ?? brief.preferredHost;
     const domain = mailDomain(brief.contactEmail);
     const allowed = [own, ...(brief.allowedEmailDomains ?? [])];

@@ -1,0 +1,23 @@
+/** What the blanks of a brief cost in one environment, and what its last audit saw for each. */
+import { blanksOf, type Blank } from '#core/proposals/blanks';
+import type { Proposal } from '#core/proposals/propose-brief';
+import type { JudgedFinding } from '#core/checks/engine/judge';
+import { NotFound } from '../platform/errors';
+import { Environment } from '../sites/models';
+import { Audit, FindingRow } from './models';
+
+/** @throws NotFound */
+export async function blanksIn(environmentId: number): Promise<(Blank & { seen: Proposal | null })[]> {
+  const environment = await Environment.findByPk(environmentId);
+  if (!environment) throw new NotFound('This environment does not exist, or not any more.');
+  if (!environment.lastAuditId) return [];
+  const [audit, rows] = await Promise.all([
+    Audit.findByPk(environment.lastAuditId, { rejectOnEmpty: true }),
+    FindingRow.findAll({ where: { environmentId, outcome: 'untested' } }),
+  ]);
+  const { proposals = [] } = audit.result as { proposals?: Proposal[] };
+  return blanksOf(rows.map((r) => r.data as JudgedFinding)).map((blank) => ({
+    ...blank,
+    seen: proposals.find((p) => p.field === blank.field) ?? null,
+  }));
+}

@@ -1,0 +1,88 @@
+/** What holds for every screen: an accessibility engine finds nothing, and paper carries what is to be read. */
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { at, expect, test } from './person';
+
+interface Screen {
+  name: string;
+  path: string;
+  /** What is opened on it before it is looked at. */
+  open?: (page: Page) => Promise<void>;
+}
+const evidenceOf = (check: string) => async (page: Page) => {
+  await page.locator(`[id="row-${check}"]`).click();
+  await expect(page.getByRole('complementary', { name: /^Evidence/ })).toBeVisible();
+};
+const SCREENS: Screen[] = [
+  { name: 'roster', path: '/' },
+  { name: 'ledger with evidence', path: '/sites/2', open: evidenceOf('indexing.let-in') },
+  {
+    name: 'the sum of a score',
+    path: '/sites/2',
+    open: (page) => page.getByTitle('How this score came about').click(),
+  },
+  { name: 'brief', path: '/sites/2?tab=brief' },
+  { name: 'history', path: '/sites/2?tab=history' },
+  { name: 'edit a site', path: '/sites/2/edit' },
+  { name: 'add a site', path: '/sites/new' },
+  { name: 'many sites', path: '/sites/import' },
+  {
+    name: 'fixes by fault',
+    path: '/fixes',
+    open: (page) => page.getByRole('table').first().locator('tbody button').first().click(),
+  },
+  { name: 'fixes by site', path: '/fixes?view=site' },
+  { name: 'clients', path: '/clients' },
+  { name: 'checklists', path: '/checklists' },
+  { name: 'a checklist', path: '/checklists/1' },
+  { name: 'host profiles', path: '/host-profiles' },
+  { name: 'a host profile', path: '/host-profiles/1' },
+  { name: 'team', path: '/team' },
+  { name: 'practice net', path: '/practice-net' },
+];
+
+async function look(page: Page, { path, open }: Screen): Promise<void> {
+  await page.goto(at(path));
+  await expect(page.getByRole('heading').first()).toBeVisible();
+  await expect(page.getByRole('progressbar', { name: 'Loading' })).toHaveCount(0);
+  await open?.(page);
+}
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test.describe(`an accessibility engine finds nothing, ${colorScheme}`, () => {
+    for (const screen of SCREENS) {
+      test(screen.name, async ({ desk }) => {
+        await desk.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
+        await look(desk, screen);
+        // WCAG 2.2 A and AA, as axe-core knows them
+        const { violations } = await new AxeBuilder({ page: desk })
+          .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+          .analyze();
+        expect(
+          violations.map(
+            (v) =>
+              `${v.id}: ${v.nodes
+                .map((n) => n.target.join(' '))
+                .slice(0, 4)
+                .join(' | ')}`,
+          ),
+        ).toEqual([]);
+      });
+    }
+  });
+}
+
+for (const screen of SCREENS.filter((s) =>
+  ['/', '/sites/2', '/fixes', '/sites/2?tab=history'].includes(s.path),
+)) {
+  test(`on paper there is no header and no button: ${screen.name}`, async ({ desk }) => {
+    await look(desk, screen);
+    await desk.emulateMedia({ media: 'print' });
+    await expect(desk.getByRole('banner')).toBeHidden();
+    await expect(desk.locator('.v-btn:visible')).toHaveCount(0);
+    await expect(desk.locator('body')).toHaveCSS(
+      'background-color',
+      /rgb\(255, 255, 255\)|rgba\(0, 0, 0, 0\)/,
+    );
+  });
+}
