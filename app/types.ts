@@ -28,8 +28,8 @@ export type ProfileLine = Answer<'/api/host-profiles'>[number];
 export type ProfileDetail = Answer<'/api/host-profiles/:id'>;
 
 export type Job = Answer<'/api/jobs/:job'>;
-export type LookAheadJob = Answer<'/api/checklists/look-ahead/:job'>;
-export type Ahead = LookAheadJob['results'][number];
+export type PreviewJob = Answer<'/api/checklists/preview/:job'>;
+export type Ahead = PreviewJob['results'][number];
 export type Message = Answer<'/api/messages'>[number];
 
 /** One version of a document with what it changed. */

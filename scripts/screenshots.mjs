@@ -102,7 +102,7 @@ const VIEWS = [
       await page.getByRole('button', { name: 'What would change' }).click();
       await page.getByRole('button', { name: 'All sites' }).click();
       await page.getByRole('button', { name: 'Preview changes' }).click();
-      await page.getByText(/of 52 environments would score/).waitFor();
+      await page.getByText(/of 52 environments would change/).waitFor();
       await page.locator('.ahead .row').first().click();
     },
   },

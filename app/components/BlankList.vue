@@ -6,7 +6,7 @@ import type { Answer } from '~/composables/api';
 
 /** The blanks of the brief that cost most, each with what the last audit saw for it. */
 const props = defineProps<{ environmentId: number; version: number; filled: (field: string) => boolean }>();
-const emit = defineEmits<{ take: [proposal: Proposal]; go: [field: string] }>();
+const emit = defineEmits<{ adopt: [proposal: Proposal]; go: [field: string] }>();
 const FIRST = 5;
 const blanks = ref<Answer<'/api/environments/:id/blanks'>>([]);
 const all = ref(false);
@@ -37,7 +37,7 @@ const waits = (b: (typeof left.value)[number]): string =>
             variant="text"
             color="primary"
             :aria-label="`Use for ${briefLabel(b.field)}`"
-            @click="emit('take', b.seen)"
+            @click="emit('adopt', b.seen)"
             >Use it</v-btn
           >
         </template>

@@ -137,7 +137,7 @@ const isFilled = (field: string): boolean =>
 function goTo(field: string): void {
   document.getElementById(`field-${field}`)?.querySelector<HTMLElement>('input, textarea')?.focus();
 }
-function take(p: Proposal): void {
+function adopt(p: Proposal): void {
   const spec = BRIEF_GROUPS.flatMap((g) => g.fields).find((f) => f.field === p.field);
   if (spec) draft.value = { ...draft.value, [p.field]: writeFieldText(spec.kind, p.value) };
   const { [p.field]: _wanted, ...rest } = reasons.value;
@@ -241,7 +241,7 @@ function takeHostRecords(): void {
       v-if="proposals?.list.length"
       :proposals="proposals.list"
       :from="proposals.from"
-      @take="take"
+      @adopt="adopt"
       @close="proposals = null"
     />
     <section v-if="versions" class="old" aria-label="Versions">
@@ -251,7 +251,7 @@ function takeHostRecords(): void {
       :environment-id="site.shown"
       :version="stored?.version ?? 0"
       :filled="isFilled"
-      @take="take"
+      @adopt="adopt"
       @go="goTo"
     />
     <FieldGroups

@@ -159,7 +159,7 @@ function keys(e: KeyboardEvent): void {
           variant="text"
           :prepend-icon="mdiDeleteOutline"
           @click="emit('remove')"
-          >Take this check away</v-btn
+          >Delete this check</v-btn
         >
       </p>
     </div>

@@ -30,10 +30,10 @@ async function run(call: () => Promise<unknown>, said = ''): Promise<void> {
     notes.say((error as Error).message, true);
   }
 }
-async function take(where: string): Promise<void> {
+async function adopt(where: string): Promise<void> {
   taking.value = where;
   await run(async () => {
-    const { field, version } = await api('/api/take', {
+    const { field, version } = await api('/api/adopt', {
       method: 'POST',
       body: { environmentId: props.environment.id, check: props.finding.check, place: where },
     });
@@ -62,9 +62,9 @@ const ACTS: Record<LedgerAct, () => void | Promise<void>> = {
     if (props.finding.byHand) attesting.value = '';
     else notes.say('This is no manual check; the next audit decides it.');
   },
-  take() {
-    const spot = props.finding.places.find((p) => p.take && p.outcome !== 'passed' && !p.accepted);
-    if (spot) return take(spot.place);
+  adopt() {
+    const spot = props.finding.places.find((p) => p.adopt && p.outcome !== 'passed' && !p.accepted);
+    if (spot) return adopt(spot.place);
     notes.say('What was found here is nothing that the brief could take.');
   },
   assign() {
@@ -145,7 +145,7 @@ function accepted(): void {
       v-if="finding.places.length"
       :finding="finding"
       :busy="taking !== ''"
-      @take="take"
+      @adopt="adopt"
       @attest="attesting = $event"
     />
 

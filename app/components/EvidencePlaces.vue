@@ -5,7 +5,7 @@ import type { LedgerFinding } from '~/types';
 
 /** Where a check looked, and what it saw there: faults first. */
 const props = defineProps<{ finding: LedgerFinding; busy: boolean }>();
-const emit = defineEmits<{ take: [place: string]; attest: [place: string] }>();
+const emit = defineEmits<{ adopt: [place: string]; attest: [place: string] }>();
 type Spot = LedgerFinding['places'][number];
 const FIRST = 6;
 const ORDER = { failed: 0, cantTell: 1, passed: 2 };
@@ -18,7 +18,7 @@ const heading = computed(() => {
   if (placeCount === 1) return 'Where';
   return placesText(scope, failing, placeCount) || placesTitle(scope, placeCount);
 });
-const canTake = (p: Spot): boolean => Boolean(p.take) && p.outcome !== 'passed' && !p.accepted;
+const canAdopt = (p: Spot): boolean => Boolean(p.adopt) && p.outcome !== 'passed' && !p.accepted;
 const hasDifference = (p: Spot): boolean =>
   !isOne.value && p.outcome === 'failed' && Boolean(p.expected) && Boolean(p.found);
 </script>
@@ -32,12 +32,12 @@ const hasDifference = (p: Spot): boolean =>
           p.place
         }}</span
         ><span class="spring" /><button
-          v-if="canTake(p)"
+          v-if="canAdopt(p)"
           type="button"
           class="link"
           :disabled="busy"
-          :title="`The brief is wrong: ${briefLabel(p.take!.field)} becomes what was found`"
-          @click="emit('take', p.place)"
+          :title="`The brief is wrong: ${briefLabel(p.adopt!.field)} becomes what was found`"
+          @click="emit('adopt', p.place)"
         >
           Use in the brief</button
         ><button v-if="finding.byHand" type="button" class="link" @click="emit('attest', p.place)">

@@ -5,7 +5,7 @@ const chosen = defineModel<K>({ required: true });
 </script>
 
 <template>
-  <v-btn-toggle v-model="chosen" mandatory :aria-label="label">
+  <v-btn-toggle v-model="chosen" mandatory role="group" :aria-label="label">
     <v-btn v-for="o in options" :key="o.key" :value="o.key" size="small">
       {{ o.label }}&nbsp;<span v-if="o.n !== undefined" class="num faint">{{ o.n }}</span>
     </v-btn>

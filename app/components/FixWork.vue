@@ -73,7 +73,7 @@ const WORDS: Record<string, string> = {
         s === 'open' ? 'Open again' : s === 'in progress' ? 'In progress' : 'To verify'
       }}</v-btn>
       <v-btn v-if="canAccept" size="small" variant="text" @click="emit('accept')">Accept …</v-btn>
-      <v-btn v-if="accepted" size="small" variant="text" @click="withdraw">Take the acceptance back</v-btn>
+      <v-btn v-if="accepted" size="small" variant="text" @click="withdraw">Withdraw the acceptance</v-btn>
     </div>
     <p v-if="fix.state === 'to verify'" class="faint">The next audit will say whether it is verified.</p>
     <div class="pair">

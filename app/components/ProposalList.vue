@@ -4,7 +4,7 @@ import type { Proposal, Surety } from '#core/proposals/propose-brief';
 
 /** What was read from a site, each with the place it was read from, to be taken one by one. */
 const props = defineProps<{ proposals: Proposal[]; from: string }>();
-const emit = defineEmits<{ take: [proposal: Proposal]; close: [] }>();
+const emit = defineEmits<{ adopt: [proposal: Proposal]; close: [] }>();
 const SURE: Record<Surety, string> = {
   sure: 'sure',
   likely: 'likely',
@@ -17,8 +17,8 @@ watch(
     left.value = [...list];
   },
 );
-function take(p: Proposal): void {
-  emit('take', p);
+function adopt(p: Proposal): void {
+  emit('adopt', p);
   left.value = left.value.filter((x) => x !== p);
   if (!left.value.length) emit('close');
 }
@@ -30,8 +30,8 @@ function take(p: Proposal): void {
       <h2 class="cut">Read from {{ from }}</h2>
       <span class="faint">Confirm each, or leave it.</span><span class="spring" /><v-btn
         size="small"
-        @click="[...left].forEach(take)"
-        >Take all</v-btn
+        @click="[...left].forEach(adopt)"
+        >Use all</v-btn
       ><v-btn size="small" variant="text" @click="emit('close')">Leave the rest</v-btn>
     </div>
     <div v-for="p in left" :key="p.field" class="proposal">
@@ -40,8 +40,8 @@ function take(p: Proposal): void {
           ><b>{{ p.shown }}</b
           ><span class="faint sure">{{ SURE[p.sure] }}</span></span
         ><code class="faint from">{{ p.from }}</code></span
-      ><v-btn size="small" color="primary" :aria-label="`Take ${briefLabel(p.field)}`" @click="take(p)"
-        >Take</v-btn
+      ><v-btn size="small" color="primary" :aria-label="`Use ${briefLabel(p.field)}`" @click="adopt(p)"
+        >Use</v-btn
       >
     </div>
   </section>

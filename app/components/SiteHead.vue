@@ -25,7 +25,7 @@ const TABS = [
           <h1 class="cut">{{ site.name }}</h1>
           <span v-if="site.client !== site.name" class="faint cut">{{ site.client }}</span>
         </div>
-        <v-btn-toggle v-model="environmentId" mandatory aria-label="Environment">
+        <v-btn-toggle v-model="environmentId" mandatory role="group" aria-label="Environment">
           <v-btn v-for="p in site.environments" :key="p.id" :value="p.id" :title="p.url">{{ p.name }}</v-btn>
         </v-btn-toggle>
         <v-menu>

@@ -6,7 +6,7 @@ export interface LedgerKeys {
   walk(): void;
   act(what: LedgerAct): void;
 }
-export type LedgerAct = 'accept' | 'assign' | 'attest' | 'take';
+export type LedgerAct = 'accept' | 'assign' | 'attest' | 'adopt';
 
 /** Listens while the ledger is shown. */
 export function useLedgerKeys(keys: LedgerKeys): void {
@@ -21,6 +21,6 @@ export function useLedgerKeys(keys: LedgerKeys): void {
     a: () => keys.act('accept'),
     o: () => keys.act('assign'),
     t: () => keys.act('attest'),
-    b: () => keys.act('take'),
+    b: () => keys.act('adopt'),
   });
 }

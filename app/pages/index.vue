@@ -139,7 +139,7 @@ const COLUMNS: { key: SortKey; label: string; class: string }[] = [
           {{
             rows.length
               ? 'No site matches these words and this stage.'
-              : 'No sites yet. Take the first one on: its name and address are enough to begin.'
+              : 'No sites yet. Add the first one: its name and address are enough to begin.'
           }}
         </p>
         <v-btn v-if="!rows.length" to="/sites/new" color="primary">Add a site</v-btn>

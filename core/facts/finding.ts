@@ -1,6 +1,6 @@
 import type { Fraction } from '#core/score/fraction';
 import type { BriefField } from './brief';
-import type { Take } from './take';
+import type { Adoption } from './adoption';
 
 /** Outcomes of the W3C Evaluation and Report Language (EARL 1.0). */
 export type Outcome = 'passed' | 'failed' | 'cantTell' | 'inapplicable' | 'untested';
@@ -60,7 +60,7 @@ export interface PlaceResult {
   raw?: string;
   reason?: string;
   /** How the brief would have it, if what was found is right. */
-  take?: Take;
+  adopt?: Adoption;
   /** Set when an acceptance covers this place. */
   accepted?: boolean;
 }

@@ -1,7 +1,7 @@
 /** Making the results that a check gives for each place. */
 import type { PlaceResult } from './finding';
 
-export type PlaceDetails = Pick<PlaceResult, 'expected' | 'found' | 'raw' | 'take'>;
+export type PlaceDetails = Pick<PlaceResult, 'expected' | 'found' | 'raw' | 'adopt'>;
 const NOTHING: PlaceDetails = {};
 
 /** Thousands of these are made in an audit: one shape and no spreading, which is several times as quick. */
@@ -18,7 +18,7 @@ function result(
     found: more.found,
     raw: more.raw,
     reason,
-    take: more.take,
+    adopt: more.adopt,
   };
 }
 

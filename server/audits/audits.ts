@@ -14,7 +14,7 @@ import { briefForChecks, newestBrief } from '../sites/briefs';
 import { newestProfile } from '../hosts/known-profiles';
 import { checklistFor, checklistVersion } from '../checklists/checklists';
 import { Conflict, NotFound } from '../platform/errors';
-import { judgeComparedAgain } from './judging';
+import { reevaluateCompared } from './judging';
 import { keepAudit } from './keeping';
 import { networkSettings } from './network';
 import { packJson } from '../platform/packed';
@@ -145,7 +145,7 @@ async function run(id: number, job: { stop: AbortController; progress: Progress 
     job.progress = { phase: 'Judging', done: 0, total: 1 };
     const packed = await packJson(evidence);
     await whenReachable(() => keepAudit(audit, packed, brief), job.stop.signal);
-    await judgeComparedAgain(environment, audit.startedBy).catch((error: unknown) =>
+    await reevaluateCompared(environment, audit.startedBy).catch((error: unknown) =>
       console.error(`audit ${id}: the live environment could not be compared again`, error),
     );
   } catch (error) {

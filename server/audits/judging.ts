@@ -26,7 +26,7 @@ export async function lastEvidence(
  * Judges the stored evidence of an environment's last audit again.
  * @param checklistVersionId another checklist than the audit's own
  */
-export function judgeAgain(environmentId: number, cause: Cause, checklistVersionId?: number): Promise<void> {
+export function reevaluate(environmentId: number, cause: Cause, checklistVersionId?: number): Promise<void> {
   return inTurn(environmentId, async () => {
     const environment = await Environment.findByPk(environmentId, { rejectOnEmpty: true });
     const last = await lastEvidence(environment);
@@ -45,7 +45,7 @@ export function judgeAgain(environmentId: number, cause: Cause, checklistVersion
  * Both may be audited at once: whichever is kept last finds the other here.
  * @param seen the environment whose audit was kept just now
  */
-export async function judgeComparedAgain(seen: Environment, by: string): Promise<void> {
+export async function reevaluateCompared(seen: Environment, by: string): Promise<void> {
   const live =
     seen.kind === 'live'
       ? seen
@@ -64,15 +64,15 @@ export async function judgeComparedAgain(seen: Environment, by: string): Promise
       !(await approvedEvidence(live, await Site.findByPk(live.siteId, { rejectOnEmpty: true }))))
   )
     return;
-  await judgeAgain(live.id, { cause: 'approved state', by });
+  await reevaluate(live.id, { cause: 'approved state', by });
 }
 
 /** Judges the stored evidence of all environments of a site again. */
-export async function judgeSiteAgain(
+export async function reevaluateSite(
   siteId: number,
   cause: Cause,
   checklistVersionId?: number,
 ): Promise<void> {
   for (const e of await Environment.findAll({ where: { siteId }, attributes: ['id'] }))
-    await judgeAgain(e.id, cause, checklistVersionId);
+    await reevaluate(e.id, cause, checklistVersionId);
 }

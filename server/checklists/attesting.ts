@@ -8,7 +8,7 @@ import { Environment, Site } from '../sites/models';
 import type { AttestDto } from '../fixes/dto';
 import { checklistFor, checklistVersion } from './checklists';
 import { NotFound, Refused } from '../platform/errors';
-import { judgeAgain } from '../audits/judging';
+import { reevaluate } from '../audits/judging';
 import type { Person } from '../people/models';
 
 /** A check of the checklist that judged this environment last, the agency's own among them. */
@@ -61,7 +61,7 @@ export async function attest(environmentId: number, input: AttestDto, person: Pe
     place,
     attachmentId,
   });
-  await judgeAgain(environmentId, { cause: 'attestation', by: person.name });
+  await reevaluate(environmentId, { cause: 'attestation', by: person.name });
 }
 
 /** Kinds of file by their first bytes; what is none of them is kept only as plain text. */

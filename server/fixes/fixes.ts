@@ -9,7 +9,7 @@ import type { AcceptDto, FixChangeDto, FixesChangeDto } from './dto';
 import { Conflict, DomainError, NotFound, Refused } from '../platform/errors';
 import { inTransaction } from '../platform/db/transaction';
 import { addEvents } from './fix-keeping';
-import { judgeAgain } from '../audits/judging';
+import { reevaluate } from '../audits/judging';
 import type { Person } from '../people/models';
 
 const GONE = 'This fix does not exist, or not any more.';
@@ -151,7 +151,7 @@ export async function acceptFix(
       transaction,
     );
   });
-  await judgeAgain(fix.environmentId, { cause: 'acceptance', by: person.name });
+  await reevaluate(fix.environmentId, { cause: 'acceptance', by: person.name });
   return { needsSecond };
 }
 
@@ -162,7 +162,7 @@ export async function secondAcceptance(acceptanceId: number, person: Person): Pr
   if (row.byId === person.id)
     throw new Conflict('A blocker needs the agreement of a second person, not of the one who asked.');
   await row.update({ secondedById: person.id });
-  await judgeAgain(row.environmentId, { cause: 'acceptance', by: person.name });
+  await reevaluate(row.environmentId, { cause: 'acceptance', by: person.name });
 }
 
 /** Takes acceptances back; the fault counts again. */
@@ -178,7 +178,7 @@ export async function withdrawAcceptance(fixId: number, person: Person): Promise
     const text = 'took the acceptance back';
     await addEvents(fixId, [{ kind: 'comment', by: person.name, at: at.toISOString(), text }], transaction);
   });
-  await judgeAgain(fix.environmentId, { cause: 'acceptance', by: person.name });
+  await reevaluate(fix.environmentId, { cause: 'acceptance', by: person.name });
 }
 
 /**

@@ -8,7 +8,7 @@ import { AcceptanceRow, Fix } from './models';
 import { AttestationRow } from '../checklists/models';
 import { Environment, Site } from '../sites/models';
 import { reconcile } from '../audits/audits';
-import { judgeAgain } from '../audits/judging';
+import { reevaluate } from '../audits/judging';
 import { inTransaction } from '../platform/db/transaction';
 import { tell } from '../people/notifications';
 
@@ -57,7 +57,7 @@ async function sweepEnvironment(
   const environment = await Environment.findByPk(environmentId);
   if (!environment) return;
   const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
-  await judgeAgain(environmentId, TIME);
+  await reevaluate(environmentId, TIME);
   const spot: Spot = {
     where: `${site.name}, ${environment.name}`,
     link: (check) => `/sites/${site.id}?environment=${environmentId}&check=${check}`,

@@ -7,7 +7,7 @@ import type { HostProfile } from '#core/facts/host-profile';
 import { learnDefaults, type Learnt } from '#core/proposals/learn-defaults';
 import { quantity } from '#core/text/quantity';
 import { collect } from '#probe/collect';
-import { judgeSiteAgain } from '../audits/judging';
+import { reevaluateSite } from '../audits/judging';
 import { networkSettings } from '../audits/network';
 import { inSlot } from '../audits/slots';
 import { AssignmentRow } from '../checklists/models';
@@ -130,7 +130,7 @@ export async function saveProfile(
     `Judging the sites of ${profile.name} again`,
     by,
     sites.map((s) => s.id),
-    (site) => judgeSiteAgain(site, { cause: 'host profile', by }),
+    (site) => reevaluateSite(site, { cause: 'host profile', by }),
   );
   return { version, job: job.id };
 }

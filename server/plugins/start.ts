@@ -7,7 +7,7 @@ import { networkSettings } from '../audits/network';
 import { endExtraction } from '../audits/extraction';
 import { ensureBuiltIn } from '../checklists/checklists';
 import { endJudging } from '../audits/judge-pool';
-import { rejudgeAfterUpdate } from '../audits/rejudging';
+import { reevaluateAfterUpdate } from '../audits/reevaluating';
 import { startSweeping, stopSweeping } from '../fixes/sweep';
 import { ensureFirstPerson } from '../people/people';
 import { loadDemo, practiceControl } from '../practice/practice';
@@ -53,7 +53,7 @@ async function start(): Promise<void> {
   if (practiceControl()) await loadDemo(password ?? 'marram-demo');
   else if (email && password)
     await ensureFirstPerson(email, process.env.ARMBAND_FIRST_NAME ?? email.split('@')[0]!, password);
-  await rejudgeAfterUpdate();
+  await reevaluateAfterUpdate();
   startSweeping();
 }
 

@@ -4,7 +4,7 @@ import { blank, fieldChanges, type FieldChange } from '#core/compare/fields';
 import { hostOf } from '#core/extract/address';
 import { withALabels } from '#core/facts/a-labels';
 import type { Brief } from '#core/facts/brief';
-import { applyTake } from '#core/facts/take';
+import { applyAdoption } from '#core/facts/adoption';
 import type { JudgedFinding } from '#core/checks/engine/judge';
 import { FindingRow } from '../audits/models';
 import { BriefRow, Environment, type Site } from './models';
@@ -104,12 +104,12 @@ export async function changeByFinding(
     FindingRow.findOne({ where: { environmentId, checkId: check } }),
   ]);
   if (!environment || !row) throw new NotFound('This finding does not exist, or not any more.');
-  const take = (row.data as JudgedFinding).places.find((p) => p.place === place)?.take;
-  if (!take) throw new Conflict('What was found there is nothing that the brief could take.');
+  const adoption = (row.data as JudgedFinding).places.find((p) => p.place === place)?.adopt;
+  if (!adoption) throw new Conflict('What was found there is nothing that the brief could take.');
   return {
     siteId: environment.siteId,
-    field: take.field,
-    change: applyTake((await newestBrief(environment.siteId))?.brief ?? {}, take),
+    field: adoption.field,
+    change: applyAdoption((await newestBrief(environment.siteId))?.brief ?? {}, adoption),
   };
 }
 

@@ -35,7 +35,7 @@ export class BringBackDto {
 }
 
 /** A finding's place whose found value goes into the brief. */
-export class TakeDto {
+export class AdoptDto {
   @IsInt() @Min(1) environmentId!: number;
   @IsString() @Matches(/^[a-z]+\.[a-z0-9-]+$/) check!: string;
   @IsString() @MaxLength(3000) place!: string;

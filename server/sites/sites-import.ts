@@ -5,7 +5,7 @@ import { Client, Environment, Site } from './models';
 import { HostProfileRow } from '../hosts/models';
 import { newestBrief } from './briefs';
 import { Refused } from '../platform/errors';
-import { takeOn } from './sites';
+import { addSite } from './sites';
 
 async function known() {
   const [profiles, sites, clients] = await Promise.all([
@@ -45,7 +45,7 @@ export async function importCsv(
           : 'No row can be added.'),
     );
   await inTransaction(async (transaction) => {
-    for (const r of good) await takeOn(r.site!, by, transaction);
+    for (const r of good) await addSite(r.site!, by, transaction);
   });
   return { taken: good.length, left: rows.length - good.length };
 }

@@ -9,7 +9,7 @@ import type { Brief } from '#core/facts/brief';
 import { newestBrief, saveBrief } from './briefs';
 import { refuseUnusable } from './environments';
 import { Conflict, NotFound, Refused } from '../platform/errors';
-import { judgeSiteAgain } from '../audits/judging';
+import { reevaluateSite } from '../audits/judging';
 import { checklistFor } from '../checklists/checklists';
 import { User } from '../people/models';
 import { roster } from './roster';
@@ -81,7 +81,7 @@ const isFilled = (v: unknown): boolean => v !== undefined && v !== '' && !(Array
  * @param within a transaction that is open already
  * @throws Conflict when the client has a site of that name
  */
-export function takeOn(input: NewSiteDto, by: string, within?: Transaction): Promise<number> {
+export function addSite(input: NewSiteDto, by: string, within?: Transaction): Promise<number> {
   if (!input.liveUrl && !input.environments.length)
     throw new Refused('Give the live address, or one before it where there is no live one yet.');
   for (const { access } of input.environments) if (access) refuseUnusable(access);
@@ -141,7 +141,7 @@ export async function changeBrief(
   if (!(await Site.count({ where: { id: siteId } })))
     throw new NotFound('This site does not exist, or not any more.');
   const { version } = await saveBrief(siteId, change, by, from);
-  await judgeSiteAgain(siteId, { cause: 'brief', by });
+  await reevaluateSite(siteId, { cause: 'brief', by });
   return version;
 }
 
@@ -188,5 +188,5 @@ export async function changeSite(id: number, change: SiteChangeDto, by: string):
   // another client or host may have another checklist
   const { id: checklistVersionId } = await checklistFor(await Site.findByPk(id, { rejectOnEmpty: true }));
   const cause = judged.includes('hostProfileId') ? 'host profile' : 'stage';
-  await judgeSiteAgain(id, { cause, by }, checklistVersionId);
+  await reevaluateSite(id, { cause, by }, checklistVersionId);
 }

@@ -13,7 +13,7 @@ import { realPages } from '../real-pages';
 import { benchHostileSite } from './hostile-site';
 import { benchLargeSite } from './large-site';
 import { benchProbing } from './probing';
-import { benchRejudging } from './rejudging';
+import { benchReevaluating } from './reevaluating';
 import { judgeApart } from './judge-apart';
 import { ratio } from './ratio';
 
@@ -139,7 +139,7 @@ async function main(): Promise<void> {
     good = (await judgeApart('evaluating the checks over 50 real pages', long, sites[0]!.brief)) && good;
     good = (await judgeApart('evaluating the checks over 50 short pages', fifty, sites[0]!.brief)) && good;
 
-    good = (await benchRejudging(evidence, sites[0]!.brief)) && good;
+    good = (await benchReevaluating(evidence, sites[0]!.brief)) && good;
     good = (await benchLargeSite(net, ca)) && good;
     good = (await benchHostileSite()) && good;
   } finally {

@@ -182,7 +182,7 @@ test('a checklist of one’s own: compose, order, an own check, preview, save, a
   const ahead = desk.getByRole('region', { name: 'What would change' });
   await ahead.getByRole('button', { name: 'All sites' }).click();
   await ahead.getByRole('button', { name: 'Preview changes' }).click();
-  await expect(ahead).toContainText('of 52 environments would score or stand otherwise', {
+  await expect(ahead).toContainText('of 52 environments would change', {
     timeout: 150_000,
   });
   await ahead.getByRole('button', { name: 'Close' }).click();
@@ -242,7 +242,7 @@ test('host profiles: copy, change, learn defaults from an untouched site, versio
   await desk.getByLabel('Address of an untouched site').fill('climbing-barn.example');
   await desk.getByRole('button', { name: 'Look at it' }).click();
   const learnt = desk.locator('.learnt').filter({ hasText: 'Default titles' });
-  await learnt.getByRole('button', { name: /^Take all/ }).click();
+  await learnt.getByRole('button', { name: /^Use all/ }).click();
   await expect(field(desk, 'Default titles')).toHaveValue(/^New berth\n.+\n.+/);
   await desk.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(desk.getByText('Saved as version 2')).toBeVisible();

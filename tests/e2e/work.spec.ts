@@ -187,9 +187,9 @@ test('add a site: read from the site, confirm one by one, save, audit both envir
   const read = desk.getByRole('region', { name: 'Read from the site' });
   await expect(read).toContainText('Small figures, tall tales');
   await expect(read).toContainText('og:site_name');
-  await read.getByRole('button', { name: 'Take Name', exact: true }).click();
-  await read.getByRole('button', { name: 'Take Phone' }).click();
-  await read.getByRole('button', { name: 'Take Preferred host' }).click();
+  await read.getByRole('button', { name: 'Use Name', exact: true }).click();
+  await read.getByRole('button', { name: 'Use Phone' }).click();
+  await read.getByRole('button', { name: 'Use Preferred host' }).click();
   await expect(read).toContainText('Tagline');
   await desk.getByLabel('Name of the site').fill('Puppets, second look');
   await desk.getByLabel('Address before the live one').fill('https://reedling-puppets.cairn-draft.example/');
@@ -239,7 +239,7 @@ test('accept, assign and attest with one key each', async ({ desk }) => {
   await desk.getByLabel('Why it is left').fill('the two pages become one next week');
   await desk.getByRole('button', { name: 'Accept the fault' }).click();
   await expect(desk.locator('[id="row-metadata.title-unique"]')).toContainText('accepted');
-  await desk.getByRole('button', { name: 'Take the acceptance back' }).click();
+  await desk.getByRole('button', { name: 'Withdraw the acceptance' }).click();
   await expect(desk.locator('[id="row-metadata.title-unique"]')).toContainText('failed');
   await desk.locator('[id="row-delivery.backup"]').click();
   await desk.keyboard.press('t');

@@ -79,7 +79,7 @@ describe('checklists', () => {
       ),
     };
     const { job: jobId } = (
-      await mara<{ job: string }>('POST', '/api/checklists/look-ahead', { checklist: wanted, siteIds: [id] })
+      await mara<{ job: string }>('POST', '/api/checklists/preview', { checklist: wanted, siteIds: [id] })
     ).body;
     const done = await job(jobId);
     expect(done).toMatchObject({ status: 'done', done: done.total });
@@ -136,7 +136,7 @@ describe('checklists', () => {
       ).status,
     ).toBe(200);
     const started = (
-      await mara<{ job: string }>('POST', '/api/checklists/judge-again', { siteIds: [pots.id] })
+      await mara<{ job: string }>('POST', '/api/checklists/reevaluate', { siteIds: [pots.id] })
     ).body.job;
     expect(await job(started)).toMatchObject({ status: 'done' });
     const now = await ledger(live.id);
@@ -218,7 +218,7 @@ describe('checklists', () => {
     expect((await mara('DELETE', `/api/checklists/${ours}`)).status).toBe(409);
     const all = (await mara<Row[]>('GET', '/api/roster')).body.map((r) => r.id);
     const { job: id } = (
-      await mara<{ job: string }>('POST', '/api/checklists/look-ahead', {
+      await mara<{ job: string }>('POST', '/api/checklists/preview', {
         checklist: await full(),
         siteIds: all,
       })

@@ -12,7 +12,7 @@ export interface Finding {
   found?: string;
   reason?: string;
   note?: string;
-  places: { place: string; outcome: string; take?: { field: string } }[];
+  places: { place: string; outcome: string; adopt?: { field: string } }[];
   attestations: {
     by: string;
     done: boolean;

@@ -81,10 +81,10 @@ describe('the brief', () => {
     const { id } = await environment('Sallow Ferries');
     const before = await finding(id, 'identity.phone');
     expect(before.outcome).toBe('failed');
-    const at = before.places.find((p) => p.take)!;
+    const at = before.places.find((p) => p.adopt)!;
     expect(
       (
-        await mara<{ field: string }>('POST', '/api/take', {
+        await mara<{ field: string }>('POST', '/api/adopt', {
           environmentId: id,
           check: 'identity.phone',
           place: at.place,
@@ -93,11 +93,11 @@ describe('the brief', () => {
     ).toBe('phone');
     expect((await finding(id, 'identity.phone')).outcome).toBe('passed');
     expect(
-      (await mara('POST', '/api/take', { environmentId: id, check: 'identity.phone', place: at.place }))
+      (await mara('POST', '/api/adopt', { environmentId: id, check: 'identity.phone', place: at.place }))
         .status,
     ).toBe(409);
     expect(
-      (await mara('POST', '/api/take', { environmentId: id, check: 'identity.nothing', place: 'x' })).status,
+      (await mara('POST', '/api/adopt', { environmentId: id, check: 'identity.nothing', place: 'x' })).status,
     ).toBe(404);
   });
   it('changing the stage says at once what is wanted now, without another audit', async () => {

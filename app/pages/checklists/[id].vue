@@ -182,9 +182,9 @@ async function save(): Promise<void> {
     busy.value = false;
   }
 }
-async function judgeAgain(siteIds: number[]): Promise<void> {
+async function reevaluate(siteIds: number[]): Promise<void> {
   try {
-    await api('/api/checklists/judge-again', { method: 'POST', body: { siteIds } });
+    await api('/api/checklists/reevaluate', { method: 'POST', body: { siteIds } });
     again.value = false;
     notes.say('Their stored evidence is being re-evaluated; how far it is stands at the top.');
     await useMessages().poll();
@@ -272,14 +272,14 @@ function exportMarkdown(): void {
       <p v-if="fixed" class="faint">
         This one comes with Armband and follows its catalogue. Copy it to change it.
       </p>
-      <RejudgeOffer
+      <ReevaluateOffer
         v-if="again && detail.sites.length"
         :key="detail.sites.length"
         :sites="detail.sites"
-        @judge="judgeAgain"
+        @judge="reevaluate"
         @later="again = false"
       />
-      <LookAhead
+      <PreviewChanges
         v-if="panel === 'ahead'"
         :checklist="checked"
         :sites="detail.sites"

@@ -183,15 +183,15 @@ async function exportJson(): Promise<void> {
             <b>{{ label(`defaults.${l.field}`) }}</b><span class="spring" /><v-btn
               size="small"
               @click="takeLearnt(l, l.values)"
-              >Take all {{ l.values.length }}</v-btn
+              >Use all {{ l.values.length }}</v-btn
             >
           </div>
           <div v-for="v in l.values" :key="v" class="value">
             <span class="cut" :title="v">{{ v }}</span><v-btn
               size="x-small"
-              :aria-label="`Take ${v}`"
+              :aria-label="`Use ${v}`"
               @click="takeLearnt(l, [v])"
-              >Take</v-btn
+              >Use</v-btn
             >
           </div>
         </div>

@@ -81,7 +81,7 @@ async function read(url: string, environment?: NewEnvironment): Promise<void> {
     reading.value = '';
   }
 }
-function take(p: Proposal): void {
+function adopt(p: Proposal): void {
   const spec = BRIEF_GROUPS.flatMap((g) => g.fields).find((f) => f.field === p.field);
   if (spec) draft.value = { ...draft.value, [p.field]: writeFieldText(spec.kind, p.value) };
   if (p.field === 'name' && !site.value.name) site.value.name = p.shown;
@@ -182,7 +182,7 @@ async function save(): Promise<void> {
           :icon="mdiDeleteOutline"
           variant="text"
           size="small"
-          aria-label="Take this environment away"
+          aria-label="Leave this environment out"
           @click="environments.splice(i, 1)"
         />
         <div v-if="p.access" class="access">
@@ -206,7 +206,7 @@ async function save(): Promise<void> {
       :proposals="proposals"
       :from="readFrom"
       class="sheet"
-      @take="take"
+      @adopt="adopt"
       @close="proposals = null"
     />
     <section class="sheet">

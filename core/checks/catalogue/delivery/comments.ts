@@ -46,7 +46,7 @@ export const comments = defineCheck({
           ? passed(page.url, { found: 'a comment form', raw: commentForm(page.facts)!.raw })
           : failed(context.evidence.target.url, {
               found: 'no page has a comment form',
-              take: { field: 'comments', how: 'set', value: 'unwanted' },
+              adopt: { field: 'comments', how: 'set', value: 'unwanted' },
             }),
         { expected: 'a comment form' },
       );
@@ -59,7 +59,7 @@ export const comments = defineCheck({
           return failed(page.url, {
             found: 'a comment form',
             raw: form.raw,
-            take: { field: 'comments', how: 'set', value: 'wanted' },
+            adopt: { field: 'comments', how: 'set', value: 'wanted' },
           });
         const link = notified(page.facts);
         if (link) return failed(page.url, { found: 'link notifications are taken', raw: link.raw });

@@ -86,7 +86,7 @@ export const pageWeight = defineCheck({
       if (weighed.sum > budget)
         return failed(page.url, {
           found,
-          take: { field: 'budgetBytes', how: 'set', value: Math.ceil(weighed.sum / 100_000) * 100_000 },
+          adopt: { field: 'budgetBytes', how: 'set', value: Math.ceil(weighed.sum / 100_000) * 100_000 },
         });
       return weighed.unread
         ? unsure(page.url, `${weighed.unread} of its own files were not weighed`, { found })

@@ -36,7 +36,7 @@ export const nameServers = defineCheck({
       if (named.length && !named.includes(s.name))
         return failed(s.name, {
           found: 'not one of the brief’s',
-          take: { field: 'nameServers', how: 'set', value: servers.map((x) => x.name) },
+          adopt: { field: 'nameServers', how: 'set', value: servers.map((x) => x.name) },
         });
       if (!s.addresses.length) return failed(s.name, { found: 'it has no address' });
       const own = evidence.dns.answers.filter(

@@ -67,7 +67,7 @@ export const noStrayRecords = defineCheck({
             failed(`${type} ${name}`, {
               found: [...new Set(strange.map((s) => s.r.value))].join(', '),
               raw: answerText(strange[0]!.a),
-              take: { field: 'records', how: 'add', value: { name, type, value: strange[0]!.r.value } },
+              adopt: { field: 'records', how: 'add', value: { name, type, value: strange[0]!.r.value } },
             }),
           ];
         return answers.some((a) => a.records.some((r) => r.type === type)) ? [passed(`${type} ${name}`)] : [];

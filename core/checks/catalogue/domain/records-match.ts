@@ -4,7 +4,7 @@ import { joinedText } from '#core/facts/dns-text';
 import { recordRecipe } from '#core/recipes/records';
 import type { DnsAnswer, DnsRecord, Evidence } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
-import type { Take } from '#core/facts/take';
+import type { Adoption } from '#core/facts/adoption';
 import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
@@ -41,7 +41,7 @@ function commonRange(record: ExpectedRecord, found: readonly DnsRecord[], profil
 }
 
 /** What the brief would have to say for the found value to be right. */
-const takeFound = (record: ExpectedRecord, found: DnsRecord): Take => ({
+const adoptFound = (record: ExpectedRecord, found: DnsRecord): Adoption => ({
   field: 'records',
   how: 'swap',
   value: { value: found.value },
@@ -72,7 +72,7 @@ function judgeAnswer(a: DnsAnswer, record: ExpectedRecord, context: CheckContext
     expected,
     found: values || nothing,
     raw,
-    ...(found[0] ? { take: takeFound(record, found[0]) } : {}),
+    ...(found[0] ? { adopt: adoptFound(record, found[0]) } : {}),
   });
 }
 

@@ -28,7 +28,7 @@ export const registrar = defineCheck({
       context,
       plain(r.registrar) === plain(brief.registrar)
         ? passed(r.domain, more)
-        : failed(r.domain, { ...more, take: { field: 'registrar', how: 'set', value: r.registrar } }),
+        : failed(r.domain, { ...more, adopt: { field: 'registrar', how: 'set', value: r.registrar } }),
     );
   },
   recipe: (_, finding) => ({

@@ -38,7 +38,7 @@ export const contactEmail = defineCheck({
         failed(place, {
           found: `a mail link to ${foreign.address}`,
           raw: foreign.raw,
-          take: { field: 'allowedEmailDomains', how: 'add', value: mailDomain(foreign.address) },
+          adopt: { field: 'allowedEmailDomains', how: 'add', value: mailDomain(foreign.address) },
         }),
       );
     const own = all.find((a) => a.address === wantedAddress);
@@ -54,7 +54,7 @@ export const contactEmail = defineCheck({
       context,
       failed(place, {
         found: all.length ? `only ${[...new Set(all.map((a) => a.address))].join(', ')}` : 'no mail address',
-        ...(all[0] ? { take: { field: 'contactEmail', how: 'set', value: all[0].address } as const } : {}),
+        ...(all[0] ? { adopt: { field: 'contactEmail', how: 'set', value: all[0].address } as const } : {}),
       }),
     );
   },

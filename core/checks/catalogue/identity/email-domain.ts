@@ -24,7 +24,7 @@ export const emailDomain = defineCheck({
       context,
       (good ? passed : failed)(brief.contactEmail, {
         found: brief.contactEmail,
-        ...(good ? {} : { take: { field: 'allowedEmailDomains', how: 'add', value: domain } as const }),
+        ...(good ? {} : { adopt: { field: 'allowedEmailDomains', how: 'add', value: domain } as const }),
       }),
       { expected: `an address at ${allowed.join(' or ')}` },
     );

@@ -27,7 +27,7 @@ export const language = defineCheck({
           return failed(page.url, {
             found: value,
             raw: lang.raw,
-            take: { field: 'languages', how: 'add', value },
+            adopt: { field: 'languages', how: 'add', value },
           });
         return passed(page.url, { found: value, raw: lang.raw });
       },

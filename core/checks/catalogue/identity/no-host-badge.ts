@@ -26,11 +26,11 @@ export const noHostBadge = defineCheck({
         return failed(page.url, {
           found: link.text || link.href,
           raw: link.raw,
-          take: { field: 'badge', how: 'set', value: 'wanted' },
+          adopt: { field: 'badge', how: 'set', value: 'wanted' },
         });
       const mark = marks.find((m) => page.words.carries(m));
       return mark
-        ? failed(page.url, { found: mark, take: { field: 'badge', how: 'set', value: 'wanted' } })
+        ? failed(page.url, { found: mark, adopt: { field: 'badge', how: 'set', value: 'wanted' } })
         : page.passed;
     });
   },

@@ -66,7 +66,7 @@ export const phone = defineCheck({
       context,
       failed(view.home?.url ?? view.evidence.target.url, {
         found: seen.size ? `only ${[...seen].slice(0, 3).join(', ')}` : 'no phone number',
-        ...(seen.size ? { take: { field: 'phone', how: 'set', value: [...seen][0] } as const } : {}),
+        ...(seen.size ? { adopt: { field: 'phone', how: 'set', value: [...seen][0] } as const } : {}),
       }),
       { expected: goal },
     );

@@ -57,7 +57,7 @@ export const profileLinks = defineCheck({
       return failed(page.url, {
         found: `${strange.href}${owner ? `, the profile of ${owner}` : new URL(strange.href).pathname === '/' ? ', the network’s own front page' : ''}`,
         raw: strange.raw,
-        ...(owner ? {} : { take: { field: 'profileLinks', how: 'add', value: strange.href } as const }),
+        ...(owner ? {} : { adopt: { field: 'profileLinks', how: 'add', value: strange.href } as const }),
       });
     });
   },

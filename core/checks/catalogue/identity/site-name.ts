@@ -43,7 +43,7 @@ export const siteName = defineCheck({
       failed(home.url, {
         found: other ? `“${other.text}” in ${other.from}` : 'neither og:site_name nor JSON-LD with a name',
         raw: other?.raw,
-        ...(other ? { take: { field: 'name', how: 'set', value: foldSpace(other.text) } as const } : {}),
+        ...(other ? { adopt: { field: 'name', how: 'set', value: foldSpace(other.text) } as const } : {}),
       }),
     );
   },

@@ -51,7 +51,7 @@ export const themeColour = defineCheck({
             found: stated[0]!.text,
             raw: stated[0]!.raw,
             ...(hex
-              ? { take: { field: 'colours', how: 'add', value: { role: 'theme', value: hex } } as const }
+              ? { adopt: { field: 'colours', how: 'add', value: { role: 'theme', value: hex } } as const }
               : {}),
           }),
     );

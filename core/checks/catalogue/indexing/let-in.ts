@@ -28,7 +28,7 @@ export const letIn = defineCheck({
               raw: against.raw,
               ...(page === view.home
                 ? {}
-                : { take: { field: 'hiddenPaths', how: 'add', value: page.path } as const }),
+                : { adopt: { field: 'hiddenPaths', how: 'add', value: page.path } as const }),
             })
           : page.passed;
       },

@@ -26,7 +26,7 @@ export const unexpectedNoindex = defineCheck({
           ? failed(page.url, {
               found: `noindex in the ${against.from === 'meta' ? 'page' : 'header'}${against.agent === '*' ? '' : ` for ${against.agent}`}`,
               raw: against.raw,
-              take: { field: 'hiddenPaths', how: 'add', value: page.path },
+              adopt: { field: 'hiddenPaths', how: 'add', value: page.path },
             })
           : page.passed;
       },

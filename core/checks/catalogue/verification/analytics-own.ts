@@ -25,7 +25,7 @@ export const analyticsOwn = defineCheck({
       return failed(page.url, {
         found: `${strange.id}, ${owner ? `an ID of ${owner}` : 'which the brief does not know'}`,
         raw: strange.script.raw,
-        ...(owner ? {} : { take: { field: 'analyticsIds', how: 'add', value: strange.id } as const }),
+        ...(owner ? {} : { adopt: { field: 'analyticsIds', how: 'add', value: strange.id } as const }),
       });
     });
   },

@@ -28,7 +28,7 @@ export const scriptsExpected = defineCheck({
           ? failed(page.url, {
               found: [...new Set(strange.map((s) => s.host))].join(', '),
               raw: strange[0]!.resource.raw,
-              take: { field: 'allowedScriptHosts', how: 'add', value: strange[0]!.host },
+              adopt: { field: 'allowedScriptHosts', how: 'add', value: strange[0]!.host },
             })
           : page.passed;
       },

@@ -36,7 +36,7 @@ export const tokensKnown = defineCheck({
             : failed(`meta ${meta.name}`, {
                 found: meta.content,
                 raw: meta.raw,
-                take: {
+                adopt: {
                   field: 'tokens',
                   how: 'add',
                   value: { kind: meta.name, value: meta.content, place: 'meta' },
@@ -57,7 +57,7 @@ export const tokensKnown = defineCheck({
             : failed(`TXT ${kind}`, {
                 found: text,
                 raw: text,
-                take: {
+                adopt: {
                   field: 'tokens',
                   how: 'add',
                   value: { kind, value: text.slice(kind.length + 1), place: 'txt' },

@@ -2,7 +2,7 @@
 import type { Brief, BriefField } from './brief';
 
 /** `set` replaces the field, `add` appends to its list, `swap` replaces one entry of its list by another. */
-export interface Take {
+export interface Adoption {
   field: BriefField;
   how: 'set' | 'add' | 'swap';
   value: unknown;
@@ -17,19 +17,24 @@ const like = (entry: unknown, pattern: unknown): boolean =>
     : same(entry, pattern);
 
 /** @returns the change to the brief, with any reason for not wanting the field taken back */
-export function applyTake(brief: Brief, take: Take): Partial<Brief> {
-  const before = brief[take.field] as unknown;
+export function applyAdoption(brief: Brief, adoption: Adoption): Partial<Brief> {
+  const before = brief[adoption.field] as unknown;
   const list = Array.isArray(before) ? (before as unknown[]) : [];
   const value =
-    take.how === 'set'
-      ? take.value
-      : take.how === 'add'
-        ? list.some((e) => like(e, take.value))
+    adoption.how === 'set'
+      ? adoption.value
+      : adoption.how === 'add'
+        ? list.some((e) => like(e, adoption.value))
           ? list
-          : [...list, take.value]
-        : list.some((e) => like(e, take.instead))
-          ? list.map((e) => (like(e, take.instead) ? { ...(e as object), ...(take.value as object) } : e))
-          : [...list, take.value];
-  const { [take.field]: _taken, ...notWanted } = brief.notWanted ?? {};
-  return { [take.field]: value, ...(brief.notWanted?.[take.field] !== undefined ? { notWanted } : {}) };
+          : [...list, adoption.value]
+        : list.some((e) => like(e, adoption.instead))
+          ? list.map((e) =>
+              like(e, adoption.instead) ? { ...(e as object), ...(adoption.value as object) } : e,
+            )
+          : [...list, adoption.value];
+  const { [adoption.field]: _taken, ...notWanted } = brief.notWanted ?? {};
+  return {
+    [adoption.field]: value,
+    ...(brief.notWanted?.[adoption.field] !== undefined ? { notWanted } : {}),
+  };
 }

@@ -1,12 +1,12 @@
 /** Taking found values into the brief, and a host's records for a site. */
 import { describe, expect, it } from 'vitest';
-import { applyTake } from './take';
+import { applyAdoption } from './adoption';
 import { fitsHostPattern, hostRecords, withHostRecords } from './host-records';
 
 describe('taking what was found', () => {
   it('sets a field, and takes back that none was wanted', () => {
     expect(
-      applyTake(
+      applyAdoption(
         { notWanted: { phone: 'nobody calls', tagline: 'none' } },
         { field: 'phone', how: 'set', value: '+441632960101' },
       ),
@@ -14,12 +14,12 @@ describe('taking what was found', () => {
   });
   it('adds to a list once', () => {
     expect(
-      applyTake({ analyticsIds: ['TM-1'] }, { field: 'analyticsIds', how: 'add', value: 'TM-2' }),
+      applyAdoption({ analyticsIds: ['TM-1'] }, { field: 'analyticsIds', how: 'add', value: 'TM-2' }),
     ).toEqual({ analyticsIds: ['TM-1', 'TM-2'] });
     expect(
-      applyTake({ analyticsIds: ['TM-1'] }, { field: 'analyticsIds', how: 'add', value: 'TM-1' }),
+      applyAdoption({ analyticsIds: ['TM-1'] }, { field: 'analyticsIds', how: 'add', value: 'TM-1' }),
     ).toEqual({ analyticsIds: ['TM-1'] });
-    expect(applyTake({}, { field: 'languages', how: 'add', value: 'cy' })).toEqual({ languages: ['cy'] });
+    expect(applyAdoption({}, { field: 'languages', how: 'add', value: 'cy' })).toEqual({ languages: ['cy'] });
   });
   it('swaps one record for another and keeps what the found one does not say', () => {
     const records = [
@@ -27,7 +27,7 @@ describe('taking what was found', () => {
       { name: 'b.example', type: 'A', value: '192.0.2.2' },
     ];
     expect(
-      applyTake(
+      applyAdoption(
         { records },
         {
           field: 'records',
@@ -38,7 +38,7 @@ describe('taking what was found', () => {
       ),
     ).toEqual({ records: [{ ...records[0], value: '192.0.2.9' }, records[1]] });
     expect(
-      applyTake(
+      applyAdoption(
         { records },
         {
           field: 'records',

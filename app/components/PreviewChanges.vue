@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { quantity } from '#core/text/quantity';
 import type { Checklist } from '#core/facts/checklist';
-import type { Ahead, LookAheadJob } from '~/types';
+import type { Ahead, PreviewJob } from '~/types';
 
 /**
  * What a checklist would change in score and gate of chosen sites, judged from their stored evidence; nothing
@@ -14,7 +14,7 @@ const props = defineProps<{
 const emit = defineEmits<{ close: [] }>();
 const every = ref<{ id: number; name: string }[]>([]);
 const chosen = ref<number[]>(props.sites.map((s) => s.id));
-const job = ref<LookAheadJob | null>(null);
+const job = ref<PreviewJob | null>(null);
 const fault = ref('');
 const open = ref(0);
 let timer: ReturnType<typeof setTimeout> | undefined;
@@ -33,7 +33,7 @@ async function look(): Promise<void> {
   const list = await props.checklist();
   if (!list) return;
   try {
-    const { job: id } = await api('/api/checklists/look-ahead', {
+    const { job: id } = await api('/api/checklists/preview', {
       method: 'POST',
       body: { checklist: list, siteIds: chosen.value },
     });
@@ -44,7 +44,7 @@ async function look(): Promise<void> {
 }
 async function follow(id: string): Promise<void> {
   try {
-    job.value = await api('/api/checklists/look-ahead/:job', { params: { job: id } });
+    job.value = await api('/api/checklists/preview/:job', { params: { job: id } });
     if (job.value.status === 'running') timer = setTimeout(() => void follow(id), 500);
   } catch (error) {
     fault.value = (error as Error).message;
@@ -70,9 +70,11 @@ function weightOf(a: Ahead): number {
     (a.changes.length ? 0.5 : 0)
   );
 }
+/** What stays as it is is counted, not listed. */
+const changing = computed(() => rows.value.filter((a) => a.changes.length || differs(a)));
 const tally = computed(() => {
-  const list = rows.value.filter(differs);
-  return `${list.length} of ${rows.value.length} environments would score or stand otherwise`;
+  const [all, left] = [rows.value.length, rows.value.length - changing.value.length];
+  return `${changing.value.length} of ${quantity(all, 'environment')} would change${left ? `; ${left} stay as they are` : ''}`;
 });
 </script>
 
@@ -111,7 +113,7 @@ const tally = computed(() => {
     <template v-if="rows.length"
       ><p class="num">{{ tally }}.</p>
       <div class="table">
-        <div v-for="a in rows" :key="a.environmentId" class="one">
+        <div v-for="a in changing" :key="a.environmentId" class="one">
           <button
             type="button"
             class="row"

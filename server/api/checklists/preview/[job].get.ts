@@ -1,4 +1,4 @@
-import type { Ahead } from '../../../audits/rejudging';
+import type { Ahead } from '../../../audits/reevaluating';
 import { jobById, type Job } from '../../../platform/jobs/jobs';
 
 /** The preview while it runs, with what it has found so far. */

@@ -27,7 +27,7 @@ async function each(n: number, work: () => Promise<unknown>): Promise<number> {
 }
 
 /** @returns whether the goal was met: no pause of the server's thread that people would notice */
-export async function benchRejudging(evidence: Evidence, brief: Brief): Promise<boolean> {
+export async function benchReevaluating(evidence: Evidence, brief: Brief): Promise<boolean> {
   const job: JudgeJob = {
     evidence: await packJson(evidence),
     input: {

@@ -12,7 +12,7 @@ import { Environment, Site } from '../sites/models';
 import { newestProfile } from '../hosts/known-profiles';
 import { checklistFor } from '../checklists/checklists';
 import { startJob, type Job } from '../platform/jobs/jobs';
-import { judgeAgain, lastEvidence } from './judging';
+import { reevaluate, lastEvidence } from './judging';
 import { verdictOn } from './verdict';
 import { unpackJson } from '../platform/packed';
 
@@ -55,7 +55,7 @@ function changesBetween(before: readonly JudgedFinding[], after: readonly Judged
     }));
 }
 
-async function lookAhead(environmentId: number, checklist: Checklist): Promise<Ahead | undefined> {
+async function previewIn(environmentId: number, checklist: Checklist): Promise<Ahead | undefined> {
   const environment = await Environment.findByPk(environmentId);
   const last = environment && (await lastEvidence(environment));
   if (!environment || !last) return undefined;
@@ -97,13 +97,13 @@ async function environmentsOf(siteIds: readonly number[]): Promise<number[]> {
 }
 
 /** What would change, without keeping anything. */
-export async function startLookAhead(
+export async function startPreview(
   checklist: Checklist,
   siteIds: readonly number[],
   by: string,
 ): Promise<Job<Ahead>> {
   return startJob(`What ${checklist.name} would change`, by, await environmentsOf(siteIds), (id) =>
-    lookAhead(id, checklist),
+    previewIn(id, checklist),
   );
 }
 
@@ -112,18 +112,18 @@ async function judgeByNewest(id: number, cause: Cause): Promise<void> {
   const environment = await Environment.findByPk(id);
   if (!environment || (await Audit.count({ where: { runningKey: id } }))) return;
   const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
-  await judgeAgain(id, cause, (await checklistFor(site)).id);
+  await reevaluate(id, cause, (await checklistFor(site)).id);
 }
 
 /** Judges the last audit of each environment by the checklist that its site has now. */
-export async function startRejudging(siteIds: readonly number[], by: string): Promise<Job> {
+export async function startReevaluating(siteIds: readonly number[], by: string): Promise<Job> {
   return startJob('Judging stored evidence again', by, await environmentsOf(siteIds), async (id) => {
     await judgeByNewest(id, { cause: 'checklist', by });
   });
 }
 
 /** Judges what another catalogue has judged last: once after each update of Armband, at its start. */
-export async function rejudgeAfterUpdate(): Promise<void> {
+export async function reevaluateAfterUpdate(): Promise<void> {
   const now = catalogueVersion();
   const newest = await VerdictRow.findAll({
     attributes: ['environmentId', [fn('MAX', col('id')), 'id']],

@@ -2,11 +2,11 @@ import { LIMITS, readJson } from '../../platform/http/body';
 import { readChecklist } from '#core/entry/checklist';
 import { LookAheadDto } from '../../checklists/dto';
 import { parseAs, refuseFaults } from '../../platform/http/validation';
-import { startLookAhead } from '../../audits/rejudging';
+import { startPreview } from '../../audits/reevaluating';
 
 export default defineEventHandler(async (event) => {
   const { checklist: given, siteIds } = await parseAs(LookAheadDto, await readJson(event, LIMITS.document));
   const { checklist, faults } = await readChecklist(given);
   if (faults.length) throw refuseFaults(faults.map((f) => f.message));
-  return { job: (await startLookAhead(checklist, siteIds, event.context.person.name)).id };
+  return { job: (await startPreview(checklist, siteIds, event.context.person.name)).id };
 });
