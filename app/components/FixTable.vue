@@ -56,12 +56,18 @@ const HEADERS = [
   { title: 'Owner', key: 'owner' },
   { title: 'Due', key: 'dueDate' },
 ].map((h) => ({ ...h, sortable: false }));
-const GROUPS = { site: 'site', person: 'owner', worst: undefined, due: undefined } as const;
-const groupBy = computed(() => {
-  const key = GROUPS[props.sort];
-  return key ? [{ key }] : [];
-});
-const headers = computed(() => HEADERS.filter((h) => h.key !== GROUPS[props.sort]));
+/** Rows come sorted, so that each group stands under one heading. */
+const GROUPS = { site: (r: FixRow) => r.site, person: (r: FixRow) => r.owner ?? 'nobody' } as const;
+const groupOf = computed(() =>
+  props.sort === 'site' || props.sort === 'person' ? GROUPS[props.sort] : undefined,
+);
+function heading(r: FixRow, index: number): string {
+  if (!groupOf.value) return '';
+  const before = rows.value[index - 1];
+  return before && groupOf.value(before) === groupOf.value(r) ? '' : groupOf.value(r);
+}
+const OWN_COLUMN = { site: 'site', person: 'owner', worst: '', due: '' } as const;
+const headers = computed(() => HEADERS.filter((h) => h.key !== OWN_COLUMN[props.sort]));
 const today = new Date().toISOString().slice(0, 10);
 const isLate = (r: FixRow): boolean => Boolean(r.dueDate && r.dueDate < today && !CLOSED_STATES.has(r.state));
 function pick(r: FixRow): void {
@@ -91,26 +97,16 @@ useScreenKeys({ j: () => step(1), k: () => step(-1), arrowdown: () => step(1), a
     :items-length="total"
     :items-per-page="PER_PAGE"
     :loading="loading"
-    :group-by="groupBy"
-    :hide-default-footer="total <= PER_PAGE"
-    :items-per-page-options="[PER_PAGE]"
     density="compact"
     show-select
     aria-label="Fixes"
     no-data-text="No fix matches."
   >
-    <template #group-header="{ item, columns, toggleGroup, isGroupOpen }">
-      <tr class="group">
-        <td :colspan="columns.length">
-          <button type="button" :aria-expanded="isGroupOpen(item)" @click="toggleGroup(item)">
-            {{ isGroupOpen(item) ? '▾' : '▸' }} <b>{{ item.value ?? 'nobody' }}</b>
-          </button>
-        </td>
+    <template #item="{ item: r, index, isSelected, internalItem, toggleSelect }">
+      <tr v-if="heading(r, index)" class="group">
+        <th :colspan="headers.length + 1" scope="rowgroup">{{ heading(r, index) }}</th>
       </tr>
-    </template>
-    <template #item="{ item: r, isSelected, internalItem, toggleSelect }">
       <tr :id="`fix-${r.id}`" :class="{ at: r.id === at }" :aria-selected="r.id === at" @click="pick(r)">
-        <td v-if="groupBy.length" />
         <td @click.stop>
           <v-checkbox-btn
             :model-value="isSelected(internalItem)"
@@ -135,6 +131,15 @@ useScreenKeys({ j: () => step(1), k: () => step(-1), arrowdown: () => step(1), a
         <td v-if="sort !== 'person'" :class="{ faint: !r.owner }">{{ r.owner ?? 'nobody' }}</td>
         <td class="num" :class="{ fray: isLate(r) }">{{ r.dueDate ? dayText(r.dueDate) : '' }}</td>
       </tr>
+    </template>
+    <template #bottom>
+      <v-pagination
+        v-if="total > PER_PAGE"
+        v-model="page"
+        :length="Math.ceil(total / PER_PAGE)"
+        density="comfortable"
+        size="small"
+      />
     </template>
   </v-data-table-server>
 </template>
@@ -166,7 +171,9 @@ tr.at {
 tbody tr {
   cursor: pointer;
 }
-.group td {
+.group th {
+  text-align: left;
+  font-weight: 650;
   background: rgb(var(--v-theme-background));
 }
 </style>

@@ -4,5 +4,5 @@ defineProps<{ iso: string }>();
 </script>
 
 <template>
-  <time :datetime="iso" :title="momentUtc(iso)"><TimeAt :iso="iso" /></time>
+  <time :datetime="iso" :title="momentUtc(iso)">{{ moment(iso) }}</time>
 </template>

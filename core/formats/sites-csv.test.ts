@@ -44,6 +44,45 @@ describe('reading', () => {
   it('says what is wrong without the name of the field, which is the column', async () => {
     expect(await faultsOf('Kites,,kites.example,,,hello@,,')).toEqual([[5, 'must be an email']]);
   });
+  it.each([
+    ['a kept name', 'Kites,,https://draft.host.example/,marram', []],
+    [
+      'a name that two have',
+      'Kites,,https://draft.host.example/,twice',
+      ['more than one stored access has this name'],
+    ],
+    [
+      'a name that none has',
+      'Kites,,https://draft.host.example/,nobody',
+      ['no stored access has this name: enter it with one environment first'],
+    ],
+    [
+      'a name without a staging address',
+      'Kites,kites.example,,marram',
+      ['there is no staging address that it could be for'],
+    ],
+  ])('an access by its name: %s', async (_, row, messages) => {
+    const accesses = new Map([
+      ['marram', 'one'],
+      ['twice', 'many'],
+    ] as const);
+    const { rows } = await readSitesCsv(`name,live address,staging address,access\n${row}`, { accesses });
+    expect(rows[0]!.faults.map((f) => f.message)).toEqual(messages);
+    expect(rows[0]!.access).toBe(row.split(',')[3]);
+    expect(JSON.stringify(rows[0]!.site ?? {})).not.toContain('marram');
+  });
+  it.each([
+    ['a staging address alone will do', 'Kites,,https://draft.host.example/', []],
+    [
+      'no address at all will not',
+      'Kites,,',
+      ['give the live address, or a staging address where there is none yet'],
+    ],
+  ])('%s', async (_, row, messages) => {
+    const { rows } = await readSitesCsv(`name,live address,staging address\n${row}`);
+    expect(rows[0]!.faults.map((f) => f.message)).toEqual(messages);
+    expect(rows[0]!.site?.liveUrl).toBeUndefined();
+  });
   it('knows what is there already, and what stands in the table twice', async () => {
     expect(await faultsOf('Kites,Works,kites.example,,,,,', { taken: new Set(['works\nkites']) })).toEqual([
       [0, 'this client has a site of that name already'],
@@ -97,6 +136,7 @@ describe('writing', () => {
     client: 'Works',
     liveUrl: 'https://kites.example/',
     staging: 'https://draft.host.example/kites/',
+    access: '',
     stage: 'launched',
     launchDate: '2026-01-31',
     replaces: true,

@@ -29,6 +29,7 @@ const COLUMNS: readonly Column[] = [
     also: ['staging', 'draft', 'test', 'staging url'],
     where: 'environments.0.url',
   },
+  { key: 'access', title: 'access', also: ['staging access', 'login'], where: 'access' },
   { key: 'stage', title: 'stage', also: ['state'], where: 'stage' },
   { key: 'launchDate', title: 'launch date', also: ['launch'], where: 'launchDate' },
   { key: 'replaces', title: 'replaces', also: ['replaces a site', 'relaunch'], where: 'replaces' },
@@ -55,6 +56,8 @@ export interface CsvRow {
   line: number;
   cells: string[];
   site: NewSiteDto | null;
+  /** The name of the stored access that gets into its staging; never a secret. */
+  access: string | null;
   /** Faults by column; -1 is the row as a whole. */
   faults: { column: number; message: string }[];
 }
@@ -79,7 +82,7 @@ function siteOf(cell: (key: string) => string): {
     site: {
       name: cell('name'),
       client: cell('client') || cell('name'),
-      liveUrl: withScheme(cell('liveUrl')),
+      ...(cell('liveUrl') ? { liveUrl: withScheme(cell('liveUrl')) } : {}),
       environments: cell('staging') ? [{ name: 'Staging', url: withScheme(cell('staging')) }] : [],
       stage: cell('stage').toLowerCase() || 'building',
       replaces: YES.test(replaces),
@@ -97,6 +100,8 @@ function siteOf(cell: (key: string) => string): {
 export interface KnownSites {
   /** The host profiles there are; another name is a fault. */
   profiles?: readonly string[];
+  /** Names of stored accesses; `many` where more than one has the name. */
+  accesses?: ReadonlyMap<string, 'one' | 'many'>;
   /** Sites as "client\nname" in lower case. */
   taken?: ReadonlySet<string>;
 }
@@ -108,6 +113,13 @@ function columnFor(heading: string): Column | undefined {
   const t = heading.trim().toLowerCase();
   return COLUMNS.find((c) => c.title === t || c.key.toLowerCase() === t || c.also.includes(t));
 }
+
+/** What is wrong with a stored access, by how many have its name. */
+const ACCESS_FAULTS = {
+  one: '',
+  many: 'more than one stored access has this name',
+  none: 'no stored access has this name: enter it with one environment first',
+} as const;
 
 /** Reads rows one after the other, since each may repeat one before it. */
 class RowReader {
@@ -124,18 +136,25 @@ class RowReader {
   }
 
   async read(cells: readonly string[], line: number, width: number): Promise<CsvRow> {
-    const { site, fault } = siteOf((key) => (cells[this.at.get(key) ?? -1] ?? '').trim().slice(0, 3000));
+    const cell = (key: string): string => (cells[this.at.get(key) ?? -1] ?? '').trim().slice(0, 3000);
+    const { site, fault } = siteOf(cell);
+    const access = cell('access');
     const read = await readAs(NewSiteDto, site);
     const faults = [
       ...read.faults.map((f) => this.cellFault(f)),
       ...(fault ? [this.fault(fault.key, fault.message)] : []),
       ...this.unknownProfile(site),
+      ...this.unusableAccess(access, cell('staging')),
+      ...(cell('liveUrl') || cell('staging')
+        ? []
+        : [this.fault('liveUrl', 'give the live address, or a staging address where there is none yet')]),
       ...this.repeated(site, line),
     ];
     return {
       line,
       cells: Array.from({ length: width }, (_, c) => (cells[c] ?? '').slice(0, 500)),
       site: faults.length ? null : read.value,
+      access: access || null,
       faults,
     };
   }
@@ -157,6 +176,14 @@ class RowReader {
     const { profiles } = this.known;
     if (!hostProfile || !profiles || profiles.includes(String(hostProfile))) return [];
     return [this.fault('hostProfile', `there is no host profile “${String(hostProfile)}”`)];
+  }
+
+  private unusableAccess(name: string, staging: string): CellFault[] {
+    if (!name) return [];
+    const why = !staging
+      ? 'there is no staging address that it could be for'
+      : ACCESS_FAULTS[this.known.accesses?.get(name) ?? 'none'];
+    return why ? [this.fault('access', why)] : [];
   }
 
   private repeated({ client, name }: Record<string, unknown>, line: number): CellFault[] {
@@ -224,6 +251,8 @@ export interface SiteLine {
   client: string;
   liveUrl: string;
   staging: string;
+  /** The name of the access to its staging. */
+  access: string;
   stage: string;
   launchDate: string;
   replaces: boolean;
@@ -240,5 +269,5 @@ const safe = (cell: string): string =>
 
 export function writeSitesCsv(sites: readonly SiteLine[]): string {
   const list = (v: unknown): string => (Array.isArray(v) ? v.join(', ') : typeof v === 'string' ? v : '');
-  return `${Papa.unparse({ fields: CSV_TITLES, data: sites.map((s) => [s.name, s.client, s.liveUrl, s.staging, s.stage, s.launchDate, s.replaces ? 'yes' : 'no', s.hostProfile, ...['tagline', 'languages', 'contactEmail', 'phone', 'preferredHost', 'otherHosts'].map((k) => list(s.brief[k]))].map(safe)) }, { newline: '\r\n', quotes: true })}\r\n`;
+  return `${Papa.unparse({ fields: CSV_TITLES, data: sites.map((s) => [s.name, s.client, s.liveUrl, s.staging, s.access, s.stage, s.launchDate, s.replaces ? 'yes' : 'no', s.hostProfile, ...['tagline', 'languages', 'contactEmail', 'phone', 'preferredHost', 'otherHosts'].map((k) => list(s.brief[k]))].map(safe)) }, { newline: '\r\n', quotes: true })}\r\n`;
 }

@@ -145,10 +145,10 @@ export async function listFaults(asked: FixesDto, me: number): Promise<Fault[]> 
       MAX(d.scope) AS scope, COUNT(*) AS fixes, COUNT(DISTINCT s.id) AS sites,
       COALESCE(SUM(d.failing), 0) AS failing, COALESCE(SUM(d.lost), 0) AS points,
       COALESCE(SUM(f.severity = 'blocker' AND d.outcome = 'failed' AND d.accepted = 0), 0) AS gates
-      FROM ${FROM} WHERE ${where} GROUP BY f.check_id ORDER BY gates > 0 DESC, points DESC, f.check_id`,
+      FROM ${FROM} WHERE ${where} GROUP BY f.check_id`,
     { type: QueryTypes.SELECT, replacements },
   );
-  return rows.map((r) => ({
+  const faults = rows.map((r) => ({
     ...r,
     title: titleOf(r.check, r.title),
     scope: r.scope ?? '',
@@ -158,6 +158,10 @@ export async function listFaults(asked: FixesDto, me: number): Promise<Fault[]> 
     points: Number(r.points),
     gates: Number(r.gates),
   }));
+  return faults.sort(
+    (a, b) =>
+      Number(b.gates > 0) - Number(a.gates > 0) || b.points - a.points || a.check.localeCompare(b.check),
+  );
 }
 
 /** How a fault is fixed: said once, and for each environment the text to paste. */

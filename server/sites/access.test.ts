@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { sealAccess, accessName, accessOf } from './access';
+import { accessesByName, sealAccess, accessName, accessOf } from './access';
 
 beforeEach(() => {
   process.env.NUXT_SESSION_PASSWORD = 'a secret of at least thirty-two letters';
@@ -48,5 +48,26 @@ describe('access', () => {
     process.env.NUXT_SESSION_PASSWORD = 'another secret of at least thirty-two letters';
     expect(accessName(sealed)).toBeNull();
     expect(() => accessOf({ ...sealed, url })).toThrow('can no longer be read');
+  });
+});
+
+describe('stored accesses by their names', () => {
+  const kept = (kind: 'credentials' | 'cookie', name: string, value: string) => {
+    const { access, accessSealed } = sealAccess({ kind, name, value }, null);
+    return { access, accessSealed };
+  };
+  it('one that several environments share is one; two of a name are told apart from none', () => {
+    const found = accessesByName([
+      kept('credentials', 'marram', 'reed'),
+      kept('credentials', 'marram', 'reed'),
+      kept('cookie', 'pass', 'a'),
+      kept('cookie', 'pass', 'b'),
+      { access: 'open', accessSealed: null },
+      { access: 'credentials', accessSealed: 'bm90IHNlYWxlZA==' },
+    ]);
+    expect([...found]).toEqual([
+      ['marram', { kind: 'credentials', name: 'marram', value: 'reed' }],
+      ['pass', null],
+    ]);
   });
 });

@@ -73,3 +73,21 @@ export function accessOf(e: Pick<Environment, 'access' | 'accessSealed' | 'url'>
     ? { kind: 'credentials', user: secret.name, password: secret.value, origins }
     : { kind: e.access, ...secret, origins };
 }
+
+/**
+ * What is kept, by its name (user, parameter or cookie), for giving it to another environment.
+ * @returns null where more than one access has the name
+ */
+export function accessesByName(
+  environments: readonly Pick<Environment, 'access' | 'accessSealed'>[],
+): Map<string, AccessDto | null> {
+  const out = new Map<string, AccessDto | null>();
+  for (const { access: kind, accessSealed } of environments) {
+    const secret = accessSealed ? unseal(accessSealed) : null;
+    if (!secret?.name) continue;
+    const known = out.get(secret.name);
+    const isSame = known !== null && known?.kind === kind && known.value === secret.value;
+    out.set(secret.name, known === undefined || isSame ? { kind, ...secret } : null);
+  }
+  return out;
+}

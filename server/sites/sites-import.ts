@@ -5,24 +5,34 @@ import { Client, Environment, Site } from './models';
 import { HostProfileRow } from '../hosts/models';
 import { newestBrief } from './briefs';
 import { Refused } from '../platform/errors';
+import { accessesByName, accessName } from './access';
 import { addSite } from './sites';
 
 async function known() {
-  const [profiles, sites, clients] = await Promise.all([
+  const [profiles, sites, clients, environments] = await Promise.all([
     HostProfileRow.findAll(),
     Site.findAll({ attributes: ['name', 'clientId'] }),
     Client.findAll(),
+    Environment.findAll({ attributes: ['access', 'accessSealed'] }),
   ]);
   const names = new Map(clients.map((c) => [c.id, c.name]));
+  const accesses = accessesByName(environments);
   return {
+    accesses,
     profiles: profiles.map((p) => p.name),
     taken: new Set(sites.map((s) => `${names.get(s.clientId)}\n${s.name}`.toLowerCase())),
   };
 }
 
+const read = (text: string, { accesses, ...beside }: Awaited<ReturnType<typeof known>>): Promise<CsvSites> =>
+  readSitesCsv(text, {
+    ...beside,
+    accesses: new Map([...accesses].map(([name, access]) => [name, access ? 'one' : 'many'])),
+  });
+
 /** What the table says, every bad cell marked. */
 export async function lookAtCsv(text: string): Promise<CsvSites> {
-  return readSitesCsv(text, await known());
+  return read(text, await known());
 }
 
 /**
@@ -35,7 +45,8 @@ export async function importCsv(
   onlyGood: boolean,
   by: string,
 ): Promise<{ taken: number; left: number }> {
-  const { rows, faults } = await lookAtCsv(text);
+  const there = await known();
+  const { rows, faults } = await read(text, there);
   const good = rows.filter((r) => r.site);
   if (faults.length || !good.length || (good.length < rows.length && !onlyGood))
     throw new Refused(
@@ -45,7 +56,12 @@ export async function importCsv(
           : 'No row can be added.'),
     );
   await inTransaction(async (transaction) => {
-    for (const r of good) await addSite(r.site!, by, transaction);
+    for (const { site, access } of good) {
+      const [staging] = site!.environments;
+      const kept = access ? there.accesses.get(access) : undefined;
+      if (staging && kept) staging.access = kept;
+      await addSite(site!, by, transaction);
+    }
   });
   return { taken: good.length, left: rows.length - good.length };
 }
@@ -66,11 +82,13 @@ export async function sitesCsv(): Promise<string> {
   return writeSitesCsv(
     sites.map((s) => {
       const own = environments.filter((p) => p.siteId === s.id);
+      const staging = own.filter((p) => p.kind === 'before').at(-1);
       return {
         name: s.name,
         client: names.get(s.clientId) ?? '',
         liveUrl: own.find((p) => p.kind === 'live')?.url ?? '',
-        staging: own.filter((p) => p.kind === 'before').at(-1)?.url ?? '',
+        staging: staging?.url ?? '',
+        access: (staging && accessName(staging)) ?? '',
         stage: s.stage,
         launchDate: s.launchDate ?? '',
         replaces: s.replaces,

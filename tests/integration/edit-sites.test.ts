@@ -156,6 +156,26 @@ describe('what looks alike is said before saving', () => {
   });
 });
 
+describe('access in a table of sites', () => {
+  it('is given by the name of a stored one, never with its secret', async () => {
+    const { id } = await environment('Clay Lane Pottery', 'Staging');
+    const access = { kind: 'credentials', name: 'table-user', value: 'table-secret-941' };
+    const url = (await environmentOf('Clay Lane Pottery', 'Staging')).url;
+    expect((await mara('PUT', `/api/environments/${id}`, { name: 'Staging', url, access })).status).toBe(200);
+    const text =
+      'name,live address,staging address,access\nReed Flute,,https://reed-flute.cairn-draft.example/,table-user\n';
+    expect((await mara('POST', '/api/sites/import', { text })).status).toBe(200);
+    const { id: made } = await site('Reed Flute');
+    const detail = (
+      await mara<{ environments: { access: string; accessName: string }[] }>('GET', `/api/sites/${made}`)
+    ).body;
+    expect(detail.environments).toMatchObject([{ access: 'credentials', accessName: 'table-user' }]);
+    const table = await mara<string>('GET', '/api/sites/export');
+    expect(JSON.stringify(table.body)).toContain('table-user');
+    expect(JSON.stringify(table.body)).not.toContain(access.value);
+  });
+});
+
 describe('clients', () => {
   it('are renamed; a name that is taken asks for merging', async () => {
     await add('Old Lamp', 'Lamp Brothers');
