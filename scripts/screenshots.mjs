@@ -31,12 +31,12 @@ const VIEWS = [
     name: 'score-sum',
     path: '/sites/2',
     act: async (page) => {
-      await page.getByTitle('How this number came about').click();
+      await page.getByTitle('How this score came about').click();
     },
   },
   { name: 'brief', path: '/sites/2?tab=brief' },
   { name: 'team', path: '/team' },
-  { name: 'environments', path: '/sites/4?tab=environments' },
+  { name: 'edit-site', path: '/sites/4/edit' },
   {
     name: 'history',
     path: '/sites/2?tab=history',
@@ -51,11 +51,11 @@ const VIEWS = [
     name: 'fixes',
     path: '/fixes',
     act: async (page) => {
-      await page.locator('.list .row').nth(5).click();
+      await page.getByRole('table').first().locator('tbody button').nth(2).click();
     },
   },
   {
-    name: 'take-on',
+    name: 'add-site',
     path: '/sites/new',
     act: async (page) => {
       await page.getByLabel('Live address').fill('reedling-puppets.example');

@@ -7,7 +7,7 @@ import type { ChecklistDraftRow } from '~/composables/checklist-draft';
 /** One line of the composer; open, it shows its words, limits and source. */
 const row = defineModel<ChecklistDraftRow>({ required: true });
 const props = defineProps<{ open: boolean; faults: string[]; disabled?: boolean }>();
-const emit = defineEmits<{ toggle: []; drop: []; move: [by: number]; remove: []; drag: [] }>();
+const emit = defineEmits<{ toggle: []; move: [by: number]; remove: [] }>();
 const SEVERITIES: Severity[] = ['blocker', 'major', 'minor'];
 function set(change: Partial<ChecklistDraftRow>): void {
   row.value = { ...row.value, ...change };
@@ -36,22 +36,14 @@ function keys(e: KeyboardEvent): void {
 </script>
 
 <template>
-  <div
-    class="item"
-    :class="{ off: !row.on, open }"
-    :data-check="row.id"
-    @dragover.prevent
-    @drop.prevent="emit('drop')"
-  >
+  <div class="item" :class="{ off: !row.on, open }" :data-check="row.id">
     <div class="line">
       <span
         class="grip"
-        :draggable="!disabled"
         tabindex="0"
         role="button"
         :aria-label="`Move ${row.title || row.catalogueTitle}: drag, or Alt with an arrow`"
         :title="disabled ? '' : 'Drag to order, or Alt with an arrow'"
-        @dragstart="emit('drag')"
         @keydown="keys"
         ><v-icon :icon="mdiDragVertical" size="16"
       /></span>

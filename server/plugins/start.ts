@@ -58,6 +58,8 @@ async function start(): Promise<void> {
 }
 
 export default defineNitroPlugin((nitro) => {
+  // whoever read the log has gone: an error told to nobody would be an error again, without end
+  for (const stream of [process.stdout, process.stderr]) stream.on('error', () => {});
   // read by the server once the plugins are through: this machine alone, unless something else is said
   process.env.NITRO_HOST ||= process.env.HOST || '127.0.0.1';
   start().then(startFinished, (error: unknown) => {

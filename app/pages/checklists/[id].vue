@@ -39,7 +39,6 @@ const SHOWS: { key: Show; label: string }[] = [
 const only = ref<Show>('all');
 const open = ref('');
 const panel = ref<'' | 'ahead' | 'assign' | 'versions'>('');
-const dragged = ref('');
 const again = ref(false);
 useHead({ title: computed(() => `${detail.value?.name ?? 'Checklist'} – Armband`) });
 const composed = (): Checklist =>
@@ -112,13 +111,10 @@ function move(row: ChecklistDraftRow, by: number): void {
   rows.value = moveRow(rows.value, row.id, by < 0 ? own[i - 1]!.id : own[i + 2]?.id);
   void nextTick(() => document.querySelector<HTMLElement>(`[data-check="${row.id}"] .grip`)?.focus());
 }
-function drop(on: ChecklistDraftRow): void {
-  const own = rows.value.filter((r) => r.section === on.section);
-  const from = own.findIndex((r) => r.id === dragged.value),
-    to = own.findIndex((r) => r.id === on.id);
-  // dropped on a row below, it goes behind that row: so the last place can be reached too
-  if (from >= 0) rows.value = moveRow(rows.value, dragged.value, from < to ? own[to + 1]?.id : on.id);
-  dragged.value = '';
+/** @param list the rows of a section as they are shown, of which one was dragged */
+function dragged(list: readonly ChecklistDraftRow[], from: number, to: number): void {
+  // dropped on a row below, it goes behind that row: so the end can be reached too
+  rows.value = moveRow(rows.value, list[from]!.id, from < to ? list[to + 1]?.id : list[to]!.id);
 }
 function addOwn(section: Section): void {
   const made: OwnCheck = {
@@ -335,20 +331,20 @@ function exportMarkdown(): void {
               ></template
             >
           </div>
-          <ChecklistRow
-            v-for="r in s.list"
-            :key="r.id"
-            :model-value="r"
-            :open="open === r.id"
-            :faults="rowFaults[r.id] ?? []"
-            :disabled="fixed"
-            @update:model-value="put"
-            @toggle="open = open === r.id ? '' : r.id"
-            @drag="dragged = r.id"
-            @drop="drop(r)"
-            @move="move(r, $event)"
-            @remove="rows = rows.filter((x) => x.id !== r.id)"
-          />
+          <SortableRows :disabled="fixed" @moved="(from: number, to: number) => dragged(s.list, from, to)">
+            <ChecklistRow
+              v-for="r in s.list"
+              :key="r.id"
+              :model-value="r"
+              :open="open === r.id"
+              :faults="rowFaults[r.id] ?? []"
+              :disabled="fixed"
+              @update:model-value="put"
+              @toggle="open = open === r.id ? '' : r.id"
+              @move="move(r, $event)"
+              @remove="rows = rows.filter((x) => x.id !== r.id)"
+            />
+          </SortableRows>
         </section>
       </div>
     </template>
