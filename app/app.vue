@@ -5,7 +5,13 @@ const notes = useNotes();
 <template>
   <v-app>
     <NuxtLayout><NuxtPage /></NuxtLayout>
-    <v-snackbar-queue v-model="notes.list" closable :total-visible="3" />
+    <!-- no message takes the Esc key from a dialog or menu that is open -->
+    <v-snackbar-queue
+      v-model="notes.list"
+      v-bind="{ _disableGlobalStack: true }"
+      closable
+      :total-visible="3"
+    />
     <QuestionDialog />
   </v-app>
 </template>

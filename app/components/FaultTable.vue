@@ -66,7 +66,7 @@ function toggle(check: string): void {
             {{ isExpanded(internalItem) ? '▾' : '▸' }} {{ f.title }}</button
           ><span :class="f.severity === 'blocker' ? 'fray' : 'faint'">&nbsp; {{ f.severity }}</span>
         </td>
-        <td class="num right">{{ f.sites }}</td>
+        <td class="num right sites">{{ f.sites }}</td>
         <td class="num faint">{{ placesText(f.scope, 0, f.failing) }}</td>
         <td class="num right fray">{{ f.points ? pointsText(f.points) : '' }}</td>
         <td class="fray">{{ f.gates ? `holds ${quantity(f.gates, 'gate')}` : '' }}</td>

@@ -8,7 +8,7 @@ import { useDesk } from './desk';
 import { until } from './served';
 
 const FOLDER = '.test/restarts';
-const { mara, served, caller, environmentOf, auditAgain, settled, turn } = useDesk(FOLDER, {
+const { mara, served, caller, environmentOf, auditAgain, settled, turn, history, sql } = useDesk(FOLDER, {
   ARMBAND_BEHIND_HTTPS: '1',
 });
 const parts: { stop(): Promise<void> }[] = [];
@@ -123,5 +123,35 @@ describe('a start that cannot be', () => {
     await startDatabase(folder, ['armband'], parts, port);
     await until(ask, (status) => status === 200);
     expect(log()).toContain('Listening on http://127.0.0.1:');
+  });
+});
+
+describe('the first start after an update', () => {
+  it('re-evaluates the newest audit of each environment once, and History says that the rule changed', async () => {
+    const { id } = await environmentOf('Pedal Kitchen', 'Live');
+    const before = await history(id);
+    await sql("UPDATE verdict SET catalogue = 'an older one' WHERE environment_id = ?", [id]);
+    const start = async (): Promise<void> => {
+      const { address, child } = await begin({ ...served.stack.database.env, NUXT_SESSION_PASSWORD: SECRET });
+      const answers = () =>
+        fetch(`${address}/api/health`).then(
+          (a) => a.status,
+          () => 0,
+        );
+      await until(answers, (status) => status === 200);
+      await until(
+        () => history(id),
+        (verdicts) => verdicts[0]!.cause === 'update',
+      );
+      child.kill();
+      await once(child, 'exit');
+    };
+    await start();
+    const after = await history(id);
+    expect(after).toHaveLength(before.length + 1);
+    expect(after[0]!.reasons).toEqual(expect.arrayContaining(['the rule changed', 'Armband was updated']));
+    expect(after[0]!.score).toBe(before[0]!.score);
+    await start();
+    expect(await history(id)).toHaveLength(after.length);
   });
 });
