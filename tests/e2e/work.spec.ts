@@ -277,6 +277,7 @@ test('fixes by fault: the recipe once, each site’s own text, many changed at o
   const faults = desk.getByRole('table').first();
   await expect(faults.locator('tbody tr').first()).toContainText(/holds \d+ gates?/);
   await desk.getByLabel('Filter fixes by words').fill('minor');
+  await expect(faults.locator('tbody tr').first()).toContainText('minor');
   // the first fault that more than one site has
   const several = faults
     .locator('tbody tr')
