@@ -34,14 +34,15 @@ async function load(): Promise<void> {
 }
 watch(() => [props.filter, props.version], load, { immediate: true, deep: true });
 const allChosen = computed(() => rows.value.length > 0 && chosen.value.length === rows.value.length);
-const pasteOf = (r: FixRow) => recipe.value?.paste[r.environmentId] ?? [];
+const ownOf = (r: FixRow) => recipe.value?.own[r.environmentId];
 </script>
 
 <template>
   <div class="inside">
     <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
     <p v-if="recipe" class="prose">
-      <b>How to fix it.</b> {{ recipe.steps }} <span class="faint">{{ recipe.why }}</span>
+      <b>How to fix it.</b> {{ recipe.steps ?? 'Each site has its own way, said below.' }}
+      <span class="faint">{{ recipe.why }}</span>
     </p>
     <div class="bulk">
       <v-checkbox
@@ -85,7 +86,8 @@ const pasteOf = (r: FixRow) => recipe.value?.paste[r.environmentId] ?? [];
             <span v-if="r.points" class="fray num">{{ pointsText(r.points) }}</span>
           </div>
           <div v-if="r.found">{{ r.found }}</div>
-          <div v-for="p in pasteOf(r)" :key="p.label + p.text" class="paste">
+          <div v-if="ownOf(r)?.steps" class="faint">{{ ownOf(r)!.steps }}</div>
+          <div v-for="p in ownOf(r)?.paste ?? []" :key="p.label + p.text" class="paste">
             <span class="faint">{{ p.label }}</span>
             <pre class="raw">{{ p.text }}</pre>
             <v-btn size="small" variant="text" @click="copyText(p.text)">Copy</v-btn>
@@ -130,6 +132,9 @@ li {
   align-items: start;
   border-top: 1px solid rgb(var(--v-theme-rule));
   padding: 6px 0;
+}
+li > :first-child {
+  flex: none;
 }
 li.at {
   background: rgb(var(--v-theme-primary), 0.08);

@@ -123,7 +123,7 @@ useScreenKeys({ j: () => step(1), k: () => step(-1), arrowdown: () => step(1), a
         <td v-if="sort !== 'site'">
           {{ r.site }}<span class="faint">, {{ r.environment.toLowerCase() }}</span>
         </td>
-        <td class="num faint">{{ r.failing > 1 ? placesText(r.scope, 0, r.failing) : '' }}</td>
+        <td class="num faint touches">{{ r.failing > 1 ? placesText(r.scope, 0, r.failing) : '' }}</td>
         <td class="num right" :class="{ fray: r.points }">{{ r.points ? pointsText(r.points) : '' }}</td>
         <td>
           {{ r.state }}<span v-if="r.returns" class="fray" title="times it came back"> ↺{{ r.returns }}</span>
@@ -161,6 +161,9 @@ useScreenKeys({ j: () => step(1), k: () => step(-1), arrowdown: () => step(1), a
 .what {
   padding-block: 4px !important;
   min-width: 260px;
+}
+.touches {
+  white-space: nowrap;
 }
 .right {
   text-align: right;

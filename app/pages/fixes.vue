@@ -142,7 +142,7 @@ useScreenKeys({ escape: close });
       <aside v-if="open" class="sheet side" aria-label="Fix">
         <div class="top">
           <h2>{{ open.title }}</h2>
-          <v-btn size="small" variant="text" @click="close">Close <kbd>Esc</kbd></v-btn>
+          <v-btn size="small" variant="text" @click="close">Close&nbsp;<kbd>Esc</kbd></v-btn>
         </div>
         <p class="faint">
           <NuxtLink :to="`/sites/${open.siteId}?environment=${open.environmentId}&check=${open.check}`"

@@ -8,7 +8,7 @@ export const SITUATIONS: readonly Situation[] = ['staging', 'holding', 'former',
 
 /** The words the screens use for a situation. */
 export const SITUATION_WORDS: Record<Situation, string> = {
-  staging: 'before the live one',
+  staging: 'staging',
   holding: 'holding page',
   former: 'former site',
   live: 'live',

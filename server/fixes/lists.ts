@@ -164,12 +164,13 @@ export async function listFaults(asked: FixesDto, me: number): Promise<Fault[]> 
   );
 }
 
-/** How a fault is fixed: said once, and for each environment the text to paste. */
+/** How a fault is fixed, and for each environment what is its own. */
 export interface FaultRecipe {
   why: string;
-  steps: string;
+  /** Said once where it is the same everywhere; else null, and each environment has its own. */
+  steps: string | null;
   /** By environment. */
-  paste: Record<number, { label: string; text: string }[]>;
+  own: Record<number, { steps?: string; paste: { label: string; text: string }[] }>;
 }
 
 /** Texts to paste are for so many environments at most. */
@@ -185,13 +186,15 @@ export async function faultRecipe(check: string, environmentIds: readonly number
     return recipe ? [{ environmentId: r.environmentId, recipe }] : [];
   });
   if (!recipes.length) throw new NotFound('No audit finds this fault any more.');
+  const isSame = recipes.every(({ recipe }) => recipe.steps === recipes[0]!.recipe.steps);
   return {
     why: checkById.get(check)?.why ?? '',
-    steps: recipes[0]!.recipe.steps,
-    paste: Object.fromEntries(
-      recipes.flatMap(({ environmentId, recipe }) =>
-        recipe.paste?.length ? [[environmentId, recipe.paste]] : [],
-      ),
+    steps: isSame ? recipes[0]!.recipe.steps : null,
+    own: Object.fromEntries(
+      recipes.map(({ environmentId, recipe: { steps, paste = [] } }) => [
+        environmentId,
+        { ...(isSame ? {} : { steps }), paste },
+      ]),
     ),
   };
 }

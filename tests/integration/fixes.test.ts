@@ -184,14 +184,22 @@ describe('fixes over all sites', () => {
   });
   it('a fault’s recipe is said once, with each environment’s own text', async () => {
     const [one] = await listed('words=records-match');
-    const { status, body } = await mara<{ steps: string; paste: Record<string, { text: string }[]> }>(
-      'POST',
-      '/api/fixes/recipe',
-      { check: one!.check, environmentIds: [one!.environmentId] },
-    );
+    const { status, body } = await mara<{
+      steps: string;
+      own: Record<string, { paste: { text: string }[] }>;
+    }>('POST', '/api/fixes/recipe', { check: one!.check, environmentIds: [one!.environmentId] });
     expect(status).toBe(200);
     expect(body.steps.length).toBeGreaterThan(10);
-    expect(body.paste[one!.environmentId]![0]!.text).toContain('192.0.2.');
+    expect(body.own[one!.environmentId]!.paste[0]!.text).toContain('192.0.2.');
+    // what differs from site to site is said with each
+    const closed = await listed('check=indexing.kept-out');
+    const several = await mara<{ steps: string | null; own: Record<string, { steps?: string }> }>(
+      'POST',
+      '/api/fixes/recipe',
+      { check: 'indexing.kept-out', environmentIds: closed.map((r) => r.environmentId) },
+    );
+    const own = Object.values(several.body.own).filter((o) => o.steps);
+    expect(own.length).toBe(several.body.steps === null ? Object.keys(several.body.own).length : 0);
     const none = { check: 'sharing.favicon', environmentIds: [999_999] };
     expect((await mara('POST', '/api/fixes/recipe', none)).status).toBe(404);
   });

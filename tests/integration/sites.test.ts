@@ -253,7 +253,7 @@ describe('taking a site on', () => {
   });
 });
 
-describe('environments and the way into them', () => {
+describe('environments and access', () => {
   const secret = 'a-long-password-of-the-tests';
   it('what is secret is kept sealed, used on that host alone, and shown nowhere', async () => {
     const { id: siteId } = await site('Saltmarsh Seed Library');
@@ -317,7 +317,7 @@ describe('environments and the way into them', () => {
       else expect(status).toBe(400);
     }
   });
-  it('places are added before the live one, changed and taken away; the live one stays', async () => {
+  it('environments are added before the live one, changed and deleted; the live one stays', async () => {
     const { id: siteId } = await site('Pedal Kitchen');
     const {
       body: { id },

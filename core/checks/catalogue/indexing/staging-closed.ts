@@ -6,7 +6,7 @@ import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed, untested } from '#core/checks/kit/judgement';
 
 /**
- * How a place before the live one was closed after the launch; undefined while it is open or nobody can tell.
+ * How an environment before the live one was closed after the launch; undefined while it is open or nobody can tell.
  */
 export function closedAs({
   view,
