@@ -109,6 +109,7 @@ useScreenKeys({ escape: close });
         label="Verified and gone too"
         @update:model-value="set({ closed: $event ? '1' : undefined })"
       />
+      <SavedViews screen="fixes" />
       <span class="spring" />
       <FixBulk
         v-if="chosen.length"

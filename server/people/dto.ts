@@ -1,5 +1,5 @@
 /** What the screens send about people and passwords. */
-import { IsEmail, IsString, Length, Matches } from '../platform/http/validation';
+import { IsEmail, IsIn, IsString, Length, Matches, MaxLength } from '../platform/http/validation';
 
 export class SignInDto {
   @IsString() @Length(3, 254) email!: string;
@@ -23,4 +23,15 @@ export class PasswordDto {
 export class LinkPasswordDto {
   @IsString() @Matches(/^[\w-]{20,60}$/, { message: 'token must be the end of a link' }) token!: string;
   @IsString() @Length(1, 500) wanted!: string;
+}
+
+/** A screen whose filters can be kept. */
+export class ScreenDto {
+  @IsIn(['fixes']) screen!: 'fixes';
+}
+
+export class ViewDto extends ScreenDto {
+  @IsString() @Length(1, 80) @Matches(/\S/, { message: 'name must say something' }) name!: string;
+  /** What stands in the address behind the question mark. */
+  @IsString() @MaxLength(1000) query!: string;
 }

@@ -47,7 +47,16 @@ export class NotificationRow extends Row<NotificationRow> {
   declare readAt: CreationOptional<Date | null>;
 }
 
+export class SavedView extends Row<SavedView> {
+  declare id: CreationOptional<number>;
+  declare userId: number;
+  declare screen: string;
+  declare name: string;
+  declare query: string;
+}
+
 export function bindModels(): void {
+  bind(SavedView, 'saved_view', { id, userId: ref, screen: text(20), name: text(80), query: text(1000) });
   bind(User, 'user', {
     id,
     email: text(254),

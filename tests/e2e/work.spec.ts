@@ -272,6 +272,20 @@ test('fixes one by one: filter, open, comment, set a state, follow to the ledger
   await expect(desk.getByRole('heading', { name: 'Sallow Ferries' })).toBeVisible();
 });
 
+test('a view of the fixes is kept under a name and brought back', async ({ desk }) => {
+  await desk.goto(at('/fixes?view=due&words=ferries'));
+  await desk.getByRole('button', { name: 'Views' }).click();
+  await expect(desk.getByText('No view saved yet.')).toBeVisible();
+  await desk.getByLabel('Save these filters as').fill('What the ferries owe');
+  await desk.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(desk.getByText('saved as What the ferries owe')).toBeVisible();
+  await desk.goto(at('/fixes'));
+  await desk.getByRole('button', { name: 'Views' }).click();
+  await desk.getByText('What the ferries owe', { exact: true }).click();
+  await expect(desk.getByLabel('Filter fixes by words')).toHaveValue('ferries');
+  await expect(desk.getByRole('button', { name: 'By due date' })).toHaveAttribute('aria-pressed', 'true');
+});
+
 test('fixes by fault: the recipe once, each site’s own text, many changed at once', async ({ desk }) => {
   await desk.goto(at('/fixes'));
   const faults = desk.getByRole('table').first();

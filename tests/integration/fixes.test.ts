@@ -359,3 +359,20 @@ describe('what ends by itself', () => {
     expect(await messages(joss)).toHaveLength(length + 1);
   });
 });
+
+describe('views that are kept', () => {
+  it('each person has their own, a name once; another’s is not there', async () => {
+    const view = { screen: 'fixes', name: 'Our blockers', query: 'words=blocker&view=site' };
+    const views = async (who: typeof mara) =>
+      (await who<{ id: number; name: string; query: string }[]>('GET', '/api/views?screen=fixes')).body;
+    expect((await mara('POST', '/api/views', view)).status).toBe(200);
+    await mara('POST', '/api/views', { ...view, query: 'words=major' });
+    const [kept, ...more] = await views(mara);
+    expect([kept!.name, kept!.query, more.length]).toEqual(['Our blockers', 'words=major', 0]);
+    expect(await views(joss)).toEqual([]);
+    expect((await joss('DELETE', `/api/views/${kept!.id}`)).status).toBe(404);
+    expect((await mara('DELETE', `/api/views/${kept!.id}`)).status).toBe(200);
+    expect(await views(mara)).toEqual([]);
+    expect((await mara('POST', '/api/views', { ...view, screen: 'moon' })).status).toBe(400);
+  });
+});
