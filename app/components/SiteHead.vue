@@ -177,7 +177,10 @@ const TABS = [
   .bigband {
     flex: 1 1 100%;
   }
-  .tabs a {
+  .tabs {
+    flex-wrap: wrap;
+  }
+  .tabs a.mono {
     display: none;
   }
   .head {

@@ -174,6 +174,10 @@ const COLUMNS: { key: SortKey; label: string; class: string }[] = [
 }
 .row.head button {
   font-weight: 600;
+  max-width: 100%;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 .row:not(.head):hover,
 .row.chosen {
