@@ -39,7 +39,7 @@ export class FixChangeDto {
   @IsOptional() @IsString() @Length(1, 2000) comment?: string;
 }
 
-export const FIX_SORTS = ['worst', 'site', 'person', 'due'] as const;
+const FIX_SORTS = ['worst', 'site', 'person', 'due'] as const;
 
 /** Which fixes a list shows, and which window of it. */
 export class FixesDto {
