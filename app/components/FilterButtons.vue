@@ -6,7 +6,7 @@ const chosen = defineModel<K>({ required: true });
 
 <template>
   <v-btn-toggle v-model="chosen" mandatory role="group" :aria-label="label">
-    <v-btn v-for="o in options" :key="o.key" :value="o.key" size="small">
+    <v-btn v-for="o in options" :key="o.key" :value="o.key" size="small" :aria-pressed="chosen === o.key">
       {{ o.label }}&nbsp;<span v-if="o.n !== undefined" class="num faint">{{ o.n }}</span>
     </v-btn>
   </v-btn-toggle>

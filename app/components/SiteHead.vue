@@ -26,7 +26,14 @@ const TABS = [
           <span v-if="site.client !== site.name" class="faint cut">{{ site.client }}</span>
         </div>
         <v-btn-toggle v-model="environmentId" mandatory role="group" aria-label="Environment">
-          <v-btn v-for="p in site.environments" :key="p.id" :value="p.id" :title="p.url">{{ p.name }}</v-btn>
+          <v-btn
+            v-for="p in site.environments"
+            :key="p.id"
+            :value="p.id"
+            :title="p.url"
+            :aria-pressed="p.id === environmentId"
+            >{{ p.name }}</v-btn
+          >
         </v-btn-toggle>
         <v-menu>
           <template #activator="{ props: activator }"
