@@ -139,6 +139,8 @@ try {
     await page.goto(stack.address + view.path);
     await page.getByRole('heading').first().waitFor();
     await page.getByRole('progressbar', { name: 'Loading' }).waitFor({ state: 'hidden' });
+    // what fills the lists of a form has come before the form is used
+    await page.waitForLoadState('networkidle');
     await view.act?.(page);
     await page.evaluate(() => document.fonts.ready);
     await page.waitForLoadState('networkidle');
