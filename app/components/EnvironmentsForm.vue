@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Environment } from '~/types';
+import { withScheme } from '#core/extract/address';
 import type { AccessKind } from '#core/facts/evidence';
 import { mdiDeleteOutline, mdiPlus } from '@mdi/js';
 
@@ -68,7 +69,7 @@ async function save(d: Draft, i: number): Promise<void> {
     ...(d.live && d.id === null ? { kind: 'live' } : {}),
     ...(d.live ? {} : { setUpOn: d.setUpOn, changedOn: d.changedOn, endsOn: d.endsOn }),
     name: d.name.trim() || 'Staging',
-    url: /^https?:\/\//i.test(d.url) ? d.url.trim() : `https://${d.url.trim()}`,
+    url: withScheme(d.url),
     access: {
       kind: d.kind,
       ...(words[d.kind] ? { name: d.secretName.trim(), ...(d.secret ? { value: d.secret } : {}) } : {}),
@@ -86,13 +87,13 @@ async function save(d: Draft, i: number): Promise<void> {
     busy.value = -1;
   }
 }
-const leaving = ref<Draft | null>(null);
+const question = useQuestion();
 async function remove(d: Draft): Promise<void> {
-  leaving.value = null;
   if (d.id === null) {
     drafts.value = drafts.value.filter((x) => x !== d);
     return;
   }
+  if (!(await question.remove(d.name, 'Its audits, fixes and attestations go with it.'))) return;
   try {
     await api('/api/environments/:id', { params: { id: d.id }, method: 'DELETE' });
     notes.say(`${d.name} is deleted.`);
@@ -171,7 +172,7 @@ function add(live: boolean): void {
           variant="text"
           size="small"
           :aria-label="`Delete ${d.name}`"
-          @click="leaving = d"
+          @click="remove(d)"
         />
       </div>
       <p v-if="fault[i]" class="fray row" role="alert">{{ fault[i] }}</p>
@@ -189,13 +190,6 @@ function add(live: boolean): void {
         >The live address</v-btn
       >
     </div>
-    <DeleteDialog
-      :model-value="leaving !== null"
-      :name="leaving?.name ?? ''"
-      note="Its audits, fixes and attestations go with it."
-      @update:model-value="leaving = null"
-      @confirm="remove(leaving!)"
-    />
   </div>
 </template>
 

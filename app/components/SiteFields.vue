@@ -52,7 +52,7 @@ watchDebounced(
       },
     });
   },
-  { debounce: 300 },
+  { debounce: 300, immediate: true },
 );
 </script>
 

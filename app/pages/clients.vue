@@ -23,7 +23,7 @@ const HEADERS = [
   { title: '', key: 'act', sortable: false, align: 'end' as const },
 ];
 const current = ref<ClientLine | null>(null);
-const what = ref<'rename' | 'merge' | 'delete' | ''>('');
+const what = ref<'rename' | 'merge' | ''>('');
 const name = ref('');
 const into = ref<number | null>(null);
 const others = computed(() =>
@@ -31,7 +31,7 @@ const others = computed(() =>
     .filter((c) => c.id !== current.value?.id)
     .map((c) => ({ title: `${c.name}, ${quantity(c.sites, 'site')}`, value: c.id })),
 );
-function start(c: ClientLine, to: 'rename' | 'merge' | 'delete'): void {
+function start(c: ClientLine, to: 'rename' | 'merge'): void {
   current.value = c;
   what.value = to;
   name.value = c.name;
@@ -62,11 +62,19 @@ const merge = (): Promise<void> =>
     (id) => api('/api/clients/:id/merge', { params: { id }, method: 'POST', body: { into: into.value } }),
     `${current.value?.name} is merged.`,
   );
-const remove = (): Promise<void> =>
-  act(
-    (id) => api('/api/clients/:id', { params: { id }, method: 'DELETE' }),
-    `${current.value?.name} is deleted.`,
-  );
+const question = useQuestion();
+async function remove({ id, name: deleted }: ClientLine): Promise<void> {
+  fault.value = '';
+  try {
+    const contents = await api('/api/clients/:id/contents', { params: { id } });
+    if (!(await question.remove(deleted, goesWith(contents)))) return;
+    await api('/api/clients/:id', { params: { id }, method: 'DELETE' });
+    notes.say(`${deleted} is deleted.`);
+    await load();
+  } catch (error) {
+    fault.value = (error as Error).message;
+  }
+}
 </script>
 
 <template>
@@ -99,7 +107,7 @@ const remove = (): Promise<void> =>
           >Rename</v-btn
         ><v-btn size="small" variant="text" :aria-label="`Merge ${item.name}`" @click="start(item, 'merge')"
           >Merge</v-btn
-        ><v-btn size="small" variant="text" :aria-label="`Delete ${item.name}`" @click="start(item, 'delete')"
+        ><v-btn size="small" variant="text" :aria-label="`Delete ${item.name}`" @click="remove(item)"
           >Delete</v-btn
         >
       </template>
@@ -133,16 +141,6 @@ const remove = (): Promise<void> =>
         </form>
       </v-card>
     </v-dialog>
-    <DeleteDialog
-      v-if="current"
-      :model-value="what === 'delete'"
-      :name="current.name"
-      :contents="() => api('/api/clients/:id/contents', { params: { id: current!.id } })"
-      :note="fault"
-      :busy="busy"
-      @update:model-value="what = ''"
-      @confirm="remove"
-    />
   </div>
 </template>
 

@@ -2,7 +2,9 @@
 import type { Scope } from '#core/facts/finding';
 import { inNumber, quantity, share } from './quantity';
 
-const NOUN: Record<Exclude<Scope, 'site' | 'hand'>, string> = {
+/** What one place is called, scope by scope. */
+export const SCOPE_WORDS: Record<Scope, string> = {
+  site: 'place',
   page: 'page',
   host: 'host',
   record: 'record',
@@ -16,9 +18,12 @@ const NOUN: Record<Exclude<Scope, 'site' | 'hand'>, string> = {
   file: 'file',
   font: 'font',
   form: 'form',
+  hand: 'place',
 };
 
-const nounOf = (scope: string): string | undefined => (NOUN as Record<string, string>)[scope];
+/** The word people count by; none for what is of the site as a whole. */
+const nounOf = (scope: string): string | undefined =>
+  scope === 'site' || scope === 'hand' ? undefined : (SCOPE_WORDS as Record<string, string>)[scope];
 
 /** "11 of 12 pages" that fail, "12 pages" that were looked at; empty for what is of the site as a whole. */
 export function placesText(scope: string, failing: number, all: number): string {

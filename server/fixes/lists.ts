@@ -173,13 +173,10 @@ export interface FaultRecipe {
   own: Record<number, { steps?: string; paste: { label: string; text: string }[] }>;
 }
 
-/** Texts to paste are for so many environments at most. */
-const MOST_ENVIRONMENTS = 100;
-
 /** @throws NotFound where no audit finds it any more */
 export async function faultRecipe(check: string, environmentIds: readonly number[]): Promise<FaultRecipe> {
   const rows = await FindingRow.findAll({
-    where: { checkId: check, environmentId: environmentIds.slice(0, MOST_ENVIRONMENTS), outcome: 'failed' },
+    where: { checkId: check, environmentId: [...environmentIds], outcome: 'failed' },
   });
   const recipes = rows.flatMap((r) => {
     const { recipe } = r.data as JudgedFinding;

@@ -2,15 +2,13 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { Op } from 'sequelize';
 import { passwordFault } from '#core/entry/password';
-import { FIX_STATES, CLOSED_STATES } from '#core/facts/fix';
+import { OPEN_STATES } from '#core/facts/fix';
 import { Fix } from '../fixes/models';
 import { inTransaction } from '../platform/db/transaction';
 import { Conflict, NotFound, NotSignedIn, Refused } from '../platform/errors';
 import { PasswordLinkRow, SessionRow, User, type Person } from './models';
 import { endAllSessions } from './sessions';
 import { Throttle } from './throttle';
-
-const OPEN_STATES = FIX_STATES.filter((state) => !CLOSED_STATES.has(state));
 
 const throttle = new Throttle();
 
@@ -103,7 +101,7 @@ export async function removePerson(id: number, by: Person): Promise<void> {
   await inTransaction(async (transaction) => {
     await user.update({ removedAt: new Date(), passwordHash: '' }, { transaction });
     await PasswordLinkRow.destroy({ where: { userId: id }, transaction });
-    await Fix.update({ ownerId: null }, { where: { ownerId: id, state: OPEN_STATES }, transaction });
+    await Fix.update({ ownerId: null }, { where: { ownerId: id, state: [...OPEN_STATES] }, transaction });
   });
   await endAllSessions(id);
 }

@@ -1,9 +1,9 @@
 /** What belongs to a site or a client and goes with it: said beforehand, deleted together. */
-import { Op, QueryTypes, type Transaction } from 'sequelize';
+import { Op, type Transaction } from 'sequelize';
 import { Audit } from '../audits/models';
-import { AssignmentRow } from '../checklists/models';
+import { AssignmentRow, AttachmentRow, AttestationRow } from '../checklists/models';
+import { Fix } from '../fixes/models';
 import { NotificationRow } from '../people/models';
-import { database } from '../platform/db/connection';
 import { inTransaction } from '../platform/db/transaction';
 import { Conflict, NotFound } from '../platform/errors';
 import { Client, Environment, Site } from './models';
@@ -18,30 +18,16 @@ export interface Contents {
   files: number;
 }
 
-const TABLES = { audits: 'audit', fixes: 'fix', attestations: 'attestation', files: 'attachment' } as const;
-
 async function contentsOf(siteIds: readonly number[]): Promise<Contents> {
   const environments = await Environment.findAll({ where: { siteId: [...siteIds] }, attributes: ['id'] });
-  const ids = environments.map((e) => e.id);
-  const count = async (table: string): Promise<number> => {
-    if (!ids.length) return 0;
-    const [row] = await database().query<{ n: number }>(
-      `SELECT COUNT(*) AS n FROM ${table} WHERE environment_id IN (:ids)`,
-      { type: QueryTypes.SELECT, replacements: { ids } },
-    );
-    return Number(row!.n);
-  };
-  const [audits, fixes, attestations, files] = await Promise.all(
-    [TABLES.audits, TABLES.fixes, TABLES.attestations, TABLES.files].map(count),
-  );
-  return {
-    sites: siteIds.length,
-    environments: ids.length,
-    audits: audits!,
-    fixes: fixes!,
-    attestations: attestations!,
-    files: files!,
-  };
+  const where = { environmentId: environments.map((e) => e.id) };
+  const [audits, fixes, attestations, files] = await Promise.all([
+    Audit.count({ where }),
+    Fix.count({ where }),
+    AttestationRow.count({ where }),
+    AttachmentRow.count({ where }),
+  ]);
+  return { sites: siteIds.length, environments: environments.length, audits, fixes, attestations, files };
 }
 
 const NO_SITE = 'This site does not exist, or not any more.';

@@ -430,3 +430,55 @@ test('evidence is saved as a file in an open format', async ({ desk }) => {
   await desk.getByText('DNS, as a zone file').click();
   expect((await saved).suggestedFilename()).toMatch(/^sallow-ferries-live-\d{4}-\d\d-\d\d\.zone$/);
 });
+
+test('a site is renamed and deleted, its client merged: what goes with them is named first', async ({
+  desk,
+}) => {
+  const add = async (name: string, client: string): Promise<number> => {
+    const answer = await desk.request.post(at('/api/sites'), {
+      data: {
+        name,
+        client,
+        liveUrl: 'https://reed-organ.example/',
+        environments: [],
+        stage: 'building',
+        replaces: false,
+        brief: {},
+      },
+      headers: { 'sec-fetch-site': 'same-origin' },
+    });
+    return ((await answer.json()) as { id: number }).id;
+  };
+  const id = await add('Reed Organ', 'Reed Trust');
+  await add('Reed Flute', 'Reed Trusts');
+  await desk.goto(at(`/sites/${id}/edit`));
+  await desk.getByLabel('Name of the site').fill('Reed Organ Museum');
+  // typing beside what looks alike says so
+  await expect(desk.getByRole('status').filter({ hasText: 'Reed Flute' })).toContainText(
+    'has this address already',
+  );
+  await desk.getByRole('form', { name: 'The site' }).getByRole('button', { name: 'Save' }).click();
+  await expect(desk.getByRole('heading', { name: 'Edit Reed Organ Museum' })).toBeVisible();
+
+  await desk.goto(at('/clients'));
+  await desk.getByLabel('Filter clients by words').fill('Reed');
+  await desk.getByRole('button', { name: 'Merge Reed Trusts' }).click();
+  const merge = desk.getByRole('dialog', { name: 'Merge clients' });
+  await merge.getByLabel('Into').fill('Reed Trust');
+  await desk.getByRole('option', { name: 'Reed Trust, 1 site' }).click();
+  await merge.getByRole('button', { name: 'Merge' }).click();
+  await expect(desk.getByText('Reed Trusts is merged.')).toBeVisible();
+  await desk.getByRole('button', { name: 'Delete Reed Trust' }).click();
+  const ask = desk.getByRole('dialog', { name: 'Delete Reed Trust?' });
+  await expect(ask).toContainText('With it go 2 sites and 2 environments.');
+  await ask.getByRole('button', { name: 'Keep' }).click();
+
+  await desk.goto(at(`/sites/${id}/edit`));
+  await desk.getByRole('button', { name: 'Delete …' }).click();
+  const gone = desk.getByRole('dialog', { name: 'Delete Reed Organ Museum?' });
+  await expect(gone).toContainText('With it go 1 environment.');
+  await gone.getByRole('button', { name: 'Delete' }).click();
+  await expect(desk.getByRole('heading', { name: 'Roster' })).toBeVisible();
+  await desk.getByLabel('Filter by words').fill('Reed Organ Museum');
+  await expect(desk.getByText('No site matches')).toBeVisible();
+});

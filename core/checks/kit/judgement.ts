@@ -1,7 +1,7 @@
 /** From places to an outcome, and the ways in which a check can have nothing to say. */
 import type { BriefField } from '#core/facts/brief';
 import type { HostEvidence } from '#core/facts/evidence';
-import type { Finding, Judgement, PlaceResult, Scope } from '#core/facts/finding';
+import type { Finding, Judgement, PlaceResult } from '#core/facts/finding';
 import { unsure } from '#core/facts/place-result';
 import { inNumber, share } from '#core/text/quantity';
 import type { SiteView } from '#core/checks/view/site-view';
@@ -9,25 +9,6 @@ import type { ReadPage } from '#core/checks/view/read-page';
 import type { CheckContext } from './check';
 
 export { failed, passed, unsure } from '#core/facts/place-result';
-
-/** What one place is called, scope by scope. */
-export const SCOPE_WORDS: Record<Scope, string> = {
-  site: 'place',
-  page: 'page',
-  host: 'host',
-  record: 'record',
-  domain: 'domain',
-  token: 'token',
-  image: 'picture',
-  path: 'path',
-  asset: 'file',
-  link: 'link',
-  line: 'line',
-  file: 'file',
-  font: 'font',
-  form: 'form',
-  hand: 'place',
-};
 
 export const inapplicable = (reason: string): Judgement => ({ outcome: 'inapplicable', reason, places: [] });
 export const cantTell = (reason: string, more: Partial<Judgement> = {}): Judgement => ({

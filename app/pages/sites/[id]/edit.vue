@@ -59,15 +59,16 @@ async function save(): Promise<void> {
   if (Object.values(missing.value).some(Boolean)) return;
   await change(draft.value, `${draft.value.name.trim()} is saved.`);
 }
-const deleting = ref(false);
+const question = useQuestion();
 async function remove(): Promise<void> {
-  busy.value = true;
   try {
+    const { sites: _itself, ...contents } = await api('/api/sites/:id/contents', { params: { id } });
+    if (!(await question.remove(site.value!.name, goesWith(contents)))) return;
+    busy.value = true;
     await api('/api/sites/:id', { params: { id }, method: 'DELETE' });
     notes.say(`${site.value?.name} is deleted.`);
     await navigateTo('/');
   } catch (error) {
-    deleting.value = false;
     fault.value = (error as Error).message;
   } finally {
     busy.value = false;
@@ -110,16 +111,9 @@ async function remove(): Promise<void> {
             @click="change({ stage: 'retired' }, `${site.name} is archived.`)"
             >Archive</v-btn
           >
-          <v-btn color="error" @click="deleting = true">Delete …</v-btn>
+          <v-btn color="error" @click="remove">Delete …</v-btn>
         </div>
       </section>
-      <DeleteDialog
-        v-model="deleting"
-        :name="site.name"
-        :contents="() => api('/api/sites/:id/contents', { params: { id } })"
-        :busy="busy"
-        @confirm="remove"
-      />
     </template>
     <v-progress-linear v-else-if="!fault" indeterminate color="primary" aria-label="Loading" />
   </div>

@@ -400,7 +400,7 @@ describe('cookies that hold a session, by their names', () => {
     'CFTOKEN',
     'laravel_session',
     'koa:sess',
-    'wordpress_logged_in_1234',
+    'site_logged_in_1234',
     'remember_token',
     'access_token',
     'refreshToken',

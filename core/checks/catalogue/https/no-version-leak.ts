@@ -6,7 +6,7 @@ import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 const HEADERS = ['Server', 'X-Powered-By', 'X-AspNet-Version', 'X-AspNetMvc-Version', 'X-Generator'];
 /** A number with parts, or behind a slash: "PHP/8", "nginx 1.24". */
 const VERSION = /\d+\.\d+|\/v?\d/;
-/** Generators are named with their version: "Drupal 10 (https://…)". */
+/** Generators are named with their version: "Some Builder 10 (https://…)". */
 const GENERATOR = /\d+\.\d+|\/v?\d|\s[vV]?\d+(?=$|[\s;,()])/;
 
 export const noVersionLeak = defineCheck({
