@@ -13,5 +13,6 @@ const notes = useNotes();
       :total-visible="3"
     />
     <QuestionDialog />
+    <JoinDialog />
   </v-app>
 </template>

@@ -4,27 +4,30 @@ const props = defineProps<{ fixId: number; blocker: boolean }>();
 const emit = defineEmits<{ done: []; cancel: [] }>();
 const reason = ref('');
 const until = ref(new Date(Date.now() + 90 * 86_400_000).toISOString().slice(0, 10));
-const fault = ref('');
-const busy = ref(false);
-async function accept(): Promise<void> {
-  fault.value = reason.value.trim().length < 3 ? 'Say why it is left.' : '';
-  if (fault.value) return;
-  busy.value = true;
-  try {
+const missing = ref('');
+const {
+  run: keep,
+  busy,
+  fault: refused,
+} = useDoing(
+  async (because: string) => {
     const { needsSecond } = await api('/api/fixes/:id/accept', {
       params: { id: props.fixId },
       method: 'POST',
-      body: { reason: reason.value.trim(), until: until.value },
+      body: { reason: because, until: until.value },
     });
     useNotes().say(
       needsSecond ? 'Kept. It counts once a second person has agreed.' : 'Accepted as found now.',
     );
     emit('done');
-  } catch (error) {
-    fault.value = (error as Error).message;
-  } finally {
-    busy.value = false;
-  }
+  },
+  { inPlace: true },
+);
+const fault = computed(() => missing.value || refused.value);
+function accept(): void {
+  const because = reason.value.trim();
+  missing.value = because.length < 3 ? 'Say why it is left.' : '';
+  if (!missing.value) void keep(because);
 }
 </script>
 

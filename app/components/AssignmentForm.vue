@@ -8,48 +8,27 @@ import type { Assignment, AssignmentKind } from '~/types';
 const props = defineProps<{ id: number; assignments: Assignment[] }>();
 const emit = defineEmits<{ saved: [] }>();
 const notes = useNotes();
-const all = reactive<{
-  site: { value: string; title: string }[];
-  client: { value: string; title: string }[];
-  host: { value: string; title: string }[];
-}>({ site: [], client: [], host: [] });
-const of = (kind: AssignmentKind): string[] =>
-  props.assignments.filter((a) => a.kind === kind).map((a) => a.target);
-const chosen = reactive({
-  site: of('site'),
-  client: of('client'),
-  host: of('host'),
-  rest: of('default').length > 0,
-});
-const fault = ref('');
-const busy = ref(false);
-onMounted(async () => {
-  try {
-    const [sites, clients, profiles] = await Promise.all([
-      api('/api/roster'),
-      api('/api/clients'),
-      api('/api/host-profiles'),
-    ]);
-    all.site = sites.map((s) => ({ value: String(s.id), title: s.name }));
-    all.client = clients.map((c) => ({ value: String(c.id), title: c.name }));
-    all.host = profiles.map((p) => ({ value: String(p.id), title: p.name }));
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-});
-const KINDS = [
-  { key: 'site', label: 'Sites' },
-  { key: 'client', label: 'All sites of the clients' },
-  { key: 'host', label: 'All sites at the hosts' },
-] as const;
-async function save(): Promise<void> {
-  busy.value = true;
-  fault.value = '';
-  const assignments = [
-    ...KINDS.flatMap((k) => chosen[k.key].map((target) => ({ kind: k.key as AssignmentKind, target }))),
-    ...(chosen.rest ? [{ kind: 'default' as const, target: '' }] : []),
-  ];
-  try {
+const of = (kind: AssignmentKind): Assignment[] => props.assignments.filter((a) => a.kind === kind);
+const sites = ref(of('site').map((a) => ({ id: Number(a.target), name: a.title })));
+const clients = ref(of('client').map((a) => ({ id: Number(a.target), name: a.title })));
+const hosts = ref(of('host').map((a) => a.target));
+const rest = ref(of('default').length > 0);
+const { data: profiles } = useReading('/api/host-profiles', { key: ['host-profiles'] });
+const hostItems = computed(() => (profiles.value ?? []).map((p) => ({ value: String(p.id), title: p.name })));
+const {
+  run: save,
+  busy,
+  fault,
+} = useDoing(
+  async () => {
+    const named = (kind: AssignmentKind, list: { id: number }[]) =>
+      list.map(({ id }) => ({ kind, target: String(id) }));
+    const assignments = [
+      ...named('site', sites.value),
+      ...named('client', clients.value),
+      ...hosts.value.map((target) => ({ kind: 'host' as const, target })),
+      ...(rest.value ? [{ kind: 'default' as const, target: '' }] : []),
+    ];
     await api('/api/checklists/:id/assignments', {
       params: { id: props.id },
       method: 'PUT',
@@ -59,12 +38,9 @@ async function save(): Promise<void> {
       'Assigned. The next audit of these sites uses it; their stored evidence can be judged by it now.',
     );
     emit('saved');
-  } catch (error) {
-    fault.value = (error as Error).message;
-  } finally {
-    busy.value = false;
-  }
-}
+  },
+  { inPlace: true },
+);
 </script>
 
 <template>
@@ -72,25 +48,24 @@ async function save(): Promise<void> {
     <div class="page-head">
       <h2>What it is for</h2>
       <span class="faint">The nearest wins: site, client, host, then all others.</span
-      ><span class="spring" /><v-btn size="small" color="primary" :loading="busy" @click="save">Assign</v-btn>
+      ><span class="spring" /><v-btn size="small" color="primary" :loading="busy" @click="save()"
+        >Assign</v-btn
+      >
     </div>
     <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
     <div class="grid">
+      <SitePick v-model="sites" label="Sites" />
+      <ClientPick v-model="clients" label="All sites of the clients" />
       <v-autocomplete
-        v-for="k in KINDS"
-        :key="k.key"
-        v-model="chosen[k.key]"
-        :items="all[k.key]"
-        :label="k.label"
+        v-model="hosts"
+        :items="hostItems"
+        label="All sites at the hosts"
         multiple
         chips
         closable-chips
-        variant="outlined"
-        density="compact"
-        hide-details
       />
     </div>
-    <v-checkbox v-model="chosen.rest" label="All other sites" />
+    <v-checkbox v-model="rest" label="All other sites" />
   </section>
 </template>
 

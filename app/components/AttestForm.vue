@@ -18,41 +18,30 @@ const note = ref('');
 const days = ref(props.finding.attestedForDays ? String(props.finding.attestedForDays) : '');
 const untilStage = ref(false);
 const file = ref<{ id: number; name: string } | null>(null);
-const fault = ref('');
-const busy = ref(false);
-async function keep(chosen: File): Promise<void> {
-  fault.value = '';
-  if (chosen.size > MOST_FILE_BYTES) {
-    fault.value = `${chosen.name} is larger than ${MOST_FILE_BYTES / 1024 / 1024} MB.`;
-    return;
-  }
-  busy.value = true;
-  try {
+const wrong = ref('');
+const {
+  run: keep,
+  busy: keeping,
+  fault: unkept,
+} = useDoing(
+  async (chosen: File) => {
+    if (chosen.size > MOST_FILE_BYTES)
+      throw new Error(`${chosen.name} is larger than ${MOST_FILE_BYTES / 1024 / 1024} MB.`);
     file.value = await api('/api/environments/:id/files', {
       params: { id: props.environmentId },
       method: 'POST',
       file: chosen,
     });
-  } catch (error) {
-    fault.value = (error as Error).message;
-  } finally {
-    busy.value = false;
-  }
-}
-async function say(what: 'done' | 'not done' | 'not applicable'): Promise<void> {
-  if (busy.value) return;
-  fault.value = '';
-  if (what === 'not applicable' && !note.value.trim()) {
-    fault.value = 'Say in the note why it is not applicable.';
-    return;
-  }
-  const good = Number(days.value);
-  if (days.value.trim() && (!Number.isInteger(good) || good < 1 || good > 3650)) {
-    fault.value = 'Good for a number of days from 1 to 3650.';
-    return;
-  }
-  busy.value = true;
-  try {
+  },
+  { inPlace: true },
+);
+const {
+  run: attest,
+  busy: saying,
+  fault: unsaid,
+} = useDoing(
+  async (what: 'done' | 'not done' | 'not applicable') => {
+    const good = Number(days.value);
     await api('/api/environments/:id/attest', {
       params: { id: props.environmentId },
       method: 'POST',
@@ -68,11 +57,24 @@ async function say(what: 'done' | 'not done' | 'not applicable'): Promise<void> 
     });
     notes.say(`${props.finding.title}: ${what}.`);
     emit('done', what);
-  } catch (error) {
-    fault.value = (error as Error).message;
-  } finally {
-    busy.value = false;
+  },
+  { inPlace: true },
+);
+const busy = computed(() => keeping.value || saying.value);
+const fault = computed(() => wrong.value || unkept.value || unsaid.value);
+async function say(what: 'done' | 'not done' | 'not applicable'): Promise<void> {
+  if (busy.value) return;
+  wrong.value = '';
+  if (what === 'not applicable' && !note.value.trim()) {
+    wrong.value = 'Say in the note why it is not applicable.';
+    return;
   }
+  const good = Number(days.value);
+  if (days.value.trim() && (!Number.isInteger(good) || good < 1 || good > 3650)) {
+    wrong.value = 'Good for a number of days from 1 to 3650.';
+    return;
+  }
+  await attest(what);
 }
 defineExpose({ say });
 </script>

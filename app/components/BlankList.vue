@@ -2,22 +2,18 @@
 import { briefLabel } from '#core/entry/brief-fields';
 import { quantity } from '#core/text/quantity';
 import type { Proposal } from '#core/proposals/propose-brief';
-import type { Answer } from '~/composables/api';
 
 /** The blanks of the brief that cost most, each with what the last audit saw for it. */
-const props = defineProps<{ environmentId: number; version: number; filled: (field: string) => boolean }>();
+const props = defineProps<{ siteId: number; environmentId: number; filled: (field: string) => boolean }>();
 const emit = defineEmits<{ adopt: [proposal: Proposal]; go: [field: string] }>();
 const FIRST = 5;
-const blanks = ref<Answer<'/api/environments/:id/blanks'>>([]);
 const all = ref(false);
-watch(
-  () => [props.environmentId, props.version],
-  async () => {
-    blanks.value = await api('/api/environments/:id/blanks', { params: { id: props.environmentId } });
-  },
-  { immediate: true },
-);
-const left = computed(() => blanks.value.filter((b) => !props.filled(b.field)));
+const { data: blanks } = useReading('/api/environments/:id/blanks', {
+  key: () => ['site', props.siteId, 'blanks', props.environmentId],
+  params: () => ({ id: props.environmentId }),
+  when: () => props.environmentId > 0,
+});
+const left = computed(() => (blanks.value ?? []).filter((b) => !props.filled(b.field)));
 const shown = computed(() => (all.value ? left.value : left.value.slice(0, FIRST)));
 const waits = (b: (typeof left.value)[number]): string =>
   `${quantity(b.checks, 'check')}${b.blockers ? `, ${quantity(b.blockers, 'blocker')} among them,` : ''} wait${b.checks === 1 ? 's' : ''} for it`;

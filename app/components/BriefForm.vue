@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { SiteDetail, Version, ProfileLine } from '~/types';
+import type { SiteDetail, Version } from '~/types';
 import type { Brief } from '#core/facts/brief';
 import { quantity } from '#core/text/quantity';
 import { BriefDto } from '#core/entry/brief';
@@ -15,18 +15,15 @@ import { recordsFromZone } from '#core/formats/brief-zone';
 
 /** The brief of a site, to be changed; saving makes a new version and judges the stored evidence by it. */
 const props = defineProps<{ site: SiteDetail }>();
-const emit = defineEmits<{ saved: [] }>();
 const notes = useNotes();
 const stored = computed(() => props.site.brief);
 const draft = ref(draftFrom(BRIEF_GROUPS, stored.value?.data ?? {}));
 const reasons = ref<Record<string, string>>({ ...stored.value?.data.notWanted });
 const clean = ref('');
-const busy = ref(false);
-const fault = ref('');
+const wrong = ref('');
 const proposals = ref<{ list: Proposal[]; from: string } | null>(null);
 const reading = ref(false);
-const versions = ref<Version<Brief>[] | null>(null);
-const profiles = ref<ProfileLine[]>([]);
+const showVersions = ref(false);
 const { faults, others, all, check, whole } = useDraftCheck(BRIEF_GROUPS, BriefDto, draft, () =>
   Object.keys(reasons.value).length ? { notWanted: reasons.value } : {},
 );
@@ -37,25 +34,44 @@ function fill(brief: Brief): void {
   reasons.value = { ...brief.notWanted };
   all.value = false;
 }
+const {
+  begin,
+  from,
+  run: saveBrief,
+  busy: saving,
+  fault: refused,
+} = useSaving({
+  save: (brief: Brief, version) =>
+    api('/api/sites/:id/brief', {
+      params: { id: props.site.id },
+      query: { from: version },
+      method: 'PUT',
+      body: withBlanks(BRIEF_GROUPS, { ...brief, notWanted: brief.notWanted ?? {} }),
+    }),
+  label: (path) => briefLabel(path.split('.')[0]!),
+  fill,
+});
+const fault = computed(() => wrong.value || refused.value);
 function reset(): void {
   fill(stored.value?.data ?? {});
   clean.value = state.value;
-  fault.value = '';
+  wrong.value = '';
+  begin(stored.value?.version ?? 0, stored.value?.data ?? {});
 }
-onMounted(async () => {
-  reset();
-  profiles.value = await api('/api/host-profiles').catch(() => []);
-});
+onMounted(reset);
+/** Somebody else saved: an untouched form follows, a changed one is joined when it is saved. */
+const isOvertaken = computed(() => changed.value && (stored.value?.version ?? 0) > from.value);
 watch(
   () => stored.value?.version,
-  (now, before) => {
-    if (now !== before && !changed.value) reset();
+  () => {
+    if (!changed.value) reset();
   },
 );
 const question = useQuestion();
 onBeforeRouteLeave(() => !changed.value || question.leave('the brief'));
 
-const profile = computed(() => profiles.value.find((p) => p.id === props.site.hostProfileId)?.profile);
+const { data: profiles } = useReading('/api/host-profiles', { key: ['host-profiles'] });
+const profile = computed(() => profiles.value?.find((p) => p.id === props.site.hostProfileId)?.profile);
 const liveUrl = computed(() => props.site.environments.find((p) => p.kind === 'live')?.url ?? '');
 const liveHost = computed(() => {
   try {
@@ -66,57 +82,31 @@ const liveHost = computed(() => {
 });
 async function save(): Promise<void> {
   const { got, fault: found } = await whole();
-  fault.value = found;
+  wrong.value = found;
   if (found) return;
-  busy.value = true;
-  try {
-    const { version } = await api('/api/sites/:id/brief', {
-      params: { id: props.site.id },
-      query: { from: stored.value?.version ?? 0 },
-      method: 'PUT',
-      body: withBlanks(BRIEF_GROUPS, { ...got.data, notWanted: reasons.value }),
-    });
-    clean.value = state.value;
-    notes.say(
-      `Saved as version ${version}. The stored evidence was judged by it; audit again to look for what is new.`,
-    );
-    if (versions.value) await loadVersions();
-    emit('saved');
-  } catch (error) {
-    fault.value = (error as Error).message;
-  } finally {
-    busy.value = false;
-  }
+  const saved = await saveBrief({ ...got.data, notWanted: reasons.value } as Brief);
+  if (!saved) return;
+  clean.value = state.value;
+  begin(saved.version, await current());
+  notes.say(
+    `Saved as version ${saved.version}. The stored evidence was judged by it; audit again to look for what is new.`,
+  );
 }
-async function loadVersions(): Promise<void> {
-  try {
-    versions.value = await api('/api/sites/:id/briefs', { params: { id: props.site.id } });
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-}
-async function bringBack(v: Version<Brief>): Promise<void> {
-  busy.value = true;
-  try {
-    const { version } = await api('/api/sites/:id/bring-back', {
-      params: { id: props.site.id },
-      method: 'POST',
-      body: { version: v.version },
-    });
-    fill(v.data);
-    clean.value = state.value;
-    notes.say(`What version ${v.version} said is back, as version ${version}.`);
-    await loadVersions();
-    emit('saved');
-  } catch (error) {
-    fault.value = (error as Error).message;
-  } finally {
-    busy.value = false;
-  }
-}
+const { run: bringBack, busy: bringing } = useDoing(async (v: Version<Brief>) => {
+  const { version } = await api('/api/sites/:id/bring-back', {
+    params: { id: props.site.id },
+    method: 'POST',
+    body: { version: v.version },
+  });
+  fill(v.data);
+  clean.value = state.value;
+  begin(version, v.data);
+  notes.say(`What version ${v.version} said is back, as version ${version}.`);
+});
+const busy = computed(() => saving.value || bringing.value);
 async function read(): Promise<void> {
   reading.value = true;
-  fault.value = '';
+  wrong.value = '';
   const seen = props.site.environments.find((p) => p.id === props.site.shown)?.url ?? liveUrl.value;
   try {
     const a = await api('/api/read-site', {
@@ -126,7 +116,7 @@ async function read(): Promise<void> {
     proposals.value = { list: a.proposals, from: a.url };
     if (!a.proposals.length) notes.say('The page says nothing of itself that a brief could use.');
   } catch (error) {
-    fault.value = (error as Error).message;
+    wrong.value = (error as Error).message;
   } finally {
     reading.value = false;
   }
@@ -147,7 +137,7 @@ async function importJson(file: File): Promise<void> {
   try {
     const { value, faults: found } = await readAs(BriefDto, await readJsonFile(file));
     if (found.length) {
-      fault.value = `${file.name}: ${found
+      wrong.value = `${file.name}: ${found
         .slice(0, 3)
         .map((f) => f.message)
         .join('; ')}`;
@@ -156,17 +146,17 @@ async function importJson(file: File): Promise<void> {
     fill({ ...value } as Brief);
     notes.say(`${file.name} fills the form. Look at it, then save.`);
   } catch (error) {
-    fault.value = (error as Error).message;
+    wrong.value = (error as Error).message;
   }
 }
 async function importZone(file: File): Promise<void> {
   if (file.size > 2_000_000) {
-    fault.value = `${file.name} is larger than 2 MB.`;
+    wrong.value = `${file.name} is larger than 2 MB.`;
     return;
   }
   const { records, left, faults: found } = recordsFromZone(readZoneFile(await file.text(), liveHost.value));
   if (!records.length) {
-    fault.value = `${file.name} holds no record that a brief can expect${found.length ? `: ${found[0]}` : ''}.`;
+    wrong.value = `${file.name} holds no record that a brief can expect${found.length ? `: ${found[0]}` : ''}.`;
     return;
   }
   draft.value = { ...draft.value, records: writeFieldText('records', records) };
@@ -208,9 +198,7 @@ function takeHostRecords(): void {
         >version {{ stored.version }}, saved by {{ stored.savedBy }} on <TimeAt :iso="stored.savedAt" /></span
       ><span class="spring" />
       <v-btn :loading="reading" @click="read">Read from the site</v-btn>
-      <v-btn :aria-expanded="versions !== null" @click="versions ? (versions = null) : loadVersions()"
-        >Versions</v-btn
-      >
+      <v-btn :aria-expanded="showVersions" @click="showVersions = !showVersions">Versions</v-btn>
       <v-menu location="bottom end"
         ><template #activator="{ props: p }"><v-btn v-bind="p">Files ▾</v-btn></template>
         <v-list density="compact"
@@ -221,6 +209,9 @@ function takeHostRecords(): void {
       <v-btn v-if="changed" variant="text" @click="reset">Undo changes</v-btn
       ><v-btn type="submit" color="primary" variant="flat" :loading="busy" :disabled="!changed">Save</v-btn>
     </div>
+    <p v-if="isOvertaken" role="status">
+      {{ stored?.savedBy }} saved version {{ stored?.version }} while you were at it. Saving joins both.
+    </p>
     <p class="faint">
       What is officially so. A field left blank makes its checks untested; one that is blank on purpose says
       why (⊘).
@@ -244,16 +235,15 @@ function takeHostRecords(): void {
       @adopt="adopt"
       @close="proposals = null"
     />
-    <section v-if="versions" class="old" aria-label="Versions">
-      <VersionList :versions="versions" :label="briefLabel" :busy="busy" @back="bringBack" />
+    <section v-if="showVersions" class="old" aria-label="Versions">
+      <VersionList
+        :of="{ route: '/api/sites/:id/briefs', id: site.id, key: ['site', site.id, 'briefs'] }"
+        :label="briefLabel"
+        :busy="busy"
+        @back="bringBack($event as Version<Brief>)"
+      />
     </section>
-    <BlankList
-      :environment-id="site.shown"
-      :version="stored?.version ?? 0"
-      :filled="isFilled"
-      @adopt="adopt"
-      @go="goTo"
-    />
+    <BlankList :site-id="site.id" :environment-id="site.shown" :filled="isFilled" @adopt="adopt" @go="goTo" />
     <FieldGroups
       v-model="draft"
       v-model:reasons="reasons"

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { quantity } from '#core/text/quantity';
-import type { ChecklistDetail } from '~/types';
 
 /** The versions of a checklist, newest first. */
-defineProps<{ versions: ChecklistDetail['versions']; present: number }>();
-const emit = defineEmits<{ back: [version: ChecklistDetail['versions'][number]]; close: [] }>();
-const askedIn = (v: ChecklistDetail['versions'][number]): number =>
-  v.data.items.filter((i) => i.on !== false).length;
+const props = defineProps<{ id: number; present: number }>();
+const emit = defineEmits<{ back: [version: number]; close: [] }>();
+const { rows, fault, hasMore, more } = useWindows('/api/checklists/:id/versions', {
+  key: ['checklists', props.id, 'versions'],
+  params: { id: props.id },
+});
 </script>
 
 <template>
@@ -15,14 +16,19 @@ const askedIn = (v: ChecklistDetail['versions'][number]): number =>
       <h2>Versions</h2>
       <span class="spring" /><v-btn size="small" variant="text" @click="emit('close')">Close</v-btn>
     </div>
-    <div v-for="v in versions" :key="v.version" class="version">
+    <div v-for="v in rows ?? []" :key="v.version" class="version">
       <span class="num">Version {{ v.version }}</span
       ><span class="faint"
-        >{{ v.savedBy ?? 'Armband' }}, <TimeAt :iso="v.savedAt" />, {{ quantity(askedIn(v), 'check') }}</span
-      ><span class="spring" /><v-btn size="small" :disabled="v.version === present" @click="emit('back', v)"
+        >{{ v.savedBy ?? 'Armband' }}, <TimeAt :iso="v.savedAt" />, {{ quantity(v.checks, 'check') }}</span
+      ><span class="spring" /><v-btn
+        size="small"
+        :disabled="v.version === present"
+        @click="emit('back', v.version)"
         >Bring back</v-btn
       >
     </div>
+    <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
+    <v-btn v-if="hasMore" size="small" variant="text" @click="more()">Older ones</v-btn>
   </section>
 </template>
 

@@ -6,7 +6,6 @@ import { mdiDeleteOutline, mdiPlus } from '@mdi/js';
 
 /** Where the site can be seen, and how the audit gets in. */
 const props = defineProps<{ siteId: number; environments: Environment[] }>();
-const emit = defineEmits<{ saved: [] }>();
 const notes = useNotes();
 
 interface Draft {
@@ -36,12 +35,27 @@ const draftOf = (p: Environment): Draft => ({
   endsOn: p.endsOn ?? '',
 });
 const drafts = ref<Draft[]>([]);
+/** Which one is being saved, or was saved last. */
+const at = ref(-1);
 const saved = ref('');
-function reset(): void {
-  drafts.value = props.environments.map(draftOf);
-  saved.value = JSON.stringify(drafts.value);
+const own = (list: readonly Draft[], id: number | null): Draft | undefined =>
+  list.find((d) => d.id !== null && d.id === id);
+/** Whoever else changes environments is followed, but for those that are being changed here. */
+function follow(): void {
+  const before = saved.value ? (JSON.parse(saved.value) as Draft[]) : [];
+  const fresh = props.environments.map(draftOf);
+  const kept = fresh.map((f) => {
+    const mine = own(drafts.value, f.id);
+    const isTouched = mine && JSON.stringify(mine) !== JSON.stringify(own(before, f.id));
+    const isSaved = mine && at.value >= 0 && drafts.value[at.value]?.id === f.id;
+    return isTouched && !isSaved ? mine : f;
+  });
+  const begun = drafts.value.filter((d) => d.id === null && !(at.value >= 0 && d === drafts.value[at.value]));
+  drafts.value = [...begun, ...kept];
+  saved.value = JSON.stringify(fresh);
+  at.value = -1;
 }
-watch(() => props.environments, reset, { immediate: true });
+watch(() => props.environments, follow, { immediate: true });
 
 const WAYS: { value: AccessKind; title: string }[] = [
   { value: 'open', title: 'open to everybody' },
@@ -59,49 +73,40 @@ const changed = (d: Draft): boolean => {
   const old = (JSON.parse(saved.value) as Draft[]).find((o) => o.id !== null && o.id === d.id);
   return JSON.stringify(old) !== JSON.stringify(d);
 };
-const fault = ref<Record<number, string>>({});
-const busy = ref(-1);
-
-async function save(d: Draft, i: number): Promise<void> {
-  busy.value = i;
-  fault.value = {};
-  const body = {
-    ...(d.live && d.id === null ? { kind: 'live' } : {}),
-    ...(d.live ? {} : { setUpOn: d.setUpOn, changedOn: d.changedOn, endsOn: d.endsOn }),
-    name: d.name.trim() || 'Staging',
-    url: withScheme(d.url),
-    access: {
-      kind: d.kind,
-      ...(words[d.kind] ? { name: d.secretName.trim(), ...(d.secret ? { value: d.secret } : {}) } : {}),
-    },
-  };
-  try {
+const {
+  run: keep,
+  busy,
+  fault,
+} = useDoing(
+  async (d: Draft, i: number) => {
+    at.value = i;
+    const body = {
+      ...(d.live && d.id === null ? { kind: 'live' } : {}),
+      ...(d.live ? {} : { setUpOn: d.setUpOn, changedOn: d.changedOn, endsOn: d.endsOn }),
+      name: d.name.trim() || 'Staging',
+      url: withScheme(d.url),
+      access: {
+        kind: d.kind,
+        ...(words[d.kind] ? { name: d.secretName.trim(), ...(d.secret ? { value: d.secret } : {}) } : {}),
+      },
+    };
     if (d.id === null)
       await api('/api/sites/:id/environments', { params: { id: props.siteId }, method: 'POST', body });
     else await api('/api/environments/:id', { params: { id: d.id }, method: 'PUT', body });
     notes.say(`${body.name} is saved. The next audit uses it.`);
-    emit('saved');
-  } catch (error) {
-    fault.value = { [i]: (error as Error).message };
-  } finally {
-    busy.value = -1;
-  }
-}
+  },
+  { inPlace: true },
+);
 const question = useQuestion();
-async function remove(d: Draft): Promise<void> {
+const { run: remove } = useDoing(async (d: Draft) => {
   if (d.id === null) {
     drafts.value = drafts.value.filter((x) => x !== d);
     return;
   }
   if (!(await question.remove(d.name, 'Its audits, fixes and attestations go with it.'))) return;
-  try {
-    await api('/api/environments/:id', { params: { id: d.id }, method: 'DELETE' });
-    notes.say(`${d.name} is deleted.`);
-    emit('saved');
-  } catch (error) {
-    notes.say((error as Error).message, true);
-  }
-}
+  await api('/api/environments/:id', { params: { id: d.id }, method: 'DELETE' });
+  notes.say(`${d.name} is deleted.`);
+});
 const hasLive = computed(() => drafts.value.some((d) => d.live));
 function add(live: boolean): void {
   const before = drafts.value.findIndex((d) => d.live);
@@ -132,7 +137,7 @@ function add(live: boolean): void {
       :key="d.id ?? `n${i}`"
       class="sheet environment"
       :aria-label="d.name"
-      @submit.prevent="save(d, i)"
+      @submit.prevent="keep(d, i)"
     >
       <v-text-field v-model="d.name" label="Name" /><v-text-field
         v-model="d.url"
@@ -164,7 +169,7 @@ function add(live: boolean): void {
           color="primary"
           variant="flat"
           size="small"
-          :loading="busy === i"
+          :loading="busy && at === i"
           >Save</v-btn
         ><v-btn
           v-if="!d.live || d.id === null"
@@ -175,7 +180,7 @@ function add(live: boolean): void {
           @click="remove(d)"
         />
       </div>
-      <p v-if="fault[i]" class="fray row" role="alert">{{ fault[i] }}</p>
+      <p v-if="fault && at === i" class="fray row" role="alert">{{ fault }}</p>
     </form>
     <div>
       <v-btn size="small" variant="text" color="primary" :prepend-icon="mdiPlus" @click="add(false)"

@@ -8,52 +8,43 @@ import type { LedgerFinding, Environment } from '~/types';
  * One finding in full: the rule, expected against found, the raw evidence, the places, the recipe, the fix,
  * the source.
  */
-const props = defineProps<{ finding: LedgerFinding; environment: Environment }>();
-const emit = defineEmits<{ close: []; changed: [] }>();
+const props = defineProps<{ siteId: number; finding: LedgerFinding; environment: Environment }>();
+const emit = defineEmits<{ close: [] }>();
 const session = useSession();
 const notes = useNotes();
 const accepting = ref(false);
 const attesting = ref<string | false>(false);
 const taking = ref('');
-const single = computed(() => (props.finding.places.length === 1 ? props.finding.places[0] : undefined));
+const single = computed(() => (props.finding.placeCount === 1 ? props.finding.places[0] : undefined));
 const REASONS: Partial<Record<string, string>> = {
   cantTell: 'Cannot tell: ',
   inapplicable: 'Not applicable: ',
 };
 
-async function run(call: () => Promise<unknown>, said = ''): Promise<void> {
-  try {
-    await call();
-    if (said) notes.say(said);
-    emit('changed');
-  } catch (error) {
-    notes.say((error as Error).message, true);
-  }
-}
-async function adopt(where: string): Promise<void> {
+const { run: adopt } = useDoing(async (where: string) => {
   taking.value = where;
-  await run(async () => {
+  try {
     const { field, version } = await api('/api/adopt', {
       method: 'POST',
       body: { environmentId: props.environment.id, check: props.finding.check, place: where },
     });
     notes.say(`${briefLabel(field)} now says what was found: version ${version} of the brief.`);
-  });
-  taking.value = '';
-}
-const agree = (): Promise<void> =>
-  run(
-    () =>
-      api('/api/acceptances/:id/second', {
-        params: { id: props.finding.acceptance!.id },
-        method: 'POST',
-        body: {},
-      }),
-    'Agreed.',
-  );
+  } finally {
+    taking.value = '';
+  }
+});
+const { run: agree } = useDoing(async () => {
+  const { id } = props.finding.acceptance!;
+  await api('/api/acceptances/:id/second', { params: { id }, method: 'POST', body: {} });
+  notes.say('Agreed.');
+});
+const { run: assignToMe } = useDoing(async (id: number) => {
+  await api('/api/fixes/:id', { params: { id }, method: 'PATCH', body: { ownerId: session.me!.id } });
+  notes.say(`${props.finding.title}: assigned to you.`);
+});
 
 /** What the keys and buttons do, and what they say where that cannot be done. */
-const ACTS: Record<LedgerAct, () => void | Promise<void>> = {
+const ACTS: Record<LedgerAct, () => unknown> = {
   accept() {
     if (props.finding.outcome === 'failed' && props.finding.fix) accepting.value = true;
     else notes.say('Only a fault can be accepted.');
@@ -68,27 +59,12 @@ const ACTS: Record<LedgerAct, () => void | Promise<void>> = {
     notes.say('What was found here is nothing that the brief could take.');
   },
   assign() {
-    const { fix, title } = props.finding;
-    if (!fix) {
-      notes.say('There is no fix to assign: this check has no open fault.');
-      return;
-    }
-    const body = { ownerId: session.me!.id };
-    return run(
-      () => api('/api/fixes/:id', { params: { id: fix.id }, method: 'PATCH', body }),
-      `${title}: assigned to you.`,
-    );
+    const { fix } = props.finding;
+    if (fix) return assignToMe(fix.id);
+    notes.say('There is no fix to assign: this check has no open fault.');
   },
 };
 defineExpose({ act: (what: LedgerAct) => ACTS[what]() });
-function attested(): void {
-  attesting.value = false;
-  emit('changed');
-}
-function accepted(): void {
-  accepting.value = false;
-  emit('changed');
-}
 </script>
 
 <template>
@@ -128,12 +104,12 @@ function accepted(): void {
         :environment-id="environment.id"
         :finding="finding"
         :place="attesting || undefined"
-        @done="attested"
+        @done="attesting = false"
         @cancel="attesting = false"
       />
       <div v-else>
         <v-btn size="small" @click="attesting = ''"
-          >{{ finding.places.length > 1 ? 'Attest all' : 'Attest' }} <kbd>T</kbd></v-btn
+          >{{ finding.placeCount > 1 ? 'Attest all' : 'Attest' }} <kbd>T</kbd></v-btn
         >
       </div>
       <AttestedList v-if="finding.attestations.length" :list="finding.attestations" />
@@ -143,6 +119,8 @@ function accepted(): void {
 
     <EvidencePlaces
       v-if="finding.places.length"
+      :site-id="siteId"
+      :environment-id="environment.id"
       :finding="finding"
       :busy="taking !== ''"
       @adopt="adopt"
@@ -162,7 +140,7 @@ function accepted(): void {
         v-if="accepting"
         :fix-id="finding.fix.id"
         :blocker="finding.severity === 'blocker'"
-        @done="accepted"
+        @done="accepting = false"
         @cancel="accepting = false"
       />
       <FixWork
@@ -170,7 +148,6 @@ function accepted(): void {
         :can-accept="finding.outcome === 'failed' && !finding.accepted && !accepting"
         :accepted="Boolean(finding.acceptance)"
         @accept="accepting = true"
-        @changed="emit('changed')"
       />
     </section>
     <p class="source faint">Rests on: {{ finding.source }}</p>

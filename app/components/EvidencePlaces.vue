@@ -4,15 +4,41 @@ import { briefLabel } from '#core/entry/brief-fields';
 import type { LedgerFinding } from '~/types';
 
 /** Where a check looked, and what it saw there: faults first. */
-const props = defineProps<{ finding: LedgerFinding; busy: boolean }>();
+const props = defineProps<{
+  siteId: number;
+  environmentId: number;
+  finding: LedgerFinding;
+  busy: boolean;
+}>();
 const emit = defineEmits<{ adopt: [place: string]; attest: [place: string] }>();
 type Spot = LedgerFinding['places'][number];
 const FIRST = 6;
-const ORDER = { failed: 0, cantTell: 1, passed: 2 };
 const all = ref(false);
-const places = computed(() => [...props.finding.places].sort((a, b) => ORDER[a.outcome] - ORDER[b.outcome]));
+/** From where on more is read, once all is to be seen. */
+const PER_WINDOW = 40;
+const windows = ref(1);
+const further = ref<Spot[]>([]);
+const { run: more, busy: reading } = useDoing(async () => {
+  further.value = [
+    ...further.value,
+    ...(await api('/api/environments/:id/findings/:check/places', {
+      params: { id: props.environmentId, check: props.finding.check },
+      query: { from: windows.value * PER_WINDOW },
+    })),
+  ];
+  windows.value++;
+});
+// another audit may have seen others
+watch(
+  () => props.finding,
+  () => {
+    windows.value = 1;
+    further.value = [];
+  },
+);
+const places = computed(() => [...props.finding.places, ...further.value]);
 const shown = computed(() => (all.value ? places.value : places.value.slice(0, FIRST)));
-const isOne = computed(() => props.finding.places.length === 1);
+const isOne = computed(() => props.finding.placeCount === 1);
 const heading = computed(() => {
   const { scope, failing, placeCount } = props.finding;
   if (placeCount === 1) return 'Where';
@@ -51,11 +77,17 @@ const hasDifference = (p: Spot): boolean =>
       <pre v-if="p.raw" class="raw">{{ p.raw }}</pre>
     </div>
     <button v-if="places.length > FIRST && !all" type="button" class="link" @click="all = true">
-      Show all {{ places.length }}
+      Show {{ places.length === finding.placeCount ? 'all' : 'the first' }} {{ places.length }}
     </button>
-    <p v-if="finding.placeCount > finding.places.length" class="faint">
-      The first {{ finding.places.length }} of {{ finding.placeCount }} are kept here.
-    </p>
+    <button
+      v-else-if="all && places.length < finding.placeCount"
+      type="button"
+      class="link"
+      :disabled="reading"
+      @click="more()"
+    >
+      Show more of {{ finding.placeCount }}
+    </button>
   </section>
 </template>
 

@@ -1,38 +1,38 @@
 <script setup lang="ts">
 import { pointsText } from '#core/text/points';
-import type { Answer } from '~/composables/api';
 import type { FixFilter } from '~/composables/fix-filter';
 import type { FixRow } from '~/types';
 
 /** One fault on all sites that have it: how to fix it, said once, and each site's own text to paste. */
-const props = defineProps<{ check: string; filter: FixFilter; version: number }>();
-const emit = defineEmits<{ open: [fix: FixRow]; changed: [] }>();
+const props = defineProps<{ check: string; filter: FixFilter }>();
+const emit = defineEmits<{ open: [fix: FixRow] }>();
 const at = defineModel<number>('at', { required: true });
-const MOST = 200;
-const rows = ref<FixRow[]>([]);
-const total = ref(0);
-const recipe = ref<Answer<'/api/fixes/recipe', 'POST'> | null>(null);
 const chosen = ref<number[]>([]);
-const fault = ref('');
 const copyText = useCopying();
-async function load(): Promise<void> {
-  try {
-    const answer = await api('/api/fixes', { query: { ...props.filter, check: props.check, limit: MOST } });
-    rows.value = answer.rows;
-    total.value = answer.total;
-    const environmentIds = answer.rows.map((r) => r.environmentId);
-    recipe.value = environmentIds.length
-      ? await api('/api/fixes/recipe', {
-          method: 'POST',
-          body: { check: props.check, environmentIds },
-        }).catch(() => null)
-      : null;
-    fault.value = '';
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-}
-watch(() => [props.filter, props.version], load, { immediate: true, deep: true });
+const {
+  rows: read,
+  about,
+  fault,
+  hasMore,
+  more,
+} = useWindows('/api/fixes', {
+  key: ['fixes'],
+  query: () => ({ ...props.filter, check: props.check }),
+});
+const rows = computed(() => read.value ?? []);
+const total = computed(() => about.value?.total ?? 0);
+const MOST_TEXTS = 200;
+const environmentIds = computed(() =>
+  rows.value
+    .slice(0, MOST_TEXTS)
+    .map((r) => r.environmentId)
+    .sort((a, b) => a - b),
+);
+const { data: recipe } = useReading('/api/fixes/recipe', {
+  key: ['fixes'],
+  query: () => ({ check: props.check, environments: environmentIds.value.join(',') }),
+  when: () => environmentIds.value.length > 0,
+});
 const allChosen = computed(() => rows.value.length > 0 && chosen.value.length === rows.value.length);
 const ownOf = (r: FixRow) => recipe.value?.own[r.environmentId];
 </script>
@@ -51,14 +51,7 @@ const ownOf = (r: FixRow) => recipe.value?.own[r.environmentId];
         :label="chosen.length ? `${chosen.length} chosen` : 'Choose all'"
         @update:model-value="chosen = $event ? rows.map((r) => r.id) : []"
       />
-      <FixBulk
-        v-if="chosen.length"
-        :ids="chosen"
-        @done="
-          chosen = [];
-          emit('changed');
-        "
-      />
+      <FixBulk v-if="chosen.length" :ids="chosen" @done="chosen = []" />
     </div>
     <ul>
       <li v-for="r in rows" :key="r.id" :class="{ at: r.id === at }">
@@ -95,8 +88,9 @@ const ownOf = (r: FixRow) => recipe.value?.own[r.environmentId];
         </div>
       </li>
     </ul>
-    <p v-if="total > rows.length" class="faint">
-      The {{ rows.length }} that cost most of {{ total }}. Filter by words to see others.
+    <p v-if="hasMore" class="faint">
+      The {{ rows.length }} that cost most of {{ countText(total, !filter.words) }}.
+      <v-btn size="small" variant="text" @click="more()">Show more</v-btn>
     </p>
   </div>
 </template>

@@ -3,28 +3,27 @@ import { quantity } from '#core/text/quantity';
 import { pointsText } from '#core/text/points';
 import { placesText } from '#core/text/scope-words';
 import type { FixFilter } from '~/composables/fix-filter';
-import type { FaultLine, FixRow } from '~/types';
+import type { FixRow } from '~/types';
 
 /** The same fault on many sites is one afternoon's work: faults over all sites, worst first. */
-const props = defineProps<{ filter: FixFilter; version: number }>();
-const emit = defineEmits<{ open: [fix: FixRow]; changed: []; count: [total: number] }>();
+const props = defineProps<{ filter: FixFilter }>();
+const emit = defineEmits<{ open: [fix: FixRow]; count: [total: number] }>();
 const at = defineModel<number>('at', { required: true });
-const faults = ref<FaultLine[] | null>(null);
-const fault = ref('');
 const expanded = ref<string[]>([]);
-async function load(): Promise<void> {
-  try {
-    faults.value = await api('/api/fixes/faults', { query: { ...props.filter } });
-    fault.value = '';
+const { data: faults, fault } = useReading('/api/fixes/faults', {
+  key: ['fixes'],
+  query: () => ({ ...props.filter }),
+});
+watch(
+  faults,
+  (list) =>
+    list &&
     emit(
       'count',
-      faults.value.reduce((n, f) => n + f.fixes, 0),
-    );
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-}
-watch(() => [props.filter, props.version], load, { immediate: true, deep: true });
+      list.reduce((n, f) => n + f.fixes, 0),
+    ),
+  { immediate: true },
+);
 const HEADERS = [
   { title: 'Fault', key: 'title' },
   { title: 'Sites', key: 'sites', align: 'end' as const },
@@ -75,14 +74,7 @@ function toggle(check: string): void {
     <template #expanded-row="{ item: f, columns }">
       <tr class="more">
         <td :colspan="columns.length">
-          <FaultFixes
-            v-model:at="at"
-            :check="f.check"
-            :filter="filter"
-            :version="version"
-            @open="emit('open', $event)"
-            @changed="emit('changed')"
-          />
+          <FaultFixes v-model:at="at" :check="f.check" :filter="filter" @open="emit('open', $event)" />
         </td>
       </tr>
     </template>

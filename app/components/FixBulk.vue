@@ -4,32 +4,24 @@ import { quantity } from '#core/text/quantity';
 /** One change for many fixes: owner, due date, state. */
 const props = defineProps<{ ids: readonly number[] }>();
 const emit = defineEmits<{ done: [] }>();
-const session = useSession();
+const team = usePeople();
 const notes = useNotes();
-const busy = ref(false);
-async function change(body: Record<string, unknown>, said: string): Promise<void> {
-  busy.value = true;
-  try {
-    const { changed, refused } = await api('/api/fixes', {
-      method: 'PATCH',
-      body: { ids: props.ids, ...body },
-    });
-    if (changed) notes.say(`${quantity(changed, 'fix is', 'fixes are')} ${said}.`);
-    if (refused.length)
-      notes.say(`${quantity(refused.length, 'fix')} left as before: ${refused[0]!.reason}`, true);
-    emit('done');
-  } catch (error) {
-    notes.say((error as Error).message, true);
-  } finally {
-    busy.value = false;
-  }
-}
+const { run: change, busy } = useDoing(async (body: Record<string, unknown>, said: string) => {
+  const { changed, refused } = await api('/api/fixes', {
+    method: 'PATCH',
+    body: { ids: props.ids, ...body },
+  });
+  if (changed) notes.say(`${quantity(changed, 'fix is', 'fixes are')} ${said}.`);
+  if (refused.length)
+    notes.say(`${quantity(refused.length, 'fix')} left as before: ${refused[0]!.reason}`, true);
+  emit('done');
+});
 const people = computed(() => [
   { title: 'nobody', value: 0 },
-  ...session.people.map((p) => ({ title: p.name, value: p.id })),
+  ...team.value.map((p) => ({ title: p.name, value: p.id })),
 ]);
 function assign(ownerId: number): void {
-  const name = session.people.find((p) => p.id === ownerId)?.name ?? 'nobody';
+  const name = team.value.find((p) => p.id === ownerId)?.name ?? 'nobody';
   void change({ ownerId }, `${name}’s now`);
 }
 </script>

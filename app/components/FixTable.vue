@@ -1,51 +1,30 @@
 <script setup lang="ts">
-import { CLOSED_STATES } from '#core/facts/fix';
-import { pointsText } from '#core/text/points';
-import { placesText } from '#core/text/scope-words';
+import { useInfiniteScroll, useMediaQuery } from '@vueuse/core';
 import type { FixRow } from '~/types';
 import type { FixFilter } from '~/composables/fix-filter';
 
 /** Fixes one by one, a window at a time; a row opens the work at the side. */
-const props = defineProps<{
-  filter: FixFilter;
-  sort: 'worst' | 'site' | 'person' | 'due';
-  version: number;
-}>();
+const props = defineProps<{ filter: FixFilter; sort: 'worst' | 'site' | 'person' | 'due' }>();
 const emit = defineEmits<{ open: [fix: FixRow]; count: [total: number] }>();
 const at = defineModel<number>('at', { required: true });
 const chosen = defineModel<number[]>('chosen', { required: true });
 
-const PER_PAGE = 50;
-const page = ref(1);
-const rows = ref<FixRow[]>([]);
-const total = ref(0);
-const loading = ref(true);
-const fault = ref('');
-async function load(): Promise<void> {
-  loading.value = true;
-  try {
-    const answer = await api('/api/fixes', {
-      query: { ...props.filter, sort: props.sort, limit: PER_PAGE, offset: (page.value - 1) * PER_PAGE },
-    });
-    rows.value = answer.rows;
-    total.value = answer.total;
-    fault.value = '';
-    emit('count', answer.total);
-  } catch (error) {
-    fault.value = (error as Error).message;
-  } finally {
-    loading.value = false;
-  }
-}
-watch(
-  () => [props.filter, props.sort],
-  () => {
-    page.value = 1;
-    void load();
-  },
-  { immediate: true, deep: true },
-);
-watch([page, () => props.version], load);
+const {
+  rows: read,
+  about,
+  fault,
+  isFetching,
+  hasMore,
+  more,
+} = useWindows('/api/fixes', { key: ['fixes'], query: () => ({ ...props.filter, sort: props.sort }) });
+const rows = computed(() => read.value ?? []);
+watch(about, (window) => window && emit('count', window.total), { immediate: true });
+const table = useTemplateRef<{ $el: HTMLElement; scrollToIndex: (index: number) => void }>('table');
+useInfiniteScroll(() => table.value?.$el.querySelector<HTMLElement>('.v-table__wrapper'), more, {
+  distance: 1200,
+  canLoadMore: () => hasMore.value ?? false,
+});
+const printing = useMediaQuery('print');
 
 const HEADERS = [
   { title: 'Fault, and what was found', key: 'title' },
@@ -58,18 +37,24 @@ const HEADERS = [
 ].map((h) => ({ ...h, sortable: false }));
 /** Rows come sorted, so that each group stands under one heading. */
 const GROUPS = { site: (r: FixRow) => r.site, person: (r: FixRow) => r.owner ?? 'nobody' } as const;
-const groupOf = computed(() =>
-  props.sort === 'site' || props.sort === 'person' ? GROUPS[props.sort] : undefined,
-);
-function heading(r: FixRow, index: number): string {
-  if (!groupOf.value) return '';
-  const before = rows.value[index - 1];
-  return before && groupOf.value(before) === groupOf.value(r) ? '' : groupOf.value(r);
+interface Line {
+  id: string;
+  heading?: string;
+  fix?: FixRow;
 }
+const lines = computed((): Line[] => {
+  const groupOf = props.sort === 'site' || props.sort === 'person' ? GROUPS[props.sort] : () => '';
+  let last = '';
+  return rows.value.flatMap((fix) => {
+    const heading = groupOf(fix);
+    const isNew = heading !== last;
+    last = heading;
+    const line = { id: String(fix.id), fix };
+    return isNew ? [{ id: `before ${fix.id}`, heading }, line] : [line];
+  });
+});
 const OWN_COLUMN = { site: 'site', person: 'owner', worst: '', due: '' } as const;
 const headers = computed(() => HEADERS.filter((h) => h.key !== OWN_COLUMN[props.sort]));
-const today = new Date().toISOString().slice(0, 10);
-const isLate = (r: FixRow): boolean => Boolean(r.dueDate && r.dueDate < today && !CLOSED_STATES.has(r.state));
 function pick(r: FixRow): void {
   at.value = r.id;
   emit('open', r);
@@ -80,100 +65,64 @@ function step(by: 1 | -1): void {
   const next = rows.value[Math.min(rows.value.length - 1, Math.max(0, i + by))];
   if (!next) return;
   pick(next);
-  void nextTick(() => document.getElementById(`fix-${next.id}`)?.scrollIntoView({ block: 'nearest' }));
+  table.value?.scrollToIndex(lines.value.findIndex((l) => l.fix === next));
+}
+const allChosen = computed(
+  () => rows.value.length > 0 && rows.value.every((r) => chosen.value.includes(r.id)),
+);
+function choose(id: number, on: boolean): void {
+  chosen.value = on ? [...chosen.value, id] : chosen.value.filter((c) => c !== id);
 }
 useScreenKeys({ j: () => step(1), k: () => step(-1), arrowdown: () => step(1), arrowup: () => step(-1) });
 </script>
 
 <template>
   <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
-  <v-data-table-server
-    v-else
-    v-model="chosen"
-    v-model:page="page"
+  <v-data-table-virtual
+    v-else-if="read"
+    ref="table"
     class="sheet fixes"
-    :headers="headers"
-    :items="rows"
-    :items-length="total"
-    :items-per-page="PER_PAGE"
-    :loading="loading"
+    :headers="[{ key: 'tick', title: '', sortable: false, width: '40px' }, ...headers]"
+    :items="lines"
+    item-value="id"
+    :item-height="48"
+    :height="printing ? undefined : 'calc(100vh - 180px)'"
+    :loading="isFetching && !rows.length"
     density="compact"
-    show-select
+    fixed-header
+    disable-sort
     aria-label="Fixes"
     no-data-text="No fix matches."
   >
-    <template #item="{ item: r, index, isSelected, internalItem, toggleSelect }">
-      <tr v-if="heading(r, index)" class="group">
-        <th :colspan="headers.length + 1" scope="rowgroup">{{ heading(r, index) }}</th>
-      </tr>
-      <tr :id="`fix-${r.id}`" :class="{ at: r.id === at }" :aria-selected="r.id === at" @click="pick(r)">
-        <td @click.stop>
-          <v-checkbox-btn
-            :model-value="isSelected(internalItem)"
-            density="compact"
-            :aria-label="`Choose ${r.title}, ${r.site}`"
-            @update:model-value="toggleSelect(internalItem)"
-          />
-        </td>
-        <td class="what">
-          <button type="button" class="title" @click.stop="pick(r)">{{ r.title }}</button>
-          <span :class="r.severity === 'blocker' ? 'fray' : 'faint'">&nbsp;{{ r.severity }}</span>
-          <div class="faint found">{{ r.found }}</div>
-        </td>
-        <td v-if="sort !== 'site'">
-          {{ r.site }}<span class="faint">, {{ r.environment.toLowerCase() }}</span>
-        </td>
-        <td class="num faint touches">{{ r.failing > 1 ? placesText(r.scope, 0, r.failing) : '' }}</td>
-        <td class="num right" :class="{ fray: r.points }">{{ r.points ? pointsText(r.points) : '' }}</td>
-        <td>
-          {{ r.state }}<span v-if="r.returns" class="fray" title="times it came back"> ↺{{ r.returns }}</span>
-        </td>
-        <td v-if="sort !== 'person'" :class="{ faint: !r.owner }">{{ r.owner ?? 'nobody' }}</td>
-        <td class="num" :class="{ fray: isLate(r) }">{{ r.dueDate ? dayText(r.dueDate) : '' }}</td>
-      </tr>
-    </template>
-    <template #bottom>
-      <v-pagination
-        v-if="total > PER_PAGE"
-        v-model="page"
-        :length="Math.ceil(total / PER_PAGE)"
-        density="comfortable"
-        size="small"
+    <template #[`header.tick`]>
+      <v-checkbox-btn
+        :model-value="allChosen"
+        :indeterminate="chosen.length > 0 && !allChosen"
+        density="compact"
+        aria-label="Choose all fixes that are listed"
+        @update:model-value="chosen = $event ? rows.map((r) => r.id) : []"
       />
     </template>
-  </v-data-table-server>
+    <template #item="{ item: line, itemRef }">
+      <tr v-if="line.heading" :ref="itemRef" class="group">
+        <th :colspan="headers.length + 1" scope="rowgroup">{{ line.heading }}</th>
+      </tr>
+      <FixLine
+        v-else-if="line.fix"
+        :ref="(el) => itemRef((el as { $el?: HTMLElement } | null)?.$el ?? null)"
+        :fix="line.fix"
+        :sort="sort"
+        :at="line.fix.id === at"
+        :chosen="chosen.includes(line.fix.id)"
+        @choose="choose(line.fix.id, $event)"
+        @click="pick(line.fix)"
+      />
+    </template>
+  </v-data-table-virtual>
+  <v-progress-linear v-else indeterminate color="primary" aria-label="Loading" />
 </template>
 
 <style scoped>
-.title {
-  font-weight: 600;
-  text-align: left;
-}
-.found {
-  font-size: 13px;
-  line-height: 1.3;
-  overflow: hidden;
-  display: -webkit-box;
-  -webkit-line-clamp: 2;
-  -webkit-box-orient: vertical;
-  overflow-wrap: anywhere;
-}
-.what {
-  padding-block: 4px !important;
-  min-width: 260px;
-}
-.touches {
-  white-space: nowrap;
-}
-.right {
-  text-align: right;
-}
-tr.at {
-  background: rgb(var(--v-theme-primary), 0.12);
-}
-tbody tr {
-  cursor: pointer;
-}
 .group th {
   text-align: left;
   font-weight: 650;

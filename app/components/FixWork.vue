@@ -1,50 +1,32 @@
 <script setup lang="ts">
 import { BY_HAND } from '#core/fixes/life';
-import type { FixDetail } from '~/types';
 
 /** Owner, due date, state, comments and history of one fix. */
 const props = defineProps<{ id: number; canAccept?: boolean; accepted?: boolean }>();
-const emit = defineEmits<{ changed: []; accept: [] }>();
-const session = useSession();
-const fix = ref<FixDetail | null>(null);
+const emit = defineEmits<{ accept: [] }>();
+const people = usePeople();
 const comment = ref('');
-const fault = ref('');
-async function load(): Promise<void> {
-  try {
-    fix.value = await api('/api/fixes/:id', { params: { id: props.id } });
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-}
-watch(() => props.id, load, { immediate: true });
-async function change(body: Record<string, unknown>): Promise<void> {
-  fault.value = '';
-  try {
-    await api('/api/fixes/:id', { params: { id: props.id }, method: 'PATCH', body });
-    await load();
-    emit('changed');
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-}
-async function withdraw(): Promise<void> {
-  try {
-    await api('/api/fixes/:id/withdraw', { params: { id: props.id }, method: 'POST', body: {} });
-    await load();
-    emit('changed');
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-}
+const { data: fix, fault: unread } = useReading('/api/fixes/:id', {
+  key: () => ['fix', props.id],
+  params: () => ({ id: props.id }),
+});
+const { run: change, fault: unchanged } = useDoing(
+  (body: Record<string, unknown>) =>
+    api('/api/fixes/:id', { params: { id: props.id }, method: 'PATCH', body }),
+  { inPlace: true },
+);
+const { run: withdraw, fault: unwithdrawn } = useDoing(
+  () => api('/api/fixes/:id/withdraw', { params: { id: props.id }, method: 'POST', body: {} }),
+  { inPlace: true },
+);
+const fault = computed(() => unread.value || unchanged.value || unwithdrawn.value);
 async function say(): Promise<void> {
-  if (comment.value.trim()) {
-    await change({ comment: comment.value.trim() });
-    comment.value = '';
-  }
+  const said = comment.value.trim();
+  if (said && (await change({ comment: said }))) comment.value = '';
 }
 const owners = computed(() => [
   { title: 'nobody', value: 0 },
-  ...session.people.map((p) => ({ title: p.name, value: p.id })),
+  ...people.value.map((p) => ({ title: p.name, value: p.id })),
 ]);
 const WORDS: Record<string, string> = {
   opened: 'opened',

@@ -1,12 +1,10 @@
 <script setup lang="ts">
-import type { RosterRow } from '~/types';
+import { matching } from '#core/text/matching';
 
 /** The search that goes to any site, check or action. */
 const open = defineModel<boolean>({ required: true });
 const session = useSession();
 const words = ref('');
-const rows = ref<RosterRow[]>([]);
-const checks = ref<{ id: string; title: string }[]>([]);
 const at = ref(0);
 const field = ref<{ focus: () => void } | null>(null);
 interface Goal {
@@ -14,57 +12,65 @@ interface Goal {
   hint: string;
   go: () => unknown;
 }
-
-/** The lists are still on their way. */
-const loading = ref(false);
-/** Enter came before them: it counts once they are here. */
+/** Enter came before the list: it counts once that is here. */
 const entered = ref(false);
-
-watch(open, async (is) => {
+const {
+  data: sites,
+  isFetching,
+  isOld,
+} = useReading('/api/sites/find', {
+  key: ['roster', 'find'],
+  query: () => ({ words: words.value || undefined }),
+  when: open,
+});
+const { data: checks } = useReading('/api/catalogue', { key: ['catalogue'], when: open });
+const loading = computed(() => isFetching.value || isOld.value);
+watch(open, (is) => {
   if (!is) return;
   words.value = '';
   at.value = 0;
   entered.value = false;
-  loading.value = !rows.value.length;
   void nextTick(() => field.value?.focus());
-  [rows.value, checks.value] = await Promise.all([
-    api('/api/roster').catch(() => []),
-    checks.value.length ? checks.value : api('/api/catalogue').catch(() => []),
-  ]);
-  loading.value = false;
-  if (open.value && entered.value) go(goals.value[at.value]);
+});
+watch(loading, (is) => {
+  if (!is && open.value && entered.value) go(goals.value[at.value]);
 });
 
+const MOST = 12;
+const screens = computed((): Goal[] => [
+  { label: 'Add a site', hint: 'action', go: () => navigateTo('/sites/new') },
+  { label: 'Roster', hint: 'screen', go: () => navigateTo('/') },
+  { label: 'Add many sites from a CSV file', hint: 'action', go: () => navigateTo('/sites/import') },
+  { label: 'Fixes', hint: 'screen', go: () => navigateTo('/fixes') },
+  { label: 'Clients', hint: 'screen', go: () => navigateTo('/clients') },
+  { label: 'Checklists', hint: 'screen', go: () => navigateTo('/checklists') },
+  { label: 'Host profiles', hint: 'screen', go: () => navigateTo('/host-profiles') },
+  ...(session.me?.demo
+    ? [{ label: 'Practice net', hint: 'screen', go: () => navigateTo('/practice-net') }]
+    : []),
+  ...(checks.value ?? []).map((c) => ({
+    label: c.title,
+    hint: c.id,
+    go: () => navigateTo(`/fixes?words=${encodeURIComponent(c.id)}`),
+  })),
+]);
+/** Sites as the server finds them, with what can be done there; then screens, actions and checks. */
 const goals = computed<Goal[]>(() => {
-  const all: Goal[] = [
-    ...rows.value.map((r) => ({
-      label: r.name,
-      hint: r.client === r.name ? 'site' : r.client,
-      go: () => navigateTo(`/sites/${r.id}`),
-    })),
-    ...rows.value.map((r) => ({
-      label: `Audit ${r.name} now`,
-      hint: 'action',
-      go: () => useAudits().start([r.shown]),
-    })),
-    { label: 'Add a site', hint: 'action', go: () => navigateTo('/sites/new') },
-    { label: 'Roster', hint: 'screen', go: () => navigateTo('/') },
-    { label: 'Add many sites from a CSV file', hint: 'action', go: () => navigateTo('/sites/import') },
-    { label: 'Fixes', hint: 'screen', go: () => navigateTo('/fixes') },
-    { label: 'Clients', hint: 'screen', go: () => navigateTo('/clients') },
-    { label: 'Checklists', hint: 'screen', go: () => navigateTo('/checklists') },
-    { label: 'Host profiles', hint: 'screen', go: () => navigateTo('/host-profiles') },
-    ...(session.me?.demo
-      ? [{ label: 'Practice net', hint: 'screen', go: () => navigateTo('/practice-net') }]
-      : []),
-    ...checks.value.map((c) => ({
-      label: c.title,
-      hint: c.id,
-      go: () => navigateTo(`/fixes?words=${encodeURIComponent(c.id)}`),
-    })),
-  ];
-  const parts = words.value.toLowerCase().split(/\s+/).filter(Boolean);
-  return all.filter((g) => parts.every((p) => `${g.label} ${g.hint}`.toLowerCase().includes(p))).slice(0, 12);
+  // "audit tarn" looks for a site too
+  const matches = matching(words.value);
+  const found = (sites.value ?? []).map((s) => ({
+    label: s.name,
+    hint: s.client === s.name ? 'site' : s.client,
+    go: () => navigateTo(`/sites/${s.id}`),
+  }));
+  const acts = (sites.value ?? []).flatMap((s) =>
+    s.environmentId
+      ? [{ label: `Audit ${s.name} now`, hint: 'action', go: () => useAudits().start([s.environmentId!]) }]
+      : [],
+  );
+  const others = screens.value.filter((g) => matches(`${g.label} ${g.hint}`));
+  const few = Math.max(2, MOST - 2 - Math.min(others.length, 4));
+  return [...found.slice(0, few), ...acts.slice(0, few), ...others].slice(0, MOST);
 });
 watch(words, () => {
   at.value = 0;

@@ -4,16 +4,11 @@ import { mdiDotsVertical } from '@mdi/js';
 import { SITUATION_WORDS } from '#core/facts/situation';
 
 /** Audits of an environment over time as a stack of thin bands. */
-const props = defineProps<{ environment: Environment; version: number }>();
-const rows = ref<AuditRow[] | null>(null);
-const fault = ref('');
-async function load(): Promise<void> {
-  try {
-    rows.value = await api('/api/environments/:id/audits', { params: { id: props.environment.id } });
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-}
+const props = defineProps<{ siteId: number; environment: Environment }>();
+const { rows, fault, hasMore, more, isFetching } = useWindows('/api/environments/:id/audits', {
+  key: () => ['site', props.siteId, 'history', props.environment.id],
+  params: () => ({ id: props.environment.id }),
+});
 const FILES = [
   { as: 'json', title: 'Everything, as JSON', what: 'to re-evaluate on the command line' },
   { as: 'har', title: 'HTTP, as HAR 1.2', what: 'each request with its headers and times' },
@@ -53,19 +48,12 @@ const canDelete = (a: AuditRow): boolean =>
   a.auditId !== props.environment.audit?.id && !['queued', 'running'].includes(a.status);
 const question = useQuestion();
 const notes = useNotes();
-async function remove(a: AuditRow): Promise<void> {
+const { run: remove } = useDoing(async (a: AuditRow) => {
   if (!(await question.remove(`the audit of ${moment(a.at)}`, 'Its evidence and findings go with it.')))
     return;
-  try {
-    await api('/api/audits/:id', { params: { id: a.auditId }, method: 'DELETE' });
-    notes.say('The audit is deleted.');
-    await load();
-  } catch (error) {
-    notes.say((error as Error).message, true);
-  }
-}
-onMounted(load);
-watch(() => props.version, load);
+  await api('/api/audits/:id', { params: { id: a.auditId }, method: 'DELETE' });
+  notes.say('The audit is deleted.');
+});
 </script>
 
 <template>
@@ -130,7 +118,8 @@ watch(() => props.version, load);
       </tr>
     </template>
   </v-data-table>
-  <v-progress-linear v-else indeterminate color="primary" aria-label="Loading" />
+  <v-btn v-if="hasMore" size="small" variant="text" :loading="isFetching" @click="more()">Older ones</v-btn>
+  <v-progress-linear v-if="!rows && !fault" indeterminate color="primary" aria-label="Loading" />
 </template>
 
 <style scoped>

@@ -4,83 +4,70 @@ import { SECTION_TITLES } from '#core/facts/finding';
 import { isOpenFault } from '#core/score/urgency';
 import { pointsText } from '#core/text/points';
 import { placesText } from '#core/text/scope-words';
-import type { LedgerFinding } from '~/types';
+import type { LedgerLine } from '~/types';
 
 /** One check in the ledger. */
-const props = defineProps<{ finding: LedgerFinding; chosen: boolean; narrow: boolean; sectioned: boolean }>();
-const isQuiet = computed(() => ['passed', 'inapplicable'].includes(props.finding.outcome));
-const isFault = computed(() => isOpenFault(props.finding));
-const howMany = computed(() =>
-  placesText(props.finding.scope, props.finding.failing, props.finding.placeCount),
-);
+const props = defineProps<{ line: LedgerLine; chosen: boolean; narrow: boolean; sectioned: boolean }>();
+const isQuiet = computed(() => ['passed', 'inapplicable'].includes(props.line.outcome));
+const isFault = computed(() => isOpenFault(props.line));
+const howMany = computed(() => placesText(props.line.scope, props.line.failing, props.line.placeCount));
 /** What was found; how many stands in a column of its own. */
 const found = computed(() => {
-  const text = props.finding.found ?? props.finding.reason ?? '';
+  const text = props.line.found ?? '';
   const prefix = `${howMany.value}: `;
   return howMany.value && text.startsWith(prefix) ? text.slice(prefix.length) : text;
 });
-const isClosed = computed(() => !props.finding.fix || CLOSED_STATES.has(props.finding.fix.state));
+const isClosed = computed(() => !props.line.fix || CLOSED_STATES.has(props.line.fix.state));
 const fixWords = computed(() => {
-  const { fix } = props.finding;
+  const { fix } = props.line;
   if (!fix) return '';
   return fix.owner ? `${fix.state}, ${fix.owner.split(' ')[0]}` : fix.state;
 });
 </script>
 
 <template>
-  <div
-    :id="`row-${finding.check}`"
-    class="row"
-    role="row"
-    :aria-selected="chosen"
-    :class="{ at: chosen, quiet: isQuiet, narrow }"
-    tabindex="-1"
-  >
-    <span role="gridcell" class="outcome"><StitchMark :stitch="stitchOf(finding)" /></span>
-    <span role="gridcell" class="check"
-      ><span class="title">{{ finding.title }}</span
-      ><span class="small faint"
-        ><span :class="{ fray: isFault && finding.severity === 'blocker' }">{{ finding.severity }}</span
-        ><template v-if="!sectioned">, {{ SECTION_TITLES[finding.section] }}</template></span
-      ></span
-    >
-    <span role="gridcell" class="expected two faint" :title="finding.expected">{{
-      finding.expected ?? ''
-    }}</span>
-    <span role="gridcell" class="found two" :title="found">{{ found }}</span>
-    <span role="gridcell" class="num howmany faint">{{ howMany }}</span>
-    <span role="gridcell" class="num right points" :class="{ fray: finding.points }">{{
-      finding.points ? pointsText(finding.points) : ''
-    }}</span>
-    <span role="gridcell" class="fix cut" :class="{ faint: isClosed }">{{ fixWords }}</span>
-  </div>
+  <tr :id="`row-${line.check}`" :aria-selected="chosen" :class="{ at: chosen, quiet: isQuiet }" tabindex="-1">
+    <td class="outcome"><StitchMark :stitch="stitchOf(line)" /></td>
+    <td class="check">
+      <span class="title">{{ line.title }}</span><span class="small faint"
+        ><span :class="{ fray: isFault && line.severity === 'blocker' }">{{ line.severity }}</span
+        ><template v-if="!sectioned">, {{ SECTION_TITLES[line.section] }}</template></span
+      >
+    </td>
+    <td v-if="!narrow" class="expected faint" :title="line.expected ?? ''">
+      <span class="two">{{ line.expected ?? '' }}</span>
+    </td>
+    <td class="found" :title="found">
+      <span class="two">{{ found }}</span>
+    </td>
+    <td v-if="!narrow" class="num howmany faint">{{ howMany }}</td>
+    <td class="num right points" :class="{ fray: line.points }">
+      {{ line.points ? pointsText(line.points) : '' }}
+    </td>
+    <td v-if="!narrow" class="fix" :class="{ faint: isClosed }">
+      <span class="cut">{{ fixWords }}</span>
+    </td>
+  </tr>
 </template>
 
 <style scoped>
-.row {
-  display: grid;
-  grid-template-columns: var(--ledger-columns);
-  gap: 12px;
-  align-items: center;
-  min-height: 34px;
-  padding: 5px 12px;
+tr {
   cursor: pointer;
   scroll-margin: 220px 0 60px;
-  line-height: 1.3;
 }
-.row + .row {
-  border-top: 1px solid rgb(var(--v-theme-rule), 0.6);
-}
-.row:hover {
+tr:hover {
   background: rgb(var(--v-theme-primary), 0.05);
 }
-.row.at {
+tr.at {
   background: rgb(var(--v-theme-primary), 0.12);
 }
-.check {
-  display: flex;
-  flex-direction: column;
-  min-width: 0;
+td {
+  padding: 5px 12px !important;
+  line-height: 1.3;
+}
+.title,
+.check .small {
+  display: block;
 }
 .title {
   font-weight: 600;
@@ -102,38 +89,27 @@ const fixWords = computed(() => {
 .right {
   text-align: right;
 }
-.narrow .expected,
-.narrow .howmany,
-.narrow .fix {
-  display: none;
-}
-@media (max-width: 1100px) {
-  .expected,
-  .howmany,
-  .fix {
-    display: none;
-  }
-}
 @media (max-width: 600px) {
-  .row,
-  .row.narrow {
+  tr {
+    display: grid;
     grid-template-columns: 84px minmax(0, 1fr) auto;
     row-gap: 2px;
     padding: 8px 10px;
+    border-bottom: 1px solid rgb(var(--v-theme-rule), 0.6);
   }
-  .outcome {
-    align-self: start;
+  td {
+    padding: 0 4px 0 0 !important;
+    border: 0 !important;
+    height: auto !important;
   }
   .found {
     grid-column: 2 / 4;
     grid-row: 2;
     font-size: 13px;
-    -webkit-line-clamp: 3;
   }
   .points {
     grid-column: 3;
     grid-row: 1;
-    align-self: start;
   }
 }
 </style>

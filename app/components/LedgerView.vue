@@ -1,109 +1,128 @@
 <script setup lang="ts">
+import { useMediaQuery, watchDebounced } from '@vueuse/core';
 import { mdiChevronDown, mdiChevronRight } from '@mdi/js';
 import type { Section } from '#core/facts/finding';
-import { compareWorst, isOpenFault } from '#core/score/urgency';
+import type { LedgerShow } from '#core/score/ledger';
 import { pointsText } from '#core/text/points';
 import type { LedgerAct } from '~/composables/ledger-keys';
-import {
-  isResting,
-  ledgerFolds,
-  ledgerGroups,
-  ledgerShows,
-  manualLeft,
-  type LedgerGroup,
-  type LedgerShow,
-} from '~/composables/ledger-list';
-import type { Ledger, LedgerFinding, Environment } from '~/types';
+import type { Environment, Ledger, LedgerLine } from '~/types';
 
 /** The ledger: one row a check, what needs a person first; the evidence opens at the side. */
-const props = defineProps<{ environment: Environment; version: number }>();
-const emit = defineEmits<{ changed: [] }>();
-const ledger = ref<Ledger | null>(null);
-const fault = ref('');
+const props = defineProps<{ siteId: number; environment: Environment }>();
+const route = useRoute();
+const typed = ref('');
 const words = ref('');
+watchDebounced(typed, (w) => (words.value = w ?? ''), { debounce: 30 });
 const show = ref<LedgerShow>('needs');
-const unfolded = ref<Set<Section>>(new Set());
-const at = ref('');
-const open = ref(false);
+const showResting = ref(false);
+/** A link may name the check to open. */
+const at = ref(typeof route.query.check === 'string' ? route.query.check : '');
+const open = ref(at.value !== '');
 const walking = ref(false);
 const panel = ref<{ act: (what: LedgerAct) => void } | null>(null);
-const route = useRoute();
 
-async function load(): Promise<void> {
-  try {
-    ledger.value = await api('/api/environments/:id/ledger', { params: { id: props.environment.id } });
-    fault.value = '';
-    if (at.value) unfoldFor(at.value);
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-}
-/** What is chosen stays in sight, also where it passed meanwhile and lies folded away. */
-function unfoldFor(check: string): void {
-  const chosen = findings.value.find((f) => f.check === check);
-  if (chosen && !flat.value.includes(chosen)) unfolded.value = new Set([...unfolded.value, chosen.section]);
-}
-onMounted(async () => {
-  await load();
-  // a link may name the check to open
-  const wanted = findings.value.find((f) => f.check === route.query.check);
-  if (wanted) pick(wanted);
+const key = computed(() => ['site', props.siteId, 'ledger', props.environment.id]);
+const unreached = computed(() => props.environment.audit?.unreached);
+const { data, fault, reload } = useReading('/api/environments/:id/ledger', {
+  key,
+  params: () => ({ id: props.environment.id }),
+  query: () => ({
+    show: show.value,
+    words: words.value || undefined,
+    // where nothing of the site was reached, one reason stands for all that rests on it
+    reached: unreached.value && !showResting.value ? '1' : undefined,
+  }),
 });
-watch(() => props.version, load);
+/** Null where nothing was audited yet; undefined while it is on its way. */
+const ledger = computed(
+  (): Ledger | null | undefined => data.value || (data.value === undefined ? undefined : null),
+);
+const sections = computed(() => ledger.value?.audit.result.sections);
 
-const findings = computed(() => ledger.value?.findings ?? []);
-const shows = computed(() => ledgerShows(findings.value));
-/** Where nothing of the site was reached, one reason stands for all that rests on it. */
-const unreached = computed(() => ledger.value?.audit?.result.unreached);
-const resting = computed(() => (unreached.value ? findings.value.filter(isResting).length : 0));
-const showResting = ref(false);
-const listed = computed(() =>
-  unreached.value && !showResting.value ? findings.value.filter((f) => !isResting(f)) : findings.value,
-);
-const groups = computed<LedgerGroup<LedgerFinding>[]>(() =>
-  ledgerGroups(listed.value, show.value, words.value ?? ''),
-);
-const folds = computed(() => (show.value === 'needs' ? ledgerFolds(listed.value, words.value ?? '') : []));
+const unfolded = ref<ReadonlySet<Section>>(new Set());
+/** What was read of the sections that lie open. */
+const folded = ref<Partial<Record<Section, LedgerLine[]>>>({});
+const folds = computed(() => ledger.value?.folds ?? []);
 /** Who looks for words wants to see what has them. */
-const isUnfolded = (section: Section): boolean => Boolean(words.value) || unfolded.value.has(section);
+const isUnfolded = (section: Section): boolean => words.value !== '' || unfolded.value.has(section);
+const openFolds = computed(() => folds.value.filter((f) => isUnfolded(f.section)));
 function fold(section: Section): void {
   const next = new Set(unfolded.value);
   if (!next.delete(section)) next.add(section);
   unfolded.value = next;
 }
-/** What the arrow keys walk through: all rows that can be seen. */
-const flat = computed(() => [
-  ...groups.value.flatMap((g) => g.list),
-  ...folds.value.filter((f) => isUnfolded(f.section)).flatMap((f) => f.list),
-]);
-const COLUMNS = [
-  { key: 'outcome', title: 'Outcome' },
-  { key: 'check', title: 'Check' },
-  { key: 'expected', title: 'Expected' },
-  { key: 'found', title: 'Found' },
-  { key: 'howmany', title: 'How many' },
-  { key: 'points', title: 'Points' },
-  { key: 'fix', title: 'Fix' },
-];
-const current = computed(() => flat.value.find((f) => f.check === at.value));
-const holding = computed(() =>
-  findings.value.filter((f) => isOpenFault(f) && f.severity === 'blocker').sort(compareWorst),
-);
-const handLeft = computed(() => manualLeft(findings.value));
-const sections = computed(() => ledger.value?.audit?.result.sections);
 
-function pick(f: LedgerFinding, showEvidence = true): void {
-  at.value = f.check;
-  // a link may lead to a check that lies folded away
-  unfoldFor(f.check);
+type Group = Ledger['groups'][number];
+/** A row of the table: a heading, a check, or a section that lies folded away. */
+interface Row {
+  id: string;
+  group?: Group;
+  check?: LedgerLine;
+  sectioned?: boolean;
+  fold?: Ledger['folds'][number];
+}
+const rows = computed((): Row[] => [
+  ...(ledger.value?.groups ?? []).flatMap((group) => [
+    { id: `group ${group.key}`, group },
+    ...group.list.map((check) => ({ id: check.check, check, sectioned: group.section !== undefined })),
+  ]),
+  ...folds.value.flatMap((one) => [
+    { id: `fold ${one.section}`, fold: one },
+    ...(isUnfolded(one.section) ? (folded.value[one.section] ?? []) : []).map((check) => ({
+      id: check.check,
+      check,
+      sectioned: true,
+    })),
+  ]),
+]);
+/** What the arrow keys walk through: all checks that can be seen. */
+const checks = computed(() => rows.value.flatMap((r) => r.check ?? []));
+const current = computed(() => checks.value.find((f) => f.check === at.value));
+/** How many match beyond what one answer holds. */
+const left = computed(() => (ledger.value?.groups ?? []).reduce((n, g) => n + g.count - g.list.length, 0));
+
+const { data: chosen } = useReading('/api/environments/:id/findings/:check', {
+  key: () => ['site', props.siteId, 'finding', props.environment.id, at.value],
+  params: () => ({ id: props.environment.id, check: at.value }),
+  when: () => at.value !== '',
+});
+/** The finding that is open; the one before it is not shown for it. */
+const finding = computed(() => (chosen.value?.check === at.value ? chosen.value : undefined));
+// what is chosen stays in sight, also where it passed and lies folded away
+watch([finding, ledger], () => {
+  const section = finding.value?.section;
+  if (section && ledger.value && !current.value && folds.value.some((f) => f.section === section))
+    unfolded.value = new Set([...unfolded.value, section]);
+});
+watch(
+  () => current.value?.check,
+  () => void scrollToRow(),
+);
+async function scrollToRow(): Promise<void> {
+  await nextTick();
+  document.getElementById(`row-${at.value}`)?.scrollIntoView({ block: 'nearest' });
+}
+
+const COLUMNS = [
+  { key: 'outcome', title: 'Outcome', width: '118px' },
+  { key: 'check', title: 'Check', width: '27%' },
+  { key: 'expected', title: 'Expected', width: '16%' },
+  { key: 'found', title: 'Found' },
+  { key: 'howmany', title: 'How many', width: '110px' },
+  { key: 'points', title: 'Points', width: '64px', align: 'end' as const },
+  { key: 'fix', title: 'Fix', width: '100px' },
+];
+
+function pick(check: string, showEvidence = true): void {
+  at.value = check;
   if (showEvidence) open.value = true;
-  void nextTick(() => document.getElementById(`row-${f.check}`)?.scrollIntoView({ block: 'nearest' }));
+  void scrollToRow();
 }
 useLedgerKeys({
   move(by) {
-    const i = flat.value.findIndex((f) => f.check === at.value);
-    const next = flat.value[Math.min(flat.value.length - 1, Math.max(0, i + by))];
-    if (next) pick(next, false);
+    const i = checks.value.findIndex((f) => f.check === at.value);
+    const next = checks.value[Math.min(checks.value.length - 1, Math.max(0, i + by))];
+    if (next) pick(next.check, false);
   },
   openEvidence() {
     if (current.value) open.value = true;
@@ -120,13 +139,27 @@ useLedgerKeys({
     void nextTick(() => panel.value?.act(what));
   },
 });
+const isSplit = computed(() => open.value && finding.value !== undefined);
+/** Columns that there is no room for beside the evidence, or in a narrow window. */
+const WIDE_ONLY = new Set(['expected', 'howmany', 'fix']);
+const hasLittleRoom = useMediaQuery('(max-width: 1100px)');
+const isNarrow = computed(() => isSplit.value || hasLittleRoom.value);
+const headers = computed(() =>
+  isNarrow.value
+    ? COLUMNS.filter((c) => !WIDE_ONLY.has(c.key)).map((c) =>
+        c.key === 'check' ? { ...c, width: '42%' } : c,
+      )
+    : COLUMNS,
+);
 </script>
 
 <template>
   <div>
-    <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
-    <v-progress-linear v-else-if="!ledger" indeterminate color="primary" aria-label="Loading" />
-    <div v-else-if="!ledger.audit" class="sheet empty">
+    <p v-if="fault" class="fray" role="alert">
+      {{ fault }} <button type="button" class="link" @click="reload()">Try again</button>
+    </p>
+    <v-progress-linear v-else-if="ledger === undefined" indeterminate color="primary" aria-label="Loading" />
+    <div v-else-if="!ledger" class="sheet empty">
       <p>
         Nothing is known of {{ environment.name.toLowerCase() }} yet. <b>Audit now</b> looks at
         {{ environment.url }} from outside and fills this ledger.
@@ -136,32 +169,32 @@ useLedgerKeys({
       <div v-if="unreached" class="sheet unreached" role="status">
         <p>
           <b class="fray">Nothing of the site was reached: {{ unreached }}.</b> So there is no score.
-          {{ resting }} checks rest on it.
+          {{ ledger.resting }} checks rest on it.
         </p>
         <v-btn size="small" variant="text" @click="showResting = !showResting">{{
           showResting ? 'Leave them out' : 'Show them'
         }}</v-btn>
       </div>
-      <p v-if="holding.length" class="held">
+      <p v-if="ledger.holding.length" class="held">
         Held by
-        <template v-for="(f, i) in holding" :key="f.check"
-          ><template v-if="i">{{ i === holding.length - 1 ? ' and ' : ', ' }}</template
-          ><button type="button" class="fray" @click="pick(f)">{{ f.title }}</button></template
+        <template v-for="(f, i) in ledger.holding" :key="f.check"
+          ><template v-if="i">{{ i === ledger.holding.length - 1 ? ' and ' : ', ' }}</template
+          ><button type="button" class="fray" @click="pick(f.check)">{{ f.title }}</button></template
         >.
       </p>
       <div class="page-head">
-        <FilterButtons v-model="show" :options="shows" label="Which checks" />
+        <FilterButtons v-model="show" :options="ledger.shows" label="Which checks" />
         <v-text-field
-          v-model="words"
+          v-model="typed"
           placeholder="Filter by words"
           aria-label="Filter checks by words"
           class="filter"
           clearable
         />
         <v-btn
-          v-if="handLeft"
+          v-if="ledger.manualLeft"
           size="small"
-          :title="`${handLeft} manual checks are open`"
+          :title="`${ledger.manualLeft} manual checks are open`"
           @click="walking = true"
           >Walk through manual checks <kbd>W</kbd></v-btn
         >
@@ -172,82 +205,93 @@ useLedgerKeys({
         >
       </div>
       <p v-for="n in ledger.notes" :key="n" class="faint">{{ n }}</p>
-      <div class="split" :class="{ open: open && current }">
-        <div class="sheet list" role="grid" aria-label="Ledger" :class="{ narrow: open && current }">
-          <div class="row heads faint" role="row">
-            <span v-for="c in COLUMNS" :key="c.key" role="columnheader" :class="c.key">{{ c.title }}</span>
-          </div>
-          <div v-if="!flat.length && !folds.length" class="empty">
-            <p>No check matches. Choose <b>All</b> or other words.</p>
-          </div>
-          <p v-else-if="show === 'needs' && !groups.length" class="nothing">
-            Nothing needs a person here{{ words ? ' by these words' : '' }}.
-          </p>
-          <div v-for="g in groups" :key="g.key" role="rowgroup" :aria-label="g.title">
-            <div class="group" role="row">
-              <h2 role="gridcell">
-                {{ g.title }} <span class="num faint">{{ g.list.length }}</span>
-              </h2>
-              <template v-if="g.section && sections">
-                <span v-if="sections[g.section].lost" class="num fray"
-                  >{{ pointsText(sections[g.section].lost) }} points lost</span
-                ><GateWord v-if="sections[g.section].gate !== 'clear'" :gate="sections[g.section].gate" />
-              </template>
-            </div>
-            <LedgerRow
-              v-for="f in g.list"
-              :key="f.check"
-              :finding="f"
-              :chosen="f.check === at"
-              :narrow="open && current !== undefined"
-              :sectioned="g.section !== undefined"
-              @click="pick(f)"
-            />
-          </div>
-          <div v-for="f in folds" :key="f.section" role="rowgroup" :aria-label="f.title">
-            <div role="row">
-              <div role="gridcell">
+      <LedgerFold
+        v-for="f in openFolds"
+        :key="f.section"
+        :site-id="siteId"
+        :environment-id="environment.id"
+        :section="f.section"
+        :words="words"
+        @lines="folded = { ...folded, [f.section]: $event }"
+      />
+      <div class="split" :class="{ open: isSplit }">
+        <v-data-table
+          class="sheet list"
+          :headers="headers"
+          :items="rows"
+          item-value="id"
+          :items-per-page="-1"
+          density="compact"
+          disable-sort
+          hide-default-footer
+          no-data-text="No check matches. Choose All or other words."
+        >
+          <template #colgroup>
+            <caption class="visually-hidden">
+              Ledger
+            </caption>
+          </template>
+          <template #[`body.prepend`]>
+            <tr v-if="show === 'needs' && !ledger.groups.length">
+              <td :colspan="headers.length">
+                Nothing needs a person here{{ words ? ' by these words' : '' }}.
+              </td>
+            </tr>
+          </template>
+          <template #item="{ item: row }">
+            <tr v-if="row.group" class="group">
+              <th :colspan="headers.length" scope="rowgroup">
+                <div class="heading">
+                  <h2>
+                    {{ row.group.title }} <span class="num faint">{{ row.group.count }}</span>
+                  </h2>
+                  <template v-if="row.group.section && sections">
+                    <span v-if="sections[row.group.section].lost" class="num fray"
+                      >{{ pointsText(sections[row.group.section].lost) }} points lost</span
+                    ><GateWord
+                      v-if="sections[row.group.section].gate !== 'clear'"
+                      :gate="sections[row.group.section].gate"
+                    />
+                  </template>
+                </div>
+              </th>
+            </tr>
+            <tr v-else-if="row.fold">
+              <td :colspan="headers.length" class="foldcell">
                 <button
                   type="button"
                   class="fold"
-                  :aria-expanded="isUnfolded(f.section)"
-                  @click="fold(f.section)"
+                  :aria-expanded="isUnfolded(row.fold.section)"
+                  @click="fold(row.fold.section)"
                 >
-                  <v-icon size="16" :icon="isUnfolded(f.section) ? mdiChevronDown : mdiChevronRight" />
-                  <b>{{ f.title }}</b><span class="faint num">{{ f.words }}</span>
+                  <v-icon size="16" :icon="isUnfolded(row.fold.section) ? mdiChevronDown : mdiChevronRight" />
+                  <b>{{ row.fold.title }}</b><span class="faint num">{{ row.fold.words }}</span>
                 </button>
-              </div>
-            </div>
-            <template v-if="isUnfolded(f.section)">
-              <LedgerRow
-                v-for="one in f.list"
-                :key="one.check"
-                :finding="one"
-                :chosen="one.check === at"
-                :narrow="open && current !== undefined"
-                sectioned
-                @click="pick(one)"
-              />
-            </template>
-          </div>
-        </div>
+              </td>
+            </tr>
+            <LedgerRow
+              v-else-if="row.check"
+              :line="row.check"
+              :chosen="row.check.check === at"
+              :narrow="isNarrow"
+              :sectioned="row.sectioned ?? false"
+              @click="pick(row.check.check)"
+            />
+          </template>
+        </v-data-table>
         <EvidencePanel
-          v-if="open && current"
+          v-if="isSplit && finding"
           ref="panel"
-          :key="current.check"
-          :finding="current"
+          :key="finding.check"
+          :site-id="siteId"
+          :finding="finding"
           :environment="environment"
           class="side"
           @close="open = false"
-          @changed="emit('changed')"
         />
       </div>
-      <WalkThrough
-        v-model="walking"
-        :environment="environment"
-        :findings="ledger.findings"
-        @changed="emit('changed')"
-      />
+      <p v-if="left" class="faint">{{ left }} more match. Filter by words to see them.</p>
+      <WalkThrough v-model="walking" :site-id="siteId" :environment="environment" />
     </template>
   </div>
 </template>
@@ -291,38 +335,24 @@ kbd {
 .split.open {
   grid-template-columns: minmax(0, 1fr) 460px;
 }
-.list {
-  --ledger-columns: 104px minmax(190px, 1.25fr) minmax(90px, 0.8fr) minmax(150px, 1.4fr) 100px 48px 84px;
+.list :deep(table) {
+  table-layout: fixed;
 }
-.list.narrow {
-  --ledger-columns: 104px minmax(150px, 1.2fr) minmax(110px, 1fr) 48px;
-}
-.narrow .heads .expected,
-.narrow .heads .howmany,
-.narrow .heads .fix {
-  display: none;
-}
-.heads {
-  display: grid;
-  grid-template-columns: var(--ledger-columns);
-  gap: 12px;
-  padding: 8px 12px;
+.list :deep(th) {
   font-size: 12px;
-  font-weight: 600;
 }
-.heads .points {
-  text-align: right;
+.group th {
+  text-align: left;
+  padding-top: 8px !important;
 }
-.group {
+.heading {
   display: flex;
   align-items: baseline;
   gap: 10px;
-  padding: 12px 12px 4px;
-  border-top: 1px solid rgb(var(--v-theme-rule));
+  font-size: 14px;
 }
-.nothing {
-  padding: 12px;
-  border-top: 1px solid rgb(var(--v-theme-rule));
+.foldcell {
+  padding: 0 !important;
 }
 .fold {
   display: flex;
@@ -332,10 +362,12 @@ kbd {
   min-height: 34px;
   padding: 0 12px;
   text-align: left;
-  border-top: 1px solid rgb(var(--v-theme-rule));
 }
 .fold:hover {
   background: rgb(var(--v-theme-primary), 0.05);
+}
+.link {
+  text-decoration: underline;
 }
 .side {
   position: sticky;
@@ -344,12 +376,6 @@ kbd {
   overflow: auto;
 }
 @media (max-width: 1100px) {
-  .list {
-    --ledger-columns: 104px minmax(150px, 1.2fr) minmax(110px, 1fr) 48px;
-  }
-  .heads .expected,
-  .heads .howmany,
-  .heads .fix,
   .keys {
     display: none;
   }
@@ -365,7 +391,7 @@ kbd {
   }
 }
 @media (max-width: 600px) {
-  .heads {
+  .list :deep(thead) {
     display: none;
   }
   .filter {

@@ -1,80 +1,56 @@
 <script setup lang="ts">
 import { quantity } from '#core/text/quantity';
 import type { Checklist } from '#core/facts/checklist';
-import type { Ahead, PreviewJob } from '~/types';
 
 /**
  * What a checklist would change in score and gate of chosen sites, judged from their stored evidence; nothing
  * is kept.
  */
 const props = defineProps<{
+  id: number;
   checklist: () => Promise<Checklist | undefined>;
-  sites: { id: number; name: string }[];
+  sites: { count: number; some: { id: number; name: string }[] };
 }>();
 const emit = defineEmits<{ close: [] }>();
-const every = ref<{ id: number; name: string }[]>([]);
-const chosen = ref<number[]>(props.sites.map((s) => s.id));
-const job = ref<PreviewJob | null>(null);
-const fault = ref('');
+const live = useLive();
+const which = ref<'all' | 'some'>(props.sites.count ? 'all' : 'some');
+const chosen = ref<{ id: number; name: string }[]>([]);
+const jobId = ref('');
 const open = ref(0);
-let timer: ReturnType<typeof setTimeout> | undefined;
-onMounted(async () => {
-  every.value = (await api('/api/roster').catch(() => [])).map((r) => ({
-    id: r.id,
-    name: r.name,
-  }));
+/** How far it is is told; what it has found so far is read with each step. */
+const told = computed(() => live.progress.jobs.find((j) => j.id === jobId.value));
+const { data: read, fault: unread } = useReading('/api/checklists/preview/:job', {
+  key: () => ['job', jobId.value],
+  params: () => ({ job: jobId.value }),
+  query: () => ({ done: told.value?.done }),
+  when: () => jobId.value !== '',
 });
+const job = computed(() => (read.value?.id === jobId.value ? read.value : undefined));
+const { run: look, fault: refused } = useDoing(
+  async () => {
+    const list = await props.checklist();
+    if (!list) return;
+    const sites =
+      which.value === 'all' ? { ofChecklist: props.id } : { siteIds: chosen.value.map((s) => s.id) };
+    const started = await api('/api/checklists/preview', {
+      method: 'POST',
+      body: { checklist: list, ...sites },
+    });
+    jobId.value = started.job;
+  },
+  { inPlace: true },
+);
+const fault = computed(() => unread.value || refused.value);
+const { run: stop } = useDoing(() =>
+  api('/api/jobs/:job/stop', { params: { job: jobId.value }, method: 'POST', body: {} }),
+);
 onBeforeUnmount(() => {
-  clearTimeout(timer);
   if (job.value?.status === 'running') void stop();
 });
-async function look(): Promise<void> {
-  fault.value = '';
-  const list = await props.checklist();
-  if (!list) return;
-  try {
-    const { job: id } = await api('/api/checklists/preview', {
-      method: 'POST',
-      body: { checklist: list, siteIds: chosen.value },
-    });
-    await follow(id);
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-}
-async function follow(id: string): Promise<void> {
-  try {
-    job.value = await api('/api/checklists/preview/:job', { params: { job: id } });
-    if (job.value.status === 'running') timer = setTimeout(() => void follow(id), 500);
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-}
-async function stop(): Promise<void> {
-  if (job.value)
-    await api('/api/jobs/:job/stop', { params: { job: job.value.id }, method: 'POST', body: {} }).catch(
-      () => {},
-    );
-}
-const rows = computed(() =>
-  [...(job.value?.results ?? [])].sort((a, b) => weightOf(b) - weightOf(a) || a.site.localeCompare(b.site)),
-);
-const GATES = { clear: 0, undecided: 1, held: 2 };
-const differs = (a: Ahead): boolean => a.before.score !== a.after.score || a.before.gate !== a.after.gate;
-function weightOf(a: Ahead): number {
-  return (
-    (a.before.gate !== a.after.gate
-      ? 1000 + 10 * (GATES[a.after.gate] - (a.before.gate ? GATES[a.before.gate] : 0))
-      : 0) +
-    Math.abs((a.after.score ?? 0) - (a.before.score ?? 0)) +
-    (a.changes.length ? 0.5 : 0)
-  );
-}
-/** What stays as it is is counted, not listed. */
-const changing = computed(() => rows.value.filter((a) => a.changes.length || differs(a)));
 const tally = computed(() => {
-  const [all, left] = [rows.value.length, rows.value.length - changing.value.length];
-  return `${changing.value.length} of ${quantity(all, 'environment')} would change${left ? `; ${left} stay as they are` : ''}`;
+  const { looked = 0, changing = 0 } = job.value ?? {};
+  const left = looked - changing;
+  return `${changing} of ${quantity(looked, 'environment')} would change${left ? `; ${left} stay as they are` : ''}`;
 });
 </script>
 
@@ -90,30 +66,24 @@ const tally = computed(() => {
       >
     </div>
     <div class="buttons">
-      <v-autocomplete
-        v-model="chosen"
-        :items="every"
-        item-title="name"
-        item-value="id"
-        label="Sites"
-        multiple
-        variant="outlined"
-        density="compact"
-        hide-details
-        ><template #selection="{ index }"
-          ><span v-if="index === 0" class="cut">{{ quantity(chosen.length, 'site') }}</span></template
-        ></v-autocomplete
-      ><v-btn variant="text" size="small" @click="chosen = every.map((s) => s.id)">All sites</v-btn
-      ><v-btn color="primary" :disabled="!chosen.length || job?.status === 'running'" @click="look"
+      <v-radio-group v-model="which" inline hide-details label="Sites">
+        <v-radio value="all" :label="`All ${sites.count} that it is for`" :disabled="!sites.count" />
+        <v-radio value="some" label="Some" />
+      </v-radio-group>
+      <SitePick v-if="which === 'some'" v-model="chosen" label="Sites" />
+      <v-btn
+        color="primary"
+        :disabled="(which === 'some' && !chosen.length) || job?.status === 'running'"
+        @click="look()"
         >Preview changes</v-btn
       >
     </div>
     <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
-    <JobProgress v-if="job && job.status !== 'done'" :job="job" @stop="stop" />
-    <template v-if="rows.length"
+    <JobProgress v-if="job && job.status !== 'done'" :job="job" @stop="stop()" />
+    <template v-if="job?.looked"
       ><p class="num">{{ tally }}.</p>
       <div class="table">
-        <div v-for="a in changing" :key="a.environmentId" class="one">
+        <div v-for="a in job.results" :key="a.environmentId" class="one">
           <button
             type="button"
             class="row"
@@ -135,7 +105,10 @@ const tally = computed(() => {
             </li>
           </ul>
         </div>
-      </div></template
+      </div>
+      <p v-if="job.changing > job.results.length" class="faint">
+        The {{ job.results.length }} that change most are listed.
+      </p></template
     >
     <p v-else-if="job?.status === 'done'" class="faint">None of these sites was audited yet.</p>
   </section>

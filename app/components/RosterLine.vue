@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { openFixesOf, shownEnvironment } from '~/composables/roster-list';
-import type { RosterRow, RunningAudit } from '~/types';
+import type { RosterRow } from '~/types';
 
 /** One site in the roster. */
-const props = defineProps<{ site: RosterRow; running: RunningAudit | undefined }>();
-const chosen = defineModel<boolean>({ required: true });
-const environment = computed(() => shownEnvironment(props.site));
+const props = defineProps<{ site: RosterRow; chosen: boolean; narrow: boolean; phone: boolean }>();
+const emit = defineEmits<{ choose: [on: boolean] }>();
+const environment = computed(() => props.site.environment);
 const audit = computed(() => environment.value?.audit ?? null);
+const running = useRunning(environment);
 /** How the score changed since the audit before, with its sign. */
 const change = computed(() => {
   const { score = null, scoreBefore = null } = audit.value ?? {};
@@ -25,64 +25,66 @@ const PROVISIONAL = 'provisional: less than 80 % of the weight is decided';
 </script>
 
 <template>
-  <div class="row" role="row" :class="{ chosen }">
-    <span role="cell" class="tick"
-      ><input v-model="chosen" type="checkbox" :aria-label="`Choose ${site.name}`"
-    /></span>
-    <span role="cell" class="site"
-      ><NuxtLink :to="`/sites/${site.id}`" class="name cut">{{ site.name }}</NuxtLink
-      ><span v-if="site.client !== site.name" class="faint cut small">{{ site.client }}</span></span
-    >
-    <span role="cell" class="stage"
-      ><span class="cut">{{ site.stage }}</span
-      ><span v-if="site.launchDate" class="faint cut small"
+  <tr :class="{ chosen }">
+    <td v-if="!phone" class="tick">
+      <v-checkbox-btn
+        :model-value="chosen"
+        density="compact"
+        :aria-label="`Choose ${site.name}`"
+        @update:model-value="emit('choose', Boolean($event))"
+      />
+    </td>
+    <td class="site">
+      <NuxtLink :to="`/sites/${site.id}`" class="name cut">{{ site.name }}</NuxtLink><span
+        v-if="site.client !== site.name"
+        class="faint cut small"
+        >{{ site.client }}</span
+      >
+    </td>
+    <td v-if="!narrow" class="stage">
+      <span class="cut">{{ site.stage }}</span><span v-if="site.launchDate" class="faint cut small"
         >{{ site.stage === 'launched' ? '' : 'launch ' }}{{ daysFrom(site.launchDate) }}</span
-      ></span
-    >
-    <span role="cell" class="band">
-      <AuditProgress v-if="running" :audit="running" class="grow" />
-      <template v-else
-        ><BandStrip :band="audit?.band ?? null" /><span
+      >
+    </td>
+    <td class="band">
+      <AuditProgress v-if="running" :audit="running" />
+      <div v-else class="beside">
+        <BandStrip :band="audit?.band ?? null" /><span
           class="num score"
           :title="audit?.provisional ? PROVISIONAL : ''"
           >{{ audit?.score ?? '–' }}<span v-if="audit?.provisional" class="faint">?</span
           ><span v-if="change" class="faint change">{{ change }}</span></span
-        ></template
-      >
-    </span>
-    <span role="cell" class="verdict"
-      ><span v-if="audit" class="cut"
+        >
+      </div>
+    </td>
+    <td class="verdict">
+      <span v-if="audit" class="cut"
         ><GateWord :gate="audit.gate" :note="audit.gateNote" /><span class="faint small"
           >, {{ environment?.name.toLowerCase() }}</span
         ></span
       ><b v-else>never audited</b
-      ><span class="cut small" :class="{ fray: audit?.gate === 'held' }" :title="worst">{{
-        worst
-      }}</span></span
-    >
-    <span role="cell" class="right num fixes">{{ openFixesOf(site) }}</span>
-    <span role="cell" class="audit faint">{{ audit ? ago(audit.at) : 'never' }}</span>
-  </div>
+      ><span class="cut small" :class="{ fray: audit?.gate === 'held' }" :title="worst">{{ worst }}</span>
+    </td>
+    <td v-if="!narrow" class="right num fixes">{{ site.openFixes }}</td>
+    <td v-if="!narrow" class="audit faint">{{ audit ? ago(audit.at) : 'never' }}</td>
+  </tr>
 </template>
 
 <style scoped>
-.site,
-.stage,
-.verdict {
-  display: flex;
-  flex-direction: column;
+td {
   line-height: 1.25;
+  height: 44px !important;
 }
-.band {
+td > .cut {
+  display: block;
+}
+.chosen {
+  background: rgb(var(--v-theme-primary), 0.06);
+}
+.beside {
   display: flex;
   align-items: center;
   gap: 10px;
-}
-.row > span {
-  min-width: 0;
-}
-.grow {
-  flex: 1;
 }
 .score {
   font-weight: 600;
@@ -108,22 +110,7 @@ const PROVISIONAL = 'provisional: less than 80 % of the weight is decided';
 .right {
   text-align: right;
 }
-input {
-  accent-color: rgb(var(--v-theme-primary));
-  width: 15px;
-  height: 15px;
-}
-@media (max-width: 1000px) {
-  .stage,
-  .fixes,
-  .audit {
-    display: none !important;
-  }
-}
 @media (max-width: 600px) {
-  .tick {
-    display: none;
-  }
   .band :deep(svg) {
     width: 76px;
   }

@@ -1,44 +1,30 @@
 <script setup lang="ts">
 import { mdiBookmarkOutline, mdiDeleteOutline } from '@mdi/js';
-import type { Answer } from '~/composables/api';
 
 /** What stands in the address of a screen, kept under a name and brought back. */
 const props = defineProps<{ screen: 'fixes' }>();
 const route = useRoute();
 const notes = useNotes();
-const views = ref<Answer<'/api/views'>>([]);
 const name = ref('');
 const open = ref(false);
-async function load(): Promise<void> {
-  views.value = await api('/api/views', { query: { screen: props.screen } });
-}
-watch(open, (is) => {
-  if (is) void load();
+const { data: views } = useReading('/api/views', {
+  key: ['views'],
+  query: () => ({ screen: props.screen }),
+  when: open,
 });
 const query = computed(() => new URLSearchParams(route.query as Record<string, string>).toString());
-async function save(): Promise<void> {
+const { run: save } = useDoing(async () => {
   const named = name.value.trim();
   if (!named) return;
-  try {
-    await api('/api/views', {
-      method: 'POST',
-      body: { screen: props.screen, name: named, query: query.value },
-    });
-    notes.say(`The view is saved as ${named}.`);
-    name.value = '';
-    open.value = false;
-  } catch (error) {
-    notes.say((error as Error).message, true);
-  }
-}
-async function remove(id: number): Promise<void> {
-  try {
-    await api('/api/views/:id', { params: { id }, method: 'DELETE' });
-    await load();
-  } catch (error) {
-    notes.say((error as Error).message, true);
-  }
-}
+  await api('/api/views', {
+    method: 'POST',
+    body: { screen: props.screen, name: named, query: query.value },
+  });
+  notes.say(`The view is saved as ${named}.`);
+  name.value = '';
+  open.value = false;
+});
+const { run: remove } = useDoing((id: number) => api('/api/views/:id', { params: { id }, method: 'DELETE' }));
 async function show(saved: string): Promise<void> {
   open.value = false;
   await navigateTo({ query: Object.fromEntries(new URLSearchParams(saved)) });
@@ -63,9 +49,9 @@ async function show(saved: string): Promise<void> {
             />
           </template>
         </v-list-item>
-        <p v-if="!views.length" class="faint none">No view saved yet.</p>
+        <p v-if="views && !views.length" class="faint none">No view saved yet.</p>
       </v-list>
-      <form @submit.prevent="save">
+      <form @submit.prevent="save()">
         <v-text-field v-model="name" label="Save these filters as" maxlength="80" /><v-btn
           type="submit"
           size="small"

@@ -1,20 +1,18 @@
 <script setup lang="ts">
 import { SECTION_TITLES } from '#core/facts/finding';
 import { pointsText } from '#core/text/points';
-import type { Ledger } from '~/types';
+import type { Answer } from '~/composables/api';
 
 /** How a score came about: every check that loses points, the largest loss first. */
 const open = defineModel<boolean>({ required: true });
 const props = defineProps<{ environmentId: number; siteId: number }>();
 const emit = defineEmits<{ go: [check: string] }>();
-const ledger = ref<Ledger | null>(null);
-watch(open, async (is) => {
-  if (is)
-    ledger.value = await api('/api/environments/:id/ledger', { params: { id: props.environmentId } }).catch(
-      () => null,
-    );
+const { data: score } = useReading('/api/environments/:id/ledger/sum', {
+  key: () => ['site', props.siteId, 'ledger', props.environmentId],
+  params: () => ({ id: props.environmentId }),
+  when: open,
 });
-type Term = NonNullable<Ledger['sum']>['terms'][number];
+type Term = Answer<'/api/environments/:id/ledger/sum'>['sum']['terms'][number];
 const failing = ({ share }: Term): string =>
   share.num === share.den ? 'all' : `${share.num} of ${share.den}`;
 function go(check: string): void {
@@ -25,30 +23,29 @@ function go(check: string): void {
 
 <template>
   <v-dialog v-model="open" width="760" scrollable aria-label="How this score came about">
-    <v-card v-if="ledger?.audit && ledger.sum" class="sum">
+    <v-card v-if="score" class="sum">
       <div class="top">
         <h1>How this score came about</h1>
-        <p v-if="ledger.audit.result.score !== null">
-          100 − <b class="num">{{ pointsText(ledger.audit.result.lost) }}</b> points lost
-          <template v-if="ledger.sum.lost.includes('/')">(exactly {{ ledger.sum.lost }})</template> =
-          <b class="num">{{ ledger.audit.result.score }}</b>, rounded down<template
-            v-if="ledger.audit.result.lost > 100"
+        <p v-if="score.result.score !== null">
+          100 − <b class="num">{{ pointsText(score.result.lost) }}</b> points lost
+          <template v-if="score.sum.lost.includes('/')">(exactly {{ score.sum.lost }})</template> =
+          <b class="num">{{ score.result.score }}</b>, rounded down<template v-if="score.result.lost > 100"
             >, and never below 0</template
           >. A failed check loses its weight × (½ + ½ × the share that fails): half for being there, half by
           how much of the site it touches. What passes adds nothing; what is accepted or undecided loses
           nothing.
         </p>
-        <p v-else-if="ledger.audit.result.unreached">
-          Nothing of the site was reached, so there is no score: {{ ledger.audit.result.unreached }}.
+        <p v-else-if="score.result.unreached">
+          Nothing of the site was reached, so there is no score: {{ score.result.unreached }}.
         </p>
         <p v-else>Nothing was decided, so there is no score.</p>
         <p class="faint">
-          Gate: {{ ledger.audit.result.gateNote }}. Coverage: {{ ledger.audit.result.coverage ?? '–' }} % of
-          the applicable weight was decided. Checklist: {{ ledger.audit.checklist }}.
+          Gate: {{ score.result.gateNote }}. Coverage: {{ score.result.coverage ?? '–' }} % of the applicable
+          weight was decided. Checklist: {{ score.checklist }}.
         </p>
       </div>
       <v-card-text class="scroll">
-        <v-table v-if="ledger.sum.terms.length" density="compact" class="terms num">
+        <v-table v-if="score.sum.terms.length" density="compact" class="terms num">
           <caption class="visually-hidden">
             Points lost by each failed check
           </caption>
@@ -62,7 +59,7 @@ function go(check: string): void {
             </tr>
           </thead>
           <tbody>
-            <tr v-for="t in ledger.sum.terms" :key="t.check">
+            <tr v-for="t in score.sum.terms" :key="t.check">
               <td>
                 <NuxtLink
                   :to="`/sites/${siteId}?environment=${environmentId}&check=${t.check}`"
@@ -84,7 +81,7 @@ function go(check: string): void {
               <td />
               <td />
               <td />
-              <td class="r">{{ pointsText(ledger.audit.result.lost) }}</td>
+              <td class="r">{{ pointsText(score.result.lost) }}</td>
             </tr>
           </tfoot>
         </v-table>

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { watchDebounced } from '@vueuse/core';
 import { STAGES } from '#core/facts/situation';
-import type { Answer } from '~/composables/api';
 import type { SiteDraft } from '~/composables/site-draft';
 
 /** The fields of a site itself, with what is there already and looks like what is being entered. */
@@ -17,66 +16,65 @@ const props = defineProps<{
   stageFrom?: string;
 }>();
 const emit = defineEmits<{ stage: [] }>();
-const profiles = ref<string[]>([]);
-const clients = ref<string[]>([]);
-const people = ref<{ id: number; name: string }[]>([]);
-onMounted(async () => {
-  const [hosts, known, team] = await Promise.all([
-    api('/api/host-profiles'),
-    api('/api/clients'),
-    api('/api/people'),
-  ]);
-  profiles.value = hosts.map((p) => p.name);
-  clients.value = known.map((c) => c.name);
-  people.value = team;
+const { data: profiles } = useReading('/api/host-profiles', { key: ['host-profiles'] });
+const people = usePeople();
+/** Clients are looked for by what is typed. */
+const { data: clients } = useReading('/api/clients', {
+  key: ['clients'],
+  query: () => ({ words: draft.value.client?.trim() || undefined }),
 });
 const profileItems = computed(() => [
   { title: 'none', value: '' },
-  ...profiles.value.map((name) => ({ title: name, value: name })),
+  ...(profiles.value ?? []).map(({ name }) => ({ title: name, value: name })),
 ]);
 const ownerItems = computed(() => [
   { title: 'nobody', value: 0 },
   ...people.value.map((p) => ({ title: p.name, value: p.id })),
 ]);
 
-const alike = ref<Answer<'/api/sites/alike', 'POST'>>({ clients: [], sites: [] });
+/** What is being entered, once the typing pauses. */
+const asked = ref<{ client: string; urls: readonly string[] }>({ client: '', urls: [] });
 watchDebounced(
-  () => [draft.value.client, ...props.urls].join('\n'),
-  async () => {
-    alike.value = await api('/api/sites/alike', {
-      method: 'POST',
-      body: {
-        client: draft.value.client.trim(),
-        urls: props.urls,
-        ...(props.siteId ? { except: props.siteId } : {}),
-      },
-    });
-  },
+  () => ({ client: draft.value.client?.trim() ?? '', urls: props.urls }),
+  (now) => (asked.value = now),
   { debounce: 300, immediate: true },
 );
+const { data: alike } = useReading('/api/sites/alike', {
+  key: ['roster', 'alike'],
+  query: () => ({
+    client: asked.value.client || undefined,
+    urls: asked.value.urls,
+    except: props.siteId,
+  }),
+});
 </script>
 
 <template>
   <div class="grid">
     <v-text-field
       v-model="draft.name"
-      label="Name of the site"
+      :label="SITE_LABELS.name"
       :autofocus="!siteId"
       :error-messages="missing.name"
     />
-    <v-combobox v-model="draft.client" label="Client" :items="clients" :error-messages="missing.client" />
+    <v-combobox
+      v-model="draft.client"
+      :label="SITE_LABELS.client"
+      :items="clients?.rows.map((c) => c.name) ?? []"
+      :error-messages="missing.client"
+    />
     <v-select
       v-model="draft.stage"
-      label="Stage"
+      :label="SITE_LABELS.stage"
       :items="STAGES"
       :hint="stageFrom"
       :persistent-hint="Boolean(stageFrom)"
       @update:model-value="emit('stage')"
-    /><v-text-field v-model="draft.launchDate" label="Launch date" type="date" />
-    <v-select v-model="draft.hostProfile" label="Host profile" :items="profileItems" />
-    <v-select v-model="draft.ownerId" label="Owner" :items="ownerItems" />
-    <v-checkbox v-model="draft.replaces" label="It replaces a running site" />
-    <div v-if="alike.clients.length || alike.sites.length" class="alike" role="status">
+    /><v-text-field v-model="draft.launchDate" :label="SITE_LABELS.launchDate" type="date" />
+    <v-select v-model="draft.hostProfile" :label="SITE_LABELS.hostProfile" :items="profileItems" />
+    <v-select v-model="draft.ownerId" :label="SITE_LABELS.ownerId" :items="ownerItems" />
+    <v-checkbox v-model="draft.replaces" :label="SITE_LABELS.replaces" />
+    <div v-if="alike?.clients.length || alike?.sites.length" class="alike" role="status">
       <p v-for="name in alike.clients" :key="name">
         There is a client named <b>{{ name }}</b> already.
         <v-btn size="small" variant="text" color="primary" @click="draft.client = name">Use {{ name }}</v-btn>

@@ -9,7 +9,7 @@ const environmentId = defineModel<number>('environment', { required: true });
 const tab = defineModel<string>('tab', { required: true });
 const audits = useAudits();
 const environment = computed(() => props.site.environments.find((p) => p.id === environmentId.value));
-const running = computed(() => audits.running.find((a) => a.environmentId === environmentId.value));
+const running = useRunning(environment);
 const TABS = [
   { key: 'ledger', label: 'Ledger' },
   { key: 'brief', label: 'Brief' },

@@ -1,13 +1,27 @@
-<script setup lang="ts" generic="D">
+<script setup lang="ts">
 import type { Version } from '~/types';
 
 /** Versions of a document, newest first: who, when, what changed; an older one can be brought back. */
-defineProps<{ versions: Version<D>[]; label: (field: string) => string; busy?: boolean }>();
-const emit = defineEmits<{ back: [version: Version<D>] }>();
+const props = defineProps<{
+  of: {
+    route: '/api/sites/:id/briefs' | '/api/host-profiles/:id/versions';
+    id: number;
+    key: (string | number)[];
+  };
+  label: (field: string) => string;
+  busy?: boolean;
+}>();
+const emit = defineEmits<{ back: [version: Version<object>] }>();
+const { rows, fault, hasMore, more, isFetching } = useWindows(props.of.route, {
+  key: props.of.key,
+  params: { id: props.of.id },
+});
+const versions = computed(() => (rows.value ?? []) as Version<object>[]);
 const open = ref(0);
 </script>
 
 <template>
+  <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
   <ol class="versions">
     <li v-for="(v, i) in versions" :key="v.version">
       <div class="line">
@@ -35,6 +49,7 @@ const open = ref(0);
       <pre v-if="open === v.version" class="raw">{{ JSON.stringify(v.data, null, 2) }}</pre>
     </li>
   </ol>
+  <v-btn v-if="hasMore" size="small" variant="text" :loading="isFetching" @click="more()">Older ones</v-btn>
 </template>
 
 <style scoped>

@@ -1,14 +1,13 @@
 <script setup lang="ts">
 import { SECTION_TITLES } from '#core/facts/finding';
-import type { LedgerFinding, Environment } from '~/types';
+import type { Environment, LedgerFinding } from '~/types';
 
 /**
  * The manual checks, one after the other, by keyboard: D done, N not done, X not applicable, J and K or
  * the arrows move.
  */
 const open = defineModel<boolean>({ required: true });
-const props = defineProps<{ environment: Environment; findings: LedgerFinding[] }>();
-const emit = defineEmits<{ changed: [] }>();
+const props = defineProps<{ siteId: number; environment: Environment }>();
 interface Step {
   finding: LedgerFinding;
   subject?: string;
@@ -24,19 +23,25 @@ const stepsOf = (f: LedgerFinding): Step[] => {
   const left = f.places.filter((p) => p.outcome === 'cantTell');
   return left.length ? left.map((p) => ({ finding: f, subject: p.place })) : [{ finding: f }];
 };
+const { data: manual } = useReading('/api/environments/:id/ledger/manual', {
+  key: () => ['site', props.siteId, 'ledger', props.environment.id],
+  params: () => ({ id: props.environment.id }),
+  when: open,
+});
 watch(open, (is) => {
-  if (!is) {
-    if (Object.keys(said.value).length) emit('changed');
-    return;
-  }
-  const open = props.findings.filter(
-    (f) => f.byHand && (f.outcome === 'untested' || f.outcome === 'failed') && !f.accepted,
-  );
-  steps.value = open.flatMap(stepsOf);
+  if (!is) return;
+  steps.value = [];
   at.value = 0;
   said.value = {};
-  void nextTick(() => box.value?.focus());
+  begin();
 });
+/** The steps stay as they were when the walk began, whatever is attested meanwhile. */
+function begin(): void {
+  if (!open.value || steps.value.length || !manual.value) return;
+  steps.value = manual.value.flatMap(stepsOf);
+  void nextTick(() => box.value?.focus());
+}
+watch(manual, begin);
 const step = computed(() => steps.value[at.value]);
 const finished = computed(() => steps.value.length > 0 && at.value >= steps.value.length);
 function move(by: number): void {
@@ -97,7 +102,8 @@ const tally = computed(() => {
         height="3"
         aria-label="How far"
       />
-      <div v-if="!steps.length" class="end">
+      <v-progress-linear v-if="!manual" indeterminate color="primary" aria-label="Loading" />
+      <div v-else-if="!steps.length" class="end">
         <p>No manual check is left here: every one is attested.</p>
         <v-btn @click="open = false">Back to the ledger</v-btn>
       </div>

@@ -8,11 +8,11 @@ type MethodOf<R extends Route> = Uppercase<keyof InternalApi[R] & string>;
 export type Answer<R extends Route, M extends string = 'GET'> =
   Lowercase<M> extends keyof InternalApi[R] ? InternalApi[R][Lowercase<M>] : never;
 
-interface Call<M> {
+export interface Call<M> {
   method?: M;
   /** What stands behind the colons of the route. */
   params?: Record<string, string | number>;
-  query?: Record<string, string | number | undefined>;
+  query?: Record<string, string | number | readonly string[] | undefined>;
   body?: unknown;
   /** Sent as it is, in place of a body. */
   file?: File;

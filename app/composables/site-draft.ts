@@ -12,6 +12,16 @@ export interface SiteDraft {
   ownerId: number;
 }
 
+export const SITE_LABELS: Record<keyof SiteDraft, string> = {
+  name: 'Name of the site',
+  client: 'Client',
+  stage: 'Stage',
+  replaces: 'It replaces a running site',
+  launchDate: 'Launch date',
+  hostProfile: 'Host profile',
+  ownerId: 'Owner',
+};
+
 export const emptySite = (): SiteDraft => ({
   name: '',
   client: '',

@@ -10,23 +10,25 @@ import {
 import { useTheme } from 'vuetify';
 
 const session = useSession();
-const audits = useAudits();
-const messages = useMessages();
+const live = useLive();
 const theme = useTheme();
 const goTo = ref(false);
 await session.load().catch(() => {});
-onMounted(() => {
-  void audits.poll();
-  void messages.poll();
+onMounted(live.start);
+const { rows: messages, about } = useWindows('/api/messages', { key: ['messages'] });
+const unread = computed(() => about.value?.unread ?? 0);
+/** All that is shown counts as read. */
+const { run: read } = useDoing(async () => {
+  const newest = messages.value?.[0];
+  if (newest && unread.value) await api('/api/messages', { method: 'POST', body: { upTo: newest.id } });
 });
-onBeforeUnmount(() => {
-  audits.halt();
-  messages.halt();
-});
+const { run: stopJob } = useDoing((job: string) =>
+  api('/api/jobs/:job/stop', { params: { job }, method: 'POST', body: {} }),
+);
 const working = computed(() =>
   [
-    audits.running.length && `${quantity(audits.running.length, 'audit')} running`,
-    ...messages.jobs.map((j) => `${j.done} of ${j.total}`),
+    live.progress.audits.count && `${quantity(live.progress.audits.count, 'audit')} running`,
+    ...live.progress.jobs.map((j) => `${j.done} of ${j.total}`),
   ]
     .filter(Boolean)
     .join(', '),
@@ -78,8 +80,8 @@ useScreenKeys({
         ></template
       >
       <div class="sheet running">
-        <JobProgress v-for="j in messages.jobs" :key="j.id" :job="j" @stop="messages.stop(j.id)" />
-        <div v-for="a in audits.running.slice(0, 12)" :key="a.id" class="one">
+        <JobProgress v-for="j in live.progress.jobs" :key="j.id" :job="j" @stop="stopJob(j.id)" />
+        <div v-for="a in live.progress.audits.list.slice(0, 12)" :key="a.id" class="one">
           <NuxtLink :to="`/sites/${a.siteId}?environment=${a.environmentId}`"
             >{{ a.site }}, {{ a.environment }}</NuxtLink
           ><AuditProgress :audit="a" />
@@ -90,26 +92,26 @@ useScreenKeys({
       <v-icon :icon="mdiMagnify" size="16" /><span class="wide">Go to a site or check</span
       ><kbd class="wide">Ctrl K</kbd><span class="visually-hidden">Search</span>
     </button>
-    <v-menu location="bottom end" @update:model-value="$event || messages.read()">
+    <v-menu location="bottom end" @update:model-value="$event || read()">
       <template #activator="{ props }"
         ><v-btn
           v-bind="props"
           variant="text"
           size="small"
           :prepend-icon="mdiBellOutline"
-          :aria-label="`Messages, ${messages.unread} unread`"
+          :aria-label="`Messages, ${unread} unread`"
           class="bell"
-          :class="{ some: messages.unread }"
-          >{{ messages.unread || '' }}</v-btn
+          :class="{ some: unread }"
+          >{{ unread || '' }}</v-btn
         ></template
       >
       <div class="sheet running">
-        <p v-if="!messages.list.length" class="faint">
+        <p v-if="!messages?.length" class="faint">
           Nothing to tell. When a fault that was left on purpose counts again, or something you attested ends,
           it stands here.
         </p>
         <NuxtLink
-          v-for="m in messages.list.slice(0, 12)"
+          v-for="m in messages ?? []"
           :key="m.id"
           :to="m.link"
           class="message"

@@ -1,22 +1,21 @@
 <script setup lang="ts">
+import { watchDebounced } from '@vueuse/core';
 import { quantity } from '#core/text/quantity';
 import type { ClientLine } from '~/types';
 
 /** The agency's customers: renaming, merging two that are one, deleting. */
 useHead({ title: 'Clients – Armband' });
 const notes = useNotes();
-const clients = ref<ClientLine[] | null>(null);
+const typed = ref('');
 const words = ref('');
-const fault = ref('');
-const busy = ref(false);
-async function load(): Promise<void> {
-  try {
-    clients.value = await api('/api/clients');
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-}
-onMounted(load);
+watchDebounced(typed, (w) => (words.value = w ?? ''), { debounce: 80 });
+const {
+  rows: clients,
+  about,
+  fault: unread,
+  hasMore,
+  more,
+} = useWindows('/api/clients', { key: ['clients'], query: () => ({ words: words.value || undefined }) });
 const HEADERS = [
   { title: 'Client', key: 'name' },
   { title: 'Sites', key: 'sites', align: 'end' as const },
@@ -25,56 +24,47 @@ const HEADERS = [
 const current = ref<ClientLine | null>(null);
 const what = ref<'rename' | 'merge' | ''>('');
 const name = ref('');
-const into = ref<number | null>(null);
-const others = computed(() =>
-  (clients.value ?? [])
-    .filter((c) => c.id !== current.value?.id)
-    .map((c) => ({ title: `${c.name}, ${quantity(c.sites, 'site')}`, value: c.id })),
-);
+const into = ref<{ id: number; name: string }[]>([]);
 function start(c: ClientLine, to: 'rename' | 'merge'): void {
   current.value = c;
   what.value = to;
   name.value = c.name;
-  into.value = null;
-  fault.value = '';
+  into.value = [];
 }
-async function act(does: (id: number) => Promise<unknown>, said: string): Promise<void> {
-  busy.value = true;
-  fault.value = '';
-  try {
+const {
+  run: act,
+  busy,
+  fault: refused,
+} = useDoing(
+  async (does: (id: number) => Promise<unknown>, said: string) => {
     await does(current.value!.id);
     notes.say(said);
     what.value = '';
-    await load();
-  } catch (error) {
-    fault.value = (error as Error).message;
-  } finally {
-    busy.value = false;
-  }
-}
-const rename = (): Promise<void> =>
+  },
+  { inPlace: true },
+);
+const rename = () =>
   act(
     (id) => api('/api/clients/:id', { params: { id }, method: 'PATCH', body: { name: name.value.trim() } }),
     `The client is ${name.value.trim()} now.`,
   );
-const merge = (): Promise<void> =>
+const merge = () =>
   act(
-    (id) => api('/api/clients/:id/merge', { params: { id }, method: 'POST', body: { into: into.value } }),
+    (id) =>
+      api('/api/clients/:id/merge', { params: { id }, method: 'POST', body: { into: into.value[0]?.id } }),
     `${current.value?.name} is merged.`,
   );
 const question = useQuestion();
-async function remove({ id, name: deleted }: ClientLine): Promise<void> {
-  fault.value = '';
-  try {
+const { run: remove, fault: unremoved } = useDoing(
+  async ({ id, name: deleted }: ClientLine) => {
     const contents = await api('/api/clients/:id/contents', { params: { id } });
     if (!(await question.remove(deleted, goesWith(contents)))) return;
     await api('/api/clients/:id', { params: { id }, method: 'DELETE' });
     notes.say(`${deleted} is deleted.`);
-    await load();
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-}
+  },
+  { inPlace: true },
+);
+const fault = computed(() => refused.value || unremoved.value || unread.value);
 </script>
 
 <template>
@@ -83,7 +73,7 @@ async function remove({ id, name: deleted }: ClientLine): Promise<void> {
       <h1>Clients</h1>
       <span class="spring" />
       <v-text-field
-        v-model="words"
+        v-model="typed"
         class="filter"
         placeholder="Filter by words"
         aria-label="Filter clients by words"
@@ -96,11 +86,13 @@ async function remove({ id, name: deleted }: ClientLine): Promise<void> {
       class="sheet"
       :headers="HEADERS"
       :items="clients"
-      :search="words ?? ''"
       density="compact"
-      :items-per-page="50"
-      :hide-default-footer="clients.length <= 50"
-      no-data-text="No client yet. A client is made with its first site."
+      :items-per-page="-1"
+      disable-sort
+      hide-default-footer
+      :no-data-text="
+        words ? 'No client is called that.' : 'No client yet. A client is made with its first site.'
+      "
     >
       <template #[`item.act`]="{ item }">
         <v-btn size="small" variant="text" :aria-label="`Rename ${item.name}`" @click="start(item, 'rename')"
@@ -114,6 +106,7 @@ async function remove({ id, name: deleted }: ClientLine): Promise<void> {
     </v-data-table>
     <v-progress-linear v-else-if="!fault" indeterminate color="primary" aria-label="Loading" />
 
+    <v-btn v-if="hasMore" size="small" variant="text" @click="more()">Show more of {{ about?.total }}</v-btn>
     <v-dialog
       :model-value="what === 'rename' || what === 'merge'"
       max-width="480"
@@ -135,9 +128,11 @@ async function remove({ id, name: deleted }: ClientLine): Promise<void> {
             {{ quantity(current.sites, 'site') }} of {{ current.name }} will belong to the client you choose;
             {{ current.name }} is gone then.
           </p>
-          <v-autocomplete v-model="into" label="Into" :items="others" autofocus />
+          <ClientPick v-model="into" label="Into" />
           <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
-          <v-btn type="submit" color="primary" variant="flat" :disabled="!into" :loading="busy">Merge</v-btn>
+          <v-btn type="submit" color="primary" variant="flat" :disabled="into.length !== 1" :loading="busy"
+            >Merge</v-btn
+          >
         </form>
       </v-card>
     </v-dialog>

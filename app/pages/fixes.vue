@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { mdiMagnify } from '@mdi/js';
 import { watchDebounced } from '@vueuse/core';
-import { quantity } from '#core/text/quantity';
 import type { FixRow } from '~/types';
 
 /** All fixes over all sites; which of them stands in the address. */
@@ -16,8 +15,8 @@ const VIEWS = [
 type View = (typeof VIEWS)[number]['key'];
 
 const route = useRoute();
-const audits = useAudits();
 const session = useSession();
+const people = usePeople();
 const filter = computed(() => filterFrom(route.query));
 const view = computed<View>({
   get: () => VIEWS.find((v) => v.key === route.query.view)?.key ?? 'fault',
@@ -26,45 +25,35 @@ const view = computed<View>({
 const words = ref(filter.value.words ?? '');
 const open = ref<FixRow | null>(null);
 const at = ref(0);
+/** What no words narrow is counted all along. */
+const isCounted = computed(() => view.value === 'fault' || (!filter.value.words && !filter.value.closed));
 const chosen = ref<number[]>([]);
 const total = ref<number | null>(null);
-const version = ref(0);
-const siteName = ref('');
 
 /** Writes filters into the address; what is undefined is taken out of it. */
 async function set(query: Record<string, string | undefined>): Promise<void> {
   chosen.value = [];
   await navigateTo({ query: { ...route.query, ...query } }, { replace: true });
 }
-watchDebounced(words, (w) => void set({ words: w || undefined }), { debounce: 200 });
+watchDebounced(words, (w) => void set({ words: w || undefined }), { debounce: 30 });
 watch(
   () => filter.value.words,
   (w) => {
     if ((w ?? '') !== (words.value ?? '')) words.value = w ?? '';
   },
 );
-watch(
-  () => filter.value.site,
-  async (site) => {
-    siteName.value = '';
-    if (!site) return;
-    const found = await api('/api/sites/:id', { params: { id: site } }).catch(() => null);
-    siteName.value = found?.name ?? '';
-  },
-  { immediate: true },
-);
+const { data: site } = useReading('/api/sites/:id', {
+  key: () => ['site', filter.value.site ?? ''],
+  params: () => ({ id: filter.value.site ?? '' }),
+  when: () => Boolean(filter.value.site),
+});
+const siteName = computed(() => (filter.value.site ? (site.value?.name ?? '') : ''));
 const owners = computed(() => [
   { title: 'Everybody’s', value: '' },
   { title: 'Mine', value: 'me' },
   { title: 'Nobody’s', value: 'nobody' },
-  ...session.people
-    .filter((p) => p.id !== session.me?.id)
-    .map((p) => ({ title: p.name, value: String(p.id) })),
+  ...people.value.filter((p) => p.id !== session.me?.id).map((p) => ({ title: p.name, value: String(p.id) })),
 ]);
-const changed = (): void => {
-  version.value++;
-};
-watch(() => audits.ended, changed);
 function close(): void {
   open.value = null;
   at.value = 0;
@@ -78,7 +67,9 @@ useScreenKeys({ escape: close });
       <h1>
         Fixes<template v-if="siteName"> of {{ siteName }}</template>
       </h1>
-      <span v-if="total !== null" class="faint num">{{ quantity(total, 'fix') }}</span>
+      <span v-if="total !== null" class="faint num">{{
+        total === 1 ? '1 fix' : `${countText(total, isCounted)} fixes`
+      }}</span>
       <v-btn v-if="filter.site" size="small" variant="text" @click="set({ site: undefined })"
         >All sites</v-btn
       >
@@ -103,31 +94,22 @@ useScreenKeys({ escape: close });
       />
     </div>
     <div class="page-head">
-      <FilterButtons v-model="view" :options="[...VIEWS]" label="How fixes are listed" />
+      <FilterButtons v-if="!filter.check" v-model="view" :options="[...VIEWS]" label="How fixes are listed" />
       <v-checkbox
         :model-value="filter.closed === '1'"
-        label="Verified and gone too"
+        label="Those verified and gone"
         @update:model-value="set({ closed: $event ? '1' : undefined })"
       />
       <SavedViews screen="fixes" />
       <span class="spring" />
-      <FixBulk
-        v-if="chosen.length"
-        :ids="chosen"
-        @done="
-          chosen = [];
-          changed();
-        "
-      />
+      <FixBulk v-if="chosen.length" :ids="chosen" @done="chosen = []" />
     </div>
     <div class="split" :class="{ open }">
       <FaultTable
         v-if="view === 'fault'"
         v-model:at="at"
         :filter="filter"
-        :version="version"
         @open="open = $event"
-        @changed="changed"
         @count="total = $event"
       />
       <FixTable
@@ -136,7 +118,6 @@ useScreenKeys({ escape: close });
         v-model:chosen="chosen"
         :filter="filter"
         :sort="view"
-        :version="version"
         @open="open = $event"
         @count="total = $event"
       />
@@ -152,7 +133,7 @@ useScreenKeys({ escape: close });
           · {{ open.severity }}
         </p>
         <p v-if="open.found">{{ open.found }}</p>
-        <FixWork :id="open.id" :key="open.id" @changed="changed" />
+        <FixWork :id="open.id" :key="open.id" />
       </aside>
     </div>
   </div>

@@ -1,86 +1,116 @@
 <script setup lang="ts">
 import { mdiMagnify, mdiPlus } from '@mdi/js';
-import { useMediaQuery } from '@vueuse/core';
-import { STAGES } from '#core/facts/situation';
+import { useInfiniteScroll, useMediaQuery, watchDebounced } from '@vueuse/core';
+import { STAGES, type Stage } from '#core/facts/situation';
 import { quantity } from '#core/text/quantity';
-import { listSites, shownEnvironment, type RosterView, type SortKey } from '~/composables/roster-list';
-import type { RosterRow } from '~/types';
 
+/** All sites, the worst first; sorted, filtered and cut by the server. */
 useHead({ title: 'Roster – Armband' });
 const audits = useAudits();
-const rows = ref<RosterRow[] | null>(null);
-const fault = ref('');
-const view = reactive<RosterView>({ words: '', stage: 'all', by: 'gate', down: false });
-const chosen = ref<Set<number>>(new Set());
 
-async function load(): Promise<void> {
-  try {
-    rows.value = await api('/api/roster');
-    fault.value = '';
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-}
-onMounted(load);
-watch(() => audits.ended, load);
-
-const listed = computed(() => listSites(rows.value ?? [], { ...view, words: view.words ?? '' }));
-const held = computed(() => listed.value.filter((r) => shownEnvironment(r)?.audit?.gate === 'held').length);
+type Column = 'site' | 'stage' | 'score' | 'gate' | 'fixes' | 'audit';
+const COLUMNS: { key: Column; title: string; class?: string; width?: string }[] = [
+  { key: 'site', title: 'Site and client', width: '22%' },
+  { key: 'stage', title: 'Stage', width: '110px' },
+  { key: 'score', title: 'Band and score', class: 'band', width: '250px' },
+  { key: 'gate', title: 'Gate, and what holds or costs most' },
+  { key: 'fixes', title: 'Open fixes', class: 'right', width: '96px' },
+  { key: 'audit', title: 'Last audit', width: '104px' },
+];
+/** Columns that a narrow window has no room for. */
+const WIDE_ONLY: readonly Column[] = ['stage', 'fixes', 'audit'];
+const isNarrow = useMediaQuery('(max-width: 1000px)');
+const isPhone = useMediaQuery('(max-width: 600px)');
+const shownColumns = computed(() => COLUMNS.filter((c) => !isNarrow.value || !WIDE_ONLY.includes(c.key)));
+const PHONE_WIDTHS: Partial<Record<Column, string>> = { site: '36%', score: '140px' };
+const headers = computed(() => [
+  ...(isPhone.value ? [] : [{ key: 'tick', title: '', sortable: false, width: '40px' }]),
+  ...shownColumns.value.map(({ class: own, ...c }) => ({
+    ...c,
+    width: (isPhone.value && PHONE_WIDTHS[c.key]) || c.width,
+    headerProps: { class: own },
+  })),
+]);
+/** Rows come sorted: the table only says by what. */
+const asTheyCome = Object.fromEntries(COLUMNS.map((c) => [c.key, () => 0]));
 /** What is best looked at from the top down. */
-const DOWN_FIRST: readonly SortKey[] = ['fixes', 'audit'];
-function sortBy(by: SortKey): void {
-  view.down = view.by === by ? !view.down : DOWN_FIRST.includes(by);
-  view.by = by;
+const DOWN_FIRST: readonly Column[] = ['fixes', 'audit'];
+
+const typed = ref('');
+const words = ref('');
+const stage = ref<Stage | 'all'>('all');
+const sort = ref<{ key: Column; order: 'asc' | 'desc' }>({ key: 'gate', order: 'asc' });
+watchDebounced(typed, (w) => (words.value = w ?? ''), { debounce: 30 });
+function sortBy(wanted: { key: string; order?: boolean | 'asc' | 'desc' }[]): void {
+  const key = (wanted[0]?.key ?? sort.value.key) as Column;
+  const turned = sort.value.order === 'asc' ? 'desc' : 'asc';
+  const first = DOWN_FIRST.includes(key) ? 'desc' : 'asc';
+  sort.value = { key, order: key === sort.value.key ? turned : first };
 }
-const allChosen = computed(
-  () => listed.value.length > 0 && listed.value.every((r) => chosen.value.has(r.id)),
-);
+const filter = computed(() => ({
+  words: words.value || undefined,
+  stage: stage.value === 'all' ? undefined : stage.value,
+}));
+const { rows, about, fault, hasMore, more, reload } = useWindows('/api/roster', {
+  key: ['roster'],
+  query: () => ({
+    ...filter.value,
+    by: sort.value.key,
+    down: sort.value.order === 'desc' ? '1' : undefined,
+  }),
+});
+const table = useTemplateRef<{ $el: HTMLElement }>('table');
+useInfiniteScroll(() => table.value?.$el.querySelector<HTMLElement>('.v-table__wrapper'), more, {
+  distance: 1200,
+  canLoadMore: () => hasMore.value ?? false,
+});
+
+/** Every site that matches, those too that are not read yet; else those whose number stands here. */
+const chosen = ref<'all' | ReadonlySet<number>>(new Set());
+const isChosen = (id: number): boolean => chosen.value === 'all' || chosen.value.has(id);
+const count = computed(() => (chosen.value === 'all' ? (about.value?.total ?? 0) : chosen.value.size));
+watch(filter, () => (chosen.value = new Set()));
 function choose(id: number, on: boolean): void {
-  const next = new Set(chosen.value);
+  const next = new Set(chosen.value === 'all' ? rows.value?.map((r) => r.id) : chosen.value);
   if (on) next.add(id);
   else next.delete(id);
   chosen.value = next;
 }
-function chooseAll(on: boolean): void {
-  chosen.value = on ? new Set(listed.value.map((r) => r.id)) : new Set();
+async function chosenEnvironments(): Promise<number[]> {
+  if (chosen.value === 'all') return api('/api/roster/environments', { query: filter.value });
+  return (rows.value ?? []).flatMap((r) => (isChosen(r.id) && r.environment ? r.environment.id : []));
 }
-async function auditChosen(): Promise<void> {
-  const ids = (rows.value ?? []).filter((r) => chosen.value.has(r.id)).map((r) => r.shown);
+const { run: auditChosen, busy } = useDoing(async () => {
+  await audits.start(await chosenEnvironments());
   chosen.value = new Set();
-  await audits.start(ids);
-}
-/** Paper has no window to scroll: all rows are drawn. */
+});
+/** Paper has no window to scroll: what was read is drawn whole. */
 const printing = useMediaQuery('print');
-const running = computed(() => new Map(audits.running.map((a) => [a.environmentId, a])));
-const COLUMNS: { key: SortKey; label: string; class: string }[] = [
-  { key: 'site', label: 'Site and client', class: 'site' },
-  { key: 'stage', label: 'Stage', class: 'stage' },
-  { key: 'score', label: 'Band and score', class: 'band' },
-  { key: 'gate', label: 'Gate, and what holds or costs most', class: 'gate' },
-  { key: 'fixes', label: 'Open fixes', class: 'right fixes' },
-  { key: 'audit', label: 'Last audit', class: 'audit' },
-];
+const ROW = 44;
+const height = computed(() =>
+  printing.value ? `${((rows.value?.length ?? 0) + 1) * ROW}px` : 'calc(100vh - 128px)',
+);
 </script>
 
 <template>
   <div class="page">
     <div class="page-head">
       <h1>Roster</h1>
-      <span v-if="rows" class="faint num"
+      <span v-if="about" class="faint num"
         >{{
-          listed.length === rows.length
-            ? quantity(rows.length, 'site')
-            : `${listed.length} of ${quantity(rows.length, 'site')}`
-        }}<template v-if="held"
-          >, <span class="fray">{{ held }} held</span></template
+          about.total === about.whole
+            ? quantity(about.whole, 'site')
+            : `${countText(about.total, !words)} of ${quantity(about.whole, 'site')}`
+        }}<template v-if="about.held"
+          >, <span class="fray">{{ countText(about.held, !words) }} held</span></template
         ></span
       >
       <span class="spring" />
-      <v-btn v-if="chosen.size" color="primary" variant="flat" @click="auditChosen"
-        >Audit {{ quantity(chosen.size, 'site') }}</v-btn
+      <v-btn v-if="count" color="primary" variant="flat" :loading="busy" @click="auditChosen()"
+        >Audit {{ count === 1 ? '1 site' : `${countText(count, !words)} sites` }}</v-btn
       >
       <v-text-field
-        v-model="view.words"
+        v-model="typed"
         class="filter"
         placeholder="Filter by words"
         aria-label="Filter by words"
@@ -88,7 +118,7 @@ const COLUMNS: { key: SortKey; label: string; class: string }[] = [
         clearable
       />
       <v-select
-        v-model="view.stage"
+        v-model="stage"
         :items="['all', ...STAGES].map((s) => ({ value: s, title: s === 'all' ? 'All stages' : s }))"
         class="stages"
         aria-label="Stage"
@@ -96,55 +126,56 @@ const COLUMNS: { key: SortKey; label: string; class: string }[] = [
       <v-btn to="/sites/new" color="primary" :prepend-icon="mdiPlus">Add a site</v-btn>
     </div>
     <p v-if="fault" class="fray" role="alert">
-      {{ fault }} <button type="button" class="link" @click="load">Try again</button>
+      {{ fault }} <button type="button" class="link" @click="reload()">Try again</button>
     </p>
-    <div v-if="rows" class="sheet table" role="table" aria-label="Sites">
-      <div class="row head" role="row">
-        <span role="columnheader" class="tick"
-          ><input
-            type="checkbox"
-            :checked="allChosen"
-            aria-label="Choose all listed sites"
-            @change="chooseAll(($event.target as HTMLInputElement).checked)"
-        /></span>
-        <span
-          v-for="c in COLUMNS"
-          :key="c.key"
-          role="columnheader"
-          :class="c.class"
-          :aria-sort="view.by === c.key ? (view.down ? 'descending' : 'ascending') : 'none'"
-          ><button type="button" @click="sortBy(c.key)">
-            {{ c.label
-            }}<span v-if="view.by === c.key" aria-hidden="true">{{ view.down ? ' ↓' : ' ↑' }}</span>
-          </button></span
-        >
-      </div>
-      <v-virtual-scroll
-        :items="listed"
-        :item-height="44"
-        :max-height="printing ? undefined : 'calc(100vh - 150px)'"
-        :height="printing ? listed.length * 44 : undefined"
-      >
-        <template #default="{ item: r }">
-          <RosterLine
-            :site="r"
-            :running="running.get(r.shown)"
-            :model-value="chosen.has(r.id)"
-            @update:model-value="choose(r.id, $event)"
-          />
-        </template>
-      </v-virtual-scroll>
-      <div v-if="!listed.length" class="empty">
-        <p>
-          {{
-            rows.length
-              ? 'No site matches these words and this stage.'
-              : 'No sites yet. Add the first one: its name and address are enough to begin.'
-          }}
-        </p>
-        <v-btn v-if="!rows.length" to="/sites/new" color="primary">Add a site</v-btn>
-      </div>
-    </div>
+    <v-data-table-virtual
+      v-if="rows"
+      ref="table"
+      class="sheet roster"
+      :headers="headers"
+      :items="rows"
+      item-value="id"
+      :item-height="ROW"
+      :height="height"
+      density="compact"
+      fixed-header
+      :sort-by="[sort]"
+      must-sort
+      :custom-key-sort="asTheyCome"
+      aria-label="Sites"
+      @update:sort-by="sortBy"
+    >
+      <template #[`header.tick`]>
+        <v-checkbox-btn
+          :model-value="chosen === 'all'"
+          :indeterminate="chosen !== 'all' && chosen.size > 0"
+          density="compact"
+          aria-label="Choose all sites that match"
+          @update:model-value="chosen = $event ? 'all' : new Set()"
+        />
+      </template>
+      <template #item="{ item: r }">
+        <RosterLine
+          :site="r"
+          :narrow="isNarrow"
+          :phone="isPhone"
+          :chosen="isChosen(r.id)"
+          @choose="choose(r.id, $event)"
+        />
+      </template>
+      <template #no-data>
+        <div class="empty">
+          <p>
+            {{
+              about?.whole
+                ? 'No site matches these words and this stage.'
+                : 'No sites yet. Add the first one: its name and address are enough to begin.'
+            }}
+          </p>
+          <v-btn v-if="!about?.whole" to="/sites/new" color="primary">Add a site</v-btn>
+        </div>
+      </template>
+    </v-data-table-virtual>
     <v-progress-linear v-else-if="!fault" indeterminate color="primary" aria-label="Loading" />
   </div>
 </template>
@@ -158,65 +189,20 @@ const COLUMNS: { key: SortKey; label: string; class: string }[] = [
   width: 150px;
   flex: none;
 }
-.row {
-  display: grid;
-  grid-template-columns: 28px minmax(160px, 1fr) 110px 240px minmax(240px, 1.6fr) 84px 96px;
-  gap: 12px;
-  align-items: center;
-  height: 44px;
-  padding: 0 12px;
-  border-top: 1px solid rgb(var(--v-theme-rule));
-}
-.row.head {
-  height: 34px;
-  border-top: 0;
-  color: rgb(var(--v-theme-faint));
-}
-.row.head button {
-  font-weight: 600;
-  max-width: 100%;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-.row:not(.head):hover,
-.row.chosen {
-  background: rgb(var(--v-theme-primary), 0.06);
-}
-.row > span {
-  min-width: 0;
-}
-.right {
-  text-align: right;
-}
 .link {
   text-decoration: underline;
 }
-input[type='checkbox'] {
-  accent-color: rgb(var(--v-theme-primary));
-  width: 15px;
-  height: 15px;
+.roster :deep(table) {
+  table-layout: fixed;
 }
-@media (max-width: 1000px) {
-  .row {
-    grid-template-columns: 28px minmax(140px, 1fr) 220px minmax(120px, 1fr);
-  }
-  .stage,
-  .fixes,
-  .audit {
-    display: none !important;
-  }
+.roster :deep(th),
+.roster :deep(td) {
+  padding: 0 6px !important;
+}
+.roster :deep(.right) {
+  text-align: right;
 }
 @media (max-width: 600px) {
-  .row {
-    grid-template-columns: minmax(110px, 1fr) 132px 76px;
-    gap: 8px;
-    padding: 0 8px;
-  }
-  .tick,
-  .right {
-    display: none;
-  }
   .filter {
     flex: 1 1 100%;
   }

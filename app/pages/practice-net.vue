@@ -5,19 +5,11 @@ type PracticeSite = Answer<'/api/practice-net'>['sites'][number];
 
 useHead({ title: 'Practice net – Armband' });
 const notes = useNotes();
-const sites = ref<PracticeSite[] | null>(null);
-const fault = ref('');
 const slug = ref('');
 const words = ref('');
-async function load(): Promise<void> {
-  try {
-    sites.value = (await api('/api/practice-net')).sites;
-    slug.value ||= sites.value[0]?.slug ?? '';
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-}
-onMounted(load);
+const { data: net, fault } = useReading('/api/practice-net', { key: ['practice-net'] });
+const sites = computed(() => net.value?.sites);
+watch(sites, (list) => (slug.value ||= list?.[0]?.slug ?? ''), { immediate: true });
 const site = computed(() => sites.value?.find((s) => s.slug === slug.value));
 const groups = computed(() =>
   (['live', 'staging'] as const).map((environment) => ({
@@ -32,22 +24,17 @@ const groups = computed(() =>
       .sort((a, b) => Number(b.on) - Number(a.on) || a.check.localeCompare(b.check)),
   })),
 );
-async function turn(f: PracticeSite['faults'][number], on: boolean): Promise<void> {
-  try {
-    await api('/api/practice-net', {
-      method: 'POST',
-      body: { site: slug.value, environment: f.environment, fault: f.id, on },
-    });
-    f.on = on;
-    notes.say(
-      on
-        ? `“${f.title}” is planted. The next audit will find it.`
-        : `“${f.title}” is repaired. Audit again and watch its fix.`,
-    );
-  } catch (error) {
-    notes.say((error as Error).message, true);
-  }
-}
+const { run: turn } = useDoing(async (f: PracticeSite['faults'][number], on: boolean) => {
+  await api('/api/practice-net', {
+    method: 'POST',
+    body: { site: slug.value, environment: f.environment, fault: f.id, on },
+  });
+  notes.say(
+    on
+      ? `“${f.title}” is planted. The next audit will find it.`
+      : `“${f.title}” is repaired. Audit again and watch its fix.`,
+  );
+});
 </script>
 
 <template>

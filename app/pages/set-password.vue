@@ -6,29 +6,31 @@ definePageMeta({ layout: 'plain' });
 useHead({ title: 'Choose a password – Armband' });
 const wanted = ref('');
 const again = ref('');
-const fault = ref('');
-const busy = ref(false);
+const wrong = ref('');
 const token = ref('');
 onMounted(() => {
   token.value = location.hash.slice(1);
 });
 
-async function submit(): Promise<void> {
-  fault.value = passwordFault(wanted.value) ?? '';
-  if (fault.value) return;
-  if (wanted.value !== again.value) fault.value = 'The two are not the same.';
-  else if (!token.value) fault.value = 'This address lacks the end of the link. Open the link as you got it.';
-  if (fault.value) return;
-  busy.value = true;
-  try {
+const {
+  run: choose,
+  busy,
+  fault: refused,
+} = useDoing(
+  async () => {
     await api('/api/password-link', { method: 'POST', body: { token: token.value, wanted: wanted.value } });
     useNotes().say('Your password is set. Sign in with it.');
     await navigateTo('/sign-in');
-  } catch (error) {
-    fault.value = (error as Error).message;
-  } finally {
-    busy.value = false;
-  }
+  },
+  { inPlace: true },
+);
+const fault = computed(() => wrong.value || refused.value);
+function submit(): void {
+  wrong.value = passwordFault(wanted.value) ?? '';
+  if (wrong.value) return;
+  if (wanted.value !== again.value) wrong.value = 'The two are not the same.';
+  else if (!token.value) wrong.value = 'This address lacks the end of the link. Open the link as you got it.';
+  if (!wrong.value) void choose();
 }
 </script>
 

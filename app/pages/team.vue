@@ -1,57 +1,44 @@
 <script setup lang="ts">
 import { SHORTEST_PASSWORD } from '#core/entry/password';
-import type { Answer } from '~/composables/api';
 
 /** The people of the agency, one's own password, and where one is signed in. */
 useHead({ title: 'Team – Armband' });
 const session = useSession();
 const notes = useNotes();
-const team = ref<Answer<'/api/people/team'> | null>(null);
-const sessions = ref<Answer<'/api/me/sessions'>>([]);
-const fault = ref('');
+const { data: team, fault: unread } = useReading('/api/people/team', { key: ['people', 'team'] });
+const { data: sessions } = useReading('/api/me/sessions', { key: ['people', 'sessions'] });
 const adding = ref({ name: '', email: '' });
 const renaming = ref<{ id: number; name: string } | null>(null);
 const removing = ref<{ id: number; name: string } | null>(null);
 const made = ref<{ name: string; address: string; until: string } | null>(null);
 const old = ref('');
 const wanted = ref('');
-const passwordFault = ref('');
+/** What is being done, by a name. */
 const busy = ref('');
+const isBusy = (name: string): boolean => acting.value && busy.value === name;
 const copy = useCopying();
 
-async function load(): Promise<void> {
-  try {
-    [team.value, sessions.value] = await Promise.all([api('/api/people/team'), api('/api/me/sessions')]);
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-}
-onMounted(load);
-
-/** Does one thing, says what stands in its way, and shows what is so afterwards. */
-async function act(name: string, work: () => Promise<void>): Promise<void> {
-  busy.value = name;
-  fault.value = '';
-  try {
+const {
+  run: act,
+  busy: acting,
+  fault: refused,
+} = useDoing(
+  async (name: string, work: () => Promise<void>) => {
+    busy.value = name;
     await work();
-    await load();
-    session.people = await api('/api/people');
-  } catch (error) {
-    fault.value = (error as Error).message;
-  } finally {
-    busy.value = '';
-  }
-}
-
+  },
+  { inPlace: true },
+);
+const fault = computed(() => unread.value || refused.value);
 const linkFor = (token: string): string => `${location.origin}/set-password#${token}`;
-const add = (): Promise<void> =>
+const add = () =>
   act('add', async () => {
     const { name, email } = adding.value;
     const { link } = await api('/api/people', { method: 'POST', body: { name, email } });
     made.value = { name, address: linkFor(link.token), until: link.until };
     adding.value = { name: '', email: '' };
   });
-const makeLink = (p: { id: number; name: string }): Promise<void> =>
+const makeLink = (p: { id: number; name: string }) =>
   act(`link ${p.id}`, async () => {
     const { token, until } = await api('/api/people/:id/link', {
       params: { id: p.id },
@@ -60,44 +47,42 @@ const makeLink = (p: { id: number; name: string }): Promise<void> =>
     });
     made.value = { name: p.name, address: linkFor(token), until };
   });
-const rename = (): Promise<void> =>
+const rename = () =>
   act('rename', async () => {
     const { id, name } = renaming.value!;
     await api('/api/people/:id', { params: { id }, method: 'PATCH', body: { name } });
     renaming.value = null;
   });
-const remove = (): Promise<void> =>
+const remove = () =>
   act('remove', async () => {
     const { id, name } = removing.value!;
     await api('/api/people/:id', { params: { id }, method: 'DELETE', body: {} });
     removing.value = null;
     notes.say(`${name} is removed; what they did keeps their name.`);
   });
-const endSession = (key: string): Promise<void> =>
+const endSession = (key: string) =>
   act(`end ${key}`, async () => {
     await api('/api/me/sessions/:key', { params: { key }, method: 'DELETE', body: {} });
   });
-const endAll = (): Promise<void> =>
+const endAll = () =>
   act('end all', async () => {
     await api('/api/me/sessions/end-all', { method: 'POST', body: {} });
     notes.say('All other sessions have ended.');
   });
 
-async function changePassword(): Promise<void> {
-  passwordFault.value = '';
-  busy.value = 'password';
-  try {
+const {
+  run: changePassword,
+  busy: changing,
+  fault: passwordFault,
+} = useDoing(
+  async () => {
     await api('/api/me/password', { method: 'POST', body: { old: old.value, wanted: wanted.value } });
     old.value = '';
     wanted.value = '';
     notes.say('Your password is changed; all your other sessions have ended.');
-    await load();
-  } catch (error) {
-    passwordFault.value = (error as Error).message;
-  } finally {
-    busy.value = '';
-  }
-}
+  },
+  { inPlace: true },
+);
 
 /** What a browser calls itself, in a few words. */
 function browserOf(agent: string): string {
@@ -142,7 +127,7 @@ const dated = (iso: string): string =>
               ><v-btn
                 size="small"
                 variant="text"
-                :loading="busy === `link ${p.id}`"
+                :loading="isBusy(`link ${p.id}`)"
                 :aria-label="`Password link for ${p.name}`"
                 @click="makeLink(p)"
                 >Password link</v-btn
@@ -165,7 +150,7 @@ const dated = (iso: string): string =>
           type="submit"
           color="primary"
           variant="flat"
-          :loading="busy === 'add'"
+          :loading="isBusy('add')"
           :disabled="!adding.name.trim() || !adding.email.trim()"
           >Add</v-btn
         >
@@ -199,7 +184,7 @@ const dated = (iso: string): string =>
           :hint="`at least ${SHORTEST_PASSWORD} characters`"
           persistent-hint
         />
-        <v-btn type="submit" :loading="busy === 'password'" :disabled="!old || !wanted">Change it</v-btn>
+        <v-btn type="submit" :loading="changing" :disabled="!old || !wanted">Change it</v-btn>
       </form>
       <p v-if="passwordFault" class="fray" role="alert">{{ passwordFault }}</p>
     </section>
@@ -208,13 +193,13 @@ const dated = (iso: string): string =>
         <h2>Where you are signed in</h2>
         <span class="spring" /><v-btn
           size="small"
-          :loading="busy === 'end all'"
-          :disabled="sessions.length < 2"
+          :loading="isBusy('end all')"
+          :disabled="(sessions?.length ?? 0) < 2"
           @click="endAll"
           >Sign out everywhere else</v-btn
         >
       </div>
-      <div v-for="s in sessions" :key="s.key" class="session">
+      <div v-for="s in sessions ?? []" :key="s.key" class="session">
         <span>{{ browserOf(s.agent) }}</span><span class="faint num">{{ s.address }}</span
         ><span class="faint" :title="s.lastSeen">{{
           s.isThis ? 'this browser' : `last seen ${ago(s.lastSeen)}`
@@ -223,7 +208,7 @@ const dated = (iso: string): string =>
           v-if="!s.isThis"
           size="small"
           variant="text"
-          :loading="busy === `end ${s.key}`"
+          :loading="isBusy(`end ${s.key}`)"
           @click="endSession(s.key)"
           >Sign out</v-btn
         >
@@ -239,7 +224,7 @@ const dated = (iso: string): string =>
             type="submit"
             color="primary"
             variant="flat"
-            :loading="busy === 'rename'"
+            :loading="isBusy('rename')"
             :disabled="!renaming.name.trim()"
             >Rename</v-btn
           >
@@ -255,7 +240,7 @@ const dated = (iso: string): string =>
         </p>
         <div class="page-head">
           <span class="spring" /><v-btn variant="text" @click="removing = null">Cancel</v-btn
-          ><v-btn color="error" variant="flat" :loading="busy === 'remove'" @click="remove">Remove</v-btn>
+          ><v-btn color="error" variant="flat" :loading="isBusy('remove')" @click="remove">Remove</v-btn>
         </div>
       </div>
     </v-dialog>

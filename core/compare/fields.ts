@@ -6,7 +6,8 @@ export interface FieldChange {
   to?: string;
 }
 
-const shown = (value: unknown): string => {
+/** A value in one line, cut. */
+export const shown = (value: unknown): string => {
   const text = Array.isArray(value)
     ? value
         .map((v) => (typeof v === 'object' && v !== null ? Object.values(v as object).join(' ') : String(v)))
@@ -27,7 +28,7 @@ export const blank = (value: unknown): boolean =>
   (typeof value === 'object' && Object.keys(value).length === 0);
 
 /** A value as text that is the same whatever the order of its keys: who saves it may build it anew. */
-const inOneOrder = (value: unknown): string | undefined =>
+export const inOneOrder = (value: unknown): string | undefined =>
   JSON.stringify(value, (_key, part: unknown) =>
     typeof part === 'object' && part !== null && !Array.isArray(part)
       ? Object.fromEntries(Object.entries(part).sort(([x], [y]) => (x < y ? -1 : 1)))

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { pointsLost } from './score';
 import { SEVERITY_WEIGHT, type Finding, type Section } from '#core/facts/finding';
 import { bySection, compareWorst, isOpenFault, needsPerson } from './urgency';
 
@@ -45,14 +46,17 @@ describe('what comes first', () => {
   });
   it('sections by blockers, then by points, then as the band has them; empty ones go', () => {
     const at = (section: Section, ...list: Finding[]) => list.map((one) => ({ ...one, section }));
-    const sorted = bySection([
-      ...at('identity', f('passed')),
-      ...at('https', f('passed'), f('failed', 'minor')),
-      ...at('domain', f('failed', 'major'), f('failed', 'major'), f('failed', 'major')),
-      ...at('metadata', f('cantTell', 'blocker')),
-      ...at('sharing', f('passed'), f('failed', 'blocker')),
-      ...at('delivery', f('failed', 'blocker', { accepted: true, credit: null })),
-    ]);
+    const sorted = bySection(
+      [
+        ...at('identity', f('passed')),
+        ...at('https', f('passed'), f('failed', 'minor')),
+        ...at('domain', f('failed', 'major'), f('failed', 'major'), f('failed', 'major')),
+        ...at('metadata', f('cantTell', 'blocker')),
+        ...at('sharing', f('passed'), f('failed', 'blocker')),
+        ...at('delivery', f('failed', 'blocker', { accepted: true, credit: null })),
+      ],
+      pointsLost,
+    );
     expect(sorted.map((g) => g.section)).toEqual([
       'sharing',
       'domain',

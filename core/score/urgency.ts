@@ -26,25 +26,33 @@ export function urgency(f: Pick<Finding, 'outcome' | 'accepted' | 'severity'>): 
 
 const place = new Map(SECTIONS.map((section, i) => [section, i]));
 
+/** What a finding is sorted by, but for its points. */
+type Sorted = Pick<Finding, 'outcome' | 'accepted' | 'severity' | 'section'>;
+
 /** For sorting: the worst first, by gravity, then by points lost, then in the order of the band. */
-export function compareWorst(a: Finding, b: Finding): number {
-  return (
-    urgency(a) - urgency(b) || pointsLost(b) - pointsLost(a) || place.get(a.section)! - place.get(b.section)!
-  );
+export function worstFirst<F extends Sorted>(pointsOf: (f: F) => number): (a: F, b: F) => number {
+  return (a, b) =>
+    urgency(a) - urgency(b) || pointsOf(b) - pointsOf(a) || place.get(a.section)! - place.get(b.section)!;
 }
+
+/** The same for whole findings. */
+export const compareWorst = worstFirst<Finding>(pointsLost);
 
 /**
  * Findings by section: sections with most open blockers first, then those that lose most; the others in the order
  * of the band. Within a section the worst first.
  */
-export function bySection<F extends Finding>(findings: readonly F[]): { section: Section; list: F[] }[] {
+export function bySection<F extends Sorted>(
+  findings: readonly F[],
+  pointsOf: (f: F) => number,
+): { section: Section; list: F[] }[] {
   const groups = SECTIONS.map((section) => {
-    const list = findings.filter((f) => f.section === section).sort(compareWorst);
+    const list = findings.filter((f) => f.section === section).sort(worstFirst(pointsOf));
     return {
       section,
       list,
       blockers: list.filter((f) => isOpenFault(f) && f.severity === 'blocker').length,
-      lost: list.reduce((sum, f) => sum + pointsLost(f), 0),
+      lost: list.reduce((sum, f) => sum + pointsOf(f), 0),
     };
   });
   return groups

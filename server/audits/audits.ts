@@ -22,9 +22,23 @@ import { whenReachable } from '../platform/db/reachable';
 import { situationFor } from './situations';
 import { giveSlot, hasSlot, takeSlot, whenFree } from './slots';
 import { accessOf } from '../sites/access';
+import { announce } from '../platform/events';
 
 const queue: number[] = [];
-const running = new Map<number, { stop: AbortController; progress: Progress }>();
+
+/** An audit that is under way. */
+interface Job {
+  stop: AbortController;
+  progress: Progress;
+  /** What it looks at; unknown until it was read. */
+  about?: Pick<RunningAudit, 'environmentId' | 'siteId' | 'site' | 'environment'>;
+}
+const running = new Map<number, Job>();
+
+/** Screens that show what is running ask again. */
+function announceRunning(siteIds: Iterable<number>): void {
+  announce([['running'], ['roster'], ...[...siteIds].map((id) => ['site', id])]);
+}
 
 /** Audits that a crash or a stop left behind are ended with the reason. Called once at the start. */
 export async function endOrphans(): Promise<number> {
@@ -51,6 +65,7 @@ export interface Started {
  */
 export async function startAudits(environmentIds: number[], by: string): Promise<Started> {
   const out: Started = { started: [], refused: [] };
+  const siteIds = new Set<number>();
   for (const environmentId of new Set(environmentIds)) {
     const environment = await Environment.findByPk(environmentId);
     const site = environment && (await Site.findByPk(environment.siteId));
@@ -77,6 +92,7 @@ export async function startAudits(environmentIds: number[], by: string): Promise
         startedAt: new Date(),
       });
       out.started.push({ auditId: audit.id, environmentId });
+      siteIds.add(site.id);
       queue.push(audit.id);
     } catch (error) {
       if ((error as Error).name !== 'SequelizeUniqueConstraintError') throw error;
@@ -87,19 +103,21 @@ export async function startAudits(environmentIds: number[], by: string): Promise
     }
   }
   pump();
+  if (out.started.length) announceRunning(siteIds);
   return out;
 }
 
 function pump(): void {
   while (hasSlot() && queue.length) {
     const id = queue.shift()!;
-    const job = { stop: new AbortController(), progress: { phase: 'Starting', done: 0, total: 0 } };
+    const job: Job = { stop: new AbortController(), progress: { phase: 'Starting', done: 0, total: 0 } };
     // each exchange that is under way listens, and an audit has many at once
     setMaxListeners(0, job.stop.signal);
     running.set(id, job);
     takeSlot();
     void run(id, job).finally(() => {
       running.delete(id);
+      announceRunning(job.about ? [job.about.siteId] : []);
       giveSlot();
     });
   }
@@ -120,15 +138,21 @@ async function prepare(id: number) {
     await checklistVersion(audit.checklistVersionId),
     known.brief.preferredHost ?? hostOf(environment.url) ?? '',
   );
-  return { audit, environment, brief, known, profile, asked };
+  return { audit, environment, site, brief, known, profile, asked };
 }
 
-async function run(id: number, job: { stop: AbortController; progress: Progress }): Promise<void> {
+async function run(id: number, job: Job): Promise<void> {
   try {
     // a database that is away for a minute ends no audit, and loses none of what was collected
     const prepared = await whenReachable(() => prepare(id), job.stop.signal);
     if (!prepared) return;
-    const { audit, environment, brief, known, profile, asked } = prepared;
+    const { audit, environment, site, brief, known, profile, asked } = prepared;
+    job.about = {
+      environmentId: environment.id,
+      siteId: site.id,
+      site: site.name,
+      environment: environment.name,
+    };
     const evidence = await collect({
       ...networkSettings(),
       url: environment.url,
@@ -208,6 +232,7 @@ export async function stopAudit(id: number): Promise<void> {
     { where: { id, status: { [Op.in]: ['queued', 'running'] } } },
   );
   if (!count) throw new Conflict('This audit has ended already.');
+  announceRunning([]);
 }
 
 /**
@@ -222,6 +247,7 @@ export async function deleteAudit(id: number): Promise<void> {
   if (environment.lastAuditId === id)
     throw new Conflict('The ledger and its fixes rest on the newest audit. Audit again first.');
   await audit.destroy();
+  announce([['site', environment.siteId]]);
 }
 
 export interface RunningAudit {
@@ -237,12 +263,24 @@ export interface RunningAudit {
   current?: string;
 }
 
-/** Everything that is queued or running, in the order of starting. */
+/** How far those are that run, and how many there are with those that wait. */
+export function auditProgress(): { count: number; list: RunningAudit[] } {
+  const list = [...running].flatMap(([id, { about, progress }]) =>
+    about ? [{ id, ...about, status: 'running', ...progress }] : [],
+  );
+  return { count: running.size + queue.length, list };
+}
+
+/** More than that are not named one by one. */
+const NAMED = 200;
+
+/** What is queued or running, in the order of starting. */
 export async function runningAudits(): Promise<RunningAudit[]> {
   const audits = await Audit.findAll({
     where: { status: { [Op.in]: ['queued', 'running'] } },
     order: [['id', 'ASC']],
     attributes: ['id', 'environmentId', 'status'],
+    limit: NAMED,
   });
   if (!audits.length) return [];
   const environments = new Map(

@@ -1,4 +1,5 @@
 /** An environment's audits and verdicts over time, and what made a score change. */
+import { Op } from 'sequelize';
 import type { Result } from '#core/score/score';
 import { ChecklistVersion } from '../checklists/models';
 import { Audit, VerdictRow, type VerdictCause } from './models';
@@ -42,14 +43,36 @@ function reasonsFor(now: VerdictRow, before: VerdictRow | undefined): string[] {
   return out;
 }
 
-/** Verdicts and broken-off audits of an environment, newest first. */
-export async function historyOf(environmentId: number) {
+const PER_WINDOW = 40;
+
+/** By which a window goes on: the last verdict and the last broken-off audit that were shown. */
+const CURSOR = /^(\d{1,10})-(\d{1,10})$/;
+const NEWEST = 4_294_967_295;
+
+function cursorOf(after: string | undefined): [verdict: number, audit: number] {
+  const [, verdict, audit] = CURSOR.exec(after ?? '') ?? [];
+  return verdict ? [Number(verdict), Number(audit)] : [NEWEST, NEWEST];
+}
+
+/** One window of the verdicts and broken-off audits of an environment, newest first. */
+export async function historyOf(environmentId: number, after?: string) {
+  const [belowVerdict, belowAudit] = cursorOf(after);
   const [verdicts, broken] = await Promise.all([
-    VerdictRow.findAll({ where: { environmentId }, order: [['id', 'DESC']], limit: 121 }),
-    Audit.findAll({
-      where: { environmentId, status: ['stopped', 'failed', 'queued', 'running'] },
+    VerdictRow.findAll({
+      where: { environmentId, id: { [Op.lt]: belowVerdict } },
       order: [['id', 'DESC']],
-      limit: 40,
+      // one more, to say what the last of them differs from
+      limit: PER_WINDOW + 1,
+    }),
+    Audit.findAll({
+      where: {
+        environmentId,
+        id: { [Op.lt]: belowAudit },
+        status: ['stopped', 'failed', 'queued', 'running'],
+      },
+      attributes: { exclude: ['result'] },
+      order: [['id', 'DESC']],
+      limit: PER_WINDOW + 1,
     }),
   ]);
   const versions = new Map(
@@ -61,7 +84,7 @@ export async function historyOf(environmentId: number) {
       })
     ).map((v) => [v.id, v]),
   );
-  const done = verdicts.slice(0, 120).map((v, i) => {
+  const done = verdicts.slice(0, PER_WINDOW).map((v, i) => {
     const r = v.result as Stored;
     const list = v.checklistVersionId ? versions.get(v.checklistVersionId) : undefined;
     return {
@@ -109,5 +132,20 @@ export async function historyOf(environmentId: number) {
     reasons: [],
     scoreBefore: null,
   }));
-  return [...done, ...ended].sort((a, b) => b.at.localeCompare(a.at));
+  const all = [...done, ...ended].sort((a, b) => b.at.localeCompare(a.at));
+  const rows = all.slice(0, PER_WINDOW);
+  // those of an audit stand below nothing
+  const last = (shown: number[], before: number): number => Math.min(before, ...shown);
+  const hasMore = rows.length < all.length || verdicts.length > PER_WINDOW;
+  const next = [
+    last(
+      rows.flatMap((r) => (r.id > 0 ? r.id : [])),
+      belowVerdict,
+    ),
+    last(
+      rows.flatMap((r) => (r.id < 0 ? -r.id : [])),
+      belowAudit,
+    ),
+  ].join('-');
+  return { rows, next: hasMore ? next : null };
 }

@@ -10,6 +10,9 @@ import { newestProfile } from '../hosts/known-profiles';
 import { inTransaction } from '../platform/db/transaction';
 import { packJson } from '../platform/packed';
 import { BriefRow, Environment, Site } from '../sites/models';
+import { keepStanding } from '../sites/standing';
+import { Op, type Transaction } from 'sequelize';
+import type { Situation } from '#core/facts/situation';
 import { Audit, AuditEvidence, AuditFindings, FindingRow, VerdictRow, type VerdictCause } from './models';
 import { verdictOn } from './verdict';
 
@@ -17,7 +20,7 @@ export interface Cause {
   cause: VerdictCause;
   by: string;
 }
-/** Characters of what was found that lists show. */
+/** Characters of what was expected and found that lists show. */
 const FOUND = 300;
 
 export interface Kept {
@@ -26,6 +29,29 @@ export interface Kept {
   evidence: Buffer;
   brief: Brief;
   cause: Cause;
+}
+
+/** The score that an audit's own may be compared with. */
+async function scoreBefore(
+  audit: Audit,
+  situation: Situation,
+  transaction: Transaction,
+): Promise<number | null> {
+  const { environmentId, checklistVersionId, briefId } = audit;
+  const before = await Audit.findOne({
+    where: {
+      environmentId,
+      id: { [Op.lt]: audit.id },
+      status: 'done',
+      situation,
+      checklistVersionId,
+      briefId,
+    },
+    order: [['id', 'DESC']],
+    attributes: ['score'],
+    transaction,
+  });
+  return before?.score ?? null;
 }
 
 /** Judges evidence and keeps the verdict as the audit's last one. */
@@ -73,6 +99,9 @@ export async function keepVerdict(
         title: f.title.slice(0, 200),
         scope: checkOf(f.check)?.scope ?? '',
         found: (f.found ?? f.reason)?.slice(0, FOUND) ?? null,
+        byHand: f.byHand ?? false,
+        expected: f.expected?.slice(0, FOUND) ?? null,
+        places: f.places.length,
         failing: f.places.filter((p) => p.outcome === 'failed' && !p.accepted).length,
         lost: pointsLost(f),
         data: f,
@@ -91,6 +120,7 @@ export async function keepVerdict(
         briefId: audit.briefId,
         checklistVersionId: audit.checklistVersionId,
         score: result.score,
+        scoreBefore: await scoreBefore(audit, situation, transaction),
         coverage: result.coverage,
         gate: result.gate,
         result: kept,
@@ -119,6 +149,7 @@ export async function keepVerdict(
       { transaction },
     );
     await Environment.update({ lastAuditId: audit.id }, { where: { id: environment.id }, transaction });
+    await keepStanding([site.id], transaction);
   });
 }
 

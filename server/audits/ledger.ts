@@ -1,10 +1,23 @@
 /**
- * The ledger of one environment: its latest findings, the sum behind the score, what would help most, and the fixes
- * and attestations beside them.
+ * The ledger of one environment: its latest findings a line each, the sum behind the score, one finding in full, and
+ * the fixes and attestations beside them.
  */
 import type { Check } from '#core/checks/kit/check';
 import { checksOf } from '#core/checks/engine/checklist';
 import type { JudgedFinding } from '#core/checks/engine/judge';
+import type { Section } from '#core/facts/finding';
+import type { FixState } from '#core/facts/fix';
+import {
+  holding,
+  isManualOpen,
+  isResting,
+  ledgerFolds,
+  ledgerGroups,
+  ledgerShows,
+  type LedgerGroup,
+  type LedgerLine,
+  type LedgerShow,
+} from '#core/score/ledger';
 import { pointsLost, termsOf, type Result } from '#core/score/score';
 import { Audit, FindingRow } from './models';
 import { AcceptanceRow, Fix } from '../fixes/models';
@@ -14,40 +27,45 @@ import { User } from '../people/models';
 import { checklistVersion } from '../checklists/checklists';
 import { NotFound } from '../platform/errors';
 
-/** Places beyond this are counted, not sent: a screen cannot show them. */
-const PLACES = 300;
+/** Lines of one answer; whoever has more filters by words. */
+const LINES = 200;
+/** Pages, hosts or records of one answer. */
+const PLACES = 40;
+/** Characters of raw evidence that a screen shows of one. */
+const RAW = 2000;
 const ATTESTATIONS = 20;
 
+async function environmentAndAudit(
+  environmentId: number,
+): Promise<{ environment: Environment; audit: Audit | null }> {
+  const environment = await Environment.findByPk(environmentId);
+  if (!environment) throw new NotFound('This environment does not exist, or not any more.');
+  return {
+    environment,
+    audit: environment.lastAuditId ? await Audit.findByPk(environment.lastAuditId) : null,
+  };
+}
+
 /** Who vouched for what, by check, newest first. */
-async function attestationsOf(environmentId: number) {
+async function attestationsOf(environmentId: number, checkIds: string[]) {
   const rows = await AttestationRow.findAll({
-    where: { environmentId },
+    where: { environmentId, checkId: checkIds },
     order: [['id', 'DESC']],
-    limit: 1000,
+    limit: ATTESTATIONS * checkIds.length,
   });
   const files = new Map(
     (
-      await AttachmentRow.findAll({ where: { environmentId }, attributes: ['id', 'name', 'type', 'bytes'] })
+      await AttachmentRow.findAll({
+        where: { id: rows.flatMap((r) => r.attachmentId ?? []) },
+        attributes: ['id', 'name', 'type', 'bytes'],
+      })
     ).map((f) => [f.id, { id: f.id, name: f.name, type: f.type, bytes: f.bytes }]),
   );
-  const out = new Map<
-    string,
-    {
-      by: string;
-      at: string;
-      done: boolean;
-      doesNotApply: boolean;
-      note: string | null;
-      place: string | null;
-      goodUntil: string | null;
-      goodWhile: string | null;
-      file: { id: number; name: string; type: string; bytes: number } | null;
-    }[]
-  >();
-  for (const r of rows) {
-    const list = out.get(r.checkId) ?? [];
-    if (list.length < ATTESTATIONS)
-      list.push({
+  return (check: string) =>
+    rows
+      .filter((r) => r.checkId === check)
+      .slice(0, ATTESTATIONS)
+      .map((r) => ({
         by: r.byName,
         at: r.at.toISOString(),
         done: r.done,
@@ -57,10 +75,7 @@ async function attestationsOf(environmentId: number) {
         goodUntil: r.goodUntil,
         goodWhile: r.goodWhile,
         file: r.attachmentId ? (files.get(r.attachmentId) ?? null) : null,
-      });
-    out.set(r.checkId, list);
-  }
-  return out;
+      }));
 }
 
 /** What the ledger says of a check itself. */
@@ -73,7 +88,19 @@ const aboutCheck = (check: Check | undefined) => ({
 
 type Names = ReadonlyMap<number, string>;
 
-function fixLine(fix: Fix | undefined, names: Names) {
+async function namesOfPeople(): Promise<Names> {
+  return new Map((await User.findAll({ attributes: ['id', 'name'] })).map((p) => [p.id, p.name]));
+}
+
+interface FixLine {
+  id: number;
+  state: FixState;
+  owner: string | null;
+  dueDate: string | null;
+  returns: number;
+}
+
+function fixLine(fix: Fix | undefined, names: Names): FixLine | null {
   if (!fix) return null;
   const { id, state, dueDate = null, returns, ownerId } = fix;
   return { id, state, owner: ownerId ? (names.get(ownerId) ?? null) : null, dueDate, returns };
@@ -81,9 +108,9 @@ function fixLine(fix: Fix | undefined, names: Names) {
 
 function acceptanceLine(row: AcceptanceRow | undefined, names: Names) {
   if (!row) return null;
-  const { id, reason, until, byId, secondedById } = row;
+  const { reason, until, byId, secondedById } = row;
   return {
-    id,
+    id: row.id as number,
     reason,
     until,
     by: names.get(byId) ?? '',
@@ -100,45 +127,184 @@ function ofOldAddress({ url }: Audit, environment: Environment): string[] {
   ];
 }
 
-export async function ledger(environmentId: number) {
-  const environment = await Environment.findByPk(environmentId);
-  if (!environment) throw new NotFound('This environment does not exist, or not any more.');
-  const audit = environment.lastAuditId ? await Audit.findByPk(environment.lastAuditId) : null;
-  if (!audit) return { audit: null, findings: [], sum: null, notes: [] };
-  const [rows, fixes, acceptances, people, attestations, checklist] = await Promise.all([
-    FindingRow.findAll({ where: { environmentId }, order: [['position', 'ASC']] }),
-    Fix.findAll({ where: { environmentId } }),
-    AcceptanceRow.findAll({ where: { environmentId, withdrawnAt: null } }),
-    User.findAll(),
-    attestationsOf(environmentId),
+/** One check in the ledger. */
+export interface Line extends LedgerLine {
+  scope: string;
+  failing: number;
+  placeCount: number;
+  fix: FixLine | null;
+}
+
+async function linesOf(environmentId: number): Promise<Line[]> {
+  const [rows, fixes, names] = await Promise.all([
+    FindingRow.findAll({
+      where: { environmentId },
+      attributes: { exclude: ['data'] },
+      order: [['position', 'ASC']],
+    }),
+    Fix.findAll({
+      where: { environmentId },
+      attributes: ['id', 'checkId', 'state', 'ownerId', 'dueDate', 'returns'],
+    }),
+    namesOfPeople(),
+  ]);
+  const fixOf = new Map(fixes.map((f) => [f.checkId, f]));
+  return rows.map((r) => ({
+    check: r.checkId,
+    section: r.section,
+    title: r.title,
+    severity: r.severity,
+    outcome: r.outcome,
+    accepted: Boolean(r.accepted),
+    byHand: Boolean(r.byHand),
+    expected: r.expected ?? null,
+    found: r.found ?? null,
+    points: r.lost,
+    scope: r.scope,
+    failing: r.failing,
+    placeCount: r.places,
+    fix: fixLine(fixOf.get(r.checkId), names),
+  }));
+}
+
+/** The first lines of groups, so many in all. */
+function cut(groups: readonly LedgerGroup<Line>[]) {
+  let left = LINES;
+  return groups.flatMap(({ list, ...group }) => {
+    const shown = list.slice(0, left);
+    left -= shown.length;
+    return shown.length ? [{ ...group, count: list.length, list: shown }] : [];
+  });
+}
+
+export interface LedgerAsked {
+  show?: LedgerShow;
+  words?: string;
+  /** `1`: without what only rests on another check. */
+  reached?: string;
+}
+
+/** The ledger as it opens: groups of lines, sorted, and what lies folded away as one line a section. */
+export async function ledger(environmentId: number, { show = 'needs', words = '', reached }: LedgerAsked) {
+  const { environment, audit } = await environmentAndAudit(environmentId);
+  if (!audit) return null;
+  const [every, checklist] = await Promise.all([
+    linesOf(environmentId),
     checklistVersion(audit.checklistVersionId),
   ]);
-  const names = new Map(people.map((p) => [p.id, p.name]));
-  const fixOf = new Map(fixes.map((f) => [f.checkId, f]));
-  const checkOf: (id: string) => Check | undefined = checksOf(checklist);
-  const all = rows.map((r) => r.data as JudgedFinding);
-  const { notes = [] } = audit.result as Result & { notes?: string[] };
+  const lines = reached === '1' ? every.filter((f) => !isResting(f)) : every;
+  const { notes = [], ...result } = audit.result as Result & { notes?: string[]; proposals?: unknown };
+  delete result.proposals;
   return {
     audit: {
       id: audit.id,
       at: audit.finishedAt?.toISOString() ?? null,
       by: audit.startedBy,
       situation: audit.situation,
-      result: audit.result as Result,
+      result,
       checklist: `${checklist.name}, version ${checklist.version}`,
     },
-    findings: all.map((f) => ({
+    shows: ledgerShows(every),
+    groups: cut(ledgerGroups(lines, show, words)),
+    folds: (show === 'needs' ? ledgerFolds(lines, words) : []).map(({ list: _, ...fold }) => fold),
+    holding: holding(every).map(({ check, title }) => ({ check, title })),
+    manualLeft: every.filter(isManualOpen).length,
+    resting: every.filter(isResting).length,
+    notes: [...ofOldAddress(audit, environment), ...notes],
+  };
+}
+
+/** What lies folded away in one section. */
+export async function foldedLines(
+  environmentId: number,
+  section: Section,
+  { words = '' }: LedgerAsked,
+): Promise<Line[]> {
+  const folds = ledgerFolds(await linesOf(environmentId), words);
+  return folds.find((f) => f.section === section)?.list.slice(0, LINES) ?? [];
+}
+
+/** The sum behind the score: every check that loses points. */
+export async function scoreSum(environmentId: number) {
+  const { audit } = await environmentAndAudit(environmentId);
+  if (!audit) throw new NotFound('Nothing was audited here yet.');
+  const [rows, { name, version }] = await Promise.all([
+    FindingRow.findAll({ where: { environmentId, outcome: 'failed' }, order: [['position', 'ASC']] }),
+    checklistVersion(audit.checklistVersionId),
+  ]);
+  const { score, lost, coverage, gateNote, unreached = null } = audit.result as Result;
+  return {
+    result: { score, lost, coverage, gateNote, unreached },
+    checklist: `${name}, version ${version}`,
+    sum: termsOf(rows.map((r) => r.data as JudgedFinding)),
+  };
+}
+
+const PLACE_ORDER = { failed: 0, cantTell: 1, passed: 2 };
+
+/** One window of what a check looked at: faults first. */
+function placesFrom({ places }: JudgedFinding, offset: number) {
+  return [...places]
+    .sort((a, b) => PLACE_ORDER[a.outcome] - PLACE_ORDER[b.outcome])
+    .slice(offset, offset + PLACES)
+    .map((p) => (p.raw && p.raw.length > RAW ? { ...p, raw: `${p.raw.slice(0, RAW)} …` } : p));
+}
+
+/** Findings in full. @param rows of one environment */
+async function inFull(environmentId: number, rows: readonly FindingRow[], audit: Audit) {
+  const checkIds = rows.map((r) => r.checkId);
+  const [fixes, acceptances, names, attestations, checklist] = await Promise.all([
+    Fix.findAll({ where: { environmentId, checkId: checkIds } }),
+    AcceptanceRow.findAll({ where: { environmentId, checkId: checkIds, withdrawnAt: null } }),
+    namesOfPeople(),
+    attestationsOf(environmentId, checkIds),
+    checklistVersion(audit.checklistVersionId),
+  ]);
+  const checkOf: (id: string) => Check | undefined = checksOf(checklist);
+  return rows.map((row) => {
+    const f = row.data as JudgedFinding;
+    return {
       ...f,
-      places: f.places.slice(0, PLACES),
+      places: placesFrom(f, 0),
       placeCount: f.places.length,
       failing: f.places.filter((p) => p.outcome === 'failed').length,
       points: pointsLost(f),
       ...aboutCheck(checkOf(f.check)),
-      attestations: attestations.get(f.check) ?? [],
-      fix: fixLine(fixOf.get(f.check), names),
+      attestations: attestations(f.check),
+      fix: fixLine(
+        fixes.find((fix) => fix.checkId === f.check),
+        names,
+      ),
       acceptance: acceptanceLine(acceptances.filter((a) => a.checkId === f.check).at(-1), names),
-    })),
-    sum: termsOf(all),
-    notes: [...ofOldAddress(audit, environment), ...notes],
-  };
+    };
+  });
+}
+
+const NO_FINDING = 'This finding does not exist, or not any more.';
+
+/** One finding with its evidence. @throws NotFound */
+export async function findingInFull(environmentId: number, checkId: string) {
+  const { audit } = await environmentAndAudit(environmentId);
+  const row = await FindingRow.findOne({ where: { environmentId, checkId } });
+  if (!audit || !row) throw new NotFound(NO_FINDING);
+  return (await inFull(environmentId, [row], audit))[0]!;
+}
+
+/** What a check looked at, a window further down. @throws NotFound */
+export async function morePlaces(environmentId: number, checkId: string, offset: number) {
+  const row = await FindingRow.findOne({ where: { environmentId, checkId } });
+  if (!row) throw new NotFound(NO_FINDING);
+  return placesFrom(row.data as JudgedFinding, offset);
+}
+
+/** The manual checks that wait for somebody, in full, in the order of the checklist. */
+export async function manualChecks(environmentId: number) {
+  const { audit } = await environmentAndAudit(environmentId);
+  if (!audit) return [];
+  const rows = await FindingRow.findAll({
+    where: { environmentId, byHand: true, outcome: ['untested', 'failed', 'cantTell'], accepted: false },
+    order: [['position', 'ASC']],
+    limit: LINES,
+  });
+  return inFull(environmentId, rows, audit);
 }

@@ -47,6 +47,8 @@ export class Audit extends Row<Audit> {
   declare startedAt: Date;
   declare finishedAt: CreationOptional<Date | null>;
   declare score: CreationOptional<number | null>;
+  /** Of the newest audit before it that can be compared: same situation, checklist and brief. */
+  declare scoreBefore: CreationOptional<number | null>;
   declare coverage: CreationOptional<number | null>;
   declare gate: CreationOptional<Gate | null>;
   declare result: CreationOptional<object | null>;
@@ -77,6 +79,11 @@ export class FindingRow extends Row<FindingRow> {
   declare scope: string;
   /** What was found, else why nothing could be; cut. */
   declare found: CreationOptional<string | null>;
+  declare byHand: boolean;
+  /** What was expected; cut. */
+  declare expected: CreationOptional<string | null>;
+  /** How many pages, hosts or records it looked at. */
+  declare places: number;
   /** How many pages, hosts or records fail, without the accepted ones. */
   declare failing: number;
   /** Points. */
@@ -119,6 +126,7 @@ export function bindModels(): void {
     startedAt: when,
     finishedAt: when,
     score: percent,
+    scoreBefore: percent,
     coverage: percent,
     gate: text(10),
     result: json('result'),
@@ -145,6 +153,9 @@ export function bindModels(): void {
     title: text(200),
     scope: text(8),
     found: text(300),
+    byHand: flag,
+    expected: text(300),
+    places: whole,
     failing: whole,
     lost: amount,
     data: json('data'),

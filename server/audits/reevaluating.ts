@@ -10,8 +10,8 @@ import { Audit, AuditFindings, VerdictRow } from './models';
 import type { Cause } from './keeping';
 import { Environment, Site } from '../sites/models';
 import { newestProfile } from '../hosts/known-profiles';
-import { checklistFor } from '../checklists/checklists';
-import { startJob, type Job } from '../platform/jobs/jobs';
+import { checklistFor, sitesJudgedBy } from '../checklists/checklists';
+import { jobById, startJob, type Job } from '../platform/jobs/jobs';
 import { reevaluate, lastEvidence } from './judging';
 import { verdictOn } from './verdict';
 import { unpackJson } from '../platform/packed';
@@ -26,7 +26,7 @@ export interface Ahead {
   changes: { check: string; title: string; from: string; to: string }[];
 }
 
-const MOST_CHANGES = 30;
+const MOST_CHANGES = 20;
 const word = (f: JudgedFinding | undefined): string =>
   f
     ? f.accepted
@@ -83,10 +83,17 @@ async function previewIn(environmentId: number, checklist: Checklist): Promise<A
   };
 }
 
+/** Sites one by one, or all that a checklist is for. */
+export interface WhichSites {
+  siteIds?: readonly number[];
+  ofChecklist?: number;
+}
+
 /** Environments of these sites that were audited. */
-async function environmentsOf(siteIds: readonly number[]): Promise<number[]> {
+async function environmentsOf({ siteIds = [], ofChecklist }: WhichSites): Promise<number[]> {
+  const ids = ofChecklist === undefined ? siteIds : await sitesJudgedBy(ofChecklist);
   const rows = await Environment.findAll({
-    where: { siteId: [...siteIds] },
+    where: { siteId: [...ids] },
     attributes: ['id', 'lastAuditId'],
     order: [
       ['siteId', 'ASC'],
@@ -97,17 +104,38 @@ async function environmentsOf(siteIds: readonly number[]): Promise<number[]> {
 }
 
 /** What would change, without keeping anything. */
-export async function startPreview(
-  checklist: Checklist,
-  siteIds: readonly number[],
-  by: string,
-): Promise<Job<Ahead>> {
-  return startJob(`What ${checklist.name} would change`, by, await environmentsOf(siteIds), (id) =>
+export async function startPreview(checklist: Checklist, which: WhichSites, by: string): Promise<Job<Ahead>> {
+  return startJob(`What ${checklist.name} would change`, by, await environmentsOf(which), (id) =>
     previewIn(id, checklist),
   );
 }
 
-/** Judges the last audit of one place by the checklist that its site has now, unless it is being audited. */
+const GATES: Record<Gate, number> = { clear: 0, undecided: 1, held: 2 };
+
+/** How much a change weighs: a gate that closes most, then points. */
+function weightOf({ before, after, changes }: Ahead): number {
+  const gate =
+    before.gate === after.gate ? 0 : 1000 + 10 * (GATES[after.gate] - (before.gate ? GATES[before.gate] : 0));
+  return gate + Math.abs((after.score ?? 0) - (before.score ?? 0)) + (changes.length ? 0.5 : 0);
+}
+
+const MOST_LISTED = 60;
+
+/** A preview so far: what weighs most of what would change, and how many environments would and would not. */
+export function previewOf(id: string) {
+  const { results, ...job } = jobById(id) as Job<Ahead>;
+  const changing = results
+    .filter((a) => weightOf(a) > 0)
+    .sort((a, b) => weightOf(b) - weightOf(a) || a.site.localeCompare(b.site));
+  return {
+    ...job,
+    looked: results.length,
+    changing: changing.length,
+    results: changing.slice(0, MOST_LISTED),
+  };
+}
+
+/** Judges the last audit of one environment by the checklist that its site has now, unless it is being audited. */
 async function judgeByNewest(id: number, cause: Cause): Promise<void> {
   const environment = await Environment.findByPk(id);
   if (!environment || (await Audit.count({ where: { runningKey: id } }))) return;
@@ -116,8 +144,8 @@ async function judgeByNewest(id: number, cause: Cause): Promise<void> {
 }
 
 /** Judges the last audit of each environment by the checklist that its site has now. */
-export async function startReevaluating(siteIds: readonly number[], by: string): Promise<Job> {
-  return startJob('Judging stored evidence again', by, await environmentsOf(siteIds), async (id) => {
+export async function startReevaluating(which: WhichSites, by: string): Promise<Job> {
+  return startJob('Judging stored evidence again', by, await environmentsOf(which), async (id) => {
     await judgeByNewest(id, { cause: 'checklist', by });
   });
 }

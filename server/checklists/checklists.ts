@@ -1,12 +1,14 @@
 /** Checklists with their versions, and which one a site is judged by. */
-import type { Transaction } from 'sequelize';
+import { Op, type Transaction } from 'sequelize';
 import { builtInChecklists } from '#core/checks/engine/built-in';
 import type { Checklist } from '#core/facts/checklist';
 import { AssignmentRow, ChecklistRow, ChecklistVersion, type AssignmentKind } from './models';
 import { Audit } from '../audits/models';
+import { SITES_NAMED } from '../platform/windows';
 import { Site } from '../sites/models';
 import { Conflict, NotFound } from '../platform/errors';
 import { inTransaction } from '../platform/db/transaction';
+import { announce } from '../platform/events';
 import { refuseOverwriting } from '../platform/overwriting';
 import { ALL_OTHERS, Assigned, assignmentsOf, type Assignment } from './assignments';
 
@@ -114,35 +116,63 @@ export async function listChecklists() {
   );
 }
 
-/** One checklist with its versions, newest first. @throws NotFound */
+/** One checklist as it is now. @throws NotFound */
 export async function checklistDetail(id: number) {
   const row = await find(id);
-  const versions = await ChecklistVersion.findAll({
+  const newest = await ChecklistVersion.findOne({
     where: { checklistId: id },
     order: [['version', 'DESC']],
-    limit: 100,
+    rejectOnEmpty: true,
   });
-  const sites = await sitesJudgedBy(id);
+  const siteIds = await sitesJudgedBy(id);
+  const some = await Site.findAll({
+    where: { id: siteIds.slice(0, SITES_NAMED) },
+    attributes: ['id', 'name'],
+    order: [['name', 'ASC']],
+  });
   return {
     id: row.id,
     name: row.name,
     builtIn: row.builtIn,
-    checklist: versions[0]!.data as Checklist,
-    sites,
-    versions: versions.map((v) => ({
-      version: v.version,
-      savedBy: v.savedBy,
-      savedAt: v.createdAt.toISOString(),
-      data: v.data as Checklist,
-    })),
+    version: newest.version,
+    checklist: newest.data as Checklist,
+    sites: { count: siteIds.length, some: some.map((s) => ({ id: s.id, name: s.name })) },
     assignments: (await assignmentsOf([id])).get(id) ?? [],
   };
 }
 
-/** The sites that this checklist is for now. */
-async function sitesJudgedBy(id: number): Promise<{ id: number; name: string }[]> {
-  const [sites, assigned] = await Promise.all([Site.findAll({ order: [['name', 'ASC']] }), Assigned.read()]);
-  return sites.filter((s) => assigned.checklistOf(s) === id).map((s) => ({ id: s.id, name: s.name }));
+/** The sites that a checklist is for now, by name. */
+export async function sitesJudgedBy(id: number): Promise<number[]> {
+  const [sites, assigned] = await Promise.all([
+    Site.findAll({ attributes: ['id', 'clientId', 'hostProfileId'], order: [['name', 'ASC']] }),
+    Assigned.read(),
+  ]);
+  return sites.filter((s) => assigned.checklistOf(s) === id).map((s) => s.id);
+}
+
+const VERSIONS = 50;
+
+/** One window of a checklist's versions, newest first, without what they ask. */
+export async function checklistVersions(checklistId: number, after?: number) {
+  const found = await ChecklistVersion.findAll({
+    where: { checklistId, ...(after === undefined ? {} : { version: { [Op.lt]: after } }) },
+    order: [['version', 'DESC']],
+    limit: VERSIONS + 1,
+  });
+  const rows = found.slice(0, VERSIONS).map((v) => ({
+    version: v.version,
+    savedBy: v.savedBy ?? null,
+    savedAt: v.createdAt.toISOString(),
+    checks: (v.data as Checklist).items.filter((i) => i.on !== false).length,
+  }));
+  return { rows, next: found.length > VERSIONS ? rows.at(-1)!.version : null };
+}
+
+/** What one version asks. @throws NotFound */
+export async function checklistAsOf(checklistId: number, version: number): Promise<Checklist> {
+  const row = await ChecklistVersion.findOne({ where: { checklistId, version } });
+  if (!row) throw new NotFound(`There is no version ${version} of this checklist.`);
+  return row.data as Checklist;
 }
 
 async function refuseTaken(name: string, transaction: Transaction): Promise<void> {
@@ -157,6 +187,7 @@ export function makeChecklist(checklist: Checklist, by: string): Promise<number>
     await refuseTaken(name, transaction);
     const row = await ChecklistRow.create({ name, builtIn: false }, { transaction });
     await keepVersion(row.id, { ...checklist, name }, by, transaction);
+    announce([['checklists']], { transaction });
     return row.id;
   });
 }
@@ -211,6 +242,7 @@ export function saveChecklist(
     refuseOverwriting(from, newest, { ...checklist, name });
     const { id: versionId, version } = await keepVersion(id, { ...checklist, name }, by, transaction);
     await row.update({ name }, { transaction });
+    announce([['checklists']], { transaction });
     return { versionId, version };
   });
 }
@@ -231,6 +263,7 @@ export function dropChecklist(id: number): Promise<void> {
         'Audits were made by this checklist, and their history needs it. Assign its sites elsewhere instead.',
       );
     await row.destroy({ transaction });
+    announce([['checklists']], { transaction });
   });
 }
 
@@ -246,5 +279,6 @@ export function assignChecklist(
       await AssignmentRow.destroy({ where: { kind, target }, transaction });
       await AssignmentRow.create({ checklistId: id, kind, target }, { transaction });
     }
+    announce([['checklists']], { transaction });
   });
 }

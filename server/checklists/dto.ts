@@ -7,11 +7,13 @@ import {
   IsIn,
   IsInt,
   IsObject,
+  IsOptional,
   IsString,
   IsWebAddress,
   MaxLength,
   Min,
   Type,
+  ValidateIf,
   ValidateNested,
 } from '../platform/http/validation';
 
@@ -26,10 +28,17 @@ export class AssignmentsDto {
   @Type(() => AssignmentDto)
   assignments!: AssignmentDto[];
 }
-export class SiteIdsDto {
-  @IsArray() @ArrayMaxSize(10_000) @IsInt({ each: true }) @Min(1, { each: true }) siteIds!: number[];
+/** Sites one by one, or all that a checklist is for. */
+export class WhichSitesDto {
+  @ValidateIf((o: WhichSitesDto) => o.ofChecklist === undefined)
+  @IsArray()
+  @ArrayMaxSize(10_000)
+  @IsInt({ each: true })
+  @Min(1, { each: true })
+  siteIds?: number[];
+  @IsOptional() @IsInt() @Min(1) ofChecklist?: number;
 }
-export class LookAheadDto extends SiteIdsDto {
+export class LookAheadDto extends WhichSitesDto {
   /** Read by its own rules. */
   @IsObject() checklist!: object;
 }

@@ -19,10 +19,12 @@ import {
 } from '../platform/http/validation';
 import { FIX_STATES, type FixState } from '#core/facts/fix';
 
+export const MOST_AUDITED_AT_ONCE = 10_000;
+
 export class StartAuditsDto {
   @IsArray()
   @ArrayMinSize(1)
-  @ArrayMaxSize(5000)
+  @ArrayMaxSize(MOST_AUDITED_AT_ONCE)
   @IsInt({ each: true })
   @Min(1, { each: true })
   environmentIds!: number[];
@@ -48,22 +50,18 @@ export class FixesDto {
   @IsOptional() @Type(() => Number) @IsInt() @Min(1) site?: number;
   /** A person's number, `me`, or `nobody`. */
   @IsOptional() @Matches(/^(?:me|nobody|\d{1,9})$/) owner?: string;
-  /** `1`: verified and gone ones too. */
+  /** `1`: those verified and gone, in place of the others. */
   @IsOptional() @IsIn(['1']) closed?: string;
   @IsOptional() @IsIn(FIX_SORTS) sort?: (typeof FIX_SORTS)[number];
-  @IsOptional() @Type(() => Number) @IsInt() @Min(0) @Max(1_000_000) offset?: number;
+  /** What the window before said that it goes on by. */
+  @IsOptional() @IsString() @MaxLength(191) after?: string;
   @IsOptional() @Type(() => Number) @IsInt() @Min(1) @Max(200) limit?: number;
 }
 
-/** The environments that a fault's texts are asked for. */
+/** The environments that a fault's texts are asked for, by their numbers with commas. */
 export class RecipeDto {
   @IsString() @Matches(/^[a-z]+\.[a-z0-9-]+$/) check!: string;
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(200)
-  @IsInt({ each: true })
-  @Min(1, { each: true })
-  environmentIds!: number[];
+  @IsString() @Matches(/^[1-9]\d{0,9}(?:,[1-9]\d{0,9}){0,199}$/) environments!: string;
 }
 
 export class FixesChangeDto extends FixChangeDto {

@@ -1,4 +1,5 @@
 /** Fixes: changing, accepting. */
+import type { Transaction } from 'sequelize';
 import type { JudgedFinding } from '#core/checks/engine/judge';
 import type { FixEvent, FixState } from '#core/facts/fix';
 import { setState } from '#core/fixes/life';
@@ -8,6 +9,7 @@ import { User } from '../people/models';
 import type { AcceptDto, FixChangeDto, FixesChangeDto } from './dto';
 import { Conflict, DomainError, NotFound, Refused } from '../platform/errors';
 import { inTransaction } from '../platform/db/transaction';
+import { keepStanding } from '../sites/standing';
 import { addEvents } from './fix-keeping';
 import { reevaluate } from '../audits/judging';
 import type { Person } from '../people/models';
@@ -78,24 +80,37 @@ function dueChange(fix: Fix, to: string | null, by: string, at: string): Change 
   return { set: { dueDate: to }, events: [{ kind: 'due', by, at, text: to ?? 'no date' }] };
 }
 
-/** A person's changes: state, owner, due date, a comment. Each becomes a line of the history. */
-export function changeFix(id: number, change: FixChangeDto, { name: by }: Person): Promise<void> {
+/**
+ * A person's changes of one fix: state, owner, due date, a comment. Each becomes a line of the history.
+ * @returns the site it belongs to; @throws NotFound, Conflict, Refused before anything is written
+ */
+async function applyChange(
+  id: number,
+  { state, ownerId, dueDate, comment }: FixChangeDto,
+  by: string,
+  transaction: Transaction,
+): Promise<number> {
+  const fix = await Fix.findByPk(id, { transaction, lock: true });
+  if (!fix) throw new NotFound(GONE);
+  const changedAt = new Date();
+  const at = changedAt.toISOString();
+  const changes = [
+    ...(state === undefined ? [] : [stateChange(fix, state, by, at)]),
+    ...(ownerId === undefined ? [] : [await ownerChange(fix, ownerId || null, by, at)]),
+    ...(dueDate === undefined ? [] : [dueChange(fix, dueDate || null, by, at)]),
+  ];
+  const set = Object.assign({}, ...changes.map((c) => c.set)) as Change['set'];
+  if (Object.keys(set).length) await fix.update({ ...set, changedAt }, { transaction });
+  const events = changes.flatMap((c) => c.events);
+  if (comment) events.push({ kind: 'comment', by, at, text: comment });
+  await addEvents(id, events, transaction);
+  return fix.siteId;
+}
+
+/** @throws NotFound, Conflict, Refused */
+export function changeFix(id: number, change: FixChangeDto, { name }: Person): Promise<void> {
   return inTransaction(async (transaction) => {
-    const fix = await Fix.findByPk(id, { transaction, lock: true });
-    if (!fix) throw new NotFound(GONE);
-    const changedAt = new Date();
-    const at = changedAt.toISOString();
-    const { state, ownerId, dueDate, comment } = change;
-    const changes = [
-      ...(state === undefined ? [] : [stateChange(fix, state, by, at)]),
-      ...(ownerId === undefined ? [] : [await ownerChange(fix, ownerId || null, by, at)]),
-      ...(dueDate === undefined ? [] : [dueChange(fix, dueDate || null, by, at)]),
-    ];
-    const set = Object.assign({}, ...changes.map((c) => c.set)) as Change['set'];
-    if (Object.keys(set).length) await fix.update({ ...set, changedAt }, { transaction });
-    const events = changes.flatMap((c) => c.events);
-    if (comment) events.push({ kind: 'comment', by, at, text: comment });
-    await addEvents(id, events, transaction);
+    await keepStanding([await applyChange(id, change, name, transaction)], transaction);
   });
 }
 
@@ -189,14 +204,18 @@ export async function changeFixes(
   { ids, ...change }: FixesChangeDto,
   person: Person,
 ): Promise<{ changed: number; refused: { id: number; reason: string }[] }> {
-  const refused: { id: number; reason: string }[] = [];
-  for (const id of ids) {
-    try {
-      await changeFix(id, change, person);
-    } catch (error) {
-      if (!(error instanceof DomainError)) throw error;
-      refused.push({ id, reason: error.message });
+  return inTransaction(async (transaction) => {
+    const refused: { id: number; reason: string }[] = [];
+    const siteIds = new Set<number>();
+    for (const id of ids) {
+      try {
+        siteIds.add(await applyChange(id, change, person.name, transaction));
+      } catch (error) {
+        if (!(error instanceof DomainError)) throw error;
+        refused.push({ id, reason: error.message });
+      }
     }
-  }
-  return { changed: ids.length - refused.length, refused };
+    await keepStanding([...siteIds], transaction);
+    return { changed: ids.length - refused.length, refused };
+  });
 }

@@ -3,10 +3,14 @@ import { QueryTypes } from 'sequelize';
 import { checkById } from '#core/checks/catalogue/index';
 import type { JudgedFinding } from '#core/checks/engine/judge';
 import type { Severity } from '#core/facts/finding';
-import { CLOSED_STATES, type FixState } from '#core/facts/fix';
+import type { FixState } from '#core/facts/fix';
 import { FindingRow } from '../audits/models';
 import { database } from '../platform/db/connection';
+import { wholePoints } from '../platform/db/sort-key';
+import { askedWords } from '../platform/db/words';
 import { NotFound } from '../platform/errors';
+import { COUNTED, type SomeRows } from '../platform/windows';
+import { titleOf } from '../sites/standing';
 import type { FixesDto } from './dto';
 
 export interface FixRow {
@@ -46,15 +50,12 @@ export interface Fault {
   gates: number;
 }
 
-const FROM = `fix f
-  JOIN environment e ON e.id = f.environment_id
-  JOIN site s ON s.id = e.site_id
-  JOIN client c ON c.id = s.client_id
-  LEFT JOIN user u ON u.id = f.owner_id
-  LEFT JOIN finding d ON d.environment_id = f.environment_id AND d.check_id = f.check_id`;
-/** What the filter's words are looked for in. */
-const WORDS =
-  "CONCAT_WS(' ', f.check_id, d.title, d.found, s.name, c.name, e.name, f.state, f.severity, u.name)";
+/** Whose fixes are asked for, as counts are kept. */
+function whoseOf(owner: FixesDto['owner'], me: number): number | undefined {
+  if (owner === undefined) return undefined;
+  if (owner === 'nobody') return 0;
+  return owner === 'me' ? me : Number(owner);
+}
 
 interface Filter {
   where: string;
@@ -62,71 +63,90 @@ interface Filter {
 }
 
 /** @param me who asks, for what is theirs */
-function filterOf({ words = '', check, site, owner, closed }: FixesDto, me: number): Filter {
-  const parts = words.toLowerCase().split(/\s+/).filter(Boolean).slice(0, 10);
+function filterOf({ words: typed, check, site, owner, closed, after }: FixesDto, me: number): Filter {
+  const whose = whoseOf(owner, me);
+  const words = askedWords(typed);
   const conditions = [
-    closed ? '' : 'f.state NOT IN (:closed)',
-    check ? 'f.check_id = :check' : '',
-    site ? 's.id = :site' : '',
-    owner === undefined ? '' : owner === 'nobody' ? 'f.owner_id IS NULL' : 'f.owner_id = :owner',
-    ...parts.map((_, i) => `${WORDS} LIKE :word${i}`),
+    'f.closed = :closed',
+    ...(check ? ['f.check_id = :check'] : []),
+    ...(site ? ['f.site_id = :site'] : []),
+    ...(whose === undefined ? [] : [whose ? 'f.owner_id = :whose' : 'f.owner_id IS NULL']),
+    ...(words ? ['MATCH(f.words) AGAINST(:words IN BOOLEAN MODE)'] : []),
   ];
   return {
-    where: conditions.filter(Boolean).join(' AND ') || '1 = 1',
-    replacements: {
-      closed: [...CLOSED_STATES],
-      check,
-      site,
-      owner: owner === 'me' ? me : owner,
-      ...Object.fromEntries(
-        parts.map((word, i) => [`word${i}`, `%${word.replace(/[\\%_]/g, (c) => `\\${c}`)}%`]),
-      ),
-    },
+    where: conditions.join(' AND '),
+    replacements: { closed: Number(closed === '1'), check, site, whose, words, after },
   };
 }
 
-/** The gravest first, then what loses most; the same order on every page. */
-const WORST = "FIELD(f.severity, 'blocker', 'major', 'minor'), COALESCE(d.lost, 0) DESC, s.name, f.id";
-const ORDER: Record<NonNullable<FixesDto['sort']>, string> = {
-  worst: WORST,
-  site: `MIN(FIELD(f.severity, 'blocker', 'major', 'minor')) OVER (PARTITION BY s.id),
-    SUM(COALESCE(d.lost, 0)) OVER (PARTITION BY s.id) DESC, s.name, s.id, ${WORST}`,
-  person: `u.name IS NULL, u.name, u.id, ${WORST}`,
-  due: `f.due_date IS NULL, f.due_date, ${WORST}`,
-};
+const SORTS = {
+  worst: 'by_worst',
+  site: 'by_site',
+  person: 'by_person',
+  due: 'by_due',
+} as const satisfies Record<NonNullable<FixesDto['sort']>, string>;
+
+/** One fault stands in one order, and so do the fixes of one person by person. */
+function sortOf({ sort = 'worst', check, owner }: FixesDto): string {
+  if (check || (owner && sort === 'person')) return SORTS.worst;
+  return SORTS[sort];
+}
+
+/** Whether the counts that are kept answer this. */
+const isKept = ({ words, site, closed }: FixesDto): boolean => !askedWords(words) && !site && closed !== '1';
+
+/** How many fixes match: as it is kept where it is, else counted up to a point. */
+async function countOf(asked: FixesDto, { where, replacements }: Filter, me: number): Promise<number> {
+  const { check, owner } = asked;
+  const sql = isKept(asked)
+    ? `SELECT SUM(blockers + majors + minors) AS n FROM fault WHERE whose = :kept ${check ? 'AND check_id = :check' : ''}`
+    : `SELECT COUNT(*) AS n FROM (SELECT 1 FROM fix f WHERE ${where} LIMIT ${COUNTED}) m`;
+  const [count] = await database().query<{ n: number | null }>(sql, {
+    type: QueryTypes.SELECT,
+    replacements: { ...replacements, kept: whoseKey(owner, me) },
+  });
+  return Number(count!.n ?? 0);
+}
+
+const whoseKey = (owner: FixesDto['owner'], me: number): string => String(whoseOf(owner, me) ?? 'all');
 
 type RawFix = Omit<FixRow, 'scope' | 'failing' | 'points'> & {
+  key: string;
   scope: string | null;
   failing: number | null;
   points: number | null;
 };
-
-/** Where no finding names it any more, the catalogue does. */
-const titleOf = (check: string, title: string | null): string =>
-  title || (checkById.get(check)?.title ?? check);
+const PER_WINDOW = 50;
 
 /** One window of the fixes, and how many there are in all. */
-export async function listFixes(asked: FixesDto, me: number): Promise<{ total: number; rows: FixRow[] }> {
-  const { where, replacements } = filterOf(asked, me);
-  const [rows, [count]] = await Promise.all([
+export async function listFixes(asked: FixesDto, me: number): Promise<SomeRows<FixRow>> {
+  const filter = filterOf(asked, me);
+  const key = sortOf(asked);
+  const limit = asked.limit ?? PER_WINDOW;
+  const [found, total] = await Promise.all([
     database().query<RawFix>(
-      `SELECT f.id, f.check_id AS \`check\`, d.title, f.severity, f.state, d.found, d.scope, d.failing,
-        d.lost AS points, f.returns, u.name AS owner, f.owner_id AS ownerId, f.due_date AS dueDate,
+      `SELECT w.sort_key AS \`key\`, f.id, f.check_id AS \`check\`, d.title, f.severity, f.state, d.found, d.scope,
+        d.failing, d.lost AS points, f.returns, u.name AS owner, f.owner_id AS ownerId, f.due_date AS dueDate,
         s.id AS siteId, s.name AS site, c.name AS client, e.id AS environmentId, e.name AS environment
-        FROM ${FROM} WHERE ${where} ORDER BY ${ORDER[asked.sort ?? 'worst']} LIMIT :limit OFFSET :offset`,
-      {
-        type: QueryTypes.SELECT,
-        replacements: { ...replacements, limit: asked.limit ?? 50, offset: asked.offset ?? 0 },
-      },
+        FROM (SELECT f.id, f.${key} AS sort_key FROM fix f
+          WHERE ${filter.where} ${asked.after === undefined ? '' : `AND f.${key} > :after`}
+          ORDER BY f.${key} LIMIT :limit) w
+        JOIN fix f ON f.id = w.id
+        JOIN environment e ON e.id = f.environment_id
+        JOIN site s ON s.id = e.site_id
+        JOIN client c ON c.id = s.client_id
+        LEFT JOIN user u ON u.id = f.owner_id
+        LEFT JOIN finding d ON d.environment_id = f.environment_id AND d.check_id = f.check_id
+        ORDER BY w.sort_key`,
+      { type: QueryTypes.SELECT, replacements: { ...filter.replacements, limit: limit + 1 } },
     ),
-    database().query<{ n: number }>(`SELECT COUNT(*) AS n FROM ${FROM} WHERE ${where}`, {
-      type: QueryTypes.SELECT,
-      replacements,
-    }),
+    countOf(asked, filter, me),
   ]);
+  const rows = found.slice(0, limit);
   return {
-    total: Number(count!.n),
-    rows: rows.map((r) => ({
+    total,
+    next: found.length > limit ? rows.at(-1)!.key : null,
+    rows: rows.map(({ key: _, ...r }) => ({
       ...r,
       title: titleOf(r.check, r.title),
       scope: r.scope ?? '',
@@ -136,28 +156,53 @@ export async function listFixes(asked: FixesDto, me: number): Promise<{ total: n
   };
 }
 
-/** Faults over all sites, those that hold a gate first, then by the points they cost. */
-export async function listFaults(asked: FixesDto, me: number): Promise<Fault[]> {
-  const { where, replacements } = filterOf(asked, me);
-  const rows = await database().query<Fault>(
-    `SELECT f.check_id AS \`check\`, MAX(d.title) AS title,
-      ELT(MIN(FIELD(f.severity, 'blocker', 'major', 'minor')), 'blocker', 'major', 'minor') AS severity,
-      MAX(d.scope) AS scope, COUNT(*) AS fixes, COUNT(DISTINCT s.id) AS sites,
-      COALESCE(SUM(d.failing), 0) AS failing, COALESCE(SUM(d.lost), 0) AS points,
+/** Sums as the database hands them over. */
+type RawFault = Record<'sites' | 'blockers' | 'majors' | 'minors' | 'failing' | 'lost' | 'gates', number> & {
+  check: string;
+  title: string | null;
+  scope: string | null;
+};
+
+/** What a filter leaves of each fault, added up from the fixes that match it. */
+const sumsOf = ({ where, replacements }: Filter): Promise<RawFault[]> =>
+  database().query<RawFault>(
+    `SELECT f.check_id AS \`check\`, MAX(d.title) AS title, MAX(d.scope) AS scope,
+      COUNT(DISTINCT f.site_id) AS sites, SUM(f.severity = 'blocker') AS blockers,
+      SUM(f.severity = 'major') AS majors, SUM(f.severity = 'minor') AS minors,
+      COALESCE(SUM(d.failing), 0) AS failing, COALESCE(SUM(ROUND(d.lost * ${wholePoints(1)})), 0) AS lost,
       COALESCE(SUM(f.severity = 'blocker' AND d.outcome = 'failed' AND d.accepted = 0), 0) AS gates
-      FROM ${FROM} WHERE ${where} GROUP BY f.check_id`,
+      FROM fix f LEFT JOIN finding d ON d.environment_id = f.environment_id AND d.check_id = f.check_id
+      WHERE ${where} GROUP BY f.check_id`,
     { type: QueryTypes.SELECT, replacements },
   );
-  const faults = rows.map((r) => ({
-    ...r,
-    title: titleOf(r.check, r.title),
-    scope: r.scope ?? '',
-    fixes: Number(r.fixes),
-    sites: Number(r.sites),
-    failing: Number(r.failing),
-    points: Number(r.points),
-    gates: Number(r.gates),
-  }));
+
+/** Faults as they are counted all along. */
+const keptFaults = (whose: string, check: string | undefined): Promise<RawFault[]> =>
+  database().query<RawFault>(
+    `SELECT check_id AS \`check\`, title, scope, sites, blockers, majors, minors, failing, lost, gates FROM fault
+      WHERE whose = :whose ${check ? 'AND check_id = :check' : ''} AND sites > 0`,
+    { type: QueryTypes.SELECT, replacements: { whose, check } },
+  );
+
+/** Faults over all sites, those that hold a gate first, then by the points they cost. */
+export async function listFaults(asked: FixesDto, me: number): Promise<Fault[]> {
+  const rows = isKept(asked)
+    ? await keptFaults(whoseKey(asked.owner, me), asked.check)
+    : await sumsOf(filterOf({ ...asked, after: undefined }, me));
+  const faults = rows.map((r): Fault => {
+    const [blockers, majors, minors] = [Number(r.blockers), Number(r.majors), Number(r.minors)];
+    return {
+      check: r.check,
+      title: titleOf(r.check, r.title),
+      severity: blockers ? 'blocker' : majors ? 'major' : 'minor',
+      scope: r.scope ?? '',
+      fixes: blockers + majors + minors,
+      sites: Number(r.sites),
+      failing: Number(r.failing),
+      points: Number(r.lost) / wholePoints(1),
+      gates: Number(r.gates),
+    };
+  });
   return faults.sort(
     (a, b) =>
       Number(b.gates > 0) - Number(a.gates > 0) || b.points - a.points || a.check.localeCompare(b.check),

@@ -13,6 +13,8 @@ export class Fix extends Row<Fix> {
   declare returns: number;
   declare ownerId: CreationOptional<number | null>;
   declare dueDate: CreationOptional<string | null>;
+  /** Kept with where its site stands, as are the keys that lists are sorted by. */
+  declare siteId: CreationOptional<number>;
   declare openedAt: Date;
   declare changedAt: Date;
 }
@@ -54,6 +56,7 @@ export function bindModels(): void {
     returns: ref,
     ownerId: ref,
     dueDate: day,
+    siteId: { type: ref, defaultValue: 0 },
     openedAt: when,
     changedAt: when,
   });

@@ -1,6 +1,5 @@
 /** Host profiles with their versions. */
 import { Op, type Transaction } from 'sequelize';
-import { fieldChanges } from '#core/compare/fields';
 import { refusalOf } from '#core/extract/refusal';
 import { finalStatus, lastAnswer, type Evidence, type PageEvidence } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
@@ -13,9 +12,13 @@ import { inSlot } from '../audits/slots';
 import { AssignmentRow } from '../checklists/models';
 import { inTransaction } from '../platform/db/transaction';
 import { Conflict, NotFound, Unreachable } from '../platform/errors';
+import { announce } from '../platform/events';
 import { startJob } from '../platform/jobs/jobs';
 import { refuseOverwriting } from '../platform/overwriting';
+import { VERSIONS_READ, versionsWindow } from '../platform/versions';
+import { SITES_NAMED } from '../platform/windows';
 import { Site } from '../sites/models';
+import { keepStanding } from '../sites/standing';
 import { HostProfileRow, HostProfileVersion } from './models';
 
 const GONE = 'This host profile does not exist, or not any more.';
@@ -31,8 +34,9 @@ export async function listProfiles() {
   const [profiles, newest, sites] = await Promise.all([
     HostProfileRow.findAll({ order: [['name', 'ASC']] }),
     newestVersions(),
-    Site.findAll({ attributes: ['hostProfileId'] }),
+    Site.count({ where: { hostProfileId: { [Op.ne]: null } }, group: ['hostProfileId'] }),
   ]);
+  const used = new Map(sites.map((s) => [s.hostProfileId, s.count]));
   return profiles.map(({ id, name }) => {
     const { version, savedBy, createdAt, data } = newest.get(id)!;
     return {
@@ -41,7 +45,7 @@ export async function listProfiles() {
       version,
       savedBy,
       savedAt: createdAt.toISOString(),
-      sites: sites.filter((s) => s.hostProfileId === id).length,
+      sites: used.get(id) ?? 0,
       profile: data,
     };
   });
@@ -51,27 +55,39 @@ export async function listProfiles() {
 export async function profileDetail(id: number) {
   const profile = await HostProfileRow.findByPk(id);
   if (!profile) throw new NotFound(GONE);
-  const [rows, sites] = await Promise.all([
-    HostProfileVersion.findAll({ where: { hostProfileId: id }, order: [['version', 'ASC']] }),
-    Site.findAll({ where: { hostProfileId: id }, attributes: ['id', 'name'], order: [['name', 'ASC']] }),
+  const [newest, sites, count] = await Promise.all([
+    HostProfileVersion.findOne({
+      where: { hostProfileId: id },
+      order: [['version', 'DESC']],
+      rejectOnEmpty: true,
+    }),
+    Site.findAll({
+      where: { hostProfileId: id },
+      attributes: ['id', 'name'],
+      order: [['name', 'ASC']],
+      limit: SITES_NAMED,
+    }),
+    Site.count({ where: { hostProfileId: id } }),
   ]);
-  const newest = rows.at(-1)!;
   return {
     id,
     name: profile.name,
     version: newest.version,
     profile: newest.data,
-    sites: sites.map((s) => ({ id: s.id, name: s.name })),
-    versions: rows
-      .map((r, i) => ({
-        version: r.version,
-        savedBy: r.savedBy,
-        savedAt: r.createdAt.toISOString(),
-        changes: fieldChanges(rows[i - 1]?.data ?? {}, r.data),
-        data: r.data,
-      }))
-      .reverse(),
+    sites: { count, some: sites.map((s) => ({ id: s.id, name: s.name })) },
   };
+}
+
+/** One window of a profile's versions, newest first. */
+export async function profileVersions(hostProfileId: number, after?: number) {
+  const rows = await HostProfileVersion.findAll({
+    where: { hostProfileId, ...(after === undefined ? {} : { version: { [Op.lt]: after } }) },
+    order: [['version', 'DESC']],
+    limit: VERSIONS_READ,
+  });
+  return versionsWindow(
+    rows.map(({ version, savedBy, createdAt, data }) => ({ version, savedBy, savedAt: createdAt, data })),
+  );
 }
 
 /** A new profile. @throws Conflict when there is one of that name */
@@ -84,8 +100,14 @@ export function makeProfile(profile: HostProfile, by: string, within?: Transacti
       { hostProfileId: row.id, version: 1, data: profile, createdAt: new Date(), savedBy: by },
       { transaction },
     );
+    announce([['host-profiles']], { transaction });
     return row.id;
   }, within);
+}
+
+async function siteIdsOn(hostProfileId: number, transaction: Transaction): Promise<number[]> {
+  const sites = await Site.findAll({ where: { hostProfileId }, attributes: ['id'], transaction });
+  return sites.map((s) => s.id);
 }
 
 /** Keeps the next version, under another name where it has one. @throws NotFound, Conflict */
@@ -104,11 +126,14 @@ function keepVersion(id: number, profile: HostProfile, by: string, from: number)
     });
     refuseOverwriting(from, newest, profile);
     const version = newest.version + 1;
+    const isRenamed = row.name !== profile.name;
     await row.update({ name: profile.name }, { transaction });
     await HostProfileVersion.create(
       { hostProfileId: id, version, data: profile, createdAt: new Date(), savedBy: by },
       { transaction },
     );
+    announce([['host-profiles']], { transaction });
+    if (isRenamed) await keepStanding(await siteIdsOn(id, transaction), transaction);
     return version;
   });
 }
@@ -145,6 +170,7 @@ export function dropProfile(id: number): Promise<void> {
       );
     await AssignmentRow.destroy({ where: { kind: 'host', target: String(id) }, transaction });
     if (!(await HostProfileRow.destroy({ where: { id }, transaction }))) throw new NotFound(GONE);
+    announce([['host-profiles']], { transaction });
   });
 }
 

@@ -1,5 +1,16 @@
 /** What the screens send about people and passwords. */
-import { IsEmail, IsIn, IsString, Length, Matches, MaxLength } from '../platform/http/validation';
+import {
+  IsEmail,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  Length,
+  Matches,
+  MaxLength,
+  Min,
+  Type,
+} from '../platform/http/validation';
 
 export class SignInDto {
   @IsString() @Length(3, 254) email!: string;
@@ -34,4 +45,9 @@ export class ViewDto extends ScreenDto {
   @IsString() @Length(1, 80) @Matches(/\S/, { message: 'name must say something' }) name!: string;
   /** What stands in the address behind the question mark. */
   @IsString() @MaxLength(1000) query!: string;
+}
+
+export class MessagesDto {
+  /** The last message of the window before. */
+  @IsOptional() @Type(() => Number) @IsInt() @Min(1) after?: number;
 }

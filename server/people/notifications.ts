@@ -1,5 +1,7 @@
 /** Messages to people of the agency, shown in the application. */
 import { Op, type Transaction } from 'sequelize';
+import { announce } from '../platform/events';
+import { COUNTED } from '../platform/windows';
 import { NotificationRow } from './models';
 
 /** @param link a path of the application */
@@ -20,18 +22,27 @@ export async function tell(
       })),
       { transaction },
     );
+  for (const personId of userIds) announce([['messages']], { transaction, personId });
 }
 
-/** A person's messages, newest first. */
-export async function messagesFor(userId: number) {
-  const rows = await NotificationRow.findAll({ where: { userId }, order: [['id', 'DESC']], limit: 50 });
-  return rows.map((r) => ({
+const PER_WINDOW = 30;
+
+/** One window of a person's messages, newest first, and how many are unread, up to a point. */
+export async function messagesFor(userId: number, after?: number) {
+  const where = after === undefined ? { userId } : { userId, id: { [Op.lt]: after } };
+  const [found, unread] = await Promise.all([
+    NotificationRow.findAll({ where, order: [['id', 'DESC']], limit: PER_WINDOW + 1 }),
+    NotificationRow.findAll({ where: { userId, readAt: null }, attributes: ['id'], limit: COUNTED }),
+  ]);
+  const shown = found.slice(0, PER_WINDOW);
+  const rows = shown.map((r) => ({
     id: r.id,
     text: r.text,
     link: r.link,
     at: r.at.toISOString(),
     read: r.readAt !== null,
   }));
+  return { rows, next: found.length > PER_WINDOW ? shown.at(-1)!.id : null, unread: unread.length };
 }
 
 /** Marks a person's messages as read, up to the newest that was shown. */
@@ -40,4 +51,5 @@ export async function markRead(userId: number, upTo: number): Promise<void> {
     { readAt: new Date() },
     { where: { userId, readAt: null, id: { [Op.lte]: upTo } } },
   );
+  announce([['messages']], { personId: userId });
 }

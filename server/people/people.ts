@@ -1,10 +1,12 @@
 /** People of the agency: signing in, passwords, and who is of the team. */
 import { createHash, randomBytes } from 'node:crypto';
-import { Op } from 'sequelize';
+import { Op, type Transaction } from 'sequelize';
 import { passwordFault } from '#core/entry/password';
 import { OPEN_STATES } from '#core/facts/fix';
 import { Fix } from '../fixes/models';
 import { inTransaction } from '../platform/db/transaction';
+import { keepStanding } from '../sites/standing';
+import { announce } from '../platform/events';
 import { Conflict, NotFound, NotSignedIn, Refused } from '../platform/errors';
 import { PasswordLinkRow, SessionRow, User, type Person } from './models';
 import { endAllSessions } from './sessions';
@@ -72,10 +74,12 @@ async function find(id: number): Promise<User> {
 export function addPerson(email: string, name: string): Promise<number> {
   const address = addressOf(email);
   return inTransaction(async (transaction) => {
+    announce([['people']], { transaction });
     const known = await User.findOne({ where: { email: address }, transaction, lock: true });
     if (known && known.removedAt === null) throw new Conflict('Somebody with this address is there already.');
     if (known) {
       await known.update({ name: name.trim(), passwordHash: '', removedAt: null }, { transaction });
+      await keepStanding(await sitesWithFixesOf(known.id, transaction), transaction);
       return known.id;
     }
     const made = await User.create(
@@ -86,9 +90,25 @@ export function addPerson(email: string, name: string): Promise<number> {
   });
 }
 
+/** The sites with fixes that are somebody's: their lists name the person. */
+async function sitesWithFixesOf(ownerId: number, transaction: Transaction): Promise<number[]> {
+  const fixes = await Fix.findAll({
+    where: { ownerId },
+    attributes: ['siteId'],
+    group: ['siteId'],
+    transaction,
+  });
+  return fixes.map((f) => f.siteId);
+}
+
 /** @throws NotFound */
 export async function renamePerson(id: number, name: string): Promise<void> {
-  await (await find(id)).update({ name: name.trim() });
+  const user = await find(id);
+  await inTransaction(async (transaction) => {
+    await user.update({ name: name.trim() }, { transaction });
+    announce([['people']], { transaction });
+    await keepStanding(await sitesWithFixesOf(id, transaction), transaction);
+  });
 }
 
 /**
@@ -100,8 +120,11 @@ export async function removePerson(id: number, by: Person): Promise<void> {
   const user = await find(id);
   await inTransaction(async (transaction) => {
     await user.update({ removedAt: new Date(), passwordHash: '' }, { transaction });
+    announce([['people']], { transaction });
     await PasswordLinkRow.destroy({ where: { userId: id }, transaction });
+    const siteIds = await sitesWithFixesOf(id, transaction);
     await Fix.update({ ownerId: null }, { where: { ownerId: id, state: [...OPEN_STATES] }, transaction });
+    await keepStanding(siteIds, transaction);
   });
   await endAllSessions(id);
 }

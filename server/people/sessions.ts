@@ -2,6 +2,7 @@
  * Sessions: a sealed cookie names one, and it counts only while its row is there and its person's session
  * version is the one it was made under. So signing out, a new password and removal end it at once.
  */
+import { announce } from '../platform/events';
 import { randomBytes } from 'node:crypto';
 import { Op } from 'sequelize';
 import type { H3Event } from 'h3';
@@ -40,11 +41,8 @@ export async function beginSession(event: H3Event, person: Person): Promise<void
   );
 }
 
-/** The person whose session this is; undefined for strangers and for sessions that have ended. */
-export async function sessionPerson(event: H3Event): Promise<Person | undefined> {
-  const { secure } = (await getUserSession(event)) as { secure?: { session?: unknown } };
-  const session = secure?.session;
-  if (typeof session !== 'string') return undefined;
+/** Whose a session is, while it lasts. */
+async function userOf(session: string): Promise<User | undefined> {
   const row = await SessionRow.findByPk(session);
   const user = row && (await User.findByPk(row.userId));
   const now = Date.now();
@@ -54,11 +52,24 @@ export async function sessionPerson(event: H3Event): Promise<Person | undefined>
     user.removedAt === null &&
     row.version === user.sessionVersion &&
     now - row.seenAt.getTime() < LASTS_MS;
-  if (!isGood) {
+  if (!isGood) return undefined;
+  if (now - row.seenAt.getTime() > SEEN_EVERY_MS) await row.update({ seenAt: new Date(now) });
+  return user;
+}
+
+/** Whether a session lasts still, for what goes on after the answer has begun. */
+export const isSessionGood = async (session: string): Promise<boolean> => Boolean(await userOf(session));
+
+/** The person whose session this is; undefined for strangers and for sessions that have ended. */
+export async function sessionPerson(event: H3Event): Promise<Person | undefined> {
+  const { secure } = (await getUserSession(event)) as { secure?: { session?: unknown } };
+  const session = secure?.session;
+  if (typeof session !== 'string') return undefined;
+  const user = await userOf(session);
+  if (!user) {
     await clearUserSession(event, cookie());
     return undefined;
   }
-  if (now - row.seenAt.getTime() > SEEN_EVERY_MS) await row.update({ seenAt: new Date(now) });
   event.context.session = session;
   return { id: user.id, name: user.name, email: user.email };
 }
@@ -92,10 +103,12 @@ export async function endSessionByKey(userId: number, key: string): Promise<void
   const id = { [Op.startsWith]: key.slice(0, KEY) };
   if (key.length !== KEY || !(await SessionRow.destroy({ where: { userId, id } })))
     throw new NotFound('This session has ended already.');
+  announce([['people', 'sessions']], { personId: userId });
 }
 
 /** Ends all sessions of a person: a cookie made under an older version counts no more. */
 export async function endAllSessions(userId: number): Promise<void> {
   await User.increment('sessionVersion', { where: { id: userId } });
   await SessionRow.destroy({ where: { userId } });
+  announce([['people', 'sessions']], { personId: userId });
 }

@@ -1,26 +1,41 @@
-/** Saving what somebody else has changed since it was loaded. */
-import { fieldChanges } from '#core/compare/fields';
+/**
+ * One way for all that is saved from a screen: it says from which version it came, and where somebody has saved
+ * since, it is refused with what stands there now, so that the screen can join both.
+ */
+import { fieldChanges, type FieldChange } from '#core/compare/fields';
 import { Conflict } from './errors';
 
-const MOST = 10;
+const MOST_NAMED = 10;
+
+/** What a refusal carries beside its sentence. */
+export interface Overtaken {
+  version: number;
+  savedBy: string | null;
+  /** All that is kept now. */
+  now: object;
+  /** From what is kept now to what was to be saved. */
+  differs: FieldChange[];
+}
 
 /**
  * @param from the version that a change was made on; none where nobody says
  * @param newest what is kept now
  * @param wanted what is to be saved
- * @throws Conflict with who saved what, and what differs
+ * @throws Conflict with Overtaken
  */
 export function refuseOverwriting(
   from: number | undefined,
-  newest: { version: number; savedBy?: string | null; data: unknown },
+  { version, savedBy = null, data }: { version: number; savedBy?: string | null; data: unknown },
   wanted: object,
 ): void {
-  if (from === undefined || from === newest.version) return;
-  const differs = fieldChanges(newest.data as object, wanted)
-    .slice(0, MOST)
-    .map((c) => c.field);
+  if (from === undefined || from === version) return;
+  const now = data as object;
+  const differs = fieldChanges(now, wanted);
+  const fields = differs.slice(0, MOST_NAMED).map((c) => c.field);
+  const what = fields.length ? `; it differs in ${fields.join(', ')}` : '';
+  const overtaken: Overtaken = { version, savedBy, now, differs };
   throw new Conflict(
-    `${newest.savedBy ?? 'Somebody'} saved version ${newest.version} in the meantime${differs.length ? `; it differs in ${differs.join(', ')}` : ''}. Look at it under Versions, then save again.`,
-    { version: newest.version, differs },
+    `${savedBy ?? 'Somebody'} saved version ${version} in the meantime${what}. Join both, or look at it under Versions.`,
+    overtaken,
   );
 }

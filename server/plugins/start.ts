@@ -11,6 +11,7 @@ import { reevaluateAfterUpdate } from '../audits/reevaluating';
 import { startSweeping, stopSweeping } from '../fixes/sweep';
 import { ensureFirstPerson } from '../people/people';
 import { loadDemo, practiceControl } from '../practice/practice';
+import { fillStandings } from '../sites/standing';
 import { startFailed, startFinished } from '../platform/readiness';
 
 const SHORTEST_SECRET = 32;
@@ -53,6 +54,7 @@ async function start(): Promise<void> {
   if (practiceControl()) await loadDemo(password ?? 'marram-demo');
   else if (email && password)
     await ensureFirstPerson(email, process.env.ARMBAND_FIRST_NAME ?? email.split('@')[0]!, password);
+  await fillStandings();
   await reevaluateAfterUpdate();
   startSweeping();
 }

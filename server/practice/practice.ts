@@ -8,6 +8,7 @@ import { startAudits } from '../audits/audits';
 import { NotFound, Unreachable } from '../platform/errors';
 import { ensurePerson } from '../people/people';
 import { sealAccess } from '../sites/access';
+import { keepStanding } from '../sites/standing';
 
 export interface PracticeFault {
   environment: 'live' | 'staging';
@@ -119,6 +120,7 @@ export async function loadDemo(password: string): Promise<boolean> {
         { siteId: site.id, version: 1, data: s.brief, savedBy: 'Mara Quill', savedAt: new Date() },
         { transaction },
       );
+      await keepStanding([site.id], transaction);
     }
   });
   await startAudits(

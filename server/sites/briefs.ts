@@ -1,6 +1,6 @@
 /** Briefs with their versions. */
-import type { Transaction } from 'sequelize';
-import { blank, fieldChanges, type FieldChange } from '#core/compare/fields';
+import { Op, type Transaction } from 'sequelize';
+import { blank } from '#core/compare/fields';
 import { hostOf } from '#core/extract/address';
 import { withALabels } from '#core/facts/a-labels';
 import type { Brief } from '#core/facts/brief';
@@ -10,6 +10,8 @@ import { FindingRow } from '../audits/models';
 import { BriefRow, Environment, type Site } from './models';
 import { inTransaction } from '../platform/db/transaction';
 import { Conflict, NotFound } from '../platform/errors';
+import { refuseOverwriting } from '../platform/overwriting';
+import { VERSIONS_READ, versionsWindow } from '../platform/versions';
 
 export async function newestBrief(
   siteId: number,
@@ -39,16 +41,13 @@ export async function saveBrief(
 ): Promise<{ version: number; brief: Brief }> {
   return inTransaction(async (transaction) => {
     const before = await newestBrief(siteId, transaction);
-    if (from !== undefined && before && before.version !== from)
-      throw new Conflict(
-        `${before.savedBy} saved version ${before.version} of this brief in the meantime. Look at it under Versions, then save again.`,
-      );
     const given = Object.fromEntries(
       Object.entries(withALabels(change)).filter(([, value]) => value !== undefined),
     );
     const brief = Object.fromEntries(
       Object.entries({ ...before?.brief, ...given }).filter(([, value]) => !blank(value)),
     ) as Brief;
+    if (before) refuseOverwriting(from, { ...before, data: before.brief }, brief);
     const version = (before?.version ?? 0) + 1;
     await BriefRow.create(
       { siteId, version, data: brief, savedBy: by, savedAt: new Date() },
@@ -58,26 +57,16 @@ export async function saveBrief(
   });
 }
 
-export interface BriefVersion {
-  version: number;
-  savedBy: string;
-  savedAt: string;
-  changes: FieldChange[];
-  data: Brief;
-}
-
-/** All versions, newest first, each with what it changed. */
-export async function briefVersions(siteId: number): Promise<BriefVersion[]> {
-  const rows = await BriefRow.findAll({ where: { siteId }, order: [['version', 'ASC']] });
-  return rows
-    .map((r, i) => ({
-      version: r.version,
-      savedBy: r.savedBy,
-      savedAt: r.savedAt.toISOString(),
-      changes: fieldChanges((rows[i - 1]?.data ?? {}) as object, r.data as object),
-      data: r.data as Brief,
-    }))
-    .reverse();
+/** One window of the versions, newest first, each with what it changed. */
+export async function briefVersions(siteId: number, after?: number) {
+  const rows = await BriefRow.findAll({
+    where: { siteId, ...(after === undefined ? {} : { version: { [Op.lt]: after } }) },
+    order: [['version', 'DESC']],
+    limit: VERSIONS_READ,
+  });
+  return versionsWindow(
+    rows.map(({ version, savedBy, savedAt, data }) => ({ version, savedBy, savedAt, data: data as Brief })),
+  );
 }
 
 /** The change that makes the newest brief what it was in an older version. @throws NotFound */

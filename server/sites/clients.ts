@@ -1,23 +1,55 @@
 /** The agency's customers: renaming, merging two that are one, and what a new site would double. */
-import { QueryTypes } from 'sequelize';
+import { Op, type Transaction } from 'sequelize';
 import { parseUrl } from '#core/extract/address';
 import { isAlike } from '#core/text/alike';
 import { AssignmentRow } from '../checklists/models';
-import { database } from '../platform/db/connection';
 import { inTransaction } from '../platform/db/transaction';
+import { announce } from '../platform/events';
 import { Conflict, NotFound, Refused } from '../platform/errors';
+import type { SomeRows } from '../platform/windows';
+import type { ClientsDto } from './dto';
 import { Client, Environment, Site } from './models';
+import { keepStanding } from './standing';
 
 const GONE = 'This client does not exist, or not any more.';
 
-/** Clients by name, each with how many sites it has. */
-export async function listClients(): Promise<{ id: number; name: string; sites: number }[]> {
-  const rows = await database().query<{ id: number; name: string; sites: number }>(
-    `SELECT c.id, c.name, COUNT(s.id) AS sites FROM client c LEFT JOIN site s ON s.client_id = c.id
-      GROUP BY c.id, c.name ORDER BY c.name`,
-    { type: QueryTypes.SELECT },
-  );
-  return rows.map((r) => ({ ...r, sites: Number(r.sites) }));
+const PER_WINDOW = 100;
+
+/** One window of the clients by name, each with how many sites it has. */
+export async function listClients({
+  words = '',
+  after,
+}: ClientsDto): Promise<SomeRows<{ id: number; name: string; sites: number }>> {
+  const where = [
+    ...words
+      .split(/\s+/)
+      .filter(Boolean)
+      .map((word) => ({ name: { [Op.like]: `%${word.replace(/[\\%_]/g, (c) => `\\${c}`)}%` } })),
+  ];
+  const [found, total] = await Promise.all([
+    Client.findAll({
+      where: { [Op.and]: [...where, ...(after === undefined ? [] : [{ name: { [Op.gt]: after } }])] },
+      order: [['name', 'ASC']],
+      limit: PER_WINDOW + 1,
+    }),
+    Client.count({ where: { [Op.and]: where } }),
+  ]);
+  const shown = found.slice(0, PER_WINDOW);
+  const sites = await Site.count({
+    where: { clientId: shown.map((c) => c.id) },
+    group: ['clientId'],
+  });
+  const counted = new Map(sites.map((s) => [s.clientId, s.count]));
+  return {
+    rows: shown.map(({ id, name }) => ({ id, name, sites: counted.get(id) ?? 0 })),
+    next: found.length > PER_WINDOW ? shown.at(-1)!.name : null,
+    total,
+  };
+}
+
+async function siteIdsOf(clientId: number, transaction: Transaction): Promise<number[]> {
+  const sites = await Site.findAll({ where: { clientId }, attributes: ['id'], transaction });
+  return sites.map((s) => s.id);
 }
 
 /** @throws NotFound, Conflict when another client has the name */
@@ -29,6 +61,8 @@ export async function renameClient(id: number, name: string): Promise<void> {
     if (other && other.id !== id)
       throw new Conflict(`There is a client named ${other.name} already. Merge the two instead.`);
     await client.update({ name }, { transaction });
+    announce([['clients']], { transaction });
+    await keepStanding(await siteIdsOf(id, transaction), transaction);
   });
 }
 
@@ -60,6 +94,8 @@ export async function mergeClients(id: number, into: number): Promise<void> {
         { where: { kind: 'client', target: String(id) }, transaction },
       );
     await from.destroy({ transaction });
+    announce([['clients']], { transaction });
+    await keepStanding(await siteIdsOf(into, transaction), transaction);
   });
 }
 

@@ -5,8 +5,10 @@ import { AssignmentRow, AttachmentRow, AttestationRow } from '../checklists/mode
 import { Fix } from '../fixes/models';
 import { NotificationRow } from '../people/models';
 import { inTransaction } from '../platform/db/transaction';
+import { announce } from '../platform/events';
 import { Conflict, NotFound } from '../platform/errors';
 import { Client, Environment, Site } from './models';
+import { endStanding } from './standing';
 
 /** How many of each thing go with what is deleted. */
 export interface Contents {
@@ -61,6 +63,7 @@ async function destroySites(sites: readonly Site[], transaction: Transaction): P
     await AssignmentRow.destroy({ where: { kind: 'site', target: String(id) }, transaction });
     await NotificationRow.destroy({ where: { link: { [Op.like]: `/sites/${id}?%` } }, transaction });
   }
+  await endStanding(ids, transaction);
   await Site.destroy({ where: { id: ids }, transaction });
 }
 
@@ -82,5 +85,6 @@ export function deleteClient(id: number): Promise<void> {
     if (sites.length) await destroySites(sites, transaction);
     await AssignmentRow.destroy({ where: { kind: 'client', target: String(id) }, transaction });
     await client.destroy({ transaction });
+    announce([['clients'], ['checklists']], { transaction });
   });
 }

@@ -1,19 +1,47 @@
 /** What the screens send about sites. */
+import { STAGES, type Stage } from '#core/facts/situation';
 import {
   ArrayMaxSize,
   IsArray,
+  IsIn,
   IsInt,
   IsString,
   Length,
   Matches,
+  Max,
   MaxLength,
   Min,
   IsBoolean,
   IsOptional,
+  Transform,
+  Type,
 } from '../platform/http/validation';
 
 export { BriefDto } from '#core/entry/brief';
 export { NewSiteDto, EnvironmentDto, ReadSiteDto, AccessDto, SiteChangeDto } from '#core/entry/site';
+
+const ROSTER_COLUMNS = ['site', 'stage', 'score', 'gate', 'fixes', 'audit'] as const;
+
+/** Which sites the roster shows, and which window of it. */
+export class RosterDto {
+  @IsOptional() @IsString() @MaxLength(200) words?: string;
+  @IsOptional() @IsIn(STAGES) stage?: Stage;
+  @IsOptional() @IsIn(ROSTER_COLUMNS) by?: (typeof ROSTER_COLUMNS)[number];
+  /** `1`: turned round. */
+  @IsOptional() @IsIn(['1']) down?: string;
+  /** What the window before said that it goes on by. */
+  @IsOptional() @IsString() @MaxLength(191) after?: string;
+  @IsOptional() @Type(() => Number) @IsInt() @Min(1) @Max(200) limit?: number;
+}
+
+export class FindSitesDto {
+  @IsOptional() @IsString() @MaxLength(200) words?: string;
+}
+
+export class ClientsDto extends FindSitesDto {
+  /** The last name of the window before. */
+  @IsOptional() @IsString() @MaxLength(200) after?: string;
+}
 
 export class ClientDto {
   @IsString() @Matches(/\S/) @Length(1, 200) name!: string;
@@ -26,8 +54,14 @@ export class MergeDto {
 /** What is being entered, to see what is there already. */
 export class AlikeDto {
   @IsOptional() @IsString() @MaxLength(200) client?: string;
-  @IsArray() @ArrayMaxSize(20) @IsString({ each: true }) @MaxLength(2000, { each: true }) urls!: string[];
-  @IsOptional() @IsInt() @Min(1) except?: number;
+  /** None, one or several, as a query string has them. */
+  @Transform(({ value }: { value: unknown }) => (value === undefined ? [] : [value].flat()))
+  @IsArray()
+  @ArrayMaxSize(20)
+  @IsString({ each: true })
+  @MaxLength(2000, { each: true })
+  urls!: string[];
+  @IsOptional() @Type(() => Number) @IsInt() @Min(1) except?: number;
 }
 
 export class BringBackDto {

@@ -7,6 +7,7 @@ import { accessFault } from '#probe/http/access';
 import { Conflict, NotFound, Refused } from '../platform/errors';
 import { inTransaction } from '../platform/db/transaction';
 import { sealAccess } from './access';
+import { keepStanding } from './standing';
 
 /** The dates that were given; an empty one empties the field. */
 function datesOf(input: EnvironmentDto): Partial<Pick<Environment, 'setUpOn' | 'changedOn' | 'endsOn'>> {
@@ -85,6 +86,7 @@ export async function addEnvironment(siteId: number, input: EnvironmentDto): Pro
       },
       { transaction },
     );
+    await keepStanding([siteId], transaction);
     return made.id;
   });
 }
@@ -96,11 +98,15 @@ export async function changeEnvironment(id: number, input: EnvironmentDto): Prom
   refuseUnfit(input, environment);
   if (await Audit.count({ where: { runningKey: id } }))
     throw new Conflict('This environment is being audited. Wait for it or stop it.');
-  await environment.update({
+  const columns = {
     name: input.name.trim(),
     url: input.url,
     ...datesOf(input),
     ...(input.access ? sealAccess(input.access, environment) : {}),
+  };
+  await inTransaction(async (transaction) => {
+    await Environment.update(columns, { where: { id }, transaction });
+    await keepStanding([environment.siteId], transaction);
   });
 }
 
@@ -116,5 +122,8 @@ export async function deleteEnvironment(id: number): Promise<void> {
     throw new Conflict('This environment is being audited. Wait for it or stop it.');
   if ((await Environment.count({ where: { siteId: environment.siteId } })) === 1)
     throw new Conflict('A site keeps its last environment. Delete the site instead.');
-  await environment.destroy();
+  await inTransaction(async (transaction) => {
+    await Environment.destroy({ where: { id }, transaction });
+    await keepStanding([environment.siteId], transaction);
+  });
 }

@@ -17,6 +17,8 @@ export class Site extends Row<Site> {
   declare launchDate: string | null;
   declare hostProfileId: CreationOptional<number | null>;
   declare ownerId: CreationOptional<number | null>;
+  /** Raised by each change of what is kept of the site itself. */
+  declare version: CreationOptional<number>;
   declare createdAt: Date;
 }
 
@@ -56,6 +58,7 @@ export function bindModels(): void {
     launchDate: day,
     hostProfileId: ref,
     ownerId: ref,
+    version: { type: ref, defaultValue: 1 },
     createdAt: when,
   });
   bind(Environment, 'environment', {

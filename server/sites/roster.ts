@@ -1,9 +1,13 @@
-/** The roster: one row a site, asked in a handful of queries whatever the number of sites. */
-import { QueryTypes } from 'sequelize';
+/** The roster: one row a site, sorted, filtered and cut by the database. */
+import { QueryTypes, type Transaction } from 'sequelize';
 import type { Result } from '#core/score/score';
-import { OPEN_STATES } from '#core/facts/fix';
 import { database } from '../platform/db/connection';
+import { askedWords } from '../platform/db/words';
 import type { EnvironmentKind, Situation, Stage } from '#core/facts/situation';
+import { COUNTED, type SomeRows } from '../platform/windows';
+import { MOST_AUDITED_AT_ONCE } from '../fixes/dto';
+import type { RosterDto } from './dto';
+import { shownOf, UNKNOWN_FROM } from './standing';
 
 export interface RosterEnvironment {
   id: number;
@@ -30,8 +34,11 @@ export interface RosterEnvironment {
     blockers: number;
   };
   openFixes: number;
+  /** The audit that runs, or waits for its turn. */
+  runningId: number | null;
 }
-export interface RosterRow {
+
+interface SiteRow {
   id: number;
   name: string;
   client: string;
@@ -42,8 +49,20 @@ export interface RosterRow {
   hostProfile: string | null;
   ownerId: number | null;
   owner: string | null;
+  /** Raised by each change of what is kept of the site itself. */
+  version: number;
+}
+
+/** A site with all its environments. */
+export interface SiteWithEnvironments extends SiteRow {
   environments: RosterEnvironment[];
   shown: number;
+}
+
+/** A site in the roster, by the environment that stands for it. */
+export interface RosterRow extends Pick<SiteRow, 'id' | 'name' | 'client' | 'stage' | 'launchDate'> {
+  openFixes: number;
+  environment: Pick<RosterEnvironment, 'id' | 'name' | 'audit' | 'runningId'> | null;
 }
 
 interface EnvironmentRow {
@@ -56,77 +75,240 @@ interface EnvironmentRow {
   situation: Situation | null;
   finishedAt: Date | null;
   score: number | null;
-  result: string | null;
   scoreBefore: number | null;
+  result: string | null;
   ofOldAddress: number | null;
+  runningId: number | null;
   openFixes: number;
 }
 
-/** The environment that stands for a site: the live one once launched, before that the last environment before it. */
-function shownEnvironment(stage: Stage, environments: RosterEnvironment[]): number {
-  const live = environments.find((p) => p.kind === 'live');
-  const before = environments.filter((p) => p.kind === 'before').at(-1);
-  return ((stage === 'launched' || !before ? live : before) ?? environments[0])!.id;
+const ENVIRONMENT_COLUMNS = `e.id, e.site_id AS siteId, e.name, e.kind, e.url, e.open_fixes AS openFixes,
+  a.id AS auditId, a.situation, a.finished_at AS finishedAt, a.score, a.score_before AS scoreBefore, a.result,
+  a.url <> e.url AS ofOldAddress, r.id AS runningId`;
+
+function auditOf(row: EnvironmentRow): RosterEnvironment['audit'] {
+  if (!row.auditId || !row.result) return null;
+  const result = JSON.parse(row.result) as Result;
+  return {
+    id: row.auditId,
+    at: row.finishedAt!.toISOString(),
+    score: result.score,
+    scoreBefore: row.scoreBefore,
+    ...(result.scoreAsFound !== undefined ? { scoreAsFound: result.scoreAsFound } : {}),
+    coverage: result.coverage,
+    provisional: result.provisional,
+    gate: result.gate,
+    gateNote: result.gateNote,
+    lost: result.lost,
+    worst: result.worst ?? null,
+    unreached: result.unreached ?? null,
+    ofOldAddress: Boolean(row.ofOldAddress),
+    band: result.band,
+    blockers: result.counts.blockers,
+  };
 }
 
-/** @param siteId one site only */
-export async function roster(siteId?: number): Promise<RosterRow[]> {
-  const db = database();
-  const replacements = { siteId: siteId ?? 0, open: OPEN_STATES };
-  const sites = await db.query<Omit<RosterRow, 'environments' | 'shown'> & { replaces: number | boolean }>(
-    `SELECT s.id, s.name, c.name AS client, s.stage, s.replaces, s.launch_date AS launchDate, s.host_profile_id AS hostProfileId, h.name AS hostProfile, s.owner_id AS ownerId, u.name AS owner FROM site s JOIN client c ON c.id = s.client_id LEFT JOIN host_profile h ON h.id = s.host_profile_id LEFT JOIN user u ON u.id = s.owner_id ${siteId ? 'WHERE s.id = :siteId' : ''} ORDER BY s.name`,
-    { type: QueryTypes.SELECT, replacements },
+const environmentOf = (row: EnvironmentRow): RosterEnvironment => ({
+  id: row.id,
+  name: row.name,
+  kind: row.kind,
+  url: row.url,
+  situation: row.situation,
+  audit: auditOf(row),
+  openFixes: row.openFixes,
+  runningId: row.runningId,
+});
+
+/** @returns undefined where there is no such site */
+export async function siteWithEnvironments(
+  id: number,
+  transaction?: Transaction,
+): Promise<SiteWithEnvironments | undefined> {
+  const [site] = await database().query<SiteRow>(
+    `SELECT s.id, s.name, c.name AS client, s.stage, s.replaces, s.launch_date AS launchDate, s.version,
+      s.host_profile_id AS hostProfileId, h.name AS hostProfile, s.owner_id AS ownerId, u.name AS owner
+      FROM site s JOIN client c ON c.id = s.client_id LEFT JOIN host_profile h ON h.id = s.host_profile_id
+      LEFT JOIN user u ON u.id = s.owner_id WHERE s.id = :id`,
+    { type: QueryTypes.SELECT, replacements: { id }, transaction },
   );
-  // a change is only shown between audits of the same situation, checklist and brief
-  const environments = await db.query<EnvironmentRow>(
-    `SELECT e.id, e.site_id AS siteId, e.name, e.kind, e.url, a.id AS auditId, a.situation, a.finished_at AS finishedAt, a.score, a.result, a.url <> e.url AS ofOldAddress,
-      (SELECT p.score FROM audit p WHERE p.environment_id = e.id AND p.id < a.id AND p.status = 'done' AND p.situation = a.situation AND p.checklist_version_id = a.checklist_version_id AND p.brief_id <=> a.brief_id ORDER BY p.id DESC LIMIT 1) AS scoreBefore,
-      (SELECT COUNT(*) FROM fix f WHERE f.environment_id = e.id AND f.state IN (:open)) AS openFixes
-    FROM environment e LEFT JOIN audit a ON a.id = e.last_audit_id ${siteId ? 'WHERE e.site_id = :siteId' : ''} ORDER BY e.site_id, e.position`,
-    { type: QueryTypes.SELECT, replacements },
+  if (!site) return undefined;
+  const rows = await database().query<EnvironmentRow>(
+    `SELECT ${ENVIRONMENT_COLUMNS} FROM environment e LEFT JOIN audit a ON a.id = e.last_audit_id LEFT JOIN audit r ON r.running_key = e.id
+      WHERE e.site_id = :id ORDER BY e.position`,
+    { type: QueryTypes.SELECT, replacements: { id }, transaction },
   );
-  const bySite = new Map<number, RosterEnvironment[]>();
-  for (const p of environments) {
-    const result = p.result ? (JSON.parse(p.result) as Result) : null;
-    const audit: RosterEnvironment['audit'] =
-      p.auditId && result
-        ? {
-            id: p.auditId,
-            at: new Date(p.finishedAt!).toISOString(),
-            score: result.score,
-            scoreBefore: p.scoreBefore,
-            ...(result.scoreAsFound !== undefined ? { scoreAsFound: result.scoreAsFound } : {}),
-            coverage: result.coverage,
-            provisional: result.provisional,
-            gate: result.gate,
-            gateNote: result.gateNote,
-            lost: result.lost,
-            worst: result.worst ?? null,
-            unreached: result.unreached ?? null,
-            ofOldAddress: Boolean(p.ofOldAddress),
-            band: result.band,
-            blockers: result.counts.blockers,
-          }
-        : null;
-    const list = bySite.get(p.siteId) ?? [];
-    list.push({
-      id: p.id,
-      name: p.name,
-      kind: p.kind,
-      url: p.url,
-      situation: p.situation,
-      audit,
-      openFixes: Number(p.openFixes),
-    });
-    bySite.set(p.siteId, list);
+  const environments = rows.map(environmentOf);
+  return {
+    ...site,
+    replaces: Boolean(site.replaces),
+    environments,
+    shown: shownOf(site.stage, environments)?.id ?? 0,
+  };
+}
+
+const COLUMNS = {
+  site: 'by_site',
+  stage: 'by_stage',
+  score: 'by_score',
+  gate: 'by_gate',
+  fixes: 'by_fixes',
+  audit: 'by_audit',
+} as const satisfies Record<NonNullable<RosterDto['by']>, string>;
+const PER_WINDOW = 60;
+
+/** One stretch of a sorted list. */
+interface Stretch {
+  condition: string;
+  direction: 'ASC' | 'DESC';
+}
+
+/**
+ * Which stretches a window reads, one after the other until it is full. Nothing known comes last either way, so a
+ * list that is turned round has two.
+ */
+function stretchesOf(column: string, isDown: boolean, after: string | undefined): Stretch[] {
+  const on: Stretch = { condition: after === undefined ? '1 = 1' : `${column} > :after`, direction: 'ASC' };
+  if (!isDown || (after !== undefined && after >= UNKNOWN_FROM)) return [on];
+  const known = after === undefined ? `${column} < :unknown` : `${column} < :after`;
+  return [
+    { condition: known, direction: 'DESC' },
+    { condition: `${column} >= :unknown`, direction: 'ASC' },
+  ];
+}
+
+interface Place {
+  siteId: number;
+  key: string;
+}
+
+/** The sites of one window, and by which key it goes on. */
+async function placesOf(asked: RosterDto, limit: number): Promise<Place[]> {
+  const column = COLUMNS[asked.by ?? 'gate'];
+  const words = askedWords(asked.words);
+  const filter = [
+    ...(asked.stage ? ['stage = :stage'] : []),
+    ...(words ? ['MATCH(words) AGAINST(:words IN BOOLEAN MODE)'] : []),
+  ];
+  const out: Place[] = [];
+  for (const { condition, direction } of stretchesOf(column, asked.down === '1', asked.after)) {
+    if (out.length >= limit) break;
+    out.push(
+      ...(await database().query<Place>(
+        `SELECT site_id AS siteId, ${column} AS \`key\` FROM standing
+          WHERE ${[...filter, condition].join(' AND ')} ORDER BY ${column} ${direction} LIMIT :limit`,
+        {
+          type: QueryTypes.SELECT,
+          replacements: {
+            stage: asked.stage,
+            words,
+            after: asked.after,
+            unknown: UNKNOWN_FROM,
+            limit: limit - out.length,
+          },
+        },
+      )),
+    );
   }
-  return sites.map((s) => {
-    const own = bySite.get(s.id) ?? [];
-    return {
-      ...s,
-      replaces: Boolean(s.replaces),
-      environments: own,
-      shown: own.length ? shownEnvironment(s.stage, own) : 0,
-    };
+  return out;
+}
+
+/** How many sites match, how many of them are held, and how many there are at all. */
+async function countsOf({ stage, words: typed }: RosterDto) {
+  const [all] = await database().query<{ sites: number | null; held: number | null; whole: number | null }>(
+    `SELECT SUM(IF(:stage = '' OR stage = :stage, sites, 0)) AS sites,
+      SUM(IF((:stage = '' OR stage = :stage) AND gate = 'held', sites, 0)) AS held, SUM(sites) AS whole
+      FROM standing_count`,
+    { type: QueryTypes.SELECT, replacements: { stage: stage ?? '' } },
+  );
+  const whole = Number(all!.whole ?? 0);
+  const words = askedWords(typed);
+  if (!words) return { total: Number(all!.sites ?? 0), held: Number(all!.held ?? 0), whole };
+  const [some] = await database().query<{ total: number; held: number | null }>(
+    `SELECT COUNT(*) AS total, SUM(gate = 'held') AS held FROM (SELECT gate FROM standing
+      WHERE MATCH(words) AGAINST(:words IN BOOLEAN MODE) ${stage ? 'AND stage = :stage' : ''} LIMIT ${COUNTED}) m`,
+    { type: QueryTypes.SELECT, replacements: { words, stage } },
+  );
+  return { total: Number(some!.total), held: Number(some!.held ?? 0), whole };
+}
+
+interface LineRow extends EnvironmentRow, Pick<SiteRow, 'client' | 'stage' | 'launchDate'> {
+  ofSite: number;
+  site: string;
+  siteFixes: number;
+}
+
+/** The rows of sites, in the order of their numbers given. */
+async function rowsOf(siteIds: readonly number[]): Promise<RosterRow[]> {
+  if (!siteIds.length) return [];
+  const rows = await database().query<LineRow>(
+    `SELECT t.site_id AS ofSite, s.name AS site, c.name AS client, s.stage, s.launch_date AS launchDate,
+      t.open_fixes AS siteFixes, ${ENVIRONMENT_COLUMNS}
+      FROM standing t JOIN site s ON s.id = t.site_id JOIN client c ON c.id = s.client_id
+      LEFT JOIN environment e ON e.id = t.environment_id LEFT JOIN audit a ON a.id = e.last_audit_id
+      LEFT JOIN audit r ON r.running_key = e.id
+      WHERE t.site_id IN (:siteIds)`,
+    { type: QueryTypes.SELECT, replacements: { siteIds: [...siteIds] } },
+  );
+  const bySite = new Map(rows.map((r) => [r.ofSite, r]));
+  return siteIds.flatMap((id) => {
+    const r = bySite.get(id);
+    if (!r) return [];
+    return [
+      {
+        id,
+        name: r.site,
+        client: r.client,
+        stage: r.stage,
+        launchDate: r.launchDate,
+        openFixes: r.siteFixes,
+        environment: r.id ? { id: r.id, name: r.name, audit: auditOf(r), runningId: r.runningId } : null,
+      },
+    ];
   });
+}
+
+/** One window of the roster. @returns how many match are held too, and how many sites there are at all */
+export async function rosterWindow(
+  asked: RosterDto,
+): Promise<SomeRows<RosterRow> & { held: number; whole: number }> {
+  const limit = asked.limit ?? PER_WINDOW;
+  const [places, counts] = await Promise.all([placesOf(asked, limit + 1), countsOf(asked)]);
+  const shown = places.slice(0, limit);
+  return {
+    rows: await rowsOf(shown.map((p) => p.siteId)),
+    next: places.length > limit ? shown.at(-1)!.key : null,
+    ...counts,
+  };
+}
+
+const FOUND = 20;
+
+/** Sites by name, for going to one or choosing some. */
+export async function findSites({
+  words: typed,
+}: {
+  words?: string;
+}): Promise<{ id: number; name: string; client: string; environmentId: number | null }[]> {
+  const words = askedWords(typed);
+  return database().query(
+    `SELECT s.id, s.name, c.name AS client, t.environment_id AS environmentId
+      FROM standing t JOIN site s ON s.id = t.site_id JOIN client c ON c.id = s.client_id
+      ${words ? 'WHERE MATCH(t.words) AGAINST(:words IN BOOLEAN MODE)' : ''} ORDER BY t.by_site LIMIT ${FOUND}`,
+    { type: QueryTypes.SELECT, replacements: { words } },
+  );
+}
+
+/** The environments that stand for all sites that match: what an audit of all of them looks at. */
+export async function shownEnvironments({ stage, words: typed }: RosterDto): Promise<number[]> {
+  const words = askedWords(typed);
+  const filter = [
+    'environment_id IS NOT NULL',
+    ...(stage ? ['stage = :stage'] : []),
+    ...(words ? ['MATCH(words) AGAINST(:words IN BOOLEAN MODE)'] : []),
+  ];
+  const rows = await database().query<{ id: number }>(
+    `SELECT environment_id AS id FROM standing WHERE ${filter.join(' AND ')} LIMIT ${MOST_AUDITED_AT_ONCE}`,
+    { type: QueryTypes.SELECT, replacements: { stage, words } },
+  );
+  return rows.map((r) => r.id);
 }

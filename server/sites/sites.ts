@@ -8,11 +8,14 @@ import { withALabels } from '#core/facts/a-labels';
 import type { Brief } from '#core/facts/brief';
 import { newestBrief, saveBrief } from './briefs';
 import { refuseUnusable } from './environments';
+import { announce } from '../platform/events';
 import { Conflict, NotFound, Refused } from '../platform/errors';
 import { reevaluateSite } from '../audits/judging';
 import { checklistFor } from '../checklists/checklists';
 import { User } from '../people/models';
-import { roster } from './roster';
+import { siteWithEnvironments } from './roster';
+import { keepStanding } from './standing';
+import { refuseOverwriting } from '../platform/overwriting';
 import { sealAccess, accessName } from './access';
 
 /**
@@ -21,6 +24,7 @@ import { sealAccess, accessName } from './access';
  */
 async function clientNamed(name: string, transaction: Transaction): Promise<Client> {
   const [client] = await Client.findOrCreate({ where: { name }, defaults: { name }, transaction });
+  announce([['clients']], { transaction });
   return client.reload({ transaction, lock: true });
 }
 
@@ -96,13 +100,14 @@ export function addSite(input: NewSiteDto, by: string, within?: Transaction): Pr
       { siteId, version: 1, data: withALabels(brief), savedBy: by, savedAt: new Date() },
       { transaction },
     );
+    await keepStanding([siteId], transaction);
     return siteId;
   }, within);
 }
 
 /** Everything the site's head and brief need. @throws NotFound */
 export async function siteDetail(id: number) {
-  const [row] = await roster(id);
+  const row = await siteWithEnvironments(id);
   if (!row) throw new NotFound('This site does not exist, or not any more.');
   const brief = await newestBrief(id);
   const ways = new Map(
@@ -171,17 +176,50 @@ async function columnsOf(
   };
 }
 
+/** What is kept of a site itself, as its form has it. */
+async function asKept(
+  { id, version }: Site,
+  transaction: Transaction,
+): Promise<{ version: number; data: Required<SiteChangeDto> }> {
+  const { name, client, stage, replaces, launchDate, hostProfile, ownerId } = (await siteWithEnvironments(
+    id,
+    transaction,
+  ))!;
+  return {
+    version,
+    data: {
+      name,
+      client,
+      stage,
+      replaces,
+      launchDate: launchDate ?? '',
+      hostProfile: hostProfile ?? '',
+      ownerId: ownerId ?? 0,
+    },
+  };
+}
+
 /**
  * Changes what is kept of a site; where checks read it, the stored evidence is judged by it.
- * @throws NotFound, Conflict when the client has another site of that name, Refused
+ * @param from the version that the change was made on, where that matters
+ * @throws NotFound, Conflict when the client has another site of that name or somebody saved since, Refused
  */
-export async function changeSite(id: number, change: SiteChangeDto, by: string): Promise<void> {
+export async function changeSite(
+  id: number,
+  change: SiteChangeDto,
+  by: string,
+  from?: number,
+): Promise<void> {
   const judged = await inTransaction(async (transaction) => {
     const site = await Site.findByPk(id, { transaction, lock: true });
     if (!site) throw new NotFound('This site does not exist, or not any more.');
+    const kept = await asKept(site, transaction);
+    refuseOverwriting(from, kept, { ...kept.data, ...change });
     site.set(await columnsOf(change, site, transaction));
     const changed = site.changed() || [];
+    if (changed.length) site.version++;
     await site.save({ transaction });
+    await keepStanding([id], transaction);
     return changed.filter((key) => JUDGED_BY.includes(key));
   });
   if (!judged.length) return;

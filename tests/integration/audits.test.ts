@@ -2,13 +2,16 @@
 import { describe, expect, it } from 'vitest';
 import { useDesk, type Row } from './desk';
 
-const { mara, signIn, caller, settled, served, site, environmentOf, auditAgain, turn } =
+const { mara, roster, signIn, caller, settled, served, site, environmentOf, history, auditAgain, turn } =
   useDesk('.test/audits');
 
 describe('the demo', () => {
   it('has 24 sites, every environment audited once, in the situations that follow from their stage', async () => {
-    const rows = (await mara<Row[]>('GET', '/api/roster')).body;
-    expect(rows).toHaveLength(24);
+    const lines = await roster();
+    expect(lines).toHaveLength(24);
+    const rows = await Promise.all(
+      lines.map(async ({ id }) => (await mara<Row>('GET', `/api/sites/${id}`)).body),
+    );
     for (const r of rows)
       for (const p of r.environments)
         if (!p.audit)
@@ -34,8 +37,7 @@ describe('evidence as files', () => {
     ['zone', 'text/dns', 'IN NS ns1.registry.example.'],
   ])('as %s, to be saved and never shown', async (as, type, part) => {
     const { id } = await environmentOf('Tarn Planetarium', 'Live');
-    const audit = (await mara<{ auditId: number }[]>('GET', `/api/environments/${id}/audits`)).body[0]!
-      .auditId;
+    const audit = (await history(id))[0]!.auditId;
     const answer = await mara<object | string>('GET', `/api/audits/${audit}/evidence?as=${as}`);
     expect(answer.headers.get('content-type')).toContain(type);
     expect(answer.headers.get('content-disposition')).toMatch(

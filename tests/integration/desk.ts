@@ -3,6 +3,17 @@ import mariadb from 'mariadb';
 import { afterAll, beforeAll, expect } from 'vitest';
 import { Served, until, type Caller } from './served';
 
+/** A check in the ledger. */
+export interface Line {
+  check: string;
+  title: string;
+  outcome: string;
+  severity: string;
+  accepted: boolean;
+  found: string | null;
+  fix: { id: number; state: string; returns: number } | null;
+}
+
 export interface Finding {
   check: string;
   title: string;
@@ -12,6 +23,7 @@ export interface Finding {
   found?: string;
   reason?: string;
   note?: string;
+  placeCount: number;
   places: { place: string; outcome: string; adopt?: { field: string } }[];
   attestations: {
     by: string;
@@ -29,9 +41,19 @@ export interface Finding {
 }
 export interface Ledger {
   audit: { result: { score: number; gate: string }; checklist: string };
-  findings: Finding[];
+  groups: { key: string; title: string; count: number; list: Line[] }[];
+  folds: { section: string; words: string }[];
   notes: string[];
 }
+/** A site in the roster. */
+export interface RosterLine {
+  id: number;
+  name: string;
+  client: string;
+  openFixes: number;
+  environment: { id: number; name: string; audit: { score: number; gate: string } | null } | null;
+}
+
 export interface Row {
   id: number;
   name: string;
@@ -94,13 +116,21 @@ export function useDesk(folder: string, env: Record<string, string> = {}) {
   const joss: Caller = (method, path, body, headers) => people.joss!(method, path, body, headers);
   const settled = () => served.settled();
 
-  const site = async (name: string): Promise<Row> =>
-    (await mara<Row[]>('GET', '/api/roster')).body.find((r) => r.name === name)!;
+  const roster = async (query = 'limit=200'): Promise<RosterLine[]> =>
+    (await mara<{ rows: RosterLine[] }>('GET', `/api/roster?${query}`)).body.rows;
+  const site = async (name: string): Promise<Row> => {
+    const words = encodeURIComponent(name);
+    const found = (await mara<{ id: number; name: string }[]>('GET', `/api/sites/find?words=${words}`)).body;
+    return (await mara<Row>('GET', `/api/sites/${found.find((s) => s.name === name)!.id}`)).body;
+  };
   const environmentOf = async (name: string, kind: string): Promise<Environment> =>
     (await site(name)).environments.find((p) => p.name === kind)!;
-  const ledger = async (id: number) => (await mara<Ledger>('GET', `/api/environments/${id}/ledger`)).body;
+  const ledger = async (id: number) => {
+    const { body } = await mara<Ledger>('GET', `/api/environments/${id}/ledger?show=all`);
+    return { ...body, lines: body.groups.flatMap((g) => g.list) };
+  };
   const finding = async (id: number, check: string): Promise<Finding> =>
-    (await ledger(id)).findings.find((f) => f.check === check)!;
+    (await mara<Finding>('GET', `/api/environments/${id}/findings/${check}`)).body;
 
   return {
     served,
@@ -111,11 +141,13 @@ export function useDesk(folder: string, env: Record<string, string> = {}) {
     signIn,
     site,
     environmentOf,
+    roster,
     ledger,
     finding,
     caller: (cookie: string): Caller => served.caller(cookie),
     environment: (name: string, kind = 'Live') => environmentOf(name, kind),
-    history: async (id: number) => (await mara<Verdict[]>('GET', `/api/environments/${id}/audits`)).body,
+    history: async (id: number) =>
+      (await mara<{ rows: Verdict[] }>('GET', `/api/environments/${id}/audits`)).body.rows,
     /** Long work, once it has ended. */
     job: (id: string) =>
       until(

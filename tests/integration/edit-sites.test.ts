@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import { useDesk } from './desk';
 
-const { mara, joss, site, environmentOf, environment, ledger, history, auditAgain } =
+const { mara, joss, site, environmentOf, environment, roster, ledger, history, auditAgain } =
   useDesk('.test/edit-sites');
 
 type Said = { message: string };
@@ -11,7 +11,8 @@ interface Client {
   name: string;
   sites: number;
 }
-const clients = async (): Promise<Client[]> => (await mara<Client[]>('GET', '/api/clients')).body;
+const clients = async (): Promise<Client[]> =>
+  (await mara<{ rows: Client[] }>('GET', '/api/clients')).body.rows;
 const clientNamed = async (name: string): Promise<Client> => (await clients()).find((c) => c.name === name)!;
 const newSite = (name: string, client: string, more: object = {}) => ({
   name,
@@ -109,7 +110,7 @@ describe('a site without a live address', () => {
     expect((await mara('GET', `/api/sites/${id}`)).status).toBe(200);
     const [draft] = (await site('Sea Glass')).environments;
     await auditAgain(draft!.id);
-    expect((await ledger(draft!.id)).findings.length).toBeGreaterThan(50);
+    expect((await ledger(draft!.id)).lines.length).toBeGreaterThan(50);
     expect((await mara<Said>('DELETE', `/api/environments/${draft!.id}`)).body.message).toContain(
       'keeps its last environment',
     );
@@ -132,8 +133,15 @@ describe('a site without a live address', () => {
 });
 
 describe('what looks alike is said before saving', () => {
-  const alike = async (body: object) =>
-    (await mara<{ clients: string[]; sites: { name: string }[] }>('POST', '/api/sites/alike', body)).body;
+  const alike = async ({ client, urls, except }: { client?: string; urls: string[]; except?: number }) => {
+    const query = new URLSearchParams([
+      ...(client ? [['client', client]] : []),
+      ...urls.map((url) => ['urls', url]),
+      ...(except ? [['except', String(except)]] : []),
+    ]);
+    return (await mara<{ clients: string[]; sites: { name: string }[] }>('GET', `/api/sites/alike?${query}`))
+      .body;
+  };
   it.each([
     ['a client one letter away', { client: 'Sallow Ferriess', urls: [] }, ['Sallow Ferries'], []],
     ['the client itself', { client: 'Sallow Ferries', urls: [] }, [], []],
@@ -195,9 +203,9 @@ describe('clients', () => {
       status: 409,
       body: { message: expect.stringMatching(/Old Lamp/) as string },
     });
-    const double = (
-      await mara<{ id: number; name: string; client: string }[]>('GET', '/api/roster')
-    ).body.find((r) => r.name === 'Old Lamp' && r.client === 'Lamp Sister')!;
+    const double = (await roster('words=old+lamp')).find(
+      (r) => r.name === 'Old Lamp' && r.client === 'Lamp Sister',
+    )!;
     await mara('PATCH', `/api/sites/${double.id}`, { name: 'Older Lamp' });
     // both at once: it is done once
     expect((await Promise.all([merge(), merge()])).map((a) => a.status).sort()).toEqual([200, 404]);

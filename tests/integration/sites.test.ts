@@ -1,9 +1,9 @@
 /** Sites, their briefs with versions, their environments, and many at once: over the routes, with a real MariaDB and the practice net. */
 import { describe, expect, it } from 'vitest';
-import { useDesk, type Row } from './desk';
+import { useDesk } from './desk';
 import { until } from './served';
 
-const { mara, joss, site, environment, ledger, finding, history, environmentOf, auditAgain, turn } =
+const { mara, joss, roster, site, environment, ledger, finding, history, environmentOf, auditAgain, turn } =
   useDesk('.test/sites');
 
 describe('the brief', () => {
@@ -13,7 +13,8 @@ describe('the brief', () => {
     changes: { field: string; kind: string }[];
     data: Record<string, unknown>;
   }
-  const versions = async (id: number) => (await mara<Version[]>('GET', `/api/sites/${id}/briefs`)).body;
+  const versions = async (id: number) =>
+    (await mara<{ rows: Version[] }>('GET', `/api/sites/${id}/briefs`)).body.rows;
 
   it('has versions that say who changed what, and an older one can be brought back', async () => {
     const { id } = await site('Curlew Point Bird Station');
@@ -107,7 +108,7 @@ describe('the brief', () => {
     const looked = (await history(live.id)).filter((v) => v.cause === 'audit').length;
     expect((await mara('PATCH', `/api/sites/${id}`, { stage: 'launched' })).status).toBe(200);
     expect((await environment('Windrow Kite Works')).situation).toBe('live');
-    expect((await ledger(live.id)).findings.some((f) => f.check === 'indexing.let-in')).toBe(true);
+    expect((await ledger(live.id)).lines.some((f) => f.check === 'indexing.let-in')).toBe(true);
     const [newest] = await history(live.id);
     expect(newest).toMatchObject({
       cause: 'stage',
@@ -120,7 +121,7 @@ describe('the brief', () => {
 
 describe('sites in bulk', () => {
   it('a look marks bad cells and saves nothing; the good rows are added with their briefs', async () => {
-    const before = (await mara<Row[]>('GET', '/api/roster')).body.length;
+    const before = (await roster()).length;
     const text =
       'name,client,live address,staging,mail,host profile\r\nMudlark Museum,Mudlark Trust,mudlark.example,draft.mudlark.example,hello@mudlark.example,Fennel Hosting\r\nBad,,nowhere at all,,x,No Host\r\n';
     const look = (
@@ -130,7 +131,7 @@ describe('sites in bulk', () => {
     ).body;
     expect(look.rows.map((r) => r.faults.map((f) => f.column))).toEqual([[], [2, 4, 5]]);
     expect((await mara('POST', '/api/sites/import', { text })).status).toBe(400);
-    expect((await mara<Row[]>('GET', '/api/roster')).body).toHaveLength(before);
+    expect(await roster()).toHaveLength(before);
     expect((await mara('POST', '/api/sites/import', { text, onlyGood: true })).body).toEqual({
       taken: 1,
       left: 1,

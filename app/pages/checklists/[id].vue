@@ -2,6 +2,7 @@
 import { mdiMagnify, mdiPlus } from '@mdi/js';
 import { readChecklist } from '#core/entry/checklist';
 import type { Checklist, OwnCheck } from '#core/facts/checklist';
+import { matching } from '#core/text/matching';
 import { SECTIONS, SECTION_TITLES, SEVERITY_WEIGHT, type Section } from '#core/facts/finding';
 import { SITUATIONS } from '#core/facts/situation';
 import { checklistMarkdown } from '#core/formats/checklist-markdown';
@@ -14,20 +15,21 @@ import {
   rowsOf,
   type ChecklistDraftRow,
 } from '~/composables/checklist-draft';
-import type { ChecklistDetail } from '~/types';
 
 /** The composer: what is asked, how gravely, in which order, within which limits, in whose words. */
 const route = useRoute();
 const notes = useNotes();
 const question = useQuestion();
 const id = Number(route.params.id);
-const detail = ref<ChecklistDetail | null>(null);
+const { data: detail, fault: unread } = useReading('/api/checklists/:id', {
+  key: ['checklists', id],
+  params: { id },
+});
 const rows = ref<ChecklistDraftRow[]>([]);
 const about = reactive({ name: '', description: '' });
 const clean = ref('');
-const fault = ref('');
+const wrong = ref('');
 const rowFaults = ref<Record<string, string[]>>({});
-const busy = ref(false);
 const words = ref('');
 type Show = 'all' | 'on' | 'changed' | 'hand';
 const SHOWS: { key: Show; label: string }[] = [
@@ -44,7 +46,7 @@ useHead({ title: computed(() => `${detail.value?.name ?? 'Checklist'} – Armban
 const composed = (): Checklist =>
   checklistOf(rows.value, { ...about, version: detail.value?.checklist.version ?? 1 });
 const state = computed(() => (detail.value ? JSON.stringify(composed()) : ''));
-const changed = computed(() => state.value !== clean.value);
+const changed = computed(() => clean.value !== '' && state.value !== clean.value);
 const fixed = computed(() => detail.value?.builtIn ?? true);
 function fill(list: Checklist): void {
   rows.value = rowsOf(list);
@@ -52,24 +54,41 @@ function fill(list: Checklist): void {
   about.description = list.description ?? '';
   rowFaults.value = {};
 }
-async function load(): Promise<void> {
-  try {
-    detail.value = await api('/api/checklists/:id', { params: { id } });
-    fill(detail.value.checklist);
-    clean.value = state.value;
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
+const {
+  begin,
+  from,
+  run: saveList,
+  busy,
+  fault: refused,
+} = useSaving({
+  save: (list: Checklist, version) =>
+    api('/api/checklists/:id', { params: { id }, method: 'PUT', query: { from: version }, body: list }),
+  label(path) {
+    const [field, check] = [path.split('.')[0]!, path.split('.').slice(1).join('.')];
+    return rows.value.find((r) => check.startsWith(r.id))?.title ?? field;
+  },
+  fill,
+});
+const fault = computed(() => unread.value || wrong.value || refused.value);
+/** Shows what is kept, and what was changed is gone. */
+async function reset(): Promise<void> {
+  if (!detail.value) return;
+  fill(detail.value.checklist);
+  begin(detail.value.version, asComposed(detail.value.checklist));
+  await nextTick();
+  clean.value = state.value;
 }
-async function reload(): Promise<void> {
-  const d = await api('/api/checklists/:id', { params: { id } }).catch(() => null);
-  if (d && detail.value) {
-    detail.value.sites = d.sites;
-    detail.value.assignments = d.assignments;
-  }
-  again.value = true;
-}
-onMounted(load);
+/** A stored checklist as the composer writes it, so that only what a person changed differs. */
+const asComposed = (list: Checklist): Checklist => ({ ...list });
+/** Somebody else saved: an untouched composer follows, a changed one is joined when it is saved. */
+const isOvertaken = computed(() => changed.value && (detail.value?.version ?? 0) > from.value);
+watch(
+  () => detail.value?.version,
+  (now) => {
+    if (now && (!from.value || !changed.value)) void reset();
+  },
+  { immediate: true },
+);
 onBeforeRouteLeave(() => fixed.value || !changed.value || question.leave('the checklist'));
 
 const SHOWN: Record<Show, (r: ChecklistDraftRow) => boolean> = {
@@ -147,7 +166,7 @@ async function checked(): Promise<Checklist | undefined> {
   const { faults } = await readChecklist(list);
   const { byRow, sentence } = sortFaults(faults, list);
   rowFaults.value = byRow;
-  fault.value = sentence;
+  wrong.value = sentence;
   const first = Object.keys(byRow)[0];
   if (first) {
     open.value = first;
@@ -161,33 +180,18 @@ async function checked(): Promise<Checklist | undefined> {
 async function save(): Promise<void> {
   const list = await checked();
   if (!list) return;
-  busy.value = true;
-  try {
-    const { version } = await api('/api/checklists/:id', {
-      params: { id },
-      method: 'PUT',
-      query: { from: detail.value?.versions[0]?.version },
-      body: list,
-    });
-    await load();
-    again.value = (detail.value?.sites.length ?? 0) > 0;
-    notes.say(`Saved as version ${version}.`);
-  } catch (error) {
-    fault.value = (error as Error).message;
-  } finally {
-    busy.value = false;
-  }
+  const saved = await saveList(list);
+  if (!saved) return;
+  clean.value = state.value;
+  begin(saved.version, composed());
+  again.value = (detail.value?.sites.count ?? 0) > 0;
+  notes.say(`Saved as version ${saved.version}.`);
 }
-async function reevaluate(siteIds: number[]): Promise<void> {
-  try {
-    await api('/api/checklists/reevaluate', { method: 'POST', body: { siteIds } });
-    again.value = false;
-    notes.say('Their stored evidence is being re-evaluated; how far it is stands at the top.');
-    await useMessages().poll();
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-}
+const { run: reevaluate } = useDoing(async () => {
+  await api('/api/checklists/reevaluate', { method: 'POST', body: { ofChecklist: id } });
+  again.value = false;
+  notes.say('Their stored evidence is being re-evaluated; how far it is stands at the top.');
+});
 async function copy(): Promise<void> {
   try {
     const { id: made } = await api('/api/checklists', {
@@ -203,7 +207,7 @@ async function copy(): Promise<void> {
     clean.value = state.value;
     await navigateTo(`/checklists/${made}`);
   } catch (error) {
-    fault.value = (error as Error).message;
+    wrong.value = (error as Error).message;
   }
 }
 async function remove(): Promise<void> {
@@ -213,14 +217,15 @@ async function remove(): Promise<void> {
     clean.value = state.value;
     await navigateTo('/checklists');
   } catch (error) {
-    fault.value = (error as Error).message;
+    wrong.value = (error as Error).message;
   }
 }
-function bringBack({ version, data }: ChecklistDetail['versions'][number]): void {
-  fill({ ...data, name: about.name });
+const { run: bringBack } = useDoing(async (version: number) => {
+  const old = await api('/api/checklists/:id/versions/:version', { params: { id, version } });
+  fill({ ...(old as Checklist), name: about.name });
   panel.value = '';
   notes.say(`Version ${version} fills the composer. Save makes it the newest.`);
-}
+});
 function exportMarkdown(): void {
   saveText(fileName(about.name, 'md'), checklistMarkdown(composed()), 'text/markdown');
 }
@@ -256,7 +261,7 @@ function exportMarkdown(): void {
         ></v-menu>
         <v-btn v-if="fixed" color="primary" variant="flat" @click="copy">Copy to change it</v-btn
         ><template v-else
-          ><v-btn v-if="changed" variant="text" @click="fill(detail.checklist)">Undo changes</v-btn
+          ><v-btn v-if="changed" variant="text" @click="reset()">Undo changes</v-btn
           ><v-btn color="primary" variant="flat" :disabled="!changed" :loading="busy" @click="save"
             >Save</v-btn
           ></template
@@ -265,18 +270,21 @@ function exportMarkdown(): void {
     </div>
     <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
     <template v-if="detail">
+      <p v-if="isOvertaken" role="status">
+        Version {{ detail.version }} was saved while you were at it. Saving joins both.
+      </p>
       <p v-if="fixed" class="faint">
         This one comes with Armband and follows its catalogue. Copy it to change it.
       </p>
       <ReevaluateOffer
-        v-if="again && detail.sites.length"
-        :key="detail.sites.length"
-        :sites="detail.sites"
-        @judge="reevaluate"
+        v-if="again && detail.sites.count"
+        :count="detail.sites.count"
+        @judge="reevaluate()"
         @later="again = false"
       />
       <PreviewChanges
         v-if="panel === 'ahead'"
+        :id="id"
         :checklist="checked"
         :sites="detail.sites"
         class="gap"
@@ -289,13 +297,13 @@ function exportMarkdown(): void {
         class="gap"
         @saved="
           panel = '';
-          reload();
+          again = true;
         "
       />
       <ChecklistVersions
         v-if="panel === 'versions'"
-        :versions="detail.versions"
-        :present="detail.checklist.version"
+        :id="id"
+        :present="detail.version"
         class="gap"
         @close="panel = ''"
         @back="bringBack"

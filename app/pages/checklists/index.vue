@@ -6,56 +6,41 @@ import type { ChecklistLine } from '~/types';
 /** The agency's checklists and what each is for. */
 useHead({ title: 'Checklists – Armband' });
 const notes = useNotes();
-const list = ref<ChecklistLine[] | null>(null);
-const fault = ref('');
-onMounted(load);
-async function load(): Promise<void> {
-  try {
-    list.value = await api('/api/checklists');
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-}
+const { data: list, fault: unread } = useReading('/api/checklists', { key: ['checklists'] });
 const free = (wanted: string): string =>
   freeName(
     wanted,
     (list.value ?? []).map((x) => x.name),
   );
 async function make(checklist: Checklist): Promise<void> {
-  fault.value = '';
-  try {
-    const { id } = await api('/api/checklists', { method: 'POST', body: checklist });
-    await navigateTo(`/checklists/${id}`);
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
+  const { id } = await api('/api/checklists', { method: 'POST', body: checklist });
+  await navigateTo(`/checklists/${id}`);
 }
-async function copy(line: ChecklistLine): Promise<void> {
-  try {
+const { run: copy, fault: uncopied } = useDoing(
+  async (line: ChecklistLine) => {
     const { checklist } = await api('/api/checklists/:id', { params: { id: line.id } });
-    await make({ ...checklist, name: free(`${line.name} copy`) });
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-}
-async function bring(file: File): Promise<void> {
-  try {
+    await make({ ...(checklist as Checklist), name: free(`${line.name} copy`) });
+  },
+  { inPlace: true },
+);
+const { run: bring, fault: unfit } = useDoing(
+  async (file: File) => {
     const { checklist, faults } = await readChecklist(await readJsonFile(file));
-    if (faults.length) {
-      fault.value = `${file.name}: ${faults
-        .slice(0, 3)
-        .map((f) => f.message)
-        .join('; ')}${faults.length > 3 ? `; and ${faults.length - 3} more` : ''}`;
-      return;
-    }
+    if (faults.length)
+      throw new Error(
+        `${file.name}: ${faults
+          .slice(0, 3)
+          .map((f) => f.message)
+          .join('; ')}${faults.length > 3 ? `; and ${faults.length - 3} more` : ''}`,
+      );
     const wanted = free(checklist.name);
     if (wanted !== checklist.name)
       notes.say(`There is a ${checklist.name} already; this one is named ${wanted}.`);
     await make({ ...checklist, name: wanted });
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-}
+  },
+  { inPlace: true },
+);
+const fault = computed(() => unread.value || uncopied.value || unfit.value);
 const uses = (c: ChecklistLine): string => c.assignments.map((a) => a.title).join(', ');
 </script>
 

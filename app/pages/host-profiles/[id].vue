@@ -5,20 +5,22 @@ import { withScheme } from '#core/extract/address';
 import { HostProfileDto } from '#core/entry/host-profile';
 import { PROFILE_GROUPS } from '#core/entry/host-profile-fields';
 import type { HostProfile } from '#core/facts/host-profile';
-import type { ProfileDetail, Version } from '~/types';
+import type { Version } from '~/types';
 
 /** One host profile: its fields, versions, and what an untouched site of it teaches. */
 const route = useRoute();
 const notes = useNotes();
 const question = useQuestion();
 const id = Number(route.params.id);
-const detail = ref<ProfileDetail | null>(null);
+const { data: detail, fault: unread } = useReading('/api/host-profiles/:id', {
+  key: ['host-profiles', id],
+  params: { id },
+});
 const name = computed(() => detail.value?.name ?? 'Host profile');
 useHead({ title: computed(() => `${name.value} – Armband`) });
 const draft = ref(draftFrom(PROFILE_GROUPS, {}));
 const clean = ref('');
-const busy = ref(false);
-const fault = ref('');
+const wrong = ref('');
 const showVersions = ref(false);
 const learnUrl = ref('');
 const learning = ref(false);
@@ -30,49 +32,52 @@ const { faults, others, all, check, whole } = useDraftCheck(
   draft,
   () => ({}),
 );
-const changed = computed(() => JSON.stringify(draft.value) !== clean.value);
+const changed = computed(() => clean.value !== '' && JSON.stringify(draft.value) !== clean.value);
 function fill(profile: HostProfile): void {
   draft.value = draftFrom(PROFILE_GROUPS, profile);
   all.value = false;
 }
+const {
+  begin,
+  from,
+  run: saveProfile,
+  busy,
+  fault: refused,
+} = useSaving({
+  save: (profile: HostProfile, version) =>
+    api('/api/host-profiles/:id', { params: { id }, method: 'PUT', query: { from: version }, body: profile }),
+  label: (path) => label(path.split('.')[0]!),
+  fill,
+});
+const fault = computed(() => unread.value || wrong.value || refused.value);
 function reset(): void {
-  fill(detail.value!.profile);
+  if (!detail.value) return;
+  fill(detail.value.profile);
   clean.value = JSON.stringify(draft.value);
-  fault.value = '';
+  wrong.value = '';
+  begin(detail.value.version, detail.value.profile);
 }
-async function load(): Promise<void> {
-  try {
-    detail.value = await api('/api/host-profiles/:id', { params: { id } });
-    reset();
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-}
-onMounted(load);
+/** Somebody else saved: an untouched form follows, a changed one is joined when it is saved. */
+const isOvertaken = computed(() => changed.value && (detail.value?.version ?? 0) > from.value);
+watch(
+  () => detail.value?.version,
+  (now) => {
+    if (now && (!from.value || !changed.value)) reset();
+  },
+  { immediate: true },
+);
 onBeforeRouteLeave(() => !changed.value || question.leave('the host profile'));
 async function save(): Promise<void> {
   const { got, fault: found } = await whole();
-  fault.value = found;
+  wrong.value = found;
   if (found) return;
-  busy.value = true;
-  try {
-    const { version, job } = await api('/api/host-profiles/:id', {
-      params: { id },
-      method: 'PUT',
-      query: { from: detail.value?.version },
-      body: got.data,
-    });
-    clean.value = JSON.stringify(draft.value);
-    notes.say(
-      `Saved as version ${version}.${job ? ' The stored evidence of its sites is being judged by it.' : ''}`,
-    );
-    void useMessages().poll();
-    await load();
-  } catch (error) {
-    fault.value = (error as Error).message;
-  } finally {
-    busy.value = false;
-  }
+  const saved = await saveProfile(got.data as unknown as HostProfile);
+  if (!saved) return;
+  clean.value = JSON.stringify(draft.value);
+  begin(saved.version, got.data);
+  notes.say(
+    `Saved as version ${saved.version}.${saved.job ? ' The stored evidence of its sites is being judged by it.' : ''}`,
+  );
 }
 function bringBack(v: Version<HostProfile>): void {
   fill(v.data);
@@ -87,13 +92,13 @@ async function drop(): Promise<void> {
     notes.say(`${name.value} is deleted.`);
     await navigateTo('/host-profiles');
   } catch (error) {
-    fault.value = (error as Error).message;
+    wrong.value = (error as Error).message;
   }
 }
 async function learn(): Promise<void> {
   const url = withScheme(learnUrl.value);
   learning.value = true;
-  fault.value = '';
+  wrong.value = '';
   learnt.value = null;
   try {
     const { learnt: list, url: from } = await api('/api/host-profiles/learn', {
@@ -103,7 +108,7 @@ async function learn(): Promise<void> {
     learnt.value = { url: from, list };
     if (!list.length) notes.say('Nothing there that the profile does not have already.');
   } catch (error) {
-    fault.value = (error as Error).message;
+    wrong.value = (error as Error).message;
   } finally {
     learning.value = false;
   }
@@ -140,11 +145,11 @@ async function exportJson(): Promise<void> {
     <div class="page-head stick">
       <h1>{{ name }}</h1>
       <span v-if="detail" class="faint"
-        >version {{ detail.version }}, {{ quantity(detail.sites.length, 'site') }}</span
+        >version {{ detail.version }}, {{ quantity(detail.sites.count, 'site') }}</span
       ><span class="spring" />
       <v-btn v-if="detail" :aria-expanded="showVersions" @click="showVersions = !showVersions">Versions</v-btn
       ><v-btn @click="exportJson">Save as JSON</v-btn
-      ><v-btn v-if="detail && !detail.sites.length" variant="text" color="error" @click="drop">Delete</v-btn
+      ><v-btn v-if="detail && !detail.sites.count" variant="text" color="error" @click="drop">Delete</v-btn
       ><v-btn v-if="changed && detail" variant="text" @click="reset">Undo changes</v-btn
       ><v-btn type="submit" color="primary" variant="flat" :loading="busy" :disabled="!changed || !detail"
         >Save</v-btn
@@ -154,15 +159,22 @@ async function exportJson(): Promise<void> {
       {{ f }}
     </p>
     <template v-if="detail">
-      <p v-if="detail.sites.length" class="faint">
+      <p v-if="isOvertaken" role="status">
+        Version {{ detail.version }} was saved while you were at it. Saving joins both.
+      </p>
+      <p v-if="detail.sites.count" class="faint">
         Used by
-        <template v-for="(s, i) in detail.sites.slice(0, 12)" :key="s.id"
+        <template v-for="(s, i) in detail.sites.some.slice(0, 12)" :key="s.id"
           >{{ i ? ', ' : '' }}<NuxtLink :to="`/sites/${s.id}`">{{ s.name }}</NuxtLink></template
-        ><template v-if="detail.sites.length > 12"> and {{ detail.sites.length - 12 }} more</template>. Saving
+        ><template v-if="detail.sites.count > 12"> and {{ detail.sites.count - 12 }} more</template>. Saving
         re-evaluates their stored evidence.
       </p>
       <section v-if="showVersions" class="sheet pad" aria-label="Versions">
-        <VersionList :versions="detail.versions" :label="label" @back="bringBack" />
+        <VersionList
+          :of="{ route: '/api/host-profiles/:id/versions', id, key: ['host-profiles', id, 'versions'] }"
+          :label="label"
+          @back="bringBack($event as Version<HostProfile>)"
+        />
       </section>
       <section class="sheet pad learn">
         <h2>Learn defaults</h2>

@@ -4,54 +4,42 @@ import { HostProfileDto } from '#core/entry/host-profile';
 import { readAs } from '#core/entry/validation';
 import type { HostProfile } from '#core/facts/host-profile';
 import { quantity } from '#core/text/quantity';
-import type { ProfileLine } from '~/types';
 
 /** The agency's notes on hosting products. */
 useHead({ title: 'Host profiles – Armband' });
 const notes = useNotes();
-const list = ref<ProfileLine[] | null>(null);
-const fault = ref('');
+const { data: list, fault: unread } = useReading('/api/host-profiles', { key: ['host-profiles'] });
 const name = ref('');
 const making = ref(false);
-onMounted(load);
-async function load(): Promise<void> {
-  try {
-    list.value = await api('/api/host-profiles');
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-}
-async function make(profile: HostProfile): Promise<void> {
-  fault.value = '';
-  try {
+const { run: make, fault: unmade } = useDoing(
+  async (profile: HostProfile) => {
     const { id } = await api('/api/host-profiles', { method: 'POST', body: profile });
     await navigateTo(`/host-profiles/${id}`);
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-}
+  },
+  { inPlace: true },
+);
 const free = (wanted: string): string =>
   freeName(
     wanted,
     (list.value ?? []).map((x) => x.name),
   );
-async function bring(file: File): Promise<void> {
-  try {
+const { run: bring, fault: unfit } = useDoing(
+  async (file: File) => {
     const { value, faults } = await readAs(HostProfileDto, await readJsonFile(file));
-    if (faults.length) {
-      fault.value = `${file.name}: ${faults
-        .slice(0, 3)
-        .map((f) => f.message)
-        .join('; ')}`;
-      return;
-    }
+    if (faults.length)
+      throw new Error(
+        `${file.name}: ${faults
+          .slice(0, 3)
+          .map((f) => f.message)
+          .join('; ')}`,
+      );
     const wanted = free(value.name);
     if (wanted !== value.name) notes.say(`There is a ${value.name} already; this one is named ${wanted}.`);
     await make({ ...value, name: wanted } as HostProfile);
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-}
+  },
+  { inPlace: true },
+);
+const fault = computed(() => unread.value || unmade.value || unfit.value);
 function says(p: HostProfile): string {
   return [
     p.records?.length && quantity(p.records.length, 'record'),

@@ -8,51 +8,51 @@ const notes = useNotes();
 const text = ref('');
 const name = ref('');
 const seen = ref<CsvSites | null>(null);
-const fault = ref('');
-const busy = ref(false);
+const wrong = ref('');
 const onlyBad = ref(false);
 const good = computed(() => seen.value?.rows.filter((r) => r.site).length ?? 0);
 const bad = computed(() => (seen.value?.rows.length ?? 0) - good.value);
 const shown = computed(() => (seen.value?.rows ?? []).filter((r) => !onlyBad.value || !r.site).slice(0, 500));
-async function look(): Promise<void> {
-  fault.value = '';
-  busy.value = true;
-  try {
+const {
+  run: look,
+  busy: looking,
+  fault: unread,
+} = useDoing(
+  async () => {
+    seen.value = null;
     seen.value = await api('/api/sites/look', { method: 'POST', body: { text: text.value } });
     onlyBad.value = bad.value > 0 && seen.value.rows.length > 20;
-  } catch (error) {
-    fault.value = (error as Error).message;
-    seen.value = null;
-  } finally {
-    busy.value = false;
-  }
-}
+  },
+  { inPlace: true },
+);
 async function choose(file: File): Promise<void> {
   if (file.size > 3_000_000) {
-    fault.value = `${file.name} is larger than 3 MB: split it.`;
+    wrong.value = `${file.name} is larger than 3 MB: split it.`;
     return;
   }
+  wrong.value = '';
   name.value = file.name;
   text.value = await file.text();
   await look();
 }
-async function save(): Promise<void> {
-  busy.value = true;
-  fault.value = '';
-  try {
+const {
+  run: save,
+  busy: saving,
+  fault: unsaved,
+} = useDoing(
+  async () => {
     const { taken, left } = await api('/api/sites/import', {
       method: 'POST',
       body: { text: text.value, onlyGood: bad.value > 0 },
     });
     notes.say(`${quantity(taken, 'site is', 'sites are')} added${left ? `, ${left} left out` : ''}.`);
     await navigateTo('/');
-  } catch (error) {
-    fault.value = (error as Error).message;
-  } finally {
-    busy.value = false;
-  }
-}
-const wrong = (row: CsvSites['rows'][number], column: number): string =>
+  },
+  { inPlace: true },
+);
+const busy = computed(() => looking.value || saving.value);
+const fault = computed(() => wrong.value || unread.value || unsaved.value);
+const wrongIn = (row: CsvSites['rows'][number], column: number): string =>
   row.faults
     .filter((f) => f.column === column)
     .map((f) => f.message)
@@ -83,7 +83,7 @@ function sample(): void {
         variant="flat"
         :disabled="!good || seen.faults.length > 0"
         :loading="busy"
-        @click="save"
+        @click="save()"
         >{{ bad ? `Add the ${good} good ones, leave ${bad} out` : `Add ${good} sites` }}</v-btn
       >
     </div>
@@ -137,13 +137,13 @@ function sample(): void {
           <tbody>
             <tr v-for="r in shown" :key="r.line">
               <td class="num" :class="{ fray: !r.site }">
-                {{ r.line }}<span v-if="wrong(r, -1)" class="message">{{ wrong(r, -1) }}</span>
+                {{ r.line }}<span v-if="wrongIn(r, -1)" class="message">{{ wrongIn(r, -1) }}</span>
               </td>
-              <td v-for="(c, i) in r.cells" :key="i" :class="{ bad: wrong(r, i) }">
-                <span class="cell">{{ c || (wrong(r, i) ? '(empty)' : '') }}</span><span
-                  v-if="wrong(r, i)"
+              <td v-for="(c, i) in r.cells" :key="i" :class="{ bad: wrongIn(r, i) }">
+                <span class="cell">{{ c || (wrongIn(r, i) ? '(empty)' : '') }}</span><span
+                  v-if="wrongIn(r, i)"
                   class="message"
-                  >{{ wrong(r, i) }}</span
+                  >{{ wrongIn(r, i) }}</span
                 >
               </td>
             </tr>

@@ -30,7 +30,6 @@ const {
   Object.keys(reasons.value).length ? { notWanted: reasons.value } : {},
 );
 const faults = ref<string[]>([]);
-const busy = ref(false);
 const reading = ref('');
 const proposals = ref<Proposal[] | null>(null);
 const readFrom = ref('');
@@ -104,8 +103,15 @@ async function save(): Promise<void> {
     return;
   }
   if (fault) return;
-  busy.value = true;
-  try {
+  await keep({ ...got.data });
+  if (unsaved.value) faults.value = [unsaved.value];
+}
+const {
+  run: keep,
+  busy,
+  fault: unsaved,
+} = useDoing(
+  async (brief: object) => {
     const { name, client, stage, replaces, launchDate, hostProfile, ownerId } = site.value;
     const { id } = await api('/api/sites', {
       method: 'POST',
@@ -121,17 +127,14 @@ async function save(): Promise<void> {
         ...(launchDate ? { launchDate } : {}),
         ...(hostProfile ? { hostProfile } : {}),
         ...(ownerId ? { ownerId } : {}),
-        brief: { ...(name ? { name: name.trim() } : {}), ...got.data },
+        brief: { ...(name ? { name: name.trim() } : {}), ...brief },
       },
     });
     notes.say(`${name.trim()} is added. Audit it now.`);
     await navigateTo(`/sites/${id}`);
-  } catch (error) {
-    faults.value = [(error as Error).message];
-  } finally {
-    busy.value = false;
-  }
-}
+  },
+  { inPlace: true },
+);
 </script>
 
 <template>

@@ -1,13 +1,9 @@
 import { readJson } from '../../platform/http/body';
-import { SiteIdsDto } from '../../checklists/dto';
+import { WhichSitesDto } from '../../checklists/dto';
 import { parseAs } from '../../platform/http/validation';
 import { startReevaluating } from '../../audits/reevaluating';
 
-export default defineEventHandler(async (event) => ({
-  job: (
-    await startReevaluating(
-      (await parseAs(SiteIdsDto, await readJson(event))).siteIds,
-      event.context.person.name,
-    )
-  ).id,
-}));
+export default defineEventHandler(async (event) => {
+  const which = await parseAs(WhichSitesDto, await readJson(event));
+  return { job: (await startReevaluating(which, event.context.person.name)).id };
+});

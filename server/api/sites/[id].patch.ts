@@ -1,5 +1,5 @@
 import { readJson } from '../../platform/http/body';
-import { idOf } from '../../platform/http/route-parameters';
+import { fromVersion, idOf } from '../../platform/http/route-parameters';
 import { parseAs } from '../../platform/http/validation';
 import { SiteChangeDto } from '../../sites/dto';
 import { changeSite } from '../../sites/sites';
@@ -9,6 +9,7 @@ export default defineEventHandler(async (event) => {
     idOf(event),
     await parseAs(SiteChangeDto, await readJson(event)),
     event.context.person.name,
+    fromVersion(event),
   );
   return { ok: true };
 });

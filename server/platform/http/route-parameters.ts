@@ -8,6 +8,19 @@ export function idOf(event: H3Event): number {
   return id;
 }
 
+/** A check in the path. @throws 404 when it is none */
+export function checkOf(event: H3Event): string {
+  const check = getRouterParam(event, 'check') ?? '';
+  if (!/^[a-z]+\.[a-z0-9-]{1,80}$/.test(check)) throw new NotFound('There is nothing here.');
+  return check;
+}
+
+/** The version below which a window begins, from the query; undefined for the newest. */
+export function afterVersion(event: H3Event): number | undefined {
+  const after = Number(getQuery(event).after);
+  return Number.isInteger(after) && after > 0 ? after : undefined;
+}
+
 /** The version that a change was made on, from the query; undefined where it is not said. */
 export function fromVersion(event: H3Event): number | undefined {
   const from = Number(getQuery(event).from);

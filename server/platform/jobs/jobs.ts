@@ -4,6 +4,7 @@
  */
 import { randomUUID } from 'node:crypto';
 import { NotFound } from '../errors';
+import { announce } from '../events';
 
 export interface Job<R = unknown> {
   id: string;
@@ -80,6 +81,7 @@ export function startJob<T, R>(
     )
     .finally(() => {
       kept.endedAt = Date.now();
+      announce([['job', job.id]]);
     });
   return job;
 }

@@ -1,16 +1,15 @@
 <script setup lang="ts">
+import type { Stage } from '#core/facts/situation';
 import type { SiteDetail } from '~/types';
 import type { SiteDraft } from '~/composables/site-draft';
 
 /** What is kept of a site itself: its data, its environments, its end. */
 const notes = useNotes();
 const id = Number(useRoute().params.id);
-const site = ref<SiteDetail | null>(null);
+const { data: site, fault: unread } = useReading('/api/sites/:id', { key: ['site', id], params: { id } });
 const draft = ref<SiteDraft>(emptySite());
 const saved = ref('');
-const fault = ref('');
 const tried = ref(false);
-const busy = ref(false);
 useHead({ title: computed(() => `Edit ${site.value?.name ?? 'site'} – Armband`) });
 
 const draftOf = (s: SiteDetail): SiteDraft => ({
@@ -22,58 +21,73 @@ const draftOf = (s: SiteDetail): SiteDraft => ({
   hostProfile: s.hostProfile ?? '',
   ownerId: s.ownerId ?? 0,
 });
-async function load(): Promise<void> {
-  try {
-    site.value = await api('/api/sites/:id', { params: { id } });
-    draft.value = draftOf(site.value);
-    saved.value = JSON.stringify(draft.value);
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
+const {
+  begin,
+  from,
+  run: saveSite,
+  busy: saving,
+  fault: unsaved,
+} = useSaving({
+  save: (wanted: SiteDraft, version) =>
+    api('/api/sites/:id', { params: { id }, method: 'PATCH', query: { from: version }, body: wanted }),
+  label: (path) => SITE_LABELS[path as keyof SiteDraft] ?? path,
+  fill: (joined) => (draft.value = joined),
+});
+const isChanged = computed(() => saved.value !== '' && JSON.stringify(draft.value) !== saved.value);
+function reset(): void {
+  if (!site.value) return;
+  draft.value = draftOf(site.value);
+  saved.value = JSON.stringify(draft.value);
+  begin(site.value.version, draftOf(site.value));
 }
-onMounted(load);
-/** Environments alone were saved: what is typed above stays. */
-async function reloadEnvironments(): Promise<void> {
-  const fresh = await api('/api/sites/:id', { params: { id } });
-  if (site.value) site.value.environments = fresh.environments;
-}
-const isChanged = computed(() => JSON.stringify(draft.value) !== saved.value);
+/** Somebody else saved: an untouched form follows, a changed one is joined when it is saved. */
+const isOvertaken = computed(() => isChanged.value && (site.value?.version ?? 0) > from.value);
+watch(
+  () => site.value?.version,
+  (now) => {
+    if (now && (!from.value || !isChanged.value)) reset();
+  },
+  { immediate: true },
+);
 const missing = computed(() => (tried.value ? missingOf(draft.value) : { name: '', client: '' }));
 const urls = computed(() => site.value?.environments.map((e) => e.url) ?? []);
 
-async function change(body: Partial<SiteDraft>, said: string): Promise<void> {
-  busy.value = true;
-  fault.value = '';
-  try {
-    await api('/api/sites/:id', { params: { id }, method: 'PATCH', body });
-    notes.say(said);
-    await load();
-  } catch (error) {
-    fault.value = (error as Error).message;
-  } finally {
-    busy.value = false;
-  }
-}
 async function save(): Promise<void> {
   tried.value = true;
   if (Object.values(missing.value).some(Boolean)) return;
-  await change(draft.value, `${draft.value.name.trim()} is saved.`);
+  if (!(await saveSite(draft.value))) return;
+  saved.value = JSON.stringify(draft.value);
+  notes.say(`${draft.value.name.trim()} is saved.`);
 }
+const {
+  run: setStage,
+  busy: staging,
+  fault: unstaged,
+} = useDoing(
+  async (stage: Stage, said: string) => {
+    await api('/api/sites/:id', { params: { id }, method: 'PATCH', body: { stage } });
+    notes.say(said);
+  },
+  { inPlace: true },
+);
 const question = useQuestion();
-async function remove(): Promise<void> {
-  try {
+const {
+  run: remove,
+  busy: removing,
+  fault: unremoved,
+} = useDoing(
+  async () => {
     const { sites: _itself, ...contents } = await api('/api/sites/:id/contents', { params: { id } });
-    if (!(await question.remove(site.value!.name, goesWith(contents)))) return;
-    busy.value = true;
+    const name = site.value!.name;
+    if (!(await question.remove(name, goesWith(contents)))) return;
     await api('/api/sites/:id', { params: { id }, method: 'DELETE' });
-    notes.say(`${site.value?.name} is deleted.`);
+    notes.say(`${name} is deleted.`);
     await navigateTo('/');
-  } catch (error) {
-    fault.value = (error as Error).message;
-  } finally {
-    busy.value = false;
-  }
-}
+  },
+  { inPlace: true },
+);
+const busy = computed(() => saving.value || staging.value || removing.value);
+const fault = computed(() => unread.value || unsaved.value || unstaged.value || unremoved.value);
 </script>
 
 <template>
@@ -87,17 +101,20 @@ async function remove(): Promise<void> {
       <form class="sheet" aria-label="The site" @submit.prevent="save">
         <h2>The site</h2>
         <SiteFields v-model="draft" :missing="missing" :urls="urls" :site-id="id" />
+        <p v-if="isOvertaken" role="status">
+          Somebody saved this site while you were at it. Saving joins both.
+        </p>
         <div class="buttons">
           <v-btn type="submit" color="primary" variant="flat" :disabled="!isChanged" :loading="busy"
             >Save</v-btn
           >
-          <v-btn v-if="isChanged" variant="text" @click="draft = JSON.parse(saved)">Undo changes</v-btn>
+          <v-btn v-if="isChanged" variant="text" @click="reset">Undo changes</v-btn>
           <span class="spring" />
           <NuxtLink :to="`/clients`">Rename or merge clients</NuxtLink>
         </div>
       </form>
       <h2>Environments and access</h2>
-      <EnvironmentsForm :site-id="id" :environments="site.environments" @saved="reloadEnvironments" />
+      <EnvironmentsForm :site-id="id" :environments="site.environments" />
       <section class="sheet">
         <h2>Archive or delete</h2>
         <p class="faint">
@@ -108,10 +125,10 @@ async function remove(): Promise<void> {
           <v-btn
             v-if="site.stage !== 'retired'"
             :loading="busy"
-            @click="change({ stage: 'retired' }, `${site.name} is archived.`)"
+            @click="setStage('retired', `${site.name} is archived.`)"
             >Archive</v-btn
           >
-          <v-btn color="error" @click="remove">Delete …</v-btn>
+          <v-btn color="error" @click="remove()">Delete …</v-btn>
         </div>
       </section>
     </template>

@@ -1,33 +1,22 @@
 <script setup lang="ts">
-import type { SiteDetail } from '~/types';
 import type { Stage } from '#core/facts/situation';
 
+/** One site: its head, and below it one of its views. */
 const route = useRoute();
-const audits = useAudits();
 const notes = useNotes();
 const id = Number(route.params.id);
-const site = ref<SiteDetail | null>(null);
-const fault = ref('');
+const { data: site, fault } = useReading('/api/sites/:id', { key: ['site', id], params: { id } });
 const environmentId = ref(Number(route.query.environment) || 0);
 const tab = ref(String(route.query.tab ?? 'ledger'));
 useHead({ title: computed(() => `${site.value?.name ?? 'Site'} – Armband`) });
-
-async function load(): Promise<void> {
-  try {
-    site.value = await api('/api/sites/:id', { params: { id } });
-    if (!site.value.environments.some((p) => p.id === environmentId.value))
-      environmentId.value = site.value.shown;
-  } catch (error) {
-    fault.value = (error as Error).message;
-  }
-}
-onMounted(load);
-const version = ref(0);
-async function refresh(): Promise<void> {
-  await load();
-  version.value++;
-}
-watch(() => audits.ended, refresh);
+watch(
+  site,
+  (read) => {
+    if (read && !read.environments.some((e) => e.id === environmentId.value))
+      environmentId.value = read.shown;
+  },
+  { immediate: true },
+);
 watch([environmentId, tab], () =>
   navigateTo(
     {
@@ -41,7 +30,7 @@ watch([environmentId, tab], () =>
   ),
 );
 
-const environment = computed(() => site.value?.environments.find((p) => p.id === environmentId.value));
+const environment = computed(() => site.value?.environments.find((e) => e.id === environmentId.value));
 const sum = ref(false);
 const opened = ref(0);
 async function goToCheck(check: string): Promise<void> {
@@ -49,17 +38,12 @@ async function goToCheck(check: string): Promise<void> {
   await navigateTo({ query: { ...route.query, check, tab: undefined } }, { replace: true });
   opened.value++;
 }
-async function setStage(stage: Stage): Promise<void> {
-  try {
-    await api('/api/sites/:id', { params: { id }, method: 'PATCH', body: { stage } });
-    await refresh();
-    notes.say(
-      `${site.value?.name} is now ${stage}. Its stored evidence was re-evaluated by what is wanted now.`,
-    );
-  } catch (error) {
-    notes.say((error as Error).message, true);
-  }
-}
+const { run: setStage } = useDoing(async (stage: Stage) => {
+  await api('/api/sites/:id', { params: { id }, method: 'PATCH', body: { stage } });
+  notes.say(
+    `${site.value?.name} is now ${stage}. Its stored evidence was re-evaluated by what is wanted now.`,
+  );
+});
 </script>
 
 <template>
@@ -78,12 +62,11 @@ async function setStage(stage: Stage): Promise<void> {
         <LedgerView
           v-if="tab === 'ledger'"
           :key="`${environment.id} ${opened}`"
+          :site-id="site.id"
           :environment="environment"
-          :version="version"
-          @changed="refresh"
         />
-        <BriefForm v-else-if="tab === 'brief'" :site="site" @saved="refresh" />
-        <HistoryView v-else :key="`h${environment.id}`" :environment="environment" :version="version" />
+        <BriefForm v-else-if="tab === 'brief'" :site="site" />
+        <HistoryView v-else :key="`h${environment.id}`" :site-id="site.id" :environment="environment" />
       </template>
       <v-progress-linear v-else-if="!fault" indeterminate color="primary" aria-label="Loading" />
     </div>

@@ -1,5 +1,4 @@
-import type { Ahead } from '../../../audits/reevaluating';
-import { jobById, type Job } from '../../../platform/jobs/jobs';
+import { previewOf } from '../../../audits/reevaluating';
 
 /** The preview while it runs, with what it has found so far. */
-export default defineEventHandler((event) => jobById(getRouterParam(event, 'job') ?? '') as Job<Ahead>);
+export default defineEventHandler((event) => previewOf(getRouterParam(event, 'job') ?? ''));

@@ -1,4 +1,4 @@
 import { briefVersions } from '../../../sites/briefs';
-import { idOf } from '../../../platform/http/route-parameters';
+import { afterVersion, idOf } from '../../../platform/http/route-parameters';
 
-export default defineEventHandler((event) => briefVersions(idOf(event)));
+export default defineEventHandler((event) => briefVersions(idOf(event), afterVersion(event)));

@@ -1,16 +1,31 @@
 import { describe, expect, it } from 'vitest';
-import { SEVERITY_WEIGHT, type Finding } from '#core/facts/finding';
-import { ledgerFolds, ledgerGroups, ledgerShows, manualLeft, type LedgerShow } from './ledger-list';
+import {
+  holding,
+  isManualOpen,
+  isResting,
+  ledgerFolds,
+  ledgerGroups,
+  ledgerShows,
+  type LedgerLine,
+  type LedgerShow,
+} from './ledger';
 
-const finding = (check: string, outcome: Finding['outcome'], more: Partial<Finding> = {}): Finding => ({
+const POINTS = { blocker: 20, major: 5, minor: 1 };
+const finding = (
+  check: string,
+  outcome: LedgerLine['outcome'],
+  more: Partial<LedgerLine> = {},
+): LedgerLine => ({
   check,
-  section: check.split('.')[0] as Finding['section'],
+  section: check.split('.')[0] as LedgerLine['section'],
   title: check,
   severity: 'major',
-  weight: SEVERITY_WEIGHT[more.severity ?? 'major'],
-  credit: outcome === 'failed' && !more.accepted ? { num: 0, den: 1 } : null,
   outcome,
-  places: [],
+  accepted: false,
+  byHand: false,
+  expected: null,
+  found: null,
+  points: outcome === 'failed' && !more.accepted ? POINTS[more.severity ?? 'major'] : 0,
   ...more,
 });
 const findings = [
@@ -78,7 +93,18 @@ describe('the ledger lists', () => {
       ['all', 9],
     ]);
   });
+  it('what holds the gate', () => {
+    expect(holding(findings).map((f) => f.check)).toEqual(['delivery.no-server-errors']);
+  });
+  it.each([
+    ['rests on another', 'cantTell', 'rests on Pages can be read', true],
+    ['cannot tell by itself', 'cantTell', 'the record has no end', false],
+    ['found those words', 'failed', 'rests on air', false],
+  ] as const)('%s: %s', (_, outcome, found, wanted) => {
+    expect(isResting(finding('domain.spf', outcome, { found }))).toBe(wanted);
+  });
   it('manual checks that wait for somebody', () => {
-    expect(manualLeft(findings)).toBe(1);
+    expect(findings.filter(isManualOpen).map((f) => f.check)).toEqual(['delivery.backup']);
+    expect(isManualOpen(finding('delivery.backup', 'failed', { byHand: true }))).toBe(true);
   });
 });

@@ -1,3 +1,0 @@
-import { runningJobs } from '../../platform/jobs/jobs';
-
-export default defineEventHandler(() => runningJobs());

@@ -1,3 +1,0 @@
-import { roster } from '../sites/roster';
-
-export default defineEventHandler(() => roster());

@@ -1,0 +1,35 @@
+/** What the screens ask of audits. */
+import { SECTIONS, type Section } from '#core/facts/finding';
+import { LEDGER_SHOWS, type LedgerShow } from '#core/score/ledger';
+import {
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  Matches,
+  MaxLength,
+  Min,
+  Type,
+} from '../platform/http/validation';
+
+/** Which checks the ledger shows. */
+export class LedgerDto {
+  @IsOptional() @IsIn(LEDGER_SHOWS) show?: LedgerShow;
+  @IsOptional() @IsString() @MaxLength(200) words?: string;
+  /** `1`: without what only rests on another check. */
+  @IsOptional() @IsIn(['1']) reached?: string;
+}
+
+export class FoldedDto {
+  @IsIn(SECTIONS) section!: Section;
+  @IsOptional() @IsString() @MaxLength(200) words?: string;
+}
+
+export class PlacesDto {
+  @Type(() => Number) @IsInt() @Min(0) from!: number;
+}
+
+export class HistoryDto {
+  /** What the window before said that it goes on by. */
+  @IsOptional() @Matches(/^\d{1,10}-\d{1,10}$/) after?: string;
+}
