@@ -38,7 +38,7 @@ function accept(): void {
       again.<template v-if="blocker"> A blocker needs a second person’s agreement.</template>
     </p>
     <v-textarea v-model="reason" label="Why it is left" rows="2" autofocus />
-    <v-text-field v-model="until" label="Until" type="date" />
+    <DayInput v-model="until" label="Until" />
     <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
     <div class="buttons">
       <v-btn type="submit" color="primary" variant="flat" size="small" :loading="busy">Accept the fault</v-btn

@@ -156,11 +156,10 @@ function add(live: boolean): void {
       /></template>
       <div v-if="!d.live" class="dates row">
         <span class="faint">Where the host lets environments lapse:</span
-        ><v-text-field v-model="d.setUpOn" label="Set up on" type="date" /><v-text-field
+        ><DayInput v-model="d.setUpOn" label="Set up on" /><DayInput
           v-model="d.changedOn"
           label="Last changed on"
-          type="date"
-        /><v-text-field v-model="d.endsOn" label="Ends on, says the host" type="date" />
+        /><DayInput v-model="d.endsOn" label="Ends on, says the host" />
       </div>
       <div class="buttons">
         <v-btn

@@ -36,12 +36,11 @@ function assign(ownerId: number): void {
       class="owner"
       @update:model-value="assign($event!)"
     />
-    <v-text-field
+    <DayInput
+      :model-value="''"
       label="Due"
-      type="date"
       class="due"
-      :disabled="busy"
-      @change="change({ dueDate: ($event.target as HTMLInputElement).value }, 'given that due date')"
+      @update:model-value="change({ dueDate: $event }, 'given that due date')"
     />
     <v-btn size="small" :disabled="busy" @click="change({ state: 'in progress' }, 'in progress')"
       >In progress</v-btn

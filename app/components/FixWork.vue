@@ -65,11 +65,10 @@ const WORDS: Record<string, string> = {
         label="Owner"
         @update:model-value="change({ ownerId: $event })"
       />
-      <v-text-field
+      <DayInput
         :model-value="fix.dueDate ?? ''"
-        type="date"
         label="Due"
-        @change="change({ dueDate: ($event.target as HTMLInputElement).value })"
+        @update:model-value="change({ dueDate: $event })"
       />
     </div>
     <form class="pair" @submit.prevent="say">

@@ -92,7 +92,7 @@ function keys(e: KeyboardEvent): void {
   }
   if (e.key === 'Enter') {
     e.preventDefault();
-    if (loading.value && !goals.value.length) entered.value = true;
+    if (loading.value) entered.value = true;
     else go(goals.value[at.value]);
   }
 }
@@ -124,7 +124,7 @@ function keys(e: KeyboardEvent): void {
       <p v-if="!goals.length" class="faint">
         {{
           loading
-            ? 'The lists are on their way …'
+            ? 'The list is on its way …'
             : 'Nothing is called that. Try a site’s name or part of a check’s.'
         }}
       </p>

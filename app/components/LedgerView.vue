@@ -20,6 +20,8 @@ const at = ref(typeof route.query.check === 'string' ? route.query.check : '');
 const open = ref(at.value !== '');
 const walking = ref(false);
 const panel = ref<{ act: (what: LedgerAct) => void } | null>(null);
+/** A key that came before the evidence it is about: it counts once that is there. */
+const waiting = ref<{ what: LedgerAct; check: string } | null>(null);
 
 const key = computed(() => ['site', props.siteId, 'ledger', props.environment.id]);
 const unreached = computed(() => props.environment.audit?.unreached);
@@ -103,6 +105,16 @@ async function scrollToRow(): Promise<void> {
   document.getElementById(`row-${at.value}`)?.scrollIntoView({ block: 'nearest' });
 }
 
+watch(
+  [waiting, panel],
+  () => {
+    if (!waiting.value || !panel.value || finding.value?.check !== waiting.value.check) return;
+    panel.value.act(waiting.value.what);
+    waiting.value = null;
+  },
+  { flush: 'post' },
+);
+
 const COLUMNS = [
   { key: 'outcome', title: 'Outcome', width: '118px' },
   { key: 'check', title: 'Check', width: '27%' },
@@ -136,7 +148,7 @@ useLedgerKeys({
   act(what) {
     if (!current.value) return;
     open.value = true;
-    void nextTick(() => panel.value?.act(what));
+    waiting.value = { what, check: at.value };
   },
 });
 const isSplit = computed(() => open.value && finding.value !== undefined);

@@ -13,7 +13,7 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ close: [] }>();
 const live = useLive();
-const which = ref<'all' | 'some'>(props.sites.count ? 'all' : 'some');
+const which = ref<'its' | 'every' | 'some'>(props.sites.count ? 'its' : 'every');
 const chosen = ref<{ id: number; name: string }[]>([]);
 const jobId = ref('');
 const open = ref(0);
@@ -30,8 +30,11 @@ const { run: look, fault: refused } = useDoing(
   async () => {
     const list = await props.checklist();
     if (!list) return;
-    const sites =
-      which.value === 'all' ? { ofChecklist: props.id } : { siteIds: chosen.value.map((s) => s.id) };
+    const sites = {
+      its: { ofChecklist: props.id },
+      every: { every: true },
+      some: { siteIds: chosen.value.map((s) => s.id) },
+    }[which.value];
     const started = await api('/api/checklists/preview', {
       method: 'POST',
       body: { checklist: list, ...sites },
@@ -67,7 +70,8 @@ const tally = computed(() => {
     </div>
     <div class="buttons">
       <v-radio-group v-model="which" inline hide-details label="Sites">
-        <v-radio value="all" :label="`All ${sites.count} that it is for`" :disabled="!sites.count" />
+        <v-radio v-if="sites.count" value="its" :label="`The ${sites.count} that it is for`" />
+        <v-radio value="every" label="All sites" />
         <v-radio value="some" label="Some" />
       </v-radio-group>
       <SitePick v-if="which === 'some'" v-model="chosen" label="Sites" />

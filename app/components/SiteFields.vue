@@ -70,7 +70,7 @@ const { data: alike } = useReading('/api/sites/alike', {
       :hint="stageFrom"
       :persistent-hint="Boolean(stageFrom)"
       @update:model-value="emit('stage')"
-    /><v-text-field v-model="draft.launchDate" :label="SITE_LABELS.launchDate" type="date" />
+    /><DayInput v-model="draft.launchDate" :label="SITE_LABELS.launchDate" />
     <v-select v-model="draft.hostProfile" :label="SITE_LABELS.hostProfile" :items="profileItems" />
     <v-select v-model="draft.ownerId" :label="SITE_LABELS.ownerId" :items="ownerItems" />
     <v-checkbox v-model="draft.replaces" :label="SITE_LABELS.replaces" />

@@ -128,7 +128,7 @@ const fault = computed(() => refused.value || unremoved.value || unread.value);
             {{ quantity(current.sites, 'site') }} of {{ current.name }} will belong to the client you choose;
             {{ current.name }} is gone then.
           </p>
-          <ClientPick v-model="into" label="Into" />
+          <ClientPick v-model="into" label="Into" :except="current.id" single />
           <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
           <v-btn type="submit" color="primary" variant="flat" :disabled="into.length !== 1" :loading="busy"
             >Merge</v-btn

@@ -43,7 +43,7 @@ watch(
   },
 );
 const { data: site } = useReading('/api/sites/:id', {
-  key: () => ['site', filter.value.site ?? ''],
+  key: () => ['site', Number(filter.value.site ?? 0), 'head'],
   params: () => ({ id: filter.value.site ?? '' }),
   when: () => Boolean(filter.value.site),
 });

@@ -6,6 +6,8 @@ export default defineNuxtPlugin((nuxtApp) => {
   const saved = localStorage.getItem('armband-theme');
   nuxtApp.vueApp.use(
     createVuetify({
+      // days are written as the reader's browser has them
+      date: { locale: { en: navigator.language } },
       icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
       theme: { defaultTheme: saved === 'light' || saved === 'dark' ? saved : 'system', themes },
       defaults: {
@@ -22,6 +24,13 @@ export default defineNuxtPlugin((nuxtApp) => {
         VTextarea: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
         VSelect: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
         VCombobox: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
+        VDateInput: {
+          variant: 'outlined',
+          density: 'compact',
+          hideDetails: 'auto',
+          prependIcon: '',
+          prependInnerIcon: '$calendar',
+        },
         VCheckbox: { density: 'compact', hideDetails: true, color: 'primary' },
         VSwitch: { density: 'compact', hideDetails: true, color: 'primary' },
         VCard: { rounded: '4' },

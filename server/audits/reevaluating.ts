@@ -83,17 +83,18 @@ async function previewIn(environmentId: number, checklist: Checklist): Promise<A
   };
 }
 
-/** Sites one by one, or all that a checklist is for. */
+/** Sites one by one, all that a checklist is for, or every one. */
 export interface WhichSites {
   siteIds?: readonly number[];
   ofChecklist?: number;
+  every?: boolean;
 }
 
 /** Environments of these sites that were audited. */
-async function environmentsOf({ siteIds = [], ofChecklist }: WhichSites): Promise<number[]> {
+async function environmentsOf({ siteIds = [], ofChecklist, every }: WhichSites): Promise<number[]> {
   const ids = ofChecklist === undefined ? siteIds : await sitesJudgedBy(ofChecklist);
   const rows = await Environment.findAll({
-    where: { siteId: [...ids] },
+    where: every ? {} : { siteId: [...ids] },
     attributes: ['id', 'lastAuditId'],
     order: [
       ['siteId', 'ASC'],

@@ -4,6 +4,7 @@ import type { AssignmentKind } from './models';
 import {
   ArrayMaxSize,
   IsArray,
+  IsBoolean,
   IsIn,
   IsInt,
   IsObject,
@@ -28,15 +29,16 @@ export class AssignmentsDto {
   @Type(() => AssignmentDto)
   assignments!: AssignmentDto[];
 }
-/** Sites one by one, or all that a checklist is for. */
+/** Sites one by one, all that a checklist is for, or every one. */
 export class WhichSitesDto {
-  @ValidateIf((o: WhichSitesDto) => o.ofChecklist === undefined)
+  @ValidateIf((o: WhichSitesDto) => o.ofChecklist === undefined && !o.every)
   @IsArray()
   @ArrayMaxSize(10_000)
   @IsInt({ each: true })
   @Min(1, { each: true })
   siteIds?: number[];
   @IsOptional() @IsInt() @Min(1) ofChecklist?: number;
+  @IsOptional() @IsBoolean() every?: boolean;
 }
 export class LookAheadDto extends WhichSitesDto {
   /** Read by its own rules. */

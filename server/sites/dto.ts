@@ -55,12 +55,13 @@ export class MergeDto {
 export class AlikeDto {
   @IsOptional() @IsString() @MaxLength(200) client?: string;
   /** None, one or several, as a query string has them. */
-  @Transform(({ value }: { value: unknown }) => (value === undefined ? [] : [value].flat()))
+  @Transform(({ value }: { value: unknown }) => [value].flat())
+  @IsOptional()
   @IsArray()
   @ArrayMaxSize(20)
   @IsString({ each: true })
   @MaxLength(2000, { each: true })
-  urls!: string[];
+  urls?: string[];
   @IsOptional() @Type(() => Number) @IsInt() @Min(1) except?: number;
 }
 

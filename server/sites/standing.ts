@@ -439,22 +439,22 @@ export async function endStanding(siteIds: readonly number[], transaction: Trans
 }
 
 const BATCH = 50;
+const WORKERS = 2;
 
 /** Reckons where sites stand of which that is not kept yet: after an update, and after many rows were filled in. */
-export async function fillStandings(): Promise<number> {
-  let done = 0;
+export async function fillStandings(): Promise<void> {
   for (;;) {
     const missing = await database().query<{ id: number }>(
-      `SELECT s.id FROM site s LEFT JOIN standing t ON t.site_id = s.id WHERE t.site_id IS NULL ORDER BY s.id LIMIT ${BATCH}`,
+      `SELECT s.id FROM site s LEFT JOIN standing t ON t.site_id = s.id
+        WHERE t.site_id IS NULL ORDER BY s.id LIMIT ${BATCH * WORKERS}`,
       { type: QueryTypes.SELECT },
     );
-    if (!missing.length) return done;
-    await inTransaction((transaction) =>
-      keepStanding(
-        missing.map((s) => s.id),
-        transaction,
-      ),
+    if (!missing.length) return;
+    const batches = Array.from({ length: WORKERS }, (_, i) =>
+      missing.slice(i * BATCH, (i + 1) * BATCH).map((s) => s.id),
     );
-    done += missing.length;
+    await Promise.all(
+      batches.map((siteIds) => inTransaction((transaction) => keepStanding(siteIds, transaction))),
+    );
   }
 }

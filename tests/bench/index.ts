@@ -15,6 +15,7 @@ import { benchLargeSite } from './large-site';
 import { benchProbing } from './probing';
 import { benchReevaluating } from './reevaluating';
 import { judgeApart } from './judge-apart';
+import { benchManySites } from './many-sites';
 import { ratio } from './ratio';
 
 /** Extracting facts against a bare pass of htmlparser2, from the same bytes. */
@@ -142,6 +143,7 @@ async function main(): Promise<void> {
     good = (await benchReevaluating(evidence, sites[0]!.brief)) && good;
     good = (await benchLargeSite(net, ca)) && good;
     good = (await benchHostileSite()) && good;
+    good = (await benchManySites()) && good;
   } finally {
     child.kill('SIGTERM');
   }

@@ -61,7 +61,7 @@ export async function openSite(page: Page, name: string, environment?: string): 
       .getByRole('group', { name: 'Environment' })
       .getByRole('button', { name: environment, exact: true })
       .click();
-  await expect(page.getByRole('grid', { name: 'Ledger' })).toBeVisible();
+  await expect(page.getByRole('table', { name: 'Ledger' })).toBeVisible();
 }
 
 /** Shows every check of the ledger, also those that need nobody. */
@@ -90,7 +90,7 @@ export async function turn(
 /** Presses Audit now and waits until the button is there again. */
 export async function auditNow(page: Page): Promise<void> {
   const button = page.getByRole('button', { name: 'Audit now' });
-  const read = page.waitForResponse((r) => r.url().endsWith('/ledger') && r.ok());
+  const read = page.waitForResponse((r) => /\/ledger(\?|$)/.test(r.url()) && r.ok());
   await button.click();
   await read;
   await expect(button).toBeVisible();

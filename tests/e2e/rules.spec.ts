@@ -75,24 +75,41 @@ test('the brief: checked field by field, none wanted with a reason, versions bro
   await expect(save).toBeDisabled();
 });
 
-test('two people at one brief: the second is told, and loses nothing', async ({ desk, browser }) => {
+test('two people at one brief: what each changed is joined, and where both changed the same somebody says', async ({
+  desk,
+  browser,
+}) => {
   await openSite(desk, 'Tin Roof Cinema');
   await desk.getByRole('tab', { name: 'Brief' }).click();
   await field(desk, 'Tagline').fill('Mine');
+  await field(desk, 'Time zone').fill('Europe/Dublin');
   const other = await browser.newPage();
   await signIn(other, 'joss@marram-studio.example');
   await openSite(other, 'Tin Roof Cinema');
   await other.getByRole('tab', { name: 'Brief' }).click();
   await field(other, 'Tagline').fill('Theirs');
+  await field(other, 'Public mail address').fill('hello@tin-roof.example');
   await other.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(other.getByText('Saved as version 2')).toBeVisible();
-  await other.close();
-  await desk.getByRole('button', { name: 'Save', exact: true }).click();
-  await expect(desk.getByRole('alert').first()).toContainText(
-    'saved version 2 of this brief in the meantime',
-  );
+  // it is told at once, and what is typed stays
+  await expect(desk.getByText('saved version 2 while you were at it')).toBeVisible();
   await expect(field(desk, 'Tagline')).toHaveValue('Mine');
-  await desk.getByRole('button', { name: 'Undo changes' }).click();
+  await desk.getByRole('button', { name: 'Save', exact: true }).click();
+  const dialog = desk.getByRole('dialog', { name: 'Somebody saved meanwhile' });
+  await expect(dialog).toContainText('Joss Teal saved version 2 meanwhile');
+  await expect(dialog).toContainText('Taken over from there: Public mail address');
+  await dialog.getByRole('button', { name: 'Go on editing' }).click();
+  await expect(field(desk, 'Tagline')).toHaveValue('Mine');
+  await desk.getByRole('button', { name: 'Save', exact: true }).click();
+  await dialog.getByLabel('Theirs: Theirs').check();
+  await dialog.getByRole('button', { name: 'Save both together' }).click();
+  await expect(desk.getByText('Saved as version 3')).toBeVisible();
+  await expect(field(desk, 'Tagline')).toHaveValue('Theirs');
+  await expect(field(desk, 'Time zone')).toHaveValue('Europe/Dublin');
+  await expect(field(desk, 'Public mail address')).toHaveValue('hello@tin-roof.example');
+  // the other's form was left alone since it was saved, and follows without a reload
+  await expect(field(other, 'Time zone')).toHaveValue('Europe/Dublin');
+  await other.close();
 });
 
 test('use the found value in the brief, with one key', async ({ desk }) => {
@@ -180,7 +197,7 @@ test('a checklist of one’s own: compose, order, an own check, preview, save, a
 
   await desk.getByRole('button', { name: 'What would change' }).click();
   const ahead = desk.getByRole('region', { name: 'What would change' });
-  await ahead.getByRole('button', { name: 'All sites' }).click();
+  await ahead.getByLabel('All sites').check();
   await ahead.getByRole('button', { name: 'Preview changes' }).click();
   await expect(ahead).toContainText('of 52 environments would change', {
     timeout: 150_000,

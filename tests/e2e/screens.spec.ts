@@ -12,7 +12,7 @@ interface Screen {
   paper?: true;
 }
 const worstEvidence = async (page: Page) => {
-  await page.locator('[role="row"][id^="row-"]').first().click();
+  await page.locator('tr[id^="row-"]').first().click();
   await expect(page.getByRole('complementary', { name: /^Evidence/ })).toBeVisible();
 };
 const SCREENS: Screen[] = [

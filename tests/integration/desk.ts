@@ -74,6 +74,7 @@ export interface Environment {
 }
 export interface Verdict {
   auditId: number;
+  status: string;
   cause: string;
   score: number;
   reasons: string[];
@@ -121,7 +122,8 @@ export function useDesk(folder: string, env: Record<string, string> = {}) {
   const site = async (name: string): Promise<Row> => {
     const words = encodeURIComponent(name);
     const found = (await mara<{ id: number; name: string }[]>('GET', `/api/sites/find?words=${words}`)).body;
-    return (await mara<Row>('GET', `/api/sites/${found.find((s) => s.name === name)!.id}`)).body;
+    const known = found.find((s) => s.name === name);
+    return known ? (await mara<Row>('GET', `/api/sites/${known.id}`)).body : (undefined as never);
   };
   const environmentOf = async (name: string, kind: string): Promise<Environment> =>
     (await site(name)).environments.find((p) => p.name === kind)!;

@@ -38,7 +38,7 @@ describe('MariaDB away in the middle of an audit', () => {
     await startDatabase(resolve(FOLDER, 'mariadb'), ['armband'], parts, database.port);
     await until(health, (a) => a.status === 200);
     await settled();
-    const [newest] = (await mara<{ status: string }[]>('GET', `/api/environments/${id}/audits`)).body;
+    const [newest] = await history(id);
     expect(newest!.status).toBe('done');
     await turn('seeds', 'live', 'slow', false);
     await auditAgain(id);

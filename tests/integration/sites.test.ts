@@ -245,7 +245,7 @@ describe('taking a site on', () => {
     await mara('PATCH', `/api/sites/${id}`, { stage: 'pre-launch' });
     expect((await finding(live.id, 'indexing.kept-out')).outcome).toBe('failed');
     await mara('PATCH', `/api/sites/${id}`, { stage: 'launched' });
-    expect(await finding(live.id, 'indexing.kept-out')).toBeUndefined();
+    expect(await finding(live.id, 'indexing.kept-out')).toMatchObject({ statusCode: 404 });
     await mara('PATCH', `/api/sites/${id}`, { stage: 'retired' });
     expect(
       (await mara<{ refused: { reason: string }[] }>('POST', '/api/audits', { environmentIds: [live.id] }))

@@ -3,6 +3,6 @@ import { alikeTo } from '../../sites/clients';
 import { AlikeDto } from '../../sites/dto';
 
 export default defineEventHandler(async (event) => {
-  const { client, urls, except } = await parseAs(AlikeDto, getQuery(event));
+  const { client, urls = [], except } = await parseAs(AlikeDto, getQuery(event));
   return alikeTo({ urls, ...(client ? { client } : {}) }, except);
 });

@@ -21,7 +21,7 @@ const number = (value: number): string =>
 export const downward = (value: number): number => MOST - Math.min(MOST, Math.max(0, Math.round(value)));
 
 /** Points as whole numbers, so that none is lost in sorting and adding. */
-export const wholePoints = (points: number): number => Math.round(points * 10_000);
+export const wholePoints = (points: number): number => Math.round(points * 1_000_000);
 
 /** @param parts whole numbers from 0 on, and texts, the weightiest first @param id of the row */
 export function sortKey(parts: readonly Part[], id: number): string {

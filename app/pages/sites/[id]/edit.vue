@@ -6,7 +6,10 @@ import type { SiteDraft } from '~/composables/site-draft';
 /** What is kept of a site itself: its data, its environments, its end. */
 const notes = useNotes();
 const id = Number(useRoute().params.id);
-const { data: site, fault: unread } = useReading('/api/sites/:id', { key: ['site', id], params: { id } });
+const { data: site, fault: unread } = useReading('/api/sites/:id', {
+  key: ['site', id, 'head'],
+  params: { id },
+});
 const draft = ref<SiteDraft>(emptySite());
 const saved = ref('');
 const tried = ref(false);

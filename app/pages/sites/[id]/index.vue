@@ -5,7 +5,7 @@ import type { Stage } from '#core/facts/situation';
 const route = useRoute();
 const notes = useNotes();
 const id = Number(route.params.id);
-const { data: site, fault } = useReading('/api/sites/:id', { key: ['site', id], params: { id } });
+const { data: site, fault } = useReading('/api/sites/:id', { key: ['site', id, 'head'], params: { id } });
 const environmentId = ref(Number(route.query.environment) || 0);
 const tab = ref(String(route.query.tab ?? 'ledger'));
 useHead({ title: computed(() => `${site.value?.name ?? 'Site'} – Armband`) });

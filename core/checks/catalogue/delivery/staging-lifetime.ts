@@ -1,3 +1,4 @@
+import { quantity } from '#core/text/quantity';
 import type { HostProfile } from '#core/facts/host-profile';
 import type { EnvironmentDates } from '#core/facts/environment';
 import { defineCheck } from '#core/checks/kit/check';
@@ -45,7 +46,7 @@ export const stagingLifetime = defineCheck({
     return overSite(
       context,
       (left >= parameters.days ? passed : failed)(evidence.target.url, {
-        found: left < 0 ? `it lapsed on ${day}` : `${left} days left, until ${day}`,
+        found: left < 0 ? `it lapsed on ${day}` : `${quantity(left, 'day')} left, until ${day}`,
       }),
     );
   },

@@ -1,3 +1,4 @@
+import { quantity } from '#core/text/quantity';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overHosts, passed } from '#core/checks/kit/judgement';
 import { certificateLine } from './certificate-line';
@@ -42,7 +43,7 @@ export const certificateDays = defineCheck({
         };
       return (left >= need ? passed : failed)(host, {
         expected: `${Math.ceil(need)} days`,
-        found: `${Math.floor(left)} days left, until ${leaf.notAfter.slice(0, 10)}`,
+        found: `${quantity(Math.floor(left), 'day')} left, until ${leaf.notAfter.slice(0, 10)}`,
         raw: certificateLine(tls),
       });
     });
