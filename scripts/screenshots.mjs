@@ -100,7 +100,7 @@ const VIEWS = [
       await page.getByRole('heading', { name: 'Full copy' }).waitFor();
       await page.locator('[data-check="https.hsts"] select').selectOption('blocker');
       await page.getByRole('button', { name: 'What would change' }).click();
-      await page.getByRole('button', { name: 'All sites' }).click();
+      await page.getByLabel('All sites').check();
       await page.getByRole('button', { name: 'Preview changes' }).click();
       await page.getByText(/of 52 environments would change/).waitFor();
       await page.locator('.ahead .row').first().click();
@@ -126,6 +126,32 @@ const browser = await chromium.launch({
     '--disable-background-networking',
   ],
 });
+/** Waits until nothing was asked for a while, but for the stream, which stays open. */
+function untilIdle(page) {
+  const pending = new Set();
+  let since = Date.now();
+  const note = (change) => (request) => {
+    if (request.url().endsWith('/api/live')) return;
+    change(request);
+    since = Date.now();
+  };
+  page.on(
+    'request',
+    note((r) => pending.add(r)),
+  );
+  page.on(
+    'requestfinished',
+    note((r) => pending.delete(r)),
+  );
+  page.on(
+    'requestfailed',
+    note((r) => pending.delete(r)),
+  );
+  return async () => {
+    while (pending.size || Date.now() - since < 400) await new Promise((r) => setTimeout(r, 50));
+  };
+}
+
 try {
   await waitForAudits(stack.address);
   for (const view of VIEWS) {
@@ -136,14 +162,15 @@ try {
     });
     const page = await context.newPage();
     if (!view.out) await page.request.post(`${stack.address}/api/sign-in`, { data: DEMO_LOGIN });
+    const idle = untilIdle(page);
     await page.goto(stack.address + view.path);
     await page.getByRole('heading').first().waitFor();
     await page.getByRole('progressbar', { name: 'Loading' }).waitFor({ state: 'hidden' });
     // what fills the lists of a form has come before the form is used
-    await page.waitForLoadState('networkidle');
+    await idle();
     await view.act?.(page);
     await page.evaluate(() => document.fonts.ready);
-    await page.waitForLoadState('networkidle');
+    await idle();
     await page.screenshot({ path: join(shots, `${view.name}.png`), animations: 'disabled' });
     await context.close();
     say(`${view.name}.png`);

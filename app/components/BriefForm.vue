@@ -36,7 +36,7 @@ function fill(brief: Brief): void {
 }
 const {
   begin,
-  from,
+  follow,
   run: saveBrief,
   busy: saving,
   fault: refused,
@@ -59,13 +59,10 @@ function reset(): void {
   begin(stored.value?.version ?? 0, stored.value?.data ?? {});
 }
 onMounted(reset);
-/** Somebody else saved: an untouched form follows, a changed one is joined when it is saved. */
-const isOvertaken = computed(() => changed.value && (stored.value?.version ?? 0) > from.value);
-watch(
+const isOvertaken = follow(
   () => stored.value?.version,
-  () => {
-    if (!changed.value) reset();
-  },
+  () => changed.value,
+  reset,
 );
 const question = useQuestion();
 onBeforeRouteLeave(() => !changed.value || question.leave('the brief'));

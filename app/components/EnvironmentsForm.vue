@@ -228,7 +228,7 @@ function add(live: boolean): void {
   order: 1;
 }
 .dates > :deep(.v-input) {
-  max-width: 190px;
+  max-width: 230px;
 }
 .row {
   flex: 1 1 100%;

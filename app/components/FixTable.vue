@@ -21,7 +21,7 @@ const rows = computed(() => read.value ?? []);
 watch(about, (window) => window && emit('count', window.total), { immediate: true });
 const table = useTemplateRef<{ $el: HTMLElement; scrollToIndex: (index: number) => void }>('table');
 useInfiniteScroll(() => table.value?.$el.querySelector<HTMLElement>('.v-table__wrapper'), more, {
-  distance: 1200,
+  distance: 500,
   canLoadMore: () => hasMore.value ?? false,
 });
 const printing = useMediaQuery('print');

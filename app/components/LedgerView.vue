@@ -406,6 +406,14 @@ kbd {
   .list :deep(thead) {
     display: none;
   }
+  .list :deep(table),
+  .list :deep(tbody),
+  .list :deep(tr.group),
+  .list :deep(tr.group th),
+  .list :deep(.foldcell) {
+    display: block;
+    height: auto;
+  }
   .filter {
     max-width: none;
     flex: 1 1 100%;

@@ -14,6 +14,8 @@ export interface Call<M> {
   params?: Record<string, string | number>;
   query?: Record<string, string | number | readonly string[] | undefined>;
   body?: unknown;
+  /** Whoever asked does not wait for the answer any more. */
+  signal?: AbortSignal;
   /** Sent as it is, in place of a body. */
   file?: File;
 }
@@ -68,7 +70,7 @@ export async function api<R extends Route, M extends MethodOf<R> | 'GET' = 'GET'
   call: Call<M> = {},
 ): Promise<Answer<R, M>> {
   try {
-    const request: object = { ...requestOf(call), retry: 0 };
+    const request: object = { ...requestOf(call), retry: 0, signal: call.signal };
     return await $fetch<Answer<R, M>>(addressOf(route, call.params) as string, request);
   } catch (error) {
     const failure = error as { statusCode?: number; data?: { message?: string; data?: unknown } };

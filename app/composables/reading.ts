@@ -30,11 +30,12 @@ export function useReading<R extends Route>(route: R, { key, params, query, when
   const { data, error, isFetching, isPlaceholderData, refetch } = useQuery({
     queryKey: computed(() => [...toValue(key), route, asked.value] as readonly unknown[]),
     // nothing is an answer too
-    queryFn: async () => (await api(route, asked.value)) ?? null,
+    queryFn: async ({ signal }) => (await api(route, { ...asked.value, signal })) ?? null,
     enabled: computed(() => toValue(when)),
     placeholderData: keepPreviousData,
     // an answer is replaced whole, never changed
     structuralSharing: false,
+    shallow: true,
   });
   return {
     data: data as Ref<Answer<R> | undefined>,
@@ -64,8 +65,9 @@ export function useWindows<R extends Route>(route: R, { key, params, query, when
     refetch,
   } = useInfiniteQuery({
     queryKey: computed(() => [...toValue(key), route, asked.value] as readonly unknown[]),
-    queryFn: ({ pageParam }) =>
+    queryFn: ({ pageParam, signal }) =>
       api(route, {
+        signal,
         params: asked.value.params,
         query: { ...asked.value.query, ...(pageParam === null ? {} : { after: pageParam }) },
       }) as Promise<Page>,
@@ -74,6 +76,7 @@ export function useWindows<R extends Route>(route: R, { key, params, query, when
     enabled: computed(() => toValue(when)),
     placeholderData: keepPreviousData,
     structuralSharing: false,
+    shallow: true,
   });
   const pages = computed(() => data.value?.pages);
   return {

@@ -40,8 +40,21 @@ export function useSaving<D extends object, O>({ save, label, fill }: Saving<D, 
       base.value = { version, document };
       reset();
     },
-    /** The version that is being changed. */
-    from: computed(() => base.value.version),
+    /**
+     * Follows what others save: an untouched form shows it, a changed one is joined when it is saved.
+     * @param newest the version that is kept now
+     * @returns whether somebody saved while the form was being changed
+     */
+    follow(newest: () => number | undefined, isChanged: () => boolean, show: () => void) {
+      watch(
+        newest,
+        (now) => {
+          if (now && (!base.value.version || !isChanged())) show();
+        },
+        { immediate: true },
+      );
+      return computed(() => isChanged() && (newest() ?? 0) > base.value.version);
+    },
     /** @returns undefined where it failed, or somebody would rather go on editing */
     run,
     busy,

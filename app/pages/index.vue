@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { mdiMagnify, mdiPlus } from '@mdi/js';
-import { useInfiniteScroll, useMediaQuery, watchDebounced } from '@vueuse/core';
+import { useInfiniteScroll, useMediaQuery } from '@vueuse/core';
 import { STAGES, type Stage } from '#core/facts/situation';
 import { quantity } from '#core/text/quantity';
 
@@ -27,6 +27,7 @@ const headers = computed(() => [
   ...(isPhone.value ? [] : [{ key: 'tick', title: '', sortable: false, width: '40px' }]),
   ...shownColumns.value.map(({ class: own, ...c }) => ({
     ...c,
+    title: isPhone.value && c.key === 'gate' ? 'Gate, and why' : c.title,
     width: (isPhone.value && PHONE_WIDTHS[c.key]) || c.width,
     headerProps: { class: own },
   })),
@@ -37,10 +38,9 @@ const asTheyCome = Object.fromEntries(COLUMNS.map((c) => [c.key, () => 0]));
 const DOWN_FIRST: readonly Column[] = ['fixes', 'audit'];
 
 const typed = ref('');
-const words = ref('');
 const stage = ref<Stage | 'all'>('all');
 const sort = ref<{ key: Column; order: 'asc' | 'desc' }>({ key: 'gate', order: 'asc' });
-watchDebounced(typed, (w) => (words.value = w ?? ''), { debounce: 30 });
+const words = computed(() => typed.value ?? '');
 function sortBy(wanted: { key: string; order?: boolean | 'asc' | 'desc' }[]): void {
   const key = (wanted[0]?.key ?? sort.value.key) as Column;
   const turned = sort.value.order === 'asc' ? 'desc' : 'asc';
@@ -61,7 +61,7 @@ const { rows, about, fault, hasMore, more, reload } = useWindows('/api/roster', 
 });
 const table = useTemplateRef<{ $el: HTMLElement }>('table');
 useInfiniteScroll(() => table.value?.$el.querySelector<HTMLElement>('.v-table__wrapper'), more, {
-  distance: 1200,
+  distance: 500,
   canLoadMore: () => hasMore.value ?? false,
 });
 

@@ -2,6 +2,7 @@
  * The ledger of one environment: its latest findings a line each, the sum behind the score, one finding in full, and
  * the fixes and attestations beside them.
  */
+import { QueryTypes } from 'sequelize';
 import type { Check } from '#core/checks/kit/check';
 import { checksOf } from '#core/checks/engine/checklist';
 import type { JudgedFinding } from '#core/checks/engine/judge';
@@ -18,6 +19,7 @@ import {
   type LedgerLine,
   type LedgerShow,
 } from '#core/score/ledger';
+import type { Situation } from '#core/facts/situation';
 import { pointsLost, termsOf, type Result } from '#core/score/score';
 import { Audit, FindingRow } from './models';
 import { AcceptanceRow, Fix } from '../fixes/models';
@@ -25,6 +27,7 @@ import { AttachmentRow, AttestationRow } from '../checklists/models';
 import { Environment } from '../sites/models';
 import { User } from '../people/models';
 import { checklistVersion } from '../checklists/checklists';
+import { database } from '../platform/db/connection';
 import { NotFound } from '../platform/errors';
 
 /** Lines of one answer; whoever has more filters by words. */
@@ -35,15 +38,13 @@ const PLACES = 40;
 const RAW = 2000;
 const ATTESTATIONS = 20;
 
-async function environmentAndAudit(
-  environmentId: number,
-): Promise<{ environment: Environment; audit: Audit | null }> {
+const NO_ENVIRONMENT = 'This environment does not exist, or not any more.';
+
+/** @returns null where nothing was audited yet; @throws NotFound */
+async function newestAudit(environmentId: number): Promise<Audit | null> {
   const environment = await Environment.findByPk(environmentId);
-  if (!environment) throw new NotFound('This environment does not exist, or not any more.');
-  return {
-    environment,
-    audit: environment.lastAuditId ? await Audit.findByPk(environment.lastAuditId) : null,
-  };
+  if (!environment) throw new NotFound(NO_ENVIRONMENT);
+  return environment.lastAuditId ? Audit.findByPk(environment.lastAuditId) : null;
 }
 
 /** Who vouched for what, by check, newest first. */
@@ -119,11 +120,40 @@ function acceptanceLine(row: AcceptanceRow | undefined, names: Names) {
   };
 }
 
+/** A result as it is kept, with what stands beside the score. */
+type Kept = Result & { notes?: string[]; proposals?: unknown };
+
+/** An environment with its newest audit. */
+interface Head {
+  url: string;
+  auditId: number | null;
+  lookedAt: string | null;
+  startedBy: string;
+  finishedAt: Date | null;
+  situation: Situation;
+  result: string | null;
+  checklist: string;
+  version: number;
+}
+
+/** @throws NotFound */
+async function headOf(environmentId: number): Promise<Head> {
+  const [head] = await database().query<Head>(
+    `SELECT e.url, a.id AS auditId, a.url AS lookedAt, a.started_by AS startedBy, a.finished_at AS finishedAt,
+      a.situation, a.result, JSON_VALUE(v.data, '$.name') AS checklist, v.version
+      FROM environment e LEFT JOIN audit a ON a.id = e.last_audit_id
+      LEFT JOIN checklist_version v ON v.id = a.checklist_version_id WHERE e.id = :environmentId`,
+    { type: QueryTypes.SELECT, replacements: { environmentId } },
+  );
+  if (!head) throw new NotFound(NO_ENVIRONMENT);
+  return head;
+}
+
 /** Said where an audit looked at an address that was changed since. */
-function ofOldAddress({ url }: Audit, environment: Environment): string[] {
-  if (!url || url === environment.url) return [];
+function ofOldAddress({ lookedAt, url }: Head): string[] {
+  if (!lookedAt || lookedAt === url) return [];
   return [
-    `All of this was found at ${url}, the address before it was changed. Audit now to look at ${environment.url}.`,
+    `All of this was found at ${lookedAt}, the address before it was changed. Audit now to look at ${url}.`,
   ];
 }
 
@@ -135,35 +165,29 @@ export interface Line extends LedgerLine {
   fix: FixLine | null;
 }
 
+/** A line as the table has it. */
+type LineRow = Omit<Line, 'accepted' | 'byHand' | 'fix'> & { accepted: number; byHand: number };
+
 async function linesOf(environmentId: number): Promise<Line[]> {
-  const [rows, fixes, names] = await Promise.all([
-    FindingRow.findAll({
-      where: { environmentId },
-      attributes: { exclude: ['data'] },
-      order: [['position', 'ASC']],
-    }),
-    Fix.findAll({
-      where: { environmentId },
-      attributes: ['id', 'checkId', 'state', 'ownerId', 'dueDate', 'returns'],
-    }),
-    namesOfPeople(),
+  const select = <T extends object>(sql: string): Promise<T[]> =>
+    database().query<T>(sql, { type: QueryTypes.SELECT, replacements: { environmentId } });
+  const [rows, fixes] = await Promise.all([
+    select<LineRow>(
+      `SELECT check_id AS \`check\`, section, title, severity, outcome, accepted, by_hand AS byHand, expected, found,
+        lost AS points, scope, failing, places AS placeCount
+        FROM finding WHERE environment_id = :environmentId ORDER BY position`,
+    ),
+    select<FixLine & { checkId: string }>(
+      `SELECT f.check_id AS checkId, f.id, f.state, u.name AS owner, f.due_date AS dueDate, f.returns
+        FROM fix f LEFT JOIN user u ON u.id = f.owner_id WHERE f.environment_id = :environmentId`,
+    ),
   ]);
-  const fixOf = new Map(fixes.map((f) => [f.checkId, f]));
-  return rows.map((r) => ({
-    check: r.checkId,
-    section: r.section,
-    title: r.title,
-    severity: r.severity,
-    outcome: r.outcome,
-    accepted: Boolean(r.accepted),
-    byHand: Boolean(r.byHand),
-    expected: r.expected ?? null,
-    found: r.found ?? null,
-    points: r.lost,
-    scope: r.scope,
-    failing: r.failing,
-    placeCount: r.places,
-    fix: fixLine(fixOf.get(r.checkId), names),
+  const fixOf = new Map(fixes.map(({ checkId, ...fix }) => [checkId, fix]));
+  return rows.map((row) => ({
+    ...row,
+    accepted: Boolean(row.accepted),
+    byHand: Boolean(row.byHand),
+    fix: fixOf.get(row.check) ?? null,
   }));
 }
 
@@ -186,23 +210,18 @@ export interface LedgerAsked {
 
 /** The ledger as it opens: groups of lines, sorted, and what lies folded away as one line a section. */
 export async function ledger(environmentId: number, { show = 'needs', words = '', reached }: LedgerAsked) {
-  const { environment, audit } = await environmentAndAudit(environmentId);
-  if (!audit) return null;
-  const [every, checklist] = await Promise.all([
-    linesOf(environmentId),
-    checklistVersion(audit.checklistVersionId),
-  ]);
+  const [head, every] = await Promise.all([headOf(environmentId), linesOf(environmentId)]);
+  if (!head.auditId) return null;
   const lines = reached === '1' ? every.filter((f) => !isResting(f)) : every;
-  const { notes = [], ...result } = audit.result as Result & { notes?: string[]; proposals?: unknown };
-  delete result.proposals;
+  const { notes = [], proposals: _unseen, ...result } = JSON.parse(head.result!) as Kept;
   return {
     audit: {
-      id: audit.id,
-      at: audit.finishedAt?.toISOString() ?? null,
-      by: audit.startedBy,
-      situation: audit.situation,
+      id: head.auditId,
+      at: head.finishedAt?.toISOString() ?? null,
+      by: head.startedBy,
+      situation: head.situation,
       result,
-      checklist: `${checklist.name}, version ${checklist.version}`,
+      checklist: `${head.checklist}, version ${head.version}`,
     },
     shows: ledgerShows(every),
     groups: cut(ledgerGroups(lines, show, words)),
@@ -210,7 +229,7 @@ export async function ledger(environmentId: number, { show = 'needs', words = ''
     holding: holding(every).map(({ check, title }) => ({ check, title })),
     manualLeft: every.filter(isManualOpen).length,
     resting: every.filter(isResting).length,
-    notes: [...ofOldAddress(audit, environment), ...notes],
+    notes: [...ofOldAddress(head), ...notes],
   };
 }
 
@@ -226,7 +245,7 @@ export async function foldedLines(
 
 /** The sum behind the score: every check that loses points. */
 export async function scoreSum(environmentId: number) {
-  const { audit } = await environmentAndAudit(environmentId);
+  const audit = await newestAudit(environmentId);
   if (!audit) throw new NotFound('Nothing was audited here yet.');
   const [rows, { name, version }] = await Promise.all([
     FindingRow.findAll({ where: { environmentId, outcome: 'failed' }, order: [['position', 'ASC']] }),
@@ -284,7 +303,7 @@ const NO_FINDING = 'This finding does not exist, or not any more.';
 
 /** One finding with its evidence. @throws NotFound */
 export async function findingInFull(environmentId: number, checkId: string) {
-  const { audit } = await environmentAndAudit(environmentId);
+  const audit = await newestAudit(environmentId);
   const row = await FindingRow.findOne({ where: { environmentId, checkId } });
   if (!audit || !row) throw new NotFound(NO_FINDING);
   return (await inFull(environmentId, [row], audit))[0]!;
@@ -299,7 +318,7 @@ export async function morePlaces(environmentId: number, checkId: string, offset:
 
 /** The manual checks that wait for somebody, in full, in the order of the checklist. */
 export async function manualChecks(environmentId: number) {
-  const { audit } = await environmentAndAudit(environmentId);
+  const audit = await newestAudit(environmentId);
   if (!audit) return [];
   const rows = await FindingRow.findAll({
     where: { environmentId, byHand: true, outcome: ['untested', 'failed', 'cantTell'], accepted: false },

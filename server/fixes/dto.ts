@@ -17,9 +17,8 @@ import {
   Type,
   ValidateIf,
 } from '../platform/http/validation';
+import { MOST_AUDITED_AT_ONCE } from '../platform/windows';
 import { FIX_STATES, type FixState } from '#core/facts/fix';
-
-export const MOST_AUDITED_AT_ONCE = 10_000;
 
 export class StartAuditsDto {
   @IsArray()

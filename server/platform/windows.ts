@@ -3,6 +3,9 @@
 /** One more than is counted where nothing keeps the count: so many means that there are more. */
 export const COUNTED = 501;
 
+/** As many as one act may audit. */
+export const MOST_AUDITED_AT_ONCE = 10_000;
+
 /** So many sites are named where a document says who uses it. */
 export const SITES_NAMED = 20;
 

@@ -4,8 +4,7 @@ import type { Result } from '#core/score/score';
 import { database } from '../platform/db/connection';
 import { askedWords } from '../platform/db/words';
 import type { EnvironmentKind, Situation, Stage } from '#core/facts/situation';
-import { COUNTED, type SomeRows } from '../platform/windows';
-import { MOST_AUDITED_AT_ONCE } from '../fixes/dto';
+import { COUNTED, MOST_AUDITED_AT_ONCE, type SomeRows } from '../platform/windows';
 import type { RosterDto } from './dto';
 import { shownOf, UNKNOWN_FROM } from './standing';
 
@@ -154,7 +153,7 @@ const COLUMNS = {
   fixes: 'by_fixes',
   audit: 'by_audit',
 } as const satisfies Record<NonNullable<RosterDto['by']>, string>;
-const PER_WINDOW = 60;
+const PER_WINDOW = 30;
 
 /** One stretch of a sorted list. */
 interface Stretch {
@@ -176,26 +175,34 @@ function stretchesOf(column: string, isDown: boolean, after: string | undefined)
   ];
 }
 
-interface Place {
-  siteId: number;
-  key: string;
+interface LineRow extends EnvironmentRow, Pick<SiteRow, 'client' | 'stage' | 'launchDate'> {
+  sortKey: string;
+  ofSite: number;
+  site: string;
+  siteFixes: number;
 }
 
-/** The sites of one window, and by which key it goes on. */
-async function placesOf(asked: RosterDto, limit: number): Promise<Place[]> {
+/** The sites of one window, with the keys that it is sorted by. */
+async function linesOf(asked: RosterDto, limit: number): Promise<LineRow[]> {
   const column = COLUMNS[asked.by ?? 'gate'];
   const words = askedWords(asked.words);
   const filter = [
     ...(asked.stage ? ['stage = :stage'] : []),
     ...(words ? ['MATCH(words) AGAINST(:words IN BOOLEAN MODE)'] : []),
   ];
-  const out: Place[] = [];
+  const out: LineRow[] = [];
   for (const { condition, direction } of stretchesOf(column, asked.down === '1', asked.after)) {
     if (out.length >= limit) break;
     out.push(
-      ...(await database().query<Place>(
-        `SELECT site_id AS siteId, ${column} AS \`key\` FROM standing
-          WHERE ${[...filter, condition].join(' AND ')} ORDER BY ${column} ${direction} LIMIT :limit`,
+      ...(await database().query<LineRow>(
+        `SELECT t.sort_key AS sortKey, t.site_id AS ofSite, s.name AS site, c.name AS client, s.stage,
+          s.launch_date AS launchDate, t.open_fixes AS siteFixes, ${ENVIRONMENT_COLUMNS}
+          FROM (SELECT site_id, environment_id, open_fixes, ${column} AS sort_key FROM standing
+            WHERE ${[...filter, condition].join(' AND ')} ORDER BY ${column} ${direction} LIMIT :limit) t
+          JOIN site s ON s.id = t.site_id JOIN client c ON c.id = s.client_id
+          LEFT JOIN environment e ON e.id = t.environment_id LEFT JOIN audit a ON a.id = e.last_audit_id
+          LEFT JOIN audit r ON r.running_key = e.id
+          ORDER BY t.sort_key ${direction}`,
         {
           type: QueryTypes.SELECT,
           replacements: {
@@ -211,6 +218,18 @@ async function placesOf(asked: RosterDto, limit: number): Promise<Place[]> {
   }
   return out;
 }
+
+const rowOf = (line: LineRow): RosterRow => ({
+  id: line.ofSite,
+  name: line.site,
+  client: line.client,
+  stage: line.stage,
+  launchDate: line.launchDate,
+  openFixes: line.siteFixes,
+  environment: line.id
+    ? { id: line.id, name: line.name, audit: auditOf(line), runningId: line.runningId }
+    : null,
+});
 
 /** How many sites match, how many of them are held, and how many there are at all. */
 async function countsOf({ stage, words: typed }: RosterDto) {
@@ -231,52 +250,16 @@ async function countsOf({ stage, words: typed }: RosterDto) {
   return { total: Number(some!.total), held: Number(some!.held ?? 0), whole };
 }
 
-interface LineRow extends EnvironmentRow, Pick<SiteRow, 'client' | 'stage' | 'launchDate'> {
-  ofSite: number;
-  site: string;
-  siteFixes: number;
-}
-
-/** The rows of sites, in the order of their numbers given. */
-async function rowsOf(siteIds: readonly number[]): Promise<RosterRow[]> {
-  if (!siteIds.length) return [];
-  const rows = await database().query<LineRow>(
-    `SELECT t.site_id AS ofSite, s.name AS site, c.name AS client, s.stage, s.launch_date AS launchDate,
-      t.open_fixes AS siteFixes, ${ENVIRONMENT_COLUMNS}
-      FROM standing t JOIN site s ON s.id = t.site_id JOIN client c ON c.id = s.client_id
-      LEFT JOIN environment e ON e.id = t.environment_id LEFT JOIN audit a ON a.id = e.last_audit_id
-      LEFT JOIN audit r ON r.running_key = e.id
-      WHERE t.site_id IN (:siteIds)`,
-    { type: QueryTypes.SELECT, replacements: { siteIds: [...siteIds] } },
-  );
-  const bySite = new Map(rows.map((r) => [r.ofSite, r]));
-  return siteIds.flatMap((id) => {
-    const r = bySite.get(id);
-    if (!r) return [];
-    return [
-      {
-        id,
-        name: r.site,
-        client: r.client,
-        stage: r.stage,
-        launchDate: r.launchDate,
-        openFixes: r.siteFixes,
-        environment: r.id ? { id: r.id, name: r.name, audit: auditOf(r), runningId: r.runningId } : null,
-      },
-    ];
-  });
-}
-
 /** One window of the roster. @returns how many match are held too, and how many sites there are at all */
 export async function rosterWindow(
   asked: RosterDto,
 ): Promise<SomeRows<RosterRow> & { held: number; whole: number }> {
   const limit = asked.limit ?? PER_WINDOW;
-  const [places, counts] = await Promise.all([placesOf(asked, limit + 1), countsOf(asked)]);
-  const shown = places.slice(0, limit);
+  const [lines, counts] = await Promise.all([linesOf(asked, limit + 1), countsOf(asked)]);
+  const shown = lines.slice(0, limit);
   return {
-    rows: await rowsOf(shown.map((p) => p.siteId)),
-    next: places.length > limit ? shown.at(-1)!.key : null,
+    rows: shown.map(rowOf),
+    next: lines.length > limit ? shown.at(-1)!.sortKey : null,
     ...counts,
   };
 }

@@ -38,7 +38,7 @@ const ENVIRONMENT = 33;
 const BARE = {
   roster: [
     `SELECT s.id, s.name, c.name, s.stage, s.launch_date, t.open_fixes, e.id, e.name, a.id, a.finished_at, a.result
-      FROM (SELECT site_id, environment_id, open_fixes, by_gate FROM standing ORDER BY by_gate LIMIT 61) t
+      FROM (SELECT site_id, environment_id, open_fixes, by_gate FROM standing ORDER BY by_gate LIMIT 31) t
       JOIN site s ON s.id = t.site_id JOIN client c ON c.id = s.client_id
       JOIN environment e ON e.id = t.environment_id JOIN audit a ON a.id = e.last_audit_id ORDER BY t.by_gate`,
     'SELECT stage, gate, sites FROM standing_count',
@@ -72,6 +72,7 @@ async function againstBareSql(): Promise<boolean> {
     password: server.env.ARMBAND_DB_PASSWORD,
     database: server.env.ARMBAND_DB_NAME,
     connectionLimit: 10,
+    checkDuplicate: false,
   });
   const bare = (list: keyof typeof BARE) => (): Promise<unknown> =>
     Promise.all(BARE[list].map((sql) => pool.query(sql)));
@@ -105,33 +106,34 @@ function told(name: string, times: number[], goal: number): boolean {
   return ms < goal;
 }
 
-/** From the key to the frame after the one that shows what was looked for. */
-const typed = (page: Page, words: string, shown: string): Promise<number> =>
-  page.evaluate(
-    async ([text, wanted]) => {
-      const field = document.querySelector<HTMLInputElement>('.filter input')!;
-      const start = performance.now();
-      field.value = text!;
-      field.dispatchEvent(new Event('input', { bubbles: true }));
-      const isShown = (): boolean => {
-        const names = [...document.querySelectorAll('tbody .name')];
-        return names.length > 0 && names.every((n) => n.textContent?.includes(wanted!));
-      };
-      while (!isShown()) await new Promise((r) => requestAnimationFrame(r));
-      await new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r)));
-      return performance.now() - start;
-    },
-    [words, shown],
-  );
+/** From the key to the end of the frame that shows what was looked for. */
+const typed = (page: Page, words: string): Promise<number> =>
+  page.evaluate(async (text) => {
+    const field = document.querySelector<HTMLInputElement>('.filter input')!;
+    const start = performance.now();
+    field.value = text;
+    field.dispatchEvent(new Event('input', { bubbles: true }));
+    // no function of its own: what is compiled here would miss its helpers there
+    for (let isShown = false; !isShown;) {
+      await new Promise((r) => requestAnimationFrame(r));
+      const rows = [...document.querySelectorAll('tbody tr')].filter((r) => r.querySelector('.name'));
+      isShown =
+        rows.length > 0 &&
+        rows.every((r) => text.split(' ').every((word) => r.textContent!.toLowerCase().includes(word)));
+    }
+    // what was seen in a frame is painted at its end, before the next task
+    await new Promise((r) => setTimeout(r, 0));
+    return performance.now() - start;
+  }, words);
 
-/** From the click on the main screens' Fixes to the frame after the one that shows rows. */
+/** From the click on the main screens' Fixes to the end of the frame that shows rows. */
 const opened = (page: Page): Promise<number> =>
   page.evaluate(async () => {
     const start = performance.now();
     document.querySelector<HTMLAnchorElement>('nav a[href="/fixes"]')!.click();
-    while (!document.querySelector('table[aria-label], .v-data-table tbody button.title'))
-      await new Promise((r) => requestAnimationFrame(r));
-    await new Promise((r) => requestAnimationFrame(() => requestAnimationFrame(r)));
+    while (!document.querySelector('tbody button.title')) await new Promise((r) => requestAnimationFrame(r));
+    // what was seen in a frame is painted at its end, before the next task
+    await new Promise((r) => setTimeout(r, 0));
     return performance.now() - start;
   });
 
@@ -143,10 +145,8 @@ async function inChromium(): Promise<boolean> {
   });
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    await page.goto(`${stack.address}/sign-in`);
-    await page.getByLabel('Mail address').fill(DEMO_LOGIN.email);
-    await page.getByLabel('Password').fill(DEMO_LOGIN.password);
-    await page.getByRole('button', { name: 'Sign in' }).click();
+    await page.request.post(`${stack.address}/api/sign-in`, { data: DEMO_LOGIN });
+    await page.goto(stack.address);
     await page.locator('tbody .name').first().waitFor();
     const filters: number[] = [];
     const fixes: number[] = [];
@@ -159,7 +159,9 @@ async function inChromium(): Promise<boolean> {
       'Windrow Library',
       'Sallow Ferries',
     ];
-    for (const name of names) filters.push(await typed(page, name.toLowerCase(), name));
+    // as somebody who has filtered before
+    await typed(page, 'reedling boatyard');
+    for (const name of names) filters.push(await typed(page, name.toLowerCase()));
     for (const _ of names) {
       await page.goto(`${stack.address}/`);
       await page.locator('tbody .name').first().waitFor();

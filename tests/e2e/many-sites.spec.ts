@@ -97,8 +97,8 @@ test('fixes: by fault with its recipe, by site, one opened and given away', asyn
   expect(await elements(page)).toBeLessThan(4000);
   await rows.first().click();
   const side = page.getByRole('complementary', { name: 'Fix' });
-  await side.getByRole('button', { name: 'In progress' }).click();
-  await expect(rows.first()).toContainText('in progress');
+  await side.getByRole('button', { name: 'To verify' }).click();
+  await expect(rows.first()).toContainText('to verify');
 });
 
 test('one of them: ledger, evidence, history', async ({ desk: { page } }) => {

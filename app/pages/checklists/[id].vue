@@ -56,7 +56,7 @@ function fill(list: Checklist): void {
 }
 const {
   begin,
-  from,
+  follow,
   run: saveList,
   busy,
   fault: refused,
@@ -80,14 +80,10 @@ async function reset(): Promise<void> {
 }
 /** A stored checklist as the composer writes it, so that only what a person changed differs. */
 const asComposed = (list: Checklist): Checklist => ({ ...list });
-/** Somebody else saved: an untouched composer follows, a changed one is joined when it is saved. */
-const isOvertaken = computed(() => changed.value && (detail.value?.version ?? 0) > from.value);
-watch(
+const isOvertaken = follow(
   () => detail.value?.version,
-  (now) => {
-    if (now && (!from.value || !changed.value)) void reset();
-  },
-  { immediate: true },
+  () => changed.value,
+  () => void reset(),
 );
 onBeforeRouteLeave(() => fixed.value || !changed.value || question.leave('the checklist'));
 

@@ -39,7 +39,7 @@ function fill(profile: HostProfile): void {
 }
 const {
   begin,
-  from,
+  follow,
   run: saveProfile,
   busy,
   fault: refused,
@@ -57,14 +57,10 @@ function reset(): void {
   wrong.value = '';
   begin(detail.value.version, detail.value.profile);
 }
-/** Somebody else saved: an untouched form follows, a changed one is joined when it is saved. */
-const isOvertaken = computed(() => changed.value && (detail.value?.version ?? 0) > from.value);
-watch(
+const isOvertaken = follow(
   () => detail.value?.version,
-  (now) => {
-    if (now && (!from.value || !changed.value)) reset();
-  },
-  { immediate: true },
+  () => changed.value,
+  reset,
 );
 onBeforeRouteLeave(() => !changed.value || question.leave('the host profile'));
 async function save(): Promise<void> {

@@ -26,7 +26,7 @@ const draftOf = (s: SiteDetail): SiteDraft => ({
 });
 const {
   begin,
-  from,
+  follow,
   run: saveSite,
   busy: saving,
   fault: unsaved,
@@ -43,14 +43,10 @@ function reset(): void {
   saved.value = JSON.stringify(draft.value);
   begin(site.value.version, draftOf(site.value));
 }
-/** Somebody else saved: an untouched form follows, a changed one is joined when it is saved. */
-const isOvertaken = computed(() => isChanged.value && (site.value?.version ?? 0) > from.value);
-watch(
+const isOvertaken = follow(
   () => site.value?.version,
-  (now) => {
-    if (now && (!from.value || !isChanged.value)) reset();
-  },
-  { immediate: true },
+  () => isChanged.value,
+  reset,
 );
 const missing = computed(() => (tried.value ? missingOf(draft.value) : { name: '', client: '' }));
 const urls = computed(() => site.value?.environments.map((e) => e.url) ?? []);
