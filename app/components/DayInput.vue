@@ -16,8 +16,17 @@ const date = computed<Date | null>({
     if (next !== day.value) day.value = next;
   },
 });
+// Vuetify says of a plain element that it is expanded, which only a button or the like can be
+const QUIET = {
+  activatorProps: {
+    'aria-expanded': undefined,
+    'aria-haspopup': undefined,
+    'aria-controls': undefined,
+    'aria-owns': undefined,
+  },
+};
 </script>
 
 <template>
-  <v-date-input v-model="date" :label="label" clearable />
+  <v-date-input v-model="date" :label="label" :menu-props="QUIET" clearable />
 </template>

@@ -48,7 +48,9 @@ function follow(): void {
     const mine = own(drafts.value, f.id);
     const isTouched = mine && JSON.stringify(mine) !== JSON.stringify(own(before, f.id));
     const isSaved = mine && at.value >= 0 && drafts.value[at.value]?.id === f.id;
-    return isTouched && !isSaved ? mine : f;
+    if (!mine || (isTouched && !isSaved)) return mine ?? f;
+    // the same object: a field that is open writes into it
+    return Object.assign(mine, f);
   });
   const begun = drafts.value.filter((d) => d.id === null && !(at.value >= 0 && d === drafts.value[at.value]));
   drafts.value = [...begun, ...kept];

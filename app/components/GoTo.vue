@@ -81,6 +81,12 @@ function go(g: Goal | undefined): void {
   open.value = false;
   void g.go();
 }
+/** Goes to what is chosen, once the list answers what was typed last. */
+async function enter(): Promise<void> {
+  entered.value = true;
+  await nextTick();
+  if (!loading.value) go(goals.value[at.value]);
+}
 function keys(e: KeyboardEvent): void {
   if (e.key === 'ArrowDown') {
     e.preventDefault();
@@ -92,8 +98,7 @@ function keys(e: KeyboardEvent): void {
   }
   if (e.key === 'Enter') {
     e.preventDefault();
-    if (loading.value) entered.value = true;
-    else go(goals.value[at.value]);
+    void enter();
   }
 }
 </script>

@@ -3,30 +3,31 @@ definePageMeta({ layout: 'plain' });
 useHead({ title: 'Sign in – Armband' });
 const email = ref('');
 const password = ref('');
-const fault = ref('');
-const busy = ref(false);
+const missing = ref('');
 const route = useRoute();
-
-async function submit(): Promise<void> {
-  fault.value = '';
-  if (!email.value.trim() || !password.value) {
-    fault.value = 'Give your mail address and password.';
-    return;
-  }
-  busy.value = true;
-  try {
+const {
+  run: signIn,
+  busy,
+  fault: refused,
+} = useDoing(
+  async () => {
     await api('/api/sign-in', {
       method: 'POST',
       body: { email: email.value.trim(), password: password.value },
     });
     const to = String(route.query.to ?? '/');
     await navigateTo(/^\/(?!\/)/.test(to) ? to : '/');
-  } catch (error) {
-    fault.value = (error as Error).message;
-  } finally {
-    busy.value = false;
-  }
+  },
+  { inPlace: true },
+);
+const fault = computed(() => missing.value || refused.value);
+function submit(): void {
+  missing.value = email.value.trim() && password.value ? '' : 'Give your mail address and password.';
+  if (!missing.value) void signIn();
 }
+// at once: Vuetify's autofocus comes late, and would take what is typed into the next field
+const mail = useTemplateRef<{ focus: () => void }>('mail');
+onMounted(() => mail.value?.focus());
 </script>
 
 <template>
@@ -42,7 +43,7 @@ async function submit(): Promise<void> {
       <p class="faint">
         Look at every site before and after its launch, and keep each fault until it is gone.
       </p>
-      <v-text-field v-model="email" label="Mail address" type="email" autocomplete="username" autofocus />
+      <v-text-field ref="mail" v-model="email" label="Mail address" type="email" autocomplete="username" />
       <v-text-field v-model="password" label="Password" type="password" autocomplete="current-password" />
       <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
       <v-btn type="submit" color="primary" variant="flat" block :loading="busy">Sign in</v-btn>

@@ -62,7 +62,8 @@ export const useLive = defineStore('live', () => {
     return new Promise((resolve) => {
       let stream: EventSource;
       let timer: ReturnType<typeof setTimeout> | undefined;
-      let wasOpen = false;
+      // what happened between two tabs that listen is not known either
+      let wasOpen = isOpen.value;
       const open = (): void => {
         stream = new EventSource('/api/live');
         stream.addEventListener('open', () => {

@@ -10,7 +10,7 @@ import { newestProfile } from '../hosts/known-profiles';
 import { inTransaction } from '../platform/db/transaction';
 import { packJson } from '../platform/packed';
 import { BriefRow, Environment, Site } from '../sites/models';
-import { keepStanding } from '../sites/standing';
+import { holdSites, keepStanding } from '../sites/standing';
 import { Op, type Transaction } from 'sequelize';
 import type { Situation } from '#core/facts/situation';
 import { Audit, AuditEvidence, AuditFindings, FindingRow, VerdictRow, type VerdictCause } from './models';
@@ -79,6 +79,7 @@ export async function keepVerdict(
     ? ((await BriefRow.findByPk(audit.briefId, { attributes: ['version'] }))?.version ?? null)
     : null;
   await inTransaction(async (transaction) => {
+    await holdSites([site.id], transaction);
     if (fresh)
       await AuditEvidence.create(
         { auditId: audit.id, version: verdict.evidenceVersion, data: evidence },

@@ -9,7 +9,7 @@ import { User } from '../people/models';
 import type { AcceptDto, FixChangeDto, FixesChangeDto } from './dto';
 import { Conflict, DomainError, NotFound, Refused } from '../platform/errors';
 import { inTransaction } from '../platform/db/transaction';
-import { keepStanding } from '../sites/standing';
+import { holdSites, keepStanding } from '../sites/standing';
 import { addEvents } from './fix-keeping';
 import { reevaluate } from '../audits/judging';
 import type { Person } from '../people/models';
@@ -22,17 +22,19 @@ async function find(id: number): Promise<Fix> {
   return fix;
 }
 
+/** Lines of a history that one answer holds. */
+const EVENTS = 80;
+
 /** One fix with its history, newest first. */
 export async function fixDetail(id: number) {
   const fix = await find(id);
-  const events = await FixEventRow.findAll({ where: { fixId: id }, order: [['id', 'DESC']], limit: 200 });
+  const events = await FixEventRow.findAll({ where: { fixId: id }, order: [['id', 'DESC']], limit: EVENTS });
   return {
     id: fix.id,
     check: fix.checkId,
     state: fix.state,
     ownerId: fix.ownerId,
     dueDate: fix.dueDate,
-    places: fix.places,
     returns: fix.returns,
     openedAt: fix.openedAt.toISOString(),
     events: events.map((e) => ({
@@ -110,8 +112,17 @@ async function applyChange(
 /** @throws NotFound, Conflict, Refused */
 export function changeFix(id: number, change: FixChangeDto, { name }: Person): Promise<void> {
   return inTransaction(async (transaction) => {
+    await holdSitesOf([id], transaction);
     await keepStanding([await applyChange(id, change, name, transaction)], transaction);
   });
+}
+
+async function holdSitesOf(ids: readonly number[], transaction: Transaction): Promise<void> {
+  const fixes = await Fix.findAll({ where: { id: [...ids] }, attributes: ['siteId'], transaction });
+  await holdSites(
+    fixes.map((f) => f.siteId),
+    transaction,
+  );
 }
 
 /**
@@ -207,6 +218,7 @@ export async function changeFixes(
   return inTransaction(async (transaction) => {
     const refused: { id: number; reason: string }[] = [];
     const siteIds = new Set<number>();
+    await holdSitesOf(ids, transaction);
     for (const id of ids) {
       try {
         siteIds.add(await applyChange(id, change, person.name, transaction));

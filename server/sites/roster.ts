@@ -2,6 +2,7 @@
 import { QueryTypes, type Transaction } from 'sequelize';
 import type { Result } from '#core/score/score';
 import { database } from '../platform/db/connection';
+import { keyText } from '../platform/db/sort-key';
 import { askedWords } from '../platform/db/words';
 import type { EnvironmentKind, Situation, Stage } from '#core/facts/situation';
 import { COUNTED, MOST_AUDITED_AT_ONCE, type SomeRows } from '../platform/windows';
@@ -266,18 +267,20 @@ export async function rosterWindow(
 
 const FOUND = 20;
 
-/** Sites by name, for going to one or choosing some. */
+/** Sites for going to one or choosing some: those that are called so come before those found by other words. */
 export async function findSites({
-  words: typed,
+  words: typed = '',
 }: {
   words?: string;
 }): Promise<{ id: number; name: string; client: string; environmentId: number | null }[]> {
   const words = askedWords(typed);
   return database().query(
     `SELECT s.id, s.name, c.name AS client, t.environment_id AS environmentId
-      FROM standing t JOIN site s ON s.id = t.site_id JOIN client c ON c.id = s.client_id
-      ${words ? 'WHERE MATCH(t.words) AGAINST(:words IN BOOLEAN MODE)' : ''} ORDER BY t.by_site LIMIT ${FOUND}`,
-    { type: QueryTypes.SELECT, replacements: { words } },
+      FROM (SELECT site_id, environment_id, by_site LIKE :called AS is_called, by_site FROM standing
+        ${words ? 'WHERE MATCH(words) AGAINST(:words IN BOOLEAN MODE)' : ''}
+        ORDER BY ${words ? 'is_called DESC, ' : ''}by_site LIMIT ${FOUND}) t
+      JOIN site s ON s.id = t.site_id JOIN client c ON c.id = s.client_id ORDER BY t.is_called DESC, t.by_site`,
+    { type: QueryTypes.SELECT, replacements: { words, called: `%${keyText(typed.trim())}%` } },
   );
 }
 

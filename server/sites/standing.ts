@@ -374,12 +374,10 @@ function standingOf(
 }
 
 /**
- * Reckons anew where sites stand, and with them all that is counted over sites. What is not there any more is left
- * out.
+ * Holds sites until the transaction ends, so that each reads what the one before has written. Whoever writes fixes or
+ * findings first takes this: two who take the same in another order wait for each other.
  */
-export async function keepStanding(siteIds: readonly number[], transaction: Transaction): Promise<void> {
-  if (!siteIds.length) return;
-  // one after the other, so that each reads what the one before has written
+export async function holdSites(siteIds: readonly number[], transaction: Transaction): Promise<void> {
   await Site.findAll({
     where: { id: [...siteIds] },
     attributes: ['id'],
@@ -387,6 +385,15 @@ export async function keepStanding(siteIds: readonly number[], transaction: Tran
     lock: true,
     transaction,
   });
+}
+
+/**
+ * Reckons anew where sites stand, and with them all that is counted over sites. What is not there any more is left
+ * out.
+ */
+export async function keepStanding(siteIds: readonly number[], transaction: Transaction): Promise<void> {
+  if (!siteIds.length) return;
+  await holdSites(siteIds, transaction);
   const facts = await readFacts(siteIds, transaction);
   const tally: Tally = { counts: new Changes(), faults: new Changes(), about: new Map() };
   const rows: (string | number | null)[][] = [];

@@ -146,6 +146,14 @@ describe('windows', () => {
     ]);
     expect(keys).toEqual([...keys].sort((a, b) => a[0]! - b[0]! || a[1]! - b[1]!));
   });
+  it('what is called so comes before what is found by other words', async () => {
+    // its client is called so too, and it stands first by its name
+    await database().query("UPDATE site SET name = 'A loft' WHERE id = 16");
+    await renameClient(6, 'Quay Boatyard 1 Trust');
+    const found = (await findSites({ words: 'quay boatyard 1' })).map((s) => s.name);
+    expect(found).toContain('A loft');
+    expect(found[0]).toMatch(/^Quay Boatyard 1/);
+  });
   it('of history, newest first, to the first of all', async () => {
     const rows = await walk((after) => historyOf(33, after));
     expect(rows).toHaveLength(AUDITS);

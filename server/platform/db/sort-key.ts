@@ -23,15 +23,12 @@ export const downward = (value: number): number => MOST - Math.min(MOST, Math.ma
 /** Points as whole numbers, so that none is lost in sorting and adding. */
 export const wholePoints = (points: number): number => Math.round(points * 1_000_000);
 
+/** A text as it stands in a key. */
+export const keyText = (text: string): string => folded(text).replace(/[^\p{L}\p{N}]+/gu, '-');
+
 /** @param parts whole numbers from 0 on, and texts, the weightiest first @param id of the row */
 export function sortKey(parts: readonly Part[], id: number): string {
   return [...parts, id]
-    .map((part) =>
-      typeof part === 'number'
-        ? number(part)
-        : folded(part)
-            .replace(/[^\p{L}\p{N}]+/gu, '-')
-            .slice(0, SPACE_FOR_TEXT),
-    )
+    .map((part) => (typeof part === 'number' ? number(part) : keyText(part).slice(0, SPACE_FOR_TEXT)))
     .join(BETWEEN);
 }
