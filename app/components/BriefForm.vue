@@ -4,7 +4,7 @@ import type { Brief } from '#core/facts/brief';
 import { quantity } from '#core/text/quantity';
 import { BriefDto } from '#core/entry/brief';
 import { BRIEF_GROUPS, briefLabel } from '#core/entry/brief-fields';
-import { withBlanks } from '#core/entry/check-draft';
+import { checkDraft, withBlanks } from '#core/entry/check-draft';
 import { draftFrom, writeFieldText } from '#core/entry/field-text';
 import { readAs } from '#core/entry/validation';
 import { hostRecords } from '#core/facts/host-records';
@@ -19,7 +19,6 @@ const notes = useNotes();
 const stored = computed(() => props.site.brief);
 const draft = ref(draftFrom(BRIEF_GROUPS, stored.value?.data ?? {}));
 const reasons = ref<Record<string, string>>({ ...stored.value?.data.notWanted });
-const clean = ref('');
 const wrong = ref('');
 const proposals = ref<{ list: Proposal[]; from: string } | null>(null);
 const reading = ref(false);
@@ -28,19 +27,21 @@ const { faults, others, all, check, whole } = useDraftCheck(BRIEF_GROUPS, BriefD
   Object.keys(reasons.value).length ? { notWanted: reasons.value } : {},
 );
 const state = computed(() => JSON.stringify([draft.value, reasons.value]));
-const changed = computed(() => state.value !== clean.value);
 function fill(brief: Brief): void {
   draft.value = draftFrom(BRIEF_GROUPS, brief);
   reasons.value = { ...brief.notWanted };
   all.value = false;
 }
 const {
+  changed,
+  isOvertaken,
   begin,
-  follow,
+  undo,
   run: saveBrief,
   busy: saving,
   fault: refused,
 } = useSaving({
+  state: () => state.value,
   save: (brief: Brief, version) =>
     api('/api/sites/:id/brief', {
       params: { id: props.site.id },
@@ -50,20 +51,18 @@ const {
     }),
   label: (path) => briefLabel(path.split('.')[0]!),
   fill,
+  asForm: async ({ notWanted, ...brief }) => {
+    const { data } = await checkDraft(BRIEF_GROUPS, BriefDto, draftFrom(BRIEF_GROUPS, brief));
+    return { ...data, ...(notWanted ? { notWanted } : {}) } as Brief;
+  },
+  // a site without a brief has version 0 of it, which is empty
+  newest: () => ({ version: stored.value?.version ?? 0, document: (stored.value?.data ?? {}) as Brief }),
 });
 const fault = computed(() => wrong.value || refused.value);
 function reset(): void {
-  fill(stored.value?.data ?? {});
-  clean.value = state.value;
   wrong.value = '';
-  begin(stored.value?.version ?? 0, stored.value?.data ?? {});
+  undo();
 }
-onMounted(reset);
-const isOvertaken = follow(
-  () => stored.value?.version,
-  () => changed.value,
-  reset,
-);
 const question = useQuestion();
 onBeforeRouteLeave(() => !changed.value || question.leave('the brief'));
 
@@ -83,8 +82,6 @@ async function save(): Promise<void> {
   if (found) return;
   const saved = await saveBrief({ ...got.data, notWanted: reasons.value } as Brief);
   if (!saved) return;
-  clean.value = state.value;
-  begin(saved.version, await current());
   notes.say(
     `Saved as version ${saved.version}. The stored evidence was judged by it; audit again to look for what is new.`,
   );
@@ -95,9 +92,7 @@ const { run: bringBack, busy: bringing } = useDoing(async (v: Version<Brief>) =>
     method: 'POST',
     body: { version: v.version },
   });
-  fill(v.data);
-  clean.value = state.value;
-  begin(version, v.data);
+  begin({ version, document: v.data });
   notes.say(`What version ${v.version} said is back, as version ${version}.`);
 });
 const busy = computed(() => saving.value || bringing.value);

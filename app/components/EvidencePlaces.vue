@@ -14,27 +14,20 @@ const emit = defineEmits<{ adopt: [place: string]; attest: [place: string] }>();
 type Spot = LedgerFinding['places'][number];
 const FIRST = 6;
 const all = ref(false);
-/** From where on more is read, once all is to be seen. */
-const PER_WINDOW = 40;
-const windows = ref(1);
 const further = ref<Spot[]>([]);
 const { run: more, busy: reading } = useDoing(async () => {
   further.value = [
     ...further.value,
     ...(await api('/api/environments/:id/findings/:check/places', {
       params: { id: props.environmentId, check: props.finding.check },
-      query: { from: windows.value * PER_WINDOW },
+      query: { from: places.value.length },
     })),
   ];
-  windows.value++;
 });
 // another audit may have seen others
 watch(
   () => props.finding,
-  () => {
-    windows.value = 1;
-    further.value = [];
-  },
+  () => (further.value = []),
 );
 const places = computed(() => [...props.finding.places, ...further.value]);
 const shown = computed(() => (all.value ? places.value : places.value.slice(0, FIRST)));

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { countText } from '#core/text/counted';
 import { pointsText } from '#core/text/points';
 import type { FixFilter } from '~/composables/fix-filter';
 import type { FixRow } from '~/types';
@@ -33,7 +34,12 @@ const { data: recipe } = useReading('/api/fixes/recipe', {
   query: () => ({ check: props.check, environments: environmentIds.value.join(',') }),
   when: () => environmentIds.value.length > 0,
 });
-const allChosen = computed(() => rows.value.length > 0 && chosen.value.length === rows.value.length);
+/** All that match, those too that are not read yet. */
+const { run: chooseAll } = useDoing(async (on: boolean) => {
+  const query = { ...props.filter, check: props.check };
+  chosen.value = on ? await api('/api/fixes/ids', { query }) : [];
+});
+const allChosen = computed(() => rows.value.length > 0 && chosen.value.length >= total.value);
 const ownOf = (r: FixRow) => recipe.value?.own[r.environmentId];
 </script>
 
@@ -48,8 +54,8 @@ const ownOf = (r: FixRow) => recipe.value?.own[r.environmentId];
       <v-checkbox
         :model-value="allChosen"
         :indeterminate="chosen.length > 0 && !allChosen"
-        :label="chosen.length ? `${chosen.length} chosen` : 'Choose all'"
-        @update:model-value="chosen = $event ? rows.map((r) => r.id) : []"
+        :label="chosen.length ? `${chosen.length} chosen` : `Choose all ${countText(total, !filter.words)}`"
+        @update:model-value="chooseAll(Boolean($event))"
       />
       <FixBulk v-if="chosen.length" :ids="chosen" @done="chosen = []" />
     </div>

@@ -6,14 +6,19 @@ const props = defineProps<{ ids: readonly number[] }>();
 const emit = defineEmits<{ done: [] }>();
 const team = usePeople();
 const notes = useNotes();
+/** So many are changed with one call: each takes a moment, and all of one call are changed together. */
+const AT_ONCE = 200;
 const { run: change, busy } = useDoing(async (body: Record<string, unknown>, said: string) => {
-  const { changed, refused } = await api('/api/fixes', {
-    method: 'PATCH',
-    body: { ids: props.ids, ...body },
-  });
+  let changed = 0;
+  const reasons: string[] = [];
+  for (let i = 0; i < props.ids.length; i += AT_ONCE) {
+    const ids = props.ids.slice(i, i + AT_ONCE);
+    const answer = await api('/api/fixes', { method: 'PATCH', body: { ids, ...body } });
+    changed += answer.changed;
+    reasons.push(...answer.refused.map((refusal) => refusal.reason));
+  }
   if (changed) notes.say(`${quantity(changed, 'fix is', 'fixes are')} ${said}.`);
-  if (refused.length)
-    notes.say(`${quantity(refused.length, 'fix')} left as before: ${refused[0]!.reason}`, true);
+  if (reasons.length) notes.say(`${quantity(reasons.length, 'fix')} left as before: ${reasons[0]}`, true);
   emit('done');
 });
 const people = computed(() => [

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useInfiniteScroll, useMediaQuery } from '@vueuse/core';
+import { useMediaQuery } from '@vueuse/core';
 import type { FixRow } from '~/types';
 import type { FixFilter } from '~/composables/fix-filter';
 
@@ -19,11 +19,7 @@ const {
 } = useWindows('/api/fixes', { key: ['fixes'], query: () => ({ ...props.filter, sort: props.sort }) });
 const rows = computed(() => read.value ?? []);
 watch(about, (window) => window && emit('count', window.total), { immediate: true });
-const table = useTemplateRef<{ $el: HTMLElement; scrollToIndex: (index: number) => void }>('table');
-useInfiniteScroll(() => table.value?.$el.querySelector<HTMLElement>('.v-table__wrapper'), more, {
-  distance: 500,
-  canLoadMore: () => hasMore.value ?? false,
-});
+const table = useTableScroll('table', more, hasMore);
 const printing = useMediaQuery('print');
 
 const HEADERS = [

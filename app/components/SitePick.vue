@@ -1,34 +1,25 @@
 <script setup lang="ts">
-import { watchDebounced } from '@vueuse/core';
+import { refDebounced } from '@vueuse/core';
 import type { FoundSite } from '~/types';
 
-/** Sites to choose, looked for by name on the server. */
-type Choice = Pick<FoundSite, 'id' | 'name'>;
-const chosen = defineModel<Choice[]>({ required: true });
+/** Sites to choose. */
+const chosen = defineModel<Pick<FoundSite, 'id' | 'name'>[]>({ required: true });
 defineProps<{ label: string }>();
 const typed = ref('');
-const words = ref('');
-watchDebounced(typed, (w) => (words.value = w ?? ''), { debounce: 80 });
-const { data: found } = useReading('/api/sites/find', {
+const words = refDebounced(typed, 80);
+const { data } = useReading('/api/sites/find', {
   key: ['roster', 'find'],
   query: () => ({ words: words.value || undefined }),
 });
+const found = computed(() => (data.value ?? []).map(({ id, name }) => ({ id, name })));
 </script>
 
 <template>
-  <v-autocomplete
+  <NamePick
     v-model="chosen"
-    v-model:search="typed"
-    :items="(found ?? []).map(({ id, name }) => ({ id, name }))"
-    item-title="name"
-    item-value="id"
+    v-model:words="typed"
+    :found="found"
     :label="label"
-    return-object
-    multiple
-    chips
-    closable-chips
-    no-filter
-    clear-on-select
-    no-data-text="No site is called that."
+    none="No site is called that."
   />
 </template>

@@ -54,30 +54,22 @@ type Windowed<R extends Route> = Answer<R> extends { rows: (infer T)[]; next: un
 export function useWindows<R extends Route>(route: R, { key, params, query, when = true }: Reading) {
   type Page = Answer<R> & { rows: Windowed<R>[]; next: string | number | null };
   const asked = computed(() => ({ params: toValue(params), query: toValue(query) }));
-  const {
-    data,
-    error,
-    isFetching,
-    isFetchingNextPage,
-    isPlaceholderData,
-    hasNextPage,
-    fetchNextPage,
-    refetch,
-  } = useInfiniteQuery({
-    queryKey: computed(() => [...toValue(key), route, asked.value] as readonly unknown[]),
-    queryFn: ({ pageParam, signal }) =>
-      api(route, {
-        signal,
-        params: asked.value.params,
-        query: { ...asked.value.query, ...(pageParam === null ? {} : { after: pageParam }) },
-      }) as Promise<Page>,
-    initialPageParam: null as string | number | null,
-    getNextPageParam: (last: Page) => last.next,
-    enabled: computed(() => toValue(when)),
-    placeholderData: keepPreviousData,
-    structuralSharing: false,
-    shallow: true,
-  });
+  const { data, error, isFetching, isFetchingNextPage, hasNextPage, fetchNextPage, refetch } =
+    useInfiniteQuery({
+      queryKey: computed(() => [...toValue(key), route, asked.value] as readonly unknown[]),
+      queryFn: ({ pageParam, signal }) =>
+        api(route, {
+          signal,
+          params: asked.value.params,
+          query: { ...asked.value.query, ...(pageParam === null ? {} : { after: pageParam }) },
+        }) as Promise<Page>,
+      initialPageParam: null as string | number | null,
+      getNextPageParam: (last: Page) => last.next,
+      enabled: computed(() => toValue(when)),
+      placeholderData: keepPreviousData,
+      structuralSharing: false,
+      shallow: true,
+    });
   const pages = computed(() => data.value?.pages);
   return {
     /** All rows read so far; null before the first. */
@@ -86,7 +78,6 @@ export function useWindows<R extends Route>(route: R, { key, params, query, when
     about: computed(() => pages.value?.at(-1)) as Ref<Page | undefined>,
     fault: computed(() => faultOf(error.value)),
     isFetching,
-    isOld: isPlaceholderData,
     hasMore: hasNextPage,
     more(): void {
       if (hasNextPage.value && !isFetchingNextPage.value) void fetchNextPage();
@@ -123,8 +114,6 @@ export function useDoing<I extends unknown[], O>(
     run: (...input: I): Promise<O | undefined> => mutateAsync(input).catch(() => undefined),
     busy: isPending,
     fault: computed(() => faultOf(error.value)),
-    /** What failed, with what a program needs of it. */
-    error,
     reset,
   };
 }

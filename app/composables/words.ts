@@ -61,10 +61,3 @@ export function stageWords(stage: Stage, launchDate: string | null): string {
     ? `launched ${daysFrom(launchDate)}`
     : `${stage}, launch ${daysFrom(launchDate)}`;
 }
-
-/** The highest count of what is found by searching. */
-const COUNTED = 500;
-
-/** A count, or that there are more than are counted. @param isKept whether it is known however high it is */
-export const countText = (count: number, isKept = false): string =>
-  !isKept && count > COUNTED ? `over ${COUNTED}` : String(count);

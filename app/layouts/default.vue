@@ -15,7 +15,7 @@ const theme = useTheme();
 const goTo = ref(false);
 await session.load().catch(() => {});
 onMounted(live.start);
-const { rows: messages, about } = useWindows('/api/messages', { key: ['messages'] });
+const { rows: messages, about, hasMore, more } = useWindows('/api/messages', { key: ['messages'] });
 const unread = computed(() => about.value?.unread ?? 0);
 /** All that is shown counts as read. */
 const { run: read } = useDoing(async () => {
@@ -119,6 +119,7 @@ useScreenKeys({
           ><span>{{ m.text }}</span
           ><span class="faint num">{{ ago(m.at) }}</span></NuxtLink
         >
+        <v-btn v-if="hasMore" size="small" variant="text" @click.stop="more()">Older ones</v-btn>
       </div>
     </v-menu>
     <v-menu location="bottom end">

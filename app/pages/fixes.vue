@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { countText } from '#core/text/counted';
 import { mdiMagnify } from '@mdi/js';
 import { watchDebounced } from '@vueuse/core';
 import type { FixRow } from '~/types';

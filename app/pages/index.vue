@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { countText } from '#core/text/counted';
 import { mdiMagnify, mdiPlus } from '@mdi/js';
-import { useInfiniteScroll, useMediaQuery } from '@vueuse/core';
+import { useMediaQuery } from '@vueuse/core';
 import { STAGES, type Stage } from '#core/facts/situation';
 import { quantity } from '#core/text/quantity';
 
@@ -59,11 +60,7 @@ const { rows, about, fault, hasMore, more, reload } = useWindows('/api/roster', 
     down: sort.value.order === 'desc' ? '1' : undefined,
   }),
 });
-const table = useTemplateRef<{ $el: HTMLElement }>('table');
-useInfiniteScroll(() => table.value?.$el.querySelector<HTMLElement>('.v-table__wrapper'), more, {
-  distance: 500,
-  canLoadMore: () => hasMore.value ?? false,
-});
+useTableScroll('table', more, hasMore);
 
 /** Every site that matches, those too that are not read yet; else those whose number stands here. */
 const chosen = ref<'all' | ReadonlySet<number>>(new Set());

@@ -1,12 +1,5 @@
 /** One document at a time of which somebody else has saved another version meanwhile. */
-import { joinChanges, type Clash } from '#core/compare/joining';
-
-/** What the server says with a refusal, of what is kept now. */
-export interface Overtaken {
-  version: number;
-  savedBy: string | null;
-  now: object;
-}
+import { joinChanges, type Clash, type Overtaken } from '#core/compare/joining';
 
 interface Asked {
   base: object;

@@ -6,6 +6,15 @@ export interface FieldChange {
   to?: string;
 }
 
+/** One version of a document with what it changed. */
+export interface Version<D> {
+  version: number;
+  savedBy: string | null;
+  savedAt: string;
+  changes: FieldChange[];
+  data: D;
+}
+
 /** A value in one line, cut. */
 export const shown = (value: unknown): string => {
   const text = Array.isArray(value)

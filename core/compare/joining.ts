@@ -2,7 +2,17 @@
  * Joining what two people changed of one document since a version that both began with: each field that only one of
  * them changed is taken from them; where both changed the same, somebody has to say which counts.
  */
-import { blank, inOneOrder, shown } from './fields';
+import { blank, inOneOrder, shown, type FieldChange } from './fields';
+
+/** What a refusal says of what somebody else has saved meanwhile. */
+export interface Overtaken {
+  version: number;
+  savedBy: string | null;
+  /** All that is kept now. */
+  now: object;
+  /** From what is kept now to what was to be saved. */
+  differs: FieldChange[];
+}
 
 export interface Clash {
   /** Path of the field, with dots. */

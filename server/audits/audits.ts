@@ -37,7 +37,7 @@ const running = new Map<number, Job>();
 
 /** Screens that show what is running ask again. */
 function announceRunning(siteIds: Iterable<number>): void {
-  announce([['running'], ['roster'], ...[...siteIds].map((id) => ['site', id, 'head'])]);
+  announce([['roster'], ...[...siteIds].map((id) => ['site', id, 'head'])]);
 }
 
 /** Audits that a crash or a stop left behind are ended with the reason. Called once at the start. */

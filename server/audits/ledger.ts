@@ -6,7 +6,6 @@ import { QueryTypes } from 'sequelize';
 import type { Check } from '#core/checks/kit/check';
 import { checksOf } from '#core/checks/engine/checklist';
 import type { JudgedFinding } from '#core/checks/engine/judge';
-import type { Section } from '#core/facts/finding';
 import type { FixState } from '#core/facts/fix';
 import {
   holding,
@@ -17,12 +16,12 @@ import {
   ledgerShows,
   type LedgerGroup,
   type LedgerLine,
-  type LedgerShow,
 } from '#core/score/ledger';
 import type { Situation } from '#core/facts/situation';
 import { pointsLost, termsOf, type Result } from '#core/score/score';
+import type { FoldedDto, LedgerDto } from './dto';
 import { Audit, FindingRow } from './models';
-import { AcceptanceRow, Fix } from '../fixes/models';
+import { AcceptanceRow } from '../fixes/models';
 import { AttachmentRow, AttestationRow } from '../checklists/models';
 import { Environment } from '../sites/models';
 import { User } from '../people/models';
@@ -101,10 +100,14 @@ interface FixLine {
   returns: number;
 }
 
-function fixLine(fix: Fix | undefined, names: Names): FixLine | null {
-  if (!fix) return null;
-  const { id, state, dueDate = null, returns, ownerId } = fix;
-  return { id, state, owner: ownerId ? (names.get(ownerId) ?? null) : null, dueDate, returns };
+/** The fixes of an environment, by check. */
+async function fixesOf(environmentId: number): Promise<ReadonlyMap<string, FixLine>> {
+  const rows = await database().query<FixLine & { checkId: string }>(
+    `SELECT f.check_id AS checkId, f.id, f.state, u.name AS owner, f.due_date AS dueDate, f.returns
+      FROM fix f LEFT JOIN user u ON u.id = f.owner_id WHERE f.environment_id = :environmentId`,
+    { type: QueryTypes.SELECT, replacements: { environmentId } },
+  );
+  return new Map(rows.map(({ checkId, ...fix }) => [checkId, fix]));
 }
 
 function acceptanceLine(row: AcceptanceRow | undefined, names: Names) {
@@ -149,6 +152,8 @@ async function headOf(environmentId: number): Promise<Head> {
   return head;
 }
 
+const checklistOf = ({ checklist, version }: Head): string => `${checklist}, version ${version}`;
+
 /** Said where an audit looked at an address that was changed since. */
 function ofOldAddress({ lookedAt, url }: Head): string[] {
   if (!lookedAt || lookedAt === url) return [];
@@ -169,25 +174,20 @@ export interface Line extends LedgerLine {
 type LineRow = Omit<Line, 'accepted' | 'byHand' | 'fix'> & { accepted: number; byHand: number };
 
 async function linesOf(environmentId: number): Promise<Line[]> {
-  const select = <T extends object>(sql: string): Promise<T[]> =>
-    database().query<T>(sql, { type: QueryTypes.SELECT, replacements: { environmentId } });
   const [rows, fixes] = await Promise.all([
-    select<LineRow>(
+    database().query<LineRow>(
       `SELECT check_id AS \`check\`, section, title, severity, outcome, accepted, by_hand AS byHand, expected, found,
         lost AS points, scope, failing, places AS placeCount
         FROM finding WHERE environment_id = :environmentId ORDER BY position`,
+      { type: QueryTypes.SELECT, replacements: { environmentId } },
     ),
-    select<FixLine & { checkId: string }>(
-      `SELECT f.check_id AS checkId, f.id, f.state, u.name AS owner, f.due_date AS dueDate, f.returns
-        FROM fix f LEFT JOIN user u ON u.id = f.owner_id WHERE f.environment_id = :environmentId`,
-    ),
+    fixesOf(environmentId),
   ]);
-  const fixOf = new Map(fixes.map(({ checkId, ...fix }) => [checkId, fix]));
   return rows.map((row) => ({
     ...row,
     accepted: Boolean(row.accepted),
     byHand: Boolean(row.byHand),
-    fix: fixOf.get(row.check) ?? null,
+    fix: fixes.get(row.check) ?? null,
   }));
 }
 
@@ -201,15 +201,8 @@ function cut(groups: readonly LedgerGroup<Line>[]) {
   });
 }
 
-export interface LedgerAsked {
-  show?: LedgerShow;
-  words?: string;
-  /** `1`: without what only rests on another check. */
-  reached?: string;
-}
-
 /** The ledger as it opens: groups of lines, sorted, and what lies folded away as one line a section. */
-export async function ledger(environmentId: number, { show = 'needs', words = '', reached }: LedgerAsked) {
+export async function ledger(environmentId: number, { show = 'needs', words = '', reached }: LedgerDto) {
   const [head, every] = await Promise.all([headOf(environmentId), linesOf(environmentId)]);
   if (!head.auditId) return null;
   const lines = reached === '1' ? every.filter((f) => !isResting(f)) : every;
@@ -221,7 +214,7 @@ export async function ledger(environmentId: number, { show = 'needs', words = ''
       by: head.startedBy,
       situation: head.situation,
       result,
-      checklist: `${head.checklist}, version ${head.version}`,
+      checklist: checklistOf(head),
     },
     shows: ledgerShows(every),
     groups: cut(ledgerGroups(lines, show, words)),
@@ -236,8 +229,7 @@ export async function ledger(environmentId: number, { show = 'needs', words = ''
 /** What lies folded away in one section. */
 export async function foldedLines(
   environmentId: number,
-  section: Section,
-  { words = '' }: LedgerAsked,
+  { section, words = '' }: FoldedDto,
 ): Promise<Line[]> {
   const folds = ledgerFolds(await linesOf(environmentId), words);
   return folds.find((f) => f.section === section)?.list.slice(0, LINES) ?? [];
@@ -245,16 +237,16 @@ export async function foldedLines(
 
 /** The sum behind the score: every check that loses points. */
 export async function scoreSum(environmentId: number) {
-  const audit = await newestAudit(environmentId);
-  if (!audit) throw new NotFound('Nothing was audited here yet.');
-  const [rows, { name, version }] = await Promise.all([
-    FindingRow.findAll({ where: { environmentId, outcome: 'failed' }, order: [['position', 'ASC']] }),
-    checklistVersion(audit.checklistVersionId),
-  ]);
-  const { score, lost, coverage, gateNote, unreached = null } = audit.result as Result;
+  const head = await headOf(environmentId);
+  if (!head.result) throw new NotFound('Nothing was audited here yet.');
+  const rows = await FindingRow.findAll({
+    where: { environmentId, outcome: 'failed' },
+    order: [['position', 'ASC']],
+  });
+  const { score, lost, coverage, gateNote, unreached = null } = JSON.parse(head.result) as Kept;
   return {
     result: { score, lost, coverage, gateNote, unreached },
-    checklist: `${name}, version ${version}`,
+    checklist: checklistOf(head),
     sum: termsOf(rows.map((r) => r.data as JudgedFinding)),
   };
 }
@@ -273,7 +265,7 @@ function placesFrom({ places }: JudgedFinding, offset: number) {
 async function inFull(environmentId: number, rows: readonly FindingRow[], audit: Audit) {
   const checkIds = rows.map((r) => r.checkId);
   const [fixes, acceptances, names, attestations, checklist] = await Promise.all([
-    Fix.findAll({ where: { environmentId, checkId: checkIds } }),
+    fixesOf(environmentId),
     AcceptanceRow.findAll({ where: { environmentId, checkId: checkIds, withdrawnAt: null } }),
     namesOfPeople(),
     attestationsOf(environmentId, checkIds),
@@ -290,10 +282,7 @@ async function inFull(environmentId: number, rows: readonly FindingRow[], audit:
       points: pointsLost(f),
       ...aboutCheck(checkOf(f.check)),
       attestations: attestations(f.check),
-      fix: fixLine(
-        fixes.find((fix) => fix.checkId === f.check),
-        names,
-      ),
+      fix: fixes.get(f.check) ?? null,
       acceptance: acceptanceLine(acceptances.filter((a) => a.checkId === f.check).at(-1), names),
     };
   });
@@ -320,10 +309,10 @@ export async function morePlaces(environmentId: number, checkId: string, offset:
 export async function manualChecks(environmentId: number) {
   const audit = await newestAudit(environmentId);
   if (!audit) return [];
+  const open = (await linesOf(environmentId)).filter(isManualOpen).slice(0, LINES);
   const rows = await FindingRow.findAll({
-    where: { environmentId, byHand: true, outcome: ['untested', 'failed', 'cantTell'], accepted: false },
+    where: { environmentId, checkId: open.map((f) => f.check) },
     order: [['position', 'ASC']],
-    limit: LINES,
   });
   return inFull(environmentId, rows, audit);
 }

@@ -120,7 +120,7 @@ function weightOf({ before, after, changes }: Ahead): number {
   return gate + Math.abs((after.score ?? 0) - (before.score ?? 0)) + (changes.length ? 0.5 : 0);
 }
 
-const MOST_LISTED = 60;
+const MOST_LISTED = 40;
 
 /** A preview so far: what weighs most of what would change, and how many environments would and would not. */
 export function previewOf(id: string) {

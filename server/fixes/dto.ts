@@ -17,13 +17,13 @@ import {
   Type,
   ValidateIf,
 } from '../platform/http/validation';
-import { MOST_AUDITED_AT_ONCE } from '../platform/windows';
+import { MOST_CHOSEN } from '../platform/windows';
 import { FIX_STATES, type FixState } from '#core/facts/fix';
 
 export class StartAuditsDto {
   @IsArray()
   @ArrayMinSize(1)
-  @ArrayMaxSize(MOST_AUDITED_AT_ONCE)
+  @ArrayMaxSize(MOST_CHOSEN)
   @IsInt({ each: true })
   @Min(1, { each: true })
   environmentIds!: number[];

@@ -34,7 +34,7 @@ export async function fixDetail(id: number) {
     check: fix.checkId,
     state: fix.state,
     ownerId: fix.ownerId,
-    dueDate: fix.dueDate,
+    dueDate: (fix.dueDate ?? null) as string | null,
     returns: fix.returns,
     openedAt: fix.openedAt.toISOString(),
     events: events.map((e) => ({

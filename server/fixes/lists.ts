@@ -9,7 +9,7 @@ import { database } from '../platform/db/connection';
 import { wholePoints } from '../platform/db/sort-key';
 import { askedWords } from '../platform/db/words';
 import { NotFound } from '../platform/errors';
-import { COUNTED, type SomeRows } from '../platform/windows';
+import { COUNTED, MOST_CHOSEN, type SomeRows } from '../platform/windows';
 import { titleOf } from '../sites/standing';
 import type { FixesDto } from './dto';
 
@@ -154,6 +154,16 @@ export async function listFixes(asked: FixesDto, me: number): Promise<SomeRows<F
       points: r.points ?? 0,
     })),
   };
+}
+
+/** All fixes that match, by their numbers: what somebody who chooses all of them means. */
+export async function fixIds(asked: FixesDto, me: number): Promise<number[]> {
+  const { where, replacements } = filterOf(asked, me);
+  const rows = await database().query<{ id: number }>(
+    `SELECT f.id FROM fix f WHERE ${where} LIMIT ${MOST_CHOSEN}`,
+    { type: QueryTypes.SELECT, replacements },
+  );
+  return rows.map((r) => r.id);
 }
 
 /** Sums as the database hands them over. */

@@ -18,7 +18,7 @@ import { refuseOverwriting } from '../platform/overwriting';
 import { VERSIONS_READ, versionsWindow } from '../platform/versions';
 import { SITES_NAMED } from '../platform/windows';
 import { Site } from '../sites/models';
-import { keepStanding } from '../sites/standing';
+import { keepNames } from '../sites/standing';
 import { HostProfileRow, HostProfileVersion } from './models';
 
 const GONE = 'This host profile does not exist, or not any more.';
@@ -105,11 +105,6 @@ export function makeProfile(profile: HostProfile, by: string, within?: Transacti
   }, within);
 }
 
-async function siteIdsOn(hostProfileId: number, transaction: Transaction): Promise<number[]> {
-  const sites = await Site.findAll({ where: { hostProfileId }, attributes: ['id'], transaction });
-  return sites.map((s) => s.id);
-}
-
 /** Keeps the next version, under another name where it has one. @throws NotFound, Conflict */
 function keepVersion(id: number, profile: HostProfile, by: string, from: number): Promise<number> {
   return inTransaction(async (transaction) => {
@@ -133,7 +128,7 @@ function keepVersion(id: number, profile: HostProfile, by: string, from: number)
       { transaction },
     );
     announce([['host-profiles']], { transaction });
-    if (isRenamed) await keepStanding(await siteIdsOn(id, transaction), transaction);
+    if (isRenamed) await keepNames({ hostProfileId: id }, transaction);
     return version;
   });
 }

@@ -33,6 +33,7 @@ export async function beginSession(event: H3Event, person: Person): Promise<void
     createdAt: at,
     seenAt: at,
   });
+  announce([['people']], { personId: person.id });
   // what is secure is not told to the browser's scripts
   await replaceUserSession(
     event,

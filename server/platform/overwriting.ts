@@ -2,20 +2,11 @@
  * One way for all that is saved from a screen: it says from which version it came, and where somebody has saved
  * since, it is refused with what stands there now, so that the screen can join both.
  */
-import { fieldChanges, type FieldChange } from '#core/compare/fields';
+import { fieldChanges } from '#core/compare/fields';
+import type { Overtaken } from '#core/compare/joining';
 import { Conflict } from './errors';
 
 const MOST_NAMED = 10;
-
-/** What a refusal carries beside its sentence. */
-export interface Overtaken {
-  version: number;
-  savedBy: string | null;
-  /** All that is kept now. */
-  now: object;
-  /** From what is kept now to what was to be saved. */
-  differs: FieldChange[];
-}
 
 /**
  * @param from the version that a change was made on; none where nobody says

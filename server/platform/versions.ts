@@ -1,7 +1,7 @@
 /** The versions of a document, a window at a time: who saved when, and what it changed. */
-import { fieldChanges, type FieldChange } from '#core/compare/fields';
+import { fieldChanges, type Version } from '#core/compare/fields';
 
-const PER_WINDOW = 20;
+const PER_WINDOW = 10;
 /** So many are read: one more than is shown, to say what the last of them changed. */
 export const VERSIONS_READ = PER_WINDOW + 1;
 
@@ -9,14 +9,6 @@ interface Kept<D> {
   version: number;
   savedBy?: string | null;
   savedAt: Date;
-  data: D;
-}
-
-export interface Version<D> {
-  version: number;
-  savedBy: string | null;
-  savedAt: string;
-  changes: FieldChange[];
   data: D;
 }
 

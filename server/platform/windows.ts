@@ -1,10 +1,11 @@
 /** Windows of long lists. */
+import { COUNTED_UP_TO } from '#core/text/counted';
 
 /** One more than is counted where nothing keeps the count: so many means that there are more. */
-export const COUNTED = 501;
+export const COUNTED = COUNTED_UP_TO + 1;
 
-/** As many as one act may audit. */
-export const MOST_AUDITED_AT_ONCE = 10_000;
+/** As many as somebody may choose at once, to audit or to change. */
+export const MOST_CHOSEN = 10_000;
 
 /** So many sites are named where a document says who uses it. */
 export const SITES_NAMED = 20;

@@ -5,6 +5,7 @@ import { inTransaction } from '../platform/db/transaction';
 import { BriefRow, Client, Environment, Site } from '../sites/models';
 import type { AccessDto } from '#core/entry/site';
 import { startAudits } from '../audits/audits';
+import { announce } from '../platform/events';
 import { NotFound, Unreachable } from '../platform/errors';
 import { ensurePerson } from '../people/people';
 import { sealAccess } from '../sites/access';
@@ -63,6 +64,7 @@ export async function switchFault(input: {
     () => null,
   );
   if (!answer?.ok) throw new Unreachable('The practice net did not take the switch.');
+  announce([['practice-net']]);
 }
 
 const DEMO_PEOPLE: [string, string][] = [

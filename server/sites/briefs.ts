@@ -9,6 +9,7 @@ import type { JudgedFinding } from '#core/checks/engine/judge';
 import { FindingRow } from '../audits/models';
 import { BriefRow, Environment, type Site } from './models';
 import { inTransaction } from '../platform/db/transaction';
+import { announce } from '../platform/events';
 import { Conflict, NotFound } from '../platform/errors';
 import { refuseOverwriting } from '../platform/overwriting';
 import { VERSIONS_READ, versionsWindow } from '../platform/versions';
@@ -53,6 +54,8 @@ export async function saveBrief(
       { siteId, version, data: brief, savedBy: by, savedAt: new Date() },
       { transaction },
     );
+    // a site that was never audited has nothing that is judged anew and would tell of it
+    announce([['site', siteId]], { transaction });
     return { version, brief };
   });
 }

@@ -1,5 +1,5 @@
 /** The agency's customers: renaming, merging two that are one, and what a new site would double. */
-import { Op, type Transaction } from 'sequelize';
+import { Op } from 'sequelize';
 import { parseUrl } from '#core/extract/address';
 import { isAlike } from '#core/text/alike';
 import { AssignmentRow } from '../checklists/models';
@@ -9,7 +9,7 @@ import { Conflict, NotFound, Refused } from '../platform/errors';
 import type { SomeRows } from '../platform/windows';
 import type { ClientsDto } from './dto';
 import { Client, Environment, Site } from './models';
-import { keepStanding } from './standing';
+import { keepNames } from './standing';
 
 const GONE = 'This client does not exist, or not any more.';
 
@@ -47,11 +47,6 @@ export async function listClients({
   };
 }
 
-async function siteIdsOf(clientId: number, transaction: Transaction): Promise<number[]> {
-  const sites = await Site.findAll({ where: { clientId }, attributes: ['id'], transaction });
-  return sites.map((s) => s.id);
-}
-
 /** @throws NotFound, Conflict when another client has the name */
 export async function renameClient(id: number, name: string): Promise<void> {
   await inTransaction(async (transaction) => {
@@ -62,7 +57,7 @@ export async function renameClient(id: number, name: string): Promise<void> {
       throw new Conflict(`There is a client named ${other.name} already. Merge the two instead.`);
     await client.update({ name }, { transaction });
     announce([['clients']], { transaction });
-    await keepStanding(await siteIdsOf(id, transaction), transaction);
+    await keepNames({ clientId: id }, transaction);
   });
 }
 
@@ -95,7 +90,7 @@ export async function mergeClients(id: number, into: number): Promise<void> {
       );
     await from.destroy({ transaction });
     announce([['clients']], { transaction });
-    await keepStanding(await siteIdsOf(into, transaction), transaction);
+    await keepNames({ clientId: into }, transaction);
   });
 }
 

@@ -5,7 +5,7 @@ import { database } from '../platform/db/connection';
 import { keyText } from '../platform/db/sort-key';
 import { askedWords } from '../platform/db/words';
 import type { EnvironmentKind, Situation, Stage } from '#core/facts/situation';
-import { COUNTED, MOST_AUDITED_AT_ONCE, type SomeRows } from '../platform/windows';
+import { COUNTED, MOST_CHOSEN, type SomeRows } from '../platform/windows';
 import type { RosterDto } from './dto';
 import { shownOf, UNKNOWN_FROM } from './standing';
 
@@ -67,14 +67,12 @@ export interface RosterRow extends Pick<SiteRow, 'id' | 'name' | 'client' | 'sta
 
 interface EnvironmentRow {
   id: number;
-  siteId: number;
   name: string;
   kind: EnvironmentKind;
   url: string;
   auditId: number | null;
   situation: Situation | null;
   finishedAt: Date | null;
-  score: number | null;
   scoreBefore: number | null;
   result: string | null;
   ofOldAddress: number | null;
@@ -82,8 +80,8 @@ interface EnvironmentRow {
   openFixes: number;
 }
 
-const ENVIRONMENT_COLUMNS = `e.id, e.site_id AS siteId, e.name, e.kind, e.url, e.open_fixes AS openFixes,
-  a.id AS auditId, a.situation, a.finished_at AS finishedAt, a.score, a.score_before AS scoreBefore, a.result,
+const ENVIRONMENT_COLUMNS = `e.id, e.name, e.kind, e.url, e.open_fixes AS openFixes,
+  a.id AS auditId, a.situation, a.finished_at AS finishedAt, a.score_before AS scoreBefore, a.result,
   a.url <> e.url AS ofOldAddress, r.id AS runningId`;
 
 function auditOf(row: EnvironmentRow): RosterEnvironment['audit'] {
@@ -176,6 +174,19 @@ function stretchesOf(column: string, isDown: boolean, after: string | undefined)
   ];
 }
 
+/** Which sites a list or a count is about, but for where it goes on. */
+function filterOf({ stage, words: typed }: RosterDto) {
+  const words = askedWords(typed);
+  return {
+    hasWords: words !== undefined,
+    conditions: [
+      ...(stage ? ['stage = :stage'] : []),
+      ...(words ? ['MATCH(words) AGAINST(:words IN BOOLEAN MODE)'] : []),
+    ],
+    replacements: { stage, words },
+  };
+}
+
 interface LineRow extends EnvironmentRow, Pick<SiteRow, 'client' | 'stage' | 'launchDate'> {
   sortKey: string;
   ofSite: number;
@@ -186,11 +197,7 @@ interface LineRow extends EnvironmentRow, Pick<SiteRow, 'client' | 'stage' | 'la
 /** The sites of one window, with the keys that it is sorted by. */
 async function linesOf(asked: RosterDto, limit: number): Promise<LineRow[]> {
   const column = COLUMNS[asked.by ?? 'gate'];
-  const words = askedWords(asked.words);
-  const filter = [
-    ...(asked.stage ? ['stage = :stage'] : []),
-    ...(words ? ['MATCH(words) AGAINST(:words IN BOOLEAN MODE)'] : []),
-  ];
+  const { conditions, replacements } = filterOf(asked);
   const out: LineRow[] = [];
   for (const { condition, direction } of stretchesOf(column, asked.down === '1', asked.after)) {
     if (out.length >= limit) break;
@@ -199,7 +206,7 @@ async function linesOf(asked: RosterDto, limit: number): Promise<LineRow[]> {
         `SELECT t.sort_key AS sortKey, t.site_id AS ofSite, s.name AS site, c.name AS client, s.stage,
           s.launch_date AS launchDate, t.open_fixes AS siteFixes, ${ENVIRONMENT_COLUMNS}
           FROM (SELECT site_id, environment_id, open_fixes, ${column} AS sort_key FROM standing
-            WHERE ${[...filter, condition].join(' AND ')} ORDER BY ${column} ${direction} LIMIT :limit) t
+            WHERE ${[...conditions, condition].join(' AND ')} ORDER BY ${column} ${direction} LIMIT :limit) t
           JOIN site s ON s.id = t.site_id JOIN client c ON c.id = s.client_id
           LEFT JOIN environment e ON e.id = t.environment_id LEFT JOIN audit a ON a.id = e.last_audit_id
           LEFT JOIN audit r ON r.running_key = e.id
@@ -207,8 +214,7 @@ async function linesOf(asked: RosterDto, limit: number): Promise<LineRow[]> {
         {
           type: QueryTypes.SELECT,
           replacements: {
-            stage: asked.stage,
-            words,
+            ...replacements,
             after: asked.after,
             unknown: UNKNOWN_FROM,
             limit: limit - out.length,
@@ -233,20 +239,20 @@ const rowOf = (line: LineRow): RosterRow => ({
 });
 
 /** How many sites match, how many of them are held, and how many there are at all. */
-async function countsOf({ stage, words: typed }: RosterDto) {
+async function countsOf(asked: RosterDto) {
   const [all] = await database().query<{ sites: number | null; held: number | null; whole: number | null }>(
     `SELECT SUM(IF(:stage = '' OR stage = :stage, sites, 0)) AS sites,
       SUM(IF((:stage = '' OR stage = :stage) AND gate = 'held', sites, 0)) AS held, SUM(sites) AS whole
       FROM standing_count`,
-    { type: QueryTypes.SELECT, replacements: { stage: stage ?? '' } },
+    { type: QueryTypes.SELECT, replacements: { stage: asked.stage ?? '' } },
   );
   const whole = Number(all!.whole ?? 0);
-  const words = askedWords(typed);
-  if (!words) return { total: Number(all!.sites ?? 0), held: Number(all!.held ?? 0), whole };
+  const { hasWords, conditions, replacements } = filterOf(asked);
+  if (!hasWords) return { total: Number(all!.sites ?? 0), held: Number(all!.held ?? 0), whole };
   const [some] = await database().query<{ total: number; held: number | null }>(
-    `SELECT COUNT(*) AS total, SUM(gate = 'held') AS held FROM (SELECT gate FROM standing
-      WHERE MATCH(words) AGAINST(:words IN BOOLEAN MODE) ${stage ? 'AND stage = :stage' : ''} LIMIT ${COUNTED}) m`,
-    { type: QueryTypes.SELECT, replacements: { words, stage } },
+    `SELECT COUNT(*) AS total, SUM(gate = 'held') AS held
+      FROM (SELECT gate FROM standing WHERE ${conditions.join(' AND ')} LIMIT ${COUNTED}) m`,
+    { type: QueryTypes.SELECT, replacements },
   );
   return { total: Number(some!.total), held: Number(some!.held ?? 0), whole };
 }
@@ -285,16 +291,12 @@ export async function findSites({
 }
 
 /** The environments that stand for all sites that match: what an audit of all of them looks at. */
-export async function shownEnvironments({ stage, words: typed }: RosterDto): Promise<number[]> {
-  const words = askedWords(typed);
-  const filter = [
-    'environment_id IS NOT NULL',
-    ...(stage ? ['stage = :stage'] : []),
-    ...(words ? ['MATCH(words) AGAINST(:words IN BOOLEAN MODE)'] : []),
-  ];
+export async function shownEnvironments(asked: RosterDto): Promise<number[]> {
+  const { conditions, replacements } = filterOf(asked);
   const rows = await database().query<{ id: number }>(
-    `SELECT environment_id AS id FROM standing WHERE ${filter.join(' AND ')} LIMIT ${MOST_AUDITED_AT_ONCE}`,
-    { type: QueryTypes.SELECT, replacements: { stage, words } },
+    `SELECT environment_id AS id FROM standing
+      WHERE ${['environment_id IS NOT NULL', ...conditions].join(' AND ')} LIMIT ${MOST_CHOSEN}`,
+    { type: QueryTypes.SELECT, replacements },
   );
   return rows.map((r) => r.id);
 }

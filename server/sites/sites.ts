@@ -8,7 +8,7 @@ import { withALabels } from '#core/facts/a-labels';
 import type { Brief } from '#core/facts/brief';
 import { newestBrief, saveBrief } from './briefs';
 import { refuseUnusable } from './environments';
-import { announce } from '../platform/events';
+import { announce, type Key } from '../platform/events';
 import { Conflict, NotFound, Refused } from '../platform/errors';
 import { reevaluateSite } from '../audits/judging';
 import { checklistFor } from '../checklists/checklists';
@@ -18,13 +18,15 @@ import { keepStanding } from './standing';
 import { refuseOverwriting } from '../platform/overwriting';
 import { sealAccess, accessName } from './access';
 
+/** Lists that say how many sites each line has. */
+const COUNTING_SITES: Key[] = [['clients'], ['host-profiles'], ['checklists']];
+
 /**
  * The client of a name, found or made, and held, so that of two who add the same site at once the second sees
  * the first.
  */
 async function clientNamed(name: string, transaction: Transaction): Promise<Client> {
   const [client] = await Client.findOrCreate({ where: { name }, defaults: { name }, transaction });
-  announce([['clients']], { transaction });
   return client.reload({ transaction, lock: true });
 }
 
@@ -101,6 +103,7 @@ export function addSite(input: NewSiteDto, by: string, within?: Transaction): Pr
       { transaction },
     );
     await keepStanding([siteId], transaction);
+    announce(COUNTING_SITES, { transaction });
     return siteId;
   }, within);
 }
@@ -202,6 +205,7 @@ async function asKept(
 /**
  * Changes what is kept of a site; where checks read it, the stored evidence is judged by it.
  * @param from the version that the change was made on, where that matters
+ * @returns the version that it made
  * @throws NotFound, Conflict when the client has another site of that name or somebody saved since, Refused
  */
 export async function changeSite(
@@ -209,8 +213,8 @@ export async function changeSite(
   change: SiteChangeDto,
   by: string,
   from?: number,
-): Promise<void> {
-  const judged = await inTransaction(async (transaction) => {
+): Promise<number> {
+  const { judged, version } = await inTransaction(async (transaction) => {
     const site = await Site.findByPk(id, { transaction, lock: true });
     if (!site) throw new NotFound('This site does not exist, or not any more.');
     const kept = await asKept(site, transaction);
@@ -220,11 +224,13 @@ export async function changeSite(
     if (changed.length) site.version++;
     await site.save({ transaction });
     await keepStanding([id], transaction);
-    return changed.filter((key) => JUDGED_BY.includes(key));
+    announce(COUNTING_SITES, { transaction });
+    return { judged: changed.filter((key) => JUDGED_BY.includes(key)), version: site.version };
   });
-  if (!judged.length) return;
+  if (!judged.length) return version;
   // another client or host may have another checklist
   const { id: checklistVersionId } = await checklistFor(await Site.findByPk(id, { rejectOnEmpty: true }));
   const cause = judged.includes('hostProfileId') ? 'host profile' : 'stage';
   await reevaluateSite(id, { cause, by }, checklistVersionId);
+  return version;
 }

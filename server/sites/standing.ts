@@ -430,6 +430,19 @@ export async function keepStanding(siteIds: readonly number[], transaction: Tran
   announce([['roster'], ['fixes'], ['fix'], ...facts.sites.map((s) => ['site', s.id])], { transaction });
 }
 
+/** A client or host profile has another name: lists find its sites by it, and whoever has one open sees it. */
+export async function keepNames(
+  where: { clientId: number } | { hostProfileId: number },
+  transaction: Transaction,
+): Promise<void> {
+  await Site.increment('version', { where, transaction });
+  const sites = await Site.findAll({ where, attributes: ['id'], transaction });
+  await keepStanding(
+    sites.map((s) => s.id),
+    transaction,
+  );
+}
+
 function takeAway({ stage, gate, faults: own }: OldStanding, { counts, faults }: Tally): void {
   counts.add(`${stage}\n${gate}`, [1], -1);
   for (const [key, share] of Object.entries(JSON.parse(own) as Faults)) faults.add(key, share, -1);

@@ -91,6 +91,9 @@ test('fixes: by fault with its recipe, by site, one opened and given away', asyn
   await expect(faults.locator('.inside li').first()).toBeVisible();
   await faults.getByRole('button', { name: 'Show more' }).click();
   await expect(faults.locator('.inside li')).toHaveCount(100);
+  await faults.getByLabel(/^Choose all/).check();
+  // those too that are not read yet
+  await expect(faults.getByText(/^\d{3,} chosen$/)).toBeVisible();
   await page.getByRole('button', { name: 'By site' }).click();
   const rows = page.locator('tr[id^="fix-"]');
   await expect(rows.first()).toBeVisible();

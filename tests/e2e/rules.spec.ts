@@ -225,6 +225,47 @@ test('a checklist of one’s own: compose, order, an own check, preview, save, a
   await expect(desk.getByText('another checklist').first()).toBeVisible();
 });
 
+test('two people at one checklist: an untouched one follows, changes of different checks are joined', async ({
+  desk,
+  browser,
+}) => {
+  await desk.goto(at('/checklists'));
+  await desk.getByRole('button', { name: 'Copy Quick launch' }).click();
+  await expect(desk.getByRole('heading', { name: 'Quick launch copy' })).toBeVisible();
+  const other = await browser.newPage();
+  await signIn(other, 'joss@marram-studio.example');
+  await other.goto(desk.url());
+  const item = (page: Page, id: string) => page.locator(`[data-check="${id}"]`);
+  const save = (page: Page) => page.getByRole('button', { name: 'Save', exact: true });
+  await expect(save(desk)).toBeDisabled();
+  await item(other, 'sharing.favicon').getByLabel('Severity').selectOption('minor');
+  await save(other).click();
+  await expect(other.getByText('Saved as version 2')).toBeVisible();
+  await expect(save(other)).toBeDisabled();
+  await expect(item(desk, 'sharing.favicon').getByLabel('Severity')).toHaveValue('minor');
+  await expect(save(desk)).toBeDisabled();
+
+  // one that this list has not mentioned so far
+  await item(desk, 'https.hsts').getByRole('checkbox').check();
+  await item(desk, 'sharing.favicon').getByLabel('Severity').selectOption('blocker');
+  await item(other, 'https.answers').getByLabel('Severity').selectOption('minor');
+  await save(other).click();
+  await expect(other.getByText('Saved as version 3')).toBeVisible();
+  await expect(desk.getByText('Version 3 was saved while you were at it')).toBeVisible();
+  await save(desk).click();
+  const dialog = desk.getByRole('dialog', { name: 'Somebody saved meanwhile' });
+  await expect(dialog).toContainText('both fit together');
+  await dialog.getByRole('button', { name: 'Save both together' }).click();
+  await expect(desk.getByText('Saved as version 4')).toBeVisible();
+  for (const page of [desk, other]) {
+    await expect(item(page, 'https.answers').getByLabel('Severity')).toHaveValue('minor');
+    await expect(item(page, 'https.hsts').getByRole('checkbox')).toBeChecked();
+    await expect(item(page, 'sharing.favicon').getByLabel('Severity')).toHaveValue('blocker');
+    await expect(save(page)).toBeDisabled();
+  }
+  await other.close();
+});
+
 test('checklists leave and come back as files', async ({ desk }) => {
   await desk.goto(at('/checklists'));
   await desk.getByRole('link', { name: 'Quick launch' }).click();

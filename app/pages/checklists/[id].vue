@@ -27,7 +27,6 @@ const { data: detail, fault: unread } = useReading('/api/checklists/:id', {
 });
 const rows = ref<ChecklistDraftRow[]>([]);
 const about = reactive({ name: '', description: '' });
-const clean = ref('');
 const wrong = ref('');
 const rowFaults = ref<Record<string, string[]>>({});
 const words = ref('');
@@ -45,8 +44,6 @@ const again = ref(false);
 useHead({ title: computed(() => `${detail.value?.name ?? 'Checklist'} – Armband`) });
 const composed = (): Checklist =>
   checklistOf(rows.value, { ...about, version: detail.value?.checklist.version ?? 1 });
-const state = computed(() => (detail.value ? JSON.stringify(composed()) : ''));
-const changed = computed(() => clean.value !== '' && state.value !== clean.value);
 const fixed = computed(() => detail.value?.builtIn ?? true);
 function fill(list: Checklist): void {
   rows.value = rowsOf(list);
@@ -54,37 +51,34 @@ function fill(list: Checklist): void {
   about.description = list.description ?? '';
   rowFaults.value = {};
 }
+/** What the rows describe; its version is the server's to count. */
+const described = (
+  from: readonly ChecklistDraftRow[],
+  { name, description = '' }: Pick<Checklist, 'name' | 'description'>,
+) => checklistOf(from, { name, description, version: 1 });
 const {
-  begin,
-  follow,
+  changed,
+  isOvertaken,
+  undo,
+  forget,
   run: saveList,
   busy,
   fault: refused,
 } = useSaving({
+  state: () => JSON.stringify(described(rows.value, about)),
   save: (list: Checklist, version) =>
     api('/api/checklists/:id', { params: { id }, method: 'PUT', query: { from: version }, body: list }),
   label(path) {
     const [field, check] = [path.split('.')[0]!, path.split('.').slice(1).join('.')];
-    return rows.value.find((r) => check.startsWith(r.id))?.title ?? field;
+    const row = rows.value.find((r) => r.id === check || check.startsWith(`${r.id}.`));
+    return row ? row.title || row.catalogueTitle : field;
   },
   fill,
+  asForm: (list) => described(rowsOf(list), list),
+  newest: () =>
+    detail.value && { version: detail.value.version, document: detail.value.checklist as Checklist },
 });
 const fault = computed(() => unread.value || wrong.value || refused.value);
-/** Shows what is kept, and what was changed is gone. */
-async function reset(): Promise<void> {
-  if (!detail.value) return;
-  fill(detail.value.checklist);
-  begin(detail.value.version, asComposed(detail.value.checklist));
-  await nextTick();
-  clean.value = state.value;
-}
-/** A stored checklist as the composer writes it, so that only what a person changed differs. */
-const asComposed = (list: Checklist): Checklist => ({ ...list });
-const isOvertaken = follow(
-  () => detail.value?.version,
-  () => changed.value,
-  () => void reset(),
-);
 onBeforeRouteLeave(() => fixed.value || !changed.value || question.leave('the checklist'));
 
 const SHOWN: Record<Show, (r: ChecklistDraftRow) => boolean> = {
@@ -178,8 +172,6 @@ async function save(): Promise<void> {
   if (!list) return;
   const saved = await saveList(list);
   if (!saved) return;
-  clean.value = state.value;
-  begin(saved.version, composed());
   again.value = (detail.value?.sites.count ?? 0) > 0;
   notes.say(`Saved as version ${saved.version}.`);
 }
@@ -200,7 +192,7 @@ async function copy(): Promise<void> {
         ),
       },
     });
-    clean.value = state.value;
+    forget();
     await navigateTo(`/checklists/${made}`);
   } catch (error) {
     wrong.value = (error as Error).message;
@@ -210,7 +202,7 @@ async function remove(): Promise<void> {
   if (!(await question.remove(about.name, 'Its versions go with it.'))) return;
   try {
     await api('/api/checklists/:id', { params: { id }, method: 'DELETE' });
-    clean.value = state.value;
+    forget();
     await navigateTo('/checklists');
   } catch (error) {
     wrong.value = (error as Error).message;
@@ -257,7 +249,7 @@ function exportMarkdown(): void {
         ></v-menu>
         <v-btn v-if="fixed" color="primary" variant="flat" @click="copy">Copy to change it</v-btn
         ><template v-else
-          ><v-btn v-if="changed" variant="text" @click="reset()">Undo changes</v-btn
+          ><v-btn v-if="changed" variant="text" @click="undo()">Undo changes</v-btn
           ><v-btn color="primary" variant="flat" :disabled="!changed" :loading="busy" @click="save"
             >Save</v-btn
           ></template

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { quantity } from '#core/text/quantity';
+import { checkDraft } from '#core/entry/check-draft';
 import { draftFrom, writeFieldText } from '#core/entry/field-text';
 import { withScheme } from '#core/extract/address';
 import { HostProfileDto } from '#core/entry/host-profile';
@@ -19,7 +20,6 @@ const { data: detail, fault: unread } = useReading('/api/host-profiles/:id', {
 const name = computed(() => detail.value?.name ?? 'Host profile');
 useHead({ title: computed(() => `${name.value} – Armband`) });
 const draft = ref(draftFrom(PROFILE_GROUPS, {}));
-const clean = ref('');
 const wrong = ref('');
 const showVersions = ref(false);
 const learnUrl = ref('');
@@ -32,36 +32,34 @@ const { faults, others, all, check, whole } = useDraftCheck(
   draft,
   () => ({}),
 );
-const changed = computed(() => clean.value !== '' && JSON.stringify(draft.value) !== clean.value);
 function fill(profile: HostProfile): void {
   draft.value = draftFrom(PROFILE_GROUPS, profile);
   all.value = false;
 }
 const {
-  begin,
-  follow,
+  changed,
+  isOvertaken,
+  undo,
+  forget,
   run: saveProfile,
   busy,
   fault: refused,
 } = useSaving({
+  state: () => JSON.stringify(draft.value),
   save: (profile: HostProfile, version) =>
     api('/api/host-profiles/:id', { params: { id }, method: 'PUT', query: { from: version }, body: profile }),
   label: (path) => label(path.split('.')[0]!),
   fill,
+  asForm: async (profile) =>
+    (await checkDraft(PROFILE_GROUPS, HostProfileDto, draftFrom(PROFILE_GROUPS, profile)))
+      .data as unknown as HostProfile,
+  newest: () => detail.value && { version: detail.value.version, document: detail.value.profile },
 });
 const fault = computed(() => unread.value || wrong.value || refused.value);
 function reset(): void {
-  if (!detail.value) return;
-  fill(detail.value.profile);
-  clean.value = JSON.stringify(draft.value);
   wrong.value = '';
-  begin(detail.value.version, detail.value.profile);
+  undo();
 }
-const isOvertaken = follow(
-  () => detail.value?.version,
-  () => changed.value,
-  reset,
-);
 onBeforeRouteLeave(() => !changed.value || question.leave('the host profile'));
 async function save(): Promise<void> {
   const { got, fault: found } = await whole();
@@ -69,8 +67,6 @@ async function save(): Promise<void> {
   if (found) return;
   const saved = await saveProfile(got.data as unknown as HostProfile);
   if (!saved) return;
-  clean.value = JSON.stringify(draft.value);
-  begin(saved.version, got.data);
   notes.say(
     `Saved as version ${saved.version}.${saved.job ? ' The stored evidence of its sites is being judged by it.' : ''}`,
   );
@@ -84,7 +80,7 @@ async function drop(): Promise<void> {
   if (!(await question.remove(name.value, 'Its versions go with it.'))) return;
   try {
     await api('/api/host-profiles/:id', { params: { id }, method: 'DELETE' });
-    clean.value = JSON.stringify(draft.value);
+    forget();
     notes.say(`${name.value} is deleted.`);
     await navigateTo('/host-profiles');
   } catch (error) {

@@ -5,11 +5,12 @@ import { SiteChangeDto } from '../../sites/dto';
 import { changeSite } from '../../sites/sites';
 
 export default defineEventHandler(async (event) => {
-  await changeSite(
-    idOf(event),
-    await parseAs(SiteChangeDto, await readJson(event)),
-    event.context.person.name,
-    fromVersion(event),
-  );
-  return { ok: true };
+  return {
+    version: await changeSite(
+      idOf(event),
+      await parseAs(SiteChangeDto, await readJson(event)),
+      event.context.person.name,
+      fromVersion(event),
+    ),
+  };
 });

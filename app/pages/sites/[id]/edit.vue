@@ -11,7 +11,6 @@ const { data: site, fault: unread } = useReading('/api/sites/:id', {
   params: { id },
 });
 const draft = ref<SiteDraft>(emptySite());
-const saved = ref('');
 const tried = ref(false);
 useHead({ title: computed(() => `Edit ${site.value?.name ?? 'site'} – Armband`) });
 
@@ -25,29 +24,21 @@ const draftOf = (s: SiteDetail): SiteDraft => ({
   ownerId: s.ownerId ?? 0,
 });
 const {
-  begin,
-  follow,
+  changed: isChanged,
+  isOvertaken,
+  undo,
   run: saveSite,
   busy: saving,
   fault: unsaved,
 } = useSaving({
+  state: () => JSON.stringify(draft.value),
   save: (wanted: SiteDraft, version) =>
     api('/api/sites/:id', { params: { id }, method: 'PATCH', query: { from: version }, body: wanted }),
   label: (path) => SITE_LABELS[path as keyof SiteDraft] ?? path,
-  fill: (joined) => (draft.value = joined),
+  fill: (joined) => (draft.value = { ...joined }),
+  asForm: (kept) => kept,
+  newest: () => site.value && { version: site.value.version, document: draftOf(site.value) },
 });
-const isChanged = computed(() => saved.value !== '' && JSON.stringify(draft.value) !== saved.value);
-function reset(): void {
-  if (!site.value) return;
-  draft.value = draftOf(site.value);
-  saved.value = JSON.stringify(draft.value);
-  begin(site.value.version, draftOf(site.value));
-}
-const isOvertaken = follow(
-  () => site.value?.version,
-  () => isChanged.value,
-  reset,
-);
 const missing = computed(() => (tried.value ? missingOf(draft.value) : { name: '', client: '' }));
 const urls = computed(() => site.value?.environments.map((e) => e.url) ?? []);
 
@@ -55,7 +46,6 @@ async function save(): Promise<void> {
   tried.value = true;
   if (Object.values(missing.value).some(Boolean)) return;
   if (!(await saveSite(draft.value))) return;
-  saved.value = JSON.stringify(draft.value);
   notes.say(`${draft.value.name.trim()} is saved.`);
 }
 const {
@@ -107,7 +97,7 @@ const fault = computed(() => unread.value || unsaved.value || unstaged.value || 
           <v-btn type="submit" color="primary" variant="flat" :disabled="!isChanged" :loading="busy"
             >Save</v-btn
           >
-          <v-btn v-if="isChanged" variant="text" @click="reset">Undo changes</v-btn>
+          <v-btn v-if="isChanged" variant="text" @click="undo()">Undo changes</v-btn>
           <span class="spring" />
           <NuxtLink :to="`/clients`">Rename or merge clients</NuxtLink>
         </div>
