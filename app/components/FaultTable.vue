@@ -63,7 +63,7 @@ function toggle(check: string): void {
             @click.stop="toggle(f.check)"
           >
             {{ isExpanded(internalItem) ? '▾' : '▸' }} {{ f.title }}</button
-          ><span :class="f.severity === 'blocker' ? 'fray' : 'faint'">&nbsp; {{ f.severity }}</span>
+          ><span :class="f.severity === 'blocker' ? 'fray' : 'faint'">{{ ' ' }}{{ f.severity }}</span>
         </td>
         <td class="num right sites">{{ f.sites }}</td>
         <td class="num faint">{{ placesText(f.scope, 0, f.failing) }}</td>

@@ -10,6 +10,8 @@ const props = defineProps<{
   sort: 'worst' | 'site' | 'person' | 'due';
   at: boolean;
   chosen: boolean;
+  /** There is room for what matters most only. */
+  narrow: boolean;
 }>();
 const emit = defineEmits<{ choose: [on: boolean]; click: [] }>();
 const today = new Date().toISOString().slice(0, 10);
@@ -30,22 +32,28 @@ const isLate = computed(
     </td>
     <td class="what">
       <button type="button" class="title" @click.stop="emit('click')">{{ fix.title }}</button>
-      <span :class="fix.severity === 'blocker' ? 'fray' : 'faint'">&nbsp;{{ fix.severity }}</span>
+      <span :class="fix.severity === 'blocker' ? 'fray' : 'faint'">{{ ' ' }}{{ fix.severity }}</span>
       <div class="faint found">{{ fix.found }}</div>
+      <div v-if="narrow" class="faint">
+        {{ sort === 'site' ? '' : `${fix.site}, ` }}{{ fix.environment.toLowerCase() }}, {{ fix.state }},
+        {{ fix.owner ?? 'nobody' }}
+      </div>
     </td>
-    <td v-if="sort !== 'site'">
+    <td v-if="sort !== 'site' && !narrow">
       {{ fix.site }}<span class="faint">, {{ fix.environment.toLowerCase() }}</span>
     </td>
-    <td class="num faint touches">
+    <td v-if="!narrow" class="num faint touches">
       {{ fix.failing > 1 ? placesText(fix.scope, 0, fix.failing) : '' }}
     </td>
     <td class="num right" :class="{ fray: fix.points }">{{ fix.points ? pointsText(fix.points) : '' }}</td>
-    <td>
+    <td v-if="!narrow">
       {{ fix.state
       }}<span v-if="fix.returns" class="fray" title="times it came back"> ↺{{ fix.returns }}</span>
     </td>
-    <td v-if="sort !== 'person'" :class="{ faint: !fix.owner }">{{ fix.owner ?? 'nobody' }}</td>
-    <td class="num" :class="{ fray: isLate }">{{ fix.dueDate ? dayText(fix.dueDate) : '' }}</td>
+    <td v-if="sort !== 'person' && !narrow" :class="{ faint: !fix.owner }">{{ fix.owner ?? 'nobody' }}</td>
+    <td v-if="!narrow" class="num" :class="{ fray: isLate }">
+      {{ fix.dueDate ? dayText(fix.dueDate) : '' }}
+    </td>
   </tr>
 </template>
 
@@ -71,7 +79,6 @@ tr.at {
 }
 .what {
   padding-block: 4px !important;
-  min-width: 260px;
 }
 .touches {
   white-space: nowrap;

@@ -23,7 +23,7 @@ const table = useTableScroll('table', more, hasMore);
 const printing = useMediaQuery('print');
 
 const HEADERS = [
-  { title: 'Fault, and what was found', key: 'title' },
+  { title: 'Fault, and what was found', key: 'title', minWidth: '240px' },
   { title: 'Site', key: 'site' },
   { title: 'Touches', key: 'touches' },
   { title: 'Points', key: 'points', align: 'end' as const },
@@ -50,7 +50,11 @@ const lines = computed((): Line[] => {
   });
 });
 const OWN_COLUMN = { site: 'site', person: 'owner', worst: '', due: '' } as const;
-const headers = computed(() => HEADERS.filter((h) => h.key !== OWN_COLUMN[props.sort]));
+const isNarrow = useMediaQuery('(max-width: 600px)');
+const NARROW = new Set(['title', 'points']);
+const headers = computed(() =>
+  HEADERS.filter((h) => h.key !== OWN_COLUMN[props.sort] && (!isNarrow.value || NARROW.has(h.key))),
+);
 function pick(r: FixRow): void {
   at.value = r.id;
   emit('open', r);
@@ -110,6 +114,7 @@ useScreenKeys({ j: () => step(1), k: () => step(-1), arrowdown: () => step(1), a
         :sort="sort"
         :at="line.fix.id === at"
         :chosen="chosen.includes(line.fix.id)"
+        :narrow="isNarrow"
         @choose="choose(line.fix.id, $event)"
         @click="pick(line.fix)"
       />

@@ -178,6 +178,11 @@ useScreenKeys({ escape: close });
   align-items: start;
   gap: 8px;
 }
+@media (max-width: 600px) {
+  .filter {
+    flex: 1 1 100%;
+  }
+}
 @media (max-width: 900px) {
   .split.open {
     grid-template-columns: minmax(0, 1fr);

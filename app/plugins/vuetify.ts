@@ -24,6 +24,7 @@ export default defineNuxtPlugin((nuxtApp) => {
         VTextarea: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
         VSelect: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
         VCombobox: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
+        VAutocomplete: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
         VDateInput: {
           variant: 'outlined',
           density: 'compact',

@@ -268,7 +268,7 @@ test('two people at one checklist: an untouched one follows, changes of differen
 
 test('checklists leave and come back as files', async ({ desk }) => {
   await desk.goto(at('/checklists'));
-  await desk.getByRole('link', { name: 'Quick launch' }).click();
+  await desk.getByRole('link', { name: 'Quick launch', exact: true }).click();
   await desk.getByRole('button', { name: 'More' }).click();
   const json = await saved(desk, () => desk.getByText('Save as JSON').click());
   await desk.getByRole('button', { name: 'More' }).click();
