@@ -359,5 +359,7 @@ export async function fillManySites(
   await fillStandings();
   // else the server plans by what it guessed when the tables were empty, until it gets round to counting
   const tables = await database().query<{ name: string }>('SHOW TABLES', { type: QueryTypes.SELECT });
-  await run(`ANALYZE TABLE ${tables.map((t) => Object.values(t)[0]).join(', ')}`);
+  await database().query(`ANALYZE TABLE ${tables.map((t) => Object.values(t)[0]).join(', ')}`, {
+    type: QueryTypes.SELECT,
+  });
 }

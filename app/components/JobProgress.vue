@@ -2,7 +2,7 @@
 import type { Job } from '~/types';
 
 /** How far a piece of long work is. */
-defineProps<{ job: Omit<Job, 'results'> }>();
+defineProps<{ job: Job }>();
 const emit = defineEmits<{ stop: [] }>();
 </script>
 
@@ -15,7 +15,7 @@ const emit = defineEmits<{ stop: [] }>();
       height="4"
       class="bar"
       :aria-label="job.title"
-    /><button v-if="job.status === 'running'" type="button" class="link" @click="emit('stop')">Stop</button
+    /><button v-if="job.status === 'running' || job.status === 'waiting'" type="button" class="link" @click="emit('stop')">Stop</button
     ><span v-else-if="job.status === 'failed'" class="fray">{{ job.error }}</span
     ><span v-else-if="job.status === 'stopped'" class="faint">stopped</span>
   </div>

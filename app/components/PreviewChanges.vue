@@ -15,7 +15,7 @@ const emit = defineEmits<{ close: [] }>();
 const live = useLive();
 const which = ref<'its' | 'every' | 'some'>(props.sites.count ? 'its' : 'every');
 const chosen = ref<{ id: number; name: string }[]>([]);
-const jobId = ref('');
+const jobId = ref(0);
 const open = ref(0);
 /** How far it is is told; what it has found so far is read with each step. */
 const told = computed(() => live.progress.jobs.find((j) => j.id === jobId.value));
@@ -23,9 +23,10 @@ const { data: read, fault: unread } = useReading('/api/checklists/preview/:job',
   key: () => ['job', jobId.value],
   params: () => ({ job: jobId.value }),
   query: () => ({ done: told.value?.done }),
-  when: () => jobId.value !== '',
+  when: () => jobId.value > 0,
 });
 const job = computed(() => (read.value?.id === jobId.value ? read.value : undefined));
+const isGoing = computed(() => job.value?.status === 'waiting' || job.value?.status === 'running');
 const { run: look, fault: refused } = useDoing(
   async () => {
     const list = await props.checklist();
@@ -48,7 +49,7 @@ const { run: stop } = useDoing(() =>
   api('/api/jobs/:job/stop', { params: { job: jobId.value }, method: 'POST', body: {} }),
 );
 onBeforeUnmount(() => {
-  if (job.value?.status === 'running') void stop();
+  if (isGoing.value) void stop();
 });
 const tally = computed(() => {
   const { looked = 0, changing = 0 } = job.value ?? {};
@@ -75,10 +76,7 @@ const tally = computed(() => {
         <v-radio value="some" label="Some" />
       </v-radio-group>
       <SitePick v-if="which === 'some'" v-model="chosen" label="Sites" />
-      <v-btn
-        color="primary"
-        :disabled="(which === 'some' && !chosen.length) || job?.status === 'running'"
-        @click="look()"
+      <v-btn color="primary" :disabled="(which === 'some' && !chosen.length) || isGoing" @click="look()"
         >Preview changes</v-btn
       >
     </div>

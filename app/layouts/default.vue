@@ -22,7 +22,7 @@ const { run: read } = useDoing(async () => {
   const newest = messages.value?.[0];
   if (newest && unread.value) await api('/api/messages', { method: 'POST', body: { upTo: newest.id } });
 });
-const { run: stopJob } = useDoing((job: string) =>
+const { run: stopJob } = useDoing((job: number) =>
   api('/api/jobs/:job/stop', { params: { job }, method: 'POST', body: {} }),
 );
 const working = computed(() =>

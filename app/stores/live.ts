@@ -6,7 +6,7 @@ import type { Job, RunningAudit } from '~/types';
 
 interface Progress {
   audits: { count: number; list: RunningAudit[] };
-  jobs: Omit<Job, 'results'>[];
+  jobs: Job[];
 }
 type Told = { progress: Progress } | { keys: (string | number)[][] } | { anew: true };
 /** A tab that has just come asks how things stand. */

@@ -1,7 +1,8 @@
 /** What the checks are told about the environment they look at. */
 export type Situation = 'staging' | 'holding' | 'former' | 'live';
 export type Stage = 'building' | 'pre-launch' | 'launched' | 'retired';
-export type EnvironmentKind = 'live' | 'before';
+export const ENVIRONMENT_KINDS = ['live', 'before'] as const;
+export type EnvironmentKind = (typeof ENVIRONMENT_KINDS)[number];
 
 export const STAGES: readonly Stage[] = ['building', 'pre-launch', 'launched', 'retired'];
 export const SITUATIONS: readonly Situation[] = ['staging', 'holding', 'former', 'live'];

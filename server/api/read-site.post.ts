@@ -6,5 +6,5 @@ import { readFromSite } from '../sites/reading';
 
 export default defineEventHandler(async (event) => {
   const wanted = await parseAs(ReadSiteDto, await readJson(event));
-  return readFromSite(wanted, untilCallerLeaves(event));
+  return readFromSite(wanted, event.context.person.name, untilCallerLeaves(event));
 });

@@ -1,12 +1,10 @@
 /**
- * Audits as jobs: one at a time for each environment, a few at once, with progress, a way to stop, and no
- * audit that runs for ever.
+ * Audits as jobs: one at a time for each environment, with progress, a way to stop, and no audit that runs for ever.
  */
-import { setMaxListeners } from 'node:events';
-import { Op } from 'sequelize';
+import { Op, QueryTypes, type Transaction } from 'sequelize';
 import { hostOf } from '#core/extract/address';
 import type { Brief } from '#core/facts/brief';
-import { collect, type Progress } from '#probe/collect';
+import { collect } from '#probe/collect';
 import { askedFor } from '#core/checks/engine/own-check';
 import { Audit } from './models';
 import { BriefRow, Environment, Site } from '../sites/models';
@@ -18,41 +16,87 @@ import { reevaluateCompared } from './judging';
 import { keepAudit } from './keeping';
 import { networkSettings } from './network';
 import { packJson } from '../platform/packed';
+import { database } from '../platform/db/connection';
 import { whenReachable } from '../platform/db/reachable';
+import { inTransaction } from '../platform/db/transaction';
+import { IsInt, Min } from '../platform/http/validation';
+import { defineJob, PRIORITY, type Work } from '../platform/jobs/definition';
+import { countWaiting } from '../platform/jobs/keeping';
+import { enqueue, runningJobs, stopJob, type Job } from '../platform/jobs/queue';
 import { situationFor } from './situations';
-import { giveSlot, hasSlot, takeSlot, whenFree } from './slots';
 import { accessOf } from '../sites/access';
 import { announce } from '../platform/events';
 
-const queue: number[] = [];
-
-/** An audit that is under way. */
-interface Job {
-  stop: AbortController;
-  progress: Progress;
-  /** What it looks at; unknown until it was read. */
-  about?: Pick<RunningAudit, 'environmentId' | 'siteId' | 'site' | 'environment'>;
-}
-const running = new Map<number, Job>();
-
 /** Screens that show what is running ask again. */
-function announceRunning(siteIds: Iterable<number>): void {
-  announce([['roster'], ...[...siteIds].map((id) => ['site', id, 'head'])]);
+function announceRunning(siteIds: Iterable<number>, transaction?: Transaction): void {
+  announce([['roster'], ...[...siteIds].map((id) => ['site', id, 'head'])], { transaction });
 }
 
-/** Audits that a crash or a stop left behind are ended with the reason. Called once at the start. */
-export async function endOrphans(): Promise<number> {
-  const [count] = await Audit.update(
-    {
-      status: 'failed',
-      runningKey: null,
-      finishedAt: new Date(),
-      progress: null,
-      error: 'Armband was stopped in the middle of this audit. Start it again.',
-    },
-    { where: { status: { [Op.in]: ['queued', 'running'] } } },
+class AuditPayload {
+  @IsInt() @Min(1) auditId!: number;
+}
+
+/** Collecting, judging and keeping one environment. */
+export const auditJob = defineJob<AuditPayload>({
+  name: 'audit',
+  lane: 'work',
+  payload: AuditPayload,
+  attempts: 2,
+  async run({ auditId }, work) {
+    await lookAt(auditId, work);
+    return undefined;
+  },
+  async ended({ auditId }, how, why, transaction) {
+    await Audit.update(
+      {
+        status: how,
+        runningKey: null,
+        finishedAt: new Date(),
+        progress: null,
+        error: (how === 'stopped' ? why : `The audit could not be finished: ${why}`).slice(0, 600),
+      },
+      { where: { id: auditId, status: { [Op.in]: ['queued', 'running'] } }, transaction },
+    );
+    announceRunning(await siteIdOf(auditId, transaction), transaction);
+  },
+});
+
+async function siteIdOf(auditId: number, transaction: Transaction): Promise<number[]> {
+  const rows = await database().query<{ id: number }>(
+    'SELECT e.site_id AS id FROM audit a JOIN environment e ON e.id = a.environment_id WHERE a.id = ?',
+    { type: QueryTypes.SELECT, replacements: [auditId], transaction },
   );
-  return count;
+  return rows.map((r) => r.id);
+}
+
+/**
+ * Audits that an older version or a lost job left open wait as jobs again. Called at the start.
+ * @returns how many those were
+ */
+export async function takeUpOrphans(): Promise<number> {
+  const open = await database().query<{ id: number }>(
+    `SELECT a.id FROM audit a LEFT JOIN job j ON j.id = a.job_id AND j.state IN ('waiting', 'running')
+      WHERE a.running_key IS NOT NULL AND j.id IS NULL ORDER BY a.id`,
+    { type: QueryTypes.SELECT },
+  );
+  for (const { id } of open)
+    await inTransaction(async (transaction) => {
+      const audit = await Audit.findByPk(id, { transaction, lock: true });
+      if (audit?.runningKey)
+        await putDown(audit, { priority: PRIORITY.afterwards, restarts: audit.restarts + 1 }, transaction);
+    });
+  return open.length;
+}
+
+async function putDown(
+  audit: Audit,
+  { priority, restarts }: { priority: number; restarts: number },
+  transaction: Transaction,
+): Promise<number> {
+  const asked = { by: audit.startedBy, title: `Audit ${audit.id}`, priority };
+  const jobId = (await enqueue(auditJob, { auditId: audit.id }, asked, transaction))!;
+  await audit.update({ jobId, restarts }, { transaction });
+  return jobId;
 }
 
 export interface Started {
@@ -63,7 +107,11 @@ export interface Started {
 /**
  * Queues audits. An environment that is being audited already is refused, and so is one of a retired site.
  */
-export async function startAudits(environmentIds: number[], by: string): Promise<Started> {
+export async function startAudits(
+  environmentIds: number[],
+  by: string,
+  priority: number = PRIORITY.person,
+): Promise<Started> {
   const out: Started = { started: [], refused: [] };
   const siteIds = new Set<number>();
   for (const environmentId of new Set(environmentIds)) {
@@ -81,19 +129,25 @@ export async function startAudits(environmentIds: number[], by: string): Promise
     const situation = situationFor(environment, site);
     const { id: checklistVersionId } = await checklistFor(site);
     try {
-      const audit = await Audit.create({
-        environmentId,
-        status: 'queued',
-        runningKey: environmentId,
-        situation,
-        briefId: brief?.id ?? null,
-        checklistVersionId,
-        startedBy: by,
-        startedAt: new Date(),
+      const auditId = await inTransaction(async (transaction) => {
+        const audit = await Audit.create(
+          {
+            environmentId,
+            status: 'queued',
+            runningKey: environmentId,
+            situation,
+            briefId: brief?.id ?? null,
+            checklistVersionId,
+            startedBy: by,
+            startedAt: new Date(),
+          },
+          { transaction },
+        );
+        await putDown(audit, { priority, restarts: 0 }, transaction);
+        return audit.id;
       });
-      out.started.push({ auditId: audit.id, environmentId });
+      out.started.push({ auditId, environmentId });
       siteIds.add(site.id);
-      queue.push(audit.id);
     } catch (error) {
       if ((error as Error).name !== 'SequelizeUniqueConstraintError') throw error;
       out.refused.push({
@@ -102,34 +156,20 @@ export async function startAudits(environmentIds: number[], by: string): Promise
       });
     }
   }
-  pump();
   if (out.started.length) announceRunning(siteIds);
   return out;
 }
 
-function pump(): void {
-  while (hasSlot() && queue.length) {
-    const id = queue.shift()!;
-    const job: Job = { stop: new AbortController(), progress: { phase: 'Starting', done: 0, total: 0 } };
-    // each exchange that is under way listens, and an audit has many at once
-    setMaxListeners(0, job.stop.signal);
-    running.set(id, job);
-    takeSlot();
-    void run(id, job).finally(() => {
-      running.delete(id);
-      announceRunning(job.about ? [job.about.siteId] : []);
-      giveSlot();
-    });
-  }
-}
-whenFree(pump);
-
 /** What an audit needs to know before it looks; undefined when it is not to run any more. */
-async function prepare(id: number) {
+async function prepare(id: number, restarts: number) {
   const audit = await Audit.findByPk(id);
   if (!audit || (audit.status !== 'queued' && audit.status !== 'running')) return undefined;
   const environment = await Environment.findByPk(audit.environmentId, { rejectOnEmpty: true });
-  await audit.update({ status: 'running', url: environment.url });
+  await audit.update({
+    status: 'running',
+    url: environment.url,
+    restarts: Math.max(restarts, audit.restarts),
+  });
   const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
   const brief = audit.briefId ? ((await BriefRow.findByPk(audit.briefId))?.data as Brief) : {};
   const known = await briefForChecks(site, brief);
@@ -141,18 +181,14 @@ async function prepare(id: number) {
   return { audit, environment, site, brief, known, profile, asked };
 }
 
-async function run(id: number, job: Job): Promise<void> {
+async function lookAt(id: number, work: Work): Promise<void> {
+  // a database that is away for a while ends no audit, and loses none of what was collected
+  const prepared = await whenReachable(() => prepare(id, work.losses), work.signal);
+  // it was kept before whoever did it could say so, or it was stopped or deleted
+  if (!prepared) return;
+  const { audit, environment, brief, known, profile, asked } = prepared;
+  announceRunning([environment.siteId]);
   try {
-    // a database that is away for a minute ends no audit, and loses none of what was collected
-    const prepared = await whenReachable(() => prepare(id), job.stop.signal);
-    if (!prepared) return;
-    const { audit, environment, site, brief, known, profile, asked } = prepared;
-    job.about = {
-      environmentId: environment.id,
-      siteId: site.id,
-      site: site.name,
-      environment: environment.name,
-    };
     const evidence = await collect({
       ...networkSettings(),
       url: environment.url,
@@ -161,78 +197,41 @@ async function run(id: number, job: Job): Promise<void> {
       profile,
       asked,
       access: accessOf(environment),
-      signal: job.stop.signal,
-      onProgress: (p) => {
-        job.progress = p;
-      },
+      signal: work.signal,
+      onProgress: (p) => work.progress(p),
     });
-    job.progress = { phase: 'Judging', done: 0, total: 1 };
+    work.progress({ phase: 'Judging', done: 0, total: 1 });
     const packed = await packJson(evidence);
-    await whenReachable(() => keepAudit(audit, packed, brief), job.stop.signal);
-    await reevaluateCompared(environment, audit.startedBy).catch((error: unknown) =>
-      console.error(`audit ${id}: the live environment could not be compared again`, error),
-    );
-  } catch (error) {
-    const stopped = job.stop.signal.aborted;
-    if (!stopped) console.error(`audit ${id} failed`, error);
-    await whenReachable(() =>
-      Audit.update(
-        {
-          status: stopped ? 'stopped' : 'failed',
-          runningKey: null,
-          finishedAt: new Date(),
-          progress: null,
-          error: stopped
-            ? 'Stopped by a person.'
-            : `The audit could not be finished: ${(error as Error).message}`.slice(0, 600),
-        },
-        { where: { id } },
-      ),
-    ).catch((failure: unknown) => console.error(`audit ${id}: its end could not be kept`, failure));
+    await whenReachable(() => keepAudit(audit, packed, brief, (t) => work.hold(t)), work.signal);
+  } finally {
+    announceRunning([environment.siteId]);
   }
+  await reevaluateCompared(environment, audit.startedBy).catch((error: unknown) =>
+    console.error(`audit ${id}: the live environment could not be compared again`, error),
+  );
 }
 
 /**
- * Audits that stand as running and that nobody works on: their end could not be kept. Called now and then.
- * @returns how many were ended
+ * Stops a queued or running audit. What was collected so far is thrown away; the last full audit stays.
+ * @throws Conflict when it has ended
  */
-export async function reconcile(): Promise<number> {
-  const open = await Audit.findAll({
-    where: { status: { [Op.in]: ['queued', 'running'] } },
-    attributes: ['id', 'startedAt'],
-  });
-  const known = new Set([...queue, ...running.keys()]);
-  // one that was made just now may not be queued yet
-  const lost = open.filter((a) => !known.has(a.id) && Date.now() - a.startedAt.getTime() > 60_000);
-  for (const { id } of lost)
-    await Audit.update(
-      {
-        status: 'failed',
-        runningKey: null,
-        finishedAt: new Date(),
-        progress: null,
-        error: 'The database could not be reached when this audit ended. Start it again.',
-      },
-      { where: { id } },
-    );
-  return lost.length;
+export async function stopAudit(id: number): Promise<void> {
+  const audit = await Audit.findByPk(id, { attributes: ['runningKey', 'jobId'] });
+  if (!audit?.runningKey || !audit.jobId) throw new Conflict('This audit has ended already.');
+  await stopJob(audit.jobId);
 }
 
-/** Stops a queued or running audit. What was collected so far is thrown away; the last full audit stays. */
-export async function stopAudit(id: number): Promise<void> {
-  const job = running.get(id);
-  if (job) {
-    job.stop.abort();
-    return;
-  }
-  const at = queue.indexOf(id);
-  if (at >= 0) queue.splice(at, 1);
-  const [count] = await Audit.update(
-    { status: 'stopped', runningKey: null, finishedAt: new Date(), error: 'Stopped by a person.' },
-    { where: { id, status: { [Op.in]: ['queued', 'running'] } } },
-  );
-  if (!count) throw new Conflict('This audit has ended already.');
-  announceRunning([]);
+export interface RunningAudit {
+  id: number;
+  environmentId: number;
+  siteId: number;
+  site: string;
+  environment: string;
+  status: string;
+  phase: string;
+  done: number;
+  total: number;
+  current?: string;
 }
 
 /**
@@ -263,12 +262,47 @@ export interface RunningAudit {
   current?: string;
 }
 
-/** How far those are that run, and how many there are with those that wait. */
-export function auditProgress(): { count: number; list: RunningAudit[] } {
-  const list = [...running].flatMap(([id, { about, progress }]) =>
-    about ? [{ id, ...about, status: 'running', ...progress }] : [],
-  );
-  return { count: running.size + queue.length, list };
+/** Told of audits that were cut off with whoever did them. */
+const AGAIN = 'Started again, it was cut off';
+
+interface Queued {
+  id: number;
+  jobId: number;
+  environmentId: number;
+  siteId: number;
+  site: string;
+  environment: string;
+  status: string;
+  restarts: number;
+}
+
+const QUEUED = `SELECT a.id, a.job_id AS jobId, e.id AS environmentId, s.id AS siteId, s.name AS site,
+  e.name AS environment, a.status, a.restarts
+  FROM audit a JOIN environment e ON e.id = a.environment_id JOIN site s ON s.id = e.site_id`;
+
+function shown({ jobId, restarts, ...audit }: Queued, job: Job | undefined): RunningAudit {
+  const { phase = 'Waiting', done = 0, total = 0, current } = job?.progress ?? {};
+  const cutOff = Math.max(restarts, job?.restarts ?? 0);
+  return {
+    ...audit,
+    status: job ? 'running' : 'queued',
+    phase: cutOff ? `${AGAIN}: ${phase.toLowerCase()}` : phase,
+    done,
+    total,
+    ...(current ? { current } : {}),
+  };
+}
+
+/** How far those of these jobs are that are audits, and how many there are with those that wait. */
+export async function auditProgress(jobs: readonly Job[]): Promise<{ count: number; list: RunningAudit[] }> {
+  const running = new Map(jobs.filter((j) => j.name === auditJob.name).map((j) => [j.id, j]));
+  const waiting = await countWaiting({ name: auditJob.name });
+  if (!running.size) return { count: waiting, list: [] };
+  const audits = await database().query<Queued>(`${QUEUED} WHERE a.job_id IN (:ids) ORDER BY a.id`, {
+    type: QueryTypes.SELECT,
+    replacements: { ids: [...running.keys()] },
+  });
+  return { count: running.size + waiting, list: audits.map((a) => shown(a, running.get(a.jobId))) };
 }
 
 /** More than that are not named one by one. */
@@ -276,36 +310,10 @@ const NAMED = 200;
 
 /** What is queued or running, in the order of starting. */
 export async function runningAudits(): Promise<RunningAudit[]> {
-  const audits = await Audit.findAll({
-    where: { status: { [Op.in]: ['queued', 'running'] } },
-    order: [['id', 'ASC']],
-    attributes: ['id', 'environmentId', 'status'],
-    limit: NAMED,
-  });
-  if (!audits.length) return [];
-  const environments = new Map(
-    (await Environment.findAll({ where: { id: audits.map((a) => a.environmentId) } })).map((e) => [e.id, e]),
+  const audits = await database().query<Queued>(
+    `${QUEUED} WHERE a.running_key IS NOT NULL ORDER BY a.id LIMIT ${NAMED}`,
+    { type: QueryTypes.SELECT },
   );
-  const sites = new Map(
-    (await Site.findAll({ where: { id: [...environments.values()].map((e) => e.siteId) } })).map((s) => [
-      s.id,
-      s,
-    ]),
-  );
-  return audits.map((a) => {
-    const e = environments.get(a.environmentId)!;
-    const p = running.get(a.id)?.progress;
-    return {
-      id: a.id,
-      environmentId: e.id,
-      siteId: e.siteId,
-      site: sites.get(e.siteId)!.name,
-      environment: e.name,
-      status: a.status,
-      phase: p?.phase ?? 'Waiting',
-      done: p?.done ?? 0,
-      total: p?.total ?? 0,
-      ...(p?.current ? { current: p.current } : {}),
-    };
-  });
+  const jobs = new Map((await runningJobs()).map((j) => [j.id, j]));
+  return audits.map((a) => shown(a, jobs.get(a.jobId)));
 }

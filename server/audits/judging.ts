@@ -26,16 +26,24 @@ export async function lastEvidence(
  * Judges the stored evidence of an environment's last audit again.
  * @param checklistVersionId another checklist than the audit's own
  */
-export function reevaluate(environmentId: number, cause: Cause, checklistVersionId?: number): Promise<void> {
-  return inTurn(environmentId, async () => {
+export async function reevaluate(
+  environmentId: number,
+  cause: Cause,
+  checklistVersionId?: number,
+): Promise<void> {
+  const { siteId } = await Environment.findByPk(environmentId, {
+    rejectOnEmpty: true,
+    attributes: ['siteId'],
+  });
+  await inTurn(siteId, async (transaction) => {
     const environment = await Environment.findByPk(environmentId, { rejectOnEmpty: true });
     const last = await lastEvidence(environment);
     if (!last) return;
-    const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
+    const site = await Site.findByPk(siteId, { rejectOnEmpty: true });
     const { audit, evidence, brief } = last;
     audit.briefId = brief?.id ?? null;
     if (checklistVersionId) audit.checklistVersionId = checklistVersionId;
-    await keepVerdict(audit, { environment, site, evidence, brief: brief?.brief ?? {}, cause });
+    await keepVerdict(audit, { environment, site, evidence, brief: brief?.brief ?? {}, cause }, transaction);
   });
 }
 

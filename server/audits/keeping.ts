@@ -7,6 +7,7 @@ import { pointsLost } from '#core/score/score';
 import { checklistVersion } from '../checklists/checklists';
 import { keepFixes } from '../fixes/fix-keeping';
 import { newestProfile } from '../hosts/known-profiles';
+import limitedTo from 'p-limit';
 import { inTransaction } from '../platform/db/transaction';
 import { packJson } from '../platform/packed';
 import { BriefRow, Environment, Site } from '../sites/models';
@@ -29,6 +30,8 @@ export interface Kept {
   evidence: Buffer;
   brief: Brief;
   cause: Cause;
+  /** Called before anything is written; throws where it is not to be. */
+  hold?: (transaction: Transaction) => Promise<void>;
 }
 
 /** The score that an audit's own may be compared with. */
@@ -54,10 +57,11 @@ async function scoreBefore(
   return before?.score ?? null;
 }
 
-/** Judges evidence and keeps the verdict as the audit's last one. */
+/** Judges evidence and keeps the verdict as the audit's last one, in a transaction that holds the site. */
 export async function keepVerdict(
   audit: Audit,
-  { environment, site, evidence, brief, cause }: Kept,
+  { environment, site, evidence, brief, cause, hold }: Kept,
+  transaction: Transaction,
 ): Promise<void> {
   const at = new Date();
   const fresh = cause.cause === 'audit';
@@ -78,107 +82,117 @@ export async function keepVerdict(
   const briefVersion = audit.briefId
     ? ((await BriefRow.findByPk(audit.briefId, { attributes: ['version'] }))?.version ?? null)
     : null;
-  await inTransaction(async (transaction) => {
-    await holdSites([site.id], transaction);
-    if (fresh)
-      await AuditEvidence.create(
-        { auditId: audit.id, version: verdict.evidenceVersion, data: evidence },
-        { transaction },
-      );
-    await AuditFindings.upsert({ auditId: audit.id, data: packedFindings }, { transaction });
-    await FindingRow.destroy({ where: { environmentId: environment.id }, transaction });
-    await FindingRow.bulkCreate(
-      findings.map((f: JudgedFinding, position: number) => ({
-        environmentId: environment.id,
-        checkId: f.check,
-        auditId: audit.id,
-        section: f.section,
-        severity: f.severity,
-        outcome: f.outcome,
-        accepted: f.accepted ?? false,
-        position,
-        title: f.title.slice(0, 200),
-        scope: checkOf(f.check)?.scope ?? '',
-        found: (f.found ?? f.reason)?.slice(0, FOUND) ?? null,
-        byHand: f.byHand ?? false,
-        expected: f.expected?.slice(0, FOUND) ?? null,
-        places: f.places.length,
-        failing: f.places.filter((p) => p.outcome === 'failed' && !p.accepted).length,
-        lost: pointsLost(f),
-        data: f,
-      })),
+  await hold?.(transaction);
+  await hold?.(transaction);
+  if (fresh)
+    await AuditEvidence.create(
+      { auditId: audit.id, version: verdict.evidenceVersion, data: evidence },
       { transaction },
     );
-    await keepFixes({ environment, site, auditId: audit.id, findings, at, fresh }, transaction);
-    // by their ids, not through the rows at hand: those would take a transaction that is tried again for
-    // saved already
-    await Audit.update(
-      {
-        status: 'done',
-        runningKey: null,
-        situation,
-        finishedAt: audit.finishedAt ?? at,
-        briefId: audit.briefId,
-        checklistVersionId: audit.checklistVersionId,
-        score: result.score,
-        scoreBefore: await scoreBefore(audit, situation, transaction),
-        coverage: result.coverage,
-        gate: result.gate,
-        result: kept,
-        progress: null,
-      },
-      { where: { id: audit.id }, transaction },
-    );
-    await VerdictRow.create(
-      {
-        auditId: audit.id,
-        environmentId: environment.id,
-        at,
-        cause: cause.cause,
-        byName: cause.by,
-        situation,
-        briefVersion,
-        checklistVersionId: audit.checklistVersionId,
-        profileVersion: profile?.version ?? null,
-        catalogue: catalogueVersion(),
-        evidenceVersion: verdict.evidenceVersion,
-        score: result.score,
-        coverage: result.coverage,
-        gate: result.gate,
-        result: { band: result.band, gateNote: result.gateNote, provisional: result.provisional },
-      },
-      { transaction },
-    );
-    await Environment.update({ lastAuditId: audit.id }, { where: { id: environment.id }, transaction });
-    await keepStanding([site.id], transaction);
-  });
+  await AuditFindings.upsert({ auditId: audit.id, data: packedFindings }, { transaction });
+  await FindingRow.destroy({ where: { environmentId: environment.id }, transaction });
+  await FindingRow.bulkCreate(
+    findings.map((f: JudgedFinding, position: number) => ({
+      environmentId: environment.id,
+      checkId: f.check,
+      auditId: audit.id,
+      section: f.section,
+      severity: f.severity,
+      outcome: f.outcome,
+      accepted: f.accepted ?? false,
+      position,
+      title: f.title.slice(0, 200),
+      scope: checkOf(f.check)?.scope ?? '',
+      found: (f.found ?? f.reason)?.slice(0, FOUND) ?? null,
+      byHand: f.byHand ?? false,
+      expected: f.expected?.slice(0, FOUND) ?? null,
+      places: f.places.length,
+      failing: f.places.filter((p) => p.outcome === 'failed' && !p.accepted).length,
+      lost: pointsLost(f),
+      data: f,
+    })),
+    { transaction },
+  );
+  await keepFixes({ environment, site, auditId: audit.id, findings, at, fresh }, transaction);
+  // by their ids, not through the rows at hand: those would take a transaction that is tried again for
+  // saved already
+  await Audit.update(
+    {
+      status: 'done',
+      runningKey: null,
+      situation,
+      finishedAt: audit.finishedAt ?? at,
+      briefId: audit.briefId,
+      checklistVersionId: audit.checklistVersionId,
+      score: result.score,
+      scoreBefore: await scoreBefore(audit, situation, transaction),
+      coverage: result.coverage,
+      gate: result.gate,
+      result: kept,
+      progress: null,
+    },
+    { where: { id: audit.id }, transaction },
+  );
+  await VerdictRow.create(
+    {
+      auditId: audit.id,
+      environmentId: environment.id,
+      at,
+      cause: cause.cause,
+      byName: cause.by,
+      situation,
+      briefVersion,
+      checklistVersionId: audit.checklistVersionId,
+      profileVersion: profile?.version ?? null,
+      catalogue: catalogueVersion(),
+      evidenceVersion: verdict.evidenceVersion,
+      score: result.score,
+      coverage: result.coverage,
+      gate: result.gate,
+      result: { band: result.band, gateNote: result.gateNote, provisional: result.provisional },
+    },
+    { transaction },
+  );
+  await Environment.update({ lastAuditId: audit.id }, { where: { id: environment.id }, transaction });
+  await keepStanding([site.id], transaction);
 }
 
-const turns = new Map<number, Promise<unknown>>();
+/** Verdicts at once in this process: each has a connection of its own, and asks over others. */
+const AT_ONCE = 4;
+const some = limitedTo(AT_ONCE);
 
-/** One verdict on an environment after the other: what is judged later knows all that was said before. */
-export function inTurn(environmentId: number, work: () => Promise<void>): Promise<void> {
-  const mine = (turns.get(environmentId) ?? Promise.resolve()).then(work);
-  const over: Promise<unknown> = mine
-    .catch(() => {})
-    .then(() => {
-      if (turns.get(environmentId) === over) turns.delete(environmentId);
-    });
-  turns.set(environmentId, over);
-  return mine;
+/**
+ * One verdict on a site after the other, in all processes: what is judged later knows all that was said before.
+ * @param work is done in one transaction, again where two got in each other's way
+ */
+export function inTurn(siteId: number, work: (transaction: Transaction) => Promise<void>): Promise<void> {
+  return some(() =>
+    inTransaction(async (transaction) => {
+      await holdSites([siteId], transaction);
+      await work(transaction);
+    }),
+  );
 }
 
-/** Keeps and judges what was collected just now. @param evidence packed */
-export function keepAudit(audit: Audit, evidence: Buffer, brief: Brief): Promise<void> {
-  return inTurn(audit.environmentId, async () => {
-    const environment = await Environment.findByPk(audit.environmentId, { rejectOnEmpty: true });
-    const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
-    await keepVerdict(audit, {
-      environment,
-      site,
-      evidence,
-      brief,
-      cause: { cause: 'audit', by: audit.startedBy },
-    });
+/**
+ * Keeps and judges what was collected just now, once.
+ * @param evidence packed
+ * @param hold throws where another collects it by now
+ */
+export async function keepAudit(
+  { id, environmentId }: Audit,
+  evidence: Buffer,
+  brief: Brief,
+  hold: (transaction: Transaction) => Promise<void>,
+): Promise<void> {
+  const environment = await Environment.findByPk(environmentId, { rejectOnEmpty: true });
+  const { siteId } = environment;
+  await inTurn(siteId, async (transaction) => {
+    const audit = await Audit.findByPk(id);
+    // stopped, deleted or kept meanwhile
+    if (!audit?.runningKey) return;
+    const site = await Site.findByPk(siteId, { rejectOnEmpty: true });
+    const cause: Cause = { cause: 'audit', by: audit.startedBy };
+    await keepVerdict(audit, { environment, site, evidence, brief, cause, hold }, transaction);
   });
 }

@@ -20,17 +20,19 @@ import {
 export type AuditStatus = 'queued' | 'running' | 'done' | 'stopped' | 'failed';
 
 /** Why evidence was judged. */
-export type VerdictCause =
-  | 'audit'
-  | 'brief'
-  | 'checklist'
-  | 'host profile'
-  | 'stage'
-  | 'attestation'
-  | 'acceptance'
-  | 'time'
-  | 'update'
-  | 'approved state';
+export const CAUSES = [
+  'audit',
+  'brief',
+  'checklist',
+  'host profile',
+  'stage',
+  'attestation',
+  'acceptance',
+  'time',
+  'update',
+  'approved state',
+] as const;
+export type VerdictCause = (typeof CAUSES)[number];
 
 export class Audit extends Row<Audit> {
   declare id: CreationOptional<number>;
@@ -43,6 +45,10 @@ export class Audit extends Row<Audit> {
   declare briefId: number | null;
   declare checklistVersionId: number;
   declare progress: CreationOptional<string | null>;
+  /** The work that does it. */
+  declare jobId: CreationOptional<number | null>;
+  /** How often it was cut off and begun again. */
+  declare restarts: CreationOptional<number>;
   declare startedBy: string;
   declare startedAt: Date;
   declare finishedAt: CreationOptional<Date | null>;
@@ -122,6 +128,8 @@ export function bindModels(): void {
     briefId: ref,
     checklistVersionId: ref,
     progress: text(600),
+    jobId: ref,
+    restarts: { type: ref, defaultValue: 0 },
     startedBy: text(120),
     startedAt: when,
     finishedAt: when,

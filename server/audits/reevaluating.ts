@@ -6,12 +6,14 @@ import { pointsLost, type Gate } from '#core/score/score';
 import { compareWorst } from '#core/score/urgency';
 import { pointsText } from '#core/text/points';
 import { col, fn, Op } from 'sequelize';
-import { Audit, AuditFindings, VerdictRow } from './models';
+import { Audit, AuditFindings, CAUSES, VerdictRow, type VerdictCause } from './models';
 import type { Cause } from './keeping';
 import { Environment, Site } from '../sites/models';
 import { newestProfile } from '../hosts/known-profiles';
 import { checklistFor, sitesJudgedBy } from '../checklists/checklists';
-import { jobById, startJob, type Job } from '../platform/jobs/jobs';
+import { IsArray, IsBoolean, IsIn, IsInt, IsObject, IsString } from '../platform/http/validation';
+import { defineJob, PRIORITY } from '../platform/jobs/definition';
+import { enqueue, jobById, resultsOf } from '../platform/jobs/queue';
 import { reevaluate, lastEvidence } from './judging';
 import { verdictOn } from './verdict';
 import { unpackJson } from '../platform/packed';
@@ -104,11 +106,36 @@ async function environmentsOf({ siteIds = [], ofChecklist, every }: WhichSites):
   return rows.filter((r) => r.lastAuditId).map((r) => r.id);
 }
 
-/** What would change, without keeping anything. */
-export async function startPreview(checklist: Checklist, which: WhichSites, by: string): Promise<Job<Ahead>> {
-  return startJob(`What ${checklist.name} would change`, by, await environmentsOf(which), (id) =>
-    previewIn(id, checklist),
-  );
+class EnvironmentsPayload {
+  @IsArray()
+  @IsInt({ each: true })
+  environmentIds!: number[];
+}
+
+class PreviewPayload extends EnvironmentsPayload {
+  @IsObject() checklist!: Checklist;
+}
+
+/** Judging stored evidence by another checklist, without keeping anything. */
+export const previewJob = defineJob<PreviewPayload>({
+  name: 'preview',
+  lane: 'waited',
+  payload: PreviewPayload,
+  async run({ environmentIds, checklist }, work) {
+    await work.each(environmentIds, (id) => previewIn(id, checklist));
+    return undefined;
+  },
+});
+
+/** What would change, without keeping anything. @returns the job */
+export async function startPreview(checklist: Checklist, which: WhichSites, by: string): Promise<number> {
+  const environmentIds = await environmentsOf(which);
+  const title = `What ${checklist.name} would change`;
+  return (await enqueue(
+    previewJob,
+    { environmentIds, checklist },
+    { by, title, total: environmentIds.length },
+  ))!;
 }
 
 const GATES: Record<Gate, number> = { clear: 0, undecided: 1, held: 2 };
@@ -123,8 +150,9 @@ function weightOf({ before, after, changes }: Ahead): number {
 const MOST_LISTED = 40;
 
 /** A preview so far: what weighs most of what would change, and how many environments would and would not. */
-export function previewOf(id: string) {
-  const { results, ...job } = jobById(id) as Job<Ahead>;
+export async function previewOf(id: number) {
+  const job = await jobById(id);
+  const results = await resultsOf<Ahead>(id);
   const changing = results
     .filter((a) => weightOf(a) > 0)
     .sort((a, b) => weightOf(b) - weightOf(a) || a.site.localeCompare(b.site));
@@ -144,11 +172,55 @@ async function judgeByNewest(id: number, cause: Cause): Promise<void> {
   await reevaluate(id, cause, (await checklistFor(site)).id);
 }
 
-/** Judges the last audit of each environment by the checklist that its site has now. */
-export async function startReevaluating(which: WhichSites, by: string): Promise<Job> {
-  return startJob('Judging stored evidence again', by, await environmentsOf(which), async (id) => {
-    await judgeByNewest(id, { cause: 'checklist', by });
+class ReevaluatePayload extends EnvironmentsPayload {
+  @IsIn(CAUSES) cause!: VerdictCause;
+  @IsString() by!: string;
+  /** By the checklist that the site has now, else by the one of the audit. */
+  @IsBoolean() newest!: boolean;
+}
+
+/** Judging stored evidence again, and keeping that. */
+export const reevaluateJob = defineJob<ReevaluatePayload>({
+  name: 're-evaluate',
+  lane: 'work',
+  payload: ReevaluatePayload,
+  async run({ environmentIds, cause, by, newest }, work) {
+    await work.each(environmentIds, async (id) => {
+      await (newest ? judgeByNewest(id, { cause, by }) : reevaluate(id, { cause, by }));
+      return undefined;
+    });
+    return undefined;
+  },
+});
+
+/** @returns the job; null where one with that key has not ended */
+function putDown(title: string, payload: ReevaluatePayload, onlyKey?: string): Promise<number | null> {
+  return enqueue(reevaluateJob, payload, {
+    by: payload.by,
+    title,
+    priority: PRIORITY.afterwards,
+    total: payload.environmentIds.length,
+    onlyKey,
   });
+}
+
+/** Judges the last audit of each environment by the checklist that its site has now. @returns the job */
+export async function startReevaluating(which: WhichSites, by: string): Promise<number> {
+  const environmentIds = await environmentsOf(which);
+  return (await putDown('Judging stored evidence again', {
+    environmentIds,
+    cause: 'checklist',
+    by,
+    newest: true,
+  }))!;
+}
+
+/** Judges the sites of a host profile by its new version. @returns the job; null where it has no site */
+export async function reevaluateHosted(siteIds: readonly number[], name: string, by: string) {
+  const environmentIds = await environmentsOf({ siteIds });
+  if (!environmentIds.length) return null;
+  const payload: ReevaluatePayload = { environmentIds, cause: 'host profile', by, newest: false };
+  return putDown(`Judging the sites of ${name} again`, payload);
 }
 
 /** Judges what another catalogue has judged last: once after each update of Armband, at its start. */
@@ -163,9 +235,14 @@ export async function reevaluateAfterUpdate(): Promise<void> {
     attributes: ['environmentId'],
   });
   if (!verdicts.length) return;
-  const by = 'Armband';
-  const ids = verdicts.map((v) => v.environmentId);
-  startJob('Armband was updated: judging stored evidence by the new rules', by, ids, async (id) => {
-    await judgeByNewest(id, { cause: 'update', by });
-  });
+  await putDown(
+    'Armband was updated: judging stored evidence by the new rules',
+    {
+      environmentIds: verdicts.map((v) => v.environmentId),
+      cause: 'update',
+      by: 'Armband',
+      newest: true,
+    },
+    `update ${now}`,
+  );
 }

@@ -7,9 +7,11 @@ import { checkById } from '#core/checks/catalogue/index';
 import { AcceptanceRow, Fix } from './models';
 import { AttestationRow } from '../checklists/models';
 import { Environment, Site } from '../sites/models';
-import { reconcile } from '../audits/audits';
 import { reevaluate } from '../audits/judging';
 import { inTransaction } from '../platform/db/transaction';
+import { IsInt, Min } from '../platform/http/validation';
+import { defineJob, PRIORITY } from '../platform/jobs/definition';
+import { enqueue } from '../platform/jobs/queue';
 import { tell } from '../people/notifications';
 
 const TIME = { cause: 'time', by: 'Armband' } as const;
@@ -66,43 +68,50 @@ async function sweepEnvironment(
   for (const a of lapsed) if (a.environmentId === environmentId) await tellAttestation(a, spot);
 }
 
-/** @returns how many ends were found and told */
-export async function sweep(): Promise<number> {
+/** Finds what has ended, and tells it. */
+async function sweep(limit: number, signal: AbortSignal): Promise<void> {
   const ended = await AcceptanceRow.findAll({
     where: { until: { [Op.lt]: today() }, withdrawnAt: null, toldAt: null },
-    limit: 500,
+    limit,
   });
   const lapsed = await AttestationRow.findAll({
     where: { goodUntil: { [Op.lt]: today() }, toldAt: null },
-    limit: 500,
+    limit,
   });
-  for (const environmentId of new Set([...ended, ...lapsed].map((r) => r.environmentId)))
+  for (const environmentId of new Set([...ended, ...lapsed].map((r) => r.environmentId))) {
+    signal.throwIfAborted();
     await sweepEnvironment(environmentId, ended, lapsed).catch((error: unknown) =>
       console.error(`sweep: environment ${environmentId} failed`, error),
     );
-  return ended.length + lapsed.length;
+  }
 }
 
-let timer: NodeJS.Timeout | undefined;
-
-/** Looks now and then every so many seconds (ARMBAND_SWEEP, 300 unless set). */
-export function startSweeping(): void {
-  const again = (): void => {
-    timer = setTimeout(
-      () => {
-        void reconcile()
-          .then(sweep)
-          .catch((error: unknown) => console.error('sweep failed', error))
-          .finally(again);
-      },
-      Number(process.env.ARMBAND_SWEEP ?? 300) * 1000,
-    );
-    timer.unref();
-  };
-  void sweep()
-    .catch((error: unknown) => console.error('sweep failed', error))
-    .finally(again);
+class SweepPayload {
+  /** Ends of a kind that are told at once. */
+  @IsInt() @Min(1) atMost!: number;
 }
-export function stopSweeping(): void {
-  clearTimeout(timer);
+
+/** Looks for what has ended. */
+export const sweepJob = defineJob<SweepPayload>({
+  name: 'sweep',
+  lane: 'work',
+  payload: SweepPayload,
+  async run({ atMost }, { signal }) {
+    await sweep(atMost, signal);
+    return undefined;
+  },
+});
+
+/** Puts one down, unless one waits already. */
+export async function sweepOnce(): Promise<void> {
+  await enqueue(
+    sweepJob,
+    { atMost: 500 },
+    {
+      by: 'Armband',
+      title: 'Looking for what has ended',
+      priority: PRIORITY.afterwards,
+      onlyKey: sweepJob.name,
+    },
+  );
 }

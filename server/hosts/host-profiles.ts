@@ -6,14 +6,15 @@ import type { HostProfile } from '#core/facts/host-profile';
 import { learnDefaults, type Learnt } from '#core/proposals/learn-defaults';
 import { quantity } from '#core/text/quantity';
 import { collect } from '#probe/collect';
-import { reevaluateSite } from '../audits/judging';
 import { networkSettings } from '../audits/network';
-import { inSlot } from '../audits/slots';
+import { reevaluateHosted } from '../audits/reevaluating';
 import { AssignmentRow } from '../checklists/models';
 import { inTransaction } from '../platform/db/transaction';
 import { Conflict, NotFound, Unreachable } from '../platform/errors';
 import { announce } from '../platform/events';
-import { startJob } from '../platform/jobs/jobs';
+import { IsObject, IsString } from '../platform/http/validation';
+import { defineJob } from '../platform/jobs/definition';
+import { workedOut } from '../platform/jobs/queue';
 import { refuseOverwriting } from '../platform/overwriting';
 import { VERSIONS_READ, versionsWindow } from '../platform/versions';
 import { SITES_NAMED } from '../platform/windows';
@@ -139,20 +140,20 @@ export async function saveProfile(
   profile: HostProfile,
   by: string,
   from: number,
-): Promise<{ version: number; job: string | null }> {
+): Promise<{ version: number; job: number | null }> {
   const version = await keepVersion(id, profile, by, from);
   const sites = await Site.findAll({
     where: { hostProfileId: id, stage: { [Op.ne]: 'retired' } },
     attributes: ['id'],
   });
-  if (!sites.length) return { version, job: null };
-  const job = startJob(
-    `Judging the sites of ${profile.name} again`,
-    by,
-    sites.map((s) => s.id),
-    (site) => reevaluateSite(site, { cause: 'host profile', by }),
-  );
-  return { version, job: job.id };
+  return {
+    version,
+    job: await reevaluateHosted(
+      sites.map((s) => s.id),
+      profile.name,
+      by,
+    ),
+  };
 }
 
 /** @throws NotFound, Conflict while sites use it */
@@ -169,21 +170,46 @@ export function dropProfile(id: number): Promise<void> {
   });
 }
 
+class LearnPayload {
+  @IsString() url!: string;
+  @IsObject() profile!: HostProfile;
+}
+interface Lesson {
+  url: string;
+  learnt: Learnt[];
+}
+
+/** Reading an untouched site of a host. */
+export const learnJob = defineJob<LearnPayload>({
+  name: 'learn defaults',
+  lane: 'waited',
+  payload: LearnPayload,
+  async run({ url, profile }, { signal, progress }): Promise<Lesson> {
+    const evidence = await collect({
+      ...networkSettings(),
+      url,
+      kind: 'before',
+      maxPages: 20,
+      auditSeconds: 30,
+      signal,
+      onProgress: progress,
+    });
+    const home = homeRead(evidence, url);
+    return { url: home.url, learnt: learnDefaults(evidence, profile) };
+  },
+});
+
 /**
- * Reads an untouched site of the host and proposes its leavings as defaults. It takes a slot among the audits,
- * and ends when the caller leaves.
+ * Reads an untouched site of the host and proposes its leavings as defaults; it ends when the caller leaves.
  * @throws Unreachable when nothing can be read there
  */
-export async function learnFrom(
+export function learnFrom(
   url: string,
   profile: HostProfile,
+  by: string,
   signal: AbortSignal,
-): Promise<{ url: string; learnt: Learnt[] }> {
-  const evidence = await inSlot(signal, () =>
-    collect({ ...networkSettings(), url, kind: 'before', maxPages: 20, auditSeconds: 30, signal }),
-  );
-  const home = homeRead(evidence, url);
-  return { url: home.url, learnt: learnDefaults(evidence, profile) };
+): Promise<Lesson> {
+  return workedOut(learnJob, { url, profile }, { by, title: `Reading ${url}` }, signal);
 }
 
 /** The home page, where it was read and is a page. @throws Unreachable with the reason */

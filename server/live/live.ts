@@ -2,9 +2,10 @@
  * What a browser is told while it looks: how far long work is, and what has changed. One clock for all streams; it
  * runs only while somebody listens and something moves.
  */
-import { auditProgress } from '../audits/audits';
+import { auditJob, auditProgress } from '../audits/audits';
 import { onChange, type Key } from '../platform/events';
-import { runningJobs } from '../platform/jobs/jobs';
+import { followOthers, leaveOthers } from '../platform/change-feed';
+import { runningJobs, type Job } from '../platform/jobs/queue';
 
 /** What changes after a quiet while is told so soon: what belongs to one act goes together. */
 const SOON_MS = 40;
@@ -12,8 +13,8 @@ const SOON_MS = 40;
 const EVERY_MS = 400;
 
 interface Progress {
-  audits: ReturnType<typeof auditProgress>;
-  jobs: ReturnType<typeof runningJobs>;
+  audits: Awaited<ReturnType<typeof auditProgress>>;
+  jobs: Job[];
 }
 export type LiveEvent = { event: 'progress'; data: Progress } | { event: 'changed'; data: { keys: Key[] } };
 
@@ -29,31 +30,40 @@ let toldAt = 0;
 const changed = new Map<number | undefined, Map<string, Key>>();
 let timer: NodeJS.Timeout | undefined;
 
-const progressNow = (): Progress => ({ audits: auditProgress(), jobs: runningJobs() });
+async function progressNow(): Promise<Progress> {
+  const jobs = await runningJobs();
+  return {
+    audits: await auditProgress(jobs),
+    jobs: jobs.filter((j) => j.name !== auditJob.name && j.total > 0),
+  };
+}
 
 function keysFor(personId: number): Key[] {
   const keys = [...(changed.get(undefined)?.entries() ?? []), ...(changed.get(personId)?.entries() ?? [])];
   return [...new Map(keys).values()];
 }
 
-function tell(): void {
-  timer = undefined;
+async function tell(): Promise<void> {
   toldAt = Date.now();
-  const progress = progressNow();
+  const keysOf = new Map([...listeners].map((l) => [l, keysFor(l.personId)]));
+  changed.clear();
+  const progress = await progressNow().catch(() => undefined);
   const text = JSON.stringify(progress);
-  const isNew = text !== told;
-  told = text;
+  const isNew = progress !== undefined && text !== told;
+  if (isNew) told = text;
   for (const listener of listeners) {
-    const keys = keysFor(listener.personId);
+    const keys = keysOf.get(listener) ?? [];
     if (isNew) listener.send({ event: 'progress', data: progress });
     if (keys.length) listener.send({ event: 'changed', data: { keys } });
   }
-  changed.clear();
-  if (progress.audits.count || progress.jobs.length) wake();
+  timer = undefined;
+  // where the database is away for a moment, the next time says it
+  if (!progress || progress.audits.count || progress.jobs.length || changed.size) wake();
 }
 
 function wake(): void {
-  if (listeners.size) timer ??= setTimeout(tell, Math.max(SOON_MS, toldAt + EVERY_MS - Date.now()));
+  if (listeners.size)
+    timer ??= setTimeout(() => void tell(), Math.max(SOON_MS, toldAt + EVERY_MS - Date.now()));
 }
 
 onChange(({ keys, personId }) => {
@@ -67,9 +77,16 @@ onChange(({ keys, personId }) => {
 /** Tells a browser from now on, first how far things are. @returns how to stop */
 export function listen(listener: Listener): () => void {
   listeners.add(listener);
-  listener.send({ event: 'progress', data: progressNow() });
-  wake();
+  followOthers();
+  void progressNow().then(
+    (data) => {
+      if (listeners.has(listener)) listener.send({ event: 'progress', data });
+      wake();
+    },
+    () => wake(),
+  );
   return () => {
     listeners.delete(listener);
+    if (!listeners.size) leaveOthers();
   };
 }

@@ -10,9 +10,10 @@ import { announce } from '../platform/events';
 import { Conflict, NotFound, NotSignedIn, Refused } from '../platform/errors';
 import { PasswordLinkRow, SessionRow, User, type Person } from './models';
 import { endAllSessions } from './sessions';
+import { tallies } from './tallies';
 import { Throttle } from './throttle';
 
-const throttle = new Throttle();
+const throttle = new Throttle(tallies);
 
 // verified against when the account does not exist, so that both answers take as long
 let decoy: Promise<string> | undefined;

@@ -4,10 +4,12 @@
  */
 import { TooMany } from '../platform/errors';
 
-interface Tally {
-  wrong: number;
-  waiting: number;
-  last: number;
+/** Guesses so far, kept where all processes see them. */
+export interface Tallies {
+  /** Counts a guess for each name. @returns how many wrong ones there were before it */
+  count(names: readonly string[]): Promise<number[]>;
+  /** The guess was right: the first name's are forgotten, the others' are one less. */
+  right(names: readonly string[]): Promise<void>;
 }
 
 /** How many guesses are free, how many may wait at once, and the longest wait. */
@@ -20,35 +22,23 @@ const ACCOUNT: Bounds = { free: 4, atOnce: 3 };
 const ADDRESS: Bounds = { free: 20, atOnce: 10 };
 const FIRST_WAIT_MS = 500;
 const LONGEST_WAIT_MS = 20_000;
-/** After so long without a wrong guess all is forgotten. */
-const MEMORY_MS = 15 * 60_000;
-const MOST_KEYS = 20_000;
 /** Passwords that are checked at once: hashing takes memory and a thread each. */
 const MOST_CHECKS = 4;
 
 export class Throttle {
-  private readonly tallies = new Map<string, Tally>();
+  /** How many wait, by name, in this process. */
+  private readonly waiting = new Map<string, number>();
   private checking = 0;
 
   constructor(
-    private readonly now: () => number = Date.now,
+    private readonly tallies: Tallies,
     private readonly wait: (ms: number) => Promise<void> = (ms) => new Promise((r) => setTimeout(r, ms)),
   ) {}
 
-  private tally(key: string): Tally {
-    const known = this.tallies.get(key);
-    if (known && (known.waiting > 0 || this.now() - known.last < MEMORY_MS)) return known;
-    if (this.tallies.size >= MOST_KEYS) this.forget();
-    const fresh: Tally = { wrong: 0, waiting: 0, last: this.now() };
-    this.tallies.set(key, fresh);
-    return fresh;
-  }
-
-  /** Drops what is old; where that is not enough, the oldest half. */
-  private forget(): void {
-    const old = [...this.tallies].filter(([, t]) => t.waiting === 0).sort((a, b) => a[1].last - b[1].last);
-    for (const [key, t] of old)
-      if (this.tallies.size > MOST_KEYS / 2 || this.now() - t.last > MEMORY_MS) this.tallies.delete(key);
+  private add(name: string, by: 1 | -1): void {
+    const now = (this.waiting.get(name) ?? 0) + by;
+    if (now) this.waiting.set(name, now);
+    else this.waiting.delete(name);
   }
 
   /**
@@ -58,33 +48,31 @@ export class Throttle {
    * @throws TooMany where too many guesses wait already
    */
   async attempt(account: string, address: string, check: () => Promise<boolean>): Promise<boolean> {
-    const held: [Tally, Bounds][] = [
-      [this.tally(`account ${account}`), ACCOUNT],
-      [this.tally(`address ${address}`), ADDRESS],
+    const held: [name: string, bounds: Bounds][] = [
+      [`account ${account}`, ACCOUNT],
+      [`address ${address}`, ADDRESS],
     ];
-    if (this.checking >= MOST_CHECKS * 5 || held.some(([t, { atOnce }]) => t.waiting >= atOnce))
+    const names = held.map(([name]) => name);
+    if (
+      this.checking >= MOST_CHECKS * 5 ||
+      held.some(([name, { atOnce }]) => (this.waiting.get(name) ?? 0) >= atOnce)
+    )
       throw new TooMany('Too many attempts at once. Wait a moment and try again.');
-    const waits = held.map(([t, { free }]) =>
-      t.wrong < free ? 0 : Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** (t.wrong - free)),
-    );
-    for (const [t] of held) {
-      t.waiting++;
-      t.wrong++;
-      t.last = this.now();
-    }
+    for (const name of names) this.add(name, 1);
     this.checking++;
     try {
+      const wrong = await this.tallies.count(names);
+      const waits = held.map(([, { free }], i) =>
+        wrong[i]! < free ? 0 : Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** (wrong[i]! - free)),
+      );
       const longest = Math.max(...waits);
       if (longest) await this.wait(longest);
       const isRight = await check();
-      if (isRight) {
-        held[0]![0].wrong = 0;
-        held[1]![0].wrong--;
-      }
+      if (isRight) await this.tallies.right(names);
       return isRight;
     } finally {
       this.checking--;
-      for (const [t] of held) t.waiting--;
+      for (const name of names) this.add(name, -1);
     }
   }
 }

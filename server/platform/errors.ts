@@ -37,3 +37,35 @@ export class Unreachable extends DomainError {}
 
 /** Armband itself cannot answer now. */
 export class Unavailable extends DomainError {}
+
+/** An error as JSON, for whoever asked from another process. */
+export interface ToldError {
+  name: string;
+  message: string;
+  data?: unknown;
+}
+
+const LONGEST = 600;
+
+export function toldError(error: Error): ToldError {
+  const message = error.message.slice(0, LONGEST);
+  return { name: error.name, message, ...(error instanceof DomainError ? { data: error.data } : {}) };
+}
+
+const KINDS = [
+  NotFound,
+  Conflict,
+  Refused,
+  NotSignedIn,
+  Forbidden,
+  TooLarge,
+  TooMany,
+  Unreachable,
+  Unavailable,
+] as const;
+
+/** The error that was told, of its own kind where that is one of these. */
+export function revived({ name, message, data }: ToldError): Error {
+  const kind = KINDS.find((k) => k.name === name);
+  return kind ? new kind(message, data) : new Error(message);
+}

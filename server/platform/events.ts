@@ -9,6 +9,8 @@ export interface Change {
   keys: Key[];
   /** The one person it concerns; everybody else's screens stay as they are. */
   personId?: number;
+  /** Another process has told it. */
+  fromElsewhere?: boolean;
 }
 
 const listeners = new Set<(change: Change) => void>();
@@ -26,9 +28,12 @@ export function announce(
   keys: Key[],
   { transaction, personId }: { transaction?: Transaction; personId?: number } = {},
 ): void {
-  const tell = (): void => {
-    for (const listener of listeners) listener({ keys, personId });
-  };
-  if (transaction) transaction.afterCommit(tell);
-  else tell();
+  const say = (): void => tellAll({ keys, personId });
+  if (transaction) transaction.afterCommit(say);
+  else say();
+}
+
+/** Passes on what was announced. */
+export function tellAll(change: Change): void {
+  for (const listener of listeners) listener(change);
 }

@@ -1,18 +1,30 @@
-/** At the start: tables up to date, orphaned audits ended, first user or demo there. */
+/** At the start: tables up to date, audits that were left open taken up, first user or demo there; then the work. */
 import { closeDatabase, database } from '../platform/db/connection';
 import { migrate } from '../platform/db/migrate';
 import { useModels } from '../platform/models';
-import { endOrphans } from '../audits/audits';
+import { auditJob, takeUpOrphans } from '../audits/audits';
 import { networkSettings } from '../audits/network';
 import { endExtraction } from '../audits/extraction';
 import { ensureBuiltIn } from '../checklists/checklists';
 import { endJudging } from '../audits/judge-pool';
-import { reevaluateAfterUpdate } from '../audits/reevaluating';
-import { startSweeping, stopSweeping } from '../fixes/sweep';
+import { previewJob, reevaluateAfterUpdate, reevaluateJob } from '../audits/reevaluating';
+import { sweepJob, sweepOnce } from '../fixes/sweep';
+import { learnJob } from '../hosts/host-profiles';
 import { ensureFirstPerson } from '../people/people';
 import { loadDemo, practiceControl } from '../practice/practice';
+import { passChangesOn } from '../platform/change-feed';
+import { oneAtATime } from '../platform/db/one-at-a-time';
+import { registerJobs } from '../platform/jobs/definition';
+import { closeDelivery } from '../platform/jobs/queue';
+import { startTicking } from '../platform/jobs/ticking';
+import { JobWorker } from '../platform/jobs/worker';
+import { readJob } from '../sites/reading';
+import { importJob } from '../sites/sites-import';
 import { fillStandings } from '../sites/standing';
 import { startFailed, startFinished } from '../platform/readiness';
+
+/** All kinds of long work. */
+const JOBS = [auditJob, reevaluateJob, previewJob, readJob, learnJob, importJob, sweepJob];
 
 const SHORTEST_SECRET = 32;
 
@@ -40,15 +52,20 @@ async function waitForDatabase(): Promise<void> {
   }
 }
 
-async function start(): Promise<void> {
-  refuseUnsafe();
-  // so that a wrong setting is told now, and not by the first audit
-  networkSettings();
-  await waitForDatabase();
-  useModels();
+/** @throws Error for what is no whole number of at least `least` */
+function setting(name: string, usual: number, least: number): number {
+  const text = process.env[name];
+  const value = text === undefined || text.trim() === '' ? usual : Number(text);
+  if (!Number.isInteger(value) || value < least)
+    throw new Error(`${name} must be a whole number of at least ${least}; it is “${text}”.`);
+  return value;
+}
+
+/** Tables up to date, and what must be there before anybody looks. */
+async function prepare(): Promise<void> {
   for (const name of await migrate()) console.info(`database: ${name}`);
-  const ended = await endOrphans();
-  if (ended) console.info(`${ended} unfinished audits of the last run were ended`);
+  const orphans = await takeUpOrphans();
+  if (orphans) console.info(`${orphans} audits that were left open begin again`);
   await ensureBuiltIn();
   const { ARMBAND_FIRST_USER: email, ARMBAND_FIRST_PASSWORD: password } = process.env;
   if (practiceControl()) await loadDemo(password ?? 'marram-demo');
@@ -56,7 +73,27 @@ async function start(): Promise<void> {
     await ensureFirstPerson(email, process.env.ARMBAND_FIRST_NAME ?? email.split('@')[0]!, password);
   await fillStandings();
   await reevaluateAfterUpdate();
-  startSweeping();
+}
+
+/** What runs until the process ends, in the order opposite to that of its end. */
+const ends: (() => Promise<void> | void)[] = [];
+
+async function start(): Promise<void> {
+  refuseUnsafe();
+  // so that a wrong setting is told now, and not by the first audit
+  networkSettings();
+  registerJobs(JOBS);
+  const worker = new JobWorker({
+    atOnce: setting('ARMBAND_WORKERS', 2, 0),
+    leaseMs: setting('ARMBAND_LEASE', 20, 1) * 1000,
+  });
+  await waitForDatabase();
+  useModels();
+  await oneAtATime('armband start', prepare);
+  ends.push(passChangesOn());
+  await worker.start();
+  ends.push(() => worker.stop());
+  ends.push(startTicking([{ name: 'sweep', seconds: setting('ARMBAND_SWEEP', 300, 1), work: sweepOnce }]));
 }
 
 export default defineNitroPlugin((nitro) => {
@@ -72,7 +109,8 @@ export default defineNitroPlugin((nitro) => {
     setTimeout(() => process.exit(1), 200);
   });
   nitro.hooks.hook('close', async () => {
-    stopSweeping();
+    for (const end of ends.reverse()) await end();
+    await closeDelivery();
     await endExtraction();
     await endJudging();
     await closeDatabase();

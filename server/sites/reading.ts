@@ -3,13 +3,16 @@ import { commonMark } from '#core/checks/view/page-marks';
 import type { AccessDto } from '#core/entry/site';
 import { refusalOf, type RefusalKind } from '#core/extract/refusal';
 import { finalStatus, lastAnswer, type Evidence, type PageEvidence } from '#core/facts/evidence';
-import type { EnvironmentKind, Stage } from '#core/facts/situation';
+import { ENVIRONMENT_KINDS, type EnvironmentKind, type Stage } from '#core/facts/situation';
 import { proposeBrief, type Proposal } from '#core/proposals/propose-brief';
 import { collect } from '#probe/collect';
 import type { Access } from '#probe/http/access';
 import { networkSettings } from '../audits/network';
-import { inSlot } from '../audits/slots';
 import { Unreachable } from '../platform/errors';
+import { IsIn, IsOptional, IsString } from '../platform/http/validation';
+import { defineJob } from '../platform/jobs/definition';
+import { workedOut } from '../platform/jobs/queue';
+import { sealed, unsealed } from './access';
 import { refuseUnusable } from './environments';
 
 export interface ReadFrom {
@@ -19,10 +22,11 @@ export interface ReadFrom {
   stage?: { value: Stage; from: string };
 }
 
-/** An access that was entered for this one reading. */
-function wayInFor(url: string, given: AccessDto | undefined): Access | undefined {
-  if (!given) return undefined;
-  refuseUnusable(given);
+/** An access that was entered for this one reading. @param kept sealed */
+function wayInFor(url: string, kept: string | undefined): Access | undefined {
+  if (kept === undefined) return undefined;
+  const given = unsealed<AccessDto>(kept);
+  if (!given) throw new Error('the access cannot be read: this worker has another NUXT_SESSION_PASSWORD');
   const { kind, name = '', value = '' } = given;
   const origins = [new URL(url).origin];
   if (kind === 'credentials') return { kind, user: name, password: value, origins };
@@ -74,16 +78,20 @@ function stageBy({ url, facts }: PageEvidence): ReadFrom['stage'] {
     : { value: 'launched', from: `${url} answers with a site` };
 }
 
-/**
- * Reads a running site, as an audit would; it takes a slot among the audits and ends when the caller leaves.
- * @throws Unreachable with the reason when nothing can be read there
- */
-export async function readFromSite(
-  { url, kind = 'live', access }: { url: string; kind?: EnvironmentKind; access?: AccessDto },
-  signal: AbortSignal,
-): Promise<ReadFrom> {
-  const evidence = await inSlot(signal, () =>
-    collect({
+class ReadPayload {
+  @IsString() url!: string;
+  @IsIn(ENVIRONMENT_KINDS) kind!: EnvironmentKind;
+  /** The access, sealed. */
+  @IsOptional() @IsString() access?: string;
+}
+
+/** Reading a first brief from a running site. */
+export const readJob = defineJob<ReadPayload>({
+  name: 'read a site',
+  lane: 'waited',
+  payload: ReadPayload,
+  async run({ url, kind, access }, { signal, progress }): Promise<ReadFrom> {
+    const evidence = await collect({
       ...networkSettings(),
       url,
       kind,
@@ -92,9 +100,24 @@ export async function readFromSite(
       maxPages: 20,
       auditSeconds: 30,
       signal,
-    }),
-  );
-  const home = homeOf(evidence, url);
-  const stage = kind === 'live' ? stageBy(home) : undefined;
-  return { url: home.url, proposals: proposeBrief(evidence), ...(stage ? { stage } : {}) };
+      onProgress: progress,
+    });
+    const home = homeOf(evidence, url);
+    const stage = kind === 'live' ? stageBy(home) : undefined;
+    return { url: home.url, proposals: proposeBrief(evidence), ...(stage ? { stage } : {}) };
+  },
+});
+
+/**
+ * Reads a running site, as an audit would; it ends when the caller leaves.
+ * @throws Unreachable with the reason when nothing can be read there
+ */
+export function readFromSite(
+  { url, kind = 'live', access }: { url: string; kind?: EnvironmentKind; access?: AccessDto },
+  by: string,
+  signal: AbortSignal,
+): Promise<ReadFrom> {
+  if (access) refuseUnusable(access);
+  const payload: ReadPayload = { url, kind, ...(access ? { access: sealed(access) } : {}) };
+  return workedOut(readJob, payload, { by, title: `Reading ${url}` }, signal);
 }

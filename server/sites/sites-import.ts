@@ -1,6 +1,9 @@
 /** Sites in bulk: a look at a table before anything is saved, then all or nothing. */
 import { readSitesCsv, writeSitesCsv, type CsvSites } from '#core/formats/sites-csv';
 import { inTransaction } from '../platform/db/transaction';
+import { IsBoolean, IsString } from '../platform/http/validation';
+import { defineJob, type Work } from '../platform/jobs/definition';
+import { workedOut } from '../platform/jobs/queue';
 import { Client, Environment, Site } from './models';
 import { HostProfileRow } from '../hosts/models';
 import { newestBrief } from './briefs';
@@ -35,16 +38,34 @@ export async function lookAtCsv(text: string): Promise<CsvSites> {
   return read(text, await known());
 }
 
+class ImportPayload {
+  @IsString() text!: string;
+  @IsBoolean() onlyGood!: boolean;
+}
+interface Imported {
+  taken: number;
+  left: number;
+}
+
+/** Adding the sites of a table. */
+export const importJob = defineJob<ImportPayload>({
+  name: 'import',
+  lane: 'waited',
+  payload: ImportPayload,
+  run: ({ text, onlyGood }, { by, hold }) => addRows(text, onlyGood, by, hold),
+});
+
 /**
  * Takes on every row that is right.
  * @param onlyGood leave bad rows out instead of refusing all.
  * @throws Refused
  */
-export async function importCsv(
-  text: string,
-  onlyGood: boolean,
-  by: string,
-): Promise<{ taken: number; left: number }> {
+export function importCsv(text: string, onlyGood: boolean, by: string): Promise<Imported> {
+  return workedOut(importJob, { text, onlyGood }, { by, title: 'Adding sites from a table' });
+}
+
+/** @param hold throws where another worker adds them by now */
+async function addRows(text: string, onlyGood: boolean, by: string, hold: Work['hold']): Promise<Imported> {
   const there = await known();
   const { rows, faults } = await read(text, there);
   const good = rows.filter((r) => r.site);
@@ -56,6 +77,7 @@ export async function importCsv(
           : 'No row can be added.'),
     );
   await inTransaction(async (transaction) => {
+    await hold(transaction);
     for (const { site, access } of good) {
       const [staging] = site!.environments;
       const kept = access ? there.accesses.get(access) : undefined;

@@ -8,5 +8,5 @@ export default defineEventHandler(async (event) => {
   const { checklist: given, ...which } = await parseAs(LookAheadDto, await readJson(event, LIMITS.document));
   const { checklist, faults } = await readChecklist(given);
   if (faults.length) throw refuseFaults(faults.map((f) => f.message));
-  return { job: (await startPreview(checklist, which, event.context.person.name)).id };
+  return { job: await startPreview(checklist, which, event.context.person.name) };
 });

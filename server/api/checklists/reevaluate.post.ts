@@ -5,5 +5,5 @@ import { startReevaluating } from '../../audits/reevaluating';
 
 export default defineEventHandler(async (event) => {
   const which = await parseAs(WhichSitesDto, await readJson(event));
-  return { job: (await startReevaluating(which, event.context.person.name)).id };
+  return { job: await startReevaluating(which, event.context.person.name) };
 });

@@ -6,5 +6,5 @@ import { learnFrom } from '../../hosts/host-profiles';
 
 export default defineEventHandler(async (event) => {
   const { url, profile } = await parseAs(LearnDto, await readJson(event, LIMITS.document));
-  return learnFrom(url, profile, untilCallerLeaves(event));
+  return learnFrom(url, profile, event.context.person.name, untilCallerLeaves(event));
 });

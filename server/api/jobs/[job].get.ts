@@ -1,3 +1,4 @@
-import { jobById } from '../../platform/jobs/jobs';
+import { idOf } from '../../platform/http/route-parameters';
+import { jobById } from '../../platform/jobs/queue';
 
-export default defineEventHandler((event) => jobById(getRouterParam(event, 'job') ?? ''));
+export default defineEventHandler((event) => jobById(idOf(event, 'job')));

@@ -20,7 +20,7 @@ export function database(): Sequelize {
       port: Number(process.env.ARMBAND_DB_PORT ?? 3306),
       timezone: '+00:00',
       logging: false,
-      pool: { max: 10, idle: 30_000, acquire: 15_000 },
+      pool: { max: 16, idle: 30_000, acquire: 15_000 },
       define: { underscored: true, timestamps: false, freezeTableName: true, charset: 'utf8mb4' },
       dialectOptions: {
         connectTimeout: 5000,

@@ -2,8 +2,8 @@ import { getQuery, getRouterParam, type H3Event } from 'h3';
 import { NotFound, Refused } from '../errors';
 
 /** A number in the path. @throws 404 when it is none */
-export function idOf(event: H3Event): number {
-  const id = Number(getRouterParam(event, 'id'));
+export function idOf(event: H3Event, name = 'id'): number {
+  const id = Number(getRouterParam(event, name));
   if (!Number.isInteger(id) || id < 1 || id > 4_294_967_295) throw new NotFound('There is nothing here.');
   return id;
 }

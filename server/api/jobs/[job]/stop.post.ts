@@ -1,6 +1,7 @@
-import { stopJob } from '../../../platform/jobs/jobs';
+import { idOf } from '../../../platform/http/route-parameters';
+import { stopJob } from '../../../platform/jobs/queue';
 
-export default defineEventHandler((event) => {
-  stopJob(getRouterParam(event, 'job') ?? '');
+export default defineEventHandler(async (event) => {
+  await stopJob(idOf(event, 'job'));
   return { ok: true };
 });

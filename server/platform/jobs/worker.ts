@@ -1,0 +1,315 @@
+/** Whoever does the work: takes jobs up, keeps them while they run, and ends them one way or another. */
+import { randomBytes } from 'node:crypto';
+import { setMaxListeners } from 'node:events';
+import { hostname } from 'node:os';
+import type { Transaction } from 'sequelize';
+import { readAs } from '#core/entry/validation';
+import { whenReachable } from '../db/reachable';
+import { inTransaction } from '../db/transaction';
+import { toldError, type ToldError } from '../errors';
+import { announce } from '../events';
+import {
+  definitionOf,
+  LANES,
+  LeaseLost,
+  STOPPED,
+  tidyUp,
+  type Lane,
+  type Progress,
+  type Work,
+} from './definition';
+import {
+  claim,
+  countWaiting,
+  end,
+  endWaiting,
+  forgetEnded,
+  giveBackLost,
+  isDue,
+  isHeld,
+  itemsDone,
+  keepItem,
+  noteProgress,
+  offers,
+  putBack,
+  renew,
+  type Claim,
+  type HowFar,
+  type JobRow,
+} from './keeping';
+import { jobEvents, offer, progressHere, theDelivery } from './queue';
+
+/** Cut off so often by whatever, it is not begun again: it may be what cuts it off. */
+const MOST_LOSSES = 8;
+const FIRST_PAUSE_MS = 5000;
+const LONGEST_PAUSE_MS = 10 * 60_000;
+/** How often jobs are kept, their progress is told and a stop is noticed. */
+const BEAT_MS = 1000;
+const AT_ONCE_STEPS = 2;
+
+class Stopped extends Error {}
+class Moved extends Error {}
+
+/** A job that this process does. */
+class Doing implements Work {
+  readonly stop = new AbortController();
+  readonly howFar: HowFar = { done: 0, failed: 0 };
+  told = '';
+  firstError: Error | undefined;
+  /** Until when nobody else has it, by this process's own count of milliseconds. */
+  safeUntil: number;
+
+  constructor(
+    private readonly row: JobRow,
+    private readonly of: Claim,
+    leaseMs: number,
+    since: number,
+  ) {
+    setMaxListeners(0, this.stop.signal);
+    this.safeUntil = since + leaseMs;
+  }
+
+  get id(): number {
+    return this.row.id;
+  }
+  get claim(): Claim {
+    return this.of;
+  }
+  get signal(): AbortSignal {
+    return this.stop.signal;
+  }
+  get losses(): number {
+    return this.row.losses;
+  }
+  get by(): string {
+    return this.row.startedBy;
+  }
+
+  progress(progress: Progress): void {
+    this.howFar.progress = progress;
+  }
+
+  async each<T>(
+    items: readonly T[],
+    step: (item: T) => Promise<object | undefined>,
+    atOnce = AT_ONCE_STEPS,
+  ): Promise<void> {
+    const before = await itemsDone(this.id);
+    const done = new Set(before.map((i) => i.item));
+    this.howFar.done = before.length;
+    this.howFar.failed = before.filter((i) => i.error !== null).length;
+    const left = [...items.keys()].filter((i) => !done.has(i)).reverse();
+    const work = async (): Promise<void> => {
+      for (let i = left.pop(); i !== undefined && !this.signal.aborted; i = left.pop())
+        await this.one(i, items[i]!, step);
+    };
+    await Promise.all(Array.from({ length: Math.min(atOnce, items.length) }, work));
+    this.signal.throwIfAborted();
+  }
+
+  private async one<T>(
+    item: number,
+    value: T,
+    step: (item: T) => Promise<object | undefined>,
+  ): Promise<void> {
+    try {
+      const data = await whenReachable(() => step(value), this.signal);
+      await whenReachable(() => keepItem(this.id, item, { data }), this.signal);
+    } catch (error) {
+      this.signal.throwIfAborted();
+      // the others are not to suffer for one
+      console.error(`${this.row.title}: item ${item} failed`, error);
+      await whenReachable(() => keepItem(this.id, item, { error: (error as Error).message }), this.signal);
+      this.firstError ??= error as Error;
+      this.howFar.failed++;
+    }
+    this.howFar.done++;
+  }
+
+  async hold(transaction: Transaction): Promise<void> {
+    if (!(await isHeld(this.of, transaction))) throw new LeaseLost();
+  }
+}
+
+export interface WorkerOptions {
+  /** Jobs at once, beside those that somebody waits for. */
+  atOnce: number;
+  /** After so long without a word from a worker, its jobs go to others. */
+  leaseMs: number;
+}
+
+export class JobWorker {
+  readonly name = `${hostname()} ${process.pid} ${randomBytes(4).toString('hex')}`.slice(0, 80);
+  private readonly doing = new Map<number, Doing>();
+  private readonly ends: (() => Promise<void>)[] = [];
+  private beat: NodeJS.Timeout | undefined;
+  private ended = false;
+  private readonly onStop = (id: number): void => this.doing.get(id)?.stop.abort(new Stopped());
+
+  constructor(private readonly options: WorkerOptions) {}
+
+  async start(): Promise<void> {
+    jobEvents.on('stop', this.onStop);
+    const takeUp = (lane: Lane, wanted?: number): Promise<boolean> => this.takeUp(lane, wanted);
+    if (this.options.atOnce)
+      for (const lane of LANES)
+        this.ends.push(await theDelivery().serve(lane, lane === 'waited' ? 1 : this.options.atOnce, takeUp));
+    const again = (): void => {
+      this.beat = setTimeout(
+        () => {
+          void this.tend().finally(() => {
+            if (!this.ended) again();
+          });
+        },
+        Math.min(BEAT_MS, this.options.leaseMs / 4),
+      );
+    };
+    again();
+  }
+
+  /** Takes no more up, puts back what is under way, and waits until that is kept. */
+  async stop(): Promise<void> {
+    this.ended = true;
+    clearTimeout(this.beat);
+    jobEvents.off('stop', this.onStop);
+    for (const job of this.doing.values()) job.stop.abort(new Moved());
+    await Promise.all(this.ends.map((endServing) => endServing()));
+  }
+
+  private async takeUp(lane: Lane, wanted?: number): Promise<boolean> {
+    if (this.ended) return false;
+    const since = performance.now();
+    const row = await claim(lane, this.name, this.options.leaseMs, wanted);
+    if (!row) return false;
+    const job = new Doing(
+      row,
+      { id: row.id, claims: row.claims, worker: this.name },
+      this.options.leaseMs,
+      since,
+    );
+    this.doing.set(row.id, job);
+    progressHere.set(row.id, job.howFar);
+    announce([['job', row.id]]);
+    try {
+      await this.run(row, job);
+    } catch (error) {
+      // its lease ends, and another takes it up
+      console.error(`${row.title}: its end could not be kept`, error);
+    } finally {
+      this.doing.delete(row.id);
+      progressHere.delete(row.id);
+      jobEvents.emit('end', row.id);
+      announce([['job', row.id]]);
+    }
+    return true;
+  }
+
+  private async run(row: JobRow, job: Doing): Promise<void> {
+    try {
+      if (row.stopAsked) throw new Stopped();
+      const definition = definitionOf(row.name);
+      const { value, faults } = await readAs(definition.payload, JSON.parse(row.payload));
+      if (faults.length) throw new Error(faults.map((f) => f.message).join('; '));
+      const result = await definition.run(value, job);
+      job.signal.throwIfAborted();
+      const { firstError, howFar } = job;
+      await whenReachable(() => noteProgress(job.claim, howFar));
+      await whenReachable(() =>
+        end(job.claim, 'done', { result, error: firstError && toldError(firstError) }),
+      );
+    } catch (error) {
+      await this.endWith(row, job, job.signal.aborted ? (job.signal.reason as Error) : (error as Error));
+    }
+  }
+
+  private async endWith(row: JobRow, job: Doing, error: Error): Promise<void> {
+    if (error instanceof LeaseLost) return;
+    await whenReachable(() => noteProgress(job.claim, job.howFar));
+    if (error instanceof Moved) {
+      await whenReachable(() => putBack(job.claim, { attempts: row.attempts, delayMs: 0 }));
+      return;
+    }
+    if (error instanceof Stopped) {
+      await this.close(row, job, 'stopped', STOPPED);
+      return;
+    }
+    console.error(`${row.title} failed`, error);
+    const { attempts = 1 } = definitionOf(row.name);
+    const tried = row.attempts + 1;
+    if (tried < attempts) {
+      const delayMs = Math.min(LONGEST_PAUSE_MS, FIRST_PAUSE_MS * 2 ** (tried - 1));
+      const told = toldError(error);
+      if (await whenReachable(() => putBack(job.claim, { attempts: tried, delayMs, error: told })))
+        await offer([row.id]);
+      return;
+    }
+    await this.close(row, job, 'failed', error.message, toldError(error));
+  }
+
+  /** Ends a job that did not come to its end, and what belongs to it, where it is this worker's still. */
+  private async close(
+    row: JobRow,
+    { claim: mine }: Doing,
+    how: 'stopped' | 'failed',
+    why: string,
+    error?: ToldError,
+  ): Promise<void> {
+    await whenReachable(() =>
+      inTransaction(async (transaction) => {
+        if (!(await isHeld(mine, transaction))) return;
+        await tidyUp(row, how, why, transaction);
+        await end(mine, how, { error }, transaction);
+      }),
+    );
+  }
+
+  /** Keeps what is under way, and looks after what others have lost. */
+  private async tend(): Promise<void> {
+    try {
+      if (this.doing.size) await this.keep();
+      if (await isDue('lost work', this.options.leaseMs / 4000)) await this.lookAfterLost();
+    } catch {
+      // the database is away: what cannot be kept may be another's soon
+    }
+    for (const job of this.doing.values())
+      if (performance.now() > job.safeUntil) job.stop.abort(new LeaseLost());
+  }
+
+  private async keep(): Promise<void> {
+    const since = performance.now();
+    const held = new Map((await renew(this.name, this.options.leaseMs)).map((h) => [h.id, h]));
+    for (const job of this.doing.values()) {
+      const lease = held.get(job.id);
+      if (lease?.claims !== job.claim.claims) {
+        // taken up just now, or ended just now, or another's
+        continue;
+      }
+      job.safeUntil = since + this.options.leaseMs;
+      if (lease.stopAsked) job.stop.abort(new Stopped());
+      const told = JSON.stringify(job.howFar);
+      if (told === job.told) continue;
+      job.told = told;
+      await noteProgress(job.claim, job.howFar);
+    }
+  }
+
+  private async lookAfterLost(): Promise<void> {
+    for (const row of await giveBackLost()) {
+      const why = 'It was cut off again and again.';
+      const how = row.stopAsked ? 'stopped' : row.losses >= MOST_LOSSES ? 'failed' : undefined;
+      if (!how) {
+        console.info(`${row.title} was cut off and begins again`);
+        continue;
+      }
+      await endWaiting(row.id, how, toldError(new Error(why)), (job, transaction) =>
+        tidyUp(job, how, why, transaction),
+      );
+    }
+    for (const lane of LANES) {
+      const known = await theDelivery().waiting(lane);
+      if (known === undefined) continue;
+      if (known < (await countWaiting({ lane }))) await theDelivery().offer(await offers({ lane }));
+    }
+    if (await isDue('forget ended work', 600)) await forgetEnded();
+  }
+}
