@@ -200,7 +200,7 @@ const NOUNS = [
   'Eider',
 ];
 
-export const SITES: readonly PracticeSite[] = [
+const NAMED: readonly PracticeSite[] = [
   site({
     slug: 'planetarium',
     domain: 'tarn-planetarium.example',
@@ -611,6 +611,37 @@ export const SITES: readonly PracticeSite[] = [
     items: pairs(['Green', 'Smoked', 'First'], ['Leaf', 'Tip', 'Pot'], 9),
     live: ['challenge', 'free-mail'],
   }),
+];
+
+/** Further sites like these, each with names of its own and nothing planted: for work on hundreds of them. */
+function furtherSites(count: number): PracticeSite[] {
+  const plain = NAMED.filter((s) => s.slug !== 'curlew' && s.drafts.length === 0 && s.traits.length === 0);
+  return Array.from({ length: count }, (_, i) => {
+    const like = plain[i % plain.length]!;
+    const number = Math.floor(i / plain.length) + 2;
+    const slug = `${like.slug}-${number}`;
+    const domain = like.domain.replace(/\./, `-${number}.`);
+    const { host } = like.staging;
+    return {
+      ...like,
+      slug,
+      client: `${like.client} ${number}`,
+      name: `${like.name} ${number}`,
+      domain,
+      staging: {
+        ...like.staging,
+        host: host.endsWith(like.domain) ? host.replace(like.domain, domain) : host.replace(/^[^.]+/, slug),
+      },
+      live: [],
+      before: [],
+    };
+  });
+}
+
+/** ARMBAND_PRACTICE_MORE says how many there are beside the named ones. */
+export const SITES: readonly PracticeSite[] = [
+  ...NAMED,
+  ...furtherSites(Number(process.env.ARMBAND_PRACTICE_MORE ?? 0)),
 ];
 
 /** Every environment of a site before the live one, the earliest first. */

@@ -15,6 +15,7 @@ import { collectDns } from './dns/authority';
 import { extractHere, type Extract } from './extractor';
 import { readFileHere, type ReadFile } from './file-reader';
 import { HttpClient, type Asked } from './http/client';
+import type { HostGate } from './http/host-gate';
 import { Budget } from './http/budget';
 import { kindOf, secretsOf, accessFault, withoutSecrets, type Access } from './http/access';
 import { ProbeError } from './network-error';
@@ -65,6 +66,8 @@ export interface CollectOptions extends DialerOptions, Target {
   /** Seconds for the whole audit; what is not read by then is left unread. */
   auditSeconds?: number;
   retryPauseMs?: number;
+  /** Whoever else asks the same hosts. */
+  gate?: HostGate;
   bootstrap?: Bootstrap;
   extract?: Extract;
   /** Reads style sheets, pictures and sitemaps; here when left out. */
@@ -108,6 +111,7 @@ function toolsFor(options: CollectOptions): Tools {
     retryPauseMs: options.retryPauseMs ?? 1000,
     signal: options.signal,
     access: options.access,
+    gate: options.gate,
     budget,
   });
   const hasKey = options.access && 'origins' in options.access;

@@ -1,2 +1,2 @@
-export function sourceHash(): string;
+export function sourceHash(more?: readonly string[]): string;
 export function ensureBuild(say: (text: string) => void): boolean;

@@ -25,10 +25,10 @@ function* files(path) {
   for (const name of readdirSync(path).sort()) yield* files(join(path, name));
 }
 
-/** One hash over all sources that end up in the build. */
-export function sourceHash() {
+/** One hash over all sources that end up in the build. @param more folders beside them */
+export function sourceHash(more = []) {
   const hash = createHash('sha256');
-  for (const source of SOURCES)
+  for (const source of [...SOURCES, ...more])
     for (const file of files(join(ROOT, source)))
       if (!file.endsWith('.test.ts')) hash.update(file.slice(ROOT.length)).update(readFileSync(file));
   return hash.digest('hex');

@@ -5,6 +5,8 @@ export interface Stack {
   address: string;
   port: number;
   net: { resolver: string; map: string[]; ca: string; control: string };
+  /** What a worker beside it needs to be told too. */
+  settings: Record<string, string>;
   database: { port: number; child: ChildProcess; env: Record<string, string> };
   app: ChildProcess;
   practice: ChildProcess;

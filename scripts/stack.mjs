@@ -153,20 +153,17 @@ export async function startStack({
     const { practice, net } = await startPractice(join(folder, 'net'), parts);
     const port = await portFor(wanted, strict, say);
     say('Starting the application …');
-    const { app, log } = startApplication({
-      port,
-      watch,
-      parts,
-      env: {
-        ...database.env,
-        NUXT_SESSION_PASSWORD: secret(folder),
-        ARMBAND_PRACTICE_NET: net.control,
-        ARMBAND_RESOLVERS: net.resolver,
-        ARMBAND_MAP: net.map.join(','),
-        ARMBAND_CA: net.ca,
-        ...env,
-      },
-    });
+    // what a worker needs to be told too
+    const settings = {
+      ...database.env,
+      NUXT_SESSION_PASSWORD: secret(folder),
+      ARMBAND_PRACTICE_NET: net.control,
+      ARMBAND_RESOLVERS: net.resolver,
+      ARMBAND_MAP: net.map.join(','),
+      ARMBAND_CA: net.ca,
+      ...env,
+    };
+    const { app, log } = startApplication({ port, watch, parts, env: settings });
     writeFileSync(
       join(folder, 'pids.json'),
       JSON.stringify([
@@ -177,7 +174,7 @@ export async function startStack({
     );
     const address = `http://127.0.0.1:${port}`;
     await untilHealthy(address, app, log);
-    return { address, port, net, database, app, practice, log, stop };
+    return { address, port, net, settings, database, app, practice, log, stop };
   } catch (error) {
     await stop();
     throw error;

@@ -7,7 +7,7 @@ declare module '#auth-utils' {
 }
 declare module 'h3' {
   interface H3EventContext {
-    person: { id: number; name: string; email: string };
+    person: { id: number; name: string; email: string; owner: boolean };
     /** The session that the request came with. */
     session?: string;
   }

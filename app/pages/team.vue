@@ -47,6 +47,12 @@ const makeLink = (p: { id: number; name: string }) =>
     });
     made.value = { name: p.name, address: linkFor(token), until };
   });
+const mayChange = computed(() => session.me?.owner ?? false);
+const setOwner = (p: { id: number; owner: boolean }) =>
+  act(`owner ${p.id}`, async () => {
+    await api('/api/people/:id', { params: { id: p.id }, method: 'PATCH', body: { owner: !p.owner } });
+    session.me = await api('/api/me');
+  });
 const rename = () =>
   act('rename', async () => {
     const { id, name } = renaming.value!;
@@ -102,7 +108,8 @@ const dated = (iso: string): string =>
     <section class="sheet" aria-label="People">
       <h2>People</h2>
       <p class="faint">
-        Everybody here may do everything. A blocker is accepted by two of them, so a team has at least two.
+        Everybody here may do everything, but adding and removing people is for owners. A blocker is accepted
+        by two people, so a team has at least two.
       </p>
       <v-table class="people" density="compact">
         <thead>
@@ -110,20 +117,33 @@ const dated = (iso: string): string =>
             <th>Name</th>
             <th>Mail address</th>
             <th>Last seen</th>
-            <th><span class="visually-hidden">What can be done</span></th>
+            <th v-if="mayChange"><span class="visually-hidden">What can be done</span></th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="p in team?.people ?? []" :key="p.id">
-            <td>{{ p.name }}<span v-if="p.id === session.me?.id" class="faint">, you</span></td>
+            <td>
+              {{ p.name }}<span v-if="p.owner" class="faint">, owner</span
+              ><span v-if="p.id === session.me?.id" class="faint">, you</span>
+            </td>
             <td class="cut">{{ p.email }}</td>
             <td class="faint">
               <span v-if="!p.hasPassword">has chosen no password yet</span
               ><span v-else-if="p.lastSeen" :title="p.lastSeen">{{ ago(p.lastSeen) }}</span
               ><span v-else>signed out</span>
             </td>
-            <td class="acts">
-              <v-btn size="small" variant="text" @click="renaming = { id: p.id, name: p.name }">Rename</v-btn
+            <td v-if="mayChange" class="acts">
+              <v-btn
+                size="small"
+                variant="text"
+                :loading="isBusy(`owner ${p.id}`)"
+                :aria-label="p.owner ? `${p.name} is no owner any more` : `Make ${p.name} an owner`"
+                @click="setOwner(p)"
+                >{{ p.owner ? 'Owner no more' : 'Make owner' }}</v-btn><v-btn
+                size="small"
+                variant="text"
+                @click="renaming = { id: p.id, name: p.name }"
+                >Rename</v-btn
               ><v-btn
                 size="small"
                 variant="text"
@@ -143,7 +163,7 @@ const dated = (iso: string): string =>
           </tr>
         </tbody>
       </v-table>
-      <form class="line" @submit.prevent="add">
+      <form v-if="mayChange" class="line" @submit.prevent="add">
         <v-text-field v-model="adding.name" label="Name" autocomplete="off" />
         <v-text-field v-model="adding.email" label="Mail address" type="email" autocomplete="off" />
         <v-btn

@@ -7,6 +7,7 @@ import { ProbeError, describe } from '../network-error';
 import type { TrustStore } from '../tls';
 import { readBody } from './body';
 import { Budget } from './budget';
+import { OPEN_GATE, type HostGate } from './host-gate';
 import { Origins, sleep, type Origin, type WireAnswer } from './origins';
 import { openDoor, type Access } from './access';
 
@@ -20,6 +21,8 @@ export interface HttpOptions {
   /** Least time between the starts of two requests to one origin, in milliseconds. */
   delayMs?: number;
   retryPauseMs: number;
+  /** Whoever else asks the same hosts. */
+  gate?: HostGate;
   /** The largest body that any one request may allow for itself. */
   longestBody?: number;
   signal?: AbortSignal;
@@ -124,7 +127,7 @@ export class HttpClient {
     const url = new URL(address);
     const exchange: Exchange = { url: address, method, headers: [], timing: { total: 0 } };
     const origin = this.origins.of(url, more.address);
-    await origin.turn();
+    const leave = await this.enter(origin, url.hostname);
     const started = performance.now();
     const limits = new Limits(this.options.timeoutMs, this.options.signal);
     let body: Buffer | undefined;
@@ -143,9 +146,21 @@ export class HttpClient {
         origin.strike(new ProbeError('timeout', 'no answer in time, and none before'));
     } finally {
       limits.end();
+      leave();
     }
     exchange.timing.total = round(performance.now() - started);
     return { exchange, body };
+  }
+
+  /** Waits for this request's turn, among all that ask the host. A stop lets it through: it is refused next. */
+  private async enter(origin: Origin, host: string): Promise<() => void> {
+    const { gate = OPEN_GATE, signal } = this.options;
+    const leave = await gate.enter(host, signal).catch((error: unknown) => {
+      if (!signal?.aborted) throw error;
+      return () => {};
+    });
+    await origin.turn();
+    return leave;
   }
 
   private request(

@@ -26,6 +26,7 @@ import { enqueue, runningJobs, stopJob, type Job } from '../platform/jobs/queue'
 import { situationFor } from './situations';
 import { accessOf } from '../sites/access';
 import { announce } from '../platform/events';
+import { now } from '../platform/clock';
 
 /** Screens that show what is running ask again. */
 function announceRunning(siteIds: Iterable<number>, transaction?: Transaction): void {
@@ -51,7 +52,7 @@ export const auditJob = defineJob<AuditPayload>({
       {
         status: how,
         runningKey: null,
-        finishedAt: new Date(),
+        finishedAt: now(),
         progress: null,
         error: (how === 'stopped' ? why : `The audit could not be finished: ${why}`).slice(0, 600),
       },
@@ -139,7 +140,7 @@ export async function startAudits(
             briefId: brief?.id ?? null,
             checklistVersionId,
             startedBy: by,
-            startedAt: new Date(),
+            startedAt: now(),
           },
           { transaction },
         );
@@ -198,6 +199,7 @@ async function lookAt(id: number, work: Work): Promise<void> {
       asked,
       access: accessOf(environment),
       signal: work.signal,
+      clock: now,
       onProgress: (p) => work.progress(p),
     });
     work.progress({ phase: 'Judging', done: 0, total: 1 });

@@ -1,6 +1,7 @@
 /** An environment's audits and verdicts over time, and what made a score change. */
 import { Op } from 'sequelize';
 import type { Result } from '#core/score/score';
+import { quantity } from '#core/text/quantity';
 import { ChecklistVersion } from '../checklists/models';
 import { Audit, VerdictRow, type VerdictCause } from './models';
 
@@ -41,6 +42,13 @@ function reasonsFor(now: VerdictRow, before: VerdictRow | undefined): string[] {
   const beside = BESIDE[now.cause];
   if (beside) out.push(beside);
   return out;
+}
+
+/** Of an audit that was cut off and began again. */
+function againText({ cause }: VerdictRow, restarts: number | undefined): string[] {
+  return restarts && cause === 'audit'
+    ? [`cut off ${quantity(restarts, 'time')}, started again by itself`]
+    : [];
 }
 
 const PER_WINDOW = 40;
@@ -84,6 +92,11 @@ export async function historyOf(environmentId: number, after?: string) {
       })
     ).map((v) => [v.id, v]),
   );
+  const cutOff = await Audit.findAll({
+    where: { id: [...new Set(verdicts.map((v) => v.auditId))], restarts: { [Op.gt]: 0 } },
+    attributes: ['id', 'restarts'],
+  });
+  const restarts = new Map(cutOff.map((a) => [a.id, a.restarts]));
   const done = verdicts.slice(0, PER_WINDOW).map((v, i) => {
     const r = v.result as Stored;
     const list = v.checklistVersionId ? versions.get(v.checklistVersionId) : undefined;
@@ -109,7 +122,7 @@ export async function historyOf(environmentId: number, after?: string) {
         catalogue: v.catalogue,
         evidence: v.evidenceVersion,
       },
-      reasons: reasonsFor(v, verdicts[i + 1]),
+      reasons: [...reasonsFor(v, verdicts[i + 1]), ...againText(v, restarts.get(v.auditId))],
       scoreBefore: verdicts[i + 1]?.score ?? null,
     };
   });

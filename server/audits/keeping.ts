@@ -16,6 +16,7 @@ import { Op, type Transaction } from 'sequelize';
 import type { Situation } from '#core/facts/situation';
 import { Audit, AuditEvidence, AuditFindings, FindingRow, VerdictRow, type VerdictCause } from './models';
 import { verdictOn } from './verdict';
+import { now } from '../platform/clock';
 
 export interface Cause {
   cause: VerdictCause;
@@ -63,7 +64,7 @@ export async function keepVerdict(
   { environment, site, evidence, brief, cause, hold }: Kept,
   transaction: Transaction,
 ): Promise<void> {
-  const at = new Date();
+  const at = now();
   const fresh = cause.cause === 'audit';
   const profile = await newestProfile(site.hostProfileId ?? null);
   const checklist = await checklistVersion(audit.checklistVersionId);

@@ -22,12 +22,13 @@ import { pointsLost, termsOf, type Result } from '#core/score/score';
 import type { FoldedDto, LedgerDto } from './dto';
 import { Audit, FindingRow } from './models';
 import { AcceptanceRow } from '../fixes/models';
-import { AttachmentRow, AttestationRow } from '../checklists/models';
+import { AttestationRow } from '../checklists/models';
 import { Environment } from '../sites/models';
 import { User } from '../people/models';
 import { checklistVersion } from '../checklists/checklists';
 import { database } from '../platform/db/connection';
 import { NotFound } from '../platform/errors';
+import { FileRow } from '../platform/files/files';
 
 /** Lines of one answer; whoever has more filters by words. */
 const LINES = 200;
@@ -55,7 +56,7 @@ async function attestationsOf(environmentId: number, checkIds: string[]) {
   });
   const files = new Map(
     (
-      await AttachmentRow.findAll({
+      await FileRow.findAll({
         where: { id: rows.flatMap((r) => r.attachmentId ?? []) },
         attributes: ['id', 'name', 'type', 'bytes'],
       })

@@ -1,9 +1,11 @@
 /** How this installation reaches the network, from the environment. */
+import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { AGENT, type CollectOptions } from '#probe/collect';
 import { TrustStore } from '#probe/tls';
 import { readBootstrap } from '#probe/registration/rdap';
 import { serverReaders } from './extraction';
+import { HostPermits } from './host-permits';
 
 export type NetworkSettings = Pick<
   CollectOptions,
@@ -16,7 +18,7 @@ export type NetworkSettings = Pick<
   | 'store'
   | 'bootstrap'
   | 'retryPauseMs'
-  | 'delayMs'
+  | 'gate'
   | 'concurrency'
   | 'extract'
   | 'readFile'
@@ -24,6 +26,13 @@ export type NetworkSettings = Pick<
 >;
 
 let settings: NetworkSettings | undefined;
+let permits: HostPermits | undefined;
+
+/** Gives back what this process has of others' patience. */
+export async function endAsking(): Promise<void> {
+  await permits?.close();
+}
+
 const list = (text: string | undefined): string[] =>
   (text ?? '')
     .split(',')
@@ -31,7 +40,7 @@ const list = (text: string | undefined): string[] =>
     .filter(Boolean);
 
 /** @throws Error for what is no number of nought or more */
-function numberOf(name: string, usual: number): number {
+export function numberOf(name: string, usual: number): number {
   const text = process.env[name];
   if (text === undefined || text.trim() === '') return usual;
   const value = Number(text);
@@ -48,6 +57,12 @@ function numberOf(name: string, usual: number): number {
 export function networkSettings(): NetworkSettings {
   if (settings) return settings;
   const env = process.env;
+  const concurrency = Math.max(1, Math.floor(numberOf('ARMBAND_CONCURRENCY', 6)));
+  permits = new HostPermits({
+    holder: randomUUID(),
+    limit: concurrency,
+    delayMs: numberOf('ARMBAND_DELAY', 0),
+  });
   settings = {
     resolvers: list(env.ARMBAND_RESOLVERS),
     map: list(env.ARMBAND_MAP),
@@ -55,8 +70,8 @@ export function networkSettings(): NetworkSettings {
     timeoutMs: numberOf('ARMBAND_TIMEOUT', 15) * 1000,
     maxPages: numberOf('ARMBAND_PAGES', 50),
     agent: env.ARMBAND_AGENT ?? AGENT,
-    delayMs: numberOf('ARMBAND_DELAY', 0),
-    concurrency: numberOf('ARMBAND_CONCURRENCY', 6),
+    concurrency,
+    gate: permits,
     forbidden: list(env.ARMBAND_FORBIDDEN).map((a) =>
       a.includes('/') ? a : `${a}/${a.includes(':') ? 128 : 32}`,
     ),

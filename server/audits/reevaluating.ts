@@ -17,6 +17,7 @@ import { enqueue, jobById, resultsOf } from '../platform/jobs/queue';
 import { reevaluate, lastEvidence } from './judging';
 import { verdictOn } from './verdict';
 import { unpackJson } from '../platform/packed';
+import { now } from '../platform/clock';
 
 export interface Ahead {
   environmentId: number;
@@ -71,7 +72,7 @@ async function previewIn(environmentId: number, checklist: Checklist): Promise<A
     site,
     last.evidence,
     { brief: last.brief?.brief ?? {}, checklist, profile: profile?.profile },
-    new Date(),
+    now(),
   );
   const before = stored ? await unpackJson<JudgedFinding[]>(stored.data) : [];
   return {

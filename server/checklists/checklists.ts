@@ -11,6 +11,7 @@ import { inTransaction } from '../platform/db/transaction';
 import { announce } from '../platform/events';
 import { refuseOverwriting } from '../platform/overwriting';
 import { ALL_OTHERS, Assigned, assignmentsOf, type Assignment } from './assignments';
+import { now } from '../platform/clock';
 
 /** One start of the server knows one catalogue. */
 let builtIn: Promise<void> | undefined;
@@ -209,7 +210,7 @@ async function keepVersion(
       checklistId,
       version,
       data: { ...checklist, version },
-      createdAt: new Date(),
+      createdAt: now(),
       ...(savedBy === undefined ? {} : { savedBy }),
     },
     { transaction },

@@ -43,17 +43,6 @@ export class AttestationRow extends Row<AttestationRow> {
   declare toldAt: CreationOptional<Date | null>;
 }
 
-export class AttachmentRow extends Row<AttachmentRow> {
-  declare id: CreationOptional<number>;
-  declare environmentId: number;
-  declare name: string;
-  declare type: string;
-  declare bytes: number;
-  declare byName: string;
-  declare at: Date;
-  declare data: Buffer;
-}
-
 export function bindModels(): void {
   bind(ChecklistRow, 'checklist', { id, name: text(200), builtIn: flag });
   bind(ChecklistVersion, 'checklist_version', {
@@ -80,15 +69,5 @@ export function bindModels(): void {
     attachmentId: ref,
     byId: ref,
     toldAt: when,
-  });
-  bind(AttachmentRow, 'attachment', {
-    id,
-    environmentId: ref,
-    name: text(200),
-    type: text(60),
-    bytes: ref,
-    byName: text(120),
-    at: when,
-    data: bytes,
   });
 }

@@ -13,6 +13,7 @@ import { holdSites, keepStanding } from '../sites/standing';
 import { addEvents } from './fix-keeping';
 import { reevaluate } from '../audits/judging';
 import type { Person } from '../people/models';
+import { now, today } from '../platform/clock';
 
 const GONE = 'This fix does not exist, or not any more.';
 
@@ -94,7 +95,7 @@ async function applyChange(
 ): Promise<number> {
   const fix = await Fix.findByPk(id, { transaction, lock: true });
   if (!fix) throw new NotFound(GONE);
-  const changedAt = new Date();
+  const changedAt = now();
   const at = changedAt.toISOString();
   const changes = [
     ...(state === undefined ? [] : [stateChange(fix, state, by, at)]),
@@ -134,7 +135,7 @@ export async function acceptFix(
   person: Person,
 ): Promise<{ needsSecond: boolean }> {
   const fix = await find(id);
-  if (input.until <= new Date().toISOString().slice(0, 10))
+  if (input.until <= today())
     throw new Refused('The end date lies in the past: an acceptance ends on a day to come.');
   const finding = await FindingRow.findOne({
     where: { environmentId: fix.environmentId, checkId: fix.checkId },
@@ -146,7 +147,7 @@ export async function acceptFix(
     .filter((p) => p.outcome === 'failed')
     .map((p) => ({ place: p.place, found: p.found ?? '' }));
   const needsSecond = finding.severity === 'blocker';
-  const at = new Date();
+  const at = now();
   await inTransaction(async (transaction) => {
     await AcceptanceRow.update(
       { withdrawnAt: at },
@@ -194,7 +195,7 @@ export async function secondAcceptance(acceptanceId: number, person: Person): Pr
 /** Takes acceptances back; the fault counts again. */
 export async function withdrawAcceptance(fixId: number, person: Person): Promise<void> {
   const fix = await find(fixId);
-  const at = new Date();
+  const at = now();
   await inTransaction(async (transaction) => {
     const [count] = await AcceptanceRow.update(
       { withdrawnAt: at },

@@ -13,9 +13,9 @@ import { IsInt, Min } from '../platform/http/validation';
 import { defineJob, PRIORITY } from '../platform/jobs/definition';
 import { enqueue } from '../platform/jobs/queue';
 import { tell } from '../people/notifications';
+import { now, today } from '../platform/clock';
 
 const TIME = { cause: 'time', by: 'Armband' } as const;
-const today = (): string => new Date().toISOString().slice(0, 10);
 
 /** Where something ended, in words and as a link. */
 interface Spot {
@@ -32,7 +32,7 @@ function tellAcceptance(a: AcceptanceRow, { where, link }: Spot): Promise<void> 
     const fix = await Fix.findOne({ where: { environmentId, checkId }, transaction });
     const text = `${where}: “${titleOf(checkId)}” was left on purpose until ${until}. It counts again.`;
     await tell([fix?.ownerId ?? byId], text, link(checkId), transaction);
-    await AcceptanceRow.update({ toldAt: new Date() }, { where: { id: a.id }, transaction });
+    await AcceptanceRow.update({ toldAt: now() }, { where: { id: a.id }, transaction });
   });
 }
 
@@ -46,7 +46,7 @@ function tellAttestation(a: AttestationRow, { where, link }: Spot): Promise<void
     });
     const text = `${where}: what you attested of “${titleOf(checkId)}” was good until ${a.goodUntil}. It is untested again.`;
     if (byId && !newer) await tell([byId], text, link(checkId), transaction);
-    await AttestationRow.update({ toldAt: new Date() }, { where: { id }, transaction });
+    await AttestationRow.update({ toldAt: now() }, { where: { id }, transaction });
   });
 }
 

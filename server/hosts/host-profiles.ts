@@ -21,6 +21,7 @@ import { SITES_NAMED } from '../platform/windows';
 import { Site } from '../sites/models';
 import { keepNames } from '../sites/standing';
 import { HostProfileRow, HostProfileVersion } from './models';
+import { now } from '../platform/clock';
 
 const GONE = 'This host profile does not exist, or not any more.';
 
@@ -98,7 +99,7 @@ export function makeProfile(profile: HostProfile, by: string, within?: Transacti
       throw new Conflict(`There is a host profile named ${profile.name} already.`);
     const row = await HostProfileRow.create({ name: profile.name }, { transaction });
     await HostProfileVersion.create(
-      { hostProfileId: row.id, version: 1, data: profile, createdAt: new Date(), savedBy: by },
+      { hostProfileId: row.id, version: 1, data: profile, createdAt: now(), savedBy: by },
       { transaction },
     );
     announce([['host-profiles']], { transaction });
@@ -125,7 +126,7 @@ function keepVersion(id: number, profile: HostProfile, by: string, from: number)
     const isRenamed = row.name !== profile.name;
     await row.update({ name: profile.name }, { transaction });
     await HostProfileVersion.create(
-      { hostProfileId: id, version, data: profile, createdAt: new Date(), savedBy: by },
+      { hostProfileId: id, version, data: profile, createdAt: now(), savedBy: by },
       { transaction },
     );
     announce([['host-profiles']], { transaction });

@@ -4,12 +4,11 @@
  */
 import type { H3Event } from 'h3';
 import { parseUrl } from '#core/extract/address';
-import { Forbidden, NotSignedIn, Refused, Unavailable } from '../platform/errors';
-import { started } from '../platform/readiness';
+import { Forbidden, NotFound, NotSignedIn, Refused, Unavailable } from '../platform/errors';
+import { isWorkerOnly, started } from '../platform/readiness';
+import { isEnough, rightFor } from '../platform/http/rights';
 import { sessionPerson } from '../people/sessions';
 
-/** Open to strangers: signing in, choosing a password by a link, and whether all is well. */
-const OPEN = new Set(['/api/sign-in', '/api/password-link', '/api/health']);
 const OPEN_PAGES = new Set([
   '/sign-in',
   '/sign-in/',
@@ -82,10 +81,14 @@ export default defineEventHandler(async (event) => {
   const isApi = path.startsWith('/api/');
   if (isApi) setResponseHeader(event, 'cache-control', 'no-store');
   if (path === '/api/health') return;
+  if (isWorkerOnly()) throw new NotFound('This is a worker: it works, and shows nothing.');
   await waitForStart();
-  if (OPEN.has(path) || OPEN_PAGES.has(path)) return;
+  const needs = isApi ? rightFor(event.method, path) : OPEN_PAGES.has(path) ? 'anyone' : 'signed in';
+  if (needs === 'anyone') return;
   const person = await sessionPerson(event);
   if (person) {
+    if (!isEnough(person.owner ? 'owner' : 'signed in', needs))
+      throw new Forbidden('Only an owner of this account may do that.');
     event.context.person = person;
     return;
   }

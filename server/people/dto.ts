@@ -1,5 +1,6 @@
 /** What the screens send about people and passwords. */
 import {
+  IsBoolean,
   IsEmail,
   IsIn,
   IsInt,
@@ -22,8 +23,13 @@ export class PersonDto {
   @IsString() @Length(1, 120) @Matches(/\S/, { message: 'name must say something' }) name!: string;
 }
 
-export class NameDto {
-  @IsString() @Length(1, 120) @Matches(/\S/, { message: 'name must say something' }) name!: string;
+export class PersonChangeDto {
+  @IsOptional()
+  @IsString()
+  @Length(1, 120)
+  @Matches(/\S/, { message: 'name must say something' })
+  name?: string;
+  @IsOptional() @IsBoolean() owner?: boolean;
 }
 
 export class PasswordDto {

@@ -1,11 +1,12 @@
 import type { CreationOptional } from 'sequelize';
-import { bind, id, ref, Row, text, when } from '../platform/db/row';
+import { bind, flag, id, ref, Row, text, when } from '../platform/db/row';
 
 /** Who does something, as all others see them. */
 export interface Person {
   id: number;
   name: string;
   email: string;
+  owner: boolean;
 }
 
 export class User extends Row<User> {
@@ -18,6 +19,8 @@ export class User extends Row<User> {
   declare sessionVersion: CreationOptional<number>;
   declare createdAt: Date;
   declare removedAt: CreationOptional<Date | null>;
+  /** May add and remove people. */
+  declare owner: CreationOptional<boolean>;
 }
 
 export class SessionRow extends Row<SessionRow> {
@@ -65,6 +68,7 @@ export function bindModels(): void {
     sessionVersion: ref,
     createdAt: when,
     removedAt: when,
+    owner: { type: flag, defaultValue: false },
   });
   bind(SessionRow, 'session', {
     id: { type: text(64), primaryKey: true },

@@ -3,6 +3,7 @@ import { Op, type Transaction } from 'sequelize';
 import { announce } from '../platform/events';
 import { COUNTED } from '../platform/windows';
 import { NotificationRow } from './models';
+import { now } from '../platform/clock';
 
 /** @param link a path of the application */
 export async function tell(
@@ -11,7 +12,7 @@ export async function tell(
   link: string,
   transaction?: Transaction,
 ): Promise<void> {
-  const at = new Date();
+  const at = now();
   if (userIds.length)
     await NotificationRow.bulkCreate(
       [...new Set(userIds)].map((userId) => ({
@@ -48,7 +49,7 @@ export async function messagesFor(userId: number, after?: number) {
 /** Marks a person's messages as read, up to the newest that was shown. */
 export async function markRead(userId: number, upTo: number): Promise<void> {
   await NotificationRow.update(
-    { readAt: new Date() },
+    { readAt: now() },
     { where: { userId, readAt: null, id: { [Op.lte]: upTo } } },
   );
   announce([['messages']], { personId: userId });

@@ -12,6 +12,7 @@ import { PasswordLinkRow, SessionRow, User, type Person } from './models';
 import { endAllSessions } from './sessions';
 import { tallies } from './tallies';
 import { Throttle } from './throttle';
+import { now, realNow } from '../platform/clock';
 
 const throttle = new Throttle(tallies);
 
@@ -20,7 +21,12 @@ let decoy: Promise<string> | undefined;
 
 const WRONG = 'This address and password do not belong together.';
 const addressOf = (email: string): string => email.trim().toLowerCase();
-const personOf = (u: User): Person => ({ id: u.id, name: u.name, email: u.email });
+const personOf = (u: User): Person => ({
+  id: u.id,
+  name: u.name,
+  email: u.email,
+  owner: u.owner,
+});
 
 /**
  * Checks a person's password (scrypt), however many guesses wait for their turn.
@@ -65,8 +71,8 @@ async function hashOf(password: string): Promise<string> {
   return hashPassword(password);
 }
 
-async function find(id: number): Promise<User> {
-  const user = await User.findOne({ where: { id, removedAt: null } });
+async function find(id: number, transaction?: Transaction): Promise<User> {
+  const user = await User.findOne({ where: { id, removedAt: null }, transaction });
   if (!user) throw new NotFound('This person is not there, or not any more.');
   return user;
 }
@@ -79,12 +85,15 @@ export function addPerson(email: string, name: string): Promise<number> {
     const known = await User.findOne({ where: { email: address }, transaction, lock: true });
     if (known && known.removedAt === null) throw new Conflict('Somebody with this address is there already.');
     if (known) {
-      await known.update({ name: name.trim(), passwordHash: '', removedAt: null }, { transaction });
+      await known.update(
+        { name: name.trim(), passwordHash: '', removedAt: null, owner: false },
+        { transaction },
+      );
       await keepStanding(await sitesWithFixesOf(known.id, transaction), transaction);
       return known.id;
     }
     const made = await User.create(
-      { email: address, name: name.trim(), passwordHash: '', createdAt: new Date() },
+      { email: address, name: name.trim(), passwordHash: '', createdAt: now() },
       { transaction },
     );
     return made.id;
@@ -102,11 +111,20 @@ async function sitesWithFixesOf(ownerId: number, transaction: Transaction): Prom
   return fixes.map((f) => f.siteId);
 }
 
-/** @throws NotFound */
-export async function renamePerson(id: number, name: string): Promise<void> {
-  const user = await find(id);
+/** @throws NotFound; Refused where nobody would be left who may add people */
+export async function changePerson(
+  id: number,
+  { name, owner }: { name?: string; owner?: boolean },
+): Promise<void> {
   await inTransaction(async (transaction) => {
-    await user.update({ name: name.trim() }, { transaction });
+    const owners = await User.findAll({ where: { owner: true, removedAt: null }, transaction, lock: true });
+    if (owner === false && owners.every((o) => o.id === id))
+      throw new Refused('Somebody must stay who may add people. Make another one an owner first.');
+    const user = await find(id, transaction);
+    await user.update(
+      { ...(name === undefined ? {} : { name: name.trim() }), ...(owner === undefined ? {} : { owner }) },
+      { transaction },
+    );
     announce([['people']], { transaction });
     await keepStanding(await sitesWithFixesOf(id, transaction), transaction);
   });
@@ -120,7 +138,7 @@ export async function removePerson(id: number, by: Person): Promise<void> {
   if (id === by.id) throw new Refused('You cannot remove yourself; somebody else of the team can.');
   const user = await find(id);
   await inTransaction(async (transaction) => {
-    await user.update({ removedAt: new Date(), passwordHash: '' }, { transaction });
+    await user.update({ removedAt: now(), passwordHash: '' }, { transaction });
     announce([['people']], { transaction });
     await PasswordLinkRow.destroy({ where: { userId: id }, transaction });
     const siteIds = await sitesWithFixesOf(id, transaction);
@@ -151,7 +169,7 @@ const digestOf = (token: string): string => createHash('sha256').update(token).d
 export async function passwordLink(id: number, by: string): Promise<{ token: string; until: string }> {
   const user = await find(id);
   const token = randomBytes(24).toString('base64url');
-  const until = new Date(Date.now() + LINK_LASTS_MS);
+  const until = new Date(realNow() + LINK_LASTS_MS);
   await inTransaction(async (transaction) => {
     await PasswordLinkRow.destroy({ where: { userId: user.id }, transaction });
     await PasswordLinkRow.create(
@@ -171,7 +189,7 @@ export async function setPasswordByLink(
   let user: User | null = null;
   const isGood = await throttle.attempt('password link', from, async () => {
     const link = await PasswordLinkRow.findOne({
-      where: { digest: digestOf(token), until: { [Op.gt]: new Date() } },
+      where: { digest: digestOf(token), until: { [Op.gt]: new Date(realNow()) } },
     });
     user = link && (await User.findOne({ where: { id: link.userId, removedAt: null } }));
     return user !== null;
@@ -187,13 +205,19 @@ export async function setPasswordByLink(
 }
 
 /** Adds a person with a password unless the address is there already. */
-export async function ensurePerson(email: string, name: string, passwordHash: string): Promise<void> {
+/** @param owner whether they may add and remove people */
+export async function ensurePerson(
+  email: string,
+  name: string,
+  passwordHash: string,
+  owner: boolean,
+): Promise<void> {
   const address = addressOf(email);
   if (await User.count({ where: { email: address } })) return;
-  await User.create({ email: address, name, passwordHash, createdAt: new Date() });
+  await User.create({ email: address, name, passwordHash, owner, createdAt: now() });
 }
 
 /** The first person of an installation. @throws Refused for a password that is too short */
 export async function ensureFirstPerson(email: string, name: string, password: string): Promise<void> {
-  await ensurePerson(email, name, await hashOf(password));
+  await ensurePerson(email, name, await hashOf(password), true);
 }

@@ -9,6 +9,7 @@ import type { H3Event } from 'h3';
 import { NotFound } from '../platform/errors';
 import { clientAddress } from '../platform/http/client-address';
 import { SessionRow, User, type Person } from './models';
+import { realNow } from '../platform/clock';
 
 /** How long a session lasts without being used. */
 const LASTS_MS = 7 * 86_400_000;
@@ -22,7 +23,7 @@ const cookie = () => ({ cookie: { secure: process.env.ARMBAND_BEHIND_HTTPS === '
 export async function beginSession(event: H3Event, person: Person): Promise<void> {
   const { sessionVersion } = await User.findByPk(person.id, { rejectOnEmpty: true });
   const id = randomBytes(16).toString('hex');
-  const at = new Date();
+  const at = new Date(realNow());
   await SessionRow.destroy({ where: { seenAt: { [Op.lt]: new Date(at.getTime() - LASTS_MS) } } });
   await SessionRow.create({
     id,
@@ -46,7 +47,7 @@ export async function beginSession(event: H3Event, person: Person): Promise<void
 async function userOf(session: string): Promise<User | undefined> {
   const row = await SessionRow.findByPk(session);
   const user = row && (await User.findByPk(row.userId));
-  const now = Date.now();
+  const now = realNow();
   const isGood =
     row &&
     user &&
@@ -72,7 +73,7 @@ export async function sessionPerson(event: H3Event): Promise<Person | undefined>
     return undefined;
   }
   event.context.session = session;
-  return { id: user.id, name: user.name, email: user.email };
+  return { id: user.id, name: user.name, email: user.email, owner: user.owner };
 }
 
 export async function endSession(event: H3Event): Promise<void> {

@@ -4,6 +4,7 @@ import { bindModels as bindChecklists } from '../checklists/models';
 import { bindModels as bindFixes } from '../fixes/models';
 import { bindModels as bindHosts } from '../hosts/models';
 import { bindModels as bindPeople } from '../people/models';
+import { bindModels as bindFiles } from './files/files';
 import { bindModels as bindSites } from '../sites/models';
 
 let isReady = false;
@@ -11,5 +12,6 @@ let isReady = false;
 export function useModels(): void {
   if (isReady) return;
   isReady = true;
-  for (const bind of [bindPeople, bindSites, bindHosts, bindChecklists, bindAudits, bindFixes]) bind();
+  for (const bind of [bindPeople, bindSites, bindHosts, bindChecklists, bindAudits, bindFixes, bindFiles])
+    bind();
 }

@@ -32,3 +32,6 @@ export async function started(): Promise<void> {
   });
   await Promise.race([ready, late]).finally(() => clearTimeout(timer));
 }
+
+/** A process that serves no screens: `npm run worker`. */
+export const isWorkerOnly = (): boolean => process.env.ARMBAND_ROLE === 'worker';

@@ -3,7 +3,7 @@ import { closeDatabase, database } from '../platform/db/connection';
 import { migrate } from '../platform/db/migrate';
 import { useModels } from '../platform/models';
 import { auditJob, takeUpOrphans } from '../audits/audits';
-import { networkSettings } from '../audits/network';
+import { endAsking, networkSettings, numberOf } from '../audits/network';
 import { endExtraction } from '../audits/extraction';
 import { ensureBuiltIn } from '../checklists/checklists';
 import { endJudging } from '../audits/judge-pool';
@@ -13,6 +13,8 @@ import { learnJob } from '../hosts/host-profiles';
 import { ensureFirstPerson } from '../people/people';
 import { loadDemo, practiceControl } from '../practice/practice';
 import { passChangesOn } from '../platform/change-feed';
+import { keepClock, readClock } from '../platform/clock';
+import { tidyFiles } from '../platform/files/files';
 import { oneAtATime } from '../platform/db/one-at-a-time';
 import { registerJobs } from '../platform/jobs/definition';
 import { closeDelivery } from '../platform/jobs/queue';
@@ -21,7 +23,7 @@ import { JobWorker } from '../platform/jobs/worker';
 import { readJob } from '../sites/reading';
 import { importJob } from '../sites/sites-import';
 import { fillStandings } from '../sites/standing';
-import { startFailed, startFinished } from '../platform/readiness';
+import { isWorkerOnly, startFailed, startFinished } from '../platform/readiness';
 
 /** All kinds of long work. */
 const JOBS = [auditJob, reevaluateJob, previewJob, readJob, learnJob, importJob, sweepJob];
@@ -52,21 +54,21 @@ async function waitForDatabase(): Promise<void> {
   }
 }
 
-/** @throws Error for what is no whole number of at least `least` */
-function setting(name: string, usual: number, least: number): number {
-  const text = process.env[name];
-  const value = text === undefined || text.trim() === '' ? usual : Number(text);
-  if (!Number.isInteger(value) || value < least)
-    throw new Error(`${name} must be a whole number of at least ${least}; it is “${text}”.`);
+/** @throws Error for what is no whole number of nought or more */
+function wholeNumber(name: string, usual: number): number {
+  const value = numberOf(name, usual);
+  if (!Number.isInteger(value)) throw new Error(`${name} must be a whole number; it is “${value}”.`);
   return value;
 }
 
 /** Tables up to date, and what must be there before anybody looks. */
 async function prepare(): Promise<void> {
   for (const name of await migrate()) console.info(`database: ${name}`);
+  await readClock();
   const orphans = await takeUpOrphans();
   if (orphans) console.info(`${orphans} audits that were left open begin again`);
   await ensureBuiltIn();
+  if (isWorkerOnly()) return;
   const { ARMBAND_FIRST_USER: email, ARMBAND_FIRST_PASSWORD: password } = process.env;
   if (practiceControl()) await loadDemo(password ?? 'marram-demo');
   else if (email && password)
@@ -84,16 +86,22 @@ async function start(): Promise<void> {
   networkSettings();
   registerJobs(JOBS);
   const worker = new JobWorker({
-    atOnce: setting('ARMBAND_WORKERS', 2, 0),
-    leaseMs: setting('ARMBAND_LEASE', 20, 1) * 1000,
+    atOnce: wholeNumber('ARMBAND_WORKERS', 2),
+    leaseMs: Math.max(1, numberOf('ARMBAND_LEASE', 20)) * 1000,
   });
   await waitForDatabase();
   useModels();
   await oneAtATime('armband start', prepare);
+  ends.push(keepClock());
   ends.push(passChangesOn());
   await worker.start();
   ends.push(() => worker.stop());
-  ends.push(startTicking([{ name: 'sweep', seconds: setting('ARMBAND_SWEEP', 300, 1), work: sweepOnce }]));
+  ends.push(
+    startTicking([
+      { name: 'sweep', seconds: numberOf('ARMBAND_SWEEP', 300), work: sweepOnce },
+      { name: 'tidy files', seconds: 3600, work: tidyFiles },
+    ]),
+  );
 }
 
 export default defineNitroPlugin((nitro) => {
@@ -111,6 +119,7 @@ export default defineNitroPlugin((nitro) => {
   nitro.hooks.hook('close', async () => {
     for (const end of ends.reverse()) await end();
     await closeDelivery();
+    await endAsking().catch(() => undefined);
     await endExtraction();
     await endJudging();
     await closeDatabase();

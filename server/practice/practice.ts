@@ -10,6 +10,7 @@ import { NotFound, Unreachable } from '../platform/errors';
 import { ensurePerson } from '../people/people';
 import { sealAccess } from '../sites/access';
 import { keepStanding } from '../sites/standing';
+import { now } from '../platform/clock';
 
 export interface PracticeFault {
   environment: 'live' | 'staging';
@@ -79,10 +80,10 @@ const DEMO_PEOPLE: [string, string][] = [
  */
 export async function loadDemo(password: string): Promise<boolean> {
   const hash = await hashPassword(password);
-  for (const [email, name] of DEMO_PEOPLE) await ensurePerson(email, name, hash);
+  for (const [i, [email, name]] of DEMO_PEOPLE.entries()) await ensurePerson(email, name, hash, i === 0);
   if (await Site.count()) return false;
   const state = await practiceState();
-  const day = (n: number) => new Date(Date.now() + n * 86_400_000).toISOString().slice(0, 10);
+  const day = (n: number) => new Date(now().getTime() + n * 86_400_000).toISOString().slice(0, 10);
   await inTransaction(async (transaction) => {
     for (const host of state.hosts) await makeProfile({ ...host }, 'Mara Quill', transaction);
     for (const s of state.sites) {
@@ -99,7 +100,7 @@ export async function loadDemo(password: string): Promise<boolean> {
           replaces: s.replaces,
           launchDate: day(s.launchIn),
           hostProfileId: await profileIdOf(s.host, transaction),
-          createdAt: new Date(),
+          createdAt: now(),
         },
         { transaction },
       );
@@ -119,7 +120,7 @@ export async function loadDemo(password: string): Promise<boolean> {
         { transaction },
       );
       await BriefRow.create(
-        { siteId: site.id, version: 1, data: s.brief, savedBy: 'Mara Quill', savedAt: new Date() },
+        { siteId: site.id, version: 1, data: s.brief, savedBy: 'Mara Quill', savedAt: now() },
         { transaction },
       );
       await keepStanding([site.id], transaction);

@@ -13,6 +13,7 @@ import { announce } from '../platform/events';
 import { Conflict, NotFound } from '../platform/errors';
 import { refuseOverwriting } from '../platform/overwriting';
 import { VERSIONS_READ, versionsWindow } from '../platform/versions';
+import { now } from '../platform/clock';
 
 export async function newestBrief(
   siteId: number,
@@ -50,10 +51,7 @@ export async function saveBrief(
     ) as Brief;
     if (before) refuseOverwriting(from, { ...before, data: before.brief }, brief);
     const version = (before?.version ?? 0) + 1;
-    await BriefRow.create(
-      { siteId, version, data: brief, savedBy: by, savedAt: new Date() },
-      { transaction },
-    );
+    await BriefRow.create({ siteId, version, data: brief, savedBy: by, savedAt: now() }, { transaction });
     // a site that was never audited has nothing that is judged anew and would tell of it
     announce([['site', siteId]], { transaction });
     return { version, brief };

@@ -1,7 +1,7 @@
 /** What belongs to a site or a client and goes with it: said beforehand, deleted together. */
 import { Op, type Transaction } from 'sequelize';
 import { Audit } from '../audits/models';
-import { AssignmentRow, AttachmentRow, AttestationRow } from '../checklists/models';
+import { AssignmentRow, AttestationRow } from '../checklists/models';
 import { Fix } from '../fixes/models';
 import { NotificationRow } from '../people/models';
 import { inTransaction } from '../platform/db/transaction';
@@ -9,6 +9,7 @@ import { announce } from '../platform/events';
 import { Conflict, NotFound } from '../platform/errors';
 import { Client, Environment, Site } from './models';
 import { endStanding } from './standing';
+import { FileRow } from '../platform/files/files';
 
 /** How many of each thing go with what is deleted. */
 export interface Contents {
@@ -27,7 +28,7 @@ async function contentsOf(siteIds: readonly number[]): Promise<Contents> {
     Audit.count({ where }),
     Fix.count({ where }),
     AttestationRow.count({ where }),
-    AttachmentRow.count({ where }),
+    FileRow.count({ where }),
   ]);
   return { sites: siteIds.length, environments: environments.length, audits, fixes, attestations, files };
 }

@@ -17,6 +17,7 @@ import { siteWithEnvironments } from './roster';
 import { keepStanding } from './standing';
 import { refuseOverwriting } from '../platform/overwriting';
 import { sealAccess, accessName } from './access';
+import { now } from '../platform/clock';
 
 /** Lists that say how many sites each line has. */
 const COUNTING_SITES: Key[] = [['clients'], ['host-profiles'], ['checklists']];
@@ -58,7 +59,7 @@ async function makeSite(input: NewSiteDto, transaction: Transaction): Promise<Si
       launchDate: input.launchDate ?? null,
       hostProfileId: input.hostProfile ? await profileIdOf(input.hostProfile, transaction) : null,
       ownerId: await knownOwner(input.ownerId, transaction),
-      createdAt: new Date(),
+      createdAt: now(),
     },
     { transaction },
   );
@@ -99,7 +100,7 @@ export function addSite(input: NewSiteDto, by: string, within?: Transaction): Pr
     );
     const brief = Object.fromEntries(Object.entries({ ...input.brief }).filter(([, v]) => isFilled(v)));
     await BriefRow.create(
-      { siteId, version: 1, data: withALabels(brief), savedBy: by, savedAt: new Date() },
+      { siteId, version: 1, data: withALabels(brief), savedBy: by, savedAt: now() },
       { transaction },
     );
     await keepStanding([siteId], transaction);

@@ -82,10 +82,13 @@ export interface Verdict {
 }
 
 export interface Job {
-  id: string;
+  id: number;
   status: string;
   done: number;
   total: number;
+}
+/** What a checklist would change. */
+export interface Preview extends Job {
   results: {
     site: string;
     environment: string;
@@ -151,10 +154,10 @@ export function useDesk(folder: string, env: Record<string, string> = {}) {
     history: async (id: number) =>
       (await mara<{ rows: Verdict[] }>('GET', `/api/environments/${id}/audits`)).body.rows,
     /** Long work, once it has ended. */
-    job: (id: string) =>
+    job: (id: number) =>
       until(
         async () => (await mara<Job>('GET', `/api/jobs/${id}`)).body,
-        (j) => j.status !== 'running',
+        (j) => j.status !== 'running' && j.status !== 'waiting',
       ),
     /** Audits an environment and waits until that is kept. */
     async auditAgain(environment: number): Promise<void> {

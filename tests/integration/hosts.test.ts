@@ -61,7 +61,7 @@ describe('host profiles', () => {
       [1, 'Quayside Two'],
       [2, 'Quayside Pages'],
     ] as const) {
-      const { job: id } = (await mara<{ job: string }>('PUT', `${path}?from=${from}`, { ...profile, name }))
+      const { job: id } = (await mara<{ job: number }>('PUT', `${path}?from=${from}`, { ...profile, name }))
         .body;
       expect(await sitesAt(name)).toBe(before);
       await job(id);
@@ -88,7 +88,7 @@ describe('host profiles', () => {
       .body;
     const before = await finding(live.id, 'metadata.description-length');
     const { job: id } = (
-      await mara<{ job: string }>('PUT', `${await at('Fennel Hosting')}?from=1`, {
+      await mara<{ job: number }>('PUT', `${await at('Fennel Hosting')}?from=1`, {
         ...profile,
         descriptionLimit: 20,
       })
@@ -97,7 +97,7 @@ describe('host profiles', () => {
     const [newest] = await history(live.id);
     expect(newest).toMatchObject({ cause: 'host profile', reasons: ['host profile 1 → 2'] });
     expect((await finding(live.id, 'metadata.description-length')).outcome).not.toBe(before.outcome);
-    await job((await mara<{ job: string }>('PUT', `${await at('Fennel Hosting')}?from=2`, profile)).body.job);
+    await job((await mara<{ job: number }>('PUT', `${await at('Fennel Hosting')}?from=2`, profile)).body.job);
   });
   it('learns defaults from an untouched site', async () => {
     await mara('POST', '/api/practice-net', {

@@ -210,7 +210,7 @@ describe('what is counted all along', () => {
     expect(kept.length).toBeGreaterThan(200);
     expect(kept).toEqual(anew);
   });
-  const MARA = { id: 1, name: 'Mara Quill', email: 'mara@marram-studio.example' };
+  const MARA = { id: 1, name: 'Mara Quill', email: 'mara@marram-studio.example', owner: false };
   it.each<[string, () => Promise<unknown>]>([
     ['fixes were given to somebody', async () => changeFixes({ ids: await someFixes(60), ownerId: 3 }, MARA)],
     [

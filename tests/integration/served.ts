@@ -2,8 +2,8 @@
  * The built server with its database and practice net, and people who are signed in; for the tests of its
  * routes.
  */
-import { rmSync } from 'node:fs';
 import { DEMO_LOGIN, startStack, waitForAudits } from '../../scripts/stack.mjs';
+import { freshDemo } from '../fresh-demo';
 
 export interface Answer<T> {
   status: number;
@@ -25,11 +25,10 @@ export class Served {
     private readonly env: Record<string, string> = {},
   ) {}
 
-  /** Starts over, with every place of the demo audited once. */
+  /** Starts over, with every environment of the demo audited once. */
   async start(): Promise<void> {
-    rmSync(this.folder, { recursive: true, force: true });
+    await freshDemo(this.folder);
     await this.again();
-    await this.settled();
   }
   /** Starts on what is there. */
   async again(): Promise<void> {

@@ -1,4 +1,4 @@
-import { keptFile } from '../../checklists/attesting';
+import { keptFile } from '../../platform/files/files';
 import { idOf } from '../../platform/http/route-parameters';
 
 /** Pictures are shown, everything else is saved; nothing of it may run, whatever it says it is. */

@@ -1,10 +1,10 @@
-import { NameDto } from '../../people/dto';
-import { renamePerson } from '../../people/people';
+import { PersonChangeDto } from '../../people/dto';
+import { changePerson } from '../../people/people';
 import { LIMITS, readJson } from '../../platform/http/body';
 import { idOf } from '../../platform/http/route-parameters';
 import { parseAs } from '../../platform/http/validation';
 
 export default defineEventHandler(async (event) => {
-  await renamePerson(idOf(event), (await parseAs(NameDto, await readJson(event, LIMITS.signIn))).name);
+  await changePerson(idOf(event), await parseAs(PersonChangeDto, await readJson(event, LIMITS.signIn)));
   return { ok: true };
 });

@@ -9,6 +9,7 @@ import { up as people } from './migrations/005-people';
 import { up as pointsLost } from './migrations/006-points-lost';
 import { up as savedViews } from './migrations/010-saved-views';
 import { up as standing } from './migrations/011-standing';
+import { up as clockFilesSchedules } from './migrations/013-clock-files-schedules';
 import { up as jobs } from './migrations/012-jobs';
 import { up as findingColumns } from './migrations/009-finding-columns';
 import { up as editSites } from './migrations/008-edit-sites';
@@ -31,6 +32,7 @@ const STEPS: [name: string, step: Step][] = [
   ['010-saved-views', savedViews],
   ['011-standing', standing],
   ['012-jobs', jobs],
+  ['013-clock-files-schedules', clockFilesSchedules],
 ];
 
 export async function migrate(): Promise<string[]> {

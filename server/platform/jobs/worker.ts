@@ -85,15 +85,16 @@ class Doing implements Work {
     return this.row.startedBy;
   }
 
-  progress(progress: Progress): void {
+  // those that work take these apart
+  readonly progress = (progress: Progress): void => {
     this.howFar.progress = progress;
-  }
+  };
 
-  async each<T>(
+  readonly each = async <T>(
     items: readonly T[],
     step: (item: T) => Promise<object | undefined>,
     atOnce = AT_ONCE_STEPS,
-  ): Promise<void> {
+  ): Promise<void> => {
     const before = await itemsDone(this.id);
     const done = new Set(before.map((i) => i.item));
     this.howFar.done = before.length;
@@ -105,7 +106,7 @@ class Doing implements Work {
     };
     await Promise.all(Array.from({ length: Math.min(atOnce, items.length) }, work));
     this.signal.throwIfAborted();
-  }
+  };
 
   private async one<T>(
     item: number,
@@ -126,9 +127,9 @@ class Doing implements Work {
     this.howFar.done++;
   }
 
-  async hold(transaction: Transaction): Promise<void> {
+  readonly hold = async (transaction: Transaction): Promise<void> => {
     if (!(await isHeld(this.of, transaction))) throw new LeaseLost();
-  }
+  };
 }
 
 export interface WorkerOptions {
@@ -136,6 +137,8 @@ export interface WorkerOptions {
   atOnce: number;
   /** After so long without a word from a worker, its jobs go to others. */
   leaseMs: number;
+  /** How long it is before something that failed is tried again; each time twice as long. */
+  firstPauseMs?: number;
 }
 
 export class JobWorker {
@@ -234,10 +237,11 @@ export class JobWorker {
       return;
     }
     console.error(`${row.title} failed`, error);
+    const { firstPauseMs = FIRST_PAUSE_MS } = this.options;
     const { attempts = 1 } = definitionOf(row.name);
     const tried = row.attempts + 1;
     if (tried < attempts) {
-      const delayMs = Math.min(LONGEST_PAUSE_MS, FIRST_PAUSE_MS * 2 ** (tried - 1));
+      const delayMs = Math.min(LONGEST_PAUSE_MS, firstPauseMs * 2 ** (tried - 1));
       const told = toldError(error);
       if (await whenReachable(() => putBack(job.claim, { attempts: tried, delayMs, error: told })))
         await offer([row.id]);

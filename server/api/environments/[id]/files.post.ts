@@ -1,5 +1,5 @@
 import { MOST_FILE_BYTES } from '#core/entry/attachment';
-import { keepFile } from '../../../checklists/attesting';
+import { keepBeside } from '../../../checklists/attesting';
 import { readBytes } from '../../../platform/http/body';
 import { idOf } from '../../../platform/http/route-parameters';
 
@@ -12,5 +12,5 @@ export default defineEventHandler(async (event) => {
   } catch {
     /* as it came */
   }
-  return keepFile(idOf(event), name, body, event.context.person);
+  return keepBeside(idOf(event), name, body, event.context.person);
 });

@@ -66,6 +66,7 @@ export const up: string[] = [
     last_at DATETIME(3) NOT NULL,
     KEY sign_in_tally_last (last_at)
   ) ${TABLE}`,
+  `CREATE TABLE host_gate (host VARCHAR(255) PRIMARY KEY) ${TABLE}`,
   `CREATE TABLE host_permit (
     host VARCHAR(255) NOT NULL,
     holder VARCHAR(80) NOT NULL,

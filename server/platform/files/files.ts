@@ -1,0 +1,138 @@
+/** Files of a site: kept with a cap, a known type and a quota, and gone with what they belong to. */
+import { fn, col, type CreationOptional } from 'sequelize';
+import { quantity } from '#core/text/quantity';
+import { bind, id, ref, Row, text, when } from '../db/row';
+import { inTransaction } from '../db/transaction';
+import { NotFound, Refused } from '../errors';
+import { databaseStore, folderStore, theStore, type FileStore } from './store';
+
+export class FileRow extends Row<FileRow> {
+  declare id: CreationOptional<number>;
+  declare siteId: number | null;
+  declare environmentId: number;
+  declare name: string;
+  declare type: string;
+  declare bytes: number;
+  declare byName: string;
+  declare at: Date;
+  declare stored: FileStore['name'];
+}
+
+export function bindModels(): void {
+  bind(FileRow, 'file', {
+    id,
+    siteId: ref,
+    environmentId: ref,
+    name: text(200),
+    type: text(60),
+    bytes: ref,
+    byName: text(120),
+    at: when,
+    stored: text(10),
+  });
+}
+
+/** Kinds of file by their first bytes; what is none of them is kept only as plain text. */
+const KINDS: { type: string; starts: (b: Buffer) => boolean }[] = [
+  {
+    type: 'image/png',
+    starts: (b) => b.subarray(0, 8).equals(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a])),
+  },
+  { type: 'image/jpeg', starts: (b) => b[0] === 0xff && b[1] === 0xd8 && b[2] === 0xff },
+  {
+    type: 'image/webp',
+    starts: (b) => b.toString('latin1', 0, 4) === 'RIFF' && b.toString('latin1', 8, 12) === 'WEBP',
+  },
+  { type: 'image/gif', starts: (b) => /^GIF8[79]a/.test(b.toString('latin1', 0, 6)) },
+  { type: 'application/pdf', starts: (b) => b.toString('latin1', 0, 5) === '%PDF-' },
+];
+
+/** @returns the type by the bytes themselves; undefined for what is not kept */
+export function typeOfFile(bytes: Buffer): string | undefined {
+  const kind = KINDS.find((k) => k.starts(bytes));
+  if (kind) return kind.type;
+  if (bytes.includes(0)) return undefined;
+  try {
+    new TextDecoder('utf-8', { fatal: true }).decode(bytes);
+    return 'text/plain; charset=utf-8';
+  } catch {
+    return undefined;
+  }
+}
+
+const MEGABYTE = 1024 * 1024;
+/** What all files of one site may take, unless ARMBAND_FILES_QUOTA (MB) says otherwise. */
+const QUOTA_MB = 200;
+
+export interface NewFile {
+  siteId: number;
+  environmentId: number;
+  name: string;
+  bytes: Buffer;
+  byName: string;
+  at: Date;
+}
+
+/**
+ * Keeps a file.
+ * @param mostBytes the largest that is taken
+ * @throws Refused for what is empty, too large, of no known kind, or more than a site may have
+ */
+export function keepFile({ bytes, name, ...of }: NewFile, mostBytes: number): Promise<FileRow> {
+  if (!bytes.length) throw new Refused('The file is empty.');
+  if (bytes.length > mostBytes) throw new Refused(`The file is larger than ${mostBytes / MEGABYTE} MB.`);
+  const type = typeOfFile(bytes);
+  if (!type)
+    throw new Refused('Pictures (PNG, JPEG, WebP, GIF), PDF and plain text can be kept, not this file.');
+  const plain =
+    name
+      .replace(/[\u0000-\u001f\u007f/\\]/g, '')
+      .trim()
+      .slice(0, 200) || 'file';
+  const quota = Number(process.env.ARMBAND_FILES_QUOTA ?? QUOTA_MB) * MEGABYTE;
+  const store = theStore();
+  return inTransaction(async (transaction) => {
+    const taken = Number((await FileRow.sum('bytes', { where: { siteId: of.siteId }, transaction })) || 0);
+    if (taken + bytes.length > quota)
+      throw new Refused(
+        `The files of this site would take more than ${quantity(quota / MEGABYTE, 'megabyte')}. Delete some first.`,
+      );
+    const row = await FileRow.create(
+      { ...of, name: plain, type, bytes: bytes.length, stored: store.name },
+      { transaction },
+    );
+    await store.put(row.id, bytes, transaction);
+    return row;
+  });
+}
+
+const GONE = 'This file does not exist, or not any more.';
+
+/** A file with its bytes, wherever they lie. @throws NotFound */
+export async function keptFile(fileId: number): Promise<{ name: string; type: string; data: Buffer }> {
+  const row = await FileRow.findByPk(fileId);
+  if (!row) throw new NotFound(GONE);
+  const { name, type, stored } = row;
+  const { ARMBAND_FILES: folder } = process.env;
+  const store = stored === 'folder' && folder ? folderStore(folder) : databaseStore;
+  const data = await store.get(fileId);
+  if (!data) throw new NotFound(GONE);
+  return { name, type, data };
+}
+
+/** Drops bytes that belong to nothing any more. @returns of how many files */
+export function tidyFiles(): Promise<number> {
+  return theStore().tidy(async (ids) => {
+    const rows = await FileRow.findAll({ where: { id: [...ids] }, attributes: ['id'] });
+    return new Set(rows.map((r) => r.id));
+  });
+}
+
+/** How much each site's files take, in bytes. */
+export async function sizesOfSites(): Promise<Map<number, number>> {
+  const rows = await FileRow.findAll({
+    attributes: ['siteId', [fn('SUM', col('bytes')), 'bytes']],
+    group: ['siteId'],
+  });
+  return new Map(rows.flatMap((r) => (r.siteId ? [[r.siteId, Number(r.bytes)] as const] : [])));
+}
