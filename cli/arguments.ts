@@ -9,6 +9,8 @@ export interface Arguments {
   brief?: string;
   hostProfile?: string;
   checklist?: string;
+  /** Ids of checks; all of the checklist when left out. */
+  only?: string[];
   attestations?: string;
   resolver: string[];
   ca: string[];
@@ -41,6 +43,7 @@ export const USAGE = `usage: npm run -s audit -- <url> [options]
   --brief FILE            what is officially so (docs/schemas/brief.schema.json)
   --host-profile FILE     notes on the hosting product
   --checklist FILE        which checks, how grave and heavy; all of them when left out
+  --only CHECK,…          these checks alone: only what they rest on is collected
   --attestations FILE     manual checks; without it they are left out
   --resolver IP:PORT      ask this resolver (may be given several times)
   --ca FILE               trust these roots too (PEM)
@@ -78,6 +81,7 @@ const OPTIONS = {
   brief: TEXT,
   'host-profile': TEXT,
   checklist: TEXT,
+  only: TEXT,
   attestations: TEXT,
   resolver: MANY,
   ca: MANY,
@@ -160,6 +164,7 @@ export function readArguments(argv: string[]): Arguments {
     brief: v.brief,
     hostProfile: v['host-profile'],
     checklist: v.checklist,
+    only: v.only?.split(',').map((id) => id.trim()),
     attestations: v.attestations,
     resolver,
     ca,

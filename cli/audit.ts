@@ -1,7 +1,8 @@
 /** The audit without a database or a browser. */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { CATALOGUE } from '#core/checks/catalogue/index';
-import { fullChecklist } from '#core/checks/engine/checklist';
+import { partsFor } from '#core/checks/engine/parts-of';
+import { checksOf, fullChecklist } from '#core/checks/engine/checklist';
 import { judge } from '#core/checks/engine/judge';
 import { checklistFaults } from '#core/checks/engine/checklist-faults';
 import { askedFor } from '#core/checks/engine/own-check';
@@ -108,6 +109,7 @@ function fromFiles(args: Arguments, brief: Brief): Evidence {
 /** Looks at the network. */
 async function gather(args: Arguments, { brief, profile, checklist }: Given): Promise<Evidence> {
   const host = new URL(args.url!).hostname;
+  const checkOf = checksOf(checklist);
   let last = '';
   try {
     return await collect({
@@ -125,6 +127,16 @@ async function gather(args: Arguments, { brief, profile, checklist }: Given): Pr
       delayMs: args.delay,
       concurrency: args.concurrency,
       outside: args.outside,
+      ...(args.only
+        ? {
+            again: {
+              parts: partsFor(
+                args.only.flatMap((id) => checkOf(id) ?? []),
+                true,
+              ),
+            },
+          }
+        : {}),
       ...(args.agent ? { agent: args.agent } : {}),
       ...(args.access ? { access: readAccess(args.access, new URL(args.url!).origin) } : {}),
       ...(args.rdapBootstrap ? { bootstrap: readBootstrapFile(args.rdapBootstrap) } : {}),
@@ -150,11 +162,19 @@ interface Given {
   attestations?: Attestation[];
 }
 
+/** A checklist with these checks and no others. @throws UsageError for one that it does not have */
+function narrowed(checklist: Checklist, only: readonly string[]): Checklist {
+  const unknown = only.find((id) => !checklist.items.some((i) => i.check === id));
+  if (unknown !== undefined) throw new UsageError(`--only: the checklist has no check “${unknown}”`);
+  return { ...checklist, items: checklist.items.filter((i) => only.includes(i.check)) };
+}
+
 function givenBy(args: Arguments): Given {
+  const checklist = args.checklist ? readChecklistFile(args.checklist) : fullChecklist();
   return {
     brief: args.brief ? readDocument<Brief>(args.brief, 'brief') : {},
     profile: args.hostProfile ? readDocument<HostProfile>(args.hostProfile, 'host-profile') : undefined,
-    checklist: args.checklist ? readChecklistFile(args.checklist) : fullChecklist(),
+    checklist: args.only ? narrowed(checklist, args.only) : checklist,
     attestations: args.attestations
       ? readDocument<Attestation[]>(args.attestations, 'attestations')
       : undefined,
@@ -183,7 +203,8 @@ async function audit(args: Arguments, put: (text: string) => void): Promise<numb
   const { attestations } = given;
   const evidence = await evidenceFor(args, given);
   keepEvidence(args, evidence);
-  const unreached = unreachedBy(evidence);
+  // with some parts only, the home page may not have been asked for
+  const unreached = args.only ? undefined : unreachedBy(evidence);
   // the reason first: all else follows from it
   if (unreached !== undefined) say(`Nothing was reachable: ${unreached}.`);
   const situation = args.situation ?? (evidence.target.kind === 'before' ? 'staging' : 'live');

@@ -2,6 +2,7 @@
 import { setMaxListeners } from 'node:events';
 import {
   EVIDENCE_VERSION,
+  type AccessKind,
   headerValues,
   lastAnswer,
   type DnsAnswer,
@@ -16,6 +17,8 @@ import { extractHere, type Extract } from './extractor';
 import { readFileHere, type ReadFile } from './file-reader';
 import { HttpClient, type Asked } from './http/client';
 import type { HostGate } from './http/host-gate';
+import { isDeepStrictEqual } from 'node:util';
+import { PARTS, timesOf, type Part } from '#core/facts/parts';
 import { Budget } from './http/budget';
 import { kindOf, secretsOf, accessFault, withoutSecrets, type Access } from './http/access';
 import { ProbeError } from './network-error';
@@ -75,6 +78,63 @@ export interface CollectOptions extends DialerOptions, Target {
   onProgress?: (p: Progress) => void;
   signal?: AbortSignal;
   clock?: () => Date;
+  /** Look at some of it again; the rest is taken from what was seen before. */
+  again?: Again;
+}
+
+/** What is looked at again. */
+export interface Again {
+  parts: readonly Part[];
+  /** These pages alone, where `pages` is not among the parts. */
+  pages?: readonly string[];
+  /** What was seen before, of the same target; without it, the other parts are left empty. */
+  before?: Evidence;
+}
+
+/** Whether what was seen before is of the same hosts, reached in the same way, so that a part of it can be renewed. */
+export function canRenew(before: Evidence, options: Pick<CollectOptions, 'access'> & Target): boolean {
+  const { base, hosts, registrable, kind } = planOf(options);
+  const target = { url: base, hosts, registrable, kind, wayIn: kindOf(options.access) };
+  return before.version === EVIDENCE_VERSION && isDeepStrictEqual(before.target, target);
+}
+
+/** Evidence of something that was not looked at yet. */
+function blank(plan: Plan, wayIn: AccessKind, at: string): Evidence {
+  const { base: url, hosts, registrable, kind, names } = plan;
+  return {
+    version: EVIDENCE_VERSION,
+    agent: '',
+    target: { url, hosts, registrable, kind, wayIn },
+    startedAt: at,
+    finishedAt: at,
+    dns: {
+      resolvers: [],
+      zone: names.zone,
+      answers: [],
+      nameServers: [],
+      parent: null,
+      randomLabel: names.randomLabel,
+    },
+    hosts: [],
+    subdomains: [],
+    robots: { chain: { start: '', hops: [], end: 'error' } },
+    sitemaps: [],
+    pages: [],
+    unread: [],
+    assets: [],
+    links: [],
+    notFound: null,
+    paths: [],
+    folders: [],
+    tokenFiles: [],
+    former: [],
+    variants: [],
+    freshness: [],
+    manifest: null,
+    bypass: null,
+    registration: null,
+    notes: [],
+  };
 }
 
 export const AGENT = 'Armband/0.1 (site audit for the agency that looks after this site)';
@@ -175,6 +235,9 @@ class Collection {
   private readonly deadline: number;
   private readonly ask: Asked;
   private readonly files: SiteFiles;
+  /** What is looked at now, and what is taken over. */
+  private readonly looks: ReadonlySet<Part>;
+  private readonly before: Evidence;
 
   constructor(
     private readonly options: CollectOptions,
@@ -188,6 +251,9 @@ class Collection {
     this.deadline = performance.now() + (options.auditSeconds ?? USUAL_SECONDS) * 1000;
     this.ask = { own: (h) => plan.own.has(h) };
     this.files = { client: tools.client, origin: plan.origin, ask: this.ask, readFile: tools.readFile };
+    const { again, access } = options;
+    this.looks = new Set(again?.parts ?? PARTS);
+    this.before = again?.before ?? blank(plan, kindOf(access), this.startedAt);
   }
 
   async run(): Promise<Evidence> {
@@ -220,31 +286,44 @@ class Collection {
     const { client, dialer } = tools;
     const { brief, isLive } = plan;
     const bootstrap = this.options.bootstrap ?? (bundledBootstrap as unknown as Bootstrap);
+    const { before, looks } = this;
+    const { notFound, notFoundSample, notFoundTitle, paths, tokenFiles } = before;
+    const known = { notFound, notFoundSample, notFoundTitle, paths, tokenFiles };
+    const http = looks.has('http');
     const [hosts, dns, registration, probes, subdomains, asked, former, bypass] = await Promise.all([
       this.probeHosts(),
-      collectDns(dialer, plan.names),
-      isLive && plan.registrable ? collectRegistration(client, bootstrap, plan.registrable) : null,
-      isLive ? probePaths(files, brief) : { notFound: null, paths: [], tokenFiles: [] },
-      Promise.all(plan.subdomains.map((host) => this.askSubdomain(host))),
-      plan.askedPaths.length ? askPaths(files, plan.askedPaths) : undefined,
-      isLive ? probeFormer(files, brief) : [],
-      plan.pass ? this.tryBypass(plan.pass) : null,
+      looks.has('dns') ? collectDns(dialer, plan.names) : before.dns,
+      !looks.has('registration')
+        ? before.registration
+        : isLive && plan.registrable
+          ? collectRegistration(client, bootstrap, plan.registrable)
+          : null,
+      !http ? known : isLive ? probePaths(files, brief) : { notFound: null, paths: [], tokenFiles: [] },
+      http ? Promise.all(plan.subdomains.map((host) => this.askSubdomain(host))) : before.subdomains,
+      !http ? before.asked : plan.askedPaths.length ? askPaths(files, plan.askedPaths) : undefined,
+      !http ? before.former : isLive ? probeFormer(files, brief) : [],
+      !http ? before.bypass : plan.pass ? this.tryBypass(plan.pass) : null,
     ]);
     return { hosts, dns, registration, probes, subdomains, asked, former, bypass };
   }
 
   /** Hosts are looked at as any visitor sees them. */
-  private probeHosts(): Promise<Evidence['hosts']> {
+  private probeHosts(): Promise<Evidence['hosts']> | Evidence['hosts'] {
     const { looked, kind, baseUrl, own } = this.plan;
     const { visitor: client, dialer, store, extract } = this.tools;
+    const { before, looks } = this;
+    if (!looks.has('tls') && !looks.has('http')) return before.hosts;
+    const part = !looks.has('http') ? 'tls' : !looks.has('tls') ? 'http' : undefined;
     let done = 0;
     this.say({ phase: 'Names and hosts', done, total: looked.length });
     return Promise.all(
       looked.map(async ([host, role]) => {
+        const known = before.hosts.find((h) => h.host === host);
         const found = await probeHost(
           { client, dialer, store, extract, kind, base: baseUrl, own },
           host,
           role,
+          part && known && { part, before: known },
         );
         this.say({ phase: 'Names and hosts', done: ++done, total: looked.length, current: host });
         return found;
@@ -292,11 +371,17 @@ class Collection {
       deadline: () => this.isOverdue(),
       onPage: (done, total, current) => this.say({ phase: 'Pages', done, total, current }),
       signal: this.halt,
+      stay: !this.looks.has('pages'),
     });
-    crawler.add(homeUrl, 'home');
-    const robots = await fetchRobots(files);
-    const sitemaps = await fetchSitemaps(files, robots, homeUrl);
-    const vouching = await fetchVouching(files, sitemaps);
+    if (this.looks.has('pages')) crawler.add(homeUrl, 'home');
+    const { before, looks } = this;
+    const isRead = looks.has('files');
+    const robots = isRead ? await fetchRobots(files) : before.robots;
+    const sitemaps = isRead ? await fetchSitemaps(files, robots, homeUrl) : before.sitemaps;
+    const vouching = isRead ? await fetchVouching(files, sitemaps) : (before.vouching ?? []);
+    const texts = { crawler, robots, sitemaps, vouching };
+    if (!looks.has('pages'))
+      return { ...texts, pages: await this.readSome(crawler, before.pages), unread: before.unread };
     this.stopIfAsked();
     // on staging the base may have a path, and required pages lie below it
     for (const path of brief.requiredPages ?? [])
@@ -305,17 +390,30 @@ class Collection {
       if (facts && facts.kind !== 'index') for (const { loc } of facts.urls) crawler.add(loc, 'sitemap');
     await crawler.run();
     return {
-      crawler,
-      robots,
-      sitemaps,
-      vouching,
+      ...texts,
       pages: crawler.pages.sort(byDepth),
       unread: crawler.unread,
     };
   }
 
+  /** Some pages again, each in the place that it had. */
+  private async readSome(crawler: Crawler, known: Evidence['pages']): Promise<Evidence['pages']> {
+    const wanted = new Set(this.options.again?.pages);
+    const again = known.filter((p) => wanted.has(p.url));
+    if (!again.length) return known;
+    for (const { requested } of again) crawler.add(requested, 'brief');
+    await crawler.run();
+    const readAt = this.clock().toISOString();
+    const read = new Map(crawler.pages.map((p) => [p.requested, p]));
+    return known.map((p) => {
+      const fresh = read.get(p.requested);
+      return fresh && wanted.has(p.url) ? { ...fresh, from: p.from, via: p.via, depth: p.depth, readAt } : p;
+    });
+  }
+
   /** What pages load, and what their style sheets load in turn. */
   private async readFiles({ pages }: ReadPages) {
+    if (!this.looks.has('pages')) return { manifest: this.before.manifest, assets: this.before.assets };
     const { own, homeUrl } = this.plan;
     const list = assetsToFetch(pages, own, homeUrl, this.options.outside);
     const home = pages.find((p) => p.via === 'home');
@@ -342,6 +440,10 @@ class Collection {
 
   /** What is compared with the pages that were read: links, folders, other spellings, caches. */
   private async compare({ crawler, pages, unread }: ReadPages, assets: Evidence['assets']) {
+    if (!this.looks.has('pages')) {
+      const { links, folders, variants, freshness, hidden = [] } = this.before;
+      return { links, folders, variants, freshness, hidden };
+    }
     const { plan, files, tools } = this;
     const { client, extract } = tools;
     const { isLive, origin, own } = plan;
@@ -371,6 +473,7 @@ class Collection {
   }
 
   private notes({ crawler, sitemaps, pages, unread }: ReadPages): string[] {
+    if (!this.looks.has('pages')) return this.before.notes;
     const limit = this.isOverdue()
       ? 'The time for one audit ran out before every page was read.'
       : `The page limit was reached: ${pages.length} of ${pages.length + unread.length} pages were read.`;
@@ -391,6 +494,25 @@ class Collection {
     ];
   }
 
+  /** What DNS answered: all of it, or what it answers now where it was asked again and before where it was not. */
+  private answers(): Evidence['dns']['answers'] {
+    const fresh = [...this.tools.dialer.answers];
+    if (!this.options.again) return fresh.sort(inOrder);
+    const { answers: old } = this.before.dns;
+    if (!this.looks.has('dns')) return old;
+    const asked = new Set(fresh.map(questionOf));
+    return [...fresh, ...old.filter((a) => !asked.has(questionOf(a)))].sort(inOrder);
+  }
+
+  /** When each part was looked at, where not all was. */
+  private times(now: string): Pick<Evidence, 'times'> {
+    const { again } = this.options;
+    if (!again?.before) return {};
+    const before = timesOf(again.before);
+    const times = PARTS.map((part) => [part, this.looks.has(part) ? now : before[part]]);
+    return { times: Object.fromEntries(times) as Record<Part, string> };
+  }
+
   private evidence(
     read: ReadPages,
     { manifest, assets }: Awaited<ReturnType<Collection['readFiles']>>,
@@ -402,13 +524,14 @@ class Collection {
     const { robots, sitemaps, vouching, pages, unread } = read;
     const { links, folders, variants, freshness } = compared;
     const { hosts: hostEvidence, subdomains, former, bypass, registration } = beside;
+    const finishedAt = this.clock().toISOString();
     const evidence: Evidence = {
       version: EVIDENCE_VERSION,
       agent: tools.client.options.agent,
       target: { url, hosts, registrable, kind, wayIn: kindOf(options.access) },
       startedAt: this.startedAt,
-      finishedAt: this.clock().toISOString(),
-      dns: { ...dns, answers: [...tools.dialer.answers].sort(inOrder) },
+      finishedAt,
+      dns: { ...dns, answers: this.answers() },
       hosts: hostEvidence,
       subdomains,
       robots,
@@ -429,6 +552,7 @@ class Collection {
       registration,
       notes: this.notes(read),
       ...(hidden.length ? { hidden } : {}),
+      ...this.times(finishedAt),
     };
     return withoutSecrets(evidence, [...secretsOf(options.access), ...secretsOf(plan.pass?.access)]);
   }
@@ -453,6 +577,9 @@ async function few<T, R>(items: readonly T[], atOnce: number, work: (item: T) =>
 /** By code units: the same everywhere, and quick. */
 const compare = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
 const orderOf = (a: DnsAnswer): string => `${a.role} ${a.name} ${a.type} ${a.server} ${a.unchecked ? 1 : 0}`;
+/** Who was asked what. */
+const questionOf = ({ role, server, name, type, unchecked }: DnsAnswer): string =>
+  [role, server, name, type, unchecked].join(' ');
 const inOrder = (a: DnsAnswer, b: DnsAnswer): number => compare(orderOf(a), orderOf(b));
 
 /** The home page first, then by the number of links that lead there. */

@@ -21,6 +21,8 @@ export interface CrawlOptions {
   deadline: () => boolean;
   onPage: (done: number, known: number, url: string) => void;
   signal?: AbortSignal;
+  /** Read what was added and nothing that it leads to. */
+  stay?: boolean;
 }
 
 type Via = PageEvidence['via'];
@@ -186,10 +188,11 @@ export class Crawler {
     this.read.add(page.url);
     this.known.add(page.url);
     this.pages.push(page);
-    if (page.facts && options.hosts.has(new URL(page.url).hostname))
+    if (page.facts && !options.stay && options.hosts.has(new URL(page.url).hostname))
       for (const a of page.facts.anchors)
         if (!a.rel?.includes('nofollow')) this.add(a.href, 'link', page.url, task.depth + 1);
-    for (const address of namedBy(page)) this.add(address, 'named', page.url, task.depth + 1);
+    for (const address of options.stay ? [] : namedBy(page))
+      this.add(address, 'named', page.url, task.depth + 1);
     options.onPage(
       this.pages.length,
       Math.min(options.maxPages, this.pages.length + this.queue.length),

@@ -57,23 +57,30 @@ function entriesOf(host: string, { base, kind }: HostTools): Entries {
   };
 }
 
-/** Looks at one host. Never throws. */
+/** Half of what a host is looked at for, where the other half is known. */
+export interface Half {
+  part: 'tls' | 'http';
+  before: HostEvidence;
+}
+
+/**
+ * Looks at one host. Never throws.
+ * @param half only its handshake, or only what answers over it
+ */
 export async function probeHost(
   tools: HostTools,
   host: string,
   role: HostEvidence['role'],
+  half?: Half,
 ): Promise<HostEvidence> {
-  const { client, dialer, store, kind, own } = tools;
+  if (half?.part === 'tls') return { ...half.before, role, tls: await handshakeOf(tools, host, role) };
+  const { client, kind, own } = tools;
   const { http, https, entry, folder, tlsPort, plainOnly } = entriesOf(host, tools);
   const isLive = kind === 'live' && role !== 'staging';
   const follow = (url: string) => client.followTwice(url, { own: (h) => own.has(h) || h === host });
   const secure = (url: string): Promise<Fetched> | Fetched => (plainOnly ? nothing(url) : follow(url));
-  const fetchIssuer = async (url: string) => {
-    const { exchange, body } = await client.exchange(url, 'GET');
-    return exchange.status === 200 ? body : undefined;
-  };
   const [tls, plain, encrypted, plainPath, encryptedPath] = await Promise.all([
-    plainOnly ? silentTls(host) : probeTls({ dialer, store, fetchIssuer }, host, tlsPort, { old: isLive }),
+    half ? half.before.tls : handshakeOf(tools, host, role),
     follow(http + entry),
     secure(https + entry),
     follow(http + folder + PROBE_PATH),
@@ -91,6 +98,19 @@ export async function probeHost(
     addresses: isLive && !plainOnly ? await probeAddresses(tools, host, https, tlsPort) : [],
     ...(landing ? { landing } : {}),
   };
+}
+
+/** A host's certificate and what it speaks. */
+async function handshakeOf(tools: HostTools, host: string, role: HostEvidence['role']): Promise<TlsEvidence> {
+  const { client, dialer, store, kind } = tools;
+  const { tlsPort, plainOnly } = entriesOf(host, tools);
+  if (plainOnly) return silentTls(host);
+  const fetchIssuer = async (url: string) => {
+    const { exchange, body } = await client.exchange(url, 'GET');
+    return exchange.status === 200 ? body : undefined;
+  };
+  const old = kind === 'live' && role !== 'staging';
+  return probeTls({ dialer, store, fetchIssuer }, host, tlsPort, { old });
 }
 
 const nothing = (start: string): Fetched => ({

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { mdiClose } from '@mdi/js';
+import { mdiClose, mdiEyeRefreshOutline } from '@mdi/js';
 import { briefLabel } from '#core/entry/brief-fields';
+import { PART_WORDS } from '#core/facts/parts';
 import type { LedgerAct } from '~/composables/ledger-keys';
 import type { LedgerFinding, Environment } from '~/types';
 
@@ -12,6 +13,8 @@ const props = defineProps<{ siteId: number; finding: LedgerFinding; environment:
 const emit = defineEmits<{ close: [] }>();
 const session = useSession();
 const notes = useNotes();
+const audits = useAudits();
+const live = useLive();
 const accepting = ref(false);
 const attesting = ref<string | false>(false);
 const taking = ref('');
@@ -82,7 +85,16 @@ defineExpose({ act: (what: LedgerAct) => ACTS[what]() });
     <p class="meta">
       <StitchMark :stitch="stitchOf(finding)" /><span
         >{{ finding.severity }}, weight {{ finding.weight }}</span
-      ><code class="faint">{{ finding.check }}</code>
+      ><code class="faint">{{ finding.check }}</code
+      ><span class="spring" /><v-btn
+        v-if="!finding.byHand && !live.running.has(environment.id)"
+        size="x-small"
+        variant="text"
+        :prepend-icon="mdiEyeRefreshOutline"
+        title="Collects what this check rests on, and judges it anew"
+        @click="audits.start([environment.id], { checks: [finding.check] })"
+        >Look again</v-btn
+      >
     </p>
     <p class="why">{{ finding.why }}</p>
     <DiffText
@@ -93,6 +105,12 @@ defineExpose({ act: (what: LedgerAct) => ACTS[what]() });
     />
     <p v-if="finding.reason" class="faint">{{ REASONS[finding.outcome] }}{{ finding.reason }}</p>
     <p v-if="finding.note" class="own">{{ finding.note }}</p>
+    <p v-if="finding.ages" class="faint">
+      Rests on two ages:
+      <template v-for="(a, i) in finding.ages" :key="`${a.part} ${a.at}`"
+        >{{ i ? ', ' : '' }}{{ PART_WORDS[a.part] }} <TimeAt :iso="a.at" /></template
+      >.
+    </p>
     <p v-for="n in finding.notes ?? []" :key="n" class="faint">{{ n }}</p>
 
     <section v-if="finding.byHand">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiEyeRefreshOutline } from '@mdi/js';
 import { quantity } from '#core/text/quantity';
 
 /** One change for many fixes: owner, due date, state. */
@@ -21,6 +22,12 @@ const { run: change, busy } = useDoing(async (body: Record<string, unknown>, sai
   if (reasons.length) notes.say(`${quantity(reasons.length, 'fix')} left as before: ${reasons[0]}`, true);
   emit('done');
 });
+const audits = useAudits();
+async function look(): Promise<void> {
+  for (let i = 0; i < props.ids.length; i += AT_ONCE)
+    await audits.lookWhetherGone(props.ids.slice(i, i + AT_ONCE));
+  emit('done');
+}
 const people = computed(() => [
   { title: 'nobody', value: 0 },
   ...team.value.map((p) => ({ title: p.name, value: p.id })),
@@ -52,6 +59,9 @@ function assign(ownerId: number): void {
     >
     <v-btn size="small" :disabled="busy" @click="change({ state: 'to verify' }, 'to verify')"
       >To verify</v-btn
+    >
+    <v-btn size="small" :disabled="busy" :prepend-icon="mdiEyeRefreshOutline" @click="look"
+      >Look whether they are gone</v-btn
     >
   </div>
 </template>

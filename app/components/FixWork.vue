@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mdiEyeRefreshOutline } from '@mdi/js';
 import { BY_HAND } from '#core/fixes/life';
 
 /** Owner, due date, state, comments and history of one fix. */
@@ -19,6 +20,10 @@ const { run: withdraw, fault: unwithdrawn } = useDoing(
   () => api('/api/fixes/:id/withdraw', { params: { id: props.id }, method: 'POST', body: {} }),
   { inPlace: true },
 );
+const audits = useAudits();
+const live = useLive();
+const running = computed(() => fix.value && live.running.get(fix.value.environmentId));
+const isOpen = computed(() => ['open', 'in progress', 'to verify'].includes(fix.value?.state ?? ''));
 const fault = computed(() => unread.value || unchanged.value || unwithdrawn.value);
 async function say(): Promise<void> {
   const said = comment.value.trim();
@@ -57,7 +62,13 @@ const WORDS: Record<string, string> = {
       <v-btn v-if="canAccept" size="small" variant="text" @click="emit('accept')">Accept …</v-btn>
       <v-btn v-if="accepted" size="small" variant="text" @click="withdraw">Withdraw the acceptance</v-btn>
     </div>
-    <p v-if="fix.state === 'to verify'" class="faint">The next audit will say whether it is verified.</p>
+    <div v-if="isOpen" class="buttons">
+      <AuditProgress v-if="running" :audit="running" class="run" />
+      <v-btn v-else size="small" :prepend-icon="mdiEyeRefreshOutline" @click="audits.lookWhetherGone([id])"
+        >Look whether it is gone</v-btn
+      >
+    </div>
+    <p v-if="fix.state === 'to verify'" class="faint">The next look will say whether it is verified.</p>
     <div class="pair">
       <v-select
         :model-value="fix.ownerId ?? 0"
@@ -97,6 +108,9 @@ const WORDS: Record<string, string> = {
   display: flex;
   gap: 8px;
   flex-wrap: wrap;
+}
+.run {
+  width: 100%;
 }
 .pair {
   display: grid;

@@ -15,7 +15,13 @@ const emit = defineEmits<{ stop: [] }>();
       height="4"
       class="bar"
       :aria-label="job.title"
-    /><button v-if="job.status === 'running' || job.status === 'waiting'" type="button" class="link" @click="emit('stop')">Stop</button
+    /><button
+      v-if="job.status === 'running' || job.status === 'waiting'"
+      type="button"
+      class="link"
+      @click="emit('stop')"
+    >
+      Stop</button
     ><span v-else-if="job.status === 'failed'" class="fray">{{ job.error }}</span
     ><span v-else-if="job.status === 'stopped'" class="faint">stopped</span>
   </div>

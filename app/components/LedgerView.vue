@@ -217,6 +217,7 @@ const headers = computed(() =>
         >
       </div>
       <p v-for="n in ledger.notes" :key="n" class="faint">{{ n }}</p>
+      <p v-if="ledger.times" class="faint">Looked at: {{ agesText(ledger.times) }}.</p>
       <LedgerFold
         v-for="f in openFolds"
         :key="f.section"

@@ -52,14 +52,19 @@ const TABS = [
         </v-menu>
         <span class="spring" />
         <AuditProgress v-if="running" :audit="running" class="run" />
-        <v-btn
-          v-else
-          color="primary"
-          variant="flat"
-          :disabled="site.stage === 'retired'"
-          @click="audits.start([environmentId])"
-          >Audit now</v-btn
-        >
+        <template v-else>
+          <LookAgain
+            v-if="environment?.audit && site.stage !== 'retired'"
+            @look="audits.start([environmentId], $event)"
+          />
+          <v-btn
+            color="primary"
+            variant="flat"
+            :disabled="site.stage === 'retired'"
+            @click="audits.start([environmentId])"
+            >Audit now</v-btn
+          >
+        </template>
       </div>
       <div class="line">
         <div class="bigband">

@@ -1,4 +1,5 @@
 /** Words and dates as the screens say them. */
+import { PART_WORDS, PARTS, type Part } from '#core/facts/parts';
 import type { Finding, Outcome } from '#core/facts/finding';
 import type { Stage } from '#core/facts/situation';
 
@@ -60,4 +61,14 @@ export function stageWords(stage: Stage, launchDate: string | null): string {
   return stage === 'launched'
     ? `launched ${daysFrom(launchDate)}`
     : `${stage}, launch ${daysFrom(launchDate)}`;
+}
+
+/** How old each part of the evidence is, the newest first, those of one age together. */
+export function agesText(times: Readonly<Record<Part, string>>): string {
+  const byAge = new Map<string, Part[]>();
+  for (const part of PARTS) byAge.set(times[part], [...(byAge.get(times[part]) ?? []), part]);
+  return [...byAge]
+    .sort(([a], [b]) => (a < b ? 1 : -1))
+    .map(([at, parts]) => `${parts.map((p) => PART_WORDS[p]).join(', ')} ${ago(at)}`)
+    .join('; ');
 }

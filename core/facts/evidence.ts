@@ -2,6 +2,7 @@
  * Evidence: everything collected about one environment at one time, as plain JSON. Collecting never judges.
  */
 import type { PageFacts } from '#core/extract/html';
+import type { Part } from './parts';
 import type { RobotsFile } from '#core/extract/robots';
 import type { SitemapFacts } from '#core/extract/sitemap';
 import type { CssFacts } from '#core/extract/css';
@@ -191,6 +192,8 @@ export interface PageEvidence {
   charset?: string;
   sha256?: string;
   facts?: PageFacts;
+  /** When it was read again by itself, later than the other pages. */
+  readAt?: string;
 }
 
 export type AssetRole =
@@ -339,6 +342,8 @@ export interface Evidence {
   registration: RegistrationEvidence | null;
   /** What was cut short or left out, in plain words. */
   notes: string[];
+  /** When each part was looked at, where that was not all at once. */
+  times?: Record<Part, string>;
 }
 
 /** @returns the last exchange of a chain that got an answer, or undefined. */

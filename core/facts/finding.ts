@@ -1,3 +1,4 @@
+import type { Part } from './parts';
 import type { Fraction } from '#core/score/fraction';
 import type { BriefField } from './brief';
 import type { Adoption } from './adoption';
@@ -96,4 +97,6 @@ export interface Finding extends Judgement {
   byHand?: boolean;
   /** The agency's own remark on this line of the checklist. */
   note?: string;
+  /** When the parts that it rests on were looked at, where that was not at once; the oldest first. */
+  ages?: { part: Part; at: string }[];
 }

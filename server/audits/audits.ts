@@ -4,9 +4,11 @@
 import { Op, QueryTypes, type Transaction } from 'sequelize';
 import { hostOf } from '#core/extract/address';
 import type { Brief } from '#core/facts/brief';
-import { collect } from '#probe/collect';
+import { checksOf } from '#core/checks/engine/checklist';
+import { PARTS } from '#core/facts/parts';
+import { canRenew, collect, type Again } from '#probe/collect';
 import { askedFor } from '#core/checks/engine/own-check';
-import { Audit } from './models';
+import { Audit, AuditEvidence } from './models';
 import { BriefRow, Environment, Site } from '../sites/models';
 import { briefForChecks, newestBrief } from '../sites/briefs';
 import { newestProfile } from '../hosts/known-profiles';
@@ -15,7 +17,8 @@ import { Conflict, NotFound } from '../platform/errors';
 import { reevaluateCompared } from './judging';
 import { keepAudit } from './keeping';
 import { networkSettings } from './network';
-import { packJson } from '../platform/packed';
+import { keptEvidence, packJson } from '../platform/packed';
+import { partsOfScope, type Scope } from './scope';
 import { database } from '../platform/db/connection';
 import { whenReachable } from '../platform/db/reachable';
 import { inTransaction } from '../platform/db/transaction';
@@ -109,9 +112,9 @@ export interface Started {
  * Queues audits. An environment that is being audited already is refused, and so is one of a retired site.
  */
 export async function startAudits(
-  environmentIds: number[],
+  environmentIds: readonly number[],
   by: string,
-  priority: number = PRIORITY.person,
+  { priority = PRIORITY.person, scope }: { priority?: number; scope?: Scope } = {},
 ): Promise<Started> {
   const out: Started = { started: [], refused: [] };
   const siteIds = new Set<number>();
@@ -141,6 +144,7 @@ export async function startAudits(
             checklistVersionId,
             startedBy: by,
             startedAt: now(),
+            scope: scope ?? null,
           },
           { transaction },
         );
@@ -179,7 +183,31 @@ async function prepare(id: number, restarts: number) {
     await checklistVersion(audit.checklistVersionId),
     known.brief.preferredHost ?? hostOf(environment.url) ?? '',
   );
-  return { audit, environment, site, brief, known, profile, asked };
+  const target = {
+    url: environment.url,
+    kind: environment.kind,
+    ...known,
+    profile,
+    asked,
+    access: accessOf(environment),
+  };
+  return { audit, environment, brief, target, again: await againOf(audit, environment, target) };
+}
+
+/** What is looked at again and what is taken over; undefined where all has to be looked at. */
+async function againOf(
+  audit: Audit,
+  { lastAuditId }: Environment,
+  target: Parameters<typeof canRenew>[1],
+): Promise<Again | undefined> {
+  const { scope } = audit;
+  const stored = scope && lastAuditId ? await AuditEvidence.findByPk(lastAuditId) : null;
+  if (!scope || !stored) return undefined;
+  const before = await keptEvidence(stored.data);
+  // other hosts, or another way in: what was seen before is of something else
+  if (!canRenew(before, target)) return undefined;
+  const parts = partsOfScope(scope, checksOf(await checklistVersion(audit.checklistVersionId)));
+  return { parts, before, ...(scope.pages ? { pages: scope.pages } : {}) };
 }
 
 async function lookAt(id: number, work: Work): Promise<void> {
@@ -187,24 +215,32 @@ async function lookAt(id: number, work: Work): Promise<void> {
   const prepared = await whenReachable(() => prepare(id, work.losses), work.signal);
   // it was kept before whoever did it could say so, or it was stopped or deleted
   if (!prepared) return;
-  const { audit, environment, brief, known, profile, asked } = prepared;
+  const { audit, environment, brief, target, again } = prepared;
+  const since = performance.now();
   announceRunning([environment.siteId]);
   try {
     const evidence = await collect({
       ...networkSettings(),
-      url: environment.url,
-      kind: environment.kind,
-      ...known,
-      profile,
-      asked,
-      access: accessOf(environment),
+      ...target,
+      again,
       signal: work.signal,
       clock: now,
       onProgress: (p) => work.progress(p),
     });
     work.progress({ phase: 'Judging', done: 0, total: 1 });
     const packed = await packJson(evidence);
-    await whenReachable(() => keepAudit(audit, packed, brief, (t) => work.hold(t)), work.signal);
+    // what was looked at in the end, which may be more than was asked for
+    const looked: Scope | null = again
+      ? { parts: [...again.parts], ...(again.pages ? { pages: [...again.pages] } : {}) }
+      : null;
+    const took = {
+      scope: looked,
+      baseAuditId: looked && environment.lastAuditId,
+      tookMs: Math.round(performance.now() - since),
+    };
+    await whenReachable(() => Audit.update(took, { where: { id } }), work.signal);
+    const collected = { evidence: packed, brief, parts: again?.parts ?? PARTS };
+    await whenReachable(() => keepAudit(audit, collected, (t) => work.hold(t)), work.signal);
   } finally {
     announceRunning([environment.siteId]);
   }

@@ -1,8 +1,9 @@
 /** An environment's audits and verdicts over time, and what made a score change. */
-import { Op } from 'sequelize';
+import { Op, type WhereOptions } from 'sequelize';
 import type { Result } from '#core/score/score';
 import { quantity } from '#core/text/quantity';
 import { ChecklistVersion } from '../checklists/models';
+import { scopeText } from './scope';
 import { Audit, VerdictRow, type VerdictCause } from './models';
 
 /** What changed where neither site, brief nor rules did. */
@@ -44,11 +45,14 @@ function reasonsFor(now: VerdictRow, before: VerdictRow | undefined): string[] {
   return out;
 }
 
-/** Of an audit that was cut off and began again. */
-function againText({ cause }: VerdictRow, restarts: number | undefined): string[] {
-  return restarts && cause === 'audit'
-    ? [`cut off ${quantity(restarts, 'time')}, started again by itself`]
-    : [];
+/** Of an audit that looked at some of it, or was cut off and began again. */
+function howText({ cause }: VerdictRow, audit: Audit | undefined): string[] {
+  if (!audit || cause !== 'audit') return [];
+  const { restarts, scope } = audit;
+  return [
+    ...(scope ? [`looked again at ${scopeText(scope)} only`] : []),
+    ...(restarts ? [`cut off ${quantity(restarts, 'time')}, started again by itself`] : []),
+  ];
 }
 
 const PER_WINDOW = 40;
@@ -92,11 +96,14 @@ export async function historyOf(environmentId: number, after?: string) {
       })
     ).map((v) => [v.id, v]),
   );
-  const cutOff = await Audit.findAll({
-    where: { id: [...new Set(verdicts.map((v) => v.auditId))], restarts: { [Op.gt]: 0 } },
-    attributes: ['id', 'restarts'],
+  const notPlain = await Audit.findAll({
+    where: {
+      id: [...new Set(verdicts.map((v) => v.auditId))],
+      [Op.or]: [{ restarts: { [Op.gt]: 0 } }, { scope: { [Op.ne]: null } }],
+    } as WhereOptions<Audit>,
+    attributes: ['id', 'restarts', 'scope'],
   });
-  const restarts = new Map(cutOff.map((a) => [a.id, a.restarts]));
+  const special = new Map(notPlain.map((a) => [a.id, a]));
   const done = verdicts.slice(0, PER_WINDOW).map((v, i) => {
     const r = v.result as Stored;
     const list = v.checklistVersionId ? versions.get(v.checklistVersionId) : undefined;
@@ -122,7 +129,7 @@ export async function historyOf(environmentId: number, after?: string) {
         catalogue: v.catalogue,
         evidence: v.evidenceVersion,
       },
-      reasons: [...reasonsFor(v, verdicts[i + 1]), ...againText(v, restarts.get(v.auditId))],
+      reasons: [...reasonsFor(v, verdicts[i + 1]), ...howText(v, special.get(v.auditId))],
       scoreBefore: verdicts[i + 1]?.score ?? null,
     };
   });

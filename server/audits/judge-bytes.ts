@@ -26,6 +26,8 @@ export interface Verdict {
   /** What was seen of the fields that checks wait for. */
   proposals: Proposal[];
   evidenceVersion: number;
+  /** When each part was looked at, where that was not at once. */
+  times?: Evidence['times'];
 }
 
 const bytesOf = (data: Uint8Array): Buffer => Buffer.from(data.buffer, data.byteOffset, data.byteLength);
@@ -56,5 +58,6 @@ export async function judgeBytes({ evidence: packed, staging, input }: JudgeJob)
     notes: evidence.notes,
     proposals: proposalsFor(findings, evidence),
     evidenceVersion: evidence.version,
+    times: evidence.times,
   };
 }

@@ -3,6 +3,7 @@ import { catalogueVersion } from '#core/checks/engine/catalogue-version';
 import type { JudgedFinding } from '#core/checks/engine/judge';
 import { checksOf } from '#core/checks/engine/checklist';
 import type { Brief } from '#core/facts/brief';
+import type { Part } from '#core/facts/parts';
 import { pointsLost } from '#core/score/score';
 import { checklistVersion } from '../checklists/checklists';
 import { keepFixes } from '../fixes/fix-keeping';
@@ -15,6 +16,7 @@ import { holdSites, keepStanding } from '../sites/standing';
 import { Op, type Transaction } from 'sequelize';
 import type { Situation } from '#core/facts/situation';
 import { Audit, AuditEvidence, AuditFindings, FindingRow, VerdictRow, type VerdictCause } from './models';
+import { isRenewed } from './scope';
 import { verdictOn } from './verdict';
 import { now } from '../platform/clock';
 
@@ -33,6 +35,8 @@ export interface Kept {
   cause: Cause;
   /** Called before anything is written; throws where it is not to be. */
   hold?: (transaction: Transaction) => Promise<void>;
+  /** What was collected just now; nothing where stored evidence is judged again. */
+  parts?: readonly Part[];
 }
 
 /** The score that an audit's own may be compared with. */
@@ -61,7 +65,7 @@ async function scoreBefore(
 /** Judges evidence and keeps the verdict as the audit's last one, in a transaction that holds the site. */
 export async function keepVerdict(
   audit: Audit,
-  { environment, site, evidence, brief, cause, hold }: Kept,
+  { environment, site, evidence, brief, cause, hold, parts = [] }: Kept,
   transaction: Transaction,
 ): Promise<void> {
   const at = now();
@@ -75,9 +79,9 @@ export async function keepVerdict(
     { brief, checklist, profile: profile?.profile },
     at,
   );
-  const { findings, result, notes, proposals, situation } = verdict;
+  const { findings, result, notes, proposals, situation, times } = verdict;
   // beside the score, so that a screen need not unpack the evidence for them
-  const kept: object = { ...result, notes, proposals };
+  const kept: object = { ...result, notes, proposals, times };
   const packedFindings = await packJson(findings);
   const checkOf = checksOf(checklist);
   const briefVersion = audit.briefId
@@ -114,7 +118,17 @@ export async function keepVerdict(
     })),
     { transaction },
   );
-  await keepFixes({ environment, site, auditId: audit.id, findings, at, fresh }, transaction);
+  await keepFixes(
+    {
+      environment,
+      site,
+      auditId: audit.id,
+      findings,
+      at,
+      fresh: (check) => isRenewed(checkOf(check), parts),
+    },
+    transaction,
+  );
   // by their ids, not through the rows at hand: those would take a transaction that is tried again for
   // saved already
   await Audit.update(
@@ -175,15 +189,22 @@ export function inTurn(siteId: number, work: (transaction: Transaction) => Promi
   );
 }
 
+/** What an audit brought home. */
+export interface Collected {
+  /** Packed. */
+  evidence: Buffer;
+  brief: Brief;
+  /** What of it was looked at just now. */
+  parts: readonly Part[];
+}
+
 /**
  * Keeps and judges what was collected just now, once.
- * @param evidence packed
  * @param hold throws where another collects it by now
  */
 export async function keepAudit(
   { id, environmentId }: Audit,
-  evidence: Buffer,
-  brief: Brief,
+  { evidence, brief, parts }: Collected,
   hold: (transaction: Transaction) => Promise<void>,
 ): Promise<void> {
   const environment = await Environment.findByPk(environmentId, { rejectOnEmpty: true });
@@ -194,6 +215,6 @@ export async function keepAudit(
     if (!audit?.runningKey) return;
     const site = await Site.findByPk(siteId, { rejectOnEmpty: true });
     const cause: Cause = { cause: 'audit', by: audit.startedBy };
-    await keepVerdict(audit, { environment, site, evidence, brief, cause, hold }, transaction);
+    await keepVerdict(audit, { environment, site, evidence, brief, cause, hold, parts }, transaction);
   });
 }

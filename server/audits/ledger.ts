@@ -29,6 +29,7 @@ import { checklistVersion } from '../checklists/checklists';
 import { database } from '../platform/db/connection';
 import { NotFound } from '../platform/errors';
 import { FileRow } from '../platform/files/files';
+import type { Part } from '#core/facts/parts';
 
 /** Lines of one answer; whoever has more filters by words. */
 const LINES = 200;
@@ -125,7 +126,7 @@ function acceptanceLine(row: AcceptanceRow | undefined, names: Names) {
 }
 
 /** A result as it is kept, with what stands beside the score. */
-type Kept = Result & { notes?: string[]; proposals?: unknown };
+type Kept = Result & { notes?: string[]; proposals?: unknown; times?: Record<Part, string> };
 
 /** An environment with its newest audit. */
 interface Head {
@@ -207,7 +208,7 @@ export async function ledger(environmentId: number, { show = 'needs', words = ''
   const [head, every] = await Promise.all([headOf(environmentId), linesOf(environmentId)]);
   if (!head.auditId) return null;
   const lines = reached === '1' ? every.filter((f) => !isResting(f)) : every;
-  const { notes = [], proposals: _unseen, ...result } = JSON.parse(head.result!) as Kept;
+  const { notes = [], proposals: _unseen, times, ...result } = JSON.parse(head.result!) as Kept;
   return {
     audit: {
       id: head.auditId,
@@ -224,6 +225,8 @@ export async function ledger(environmentId: number, { show = 'needs', words = ''
     manualLeft: every.filter(isManualOpen).length,
     resting: every.filter(isResting).length,
     notes: [...ofOldAddress(head), ...notes],
+    /** When each part was looked at, where that was not at once. */
+    times: times ?? null,
   };
 }
 

@@ -1,4 +1,5 @@
 import type { CreationOptional } from 'sequelize';
+import type { Scope } from './scope';
 import type { Outcome, Section, Severity } from '#core/facts/finding';
 import type { Situation } from '#core/facts/situation';
 import type { Gate } from '#core/score/score';
@@ -49,6 +50,12 @@ export class Audit extends Row<Audit> {
   declare jobId: CreationOptional<number | null>;
   /** How often it was cut off and begun again. */
   declare restarts: CreationOptional<number>;
+  /** What was looked at again; null where all was looked at. */
+  declare scope: CreationOptional<Scope | null>;
+  /** The audit whose evidence the rest was taken from. */
+  declare baseAuditId: CreationOptional<number | null>;
+  /** From beginning to look until it was kept, in milliseconds. */
+  declare tookMs: CreationOptional<number | null>;
   declare startedBy: string;
   declare startedAt: Date;
   declare finishedAt: CreationOptional<Date | null>;
@@ -130,6 +137,9 @@ export function bindModels(): void {
     progress: text(600),
     jobId: ref,
     restarts: { type: ref, defaultValue: 0 },
+    scope: json('scope'),
+    baseAuditId: ref,
+    tookMs: ref,
     startedBy: text(120),
     startedAt: when,
     finishedAt: when,

@@ -16,9 +16,28 @@ import {
   Min,
   Type,
   ValidateIf,
+  ValidateNested,
 } from '../platform/http/validation';
 import { MOST_CHOSEN } from '../platform/windows';
+import { PARTS, type Part } from '#core/facts/parts';
 import { FIX_STATES, type FixState } from '#core/facts/fix';
+
+/** What is looked at again, where not everything is. */
+export class ScopeDto {
+  @IsOptional() @IsArray() @IsIn(PARTS, { each: true }) parts?: Part[];
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(300)
+  @IsString({ each: true })
+  @MaxLength(80, { each: true })
+  checks?: string[];
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(200)
+  @IsString({ each: true })
+  @MaxLength(2000, { each: true })
+  pages?: string[];
+}
 
 export class StartAuditsDto {
   @IsArray()
@@ -27,6 +46,7 @@ export class StartAuditsDto {
   @IsInt({ each: true })
   @Min(1, { each: true })
   environmentIds!: number[];
+  @IsOptional() @ValidateNested() @Type(() => ScopeDto) scope?: ScopeDto;
 }
 
 export class FixChangeDto {
@@ -61,6 +81,16 @@ export class FixesDto {
 export class RecipeDto {
   @IsString() @Matches(/^[a-z]+\.[a-z0-9-]+$/) check!: string;
   @IsString() @Matches(/^[1-9]\d{0,9}(?:,[1-9]\d{0,9}){0,199}$/) environments!: string;
+}
+
+/** Some fixes. */
+export class FixIdsDto {
+  @IsArray()
+  @ArrayMinSize(1)
+  @ArrayMaxSize(500)
+  @IsInt({ each: true })
+  @Min(1, { each: true })
+  ids!: number[];
 }
 
 export class FixesChangeDto extends FixChangeDto {

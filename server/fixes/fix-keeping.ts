@@ -14,8 +14,8 @@ export interface Outcome {
   auditId: number;
   findings: readonly JudgedFinding[];
   at: Date;
-  /** The evidence was collected just now; false when stored evidence is re-evaluated. */
-  fresh: boolean;
+  /** Whether what a check rests on was collected just now, and not stored evidence judged again. */
+  fresh: (check: string) => boolean;
 }
 
 const coreOf = (row: Fix): FixCore => ({ state: row.state, places: row.places, returns: row.returns });
@@ -64,7 +64,7 @@ export async function keepFixes(
           { transaction },
         );
     await addEvents(fix.id, step.events, transaction, auditId);
-    if (row && wasAccepted && step.fix.state === 'open' && fresh)
+    if (row && wasAccepted && step.fix.state === 'open' && fresh(checkId))
       await tell(
         await concerned(row, transaction),
         `${finding?.title ?? checkById.get(checkId)?.title ?? checkId} on ${site.name}, ${environment.name}, counts again: new places or another value than what was accepted.`,
@@ -77,7 +77,13 @@ export async function keepFixes(
     fixes.delete(finding.check);
     const core = row ? coreOf(row) : null;
     // old evidence re-evaluated says nothing new about a fault that somebody called done
-    if (!fresh && core?.state === 'to verify' && finding.outcome === 'failed' && !finding.accepted) continue;
+    if (
+      !fresh(finding.check) &&
+      core?.state === 'to verify' &&
+      finding.outcome === 'failed' &&
+      !finding.accepted
+    )
+      continue;
     await keep(row, finding, finding.check, afterAudit(core, finding, iso));
   }
   for (const row of fixes.values())

@@ -32,6 +32,7 @@ export async function fixDetail(id: number) {
   const events = await FixEventRow.findAll({ where: { fixId: id }, order: [['id', 'DESC']], limit: EVENTS });
   return {
     id: fix.id,
+    environmentId: fix.environmentId,
     check: fix.checkId,
     state: fix.state,
     ownerId: fix.ownerId,

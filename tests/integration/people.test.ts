@@ -6,54 +6,6 @@ import { useDesk } from './desk';
 
 const { mara, caller, served } = useDesk('.test/people');
 
-describe('every route with every right', () => {
-  // what ends the session that it is asked with comes last
-  const last = (route: string): number => Number(/sign-out|end-all/.test(route));
-  const routes = Object.entries(ROUTES).sort(([a], [b]) => last(a) - last(b));
-  const paths = routes.map(([route, needs]) => {
-    const [method = '', path = ''] = route.split(' ');
-    // numbers and names that are nowhere
-    const asked = path.replaceAll(/:check\b/g, 'https.hsts').replaceAll(/:\w+/g, '4294967295');
-    return [method, asked, needs] as const;
-  });
-  const isRefused = (status: number): boolean => status === 401 || status === 403;
-
-  it('a stranger may use those for anyone, and no other', async () => {
-    for (const [method, path, needs] of paths)
-      if (path !== '/api/sign-in')
-        expect([path, (await caller('')(method, path, {})).status === 401]).toEqual([
-          path,
-          needs !== 'anyone',
-        ]);
-  });
-  it('whoever is signed in may use all but those of an owner; an owner all', async () => {
-    for (const [email, has] of [
-      ['ines@marram-studio.example', 'signed in'],
-      ['mara@marram-studio.example', 'owner'],
-    ] as const) {
-      const person = await served.signIn(email);
-      for (const [method, path, needs] of paths) {
-        // a stream has no end, and a wrong password is refused too
-        if (path === '/api/live' || path === '/api/sign-in') continue;
-        const asking = last(path) ? await served.signIn(email) : person;
-        const { status } = await asking(method, path, method === 'GET' ? undefined : {});
-        expect([method, path, isRefused(status)]).toEqual([method, path, !isEnough(has, needs)]);
-      }
-    }
-  });
-  it('somebody must stay an owner', async () => {
-    const people = (await mara<{ people: { id: number; owner: boolean }[] }>('GET', '/api/people/team')).body
-      .people;
-    const [owner, ...none] = people.filter((p) => p.owner);
-    expect(none).toEqual([]);
-    const other = people.find((p) => !p.owner)!;
-    const set = (id: number, isOwner: boolean) => mara('PATCH', `/api/people/${id}`, { owner: isOwner });
-    expect((await set(owner!.id, false)).status).toBe(400);
-    expect((await set(other.id, true)).status).toBe(200);
-    expect((await set(other.id, false)).status).toBe(200);
-  });
-});
-
 describe('without a session', () => {
   it.each([
     '/api/roster',
@@ -308,5 +260,55 @@ describe('a session ends when it should', () => {
     const sixth = await signedIn(email, `${LONG} 2`);
     await fifth('POST', '/api/me/sessions/end-all');
     expect(await isIn(sixth)).toBe(false);
+  });
+});
+
+// last, since it ends everybody's sessions
+describe('every route with every right', () => {
+  // what ends the session that it is asked with comes last
+  const last = (route: string): number => Number(/sign-out|end-all/.test(route));
+  const routes = Object.entries(ROUTES).sort(([a], [b]) => last(a) - last(b));
+  const paths = routes.map(([route, needs]) => {
+    const [method = '', path = ''] = route.split(' ');
+    // numbers and names that are nowhere
+    const asked = path.replaceAll(/:check\b/g, 'https.hsts').replaceAll(/:\w+/g, '4294967295');
+    return [method, asked, needs] as const;
+  });
+  const isRefused = (status: number): boolean => status === 401 || status === 403;
+
+  it('somebody must stay an owner', async () => {
+    const people = (await mara<{ people: { id: number; owner: boolean }[] }>('GET', '/api/people/team')).body
+      .people;
+    const [owner, ...none] = people.filter((p) => p.owner);
+    expect(none).toEqual([]);
+    const other = people.find((p) => !p.owner)!;
+    const set = (id: number, isOwner: boolean) => mara('PATCH', `/api/people/${id}`, { owner: isOwner });
+    expect((await set(owner!.id, false)).status).toBe(400);
+    expect((await set(other.id, true)).status).toBe(200);
+    expect((await set(other.id, false)).status).toBe(200);
+  });
+
+  it('a stranger may use those for anyone, and no other', async () => {
+    for (const [method, path, needs] of paths)
+      if (path !== '/api/sign-in')
+        expect([path, (await caller('')(method, path, {})).status === 401]).toEqual([
+          path,
+          needs !== 'anyone',
+        ]);
+  });
+  it('whoever is signed in may use all but those of an owner; an owner all', async () => {
+    for (const [email, has] of [
+      ['ines@marram-studio.example', 'signed in'],
+      ['mara@marram-studio.example', 'owner'],
+    ] as const) {
+      const person = await served.signIn(email);
+      for (const [method, path, needs] of paths) {
+        // a stream has no end, and a wrong password is refused too
+        if (path === '/api/live' || path === '/api/sign-in') continue;
+        const asking = last(path) ? await served.signIn(email) : person;
+        const { status } = await asking(method, path, method === 'GET' ? undefined : {});
+        expect([method, path, isRefused(status)]).toEqual([method, path, !isEnough(has, needs)]);
+      }
+    }
   });
 });

@@ -11,7 +11,9 @@ import { closedAs, stagingClosed } from '#core/checks/catalogue/indexing/staging
 import type { Check, CheckContext, Recipe, Words } from '#core/checks/kit/check';
 import { cantTell, inapplicable } from '#core/checks/kit/judgement';
 import { SCOPE_WORDS } from '#core/text/scope-words';
+import { timesOf } from '#core/facts/parts';
 import { SiteView } from '#core/checks/view/site-view';
+import { partsOf } from './parts-of';
 import { attested, endOf } from './attested';
 import { checksOf, linesOf, parametersOf } from './checklist';
 import { askedHosts, restsOnRootCause, unmetNeed } from './needs';
@@ -158,6 +160,18 @@ function seenOf(check: Check, finding: Finding, { pages, unread }: Evidence): Fi
   return { read: pages.length, known: pages.length + unread.length };
 }
 
+/** When what a check rests on was looked at, where its parts are of two ages or more. */
+function agesOf(check: Check, evidence: Evidence): Finding['ages'] {
+  if (!evidence.times || check.byHand) return undefined;
+  const times = timesOf(evidence);
+  const parts = partsOf(check).map((part) => ({ part, at: times[part] }));
+  const again = parts.some(({ part }) => part === 'pages')
+    ? evidence.pages.flatMap(({ readAt }) => (readAt ? [{ part: 'pages' as const, at: readAt }] : []))
+    : [];
+  const all = [...parts, ...again.slice(-1)].sort((a, b) => (a.at < b.at ? -1 : Number(a.at > b.at)));
+  return new Set(all.map(({ at }) => at)).size > 1 ? all : undefined;
+}
+
 function findingOf(check: Check, item: ChecklistItem, audit: Audit): JudgedFinding {
   const { input } = audit;
   const context = contextFor(check, item, audit.shared);
@@ -182,6 +196,8 @@ function findingOf(check: Check, item: ChecklistItem, audit: Audit): JudgedFindi
   if (awaits) finding.awaits = awaits;
   const seen = seenOf(check, finding, input.evidence);
   if (seen) finding.seen = seen;
+  const ages = agesOf(check, input.evidence);
+  if (ages) finding.ages = ages;
   if (input.acceptances?.length) markAccepted(finding, input.acceptances, input.at);
   // a site as a whole holds or does not
   const allOrNothing = check.scope === 'site';

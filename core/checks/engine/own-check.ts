@@ -185,6 +185,8 @@ export function ownCheck(own: OwnCheck): Check {
     ...facts,
     scope: onSite || test.on === 'home' ? 'site' : 'page',
     needs: onSite ? {} : { pages: true },
+    ...(test.look === 'record' ? { reads: ['dns'] } : {}),
+    ...(test.look === 'status' ? { reads: ['http'] } : {}),
     messages: { expected, none: 'there is no page' },
     judge: (context) => {
       if (test.look === 'status') return judgeStatus(test, context);

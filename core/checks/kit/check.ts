@@ -4,6 +4,7 @@ import type { Evidence, HostEvidence } from '#core/facts/evidence';
 import type { Finding, Judgement, Scope, Section, Severity } from '#core/facts/finding';
 import type { AgencyBook } from '#core/facts/agency-book';
 import type { HostProfile } from '#core/facts/host-profile';
+import type { Part } from '#core/facts/parts';
 import type { EnvironmentDates, SiteBuild } from '#core/facts/environment';
 import type { Situation, Stage } from '#core/facts/situation';
 import type { SiteView } from '#core/checks/view/site-view';
@@ -109,6 +110,8 @@ export interface CheckDefinition<Specs extends ParameterSpecs, Field extends Bri
   /** What a place is. */
   scope: Exclude<Scope, 'hand'>;
   needs?: Needs<Field>;
+  /** The parts of the evidence that it reads, beside those that its needs name. */
+  reads?: readonly Part[];
   parameters?: Specs;
   messages?: Messages<CheckContext<Specs, Field>>;
   /** Why it is not applicable, told before anything that it needs is asked for. */
@@ -122,6 +125,7 @@ export interface Check extends CheckFacts {
   section: Section;
   scope: Scope;
   needs: Needs;
+  reads?: readonly Part[];
   parameters?: ParameterSpecs;
   messages: Messages<CheckContext>;
   exempt?(context: Pick<CheckContext, 'brief'>): string | undefined;

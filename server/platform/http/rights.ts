@@ -45,6 +45,7 @@ export const ROUTES: Record<string, Right> = {
   'GET /api/fixes': 'signed in',
   'PATCH /api/fixes': 'signed in',
   'GET /api/fixes/:id': 'signed in',
+  'POST /api/fixes/look': 'signed in',
   'PATCH /api/fixes/:id': 'signed in',
   'POST /api/fixes/:id/accept': 'signed in',
   'POST /api/fixes/:id/withdraw': 'signed in',

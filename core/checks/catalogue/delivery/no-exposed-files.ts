@@ -68,6 +68,7 @@ export const noExposedFiles = defineCheck({
   severity: 'blocker',
   situations: ['live'],
   scope: 'path',
+  reads: ['http'],
   needs: { pages: true },
   why: 'Version control, environment files and backups hold passwords; they are looked for within hours.',
   source: 'common practice',

@@ -9,6 +9,7 @@ export const noServerErrors = defineCheck({
   severity: 'blocker',
   situations: ['staging', 'live'],
   scope: 'page',
+  reads: ['http', 'pages'],
   why: 'A page that answers 5xx again and again is broken for everybody.',
   source: 'RFC 9110 15.6',
   messages: { expected: 'no status of 500 or above', unit: 'address' },

@@ -7,6 +7,7 @@ export const stagingLocked = defineCheck({
   severity: 'minor',
   situations: ['staging'],
   scope: 'site',
+  reads: ['http', 'pages'],
   why: 'A password keeps out search engines, competitors and curious customers at once.',
   source: 'common practice',
   messages: { expected: 'credentials, or only certain addresses let in' },

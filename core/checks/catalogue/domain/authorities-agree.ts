@@ -32,6 +32,7 @@ export const authoritiesAgree = defineCheck({
   severity: 'major',
   situations: ['holding', 'live'],
   scope: 'record',
+  reads: ['registration'],
   needs: { records: true },
   why: 'One server left behind gives some visitors the old site for as long as nobody asks it.',
   source: 'common practice',

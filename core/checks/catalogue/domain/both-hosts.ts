@@ -35,6 +35,7 @@ export const bothHosts = defineCheck({
   severity: 'major',
   situations: ['holding', 'live'],
   scope: 'host',
+  reads: ['http'],
   why: 'Half of those who type the address type the other form.',
   source: 'common practice',
   messages: { expected: 'an answer at both' },

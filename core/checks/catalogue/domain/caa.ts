@@ -9,6 +9,7 @@ export const caa = defineCheck({
   severity: 'minor',
   situations: ['holding', 'live'],
   scope: 'host',
+  reads: ['dns', 'tls'],
   why: 'A CAA record left by the former host stops the next renewal, weeks later and without a word.',
   source: 'RFC 8659',
   messages: { none: 'there is no CAA record, so everybody may issue' },

@@ -43,6 +43,7 @@ export const connected = defineCheck({
   severity: 'blocker',
   situations: ['holding', 'live'],
   scope: 'host',
+  reads: ['dns', 'http', 'pages'],
   why: 'Both ends must be told: the domain where the host is, and the host which domain is its own. With one end missing visitors meet a parking or “unknown site” page.',
   source: 'common practice',
   messages: { expected: 'the site, no parking or unknown-name page' },

@@ -21,6 +21,7 @@ export const dsFits = defineCheck({
   severity: 'blocker',
   situations: ['staging', 'holding', 'former'],
   scope: 'domain',
+  reads: ['dns'],
   why: 'A DS that the new name servers cannot answer for switches the domain off for everyone whose resolver checks.',
   source: 'RFC 4035; RFC 6781 (from memory)',
   messages: { expected: 'no DS, or new name servers that sign the zone' },

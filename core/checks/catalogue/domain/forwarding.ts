@@ -10,6 +10,7 @@ export const forwarding = defineCheck({
   severity: 'blocker',
   situations: ['live'],
   scope: 'host',
+  reads: ['http'],
   needs: { brief: ['reachedBy'] },
   exempt({ brief }) {
     if (!brief.reachedBy && brief.records?.length)

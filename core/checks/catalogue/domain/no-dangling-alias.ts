@@ -18,6 +18,7 @@ export const noDanglingAlias = defineCheck({
   severity: 'major',
   situations: ['staging', 'holding', 'former', 'live'],
   scope: 'record',
+  reads: ['http'],
   needs: { records: true },
   why: 'Whoever takes the abandoned name at that host next is served under the client’s domain.',
   source: 'common practice',

@@ -10,6 +10,7 @@ export const registrationLock = defineCheck({
   severity: 'minor',
   situations: ['holding', 'former', 'live'],
   scope: 'domain',
+  reads: ['registration'],
   why: 'Without the lock a leaked code is enough to move the domain elsewhere.',
   source: 'RFC 8056; RFC 5731',
   judge(context) {

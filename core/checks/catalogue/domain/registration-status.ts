@@ -21,6 +21,7 @@ export const registrationStatus = defineCheck({
   severity: 'blocker',
   situations: ['holding', 'former', 'live'],
   scope: 'domain',
+  reads: ['registration'],
   why: 'A domain on hold or in redemption is switched off, whatever its records say.',
   source: 'RFC 8056; RFC 5731',
   messages: { expected: 'no hold, redemption or pending delete' },

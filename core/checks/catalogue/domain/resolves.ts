@@ -38,6 +38,7 @@ export const resolves = defineCheck({
   severity: 'blocker',
   situations: ['staging', 'holding', 'former', 'live'],
   scope: 'host',
+  reads: ['dns'],
   why: 'Without an address there is nothing to connect to.',
   source: 'RFC 1034',
   messages: { expected: 'an A or AAAA record', none: 'the address is a number, not a name' },

@@ -9,6 +9,7 @@ export const signed = defineCheck({
   severity: 'blocker',
   situations: ['holding', 'live'],
   scope: 'domain',
+  reads: ['dns'],
   why: 'With a broken signature the domain is gone for everyone whose resolver checks, and there for the agency whose does not.',
   source: 'RFC 4035',
   messages: { expected: 'answers that a checking resolver gives' },

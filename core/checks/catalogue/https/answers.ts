@@ -48,6 +48,7 @@ export const answers = defineCheck({
   severity: 'blocker',
   situations: ['staging', 'holding', 'live'],
   scope: 'host',
+  reads: ['tls', 'http'],
   why: 'Browsers try https first; a host that is silent there is down for most visitors.',
   source: 'RFC 9110',
   messages: { expected: 'an answer over TLS with a status below 500' },

@@ -8,6 +8,7 @@ export const noInsecureLinks = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'page',
+  reads: ['files'],
   needs: { pages: true },
   why: 'Each http address inside the site costs a redirect and shows search engines two versions.',
   source: 'common practice',

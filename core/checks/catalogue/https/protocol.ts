@@ -8,6 +8,7 @@ export const protocol = defineCheck({
   severity: 'major',
   situations: ['holding', 'live'],
   scope: 'host',
+  reads: ['tls'],
   why: 'TLS 1.0 and 1.1 are withdrawn; a server that still takes them lets an attacker choose them.',
   source: 'RFC 8996; RFC 9325',
   messages: { expected: 'TLS 1.2 or 1.3, 1.0 and 1.1 refused' },

@@ -45,6 +45,7 @@ export const hiddenKeptOut = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'page',
+  reads: ['files'],
   needs: { brief: ['hiddenPaths'], pages: true },
   why: 'A thank-you page or a price list for the trade that search engines list is found by exactly those it was hidden from.',
   source: 'common practice; RFC 9309 3',

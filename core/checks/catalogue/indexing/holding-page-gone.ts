@@ -10,6 +10,7 @@ export const holdingPageGone = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'site',
+  reads: ['http', 'files'],
   needs: { pages: true },
   why: 'A “coming soon” that can still be found tells visitors that the site is not there yet.',
   source: 'common practice',

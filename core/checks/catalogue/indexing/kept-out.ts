@@ -9,6 +9,7 @@ export const keptOut = defineCheck({
   severity: 'blocker',
   situations: ['staging', 'holding'],
   scope: 'page',
+  reads: ['files', 'pages'],
   why: 'A half-finished copy in a search listing competes with the real site and shows the client’s drafts.',
   source: 'RFC 9309; common practice',
   messages: { expected: 'noindex, credentials or 503 on every page' },

@@ -8,6 +8,7 @@ export const letIn = defineCheck({
   severity: 'blocker',
   situations: ['live'],
   scope: 'page',
+  reads: ['files'],
   needs: { pages: true },
   why: 'The switch that kept the draft out is the one most often forgotten; the site is then found by nobody.',
   source: 'common practice',

@@ -8,6 +8,7 @@ export const notFoundStatus = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'site',
+  reads: ['http'],
   needs: { pages: true },
   why: 'When everything answers 200, broken links stay unnoticed and nonsense is listed.',
   source: 'RFC 9110 15.5.5',

@@ -54,6 +54,7 @@ export const oldAddresses = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'page',
+  reads: ['http'],
   needs: { brief: ['formerAddresses'], pages: true },
   why: 'Every listing and link of years points there; without redirects the site begins anew.',
   source: 'RFC 9110 15.4.2; common practice',

@@ -10,6 +10,7 @@ export const robotsAllows = defineCheck({
   severity: 'blocker',
   situations: ['live'],
   scope: 'page',
+  reads: ['files'],
   needs: { pages: true },
   why: 'A “Disallow: /” carried over from staging shuts the whole site, and the listing shrinks to a bare address.',
   source: 'RFC 9309 2.2',

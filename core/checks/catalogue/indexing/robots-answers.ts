@@ -23,6 +23,7 @@ export const robotsAnswers = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'site',
+  reads: ['files'],
   needs: { pages: true },
   why: 'A robots.txt that fails on the server’s side closes the whole site to crawlers.',
   source: 'RFC 9309 2.3.1',

@@ -9,6 +9,7 @@ export const robotsAssets = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'asset',
+  reads: ['files'],
   needs: { pages: true },
   why: 'Search engines that may not fetch them judge the page without its layout.',
   source: 'common practice',

@@ -8,6 +8,7 @@ export const robotsNoSecrets = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'line',
+  reads: ['files'],
   why: 'Everyone may read robots.txt; what it hides is what curious people open first.',
   source: 'common practice; RFC 9309 3',
   messages: { expected: 'no staging host and no private path' },

@@ -11,6 +11,7 @@ export const robotsWellFormed = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'line',
+  reads: ['files'],
   why: 'A rule before any group, or with a slip of the pen, is passed over in silence.',
   source: 'RFC 9309 2.2, 2.5',
   messages: { expected: 'every rule in a group, every field known' },

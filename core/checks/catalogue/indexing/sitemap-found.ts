@@ -10,6 +10,7 @@ export const sitemapFound = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'site',
+  reads: ['files'],
   needs: { pages: true },
   why: 'Search engines find pages by it that few links lead to, and see what has changed.',
   source: 'sitemaps.org 0.9',

@@ -74,6 +74,7 @@ export const sitemapLimits = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'file',
+  reads: ['files'],
   why: 'Search engines drop a file that breaks the rules, mostly without a word.',
   source: 'sitemaps.org 0.9; W3C Datetime',
   messages: {

@@ -36,6 +36,7 @@ export const stagingClosed = defineCheck({
   severity: 'major',
   situations: ['staging'],
   scope: 'site',
+  reads: ['http', 'pages'],
   why: 'A forgotten copy is found by search engines and by people who then order from last year’s price list.',
   source: 'common practice',
   messages: { expected: 'locked, gone, or leading to the live site' },

@@ -20,6 +20,7 @@ export const tokensKnown = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'token',
+  reads: ['dns'],
   needs: { brief: ['tokens'], pages: true },
   why: 'A token that nobody knows gives somebody access to the site’s search data.',
   source: 'common practice',

@@ -63,6 +63,7 @@ export const tokensPresent = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'token',
+  reads: ['dns', 'http', 'pages'],
   needs: { brief: ['tokens'] },
   why: 'When a token goes, the client loses access to what search engines and mail services know of their site.',
   source: 'common practice',

@@ -1,0 +1,22 @@
+/** Looking whether faults are gone: only what their checks rest on, one audit for each environment. */
+import { Fix } from '../fixes/models';
+import { startAudits, type Started } from './audits';
+
+/** @returns the audits that were started, and what could not be */
+export async function lookWhetherGone(fixIds: readonly number[], by: string): Promise<Started> {
+  const fixes = await Fix.findAll({
+    where: { id: [...fixIds] },
+    attributes: ['environmentId', 'checkId'],
+    order: [['id', 'ASC']],
+  });
+  const checks = new Map<number, string[]>();
+  for (const { environmentId, checkId } of fixes)
+    checks.set(environmentId, [...(checks.get(environmentId) ?? []), checkId]);
+  const out: Started = { started: [], refused: [] };
+  for (const [environmentId, list] of checks) {
+    const { started, refused } = await startAudits([environmentId], by, { scope: { checks: list } });
+    out.started.push(...started);
+    out.refused.push(...refused);
+  }
+  return out;
+}
