@@ -18,7 +18,8 @@ import { readFileHere, type ReadFile } from './file-reader';
 import { HttpClient, type Asked } from './http/client';
 import type { HostGate } from './http/host-gate';
 import { isDeepStrictEqual } from 'node:util';
-import { PARTS, timesOf, type Part } from '#core/facts/parts';
+import { timesOf } from '#core/facts/part-times';
+import { PARTS, type Part } from '#core/facts/parts';
 import { Budget } from './http/budget';
 import { kindOf, secretsOf, accessFault, withoutSecrets, type Access } from './http/access';
 import { ProbeError } from './network-error';
@@ -357,7 +358,7 @@ class Collection {
 
   /** robots.txt, sitemaps, and the pages that they, the brief and links lead to. */
   private async readPages() {
-    const { plan, tools, files, options } = this;
+    const { plan, tools, options } = this;
     const { brief, homeUrl, selectors, isLive } = plan;
     const readPage: Extract = selectors.length
       ? (body, type, url) => tools.extract(body, type, url, selectors)
@@ -375,11 +376,8 @@ class Collection {
     });
     if (this.looks.has('pages')) crawler.add(homeUrl, 'home');
     const { before, looks } = this;
-    const isRead = looks.has('files');
-    const robots = isRead ? await fetchRobots(files) : before.robots;
-    const sitemaps = isRead ? await fetchSitemaps(files, robots, homeUrl) : before.sitemaps;
-    const vouching = isRead ? await fetchVouching(files, sitemaps) : (before.vouching ?? []);
-    const texts = { crawler, robots, sitemaps, vouching };
+    const texts = { crawler, ...(await this.readTexts()) };
+    const { sitemaps } = texts;
     if (!looks.has('pages'))
       return { ...texts, pages: await this.readSome(crawler, before.pages), unread: before.unread };
     this.stopIfAsked();
@@ -394,6 +392,18 @@ class Collection {
       pages: crawler.pages.sort(byDepth),
       unread: crawler.unread,
     };
+  }
+
+  /** robots.txt, the sitemaps, and what vouches for them. */
+  private async readTexts() {
+    const { before, files, plan } = this;
+    if (!this.looks.has('files')) {
+      const { robots, sitemaps, vouching = [] } = before;
+      return { robots, sitemaps, vouching };
+    }
+    const robots = await fetchRobots(files);
+    const sitemaps = await fetchSitemaps(files, robots, plan.homeUrl);
+    return { robots, sitemaps, vouching: await fetchVouching(files, sitemaps) };
   }
 
   /** Some pages again, each in the place that it had. */

@@ -3,7 +3,7 @@
 const props = defineProps<{ fixId: number; blocker: boolean }>();
 const emit = defineEmits<{ done: []; cancel: [] }>();
 const reason = ref('');
-const until = ref(new Date(Date.now() + 90 * 86_400_000).toISOString().slice(0, 10));
+const until = ref(new Date(clockNow() + 90 * 86_400_000).toISOString().slice(0, 10));
 const missing = ref('');
 const {
   run: keep,

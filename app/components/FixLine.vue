@@ -14,7 +14,7 @@ const props = defineProps<{
   narrow: boolean;
 }>();
 const emit = defineEmits<{ choose: [on: boolean]; click: [] }>();
-const today = new Date().toISOString().slice(0, 10);
+const today = clockToday();
 const isLate = computed(
   () => props.fix.dueDate && props.fix.dueDate < today && !CLOSED_STATES.has(props.fix.state),
 );

@@ -4,7 +4,11 @@ import type { FoundSite } from '~/types';
 
 /** Sites to choose. */
 const chosen = defineModel<Pick<FoundSite, 'id' | 'name'>[]>({ required: true });
-defineProps<{ label: string }>();
+defineProps<{
+  label: string;
+  /** One at most. */
+  single?: boolean;
+}>();
 const typed = ref('');
 const words = refDebounced(typed, 80);
 const { data } = useReading('/api/sites/find', {
@@ -20,6 +24,7 @@ const found = computed(() => (data.value ?? []).map(({ id, name }) => ({ id, nam
     v-model:words="typed"
     :found="found"
     :label="label"
+    :single="single"
     none="No site is called that."
   />
 </template>

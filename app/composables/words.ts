@@ -20,7 +20,7 @@ export function stitchOf(f: Pick<Finding, 'outcome' | 'accepted'>): Stitch {
 const DAY = 86_400_000;
 
 /** "today", "3 days ago", "in 9 days". */
-export function daysFrom(date: string, now = new Date()): string {
+export function daysFrom(date: string, now = new Date(clockNow())): string {
   const days = Math.round((Date.parse(date.slice(0, 10)) - Date.parse(now.toISOString().slice(0, 10))) / DAY);
   if (days === 0) return 'today';
   if (days === 1) return 'tomorrow';
@@ -29,7 +29,7 @@ export function daysFrom(date: string, now = new Date()): string {
 }
 
 /** "4 min ago", then hours, then days. */
-export function ago(iso: string, now = Date.now()): string {
+export function ago(iso: string, now = clockNow()): string {
   const minutes = Math.floor((now - Date.parse(iso)) / 60_000);
   if (minutes < 1) return 'just now';
   if (minutes < 60) return `${minutes} min ago`;

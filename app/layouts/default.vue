@@ -16,6 +16,8 @@ const goTo = ref(false);
 await session.load().catch(() => {});
 onMounted(live.start);
 const { rows: messages, about, hasMore, more } = useWindows('/api/messages', { key: ['messages'] });
+const { data: clock } = useReading('/api/clock', { key: ['clock'] });
+watch(clock, (told) => told && setClock(told), { immediate: true });
 const unread = computed(() => about.value?.unread ?? 0);
 /** All that is shown counts as read. */
 const { run: read } = useDoing(async () => {
@@ -39,6 +41,7 @@ const screens = computed(() => [
   { to: '/fixes', label: 'Fixes' },
   { to: '/clients', label: 'Clients' },
   { to: '/checklists', label: 'Checklists' },
+  { to: '/schedules', label: 'Schedules' },
   { to: '/host-profiles', label: 'Host profiles' },
   { to: '/team', label: 'Team' },
   ...(session.me?.demo ? [{ to: '/practice-net', label: 'Practice net' }] : []),

@@ -1,6 +1,7 @@
 /** From packed evidence to findings and score: what a judging thread does, without a database. */
 import { judge, type AuditInput, type JudgedFinding } from '#core/checks/engine/judge';
 import { SiteView } from '#core/checks/view/site-view';
+import type { Face } from '#core/compare/news';
 import type { Evidence } from '#core/facts/evidence';
 import { situationOf, type Situation } from '#core/facts/situation';
 import { proposeBrief, type Proposal } from '#core/proposals/propose-brief';
@@ -28,6 +29,8 @@ export interface Verdict {
   evidenceVersion: number;
   /** When each part was looked at, where that was not at once. */
   times?: Evidence['times'];
+  /** What a visitor of the home page sees first. */
+  face?: Face;
 }
 
 const bytesOf = (data: Uint8Array): Buffer => Buffer.from(data.buffer, data.byteOffset, data.byteLength);
@@ -36,6 +39,19 @@ const bytesOf = (data: Uint8Array): Buffer => Buffer.from(data.buffer, data.byte
 function proposalsFor(findings: readonly JudgedFinding[], evidence: Evidence): Proposal[] {
   const awaited = new Set<string>(findings.flatMap((f) => f.awaits ?? []));
   return awaited.size ? proposeBrief(evidence).filter((p) => awaited.has(p.field)) : [];
+}
+
+const LONGEST = 200;
+
+function faceOf({ home }: SiteView): Face | undefined {
+  if (!home) return undefined;
+  const { titles, headings } = home.facts;
+  const cut = (text: string | undefined): string => (text ?? '').slice(0, LONGEST);
+  return {
+    title: cut(titles[0]?.text),
+    heading: cut(headings.find((h) => h.level === 1)?.text),
+    description: cut(home.description?.content),
+  };
 }
 
 export async function judgeBytes({ evidence: packed, staging, input }: JudgeJob): Promise<Verdict> {
@@ -59,5 +75,6 @@ export async function judgeBytes({ evidence: packed, staging, input }: JudgeJob)
     proposals: proposalsFor(findings, evidence),
     evidenceVersion: evidence.version,
     times: evidence.times,
+    face: faceOf(view),
   };
 }

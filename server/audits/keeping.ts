@@ -16,6 +16,7 @@ import { holdSites, keepStanding } from '../sites/standing';
 import { Op, type Transaction } from 'sequelize';
 import type { Situation } from '#core/facts/situation';
 import { Audit, AuditEvidence, AuditFindings, FindingRow, VerdictRow, type VerdictCause } from './models';
+import { noteNews } from '../schedules/news';
 import { isRenewed } from './scope';
 import { verdictOn } from './verdict';
 import { now } from '../platform/clock';
@@ -79,9 +80,9 @@ export async function keepVerdict(
     { brief, checklist, profile: profile?.profile },
     at,
   );
-  const { findings, result, notes, proposals, situation, times } = verdict;
+  const { findings, result, notes, proposals, situation, times, face } = verdict;
   // beside the score, so that a screen need not unpack the evidence for them
-  const kept: object = { ...result, notes, proposals, times };
+  const kept: object = { ...result, notes, proposals, times, face };
   const packedFindings = await packJson(findings);
   const checkOf = checksOf(checklist);
   const briefVersion = audit.briefId
@@ -169,6 +170,12 @@ export async function keepVerdict(
     { transaction },
   );
   await Environment.update({ lastAuditId: audit.id }, { where: { id: environment.id }, transaction });
+  if (fresh)
+    await noteNews(
+      audit,
+      { findings, gate: result.gate, face, before: environment.lastAuditId ?? null },
+      transaction,
+    );
   await keepStanding([site.id], transaction);
 }
 

@@ -126,7 +126,12 @@ function acceptanceLine(row: AcceptanceRow | undefined, names: Names) {
 }
 
 /** A result as it is kept, with what stands beside the score. */
-type Kept = Result & { notes?: string[]; proposals?: unknown; times?: Record<Part, string> };
+type Kept = Result & {
+  notes?: string[];
+  proposals?: unknown;
+  times?: Record<Part, string>;
+  face?: unknown;
+};
 
 /** An environment with its newest audit. */
 interface Head {
@@ -208,7 +213,7 @@ export async function ledger(environmentId: number, { show = 'needs', words = ''
   const [head, every] = await Promise.all([headOf(environmentId), linesOf(environmentId)]);
   if (!head.auditId) return null;
   const lines = reached === '1' ? every.filter((f) => !isResting(f)) : every;
-  const { notes = [], proposals: _unseen, times, ...result } = JSON.parse(head.result!) as Kept;
+  const { notes = [], proposals: _unseen, times, face: _seen, ...result } = JSON.parse(head.result!) as Kept;
   return {
     audit: {
       id: head.auditId,

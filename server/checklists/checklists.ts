@@ -59,6 +59,9 @@ async function newestOf(checklistId: number): Promise<{ id: number; checklist: C
   return { id: row.id, checklist: row.data as Checklist };
 }
 
+/** A checklist as it is now. */
+export const checklistById = async (id: number): Promise<Checklist> => (await newestOf(id)).checklist;
+
 /** The checklist a site is judged by. */
 export async function checklistFor(site: Site): Promise<{ id: number; checklist: Checklist }> {
   await ensureBuiltIn();

@@ -1,6 +1,6 @@
 import type { CreationOptional } from 'sequelize';
 import type { Stage } from '#core/facts/situation';
-import { bind, bytes, day, flag, id, json, ref, Row, text, when } from '../platform/db/row';
+import { bind, day, flag, id, json, ref, Row, text, when } from '../platform/db/row';
 
 export type AssignmentKind = 'site' | 'client' | 'host' | 'default';
 

@@ -72,13 +72,6 @@ export async function setClockRate(rate: number): Promise<void> {
   announce([KEY]);
 }
 
-/** Sets it right again. */
-export async function resetClock(): Promise<void> {
-  await database().query('DELETE FROM clock');
-  await readClock();
-  announce([KEY]);
-}
-
 const AGAIN_MS = 2000;
 
 /** Asks again and again, since another process may set it. @returns how to end that */

@@ -5,6 +5,7 @@ import { bindModels as bindFixes } from '../fixes/models';
 import { bindModels as bindHosts } from '../hosts/models';
 import { bindModels as bindPeople } from '../people/models';
 import { bindModels as bindFiles } from './files/files';
+import { bindModels as bindSchedules } from '../schedules/models';
 import { bindModels as bindSites } from '../sites/models';
 
 let isReady = false;
@@ -12,6 +13,15 @@ let isReady = false;
 export function useModels(): void {
   if (isReady) return;
   isReady = true;
-  for (const bind of [bindPeople, bindSites, bindHosts, bindChecklists, bindAudits, bindFixes, bindFiles])
+  for (const bind of [
+    bindPeople,
+    bindSites,
+    bindHosts,
+    bindChecklists,
+    bindAudits,
+    bindFixes,
+    bindFiles,
+    bindSchedules,
+  ])
     bind();
 }

@@ -19,6 +19,9 @@ import { oneAtATime } from '../platform/db/one-at-a-time';
 import { registerJobs } from '../platform/jobs/definition';
 import { closeDelivery } from '../platform/jobs/queue';
 import { startTicking } from '../platform/jobs/ticking';
+import { tellNews } from '../schedules/news';
+import { tendNight } from '../schedules/planning';
+import { ensureProposal } from '../schedules/schedules';
 import { JobWorker } from '../platform/jobs/worker';
 import { readJob } from '../sites/reading';
 import { importJob } from '../sites/sites-import';
@@ -73,6 +76,7 @@ async function prepare(): Promise<void> {
   if (practiceControl()) await loadDemo(password ?? 'marram-demo');
   else if (email && password)
     await ensureFirstPerson(email, process.env.ARMBAND_FIRST_NAME ?? email.split('@')[0]!, password);
+  await ensureProposal();
   await fillStandings();
   await reevaluateAfterUpdate();
 }
@@ -100,6 +104,9 @@ async function start(): Promise<void> {
     startTicking([
       { name: 'sweep', seconds: numberOf('ARMBAND_SWEEP', 300), work: sweepOnce },
       { name: 'tidy files', seconds: 3600, work: tidyFiles },
+      // often enough for a clock that runs fast
+      { name: 'night', seconds: numberOf('ARMBAND_NIGHT', 5), work: tendNight },
+      { name: 'news', seconds: numberOf('ARMBAND_NIGHT', 5), work: tellNews },
     ]),
   );
 }

@@ -1,6 +1,7 @@
 /** Which parts of the evidence something reads, found out by looking over its shoulder. */
 import type { Evidence, HostEvidence } from '#core/facts/evidence';
-import { PART_OF, type Part } from '#core/facts/parts';
+import { PART_OF } from '#core/facts/part-times';
+import type { Part } from '#core/facts/parts';
 
 /** The evidence, and the parts that are read of it from now on. */
 export function watched(evidence: Evidence): { evidence: Evidence; read: Set<Part> } {

@@ -11,7 +11,7 @@ import { closedAs, stagingClosed } from '#core/checks/catalogue/indexing/staging
 import type { Check, CheckContext, Recipe, Words } from '#core/checks/kit/check';
 import { cantTell, inapplicable } from '#core/checks/kit/judgement';
 import { SCOPE_WORDS } from '#core/text/scope-words';
-import { timesOf } from '#core/facts/parts';
+import { timesOf } from '#core/facts/part-times';
 import { SiteView } from '#core/checks/view/site-view';
 import { partsOf } from './parts-of';
 import { attested, endOf } from './attested';

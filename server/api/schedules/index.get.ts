@@ -1,0 +1,3 @@
+import { listSchedules } from '../../schedules/schedules';
+
+export default defineEventHandler(() => listSchedules());

@@ -1,0 +1,8 @@
+import { readJson } from '../../platform/http/body';
+import { parseAs } from '../../platform/http/validation';
+import { ScheduleDto } from '../../schedules/dto';
+import { saveSchedule } from '../../schedules/schedules';
+
+export default defineEventHandler(async (event) => ({
+  id: await saveSchedule(await parseAs(ScheduleDto, await readJson(event)), event.context.person.name),
+}));

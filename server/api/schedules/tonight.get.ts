@@ -1,0 +1,3 @@
+import { tonight } from '../../schedules/tonight';
+
+export default defineEventHandler(() => tonight());

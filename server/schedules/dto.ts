@@ -1,0 +1,45 @@
+/** What the screens send about schedules. */
+import { PARTS, type Part } from '#core/facts/parts';
+import { EVERY, type Every } from '#core/schedule/night';
+import {
+  IsArray,
+  IsBoolean,
+  IsDay,
+  IsIn,
+  IsInt,
+  IsOptional,
+  IsString,
+  IsZone,
+  Length,
+  Matches,
+  Max,
+  MaxLength,
+  Min,
+  ValidateIf,
+} from '../platform/http/validation';
+import { OF_KINDS, type OfKind } from './models';
+
+const TIME = /^(?:[01]\d|2[0-3]):[0-5]\d$/;
+const timeOf = (field: string) => ({ message: `${field} must be a time of day, such as 01:30` });
+
+export class ScheduleDto {
+  @IsString() @Length(1, 120) @Matches(/\S/, { message: 'name must say something' }) name!: string;
+  @IsIn(OF_KINDS) ofKind!: OfKind;
+  @IsString() @MaxLength(40) ofTarget!: string;
+  @IsArray() @IsIn(PARTS, { each: true }) parts!: Part[];
+  @ValidateIf((o: ScheduleDto) => o.checklistId !== null) @IsInt() @Min(1) checklistId!: number | null;
+  @IsIn(EVERY) every!: Every;
+  @IsInt() @Min(1) @Max(7) weekday!: number;
+  @Matches(TIME, timeOf('from')) from!: string;
+  @Matches(TIME, timeOf('to')) to!: string;
+  /** Both or none: hours in which nothing is asked. */
+  @ValidateIf((o: ScheduleDto) => Boolean(o.notFrom || o.notTo))
+  @Matches(TIME, timeOf('the begin of the quiet hours'))
+  notFrom?: string;
+  @ValidateIf((o: ScheduleDto) => Boolean(o.notFrom || o.notTo))
+  @Matches(TIME, timeOf('the end of the quiet hours'))
+  notTo?: string;
+  @IsZone() timeZone!: string;
+  @IsOptional() @ValidateIf((o: ScheduleDto) => o.pausedUntil !== '') @IsDay() pausedUntil?: string;
+  @IsBoolean() isOn!: boolean;
+}

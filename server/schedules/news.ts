@@ -1,0 +1,124 @@
+/** What the audits of the night found beyond those before them: noted with each, told once with all of one cause. */
+import { Op, type Transaction } from 'sequelize';
+import { messageOf, newsBetween, type Face, type Seen } from '#core/compare/news';
+import type { JudgedFinding } from '#core/checks/engine/judge';
+import type { Gate } from '#core/score/score';
+import { Audit, AuditFindings } from '../audits/models';
+import { FixEventRow, Fix } from '../fixes/models';
+import { User } from '../people/models';
+import { tell } from '../people/notifications';
+import { now } from '../platform/clock';
+import { inTransaction } from '../platform/db/transaction';
+import { countWaiting } from '../platform/jobs/keeping';
+import { unpackJson } from '../platform/packed';
+import { Environment, Site } from '../sites/models';
+import { NewsRow, PlannedAudit } from './models';
+
+/** Whether an audit is one of the night's, whose news somebody who was not looking should hear. */
+const isScheduled = async (auditId: number): Promise<boolean> =>
+  (await PlannedAudit.count({ where: { auditId } })) > 0;
+
+const faceOf = (audit: Audit): Face | undefined => (audit.result as { face?: Face } | null)?.face;
+
+/** Checks whose fix this audit moved in one of these ways. */
+async function checksWith(auditId: number, kinds: string[], transaction: Transaction): Promise<Set<string>> {
+  const events = await FixEventRow.findAll({ where: { auditId, kind: kinds }, transaction });
+  const fixes = await Fix.findAll({
+    where: { id: events.map((e) => e.fixId) },
+    attributes: ['checkId'],
+    transaction,
+  });
+  return new Set(fixes.map((f) => f.checkId));
+}
+
+/** Notes what an audit found beyond the one before. Called once it is kept, in the same transaction. */
+export async function noteNews(
+  audit: Audit,
+  after: { findings: readonly JudgedFinding[]; gate: Gate; face?: Face; before: number | null },
+  transaction: Transaction,
+): Promise<void> {
+  const { before: beforeId } = after;
+  if (!beforeId || beforeId === audit.id || !(await isScheduled(audit.id))) return;
+  const [last, stored] = await Promise.all([Audit.findByPk(beforeId), AuditFindings.findByPk(beforeId)]);
+  if (!last || !stored) return;
+  const before: Seen = {
+    gate: last.gate ?? null,
+    findings: await unpackJson<JudgedFinding[]>(stored.data),
+    face: faceOf(last),
+  };
+  const returned = await checksWith(audit.id, ['came back'], transaction);
+  const ended = await checksWith(audit.id, ['verified', 'gone'], transaction);
+  const at = now();
+  await NewsRow.bulkCreate(
+    newsBetween(before, after, returned, ended).map((n) => ({
+      kind: n.kind,
+      cause: n.cause.slice(0, 200),
+      environmentId: audit.environmentId,
+      auditId: audit.id,
+      checkId: n.check,
+      title: n.title.slice(0, 200),
+      text: n.text.slice(0, 400),
+      at,
+    })),
+    { transaction, ignoreDuplicates: true },
+  );
+}
+
+/** News wait so long for others of their cause, by the clock. */
+const TOGETHER_MS = 90 * 60_000;
+const AT_ONCE = 2000;
+
+/** Tells what waits, once the night's audits are through or the first has waited long enough. */
+export async function tellNews(): Promise<void> {
+  const waiting = await NewsRow.findAll({ where: { told: false }, order: [['id', 'ASC']], limit: AT_ONCE });
+  const [first] = waiting;
+  if (!first) return;
+  const isOver =
+    !(await countWaiting({ name: 'audit' })) &&
+    !(await Audit.count({ where: { runningKey: { [Op.ne]: null } } }));
+  const isSettled = isOver && now().getTime() - waiting.at(-1)!.at.getTime() > TOGETHER_MS / 6;
+  if (!isSettled && now().getTime() - first.at.getTime() < TOGETHER_MS) return;
+  const environments = new Map(
+    (await Environment.findAll({ where: { id: waiting.map((n) => n.environmentId) } })).map((e) => [e.id, e]),
+  );
+  const sites = new Map(
+    (await Site.findAll({ where: { id: [...environments.values()].map((e) => e.siteId) } })).map((s) => [
+      s.id,
+      s,
+    ]),
+  );
+  // a site without an owner is the account's owners'
+  const owners = (await User.findAll({ where: { owner: true, removedAt: null }, attributes: ['id'] })).map(
+    (u) => u.id,
+  );
+  const groups = new Map<string, { people: number[]; list: NewsRow[] }>();
+  for (const news of waiting) {
+    const site = sites.get(environments.get(news.environmentId)?.siteId ?? 0);
+    const people = site?.ownerId ? [site.ownerId] : owners;
+    const key = JSON.stringify([people, news.kind, news.cause || `${news.environmentId}`]);
+    const group = groups.get(key) ?? { people, list: [] };
+    group.list.push(news);
+    groups.set(key, group);
+  }
+  for (const { people, list } of groups.values())
+    await inTransaction(async (transaction) => {
+      // another process may have told them meanwhile
+      const [count] = await NewsRow.update(
+        { told: true },
+        { where: { id: list.map((n) => n.id), told: false }, transaction },
+      );
+      if (count !== list.length) return;
+      const named = list.map((n) => {
+        const environment = environments.get(n.environmentId)!;
+        const where = `${sites.get(environment.siteId)?.name ?? ''}, ${environment.name}`;
+        return { kind: n.kind, check: n.checkId, title: n.title, cause: n.cause, text: n.text, where };
+      });
+      const [one] = list;
+      const environment = environments.get(one!.environmentId)!;
+      const link =
+        list.length > 1 && one!.checkId
+          ? `/fixes?check=${one!.checkId}`
+          : `/sites/${environment.siteId}?environment=${environment.id}${one!.checkId ? `&check=${one!.checkId}` : ''}`;
+      await tell(people, messageOf(named), link, transaction);
+    });
+}
