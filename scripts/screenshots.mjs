@@ -35,6 +35,7 @@ const VIEWS = [
     },
   },
   { name: 'brief', path: '/sites/2?tab=brief' },
+  { name: 'schedules', path: '/schedules' },
   { name: 'team', path: '/team' },
   { name: 'edit-site', path: '/sites/4/edit' },
   {

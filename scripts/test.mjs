@@ -98,6 +98,8 @@ try {
   ensureDebianPackages({
     mariadbd: 'mariadb-server',
     'mariadb-install-db': 'mariadb-server',
+    mariadb: 'mariadb-client',
+    'redis-server': 'redis-server',
     chromium: 'chromium',
     dig: 'dnsutils',
     openssl: 'openssl',

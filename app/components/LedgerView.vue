@@ -217,7 +217,7 @@ const headers = computed(() =>
         >
       </div>
       <p v-for="n in ledger.notes" :key="n" class="faint">{{ n }}</p>
-      <p v-if="ledger.times" class="faint">Looked at: {{ agesText(ledger.times) }}.</p>
+      <p v-if="ledger.times" class="faint ages">Looked at: {{ agesText(ledger.times) }}.</p>
       <LedgerFold
         v-for="f in openFolds"
         :key="f.section"
@@ -310,6 +310,9 @@ const headers = computed(() =>
 </template>
 
 <style scoped>
+.ages {
+  margin-bottom: 8px;
+}
 .unreached {
   display: flex;
   gap: 12px;

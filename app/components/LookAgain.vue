@@ -36,7 +36,7 @@ function look(): void {
       <v-textarea
         v-if="!parts.includes('pages')"
         v-model="pages"
-        label="Or some pages, an address a line"
+        label="Or some pages, one a line"
         rows="2"
         class="mono"
       />
@@ -58,5 +58,11 @@ function look(): void {
   width: 330px;
   display: grid;
   gap: 6px;
+}
+.again :deep(.v-selection-control) {
+  min-height: 30px;
+}
+.again :deep(.v-label) {
+  font-size: 14px;
 }
 </style>

@@ -1,4 +1,5 @@
 /** Words and dates as the screens say them. */
+import { clockNow } from './clock';
 import { PART_WORDS, PARTS, type Part } from '#core/facts/parts';
 import type { Finding, Outcome } from '#core/facts/finding';
 import type { Stage } from '#core/facts/situation';

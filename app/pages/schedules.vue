@@ -96,7 +96,7 @@ const { run: runNight, busy } = useDoing(async (on: boolean) => {
             <td>{{ whatText(s) }}</td>
             <td class="num">
               {{ whenText(s) }}
-              <div class="faint">where the site is, else {{ s.timeZone }}</div>
+              <div class="faint">in the site’s time zone, else {{ s.timeZone }}</div>
             </td>
             <td class="num">{{ tonightText(s) }}</td>
             <td class="acts">
@@ -154,6 +154,27 @@ const { run: runNight, busy } = useDoing(async (on: boolean) => {
 .acts {
   white-space: nowrap;
   text-align: right;
+}
+@media (max-width: 760px) {
+  .list thead {
+    display: none;
+  }
+  .list tr,
+  .list td {
+    display: block;
+    height: auto !important;
+  }
+  .list td {
+    border: 0 !important;
+    padding-block: 2px !important;
+  }
+  .list tr {
+    padding-block: 8px;
+    border-bottom: 1px solid rgb(var(--v-theme-rule));
+  }
+  .acts {
+    text-align: left;
+  }
 }
 .could {
   padding: 12px 16px;

@@ -95,16 +95,16 @@ describe('messages', () => {
     ...more,
   });
   it.each<[string, (News & { where: string })[], string]>([
-    ['one', [news('Tarn, Live')], 'Ends soon: Certificate does not end soon. Tarn, Live: 3 days left'],
+    ['one', [news('Tarn, Live')], 'Ends soon: Tarn, Live: 3 days left (Certificate does not end soon)'],
     [
       'five of one cause',
       ['A', 'B', 'C', 'D', 'E'].map((w) => news(w)),
-      'Ends soon: Certificate does not end soon, on 5 sites, one cause: issuer Sallow CA 1. A; B; C and 2 more',
+      'Ends soon on 5 sites, one cause: issuer Sallow CA 1. A: 3 days left; B: 3 days left; C: 3 days left and 2 more (Certificate does not end soon)',
     ],
     [
       'two of one check',
       ['A', 'B'].map((w) => news(w, { cause: 'https.certificate-days' })),
-      'Ends soon: Certificate does not end soon, on 2 sites. A; B',
+      'Ends soon on 2 sites. A: 3 days left; B: 3 days left (Certificate does not end soon)',
     ],
   ])('%s', (_, list, expected) => {
     expect(messageOf(list)).toBe(expected);

@@ -113,11 +113,14 @@ const NAMED = 3;
  */
 export function messageOf(news: readonly (News & { where: string })[]): string {
   const [first] = news;
-  const { kind, title, cause, check, text } = first!;
-  const head = `${WORDS[kind]}: ${title}`;
-  if (news.length === 1) return `${head}. ${first!.where}${text ? `: ${text}` : ''}`;
+  const { kind, title, cause, check } = first!;
+  const said = ({ where, text }: { where: string; text: string }): string =>
+    text ? `${where}: ${text}` : where;
+  // titles say what is wanted, so what was found comes first
+  const rule = ` (${title})`;
+  if (news.length === 1) return `${WORDS[kind]}: ${said(first!)}${rule}`;
   const common = cause === check ? '' : `, one cause: ${cause.slice(check.length + 2)}`;
-  const named = news.slice(0, NAMED).map((n) => n.where);
+  const named = news.slice(0, NAMED).map(said);
   const others = news.length - named.length;
-  return `${head}, on ${news.length} sites${common}. ${named.join('; ')}${others ? ` and ${others} more` : ''}`;
+  return `${WORDS[kind]} on ${news.length} sites${common}. ${named.join('; ')}${others ? ` and ${others} more` : ''}${rule}`;
 }

@@ -406,6 +406,7 @@ for (const width of [1280, 390]) {
       '/host-profiles/1',
       '/sites/import',
       '/sites/new',
+      '/schedules',
       '/team',
       '/sites/2?tab=brief',
     ]) {

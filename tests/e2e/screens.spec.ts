@@ -45,6 +45,7 @@ const SCREENS: Screen[] = [
   },
   { name: 'host profiles', path: '/host-profiles' },
   { name: 'a host profile', path: '/host-profiles/1' },
+  { name: 'schedules', path: '/schedules' },
   { name: 'team', path: '/team' },
   { name: 'practice net', path: '/practice-net' },
 ];

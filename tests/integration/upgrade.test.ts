@@ -1,0 +1,77 @@
+/** Databases of earlier versions, kept as dumps: each is brought up to date, and its audits are judged again. */
+import { spawnSync } from 'node:child_process';
+import { readdirSync, readFileSync, rmSync } from 'node:fs';
+import { resolve } from 'node:path';
+import { gunzipSync } from 'node:zlib';
+import { QueryTypes } from 'sequelize';
+import { afterAll, describe, expect, it } from 'vitest';
+import { startDatabase } from '../../scripts/database.mjs';
+import { reevaluate } from '../../server/audits/judging';
+import { ledger } from '../../server/audits/ledger';
+import { closeDatabase, database } from '../../server/platform/db/connection';
+import { migrate } from '../../server/platform/db/migrate';
+import { useModels } from '../../server/platform/models';
+import { rosterWindow } from '../../server/sites/roster';
+import { fillStandings } from '../../server/sites/standing';
+
+const DUMPS = readdirSync('tests/upgrade').filter((f) => f.endsWith('.sql.gz'));
+const FOLDER = resolve('.test/upgrade');
+const parts: { stop(): Promise<void> }[] = [];
+afterAll(async () => {
+  await closeDatabase();
+  for (const part of parts.reverse()) await part.stop();
+  rmSync(FOLDER, { recursive: true, force: true });
+});
+
+describe('a database of an earlier version', () => {
+  it('there is one', () => {
+    expect(DUMPS.length).toBeGreaterThan(0);
+  });
+  it.each(DUMPS)('%s: brought up to date, its audits judged again, nothing lost', async (file) => {
+    rmSync(FOLDER, { recursive: true, force: true });
+    const { env, port } = await startDatabase(FOLDER, ['armband'], parts);
+    Object.assign(process.env, env);
+    const loaded = spawnSync(
+      'mariadb',
+      [
+        '--no-defaults',
+        '--protocol=tcp',
+        '--host=127.0.0.1',
+        `--port=${port}`,
+        `--user=${env.ARMBAND_DB_USER}`,
+        `--password=${env.ARMBAND_DB_PASSWORD}`,
+        env.ARMBAND_DB_NAME!,
+      ],
+      { input: gunzipSync(readFileSync(`tests/upgrade/${file}`)) },
+    );
+    expect(String(loaded.stderr)).toBe('');
+    useModels();
+    const count = async (table: string): Promise<number> =>
+      Number(
+        (
+          await database().query<{ n: number }>(`SELECT COUNT(*) AS n FROM ${table}`, {
+            type: QueryTypes.SELECT,
+          })
+        )[0]!.n,
+      );
+    const TABLES = ['site', 'environment', 'audit', 'audit_evidence', 'brief', 'host_profile', 'user'];
+    const before = await Promise.all(TABLES.map(count));
+    await migrate();
+    await fillStandings();
+    expect(await Promise.all(TABLES.map(count))).toEqual(before);
+    const audited = await database().query<{ id: number; score: number | null }>(
+      'SELECT e.id, a.score FROM environment e JOIN audit a ON a.id = e.last_audit_id ORDER BY e.id',
+      { type: QueryTypes.SELECT },
+    );
+    expect(audited.length).toBeGreaterThan(4);
+    for (const { id } of audited) {
+      await reevaluate(id, { cause: 'update', by: 'Armband' });
+      const { audit, groups } = (await ledger(id, { show: 'all' }))!;
+      expect(audit.result.gate).toMatch(/^(?:held|undecided|clear)$/);
+      expect(groups.flatMap((g) => g.list).filter((l) => /could not finish/.test(l.found ?? ''))).toEqual([]);
+    }
+    const { rows } = await rosterWindow({});
+    expect(rows).toHaveLength(before[0]!);
+    await closeDatabase();
+  });
+});
