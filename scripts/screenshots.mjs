@@ -7,7 +7,6 @@ import { DEMO_LOGIN, startStack, waitForAudits } from './stack.mjs';
 
 const say = (text) => process.stdout.write(`${text}\n`);
 const VIEWS = [
-  { name: 'sign-in', path: '/sign-in', out: true },
   { name: 'roster', path: '/' },
   { name: 'roster-dark', path: '/', dark: true },
   { name: 'roster-phone', path: '/', phone: true },
@@ -35,7 +34,6 @@ const VIEWS = [
     },
   },
   { name: 'brief', path: '/sites/2?tab=brief' },
-  { name: 'schedules', path: '/schedules' },
   { name: 'team', path: '/team' },
   { name: 'edit-site', path: '/sites/4/edit' },
   {
@@ -73,19 +71,6 @@ const VIEWS = [
     },
   },
   {
-    name: 'import',
-    path: '/sites/import',
-    act: async (page) => {
-      await page
-        .getByLabel('Paste the table here')
-        .fill(
-          'name,client,live address,stage,launch date,mail,phone\nMudlark Museum,Mudlark Trust,mudlark.example,building,2027-01-31,hello@mudlark.example,+44 1632 960200\nOyster School,,oyster school,open,31.1.2027,hello@,01632\nSprat Cinema,Sprat Ltd,sprat.example,launched,,hello@sprat.example,',
-        );
-      await page.getByRole('button', { name: 'Look at it' }).click();
-      await page.getByText('with faults').first().waitFor();
-    },
-  },
-  {
     name: 'host-profile',
     path: '/host-profiles',
     act: async (page) => {
@@ -108,6 +93,25 @@ const VIEWS = [
     },
   },
   { name: 'practice-net', path: '/practice-net' },
+  // last, since the night makes the clock run and plants faults
+  {
+    name: 'schedules',
+    path: '/schedules',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Run a night in two minutes' }).click();
+      await page.getByRole('button', { name: 'Messages, 2 unread' }).waitFor({ timeout: 120_000 });
+      await page.getByRole('button', { name: 'Back to real time' }).click();
+      await page.getByRole('button', { name: 'Run a night in two minutes' }).waitFor();
+    },
+  },
+  {
+    name: 'messages',
+    path: '/schedules',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Messages, 2 unread' }).click();
+      await page.getByText('Ends soon').waitFor();
+    },
+  },
 ];
 
 ensureNodePackages();
@@ -162,7 +166,7 @@ try {
       reducedMotion: 'reduce',
     });
     const page = await context.newPage();
-    if (!view.out) await page.request.post(`${stack.address}/api/sign-in`, { data: DEMO_LOGIN });
+    await page.request.post(`${stack.address}/api/sign-in`, { data: DEMO_LOGIN });
     const idle = untilIdle(page);
     await page.goto(stack.address + view.path);
     await page.getByRole('heading').first().waitFor();

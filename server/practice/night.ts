@@ -2,6 +2,7 @@
 import { now, setClockRate } from '../platform/clock';
 import { NotFound } from '../platform/errors';
 import { announce } from '../platform/events';
+import { planAhead } from '../schedules/planning';
 import { ScheduleRow } from '../schedules/models';
 import { practiceControl, switchFault } from './practice';
 
@@ -34,6 +35,7 @@ export async function beginNight(by: string): Promise<void> {
       createdBy: by,
     });
   await setClockRate(RATE);
+  await planAhead();
   announce([['schedules']]);
 }
 

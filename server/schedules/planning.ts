@@ -167,8 +167,16 @@ export async function beginDue(): Promise<void> {
   announce([['schedules']]);
 }
 
-/** Both, as often as the clock's speed asks for. */
+/** So often it is planned anew, by the clock: new sites and other stages are found by then. */
+const PLAN_EVERY_MS = 5 * 60_000;
+let plannedAt = -Infinity;
+
+/** Plans now and then, and begins what is due. */
 export async function tendNight(): Promise<void> {
-  await planAhead();
+  const at = now().getTime();
+  if (Math.abs(at - plannedAt) >= PLAN_EVERY_MS) {
+    plannedAt = at;
+    await planAhead();
+  }
   await beginDue();
 }

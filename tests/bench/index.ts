@@ -17,6 +17,7 @@ import { benchReevaluating } from './reevaluating';
 import { judgeApart } from './judge-apart';
 import { benchManySites } from './many-sites';
 import { ratio } from './ratio';
+import { benchWholeAudits } from './whole-audits';
 
 /** Extracting facts against a bare pass of htmlparser2, from the same bytes. */
 function extraction(name: string, pages: Buffer[]): Promise<boolean> {
@@ -144,6 +145,7 @@ async function main(): Promise<void> {
     good = (await benchLargeSite(net, ca)) && good;
     good = (await benchHostileSite()) && good;
     good = (await benchManySites()) && good;
+    good = (await benchWholeAudits()) && good;
   } finally {
     child.kill('SIGTERM');
   }
