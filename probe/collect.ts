@@ -406,19 +406,21 @@ class Collection {
     return { robots, sitemaps, vouching: await fetchVouching(files, sitemaps) };
   }
 
-  /** Some pages again, each in the place that it had. */
+  /** Some pages again, each in the place that it had; those that were not read before come at the end. */
   private async readSome(crawler: Crawler, known: Evidence['pages']): Promise<Evidence['pages']> {
-    const wanted = new Set(this.options.again?.pages);
-    const again = known.filter((p) => wanted.has(p.url));
-    if (!again.length) return known;
-    for (const { requested } of again) crawler.add(requested, 'brief');
+    const { pages = [] } = this.options.again ?? {};
+    if (!pages.length) return known;
+    const requested = new Map(known.map((p) => [p.url, p.requested]));
+    for (const url of pages) crawler.add(requested.get(url) ?? url, 'brief');
     await crawler.run();
     const readAt = this.clock().toISOString();
-    const read = new Map(crawler.pages.map((p) => [p.requested, p]));
-    return known.map((p) => {
-      const fresh = read.get(p.requested);
-      return fresh && wanted.has(p.url) ? { ...fresh, from: p.from, via: p.via, depth: p.depth, readAt } : p;
+    const fresh = new Map(crawler.pages.map((p) => [p.requested, { ...p, readAt }]));
+    const renewed = known.map((p) => {
+      const again = fresh.get(p.requested);
+      fresh.delete(p.requested);
+      return again ? { ...again, from: p.from, via: p.via, depth: p.depth } : p;
     });
+    return [...renewed, ...fresh.values()];
   }
 
   /** What pages load, and what their style sheets load in turn. */

@@ -68,10 +68,13 @@ for (const screen of SCREENS)
     for (const colorScheme of ['light', 'dark'] as const) {
       await desk.emulateMedia({ colorScheme });
       await isThemed(desk, colorScheme);
-      // WCAG 2.2 A and AA, as axe-core knows them
-      const { violations } = await new AxeBuilder({ page: desk })
-        .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
-        .analyze();
+      // WCAG 2.2 A and AA, as axe-core knows them; in the dark only what colours change
+      const engine = new AxeBuilder({ page: desk });
+      const { violations } = await (
+        colorScheme === 'light'
+          ? engine.withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+          : engine.withRules(['color-contrast', 'link-in-text-block'])
+      ).analyze();
       expect(
         violations.map(
           (v) =>

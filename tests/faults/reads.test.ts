@@ -113,6 +113,10 @@ describe('a part looked at again', () => {
     expect(after.pages.map((p) => p.url)).toEqual(before.pages.map((p) => p.url));
     expect(after.pages.filter((p) => p.readAt).map((p) => p.url)).toEqual([second!.url]);
     expect(after.pages[0]).toEqual(before.pages[0]);
+    const unknown = `https://${preferredHost(site)}/nowhere-yet/`;
+    const more = await collect({ ...options(), again: { parts: [], pages: [unknown], before } });
+    expect(more.pages.at(-1)).toMatchObject({ requested: unknown, via: 'brief' });
+    expect(more.pages).toHaveLength(before.pages.length + 1);
     expect(after.pages[1]).toMatchObject({ via: second!.via, depth: second!.depth, from: second!.from });
   });
   it('is not taken for one of other hosts, or reached in another way', async () => {

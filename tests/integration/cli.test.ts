@@ -236,6 +236,32 @@ describe('npm run audit', () => {
       '“kind” is credentials',
     );
   });
+  it('--only asks for what these checks rest on, and judges them alone', async () => {
+    const ran = await audit(
+      'https://tarn-planetarium.example/',
+      ...network(),
+      '--brief',
+      file('brief.json'),
+      '--only',
+      'domain.spf,domain.records-match',
+      '--format',
+      'json',
+      '--evidence',
+      file('only.json'),
+    );
+    expect(ran.code, ran.err).toBe(0);
+    const { findings } = JSON.parse(ran.out) as Result;
+    expect(findings.map((f) => [f.check, f.outcome])).toEqual([
+      ['domain.records-match', 'passed'],
+      ['domain.spf', 'passed'],
+    ]);
+    const evidence = JSON.parse(readFileSync(file('only.json'), 'utf8')) as Record<string, unknown[]>;
+    expect(evidence.pages).toEqual([]);
+    expect(evidence.hosts).toEqual([]);
+    const wrong = await audit('https://tarn-planetarium.example/', '--only', 'domain.magic');
+    expect(wrong.code).toBe(2);
+    expect(wrong.err).toContain('has no check “domain.magic”');
+  });
   it('--list gives the catalogue', async () => {
     const list = JSON.parse((await audit('--list')).out) as { id: string; situations: string[] }[];
     expect(list.map((c) => c.id)).toEqual(CATALOGUE.map((c) => c.id));

@@ -240,7 +240,8 @@ export function giveBackLost(): Promise<JobRow[]> {
   });
 }
 
-const OFFERED_AT_ONCE = 5000;
+/** More need not be on their way at once. */
+export const OFFERED_AT_ONCE = 5000;
 
 /** What waits, as it is offered: all of a lane, or these. */
 export function offers({ lane, ids }: { lane?: Lane; ids?: readonly number[] }): Promise<Offered[]> {

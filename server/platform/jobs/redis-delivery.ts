@@ -22,7 +22,7 @@ function connectionTo(address: string): ConnectionOptions & object {
   };
 }
 
-const WAITING = ['waiting', 'prioritized', 'delayed', 'active'] as const;
+const WAITING = ['waiting', 'prioritized', 'delayed'] as const;
 
 export class RedisDelivery implements Delivery {
   readonly name = 'Redis';

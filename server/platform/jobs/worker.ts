@@ -30,6 +30,7 @@ import {
   itemsDone,
   keepItem,
   noteProgress,
+  OFFERED_AT_ONCE,
   offers,
   putBack,
   renew,
@@ -312,7 +313,8 @@ export class JobWorker {
     for (const lane of LANES) {
       const known = await theDelivery().waiting(lane);
       if (known === undefined) continue;
-      if (known < (await countWaiting({ lane }))) await theDelivery().offer(await offers({ lane }));
+      if (known < Math.min(OFFERED_AT_ONCE, await countWaiting({ lane })))
+        await theDelivery().offer(await offers({ lane }));
     }
     if (await isDue('forget ended work', 600)) await forgetEnded();
   }
