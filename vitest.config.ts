@@ -13,6 +13,8 @@ export default defineConfig({
         esbuild: decorators,
         test: {
           name: 'unit',
+          // the catalogue need not be loaded anew for each file: what is computed there keeps nothing
+          isolate: false,
           include: [
             '{core,probe,net,cli,server,app,scripts}/**/*.test.ts',
             'tests/conformance/**/*.test.ts',

@@ -1,4 +1,7 @@
-/** The agency with 5,000 sites: long lists are walked, filtered and opened as a person does. */
+/**
+ * The agency with very many sites: long lists are walked, filtered and opened as a person does. ARMBAND_MANY says how
+ * many; the benchmarks take 5,000.
+ */
 import { spawnSync } from 'node:child_process';
 import { rmSync } from 'node:fs';
 import { join } from 'node:path';
@@ -6,7 +9,7 @@ import { expect, test as base, type Page } from '@playwright/test';
 import { DEMO_LOGIN, startStack } from '../../scripts/stack.mjs';
 
 const FOLDER = '.test/e2e-many';
-const SITES = 5000;
+const SITES = Number(process.env.ARMBAND_MANY ?? 1500);
 const LARGEST = 200_000;
 const FILLING_MS = 600_000;
 
@@ -23,7 +26,17 @@ const test = base.extend<{ desk: Desk }, { address: string }>({
       rmSync(FOLDER, { recursive: true, force: true });
       const made = spawnSync(
         process.execPath,
-        ['--import', 'tsx/esm', 'scripts/fill.ts', '--folder', join(FOLDER, 'mariadb'), '--audits', '2'],
+        [
+          '--import',
+          'tsx/esm',
+          'scripts/fill.ts',
+          '--folder',
+          join(FOLDER, 'mariadb'),
+          '--sites',
+          String(SITES),
+          '--audits',
+          '2',
+        ],
         { stdio: 'inherit', env: { ...process.env, TSX_TSCONFIG_PATH: 'tsconfig.scripts.json' } },
       );
       expect(made.status).toBe(0);
@@ -75,9 +88,9 @@ test('the roster: counted, walked, filtered, all of it chosen', async ({ desk: {
   await expect(rows.first().locator('.name')).not.toHaveText(first);
   expect(await elements(page)).toBeLessThan(4000);
 
-  await page.getByLabel('Filter by words').fill('heron museum 40');
-  await expect(page.getByText(/^\d+ of 5000 sites/)).toBeVisible();
-  await expect(rows.filter({ hasText: 'Heron Museum 40' }).first()).toBeVisible();
+  await page.getByLabel('Filter by words').fill('heron museum 14');
+  await expect(page.getByText(new RegExp(`^\\d+ of ${SITES} sites`))).toBeVisible();
+  await expect(rows.filter({ hasText: 'Heron Museum 14' }).first()).toBeVisible();
   expect(await rows.count()).toBeLessThan(10);
   await page.getByLabel('Filter by words').fill('');
   await page.getByLabel('Choose all sites that match').check();

@@ -8,13 +8,13 @@ test('a schedule: added, planned, changed, switched off, taken away', async ({ d
   await expect(table.getByRole('row').filter({ hasText: 'switched off' })).toHaveCount(3);
   await desk.getByRole('button', { name: 'Add a schedule' }).click();
   const form = desk.getByRole('dialog');
-  await form.getByLabel('Name').fill('Names of the museum');
-  await form.getByRole('combobox', { name: 'Of' }).click();
+  await form.getByLabel('Name', { exact: true }).fill('Names of the museum');
+  await form.getByRole('combobox', { name: 'Of', exact: true }).press('ArrowDown');
   await desk.getByRole('option', { name: 'one site' }).click();
   await form.getByLabel('Site', { exact: true }).fill('Wharf');
   await desk.getByRole('option', { name: 'Wharf Sauna' }).click();
-  await form.getByLabel('parts').check();
-  await form.getByRole('combobox', { name: 'Parts' }).click();
+  await form.getByLabel('parts', { exact: true }).check();
+  await form.getByRole('combobox', { name: 'Parts', exact: true }).press('ArrowDown');
   await desk.getByRole('option', { name: 'DNS' }).click();
   await desk.keyboard.press('Escape');
   await form.getByLabel('Time zone').fill('Nowhere/Land');

@@ -114,7 +114,7 @@ test('mend a fault, say it is done, audit, see it verified; plant it again, see 
   const panel = desk.getByRole('complementary', { name: /Evidence/ });
   await expect(panel).toContainText('<meta name="robots" content="noindex, nofollow">');
   await panel.getByRole('button', { name: 'To verify' }).click();
-  await expect(panel).toContainText('The next audit will say');
+  await expect(panel).toContainText('The next look will say');
   await turn(desk, 'Tarn Planetarium', 'The noindex of the draft is still there', false);
   await openSite(desk, 'Tarn Planetarium');
   await showAll(desk);

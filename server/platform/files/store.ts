@@ -58,9 +58,8 @@ export function folderStore(folder: string): FileStore {
         throw error;
       }),
     async tidy(isKept) {
-      const there = (await readdir(folder, { recursive: true }).catch(() => []))
-        .map((path) => Number(path.split('/').at(-1)))
-        .filter((id, i, all) => Number.isInteger(id) && all[i] === id);
+      const entries = await readdir(folder, { recursive: true, withFileTypes: true }).catch(() => []);
+      const there = entries.filter((e) => e.isFile() && /^\d+$/.test(e.name)).map((e) => Number(e.name));
       let gone = 0;
       for (let i = 0; i < there.length; i += AT_ONCE) {
         const some = there.slice(i, i + AT_ONCE);
