@@ -35,7 +35,7 @@ async function connect({ database }: Stack): Promise<{ query: Query; end: () => 
     password: env.ARMBAND_DB_PASSWORD,
     database: env.ARMBAND_DB_NAME,
   });
-  return { query: async <T>(sql: string) => [...((await c.query(sql)) as T[])], end: () => c.end() };
+  return { query: async <T>(sql: string) => (await c.query(sql)) as T[], end: () => c.end() };
 }
 
 async function signIn({ address }: Stack): Promise<string> {
