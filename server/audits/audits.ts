@@ -303,14 +303,8 @@ export interface RunningAudit {
 /** Told of audits that were cut off with whoever did them. */
 const AGAIN = 'Started again, it was cut off';
 
-interface Queued {
-  id: number;
+interface Queued extends Omit<RunningAudit, 'phase' | 'done' | 'total' | 'current'> {
   jobId: number;
-  environmentId: number;
-  siteId: number;
-  site: string;
-  environment: string;
-  status: string;
   restarts: number;
 }
 
