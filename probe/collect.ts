@@ -2,7 +2,6 @@
 import { setMaxListeners } from 'node:events';
 import {
   EVIDENCE_VERSION,
-  type AccessKind,
   headerValues,
   lastAnswer,
   type DnsAnswer,
@@ -19,6 +18,7 @@ import { HttpClient, type Asked } from './http/client';
 import type { HostGate } from './http/host-gate';
 import { isDeepStrictEqual } from 'node:util';
 import { timesOf } from '#core/facts/part-times';
+import { blankEvidence } from '#core/facts/blank-evidence';
 import { PARTS, type Part } from '#core/facts/parts';
 import { Budget } from './http/budget';
 import { kindOf, secretsOf, accessFault, withoutSecrets, type Access } from './http/access';
@@ -94,49 +94,14 @@ export interface Again {
 
 /** Whether what was seen before is of the same hosts, reached in the same way, so that a part of it can be renewed. */
 export function canRenew(before: Evidence, options: Pick<CollectOptions, 'access'> & Target): boolean {
-  const { base, hosts, registrable, kind } = planOf(options);
-  const target = { url: base, hosts, registrable, kind, wayIn: kindOf(options.access) };
+  const target = targetOf(planOf(options), options.access);
   return before.version === EVIDENCE_VERSION && isDeepStrictEqual(before.target, target);
 }
 
-/** Evidence of something that was not looked at yet. */
-function blank(plan: Plan, wayIn: AccessKind, at: string): Evidence {
-  const { base: url, hosts, registrable, kind, names } = plan;
-  return {
-    version: EVIDENCE_VERSION,
-    agent: '',
-    target: { url, hosts, registrable, kind, wayIn },
-    startedAt: at,
-    finishedAt: at,
-    dns: {
-      resolvers: [],
-      zone: names.zone,
-      answers: [],
-      nameServers: [],
-      parent: null,
-      randomLabel: names.randomLabel,
-    },
-    hosts: [],
-    subdomains: [],
-    robots: { chain: { start: '', hops: [], end: 'error' } },
-    sitemaps: [],
-    pages: [],
-    unread: [],
-    assets: [],
-    links: [],
-    notFound: null,
-    paths: [],
-    folders: [],
-    tokenFiles: [],
-    former: [],
-    variants: [],
-    freshness: [],
-    manifest: null,
-    bypass: null,
-    registration: null,
-    notes: [],
-  };
-}
+const targetOf = (
+  { base: url, hosts, registrable, kind }: Plan,
+  access: Access | undefined,
+): Evidence['target'] => ({ url, hosts, registrable, kind, wayIn: kindOf(access) });
 
 export const AGENT = 'Armband/0.1 (site audit for the agency that looks after this site)';
 const USUAL_CONCURRENCY = 6;
@@ -254,7 +219,7 @@ class Collection {
     this.files = { client: tools.client, origin: plan.origin, ask: this.ask, readFile: tools.readFile };
     const { again, access } = options;
     this.looks = new Set(again?.parts ?? PARTS);
-    this.before = again?.before ?? blank(plan, kindOf(access), this.startedAt);
+    this.before = again?.before ?? blankEvidence(targetOf(plan, access), this.startedAt);
   }
 
   async run(): Promise<Evidence> {
@@ -532,7 +497,6 @@ class Collection {
     { asked, probes, dns, ...beside }: Awaited<ReturnType<Collection['lookBeside']>>,
   ): Evidence {
     const { plan, options, tools } = this;
-    const { base: url, hosts, registrable, kind } = plan;
     const { robots, sitemaps, vouching, pages, unread } = read;
     const { links, folders, variants, freshness } = compared;
     const { hosts: hostEvidence, subdomains, former, bypass, registration } = beside;
@@ -540,7 +504,7 @@ class Collection {
     const evidence: Evidence = {
       version: EVIDENCE_VERSION,
       agent: tools.client.options.agent,
-      target: { url, hosts, registrable, kind, wayIn: kindOf(options.access) },
+      target: targetOf(plan, options.access),
       startedAt: this.startedAt,
       finishedAt,
       dns: { ...dns, answers: this.answers() },

@@ -106,7 +106,7 @@ defineExpose({ act: (what: LedgerAct) => ACTS[what]() });
     <p v-if="finding.reason" class="faint">{{ REASONS[finding.outcome] }}{{ finding.reason }}</p>
     <p v-if="finding.note" class="own">{{ finding.note }}</p>
     <p v-if="finding.ages" class="faint">
-      Rests on two ages:
+      Its parts were looked at at different times:
       <template v-for="(a, i) in finding.ages" :key="`${a.part} ${a.at}`"
         >{{ i ? ', ' : '' }}{{ PART_WORDS[a.part] }} <TimeAt :iso="a.at" /></template
       >.

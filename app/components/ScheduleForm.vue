@@ -8,11 +8,11 @@ type Schedule = Answer<'/api/schedules'>[number];
 const props = defineProps<{ schedule?: Schedule }>();
 const emit = defineEmits<{ done: [] }>();
 const OF = [
-  { value: 'all', title: 'all sites' },
-  { value: 'stage', title: 'the sites of a stage' },
-  { value: 'client', title: 'the sites of a client' },
-  { value: 'host', title: 'the sites at a host' },
-  { value: 'site', title: 'one site' },
+  { value: 'all', title: 'all' },
+  { value: 'stage', title: 'of a stage' },
+  { value: 'client', title: 'of a client' },
+  { value: 'host', title: 'at a host' },
+  { value: 'site', title: 'one' },
 ] as const;
 const WEEKDAYS = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'].map(
   (title, i) => ({ title, value: i + 1 }),
@@ -90,7 +90,7 @@ watch(
     <h2>{{ schedule ? 'Change the schedule' : 'Add a schedule' }}</h2>
     <v-text-field v-model="form.name" label="Name" autofocus />
     <div class="pair">
-      <v-select v-model="form.ofKind" :items="[...OF]" label="Of" />
+      <v-select v-model="form.ofKind" :items="[...OF]" label="Sites" />
       <v-select
         v-if="form.ofKind === 'stage'"
         v-model="form.ofTarget"
@@ -108,7 +108,7 @@ watch(
     </div>
     <v-radio-group v-model="what" inline hide-details label="Looks at">
       <v-radio value="all" label="everything" />
-      <v-radio value="list" label="what a checklist rests on" />
+      <v-radio value="list" label="only what a checklist checks" />
       <v-radio value="parts" label="parts" />
     </v-radio-group>
     <v-select
@@ -139,8 +139,8 @@ watch(
     <div class="four">
       <v-text-field v-model="form.from" label="From" type="time" />
       <v-text-field v-model="form.to" label="To" type="time" />
-      <v-text-field v-model="form.notFrom" label="But not from" type="time" />
-      <v-text-field v-model="form.notTo" label="to" type="time" />
+      <v-text-field v-model="form.notFrom" label="Not between" type="time" />
+      <v-text-field v-model="form.notTo" label="and" type="time" />
     </div>
     <div class="pair">
       <v-text-field v-model="form.timeZone" label="Time zone, where the brief names none" />

@@ -18,7 +18,7 @@ const whatText = (s: Schedule): string =>
   s.parts.length
     ? s.parts.map((p) => PART_WORDS[p]).join(', ')
     : s.checklist
-      ? `what “${s.checklist}” rests on`
+      ? `only what “${s.checklist}” checks`
       : 'everything';
 const whenText = (s: Schedule): string =>
   `${s.every === 'week' ? `${WEEKDAYS[s.weekday - 1]}s` : 'every day'}, ${s.from} to ${s.to}${
@@ -34,8 +34,8 @@ function tonightText(s: Schedule): string {
       `${t.planned} to come, ${clockTime(t.from)} to ${clockTime(t.to)}, about ${lengthText(t.takesMs)} of work`,
     t.running && `${t.running} running`,
     t.done && `${t.done} done`,
-    t.covered && `${t.covered} covered by a full one`,
-    t.couldNot && `${t.couldNot} could not`,
+    t.covered && `${t.covered} covered by a full audit`,
+    t.couldNot && `${t.couldNot} could not run`,
   ]
     .filter(Boolean)
     .join('; ');
@@ -79,7 +79,7 @@ const { run: runNight, busy } = useDoing(async (on: boolean) => {
         <thead>
           <tr>
             <th>Schedule</th>
-            <th>Of</th>
+            <th>Sites</th>
             <th>Looks at</th>
             <th>When</th>
             <th>Tonight</th>
@@ -148,7 +148,7 @@ const { run: runNight, busy } = useDoing(async (on: boolean) => {
   padding-block: 8px !important;
   vertical-align: top;
 }
-.off {
+.off td:not(.acts) {
   color: rgb(var(--v-theme-faint));
 }
 .acts {

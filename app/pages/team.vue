@@ -137,9 +137,9 @@ const dated = (iso: string): string =>
                 size="small"
                 variant="text"
                 :loading="isBusy(`owner ${p.id}`)"
-                :aria-label="p.owner ? `${p.name} is no owner any more` : `Make ${p.name} an owner`"
+                :aria-label="p.owner ? `Remove ${p.name} as owner` : `Make ${p.name} an owner`"
                 @click="setOwner(p)"
-                >{{ p.owner ? 'Owner no more' : 'Make owner' }}</v-btn><v-btn
+                >{{ p.owner ? 'Remove as owner' : 'Make owner' }}</v-btn><v-btn
                 size="small"
                 variant="text"
                 @click="renaming = { id: p.id, name: p.name }"

@@ -100,7 +100,7 @@ export function newsBetween(
 const WORDS: Record<NewsKind, string> = {
   'gate closed': 'Gate closed',
   'new blocker': 'New blocker',
-  back: 'Back again',
+  back: 'Came back',
   'ends soon': 'Ends soon',
   gone: 'Gone',
   changed: 'Changed',

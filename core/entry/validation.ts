@@ -4,7 +4,17 @@
  */
 import 'reflect-metadata';
 import { plainToInstance } from 'class-transformer';
-import { validate, ValidateBy, type ValidationError, type ValidationOptions } from 'class-validator';
+import {
+  ArrayMaxSize,
+  ArrayMinSize,
+  IsArray,
+  IsInt,
+  Min,
+  validate,
+  ValidateBy,
+  type ValidationError,
+  type ValidationOptions,
+} from 'class-validator';
 import { asciiHost, parseUrl } from '#core/extract/address';
 import { isRange } from '#core/facts/address-ranges';
 import { e164 } from '#core/checks/catalogue/identity/phone';
@@ -133,3 +143,12 @@ export const IsDay = rule(
     new Date(`${v}T00:00:00Z`).toISOString().startsWith(v),
   'must be a date such as 2026-12-01',
 );
+
+/** A list of numbers of rows. @param most how many at the most */
+export const IsIds = (most: number): PropertyDecorator => {
+  const each = { each: true };
+  const rules = [IsArray(), ArrayMinSize(1), ArrayMaxSize(most), IsInt(each), Min(1, each)];
+  return (target, name) => {
+    for (const decorate of rules) decorate(target, name);
+  };
+};

@@ -96,16 +96,23 @@ async function putDown(
   audit: Audit,
   { priority, restarts }: { priority: number; restarts: number },
   transaction: Transaction,
-): Promise<number> {
+): Promise<void> {
   const asked = { by: audit.startedBy, title: `Audit ${audit.id}`, priority };
   const jobId = (await enqueue(auditJob, { auditId: audit.id }, asked, transaction))!;
   await audit.update({ jobId, restarts }, { transaction });
-  return jobId;
 }
 
 export interface Started {
   started: { auditId: number; environmentId: number }[];
   refused: { environmentId: number; reason: string }[];
+}
+
+export interface HowToStart {
+  priority?: number;
+  /** What is looked at, where not everything is. */
+  scope?: Scope;
+  /** What is written down with each, in the same transaction. */
+  noted?: (auditId: number, transaction: Transaction) => Promise<void>;
 }
 
 /**
@@ -114,7 +121,7 @@ export interface Started {
 export async function startAudits(
   environmentIds: readonly number[],
   by: string,
-  { priority = PRIORITY.person, scope }: { priority?: number; scope?: Scope } = {},
+  { priority = PRIORITY.person, scope, noted }: HowToStart = {},
 ): Promise<Started> {
   const out: Started = { started: [], refused: [] };
   const siteIds = new Set<number>();
@@ -149,6 +156,7 @@ export async function startAudits(
           { transaction },
         );
         await putDown(audit, { priority, restarts: 0 }, transaction);
+        await noted?.(audit.id, transaction);
         return audit.id;
       });
       out.started.push({ auditId, environmentId });
@@ -229,17 +237,14 @@ async function lookAt(id: number, work: Work): Promise<void> {
     });
     work.progress({ phase: 'Judging', done: 0, total: 1 });
     const packed = await packJson(evidence);
-    // what was looked at in the end, which may be more than was asked for
-    const looked: Scope | null = again
-      ? { parts: [...again.parts], ...(again.pages ? { pages: [...again.pages] } : {}) }
-      : null;
-    const took = {
-      scope: looked,
-      baseAuditId: looked && environment.lastAuditId,
+    const collected = {
+      evidence: packed,
+      brief,
+      parts: again?.parts ?? PARTS,
+      // what was looked at in the end, which may be more than was asked for
+      scope: again ? { parts: [...again.parts], ...(again.pages ? { pages: [...again.pages] } : {}) } : null,
       tookMs: Math.round(performance.now() - since),
     };
-    await whenReachable(() => Audit.update(took, { where: { id } }), work.signal);
-    const collected = { evidence: packed, brief, parts: again?.parts ?? PARTS };
     await whenReachable(() => keepAudit(audit, collected, (t) => work.hold(t)), work.signal);
   } finally {
     announceRunning([environment.siteId]);
@@ -287,21 +292,8 @@ export async function deleteAudit(id: number): Promise<void> {
   announce([['site', environment.siteId]]);
 }
 
-export interface RunningAudit {
-  id: number;
-  environmentId: number;
-  siteId: number;
-  site: string;
-  environment: string;
-  status: string;
-  phase: string;
-  done: number;
-  total: number;
-  current?: string;
-}
-
 /** Told of audits that were cut off with whoever did them. */
-const AGAIN = 'Started again, it was cut off';
+const AGAIN = 'Started again after it was cut off';
 
 interface Queued extends Omit<RunningAudit, 'phase' | 'done' | 'total' | 'current'> {
   jobId: number;

@@ -3,7 +3,7 @@ import { Op, type WhereOptions } from 'sequelize';
 import type { Result } from '#core/score/score';
 import { quantity } from '#core/text/quantity';
 import { ChecklistVersion } from '../checklists/models';
-import { scopeText } from './scope';
+import { scopeText, type Scope } from './scope';
 import { Audit, VerdictRow, type VerdictCause } from './models';
 
 /** What changed where neither site, brief nor rules did. */
@@ -28,11 +28,12 @@ interface Stored {
 /**
  * Why a verdict may differ from the one before: the site, the brief, the rules, the host profile, or what
  * people vouched for.
+ * @param looked what its audit looked at again, where that was not everything
  */
-function reasonsFor(now: VerdictRow, before: VerdictRow | undefined): string[] {
+function reasonsFor(now: VerdictRow, before: VerdictRow | undefined, looked: Scope | null): string[] {
   if (!before) return [];
   const out: string[] = [];
-  if (now.auditId !== before.auditId) out.push('looked at the site anew');
+  if (now.auditId !== before.auditId && !looked) out.push('looked at the site anew');
   if (now.situation !== before.situation) out.push('another situation');
   if (now.briefVersion !== before.briefVersion)
     out.push(`brief ${before.briefVersion ?? '–'} → ${now.briefVersion ?? '–'}`);
@@ -129,7 +130,10 @@ export async function historyOf(environmentId: number, after?: string) {
         catalogue: v.catalogue,
         evidence: v.evidenceVersion,
       },
-      reasons: [...reasonsFor(v, verdicts[i + 1]), ...howText(v, special.get(v.auditId))],
+      reasons: [
+        ...reasonsFor(v, verdicts[i + 1], special.get(v.auditId)?.scope ?? null),
+        ...howText(v, special.get(v.auditId)),
+      ],
       scoreBefore: verdicts[i + 1]?.score ?? null,
     };
   });

@@ -17,7 +17,7 @@ import { Op, type Transaction } from 'sequelize';
 import type { Situation } from '#core/facts/situation';
 import { Audit, AuditEvidence, AuditFindings, FindingRow, VerdictRow, type VerdictCause } from './models';
 import { noteNews } from '../schedules/news';
-import { isRenewed } from './scope';
+import { isRenewed, type Scope } from './scope';
 import { verdictOn } from './verdict';
 import { now } from '../platform/clock';
 
@@ -89,7 +89,6 @@ export async function keepVerdict(
     ? ((await BriefRow.findByPk(audit.briefId, { attributes: ['version'] }))?.version ?? null)
     : null;
   await hold?.(transaction);
-  await hold?.(transaction);
   if (fresh)
     await AuditEvidence.create(
       { auditId: audit.id, version: verdict.evidenceVersion, data: evidence },
@@ -140,6 +139,9 @@ export async function keepVerdict(
       finishedAt: audit.finishedAt ?? at,
       briefId: audit.briefId,
       checklistVersionId: audit.checklistVersionId,
+      scope: audit.scope,
+      baseAuditId: audit.baseAuditId,
+      tookMs: audit.tookMs,
       score: result.score,
       scoreBefore: await scoreBefore(audit, situation, transaction),
       coverage: result.coverage,
@@ -203,6 +205,9 @@ export interface Collected {
   brief: Brief;
   /** What of it was looked at just now. */
   parts: readonly Part[];
+  /** The same, where it is not everything. */
+  scope: Scope | null;
+  tookMs: number;
 }
 
 /**
@@ -211,7 +216,7 @@ export interface Collected {
  */
 export async function keepAudit(
   { id, environmentId }: Audit,
-  { evidence, brief, parts }: Collected,
+  { evidence, brief, parts, scope, tookMs }: Collected,
   hold: (transaction: Transaction) => Promise<void>,
 ): Promise<void> {
   const environment = await Environment.findByPk(environmentId, { rejectOnEmpty: true });
@@ -222,6 +227,7 @@ export async function keepAudit(
     if (!audit?.runningKey) return;
     const site = await Site.findByPk(siteId, { rejectOnEmpty: true });
     const cause: Cause = { cause: 'audit', by: audit.startedBy };
+    Object.assign(audit, { scope, tookMs, baseAuditId: scope && environment.lastAuditId });
     await keepVerdict(audit, { environment, site, evidence, brief, cause, hold, parts }, transaction);
   });
 }

@@ -120,7 +120,8 @@ class PreviewPayload extends EnvironmentsPayload {
 /** Judging stored evidence by another checklist, without keeping anything. */
 export const previewJob = defineJob<PreviewPayload>({
   name: 'preview',
-  lane: 'waited',
+  // it may be long: nobody who waits for something short is to wait for it
+  lane: 'work',
   payload: PreviewPayload,
   async run({ environmentIds, checklist }, work) {
     await work.each(environmentIds, (id) => previewIn(id, checklist));
@@ -135,7 +136,7 @@ export async function startPreview(checklist: Checklist, which: WhichSites, by: 
   return (await enqueue(
     previewJob,
     { environmentIds, checklist },
-    { by, title, total: environmentIds.length },
+    { by, title, priority: PRIORITY.waiting, total: environmentIds.length },
   ))!;
 }
 
@@ -199,7 +200,7 @@ function putDown(title: string, payload: ReevaluatePayload, onlyKey?: string): P
   return enqueue(reevaluateJob, payload, {
     by: payload.by,
     title,
-    priority: PRIORITY.afterwards,
+    priority: payload.cause === 'update' ? PRIORITY.afterwards : PRIORITY.person,
     total: payload.environmentIds.length,
     onlyKey,
   });

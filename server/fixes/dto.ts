@@ -1,10 +1,10 @@
 /** What the screens send about signing in, audits, fixes and attestations. */
 import {
   ArrayMaxSize,
-  ArrayMinSize,
   IsArray,
   IsBoolean,
   IsDay,
+  IsIds,
   IsIn,
   IsInt,
   IsOptional,
@@ -40,12 +40,7 @@ export class ScopeDto {
 }
 
 export class StartAuditsDto {
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(MOST_CHOSEN)
-  @IsInt({ each: true })
-  @Min(1, { each: true })
-  environmentIds!: number[];
+  @IsIds(MOST_CHOSEN) environmentIds!: number[];
   @IsOptional() @ValidateNested() @Type(() => ScopeDto) scope?: ScopeDto;
 }
 
@@ -83,23 +78,16 @@ export class RecipeDto {
   @IsString() @Matches(/^[1-9]\d{0,9}(?:,[1-9]\d{0,9}){0,199}$/) environments!: string;
 }
 
+/** So many fixes are changed or looked at in one go. */
+const MOST_CHANGED = 500;
+
 /** Some fixes. */
 export class FixIdsDto {
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(500)
-  @IsInt({ each: true })
-  @Min(1, { each: true })
-  ids!: number[];
+  @IsIds(MOST_CHANGED) ids!: number[];
 }
 
 export class FixesChangeDto extends FixChangeDto {
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(500)
-  @IsInt({ each: true })
-  @Min(1, { each: true })
-  ids!: number[];
+  @IsIds(MOST_CHANGED) ids!: number[];
 }
 
 export class AcceptDto {

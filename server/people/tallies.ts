@@ -1,7 +1,7 @@
 /** Wrong guesses at passwords, in MariaDB: they count whichever server process was asked. */
 import { QueryTypes } from 'sequelize';
 import { database } from '../platform/db/connection';
-import { isDue } from '../platform/jobs/keeping';
+import { isDue } from '../platform/due';
 import type { Tallies } from './throttle';
 
 /** After so long without a guess all is forgotten. */

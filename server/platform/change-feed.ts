@@ -6,7 +6,7 @@ import { randomUUID } from 'node:crypto';
 import { QueryTypes } from 'sequelize';
 import { database } from './db/connection';
 import { onChange, tellAll, type Change } from './events';
-import { isDue } from './jobs/keeping';
+import { isDue } from './due';
 
 const ME = randomUUID();
 /** What happens together is written together. */

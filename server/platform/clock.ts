@@ -56,9 +56,6 @@ export const clockRate = (): number => setting.rate;
 /** The day it is, in UTC. */
 export const today = (): string => now().toISOString().slice(0, 10);
 
-/** Real milliseconds until the clock shows a moment; nought for one that is past. */
-export const realMsUntil = (at: Date): number => Math.max(0, (at.getTime() - now().getTime()) / setting.rate);
-
 /** Sets how fast it runs from now on; what it shows does not jump. For the demo. */
 export async function setClockRate(rate: number): Promise<void> {
   await readClock();

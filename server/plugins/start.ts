@@ -18,9 +18,9 @@ import { tidyFiles } from '../platform/files/files';
 import { oneAtATime } from '../platform/db/one-at-a-time';
 import { registerJobs } from '../platform/jobs/definition';
 import { closeDelivery } from '../platform/jobs/queue';
-import { startTicking } from '../platform/jobs/ticking';
+import { startTicking } from '../platform/ticking';
 import { tellNews } from '../schedules/news';
-import { tendNight } from '../schedules/planning';
+import { forgetNights, tendNight } from '../schedules/planning';
 import { ensureProposal } from '../schedules/schedules';
 import { JobWorker } from '../platform/jobs/worker';
 import { readJob } from '../sites/reading';
@@ -104,6 +104,7 @@ async function start(): Promise<void> {
     startTicking([
       { name: 'sweep', seconds: numberOf('ARMBAND_SWEEP', 300), work: sweepOnce },
       { name: 'tidy files', seconds: 3600, work: tidyFiles },
+      { name: 'forget nights', seconds: 86_400, work: forgetNights },
       // often enough for a clock that runs fast
       { name: 'night', seconds: numberOf('ARMBAND_NIGHT', 5), work: tendNight },
       { name: 'news', seconds: numberOf('ARMBAND_NIGHT', 5), work: tellNews },

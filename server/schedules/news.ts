@@ -102,23 +102,26 @@ export async function tellNews(): Promise<void> {
   }
   for (const { people, list } of groups.values())
     await inTransaction(async (transaction) => {
-      // another process may have told them meanwhile
-      const [count] = await NewsRow.update(
-        { told: true },
-        { where: { id: list.map((n) => n.id), told: false }, transaction },
-      );
-      if (count !== list.length) return;
-      const named = list.map((n) => {
+      // another process may have told some meanwhile
+      const mine = await NewsRow.findAll({
+        where: { id: list.map((n) => n.id), told: false },
+        order: [['id', 'ASC']],
+        lock: true,
+        transaction,
+      });
+      const [one] = mine;
+      if (!one) return;
+      await NewsRow.update({ told: true }, { where: { id: mine.map((n) => n.id) }, transaction });
+      const named = mine.map((n) => {
         const environment = environments.get(n.environmentId)!;
         const where = `${sites.get(environment.siteId)?.name ?? ''}, ${environment.name}`;
         return { kind: n.kind, check: n.checkId, title: n.title, cause: n.cause, text: n.text, where };
       });
-      const [one] = list;
-      const environment = environments.get(one!.environmentId)!;
+      const environment = environments.get(one.environmentId)!;
       const link =
-        list.length > 1 && one!.checkId
-          ? `/fixes?check=${one!.checkId}`
-          : `/sites/${environment.siteId}?environment=${environment.id}${one!.checkId ? `&check=${one!.checkId}` : ''}`;
+        mine.length > 1 && one.checkId
+          ? `/fixes?check=${one.checkId}`
+          : `/sites/${environment.siteId}?environment=${environment.id}${one.checkId ? `&check=${one.checkId}` : ''}`;
       await tell(people, messageOf(named), link, transaction);
     });
 }

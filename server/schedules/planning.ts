@@ -8,14 +8,17 @@ import { now } from '../platform/clock';
 import { database } from '../platform/db/connection';
 import { announce } from '../platform/events';
 import { PRIORITY } from '../platform/jobs/definition';
-import { PlannedAudit, ScheduleRow, type OfKind } from './models';
-import { partsOfRow } from './schedules';
+import type { ScheduleDto } from './dto';
+import { NewsRow, PlannedAudit, ScheduleRow, type OfKind } from './models';
+import { partsOfRow, saveSchedule } from './schedules';
 
 /** So far ahead it is planned: what changes later is planned anew. */
 const AHEAD_MS = 24 * 3_600_000;
 /** What could not begin so long after its time is not done any more that night. */
 const LATE_MS = 6 * 3_600_000;
-const HOLD = 'Armband';
+const BY = 'Armband';
+/** Turns and news of nights so long ago are forgotten. */
+const KEPT_DAYS = 60;
 
 interface Target {
   environmentId: number;
@@ -154,15 +157,16 @@ export async function beginDue(): Promise<void> {
       continue;
     }
     if (!scopes.has(row.id)) scopes.set(row.id, await scopeOf(row));
-    const { started, refused } = await startAudits([plan.environmentId], HOLD, {
+    const { refused } = await startAudits([plan.environmentId], BY, {
       priority: PRIORITY.night,
       scope: scopes.get(row.id),
+      // with the audit itself: what it finds is news only where its turn is known
+      noted: async (auditId, transaction) => {
+        await PlannedAudit.update({ state: 'started', auditId }, { where: { id: plan.id }, transaction });
+      },
     });
-    await plan.update(
-      started.length
-        ? { state: 'started', auditId: started[0]!.auditId }
-        : { state: 'refused', reason: refused[0]?.reason.slice(0, 300) ?? null },
-    );
+    const [first] = refused;
+    if (first) await plan.update({ state: 'refused', reason: first.reason.slice(0, 300) });
   }
   announce([['schedules']]);
 }
@@ -179,4 +183,18 @@ export async function tendNight(): Promise<void> {
     await planAhead();
   }
   await beginDue();
+}
+
+/** Saves a schedule, and plans by it what is left of the night. @returns its number */
+export async function keepSchedule(input: ScheduleDto, by: string, id?: number): Promise<number> {
+  const kept = await saveSchedule(input, by, id);
+  await planAhead();
+  return kept;
+}
+
+/** Forgets nights of long ago. */
+export async function forgetNights(): Promise<void> {
+  const before = new Date(now().getTime() - KEPT_DAYS * 86_400_000);
+  await PlannedAudit.destroy({ where: { runAt: { [Op.lt]: before } } });
+  await NewsRow.destroy({ where: { at: { [Op.lt]: before }, told: true } });
 }

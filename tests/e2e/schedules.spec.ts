@@ -9,8 +9,8 @@ test('a schedule: added, planned, changed, switched off, taken away', async ({ d
   await desk.getByRole('button', { name: 'Add a schedule' }).click();
   const form = desk.getByRole('dialog');
   await form.getByLabel('Name', { exact: true }).fill('Names of the museum');
-  await form.getByRole('combobox', { name: 'Of', exact: true }).press('ArrowDown');
-  await desk.getByRole('option', { name: 'one site' }).click();
+  await form.getByRole('combobox', { name: 'Sites', exact: true }).press('ArrowDown');
+  await desk.getByRole('option', { name: 'one', exact: true }).click();
   await form.getByLabel('Site', { exact: true }).fill('Wharf');
   await desk.getByRole('option', { name: 'Wharf Sauna' }).click();
   await form.getByLabel('parts', { exact: true }).check();

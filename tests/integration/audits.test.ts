@@ -93,7 +93,7 @@ describe('audits as jobs', () => {
     await served.again();
     await signIn();
     await turn('seeds', 'live', 'slow', false);
-    await until(running, ([phase = '']) => phase.startsWith('Started again, it was cut off'));
+    await until(running, ([phase = '']) => phase.startsWith('Started again after it was cut off'));
     await settled();
     expect((await history(id))[0]).toMatchObject({
       status: 'done',

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { startDatabase } from '../../scripts/database.mjs';
-import { now, readClock, realMsUntil, setClockRate, clockRate } from '../../server/platform/clock';
+import { now, readClock, setClockRate, clockRate } from '../../server/platform/clock';
 import { closeDatabase, database } from '../../server/platform/db/connection';
 import { migrate } from '../../server/platform/db/migrate';
 import { FileRow, keepFile, keptFile, tidyFiles } from '../../server/platform/files/files';
@@ -49,14 +49,13 @@ describe('the clock', () => {
       await readClock();
     }
   });
-  it('runs fast from where it was, for every process that asks, and waits are as much shorter', async () => {
+  it('runs fast from where it was, for every process that asks', async () => {
     const before = now().getTime();
     await setClockRate(3600);
     expect(clockRate()).toBe(3600);
     const later = now().getTime();
     expect(later).toBeGreaterThanOrEqual(before);
     expect(later - before).toBeLessThan(3_600_000);
-    expect(realMsUntil(new Date(now().getTime() + 3_600_000))).toBeLessThan(1100);
     // another process reads what was set
     await setClockRate(3600);
     await readClock();

@@ -14,7 +14,8 @@ import { onChange } from '../../server/platform/events';
 import { followOthers, leaveOthers } from '../../server/platform/change-feed';
 import { IsArray, IsInt, Min } from '../../server/platform/http/validation';
 import { defineJob, PRIORITY, registerJobs, type Work } from '../../server/platform/jobs/definition';
-import { claim, isDue } from '../../server/platform/jobs/keeping';
+import { isDue } from '../../server/platform/due';
+import { claim } from '../../server/platform/jobs/keeping';
 import {
   closeDelivery,
   enqueue,

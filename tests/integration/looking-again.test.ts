@@ -32,7 +32,9 @@ describe('looking again at a part', () => {
     expect(new Set(Object.values(times)).size).toBe(2);
     const caa = (await finding(id, 'domain.caa')) as Ages;
     expect(caa.ages!.map((a) => a.part)).toEqual(['dns', 'tls']);
-    expect((await history(id))[0]!.reasons).toContain('looked again at TLS only');
+    const { reasons } = (await history(id))[0]!;
+    expect(reasons).toContain('looked again at TLS only');
+    expect(reasons).not.toContain('looked at the site anew');
     await turn('planetarium', 'live', 'expired', false);
     await turn('planetarium', 'live', 'no-hsts', false);
     await auditAgain(id);

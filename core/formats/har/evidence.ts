@@ -2,13 +2,13 @@
  * Evidence made from a HAR file that was recorded elsewhere: behind a firewall, with a browser, by somebody
  * else.
  */
+import { blankEvidence } from '#core/facts/blank-evidence';
 import { normaliseUrl, registrableDomain } from '#core/extract/address';
 import { extractPage } from '#core/extract/html';
 import { readCss } from '#core/extract/css';
 import { parseRobots } from '#core/extract/robots';
 import { parseSitemap } from '#core/extract/sitemap';
 import {
-  EVIDENCE_VERSION,
   finalStatus,
   headerValues,
   lastAnswer,
@@ -164,31 +164,23 @@ export function evidenceFromHar(source: string, { url, kind, hosts, at, answers 
     httpsPath: silent(`https://${host}/`),
     addresses: [],
   }));
+  const target = {
+    url: base,
+    hosts,
+    registrable: registrableDomain(hosts[0]!),
+    kind,
+    wayIn: 'open' as const,
+  };
+  const blank = blankEvidence(target, at);
   return {
-    version: EVIDENCE_VERSION,
+    ...blank,
     agent: 'HAR file',
-    target: { url: base, hosts, registrable: registrableDomain(hosts[0]!), kind, wayIn: 'open' },
-    startedAt: at,
-    finishedAt: at,
-    dns: { resolvers: [], zone: null, nameServers: [], parent: null, randomLabel: '', answers },
+    dns: { ...blank.dns, answers },
     hosts: hostEvidence,
-    subdomains: [],
-    robots: recorded.robots ?? { chain: silent(new URL('/robots.txt', base).href) },
+    robots: recorded.robots ?? blank.robots,
     sitemaps: recorded.sitemaps,
     pages: recorded.pages.sort((a, b) => a.depth - b.depth),
-    unread: [],
     assets: recorded.assets,
-    links: [],
-    notFound: null,
-    paths: [],
-    folders: [],
-    tokenFiles: [],
-    former: [],
-    variants: [],
-    freshness: [],
-    manifest: null,
-    bypass: null,
-    registration: null,
     notes: ['Made from a HAR file: certificates, name servers and registration were not looked at.'],
   };
 }

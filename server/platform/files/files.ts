@@ -1,5 +1,5 @@
 /** Files of a site: kept with a cap, a known type and a quota, and gone with what they belong to. */
-import { fn, col, type CreationOptional } from 'sequelize';
+import type { CreationOptional } from 'sequelize';
 import { quantity } from '#core/text/quantity';
 import { bind, id, ref, Row, text, when } from '../db/row';
 import { inTransaction } from '../db/transaction';
@@ -126,13 +126,4 @@ export function tidyFiles(): Promise<number> {
     const rows = await FileRow.findAll({ where: { id: [...ids] }, attributes: ['id'] });
     return new Set(rows.map((r) => r.id));
   });
-}
-
-/** How much each site's files take, in bytes. */
-export async function sizesOfSites(): Promise<Map<number, number>> {
-  const rows = await FileRow.findAll({
-    attributes: ['siteId', [fn('SUM', col('bytes')), 'bytes']],
-    group: ['siteId'],
-  });
-  return new Map(rows.flatMap((r) => (r.siteId ? [[r.siteId, Number(r.bytes)] as const] : [])));
 }

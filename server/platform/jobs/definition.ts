@@ -6,7 +6,7 @@ export const LANES = ['waited', 'work'] as const;
 export type Lane = (typeof LANES)[number];
 
 /** The lower, the sooner. */
-export const PRIORITY = { person: 10, afterwards: 20, night: 30 } as const;
+export const PRIORITY = { waiting: 5, person: 10, afterwards: 20, night: 30 } as const;
 
 /** How far work is, in words. */
 export interface Progress {

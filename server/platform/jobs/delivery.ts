@@ -19,7 +19,6 @@ export interface Offered {
 export type TakeUp = (lane: Lane, wanted?: number) => Promise<boolean>;
 
 export interface Delivery {
-  readonly name: string;
   /** Says that these wait. */
   offer(jobs: readonly Offered[]): Promise<void>;
   /** Hands jobs of a lane over as they come, so many at once. @returns how to end that */

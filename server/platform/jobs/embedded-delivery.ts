@@ -49,7 +49,6 @@ class Server {
 }
 
 export class EmbeddedDelivery implements Delivery {
-  readonly name = 'MariaDB';
   private readonly servers = new Set<Server>();
 
   offer(jobs: readonly Offered[]): Promise<void> {

@@ -307,16 +307,3 @@ const KEPT_HOURS = 24;
 export async function forgetEnded(): Promise<void> {
   await change(`DELETE FROM job WHERE ended_at < NOW(3) - INTERVAL ${KEPT_HOURS} HOUR LIMIT 5000`);
 }
-
-/**
- * Whether this process is the one to do what is done every so often: of all that ask, one in each span.
- * @param seconds the span
- */
-export async function isDue(name: string, seconds: number): Promise<boolean> {
-  await change("INSERT IGNORE INTO timer (name, at) VALUES (?, '2000-01-01')", [name]);
-  const count = await change(
-    'UPDATE timer SET at = NOW(3) WHERE name = ? AND at <= NOW(3) - INTERVAL ? MICROSECOND',
-    [name, Math.round(seconds * 1_000_000)],
-  );
-  return count > 0;
-}

@@ -60,9 +60,8 @@ export interface Asked {
 
 /**
  * Puts work down.
- * @param transaction where it is part of something larger; then whoever calls offers it after that, or leaves it to
- * be found
- * @returns its number, and whether it is new: work with the same key that has not ended is not put down twice
+ * @param transaction where it is part of something larger; it is offered once that is through
+ * @returns its number; null where work with the same key has not ended
  * @throws Refused for a payload that its kind does not take
  */
 export async function enqueue<P extends object>(

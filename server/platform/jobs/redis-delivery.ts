@@ -25,7 +25,6 @@ function connectionTo(address: string): ConnectionOptions & object {
 const WAITING = ['waiting', 'prioritized', 'delayed'] as const;
 
 export class RedisDelivery implements Delivery {
-  readonly name = 'Redis';
   private readonly connection: ConnectionOptions & object;
   private readonly queues: Map<Lane, Queue<Message>>;
   private quiet = false;

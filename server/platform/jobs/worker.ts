@@ -6,6 +6,7 @@ import type { Transaction } from 'sequelize';
 import { readAs } from '#core/entry/validation';
 import { whenReachable } from '../db/reachable';
 import { inTransaction } from '../db/transaction';
+import { isDue } from '../due';
 import { toldError, type ToldError } from '../errors';
 import { announce } from '../events';
 import {
@@ -25,7 +26,6 @@ import {
   endWaiting,
   forgetEnded,
   giveBackLost,
-  isDue,
   isHeld,
   itemsDone,
   keepItem,
@@ -62,7 +62,7 @@ class Doing implements Work {
 
   constructor(
     private readonly row: JobRow,
-    private readonly of: Claim,
+    readonly claim: Claim,
     leaseMs: number,
     since: number,
   ) {
@@ -72,9 +72,6 @@ class Doing implements Work {
 
   get id(): number {
     return this.row.id;
-  }
-  get claim(): Claim {
-    return this.of;
   }
   get signal(): AbortSignal {
     return this.stop.signal;
@@ -129,7 +126,7 @@ class Doing implements Work {
   }
 
   readonly hold = async (transaction: Transaction): Promise<void> => {
-    if (!(await isHeld(this.of, transaction))) throw new LeaseLost();
+    if (!(await isHeld(this.claim, transaction))) throw new LeaseLost();
   };
 }
 
@@ -285,10 +282,8 @@ export class JobWorker {
     const held = new Map((await renew(this.name, this.options.leaseMs)).map((h) => [h.id, h]));
     for (const job of this.doing.values()) {
       const lease = held.get(job.id);
-      if (lease?.claims !== job.claim.claims) {
-        // taken up just now, or ended just now, or another's
-        continue;
-      }
+      // taken up just now, ended just now, or another's
+      if (lease?.claims !== job.claim.claims) continue;
       job.safeUntil = since + this.options.leaseMs;
       if (lease.stopAsked) job.stop.abort(new Stopped());
       const told = JSON.stringify(job.howFar);

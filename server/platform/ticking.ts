@@ -1,5 +1,5 @@
 /** What is done every so often, by one process of all. */
-import { isDue } from './keeping';
+import { isDue } from './due';
 
 export interface Recurring {
   name: string;
@@ -14,15 +14,15 @@ const LOOK_MS = 1000;
 export function startTicking(recurring: readonly Recurring[]): () => void {
   let timer: NodeJS.Timeout | undefined;
   let ended = false;
-  // no process asks for what it has asked for itself just now
-  const askedAt = new Map<string, number>();
+  /** What this process has done itself just now need not be asked for. */
+  const notBefore = new Map<string, number>();
   const look = async (): Promise<void> => {
     for (const { name, seconds, work } of recurring) {
-      if (performance.now() - (askedAt.get(name) ?? -Infinity) < seconds * 1000) continue;
+      if (performance.now() < (notBefore.get(name) ?? 0)) continue;
       try {
-        const due = await isDue(name, seconds);
-        askedAt.set(name, performance.now() - (due ? 0 : Math.max(0, seconds * 1000 - LOOK_MS)));
-        if (due) await work();
+        if (!(await isDue(name, seconds))) continue;
+        notBefore.set(name, performance.now() + seconds * 1000);
+        await work();
       } catch (error) {
         console.error(`${name} was not begun: ${(error as Error).message}`);
       }
