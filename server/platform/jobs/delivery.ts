@@ -1,22 +1,21 @@
 /**
  * How jobs that wait come to those who do them. What a job is and who has it stands in MariaDB with every delivery;
  * a delivery only says that there is one, and may say so twice, late, or never: what was not delivered is offered
- * again.
+ * again. Which one is taken up, MariaDB says: so the order holds whatever way the word took.
  */
 import type { Lane } from './definition';
 
 export interface Offered {
   id: number;
   lane: Lane;
-  priority: number;
   /** How often it was taken up already: the same job offered twice has the same number. */
   claims: number;
   /** Milliseconds until it may begin. */
   delayMs: number;
 }
 
-/** @param wanted the job that was delivered; undefined for whichever comes next @returns whether there was one */
-export type TakeUp = (lane: Lane, wanted?: number) => Promise<boolean>;
+/** Takes up whichever comes next. @returns whether there was one */
+export type TakeUp = (lane: Lane) => Promise<boolean>;
 
 export interface Delivery {
   /** Says that these wait. */

@@ -95,21 +95,15 @@ export async function putDown(job: NewJob, transaction?: Transaction): Promise<n
 }
 
 /**
- * Takes up a job that may begin: the wanted one, or whichever of the lane comes next.
+ * Takes up whichever of the lane's jobs comes next of those that may begin.
  * @param leaseMs how long it stays with this worker unless that is renewed
  */
-export function claim(
-  lane: Lane,
-  worker: string,
-  leaseMs: number,
-  wanted?: number,
-): Promise<JobRow | undefined> {
-  const which = wanted === undefined ? '' : 'AND id = ?';
+export function claim(lane: Lane, worker: string, leaseMs: number): Promise<JobRow | undefined> {
   return inTransaction(async (transaction) => {
     const [next] = await select<JobRow>(
-      `SELECT ${COLUMNS} FROM job WHERE state = 'waiting' AND lane = ? AND run_after <= NOW(3) ${which}
+      `SELECT ${COLUMNS} FROM job WHERE state = 'waiting' AND lane = ? AND run_after <= NOW(3)
         ORDER BY priority, id LIMIT 1 FOR UPDATE SKIP LOCKED`,
-      wanted === undefined ? [lane] : [lane, wanted],
+      [lane],
       transaction,
     );
     if (!next) return undefined;
@@ -250,7 +244,7 @@ export function offers({ lane, ids }: { lane?: Lane; ids?: readonly number[] }):
     ...(ids ? [`AND id IN (${ids.map(() => '?').join(', ')})`] : []),
   ].join(' ');
   return select<Offered>(
-    `SELECT id, lane, priority, claims, GREATEST(0, TIMESTAMPDIFF(MICROSECOND, NOW(3), run_after) DIV 1000) AS delayMs
+    `SELECT id, lane, claims, GREATEST(0, TIMESTAMPDIFF(MICROSECOND, NOW(3), run_after) DIV 1000) AS delayMs
       FROM job WHERE state = 'waiting' ${which} ORDER BY priority, id LIMIT ${OFFERED_AT_ONCE}`,
     [...(lane ? [lane] : []), ...(ids ?? [])],
   );

@@ -151,7 +151,7 @@ export class JobWorker {
 
   async start(): Promise<void> {
     jobEvents.on('stop', this.onStop);
-    const takeUp = (lane: Lane, wanted?: number): Promise<boolean> => this.takeUp(lane, wanted);
+    const takeUp = (lane: Lane): Promise<boolean> => this.takeUp(lane);
     if (this.options.atOnce)
       for (const lane of LANES)
         this.ends.push(await theDelivery().serve(lane, lane === 'waited' ? 1 : this.options.atOnce, takeUp));
@@ -177,10 +177,10 @@ export class JobWorker {
     await Promise.all(this.ends.map((endServing) => endServing()));
   }
 
-  private async takeUp(lane: Lane, wanted?: number): Promise<boolean> {
+  private async takeUp(lane: Lane): Promise<boolean> {
     if (this.ended) return false;
     const since = performance.now();
-    const row = await claim(lane, this.name, this.options.leaseMs, wanted);
+    const row = await claim(lane, this.name, this.options.leaseMs);
     if (!row) return false;
     const job = new Doing(
       row,
