@@ -13,7 +13,8 @@ import { ProbeError } from './network-error';
 export interface DialerOptions {
   /** "address:port" each; the system's when empty. */
   resolvers?: readonly string[];
-  map?: readonly string[];
+  /** As written on the command line, or read already. */
+  map?: readonly string[] | AddressMap;
   allowPrivate?: boolean;
   timeoutMs?: number;
   /** Ports that connections may be made to, beside those that the map names; any when left out. */
@@ -72,7 +73,7 @@ export class Dialer {
       if (!s) throw new RangeError(`“${text}” is no resolver: give ADDRESS:PORT`);
       return { address: s.host, port: s.port ?? 53 };
     });
-    this.map = new AddressMap(options.map);
+    this.map = options.map instanceof AddressMap ? options.map : new AddressMap(options.map);
     this.allowPrivate = options.allowPrivate ?? false;
     if (options.ports) this.ports = new Set(options.ports);
     this.refused = options.forbidden ?? [];

