@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import vuetify from 'vite-plugin-vuetify';
-import { bundleExtractWorker, bundleJudgeWorker } from './scripts/worker-bundles.mjs';
+import { bundleExtractWorker, bundleJudgeWorker, bundlePagesWorker } from './scripts/worker-bundles.mjs';
 
 const decorators = { compilerOptions: { experimentalDecorators: true, useDefineForClassFields: false } };
 
@@ -39,6 +39,7 @@ export default defineNuxtConfig({
         await Promise.all([
           bundleExtractWorker(join(nitro.options.output.serverDir, 'extract-worker.mjs')),
           bundleJudgeWorker(join(nitro.options.output.serverDir, 'judge-worker.mjs')),
+          bundlePagesWorker(join(nitro.options.output.serverDir, 'pages-worker.mjs')),
         ]);
       });
     },

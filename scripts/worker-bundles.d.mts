@@ -4,3 +4,5 @@ export function bundleExtractWorker(outfile: string): Promise<string>;
 export function bundleJudgeWorker(outfile: string): Promise<string>;
 /** @returns the file */
 export function bundle(entry: string, outfile: string): Promise<string>;
+/** @returns the file */
+export function bundlePagesWorker(outfile: string): Promise<string>;

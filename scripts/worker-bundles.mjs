@@ -30,3 +30,5 @@ export async function bundle(entry, outfile) {
 export const bundleExtractWorker = (outfile) => bundle('probe/extract-worker.ts', outfile);
 /** The thread that judges stored evidence. */
 export const bundleJudgeWorker = (outfile) => bundle('server/audits/judge-worker.ts', outfile);
+/** The thread that makes tables of pages. */
+export const bundlePagesWorker = (outfile) => bundle('server/pages/pages-worker.ts', outfile);

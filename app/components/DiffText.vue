@@ -2,13 +2,16 @@
 import { diffText } from '#core/compare/text-diff';
 
 /** Expected against found, the difference marked where the two are alike. */
-const props = defineProps<{ expected: string; found: string; failed: boolean }>();
+const props = withDefaults(
+  defineProps<{ expected: string; found: string; failed: boolean; labels?: readonly [string, string] }>(),
+  { labels: () => ['Expected', 'Found'] as const },
+);
 const parts = computed(() => (props.failed ? diffText(props.expected, props.found) : null));
 </script>
 
 <template>
   <dl class="diff">
-    <dt>Expected</dt>
+    <dt>{{ labels[0] }}</dt>
     <dd>
       <template v-if="parts"
         ><template v-for="(p, i) in parts.filter((x) => x.kind !== 'found')" :key="i"
@@ -17,7 +20,7 @@ const parts = computed(() => (props.failed ? diffText(props.expected, props.foun
         ></template
       ><template v-else>{{ expected || '–' }}</template>
     </dd>
-    <dt>Found</dt>
+    <dt>{{ labels[1] }}</dt>
     <dd :class="{ bad: failed && !parts }">
       <template v-if="parts"
         ><template v-for="(p, i) in parts.filter((x) => x.kind !== 'expected')" :key="i"

@@ -104,6 +104,13 @@ const { run: remove } = useDoing(async (a: AuditRow) => {
             <v-list density="compact">
               <template v-if="hasFiles(a)">
                 <v-list-item
+                  title="Pages"
+                  subtitle="as this audit saw them"
+                  :to="{
+                    query: { ...$route.query, tab: 'pages', audit: String(a.auditId), at: a.at },
+                  }"
+                />
+                <v-list-item
                   v-for="f in FILES"
                   :key="f.as"
                   :href="`/api/audits/${a.auditId}/evidence?as=${f.as}`"

@@ -12,6 +12,7 @@ const environment = computed(() => props.site.environments.find((p) => p.id === 
 const running = useRunning(environment);
 const TABS = [
   { key: 'ledger', label: 'Ledger' },
+  { key: 'pages', label: 'Pages' },
   { key: 'brief', label: 'Brief' },
   { key: 'history', label: 'History' },
 ];

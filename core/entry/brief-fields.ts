@@ -14,6 +14,18 @@ export const BRIEF_GROUPS: readonly FieldGroup[] = [
       { field: 'name', label: 'Name', kind: 'text', hint: 'as it should stand in titles' },
       { field: 'tagline', label: 'Tagline', kind: 'text' },
       {
+        field: 'defaultTitle',
+        label: 'Default title',
+        kind: 'text',
+        hint: 'what a page shows that has no title of its own',
+      },
+      {
+        field: 'defaultDescription',
+        label: 'Default description',
+        kind: 'text',
+        hint: 'what a page shows that has no description of its own',
+      },
+      {
         field: 'languages',
         label: 'Languages',
         kind: 'list',

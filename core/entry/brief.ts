@@ -79,6 +79,8 @@ class HasReasons implements ValidatorConstraintInterface {
 export class BriefDto {
   @IsOptional() @IsString() @MaxLength(200) name?: string;
   @IsOptional() @IsString() @MaxLength(300) tagline?: string;
+  @IsOptional() @IsString() @MaxLength(300) defaultTitle?: string;
+  @IsOptional() @IsString() @MaxLength(1000) defaultDescription?: string;
   @IsOptional() @IsArray() @ArrayMaxSize(50) @IsLanguageTag(EACH) languages?: string[];
   @IsOptional() @IsZone() timeZone?: string;
   @IsOptional() @IsEmail(MAIL) contactEmail?: string;

@@ -35,6 +35,9 @@ export interface ExpectedToken {
 export interface Brief {
   name?: string;
   tagline?: string;
+  /** What pages show in search and when shared where they have no text of their own. */
+  defaultTitle?: string;
+  defaultDescription?: string;
   languages?: string[];
   timeZone?: string;
   contactEmail?: string;

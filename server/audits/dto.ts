@@ -29,6 +29,11 @@ export class PlacesDto {
   @Type(() => Number) @IsInt() @Min(0) from!: number;
 }
 
+/** One page of an audit. */
+export class PageDto {
+  @IsString() @MaxLength(4000) url!: string;
+}
+
 export class HistoryDto {
   /** What the window before said that it goes on by. */
   @IsOptional() @Matches(/^\d{1,10}-\d{1,10}$/) after?: string;

@@ -7,7 +7,7 @@ import { situationOf, type Situation } from '#core/facts/situation';
 import { proposeBrief, type Proposal } from '#core/proposals/propose-brief';
 import { unreachedBy } from '#core/score/reached';
 import { scoreOf, type Result } from '#core/score/score';
-import { keptEvidence } from '../platform/packed';
+import { bufferOf, keptEvidence } from '../platform/packed';
 
 /** Everything but the evidence; the situation follows from the environment and from what is seen there. */
 export interface JudgeInput extends Omit<AuditInput, 'evidence' | 'situation' | 'staging' | 'at'> {
@@ -33,8 +33,6 @@ export interface Verdict {
   face?: Face;
 }
 
-const bytesOf = (data: Uint8Array): Buffer => Buffer.from(data.buffer, data.byteOffset, data.byteLength);
-
 /** What the evidence says of the fields that checks wait for. */
 function proposalsFor(findings: readonly JudgedFinding[], evidence: Evidence): Proposal[] {
   const awaited = new Set<string>(findings.flatMap((f) => f.awaits ?? []));
@@ -55,7 +53,7 @@ function faceOf({ home }: SiteView): Face | undefined {
 }
 
 export async function judgeBytes({ evidence: packed, staging, input }: JudgeJob): Promise<Verdict> {
-  const evidence = await keptEvidence(bytesOf(packed));
+  const evidence = await keptEvidence(bufferOf(packed));
   const { of, at, ...rest } = input;
   const profile = input.profile ?? { name: '' };
   const view = new SiteView(evidence, input.brief, profile, 'holding');
@@ -65,7 +63,7 @@ export async function judgeBytes({ evidence: packed, staging, input }: JudgeJob)
     evidence,
     situation,
     at: new Date(at),
-    ...(staging ? { staging: await keptEvidence(bytesOf(staging)) } : {}),
+    ...(staging ? { staging: await keptEvidence(bufferOf(staging)) } : {}),
   });
   return {
     situation,

@@ -79,6 +79,13 @@ export class AuditFindings extends Row<AuditFindings> {
   declare data: Buffer;
 }
 
+/** The table of an audit’s pages, packed as it is sent; made when it is first asked for after a verdict. */
+export class AuditPages extends Row<AuditPages> {
+  declare auditId: number;
+  declare verdictId: number;
+  declare data: Buffer;
+}
+
 export class FindingRow extends Row<FindingRow> {
   declare environmentId: number;
   declare checkId: string;
@@ -157,6 +164,11 @@ export function bindModels(): void {
   });
   bind(AuditFindings, 'audit_findings', {
     auditId: { type: ref, primaryKey: true },
+    data: bytes,
+  });
+  bind(AuditPages, 'audit_pages', {
+    auditId: { type: ref, primaryKey: true },
+    verdictId: ref,
     data: bytes,
   });
   bind(FindingRow, 'finding', {

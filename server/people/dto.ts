@@ -43,8 +43,11 @@ export class LinkPasswordDto {
 }
 
 /** A screen whose filters can be kept. */
+/** Screens on which people keep how they look at them. */
+const SCREENS = ['fixes', 'pages'] as const;
+
 export class ScreenDto {
-  @IsIn(['fixes']) screen!: 'fixes';
+  @IsIn(SCREENS) screen!: (typeof SCREENS)[number];
 }
 
 export class ViewDto extends ScreenDto {

@@ -17,6 +17,10 @@ const SETTINGS = {
   },
 };
 
+/** The same bytes, as they come to a thread. */
+export const bufferOf = (data: Uint8Array): Buffer =>
+  Buffer.from(data.buffer, data.byteOffset, data.byteLength);
+
 export async function packJson(value: unknown): Promise<Buffer> {
   return pack(JSON.stringify(value), SETTINGS);
 }

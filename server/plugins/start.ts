@@ -7,6 +7,7 @@ import { endAsking, networkSettings, numberOf } from '../audits/network';
 import { endExtraction } from '../audits/extraction';
 import { ensureBuiltIn } from '../checklists/checklists';
 import { endJudging } from '../audits/judge-pool';
+import { endPages } from '../pages/pages';
 import { previewJob, reevaluateAfterUpdate, reevaluateJob } from '../audits/reevaluating';
 import { sweepJob, sweepOnce } from '../fixes/sweep';
 import { learnJob } from '../hosts/host-profiles';
@@ -130,6 +131,7 @@ export default defineNitroPlugin((nitro) => {
     await endAsking().catch(() => undefined);
     await endExtraction();
     await endJudging();
+    await endPages();
     await closeDatabase();
   });
 });

@@ -5,10 +5,21 @@ import type { CheckContext } from './check';
 import { failed, overPages, passed } from './judgement';
 import type { ReadPage } from '#core/checks/view/read-page';
 
-export function overUnique(context: CheckContext, textOf: (p: ReadPage) => string | undefined): Judgement {
+interface Entry {
+  page: ReadPage;
+  text: string;
+  series: string;
+  group: Entry[];
+}
+
+/** The pages that count, by their text; what has none is left out. */
+function entriesOf(
+  pages: readonly ReadPage[],
+  textOf: (p: ReadPage) => string | undefined,
+): Map<ReadPage, Entry> {
   const groups = new Map<string, Entry[]>();
   const entries = new Map<ReadPage, Entry>();
-  for (const page of context.view.countable) {
+  for (const page of pages) {
     const text = textOf(page);
     if (!text) continue;
     const key = foldSpace(text).toLowerCase();
@@ -18,21 +29,32 @@ export function overUnique(context: CheckContext, textOf: (p: ReadPage) => strin
     groups.set(key, group);
     entries.set(page, entry);
   }
+  return entries;
+}
+
+const sharedBy = (own: Entry): Entry | undefined =>
+  own.group.find((other) => other.series !== own.series && !isAlternate(other.page, own.page));
+
+/** Pages whose text stands on another page too. */
+export function sharedTexts(
+  pages: readonly ReadPage[],
+  textOf: (p: ReadPage) => string | undefined,
+): Set<ReadPage> {
+  return new Set(
+    [...entriesOf(pages, textOf).values()].filter((own) => sharedBy(own)).map((own) => own.page),
+  );
+}
+
+export function overUnique(context: CheckContext, textOf: (p: ReadPage) => string | undefined): Judgement {
+  const entries = entriesOf(context.view.countable, textOf);
   return overPages(context, (page) => {
     const own = entries.get(page);
     if (!own) return null;
-    const same = own.group.find((other) => other.series !== own.series && !isAlternate(other.page, page));
+    const same = sharedBy(own);
     return same
       ? failed(page.url, { found: `“${own.text}”, as on ${same.page.url}`, raw: own.text })
       : passed(page.url, { found: own.text });
   });
-}
-
-interface Entry {
-  page: ReadPage;
-  text: string;
-  series: string;
-  group: Entry[];
 }
 
 /**

@@ -11,6 +11,7 @@ import { up as savedViews } from './migrations/010-saved-views';
 import { up as standing } from './migrations/011-standing';
 import { up as clockFilesSchedules } from './migrations/013-clock-files-schedules';
 import { up as jobs } from './migrations/012-jobs';
+import { up as pages } from './migrations/014-pages';
 import { up as findingColumns } from './migrations/009-finding-columns';
 import { up as editSites } from './migrations/008-edit-sites';
 import { up as words } from './migrations/007-words';
@@ -33,6 +34,7 @@ const STEPS: [name: string, step: Step][] = [
   ['011-standing', standing],
   ['012-jobs', jobs],
   ['013-clock-files-schedules', clockFilesSchedules],
+  ['014-pages', pages],
 ];
 
 export async function migrate(): Promise<string[]> {

@@ -10,6 +10,8 @@ export const ROUTES: Record<string, Right> = {
   'POST /api/audits': 'signed in',
   'DELETE /api/audits/:id': 'signed in',
   'GET /api/audits/:id/evidence': 'signed in',
+  'GET /api/audits/:id/pages': 'signed in',
+  'GET /api/audits/:id/pages/one': 'signed in',
   'POST /api/audits/:id/stop': 'signed in',
   'GET /api/audits/running': 'signed in',
   'GET /api/catalogue': 'signed in',

@@ -17,13 +17,20 @@ watch(
   },
   { immediate: true },
 );
-watch([environmentId, tab], () =>
+watch(
+  () => route.query.tab,
+  (named) => (tab.value = String(named ?? 'ledger')),
+);
+watch([environmentId, tab], (_, [before]) =>
   navigateTo(
     {
       query: {
         ...(environmentId.value === site.value?.shown ? {} : { environment: environmentId.value }),
         ...(tab.value === 'ledger' ? {} : { tab: tab.value }),
         ...(tab.value === 'ledger' && route.query.check ? { check: route.query.check } : {}),
+        ...(tab.value === 'pages' && route.query.audit && before === environmentId.value
+          ? { audit: route.query.audit, at: route.query.at }
+          : {}),
       },
     },
     { replace: true },
@@ -31,6 +38,12 @@ watch([environmentId, tab], () =>
 );
 
 const environment = computed(() => site.value?.environments.find((e) => e.id === environmentId.value));
+/** An older audit where the history led to its pages, else the newest. */
+const shownAudit = computed(() => {
+  const { audit, at } = route.query;
+  const newest = environment.value?.audit;
+  return audit ? { id: Number(audit), at: String(at ?? '') } : newest && { id: newest.id, at: newest.at };
+});
 const sum = ref(false);
 const opened = ref(0);
 async function goToCheck(check: string): Promise<void> {
@@ -65,6 +78,19 @@ const { run: setStage } = useDoing(async (stage: Stage) => {
           :site-id="site.id"
           :environment="environment"
         />
+        <template v-else-if="tab === 'pages'">
+          <PagesView
+            v-if="shownAudit"
+            :key="`p${shownAudit.id}`"
+            :site-id="site.id"
+            :site-name="site.name"
+            :audit-id="shownAudit.id"
+            :at="shownAudit.at"
+          />
+          <div v-else class="sheet empty">
+            <p>No page of {{ environment.name.toLowerCase() }} was read yet. <b>Audit now</b> reads them.</p>
+          </div>
+        </template>
         <BriefForm v-else-if="tab === 'brief'" :site="site" />
         <HistoryView v-else :key="`h${environment.id}`" :site-id="site.id" :environment="environment" />
       </template>
