@@ -304,9 +304,28 @@ function stateOf(s: PracticeSite, switches: FaultSwitches, now: Date) {
   };
 }
 
+/** What the control service is told to do. */
+interface Order {
+  site: string;
+  environment: PracticeEnvironment;
+  fault: string;
+  on: boolean;
+  path: string;
+  title?: string;
+  description?: string;
+}
+const ACTS: Record<string, (switches: FaultSwitches, order: Order) => void> = {
+  '/fault': (switches, { site, environment, fault, on }) => switches.set(site, environment, fault, on),
+  '/text': (switches, { site, environment, path, title, description }) =>
+    switches.texts.set(site, environment, path, {
+      ...(title === undefined ? {} : { title }),
+      ...(description === undefined ? {} : { description }),
+    }),
+};
+
 /**
- * GET /state lists sites and faults, POST /fault {site, environment, fault, on} turns a switch. Loopback
- * only.
+ * GET /state lists sites and faults, POST /fault {site, environment, fault, on} turns a switch, POST /text {site,
+ * environment, path, title, description} types texts into a page’s settings. Loopback only.
  */
 async function handleControl(
   req: http.IncomingMessage,
@@ -321,28 +340,23 @@ async function handleControl(
     send(200, { hosts: HOSTS, sites: SITES.map((s) => stateOf(s, switches, new Date())) });
     return;
   }
-  if (req.method === 'POST' && req.url === '/fault') {
-    let body = '';
-    for await (const chunk of req) {
-      body += String(chunk);
-      if (body.length > 10_000) {
-        send(413, { error: 'too long' });
-        return;
-      }
-    }
-    try {
-      const { site, environment, fault, on } = JSON.parse(body) as {
-        site: string;
-        environment: PracticeEnvironment;
-        fault: string;
-        on: boolean;
-      };
-      switches.set(site, environment === 'live' ? 'live' : 'staging', fault, on);
-      send(200, { on });
-    } catch (error) {
-      send(400, { error: (error as Error).message });
-    }
+  const act = req.method === 'POST' ? ACTS[req.url ?? ''] : undefined;
+  if (!act) {
+    send(404, { error: 'not found' });
     return;
   }
-  send(404, { error: 'not found' });
+  let body = '';
+  for await (const chunk of req) {
+    body += String(chunk);
+    if (body.length > 20_000) {
+      send(413, { error: 'too long' });
+      return;
+    }
+  }
+  try {
+    act(switches, JSON.parse(body) as Order);
+    send(200, { ok: true });
+  } catch (error) {
+    send(400, { error: (error as Error).message });
+  }
 }

@@ -1,18 +1,23 @@
 /** Which faults are switched on, site by site; kept in a file when one is given. */
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 import { FAULTS } from './faults';
 import { SITES } from './sites';
+import { TypedTexts } from './typed-texts';
 
 export type PracticeEnvironment = 'live' | 'staging';
 
 export class FaultSwitches {
   private readonly on = new Set<string>();
+  /** Texts of pages, which are kept beside. */
+  readonly texts: TypedTexts;
 
   /** @param file remembered switches; the planted faults of a fresh demo when it is not there */
   constructor(
     private readonly file?: string,
     planted = true,
   ) {
+    this.texts = new TypedTexts(file && join(dirname(file), 'texts.json'));
     if (file && existsSync(file)) {
       for (const key of JSON.parse(readFileSync(file, 'utf8')) as string[]) this.on.add(key);
       return;

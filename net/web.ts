@@ -406,6 +406,10 @@ function otherHostAnswer(r: WebRequest, switches: FaultSwitches, year: number): 
     : html(unknownPage('No site is configured at this address'), 404);
 }
 
+/** A path below where the environment begins. */
+const pathIn = (path: string, prefix: string): string =>
+  path.startsWith(prefix) ? `/${path.slice(prefix.length).replace(/^\//, '')}` : path;
+
 function answerOf(r: WebRequest, switches: FaultSwitches, year: number): Answered {
   const hit = siteOf(r.host, r.path);
   if (!hit) return { answer: otherHostAnswer(r, switches, year) };
@@ -413,6 +417,8 @@ function answerOf(r: WebRequest, switches: FaultSwitches, year: number): Answere
   const isLive = hit.environment === 'live';
   const given = isLive ? liveAnswer(hit.site, r, on, year) : stagingAnswer(hit.site, r, hit.prefix, on, year);
   const answer = { ...given, headers: { ...given.headers } };
+  if (typeof answer.body === 'string')
+    answer.body = switches.texts.in(answer.body, hit.site.slug, hit.environment, pathIn(r.path, hit.prefix));
   if (isLive) hostHeaders(answer, r, on);
   return { answer, isPlain: isLive && on('uncompressed') };
 }

@@ -12,6 +12,7 @@ const BESIDE: Partial<Record<VerdictCause, string>> = {
   acceptance: 'a fault left on purpose',
   time: 'something ended',
   'approved state': 'staging to compare with',
+  'intended texts': 'titles or descriptions written',
   update: 'Armband was updated',
 };
 

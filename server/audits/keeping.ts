@@ -16,6 +16,7 @@ import { holdSites, keepStanding } from '../sites/standing';
 import { Op, type Transaction } from 'sequelize';
 import type { Situation } from '#core/facts/situation';
 import { Audit, AuditEvidence, AuditFindings, FindingRow, VerdictRow, type VerdictCause } from './models';
+import { noteSeen } from '../intended/texts';
 import { noteNews } from '../schedules/news';
 import { isRenewed, type Scope } from './scope';
 import { verdictOn } from './verdict';
@@ -172,6 +173,7 @@ export async function keepVerdict(
     { transaction },
   );
   await Environment.update({ lastAuditId: audit.id }, { where: { id: environment.id }, transaction });
+  if (fresh) await noteSeen(site.id, findings, environment.url, transaction);
   if (fresh)
     await noteNews(
       audit,

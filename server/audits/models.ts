@@ -32,6 +32,7 @@ export const CAUSES = [
   'time',
   'update',
   'approved state',
+  'intended texts',
 ] as const;
 export type VerdictCause = (typeof CAUSES)[number];
 

@@ -4,6 +4,7 @@ import { bindModels as bindChecklists } from '../checklists/models';
 import { bindModels as bindFixes } from '../fixes/models';
 import { bindModels as bindHosts } from '../hosts/models';
 import { bindModels as bindPeople } from '../people/models';
+import { bindModels as bindIntended } from '../intended/models';
 import { bindModels as bindFiles } from './files/files';
 import { bindModels as bindSchedules } from '../schedules/models';
 import { bindModels as bindSites } from '../sites/models';
@@ -20,6 +21,7 @@ export function useModels(): void {
     bindChecklists,
     bindAudits,
     bindFixes,
+    bindIntended,
     bindFiles,
     bindSchedules,
   ])

@@ -1,5 +1,11 @@
 /** What the practice net's screens send. */
-import { IsBoolean } from '../platform/http/validation';
+import { TEXT_LIMITS } from '#core/facts/intended-text';
+import { ArrayMaxSize, IsArray, IsBoolean, IsInt, MaxLength, Min } from '../platform/http/validation';
+
+export class TypeTextsDto {
+  @IsInt() @Min(1) environmentId!: number;
+  @IsArray() @ArrayMaxSize(5000) @MaxLength(TEXT_LIMITS.path, { each: true }) paths!: string[];
+}
 
 export class PracticeNightDto {
   /** Begin a night, or go back to the real time. */

@@ -11,6 +11,7 @@ import { ensurePerson } from '../people/people';
 import { sealAccess } from '../sites/access';
 import { keepStanding } from '../sites/standing';
 import { now } from '../platform/clock';
+import { intendedFor } from '../intended/texts';
 
 export interface PracticeFault {
   environment: 'live' | 'staging';
@@ -53,19 +54,40 @@ export async function practiceState(): Promise<PracticeState> {
   return (await answer.json()) as PracticeState;
 }
 
+async function tellPractice(what: 'fault' | 'text', order: object): Promise<void> {
+  const base = practiceControl();
+  if (!base) throw new NotFound('The practice net is only there in the demo.');
+  const answer = await fetch(`${base}/${what}`, { method: 'POST', body: JSON.stringify(order) }).catch(
+    () => null,
+  );
+  if (!answer?.ok) throw new Unreachable('The practice net did not take it.');
+}
+
 export async function switchFault(input: {
   site: string;
   environment: string;
   fault: string;
   on: boolean;
 }): Promise<void> {
-  const base = practiceControl();
-  if (!base) throw new NotFound('The practice net is only there in the demo.');
-  const answer = await fetch(`${base}/fault`, { method: 'POST', body: JSON.stringify(input) }).catch(
-    () => null,
-  );
-  if (!answer?.ok) throw new Unreachable('The practice net did not take the switch.');
+  await tellPractice('fault', input);
   announce([['practice-net']]);
+}
+
+/** Types a page’s intended texts into its settings, as somebody would at the host. @throws NotFound */
+export async function typeTexts(environmentId: number, paths: readonly string[]): Promise<void> {
+  const environment = await Environment.findByPk(environmentId);
+  const site = environment && (await Site.findByPk(environment.siteId));
+  const known = site && (await practiceState()).sites.find((s) => s.name === site.name);
+  if (!environment || !known) throw new NotFound('This is no site of the practice net.');
+  for (const { path, title, description } of await intendedFor(site.id))
+    if (paths.includes(path))
+      await tellPractice('text', {
+        site: known.slug,
+        environment: environment.kind === 'live' ? 'live' : 'staging',
+        path,
+        title,
+        description,
+      });
 }
 
 const DEMO_PEOPLE: [string, string][] = [

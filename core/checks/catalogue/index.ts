@@ -120,6 +120,7 @@ import { descriptionLength } from '#core/checks/catalogue/metadata/description-l
 import { descriptionUnique } from '#core/checks/catalogue/metadata/description-unique';
 import { descriptionNamesSite } from '#core/checks/catalogue/metadata/description-names-site';
 import { keyPhrases } from '#core/checks/catalogue/metadata/key-phrases';
+import { asIntended } from '#core/checks/catalogue/metadata/as-intended';
 import { notInherited } from '#core/checks/catalogue/metadata/not-inherited';
 import { charset } from '#core/checks/catalogue/metadata/charset';
 import { viewport } from '#core/checks/catalogue/metadata/viewport';
@@ -299,6 +300,7 @@ export const CATALOGUE: readonly Check[] = [
   descriptionNamesSite,
   keyPhrases,
   notInherited,
+  asIntended,
   charset,
   viewport,
   oneMainHeading,

@@ -19,7 +19,10 @@ import { checksOf, linesOf, parametersOf } from './checklist';
 import { askedHosts, restsOnRootCause, unmetNeed } from './needs';
 
 /** What a check may know beside evidence, brief and profile. */
-export type Beside = Pick<CheckContext, 'book' | 'stage' | 'launched' | 'staging' | 'build' | 'environment'>;
+export type Beside = Pick<
+  CheckContext,
+  'book' | 'stage' | 'launched' | 'staging' | 'build' | 'environment' | 'intended'
+>;
 
 export interface AuditInput extends Beside {
   evidence: Evidence;
@@ -73,6 +76,7 @@ function openAudit(input: AuditInput): Audit {
     staging: input.staging,
     build: input.build,
     environment: input.environment,
+    intended: input.intended,
     isAttested: (manual) => attested(manual, attestations, { at, stage }).outcome === 'passed',
   };
   const closed = situation === 'staging' && launched ? closedAs({ view, evidence, brief }) : undefined;
@@ -88,7 +92,7 @@ function contextFor(check: Check, item: ChecklistItem, shared: Shared): CheckCon
     none: messages.none,
   };
   const { situation, at, brief, profile, evidence, view, book } = shared;
-  const { stage, launched, staging, build, environment, isAttested } = shared;
+  const { stage, launched, staging, build, environment, intended, isAttested } = shared;
   // one literal, so that all contexts have one shape: a spread of what is shared costs an eighth of all judging
   return {
     situation,
@@ -106,6 +110,7 @@ function contextFor(check: Check, item: ChecklistItem, shared: Shared): CheckCon
     staging,
     build,
     environment,
+    intended,
     isAttested,
   } satisfies Record<keyof CheckContext, unknown>;
 }

@@ -5,6 +5,7 @@ import type { Finding, Judgement, Scope, Section, Severity } from '#core/facts/f
 import type { AgencyBook } from '#core/facts/agency-book';
 import type { HostProfile } from '#core/facts/host-profile';
 import type { Part } from '#core/facts/parts';
+import type { IntendedText } from '#core/facts/intended-text';
 import type { EnvironmentDates, SiteBuild } from '#core/facts/environment';
 import type { Situation, Stage } from '#core/facts/situation';
 import type { SiteView } from '#core/checks/view/site-view';
@@ -82,6 +83,8 @@ export interface CheckContext<
   staging?: Evidence;
   build?: SiteBuild;
   environment?: EnvironmentDates;
+  /** The texts that the agency wrote for pages of the site. */
+  intended?: readonly IntendedText[];
   /** Whether somebody vouches for a manual check, for one that asks less where it is done. */
   isAttested?(byHand: Check): boolean;
 }

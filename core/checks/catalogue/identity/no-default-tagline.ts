@@ -1,3 +1,4 @@
+import type { HostProfile } from '#core/facts/host-profile';
 import { foldLoosely } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
@@ -19,6 +20,12 @@ const DEFAULT_TAGLINES = [
 ];
 const FOLDED = DEFAULT_TAGLINES.map(foldLoosely);
 
+/** Taglines and descriptions that are nobody’s own, folded. */
+export function defaultTaglines(profile: HostProfile | undefined): ReadonlySet<string> {
+  const { taglines = [], texts = [] } = profile?.defaults ?? {};
+  return new Set([...FOLDED, ...[...taglines, ...texts].map(foldLoosely).filter(Boolean)]);
+}
+
 export const noDefaultTagline = defineCheck({
   id: 'identity.no-default-tagline',
   title: 'Descriptions and tagline are not a default',
@@ -30,10 +37,7 @@ export const noDefaultTagline = defineCheck({
   source: 'common practice',
   messages: { expected: 'no default description or tagline' },
   judge(context) {
-    const own = [...(context.profile.defaults?.taglines ?? []), ...(context.profile.defaults?.texts ?? [])]
-      .map(foldLoosely)
-      .filter(Boolean);
-    const all = new Set([...FOLDED, ...own]);
+    const all = defaultTaglines(context.profile);
     return overPages(context, (page) => {
       for (const meta of page.facts.metas) {
         if (meta.name !== 'description' && meta.property !== 'og:description') continue;

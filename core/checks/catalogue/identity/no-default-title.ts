@@ -1,8 +1,13 @@
+import type { HostProfile } from '#core/facts/host-profile';
 import { foldLoosely } from '#core/text/fold';
 import { FOLDED_DEFAULTS, pageWord } from '#core/checks/kit/page-titles';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
 import { escapeText } from '#core/recipes/markup';
+
+/** Titles that are nobody’s own, folded. */
+export const defaultTitles = (profile: HostProfile | undefined): ReadonlySet<string> =>
+  new Set([...FOLDED_DEFAULTS, ...(profile?.defaults?.titles ?? []).map(foldLoosely)]);
 
 export const noDefaultTitle = defineCheck({
   id: 'identity.no-default-title',
@@ -15,10 +20,7 @@ export const noDefaultTitle = defineCheck({
   source: 'common practice',
   messages: { expected: 'a title of the page’s own', none: 'no page has a title' },
   judge(context) {
-    const defaults = new Set([
-      ...FOLDED_DEFAULTS,
-      ...(context.profile.defaults?.titles ?? []).map(foldLoosely),
-    ]);
+    const defaults = defaultTitles(context.profile);
     return overPages(context, (page) => {
       const title = page.facts.titles[0];
       if (!title?.text) return null;

@@ -1,4 +1,5 @@
 import type { ReadPage } from '#core/checks/view/read-page';
+import type { HostProfile } from '#core/facts/host-profile';
 import { foldLoosely } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
@@ -69,6 +70,19 @@ function reservedAddress(
   return undefined;
 }
 
+/** A common filler in a text in small letters. */
+const commonFiller = (lowered: string): string | undefined =>
+  FILLER.find((f) => lowered.includes(f)) ?? (lowered.includes('[') ? BLANKS.exec(lowered)?.[0] : undefined);
+
+/** Filler in a short text, whoever left it there. */
+export function fillerIn(text: string, profile: HostProfile | undefined): string | undefined {
+  const folded = foldLoosely(text);
+  return (
+    commonFiller(text.toLowerCase()) ??
+    (profile?.defaults?.texts ?? []).map(foldLoosely).find((f) => f && folded.includes(f))
+  );
+}
+
 const MAY_NAME = /example\.|\.(?:example|test|invalid)\b/;
 
 export const noPlaceholderText = defineCheck({
@@ -92,8 +106,7 @@ export const noPlaceholderText = defineCheck({
     return overPages(context, (page) => {
       const text = page.words.lowered;
       const found =
-        FILLER.find((f) => text.includes(f)) ??
-        (text.includes('[') ? BLANKS.exec(text)?.[0] : undefined) ??
+        commonFiller(text) ??
         (MAY_NAME.test(text) ? reservedName(text, (host) => !isNobodys(host)) : undefined);
       // only the profile's own texts need accents folded, which costs on long pages
       const hit = found ?? (own.length ? own.find((f) => page.words.folded.includes(f)) : undefined);

@@ -1,5 +1,5 @@
 import { escapeText } from '#core/recipes/markup';
-import { foldLoosely } from '#core/text/fold';
+import { namesSite } from '#core/checks/kit/site-name';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overSite, passed } from '#core/checks/kit/judgement';
 
@@ -19,7 +19,7 @@ export const titleNamesSite = defineCheck({
     const title = home?.facts.titles[0];
     const place = home?.url ?? view.evidence.target.url;
     if (!title) return overSite(context, failed(place, { found: 'no title' }));
-    const good = foldLoosely(title.text).includes(foldLoosely(brief.name));
+    const good = namesSite(title.text, brief.name);
     return overSite(
       context,
       (good ? passed : failed)(place, { found: title.text, raw: title.raw + title.text }),

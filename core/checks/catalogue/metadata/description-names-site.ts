@@ -1,4 +1,4 @@
-import { foldLoosely } from '#core/text/fold';
+import { namesSite } from '#core/checks/kit/site-name';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { escapeText } from '#core/recipes/markup';
@@ -22,7 +22,7 @@ export const descriptionNamesSite = defineCheck({
       return cantTell('rests on metadata.description-present: there is no description', { expected });
     return overSite(
       context,
-      (foldLoosely(meta.content).includes(foldLoosely(brief.name)) ? passed : failed)(view.home.url, {
+      (namesSite(meta.content, brief.name) ? passed : failed)(view.home.url, {
         found: meta.content,
         raw: meta.raw,
       }),

@@ -2,6 +2,10 @@ import { foldLoosely } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 
+/** Whether a text carries one of the phrases. */
+export const carriesPhrase = (text: string, phrases: readonly string[]): boolean =>
+  phrases.some((p) => foldLoosely(text).includes(foldLoosely(p)));
+
 export const keyPhrases = defineCheck({
   id: 'metadata.key-phrases',
   title: 'Home title and description carry a key phrase',
@@ -18,8 +22,7 @@ export const keyPhrases = defineCheck({
   judge(context) {
     const { brief, view } = context;
     if (!view.home) return cantTell('the home page was not read');
-    const carries = (text: string | undefined) =>
-      brief.keyPhrases.some((p) => foldLoosely(text ?? '').includes(foldLoosely(p)));
+    const carries = (text: string | undefined) => carriesPhrase(text ?? '', brief.keyPhrases);
     const title = view.home.facts.titles[0]?.text,
       description = view.home.description?.content;
     const lacking = [...(carries(title) ? [] : ['title']), ...(carries(description) ? [] : ['description'])];

@@ -1,0 +1,4 @@
+import { textsOf } from '../../../../intended/texts';
+import { idOf } from '../../../../platform/http/route-parameters';
+
+export default defineEventHandler((event) => textsOf(idOf(event)));
