@@ -14,7 +14,7 @@ for (const s of steps) { const [k, ...r] = s.split('='); const v = r.join('=');
  if (k==='click') { await p.locator(v).first().click(); await p.waitForTimeout(700);} 
  if (k==='text') { await p.getByText(v).first().click(); await p.waitForTimeout(700);} 
  if (k==='role') { const [role,name]=v.split('|'); await p.getByRole(role,{name}).first().click(); await p.waitForTimeout(700);} 
- if (k==='fill') { const [l,t]=v.split('|'); await p.getByLabel(l).first().fill(t); await p.waitForTimeout(500);} 
+ if (k==='fill') { const [l,t]=v.split('|'); await p.getByRole('textbox',{name:l}).first().fill(t); await p.waitForTimeout(500);} 
  if (k==='key') { await p.keyboard.press(v); await p.waitForTimeout(500);} 
 }
 await p.screenshot({ path: out }); await b.close();

@@ -1,6 +1,5 @@
 /** Titles and descriptions that somebody typed into the settings of a page; kept in a file when one is given. */
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
-import type { PracticeEnvironment } from './switches';
 
 export interface TypedText {
   title?: string;
@@ -8,8 +7,7 @@ export interface TypedText {
 }
 
 const escaped = (text: string): string => text.replace(/[&<>"]/g, (c) => `&#${c.charCodeAt(0)};`);
-const keyOf = (slug: string, environment: PracticeEnvironment, path: string): string =>
-  `${slug} ${environment} ${path}`;
+const keyOf = (slug: string, environment: string, path: string): string => `${slug} ${environment} ${path}`;
 
 export class TypedTexts {
   private readonly texts: Map<string, TypedText>;
@@ -21,14 +19,14 @@ export class TypedTexts {
   }
 
   /** Types them in; what is not given stays. */
-  set(slug: string, environment: PracticeEnvironment, path: string, text: TypedText): void {
+  set(slug: string, environment: string, path: string, text: TypedText): void {
     const key = keyOf(slug, environment, path);
     this.texts.set(key, { ...this.texts.get(key), ...text });
     if (this.file) writeFileSync(this.file, JSON.stringify([...this.texts]));
   }
 
   /** A page as it is served, with what was typed in for it. */
-  in(html: string, slug: string, environment: PracticeEnvironment, path: string): string {
+  in(html: string, slug: string, environment: string, path: string): string {
     const typed = this.texts.get(keyOf(slug, environment, path));
     if (!typed) return html;
     const { title, description } = typed;

@@ -13,6 +13,7 @@ const running = useRunning(environment);
 const TABS = [
   { key: 'ledger', label: 'Ledger' },
   { key: 'pages', label: 'Pages' },
+  { key: 'texts', label: 'Texts' },
   { key: 'brief', label: 'Brief' },
   { key: 'history', label: 'History' },
 ];

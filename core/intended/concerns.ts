@@ -13,6 +13,8 @@ import { countCharacters } from '#core/text/width';
 export interface Concern {
   /** Nothing where it holds. */
   fault?: string;
+  /** The audit does not ask it of this page. */
+  isHint?: true;
   /** What holds, in words. */
   label: string;
 }
@@ -33,13 +35,14 @@ const SHOUTING = /\p{Lu}{4,}[^\p{Ll}]*\s[^\p{Ll}]*\p{Lu}{4,}/u;
 const concern = (label: string, fault: string | false): Concern => ({ label, ...(fault ? { fault } : {}) });
 
 /** What the audit asks of the home page, and what is worth knowing elsewhere. */
-function ofTheSite(text: string, { name, keyPhrases = [] }: Wanted['brief']): Concern[] {
-  return [
+function ofTheSite(text: string, path: string, { name, keyPhrases = [] }: Wanted['brief']): Concern[] {
+  const found = [
     ...(name ? [concern('the site’s name', !namesSite(text, name) && `“${name}” is not in it`)] : []),
     ...(keyPhrases.length
       ? [concern('a key phrase', !carriesPhrase(text, keyPhrases) && 'no key phrase is in it')]
       : []),
   ];
+  return path === '/' ? found : found.map((c) => ({ ...c, isHint: true as const }));
 }
 
 function ofTheHost(text: string, profile: HostProfile | undefined): Concern[] {
@@ -67,7 +70,7 @@ export function concernsOf(
   const defaults = field === 'title' ? defaultTitles(profile) : defaultTaglines(profile);
   const filler = fillerIn(text, profile);
   return [
-    ...ofTheSite(text, wanted.brief),
+    ...ofTheSite(text, path, wanted.brief),
     concern('unique', others.length > 0 && `${others[0]} has it too`),
     concern('no default', defaults.has(foldLoosely(text)) && 'it is a default text'),
     concern('no filler', filler !== undefined && `“${filler}” is filler`),

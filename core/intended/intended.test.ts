@@ -106,6 +106,13 @@ describe('concerns', () => {
     expect(faults('title', 'songs for ALL', '/songs/')).not.toContain('/songs/ has it too');
   });
 
+  it('asks for name and phrase on the home page, and only hints at them elsewhere', () => {
+    const hints = (path: string) =>
+      concernsOf('title', 'Dates', { path, taken, wanted }).map((c) => c.isHint ?? false);
+    expect(hints('/').some(Boolean)).toBe(false);
+    expect(hints('/a/').filter(Boolean)).toHaveLength(2);
+  });
+
   it('a default title is one', () => {
     expect(faults('title', 'Home')).toContain('it is a default text');
     expect(faults('title', 'my  SITE')).toContain('it is a default text');

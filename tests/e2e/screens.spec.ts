@@ -23,6 +23,16 @@ const SCREENS: Screen[] = [
     path: '/sites/2',
     open: (page) => page.getByTitle('How this score came about').click(),
   },
+  {
+    name: 'pages with one opened',
+    path: '/sites/2?tab=pages',
+    open: async (page) => {
+      await page.getByRole('button', { name: 'Structure' }).click();
+      await page.locator('button.address').first().click();
+      await expect(page.getByRole('complementary', { name: 'Page' })).toContainText('own');
+    },
+  },
+  { name: 'texts', path: '/sites/2?tab=texts' },
   { name: 'brief', path: '/sites/2?tab=brief' },
   { name: 'history', path: '/sites/2?tab=history', paper: true },
   { name: 'edit a site', path: '/sites/2/edit' },

@@ -91,6 +91,21 @@ const { run: setStage } = useDoing(async (stage: Stage) => {
             <p>No page of {{ environment.name.toLowerCase() }} was read yet. <b>Audit now</b> reads them.</p>
           </div>
         </template>
+        <template v-else-if="tab === 'texts'">
+          <TextBench
+            v-if="environment.audit"
+            :key="`t${environment.id}`"
+            :site="site"
+            :environment="environment"
+            :audit-id="environment.audit.id"
+          />
+          <div v-else class="sheet empty">
+            <p>
+              No page of {{ environment.name.toLowerCase() }} was read yet. <b>Audit now</b> reads them, so
+              that their texts can be written.
+            </p>
+          </div>
+        </template>
         <BriefForm v-else-if="tab === 'brief'" :site="site" />
         <HistoryView v-else :key="`h${environment.id}`" :site-id="site.id" :environment="environment" />
       </template>

@@ -1,0 +1,318 @@
+<script setup lang="ts">
+import { mdiDownload, mdiFormatListText, mdiUndo } from '@mdi/js';
+import { noteHtml, noteMarkdown } from '#core/intended/client-note';
+import { writeTextsCsv } from '#core/intended/texts-csv';
+import { matching } from '#core/text/matching';
+import { quantity } from '#core/text/quantity';
+import type { TextField } from '#core/checks/kit/default-texts';
+import type { BenchPage, TextChange } from '~/composables/bench';
+import type { Environment, SiteDetail } from '~/types';
+
+/** Writing titles and descriptions, page by page, beside what is live. */
+const props = defineProps<{ site: SiteDetail; environment: Environment; auditId: number }>();
+const session = useSession();
+const notes = useNotes();
+const { data: read, fault } = useReading('/api/audits/:id/pages', {
+  key: () => ['site', props.site.id, 'pages', props.auditId],
+  params: () => ({ id: props.auditId }),
+});
+const { data: kept } = useReading('/api/sites/:id/texts', {
+  key: () => ['site', props.site.id, 'texts'],
+  params: () => ({ id: props.site.id }),
+});
+const { data: profiles } = useReading('/api/host-profiles', { key: ['host-profiles'] });
+const profileId = computed(() => profiles.value?.find((p) => p.name === props.site.hostProfile)?.id ?? 0);
+const { data: profile } = useReading('/api/host-profiles/:id', {
+  key: () => ['host-profiles', profileId.value],
+  params: () => ({ id: profileId.value }),
+  when: () => profileId.value > 0,
+});
+const wanted = computed(() => ({
+  brief: props.site.brief?.data ?? {},
+  ...(profile.value ? { profile: profile.value.profile } : {}),
+}));
+
+const pages = computed(() => benchPages(read.value?.pages ?? [], kept.value ?? [], props.environment.url));
+const rooms = computed(() => read.value?.rooms);
+const taken = computed(() => ({
+  title: takenTexts(pages.value, 'title'),
+  description: takenTexts(pages.value, 'description'),
+}));
+const which = ref<'needs' | 'all'>('needs');
+const typed = ref('');
+const words = computed(() => (typed.value ?? '').trim());
+const needing = computed(() => pages.value.filter((p) => needsWork(p, rooms.value!)));
+const shows = computed(() => [
+  { key: 'needs' as const, label: 'need work', n: needing.value.length },
+  { key: 'all' as const, label: 'all', n: pages.value.length },
+]);
+const at = ref('');
+const shown = computed(() => {
+  const has = matching(words.value);
+  const list = which.value === 'needs' ? needing.value : pages.value;
+  // the one that is open stays while it is written right
+  const rest = list.filter((p) => has(`${p.path} ${p.line.title.text}`));
+  const open = pages.value.find((p) => p.path === at.value);
+  return open && !rest.includes(open) ? [open, ...rest] : rest;
+});
+const current = computed(() => pages.value.find((p) => p.path === at.value));
+watch(
+  shown,
+  (list) => {
+    if (!at.value && list[0]) at.value = list[0].path;
+  },
+  { immediate: true },
+);
+const draft = reactive<Record<TextField, string>>({ title: '', description: '' });
+const fill = (page: BenchPage | undefined): void => {
+  for (const field of TEXT_FIELDS) draft[field] = page ? wantedText(page, field) : '';
+};
+watch([at, () => current.value?.kept?.version], () => fill(current.value), { immediate: true });
+const changes = computed((): TextChange | null => {
+  const page = current.value;
+  if (!page) return null;
+  const change: TextChange = { path: page.path, from: page.kept?.version ?? 0 };
+  let isChanged = false;
+  for (const field of TEXT_FIELDS) {
+    const text = draft[field].replace(/\s+/g, ' ').trim();
+    if (text === wantedText(page, field)) continue;
+    change[field] = text;
+    isChanged = true;
+  }
+  return isChanged ? change : null;
+});
+const { run: save, busy } = useDoing(async () => {
+  if (!changes.value) return;
+  await saveTexts(props.site.id, [changes.value]);
+  notes.say(`The texts of ${changes.value?.path ?? 'the page'} are saved.`);
+});
+async function step(by: 1 | -1): Promise<void> {
+  await save();
+  const list = shown.value;
+  const i = list.findIndex((p) => p.path === at.value);
+  const next = list[Math.min(list.length - 1, Math.max(0, i + by))];
+  if (next) at.value = next.path;
+}
+useScreenKeys({
+  'mod+enter': () => void step(1),
+  'mod+arrowdown': () => void step(1),
+  'mod+arrowup': () => void step(-1),
+});
+const stateOf = ({ kept: text, line }: BenchPage): string => {
+  if (!text) return 'not written';
+  const isLive = TEXT_FIELDS.every((f) => text[f] === undefined || text[f] === line[f].text);
+  return isLive ? 'live' : text.seenAt ? 'changed by someone since' : 'not yet live';
+};
+
+const isPattern = ref(false);
+const before = ref<TextChange[] | null>(null);
+const { run: undo } = useDoing(async () => {
+  await saveTexts(props.site.id, before.value ?? []);
+  before.value = null;
+  notes.say('The texts are as they were.');
+});
+const written = computed(() => pages.value.filter((p) => p.kept));
+const waiting = computed(() => written.value.filter((p) => stateOf(p) !== 'live').map((p) => p.path));
+const { run: typeIn, busy: typing } = useDoing(async () => {
+  const paths = waiting.value;
+  await api('/api/practice-texts', { method: 'POST', body: { environmentId: props.environment.id, paths } });
+  notes.say(`${quantity(paths.length, 'page')} of the practice site changed. Audit now to see it.`);
+});
+const named = (ending: string): string => fileName(`${props.site.name} texts`, ending);
+const NOTE = { html: 'text/html', md: 'text/markdown', csv: 'text/csv' } as const;
+const OUT = [
+  { as: 'csv' as const, title: 'CSV of all pages', of: () => writeTextsCsv(textRows(pages.value)) },
+  {
+    as: 'md' as const,
+    title: 'Note to the client, Markdown',
+    of: () => noteMarkdown(props.site.name, textRows(written.value)),
+  },
+  {
+    as: 'html' as const,
+    title: 'Note to the client, HTML',
+    of: () => noteHtml(props.site.name, textRows(written.value)),
+  },
+];
+</script>
+
+<template>
+  <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
+  <v-progress-linear
+    v-else-if="!read || !kept || !rooms"
+    indeterminate
+    color="primary"
+    aria-label="Loading"
+  />
+  <div v-else-if="!pages.length" class="sheet empty"><p>This audit read no page that has texts.</p></div>
+  <template v-else>
+    <div class="page-head">
+      <FilterButtons v-model="which" :options="shows" label="Which pages" />
+      <v-text-field
+        v-model="typed"
+        placeholder="Filter by words"
+        aria-label="Filter pages by words"
+        class="filter"
+        clearable
+      />
+      <v-btn size="small" :prepend-icon="mdiFormatListText" @click="isPattern = true">Pattern …</v-btn>
+      <TextsImport :site-id="site.id" :pages="pages" @taken="before = $event" />
+      <v-menu
+        ><template #activator="{ props: menu }"
+          ><v-btn v-bind="menu" size="small" :prepend-icon="mdiDownload">Export</v-btn></template
+        ><v-list density="compact"
+          ><v-list-item
+            v-for="o in OUT"
+            :key="o.as"
+            :title="o.title"
+            @click="saveText(named(o.as), o.of(), NOTE[o.as])" /></v-list
+      ></v-menu>
+      <v-btn v-if="before" size="small" :prepend-icon="mdiUndo" @click="undo()"
+        >Undo {{ quantity(before.length, 'page') }}</v-btn
+      >
+      <span class="spring" />
+      <v-btn
+        v-if="session.me?.demo && waiting.length"
+        size="small"
+        :loading="typing"
+        title="As somebody would at the host: only in the demo"
+        @click="typeIn()"
+        >Type {{ quantity(waiting.length, 'page') }} into the practice site</v-btn
+      >
+      <span class="faint keys"
+        ><kbd>Ctrl ↵</kbd> save and next, <kbd>Ctrl ↑</kbd> <kbd>Ctrl ↓</kbd> move</span
+      >
+    </div>
+    <div class="bench">
+      <v-virtual-scroll :items="shown" :item-height="52" class="sheet list" role="group" aria-label="Pages">
+        <template #default="{ item: p }">
+          <button
+            type="button"
+            class="row"
+            :class="{ chosen: p.path === at }"
+            :aria-pressed="p.path === at"
+            @click="at = p.path"
+          >
+            <span class="mono cut">{{ p.path }}</span>
+            <span class="cut small" :class="stateOf(p) === 'live' ? 'faint' : ''"
+              >{{ stateOf(p) }}<template v-if="needing.includes(p)"> · needs work</template></span
+            >
+          </button>
+        </template>
+      </v-virtual-scroll>
+      <form v-if="current" class="sheet desk" aria-label="Texts" @submit.prevent="save()">
+        <div class="top">
+          <a :href="current.line.url" target="_blank" rel="noopener noreferrer" class="mono cut">{{
+            current.path
+          }}</a>
+          <span v-if="current.kept" class="faint small"
+            >version {{ current.kept.version }} by {{ current.kept.by }}, {{ ago(current.kept.at) }}</span
+          >
+        </div>
+        <TextRuler
+          v-for="f in TEXT_FIELDS"
+          :key="f"
+          v-model="draft[f]"
+          :field="f"
+          :path="current.path"
+          :live="current.line[f].text"
+          :room="rooms[f]"
+          :taken="taken[f]"
+          :wanted="wanted"
+        />
+        <div class="buttons">
+          <v-btn type="submit" color="primary" variant="flat" :disabled="!changes" :loading="busy"
+            >Save</v-btn
+          >
+          <v-btn v-if="changes" variant="text" @click="fill(current)">Undo changes</v-btn>
+          <span class="spring" />
+          <v-btn size="small" variant="text" @click="step(-1)">Previous</v-btn>
+          <v-btn size="small" variant="text" @click="step(1)">Next</v-btn>
+        </div>
+      </form>
+      <p v-else class="faint">No page matches.</p>
+      <TextPreview
+        v-if="current"
+        :url="current.line.url"
+        :title="draft.title"
+        :description="draft.description"
+        :rooms="rooms"
+      />
+    </div>
+    <TextPattern
+      v-if="isPattern"
+      v-model="isPattern"
+      :site-id="site.id"
+      :pages="shown"
+      :rooms="rooms"
+      :brief="wanted.brief"
+      @taken="before = $event"
+    />
+  </template>
+</template>
+
+<style scoped>
+.filter {
+  max-width: 220px;
+  min-width: 150px;
+}
+.keys kbd {
+  font-family: var(--mono);
+  font-size: 11px;
+  border: 1px solid rgb(var(--v-theme-rule));
+  border-radius: 3px;
+  padding: 0 4px;
+}
+.bench {
+  display: grid;
+  grid-template-columns: 230px minmax(0, 1fr) 380px;
+  gap: 14px;
+  align-items: start;
+}
+.list {
+  height: calc(100vh - 250px);
+}
+.row {
+  display: grid;
+  width: 100%;
+  height: 52px;
+  align-content: center;
+  padding: 0 12px;
+  text-align: left;
+  border-bottom: 1px solid rgb(var(--v-theme-rule));
+}
+.row:hover {
+  background: rgb(var(--v-theme-primary), 0.05);
+}
+.row.chosen {
+  background: rgb(var(--v-theme-primary), 0.1);
+}
+.small {
+  font-size: 12.5px;
+}
+.desk {
+  padding: 14px 16px;
+  display: grid;
+  gap: 18px;
+}
+.top {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+}
+.buttons {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+}
+@media (max-width: 1100px) {
+  .bench {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .list {
+    height: 180px;
+  }
+  .keys {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,88 @@
+/** The pages of a site at the text bench: what is live, what is intended, and what is being typed. */
+import type { TextField } from '#core/checks/kit/default-texts';
+import { takenKey, type Taken } from '#core/intended/concerns';
+import type { TextRow } from '#core/intended/texts-csv';
+import { pagePath } from '#core/facts/intended-text';
+import type { PageLine } from '#core/pages/page-line';
+import { fitOf, type Room } from '#core/pages/page-table';
+import type { Answer } from '~/composables/api';
+
+export type KeptText = Answer<'/api/sites/:id/texts'>[number];
+export interface BenchPage {
+  path: string;
+  line: PageLine;
+  kept?: KeptText;
+}
+export const TEXT_FIELDS: readonly TextField[] = ['title', 'description'];
+
+/** What a page shows or is to show. */
+export const wantedText = ({ line, kept }: BenchPage, field: TextField): string =>
+  kept?.[field] ?? line[field].text;
+
+/** Pages that can have texts, by their path, each once. */
+export function benchPages(lines: readonly PageLine[], kept: readonly KeptText[], base: string): BenchPage[] {
+  const texts = new Map(kept.map((t) => [t.path, t]));
+  const pages = new Map<string, BenchPage>();
+  for (const line of lines) {
+    const path = line.status !== null && line.status < 300 ? pagePath(line.url, base) : undefined;
+    if (path !== undefined && !pages.has(path)) pages.set(path, { path, line, kept: texts.get(path) });
+  }
+  return [...pages.values()];
+}
+
+/** Whether somebody has to look at a page’s texts. */
+export function needsWork(page: BenchPage, rooms: Record<TextField, Room>): boolean {
+  return TEXT_FIELDS.some((field) => {
+    const { kept, line } = page;
+    if (fitOf(wantedText(page, field), rooms[field]).fit !== 'fits') return true;
+    return kept?.[field] === undefined && Boolean(line[field].shared ?? line[field].from);
+  });
+}
+
+/** Texts of all pages of a site, by how they are compared. */
+export function takenTexts(pages: readonly BenchPage[], field: TextField): Taken {
+  const found = new Map<string, string[]>();
+  for (const page of pages) {
+    const text = wantedText(page, field);
+    if (!text) continue;
+    const key = takenKey(text);
+    found.set(key, [...(found.get(key) ?? []), page.path]);
+  }
+  return found;
+}
+
+/** As they go into a spreadsheet or to the client. */
+export const textRows = (pages: readonly BenchPage[]): TextRow[] =>
+  pages.map(({ path, line, kept }) => ({
+    path,
+    title: kept?.title,
+    description: kept?.description,
+    liveTitle: line.title.text,
+    liveDescription: line.description.text,
+  }));
+
+/** What is to be saved of one page. */
+export interface TextChange {
+  path: string;
+  title?: string;
+  description?: string;
+  /** The version that it was changed from. */
+  from?: number;
+}
+
+/** Pages of one request. */
+const AT_ONCE = 1000;
+
+/** Saves texts of many pages. @returns how many were changed */
+export async function saveTexts(siteId: number, texts: readonly TextChange[]): Promise<number> {
+  let changed = 0;
+  for (let i = 0; i < texts.length; i += AT_ONCE)
+    changed += (
+      await api('/api/sites/:id/texts', {
+        params: { id: siteId },
+        method: 'PUT',
+        body: { texts: texts.slice(i, i + AT_ONCE) },
+      })
+    ).changed;
+  return changed;
+}
