@@ -27,3 +27,13 @@ export function rememberingShort<B>(
   const short = remembering(answer, most);
   return (text) => (text.length <= longest ? short(text) : answer(text));
 }
+
+/** The same for questions that are objects, and for as long as they are there. */
+export function rememberingWhile<A extends object, B>(answer: (question: A) => B): (question: A) => B {
+  const known = new WeakMap<A, { answer: B }>();
+  return (question) => {
+    let found = known.get(question);
+    if (!found) known.set(question, (found = { answer: answer(question) }));
+    return found.answer;
+  };
+}

@@ -12,6 +12,7 @@ import { mayFetch } from '#core/extract/robots';
 import type { Checklist } from '#core/facts/checklist';
 import { finalStatus, lastAnswer, type PageEvidence } from '#core/facts/evidence';
 import { SEVERITIES, type Finding, type Severity } from '#core/facts/finding';
+import { rememberingWhile } from '#core/remembering';
 import { foldSpace } from '#core/text/fold';
 import { isEastAsian, lineFit, type LineLimits } from '#core/text/width';
 import type { LineText, PageLine, TextFit } from './page-line';
@@ -70,7 +71,7 @@ function faultsByPage(findings: readonly Finding[]): Map<string, Faults> {
 }
 
 /** Which pages link to each address, from a link of their own to another page. */
-export function linkedFrom(view: SiteView): ReadonlyMap<string, ReadonlySet<ReadPage>> {
+export const linkedFrom = rememberingWhile((view: SiteView): ReadonlyMap<string, ReadonlySet<ReadPage>> => {
   const found = new Map<string, Set<ReadPage>>();
   for (const page of view.pages)
     for (const { href } of page.facts.anchors) {
@@ -81,7 +82,7 @@ export function linkedFrom(view: SiteView): ReadonlyMap<string, ReadonlySet<Read
       else found.set(url, new Set([page]));
     }
   return found;
-}
+});
 
 /** How many links lead from the home page to each page, the fewest there are. */
 function clicksFrom(view: SiteView): ReadonlyMap<ReadPage, number> {
@@ -202,7 +203,7 @@ export interface PagesInput {
 }
 
 /** @returns a line for each address that was read, in the order of the audit; each page once */
-export function pageTable({ view, findings, rooms }: PagesInput): PageLine[] {
+export const pageTable = rememberingWhile(({ view, findings, rooms }: PagesInput): PageLine[] => {
   const broken = findings.find((f) => f.check === linksAnswer.id)?.places ?? [];
   const known: Known = {
     view,
@@ -221,4 +222,4 @@ export function pageTable({ view, findings, rooms }: PagesInput): PageLine[] {
   return view.evidence.pages
     .filter(({ url }) => !seen.has(url) && seen.add(url))
     .map((page) => lineOf(page, known));
-}
+});

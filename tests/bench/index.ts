@@ -16,6 +16,7 @@ import { benchProbing } from './probing';
 import { benchReevaluating } from './reevaluating';
 import { judgeApart } from './judge-apart';
 import { benchManySites } from './many-sites';
+import { benchPages } from './pages';
 import { ratio } from './ratio';
 import { benchWholeAudits } from './whole-audits';
 
@@ -145,6 +146,7 @@ async function main(): Promise<void> {
     good = (await benchLargeSite(net, ca)) && good;
     good = (await benchHostileSite()) && good;
     good = (await benchManySites()) && good;
+    good = (await benchPages()) && good;
     good = (await benchWholeAudits()) && good;
   } finally {
     child.kill('SIGTERM');

@@ -170,7 +170,7 @@ export function useDesk(folder: string, env: Record<string, string> = {}) {
     turn: (slug: string, environment: string, fault: string, on: boolean) =>
       mara('POST', '/api/practice-net', { site: slug, environment, fault, on }),
     /** Says something to the database that no route says. */
-    async sql(text: string, values: unknown[] = []): Promise<void> {
+    async sql<T = unknown>(text: string, values: unknown[] = []): Promise<T[]> {
       const { env: login } = served.stack.database;
       const c = await mariadb.createConnection({
         host: '127.0.0.1',
@@ -180,7 +180,7 @@ export function useDesk(folder: string, env: Record<string, string> = {}) {
         database: login.ARMBAND_DB_NAME,
       });
       try {
-        await c.query(text, values);
+        return (await c.query(text, values)) as T[];
       } finally {
         await c.end();
       }
