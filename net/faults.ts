@@ -156,6 +156,7 @@ export const FAULTS: readonly FaultKind[] = [
   f('strange-script', 'verification.scripts-expected', 'both', 'A script comes from a host nobody agreed to'),
   f('script-twice', 'verification.scripts-once', 'both', 'An outside script is loaded twice'),
   f('no-title', 'metadata.title-present', 'both', 'A page has no title'),
+  f('text-typed-over', 'metadata.as-intended', 'live', 'A title was typed over', { needs: 'texts' }),
   f('long-title', 'metadata.title-length', 'both', 'A title is too long for a listing'),
   f('same-title', 'metadata.title-unique', 'both', 'Two pages share a title'),
   f('no-description', 'metadata.description-present', 'both', 'Two pages have no description'),

@@ -230,6 +230,7 @@ const titleOf = ({ s, data, all, is, isAtHome }: Writing): string =>
   firstOf(
     [
       [isAtHome('nameless-title'), () => `${s.tagline}, all the year round`],
+      [is('text-typed-over', 3), () => `Everything else – ${s.name}`],
       [is('default-title', 2), () => 'Untitled page'],
       [is('same-title', 2), () => all[1]!.title],
       [is('inherited-title', 1), () => s.name],

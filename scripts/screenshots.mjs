@@ -8,7 +8,6 @@ import { DEMO_LOGIN, startStack, waitForAudits } from './stack.mjs';
 const say = (text) => process.stdout.write(`${text}\n`);
 const VIEWS = [
   { name: 'roster', path: '/' },
-  { name: 'roster-dark', path: '/', dark: true },
   { name: 'roster-phone', path: '/', phone: true },
   {
     name: 'ledger',
@@ -27,12 +26,24 @@ const VIEWS = [
   },
   { name: 'ledger-phone', path: '/sites/1', phone: true },
   {
-    name: 'score-sum',
-    path: '/sites/2',
+    name: 'pages',
+    path: '/sites/3?tab=pages',
     act: async (page) => {
-      await page.getByTitle('How this score came about').click();
+      await page.getByRole('button', { name: 'Structure' }).click();
+      await page.getByRole('region', { name: 'Structure' }).waitFor();
     },
   },
+  {
+    name: 'texts',
+    path: '/sites/6?tab=texts',
+    act: async (page) => {
+      await page
+        .getByRole('textbox', { name: 'Title' })
+        .fill('Our beginnings, our people, our plans and our many friends along the quay');
+      await page.getByText(/^cut after/).waitFor();
+    },
+  },
+  { name: 'records', path: '/sites/2?tab=records' },
   { name: 'brief', path: '/sites/2?tab=brief' },
   { name: 'team', path: '/team' },
   { name: 'edit-site', path: '/sites/4/edit' },
@@ -60,14 +71,6 @@ const VIEWS = [
       await page.getByLabel('Live address').fill('reedling-puppets.example');
       await page.getByRole('button', { name: 'Read from the site' }).first().click();
       await page.getByRole('region', { name: 'Read from the site' }).waitFor();
-    },
-  },
-  {
-    name: 'manual-checks',
-    path: '/sites/1',
-    act: async (page) => {
-      await page.getByRole('button', { name: /^Walk through/ }).click();
-      await page.getByRole('dialog', { name: /^Manual checks/ }).waitFor();
     },
   },
   {

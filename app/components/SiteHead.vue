@@ -14,6 +14,7 @@ const TABS = [
   { key: 'ledger', label: 'Ledger' },
   { key: 'pages', label: 'Pages' },
   { key: 'texts', label: 'Texts' },
+  { key: 'records', label: 'Records' },
   { key: 'brief', label: 'Brief' },
   { key: 'history', label: 'History' },
 ];

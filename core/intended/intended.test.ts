@@ -243,6 +243,16 @@ describe('metadata.as-intended', () => {
     if (found) expect(finding.places.find((p) => p.outcome === 'failed')?.found).toBe(found);
   });
 
+  it('rests on the encoding where a page is not read as UTF-8', () => {
+    const latin = { ...page({ url: HOME, via: 'home', title: 'Old' }), charset: 'windows-1252' };
+    const finding = ask('metadata.as-intended', {
+      evidence: withPages(latin),
+      intended: [{ path: '/', title: 'New' }],
+    });
+    expect(finding.outcome).toBe('cantTell');
+    expect(finding.places[0]!.reason).toMatch(/metadata\.charset/);
+  });
+
   it('gives the tags to paste', () => {
     expect(judged([{ path: '/songs/', title: 'A & B' }]).recipe?.paste).toEqual([
       { label: `${HOME}songs/, title`, text: '<title>A &amp; B</title>' },

@@ -156,3 +156,26 @@ test('a pattern for many pages, undone; and texts through a spreadsheet and back
   });
   expect(note).toContain('Bread from the tide, every morning');
 });
+
+test('records: each host with where it leads, server beside server, mail in words; a part looked at again', async ({
+  desk,
+}) => {
+  await openTab(desk, 'Sallow Ferries', 'Live', 'Records');
+  await expect(desk.getByRole('list', { name: 'sallow-ferries.example, http', exact: true })).toContainText(
+    /301.*https:\/\/sallow-ferries\.example\/.*200/,
+  );
+  const dns = desk.getByRole('region', { name: 'DNS' });
+  const address = dns.getByRole('row', { name: /^sallow-ferries\.example A/ });
+  await expect(address).toContainText('192.0.2.77');
+  await expect(address).toContainText('differs: ns2.registry.example');
+  await expect(address).toContainText(/192\.0\.2\.20\s*served/);
+  await expect(dns).toContainText('the mail exchangers of sallow-ferries.example may send');
+  await expect(desk.getByRole('region', { name: 'Certificates' })).toContainText(/\d+ days left/);
+  const asked = desk.waitForRequest((r) => r.url().endsWith('/api/audits') && r.method() === 'POST');
+  await desk
+    .getByRole('region', { name: 'Registration' })
+    .getByRole('button', { name: 'Look again' })
+    .click();
+  expect((await asked).postDataJSON()).toMatchObject({ scope: { parts: ['registration'] } });
+  await expect(desk.getByRole('button', { name: 'Audit now' })).toBeVisible();
+});

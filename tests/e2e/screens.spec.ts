@@ -33,6 +33,7 @@ const SCREENS: Screen[] = [
     },
   },
   { name: 'texts', path: '/sites/2?tab=texts' },
+  { name: 'records', path: '/sites/2?tab=records', paper: true },
   { name: 'brief', path: '/sites/2?tab=brief' },
   { name: 'history', path: '/sites/2?tab=history', paper: true },
   { name: 'edit a site', path: '/sites/2/edit' },

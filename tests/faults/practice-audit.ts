@@ -10,7 +10,7 @@ import { collect } from '#probe/collect';
 import { officialFacts, environmentDates } from '../../net/official';
 import type { PracticeNet } from '../../net/practice-net';
 import { HOSTS, SITES, keyOf, preferredHost } from '../../net/sites';
-import { agencyBook, buildOf } from './practice-facts';
+import { agencyBook, buildOf, intendedOf } from './practice-facts';
 
 export interface PracticeAudit {
   evidence: Evidence;
@@ -84,6 +84,7 @@ export async function auditPractice(
     at,
     leaveOutHand: true,
     book: agencyBook(slug),
+    intended: intendedOf(slug),
     environment: environmentDates(site, net.switches, at),
     launched: options.launched ?? site.stage === 'launched',
     ...(options.staging ? { staging: options.staging } : {}),

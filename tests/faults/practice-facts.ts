@@ -1,4 +1,5 @@
 /** What the agency would know beside the brief of a practice site, in the shapes that checks take. */
+import type { IntendedText } from '#core/facts/intended-text';
 import { createHash } from 'node:crypto';
 import { extractPage } from '#core/extract/html';
 import type { AgencyBook } from '#core/facts/agency-book';
@@ -17,6 +18,12 @@ export function agencyBook(except: string): AgencyBook {
     privateEmails: [],
     profileLinks: [profileOf(s)],
   }));
+}
+
+/** What the agency wrote for one page of each site, which has it. */
+export function intendedOf(slug: string): IntendedText[] {
+  const { path, title } = pagesOf(SITES.find((x) => x.slug === slug)!)[3]!;
+  return [{ path, title }];
 }
 
 /** The files of a launched site as they were built. */

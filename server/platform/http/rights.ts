@@ -10,6 +10,7 @@ export const ROUTES: Record<string, Right> = {
   'POST /api/audits': 'signed in',
   'DELETE /api/audits/:id': 'signed in',
   'GET /api/audits/:id/evidence': 'signed in',
+  'GET /api/audits/:id/records': 'signed in',
   'GET /api/sites/:id/texts': 'signed in',
   'PUT /api/sites/:id/texts': 'signed in',
   'GET /api/sites/:id/texts/versions': 'signed in',

@@ -106,6 +106,18 @@ const { run: setStage } = useDoing(async (stage: Stage) => {
             </p>
           </div>
         </template>
+        <template v-else-if="tab === 'records'">
+          <RecordsView
+            v-if="environment.audit"
+            :key="`r${environment.id}`"
+            :site-id="site.id"
+            :environment="environment"
+            :audit-id="environment.audit.id"
+          />
+          <div v-else class="sheet empty">
+            <p>Nothing is known of {{ environment.name.toLowerCase() }} yet. <b>Audit now</b> looks at it.</p>
+          </div>
+        </template>
         <BriefForm v-else-if="tab === 'brief'" :site="site" />
         <HistoryView v-else :key="`h${environment.id}`" :site-id="site.id" :environment="environment" />
       </template>

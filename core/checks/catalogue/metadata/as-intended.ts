@@ -1,6 +1,6 @@
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { textOf, type TextField } from '#core/checks/kit/default-texts';
-import { failed, inapplicable, overPages, passed } from '#core/checks/kit/judgement';
+import { failed, inapplicable, overPages, passed, unsure } from '#core/checks/kit/judgement';
 import { pagePath, type IntendedText } from '#core/facts/intended-text';
 import type { PlaceResult } from '#core/facts/finding';
 import type { ReadPage } from '#core/checks/view/read-page';
@@ -34,6 +34,9 @@ function judgePage(page: ReadPage, wanted: IntendedText): PlaceResult {
     found.push(live ? `${field} “${live}”` : `no ${field}`);
   }
   if (!found.length) return passed(page.url, { found: 'as intended' });
+  // letters that were read wrongly are the encoding’s fault
+  if (page.evidence.charset !== 'utf-8')
+    return unsure(page.url, 'rests on metadata.charset: the page is not read as UTF-8');
   const since = wanted.seenAt ? `changed since ${wanted.seenAt.slice(0, 10)}` : 'not yet';
   return failed(page.url, {
     expected: expected.join(', '),
