@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { mdiArrowRight, mdiContentCopy, mdiRefresh } from '@mdi/js';
 import type { Part } from '#core/facts/parts';
-import { durationWords } from '#core/records/records-view';
+import { durationWords } from '#core/text/duration';
 import { quantity } from '#core/text/quantity';
 import type { Environment } from '~/types';
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { applyPattern, PATTERN_FIELDS, unknownFields } from '#core/intended/patterns';
-import type { Room } from '#core/pages/page-table';
+import type { Room } from '#core/pages/fit';
 import type { TextField } from '#core/checks/kit/default-texts';
 import type { Brief } from '#core/facts/brief';
 import { quantity } from '#core/text/quantity';

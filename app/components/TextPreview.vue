@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { PHONE, rulerOf } from '#core/intended/ruler';
-import type { Room } from '#core/pages/page-table';
+import type { Room } from '#core/pages/fit';
 import type { TextField } from '#core/checks/kit/default-texts';
 
 /** The page as a listing and a shared link would carry it: two sheets of paper with ink. */

@@ -3,7 +3,7 @@ import { mdiContentCut } from '@mdi/js';
 import type { TextField } from '#core/checks/kit/default-texts';
 import { concernsOf, type Taken, type Wanted } from '#core/intended/concerns';
 import { isMeasured, PHONE, rulerOf, standing } from '#core/intended/ruler';
-import type { Room } from '#core/pages/page-table';
+import type { Room } from '#core/pages/fit';
 import { TEXT_LIMITS } from '#core/facts/intended-text';
 
 /** One text while it is written: where a listing cuts it, and what is wrong with it. */

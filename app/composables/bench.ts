@@ -4,7 +4,7 @@ import { takenKey, type Taken } from '#core/intended/concerns';
 import type { TextRow } from '#core/intended/texts-csv';
 import { pagePath } from '#core/facts/intended-text';
 import type { PageLine } from '#core/pages/page-line';
-import { fitOf, type Room } from '#core/pages/page-table';
+import { fitOf, type Room } from '#core/pages/fit';
 import type { Answer } from '~/composables/api';
 
 export type KeptText = Answer<'/api/sites/:id/texts'>[number];

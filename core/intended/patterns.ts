@@ -1,6 +1,6 @@
 /** One pattern for the texts of many pages. */
 import type { PageLine } from '#core/pages/page-line';
-import type { Room } from '#core/pages/page-table';
+import type { Room } from '#core/pages/fit';
 import type { Brief } from '#core/facts/brief';
 import { pageWord } from '#core/checks/kit/page-titles';
 import { foldSpace } from '#core/text/fold';

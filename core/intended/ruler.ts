@@ -1,7 +1,7 @@
 /** What a listing shows of a text, and where it cuts it. */
 import type { TextField } from '#core/checks/kit/default-texts';
 import { countCharacters, isEastAsian, textWidth } from '#core/text/width';
-import type { Room } from '#core/pages/page-table';
+import type { Room } from '#core/pages/fit';
 import { quantity } from '#core/text/quantity';
 
 /** What a listing on a phone holds: lines are narrower, and there are more of them. Common practice, from memory. */

@@ -14,14 +14,10 @@ import { finalStatus, lastAnswer, type PageEvidence } from '#core/facts/evidence
 import { SEVERITIES, type Finding, type Severity } from '#core/facts/finding';
 import { rememberingWhile } from '#core/remembering';
 import { foldSpace } from '#core/text/fold';
-import { isEastAsian, lineFit, type LineLimits } from '#core/text/width';
-import type { LineText, PageLine, TextFit } from './page-line';
+import type { LineLimits } from '#core/text/width';
+import { fitOf, type Room } from './fit';
+import type { LineText, PageLine } from './page-line';
 
-/** What a listing holds of a text, at which size of type. */
-export interface Room extends LineLimits {
-  /** CSS pixels. */
-  size: number;
-}
 const SIZES: Record<TextField, number> = { title: 20, description: 14 };
 const LENGTHS: Record<TextField, Check> = {
   title: titleLength as Check,
@@ -37,15 +33,6 @@ export function roomsOf(checklist: Pick<Checklist, 'items'> | undefined): Record
     return { least, most, width, size: SIZES[field] };
   };
   return { title: room('title'), description: room('description') };
-}
-
-/** How a text stands in the room that there is. */
-export function fitOf(text: string | undefined, room: Room): Pick<LineText, 'text' | 'count' | 'px' | 'fit'> {
-  if (!text) return { text: '', count: 0, px: 0, fit: 'missing' };
-  const { count, px, fits } = lineFit(text, room.size, room);
-  const isShort = !isEastAsian(text) && count < room.least;
-  const fit: TextFit = fits ? 'fits' : isShort ? 'short' : 'long';
-  return { text, count, px, fit };
 }
 
 /** Findings that fail at a page, and the gravest. */

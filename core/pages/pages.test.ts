@@ -10,7 +10,8 @@ import type { HostProfile } from '#core/facts/host-profile';
 import { facetCounts, pageFacet } from './facets';
 import { pageDetail } from './page-detail';
 import type { PageLine } from './page-line';
-import { fitOf, pageTable, roomsOf, type PagesInput } from './page-table';
+import { fitOf } from './fit';
+import { pageTable, roomsOf, type PagesInput } from './page-table';
 import { Origins, type OriginField } from './provenance';
 import { liesIn, structureOf } from './structure';
 

@@ -2,7 +2,8 @@
 import { describe, expect, it } from 'vitest';
 import { brokenChain, chain, dnsAnswer, evidence, host } from '#core/checks/example-evidence';
 import type { Evidence } from '#core/facts/evidence';
-import { durationWords, recordsView } from './records-view';
+import { durationWords } from '#core/text/duration';
+import { recordsView } from './records-view';
 
 const ZONE = 'marsh-choir.example';
 const withAnswers = (...answers: Evidence['dns']['answers']): Evidence => {

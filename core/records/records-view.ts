@@ -16,7 +16,6 @@ import {
 import { timesOf } from '#core/facts/part-times';
 import type { Part } from '#core/facts/parts';
 import { hourLine } from '#core/formats/zone-file/write';
-import { quantity } from '#core/text/quantity';
 
 /** One step of a chain of redirects. */
 export interface Step {
@@ -361,13 +360,4 @@ export function recordsView(evidence: Evidence, brief: Brief): RecordsView {
     registration: registrationOf(evidence),
     zone: evidence.dns.zone,
   };
-}
-
-/** A number of seconds as people say it: “5 min”, “2 h”, “1 day”. */
-export function durationWords(seconds: number): string {
-  if (seconds < 120) return `${seconds} s`;
-  if (seconds < 7200) return `${Math.round(seconds / 60)} min`;
-  return seconds < 172_800
-    ? `${Math.round(seconds / 3600)} h`
-    : quantity(Math.round(seconds / 86_400), 'day');
 }
