@@ -150,6 +150,7 @@ test('a pattern for many pages, undone; and texts through a spreadsheet and back
     .filter({ has: desk.getByText(rows[1]![0]!, { exact: true }) })
     .click();
   await expect(desk.getByRole('textbox', { name: 'Title' })).toHaveValue(rows[1]![1]);
+  await expect(desk.getByText('CSV of all pages')).toBeHidden();
   const note = await downloaded(desk, async () => {
     await desk.getByRole('button', { name: 'Export' }).click();
     await desk.getByText('Note to the client, Markdown').click();
