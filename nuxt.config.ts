@@ -1,6 +1,11 @@
 import { join } from 'node:path';
 import vuetify from 'vite-plugin-vuetify';
-import { bundleExtractWorker, bundleJudgeWorker, bundlePagesWorker } from './scripts/worker-bundles.mjs';
+import {
+  bundleExtractWorker,
+  bundleJudgeWorker,
+  bundlePagesWorker,
+  bundlePicturesWorker,
+} from './scripts/worker-bundles.mjs';
 
 const decorators = { compilerOptions: { experimentalDecorators: true, useDefineForClassFields: false } };
 
@@ -40,6 +45,7 @@ export default defineNuxtConfig({
           bundleExtractWorker(join(nitro.options.output.serverDir, 'extract-worker.mjs')),
           bundleJudgeWorker(join(nitro.options.output.serverDir, 'judge-worker.mjs')),
           bundlePagesWorker(join(nitro.options.output.serverDir, 'pages-worker.mjs')),
+          bundlePicturesWorker(join(nitro.options.output.serverDir, 'pictures-worker.mjs')),
         ]);
       });
     },

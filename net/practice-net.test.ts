@@ -1,4 +1,6 @@
+import { strToU8, zipSync } from 'fflate';
 import { imageSize } from 'image-size';
+import { UploadedFiles } from './uploaded-files';
 import { describe, expect, it } from 'vitest';
 import { extractPage } from '#core/extract/html';
 import { FAULTS } from './faults';
@@ -67,5 +69,24 @@ describe('the sites of the practice net', () => {
       { width: 16 },
       { width: 48 },
     ]);
+  });
+  it.each([
+    ['../up.png', /no name of a file/],
+    ['a/../../up.png', /no name of a file/],
+    ['/root.png', /no name of a file/],
+    ['a\\b.png', /no name of a file/],
+    ['c:up.png', /no name of a file/],
+  ])('take no upload with a file called %s, and keep what was there', (name, fault) => {
+    const files = new UploadedFiles();
+    const zip = (entries: Record<string, Uint8Array>): Buffer => Buffer.from(zipSync(entries));
+    const tags = strToU8('<link rel="icon" href="/a.png">');
+    files.unpack('puppets', 'live', zip({ 'a.png': strToU8('a'), 'tags.html': tags }));
+    expect(() => files.unpack('puppets', 'live', zip({ [name]: strToU8('b') }))).toThrow(fault);
+    expect(files.get('puppets', 'live', '/a.png')).toMatchObject({ status: 200, body: Buffer.from('a') });
+    expect(files.get('puppets', 'staging', '/a.png')).toBeUndefined();
+    const html = '<link rel="icon" href="/old.ico"><link rel="stylesheet"><meta name="viewport">';
+    expect(files.in(html, 'puppets', 'live')).toBe(
+      '<link rel="stylesheet"><link rel="icon" href="/a.png"><meta name="viewport">',
+    );
   });
 });

@@ -313,6 +313,8 @@ interface Order {
   path: string;
   title?: string;
   description?: string;
+  /** base64 */
+  zip: string;
 }
 const ACTS: Record<string, (switches: FaultSwitches, order: Order) => void> = {
   '/fault': (switches, { site, environment, fault, on }) => switches.set(site, environment, fault, on),
@@ -321,11 +323,16 @@ const ACTS: Record<string, (switches: FaultSwitches, order: Order) => void> = {
       ...(title === undefined ? {} : { title }),
       ...(description === undefined ? {} : { description }),
     }),
+  '/pictures': (switches, { site, environment, zip }) =>
+    switches.files.unpack(site, environment, Buffer.from(zip, 'base64')),
 };
+/** The longest order: an archive of pictures. */
+const MOST_CHARACTERS = 40_000_000;
 
 /**
  * GET /state lists sites and faults, POST /fault {site, environment, fault, on} turns a switch, POST /text {site,
- * environment, path, title, description} types texts into a page’s settings. Loopback only.
+ * environment, path, title, description} types texts into a page’s settings, POST /pictures {site, environment, zip}
+ * uploads files and the tags that name them. Loopback only.
  */
 async function handleControl(
   req: http.IncomingMessage,
@@ -348,7 +355,7 @@ async function handleControl(
   let body = '';
   for await (const chunk of req) {
     body += String(chunk);
-    if (body.length > 20_000) {
+    if (body.length > MOST_CHARACTERS) {
       send(413, { error: 'too long' });
       return;
     }

@@ -4,6 +4,7 @@ import { dirname, join } from 'node:path';
 import { FAULTS } from './faults';
 import { SITES } from './sites';
 import { TypedTexts } from './typed-texts';
+import { UploadedFiles } from './uploaded-files';
 
 export type PracticeEnvironment = 'live' | 'staging';
 
@@ -11,6 +12,7 @@ export class FaultSwitches {
   private readonly on = new Set<string>();
   /** Texts of pages, which are kept beside. */
   readonly texts: TypedTexts;
+  readonly files: UploadedFiles;
 
   /** @param file remembered switches; the planted faults of a fresh demo when it is not there */
   constructor(
@@ -18,6 +20,7 @@ export class FaultSwitches {
     planted = true,
   ) {
     this.texts = new TypedTexts(file && join(dirname(file), 'texts.json'));
+    this.files = new UploadedFiles(file && join(dirname(file), 'files.json'));
     if (file && existsSync(file)) {
       for (const key of JSON.parse(readFileSync(file, 'utf8')) as string[]) this.on.add(key);
       return;

@@ -416,9 +416,19 @@ function answerOf(r: WebRequest, switches: FaultSwitches, year: number): Answere
   const on = switches.reader(hit.site.slug, hit.environment);
   const isLive = hit.environment === 'live';
   const given = isLive ? liveAnswer(hit.site, r, on, year) : stagingAnswer(hit.site, r, hit.prefix, on, year);
-  const answer = { ...given, headers: { ...given.headers } };
+  const { slug } = hit.site;
+  const path = pathIn(r.path, hit.prefix);
+  // behind doors and redirects, as every other file
+  const isOpen = given.status === 200 || given.status === 404;
+  const uploaded = isOpen ? switches.files.get(slug, hit.environment, path) : undefined;
+  const { status, headers, body, ...rest } = uploaded ?? given;
+  const answer: WebAnswer = { status, body, headers: { ...headers }, ...rest };
   if (typeof answer.body === 'string')
-    answer.body = switches.texts.in(answer.body, hit.site.slug, hit.environment, pathIn(r.path, hit.prefix));
+    answer.body = switches.files.in(
+      switches.texts.in(answer.body, slug, hit.environment, path),
+      slug,
+      hit.environment,
+    );
   if (isLive) hostHeaders(answer, r, on);
   return { answer, isPlain: isLive && on('uncompressed') };
 }

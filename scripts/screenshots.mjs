@@ -6,6 +6,20 @@ import { ensureDebianPackages, ensureNodePackages, ROOT } from './packages.mjs';
 import { DEMO_LOGIN, startStack, waitForAudits } from './stack.mjs';
 
 const say = (text) => process.stdout.write(`${text}\n`);
+const svg = (inner, width, height) =>
+  `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}">${inner}</svg>`;
+const drawing = (name, text) => ({ name, mimeType: 'image/svg+xml', buffer: Buffer.from(text) });
+/** A bay in the evening, and the boat on it. */
+const BAY = svg(
+  '<path fill="#7fa7b8" d="M0 0h2000v1400H0z"/><path fill="#f3b56b" d="M0 0h2000v420H0z"/><circle cx="1500" cy="420" r="130" fill="#fff2cf"/><path d="M0 900c300-90 600 70 1000 0s700-60 1000 20v480H0z" fill="#173447"/><path d="M700 880h420l-60 120H780zM900 500v360H760zM920 460l190 400H920z" fill="#f7f2e6"/>',
+  2000,
+  1400,
+);
+const BOAT = svg(
+  '<circle cx="32" cy="32" r="30" fill="#22577a"/><path d="M10 40c8-6 14 6 22 0s14 6 22 0v6c-8 6-14-6-22 0s-14-6-22 0z" fill="#f4d58d"/><path d="M30 12l14 20H30zM27 16v16H18z" fill="#fff"/>',
+  64,
+  64,
+);
 const VIEWS = [
   { name: 'roster', path: '/' },
   { name: 'roster-phone', path: '/', phone: true },
@@ -35,12 +49,24 @@ const VIEWS = [
   },
   {
     name: 'texts',
-    path: '/sites/6?tab=texts',
+    path: '/sites/6?tab=pages&view=texts',
     act: async (page) => {
       await page
         .getByRole('textbox', { name: 'Title' })
         .fill('Our beginnings, our people, our plans and our many friends along the quay');
       await page.getByText(/^cut after/).waitFor();
+    },
+  },
+  {
+    name: 'pictures',
+    path: '/sites/3?tab=pages&view=pictures',
+    act: async (page) => {
+      const inputs = page.locator('input[type=file]');
+      await inputs.nth(0).setInputFiles(drawing('the-bay.svg', BAY));
+      await page.getByText('the-bay.svg').waitFor();
+      await inputs.nth(1).setInputFiles(drawing('boat.svg', BOAT));
+      await page.getByText(/lies outside the safe zone/).waitFor();
+      await page.getByRole('img', { name: 'The share picture, wide' }).waitFor();
     },
   },
   { name: 'records', path: '/sites/2?tab=records' },
@@ -105,14 +131,6 @@ const VIEWS = [
       await page.getByRole('button', { name: 'Messages, 2 unread' }).waitFor({ timeout: 120_000 });
       await page.getByRole('button', { name: 'Back to real time' }).click();
       await page.getByRole('button', { name: 'Run a night in two minutes' }).waitFor();
-    },
-  },
-  {
-    name: 'messages',
-    path: '/schedules',
-    act: async (page) => {
-      await page.getByRole('button', { name: 'Messages, 2 unread' }).click();
-      await page.getByText('Ends soon').waitFor();
     },
   },
 ];

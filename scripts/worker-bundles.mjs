@@ -19,8 +19,10 @@ export async function bundle(entry, outfile) {
     format: 'esm',
     target: 'node20',
     logLevel: 'error',
+    // its own machine code lies beside it
+    external: ['sharp'],
     banner: {
-      js: "import { createRequire } from 'node:module'; const require = createRequire(import.meta.url);",
+      js: "import { createRequire as requireOf } from 'node:module'; const require = requireOf(import.meta.url);",
     },
   });
   return outfile;
@@ -32,3 +34,5 @@ export const bundleExtractWorker = (outfile) => bundle('probe/extract-worker.ts'
 export const bundleJudgeWorker = (outfile) => bundle('server/audits/judge-worker.ts', outfile);
 /** The thread that makes tables of pages. */
 export const bundlePagesWorker = (outfile) => bundle('server/pages/pages-worker.ts', outfile);
+/** The thread that reads and writes pictures. */
+export const bundlePicturesWorker = (outfile) => bundle('server/pictures/pictures-worker.ts', outfile);

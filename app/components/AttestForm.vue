@@ -135,8 +135,8 @@ defineExpose({ say });
   overflow-wrap: anywhere;
 }
 kbd {
-  font-family: var(--mono);
-  font-size: 11px;
+  border: 0;
+  padding: 0;
   margin-left: 6px;
   opacity: 0.7;
 }

@@ -215,8 +215,8 @@ defineExpose({ act: (what: LedgerAct) => ACTS[what]() });
   padding-left: 10px;
 }
 kbd {
-  font-family: var(--mono);
-  font-size: 11px;
+  border: 0;
+  padding: 0;
   margin-left: 6px;
   opacity: 0.7;
 }

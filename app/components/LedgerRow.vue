@@ -79,13 +79,6 @@ td {
 .small {
   font-size: 12px;
 }
-.two {
-  display: -webkit-box;
-  -webkit-box-orient: vertical;
-  -webkit-line-clamp: 2;
-  overflow: hidden;
-  overflow-wrap: anywhere;
-}
 .right {
   text-align: right;
 }

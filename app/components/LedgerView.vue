@@ -335,21 +335,8 @@ const headers = computed(() =>
 .v-btn kbd {
   margin-left: 8px;
 }
-kbd {
-  font-family: var(--mono);
-  font-size: 11px;
-  border: 1px solid rgb(var(--v-theme-rule));
-  border-radius: 3px;
-  padding: 0 4px;
-}
-.split {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 12px;
-  align-items: start;
-}
 .split.open {
-  grid-template-columns: minmax(0, 1fr) 460px;
+  --side: 460px;
 }
 .list :deep(table) {
   table-layout: fixed;
@@ -385,25 +372,9 @@ kbd {
 .link {
   text-decoration: underline;
 }
-.side {
-  position: sticky;
-  top: 200px;
-  max-height: calc(100vh - 216px);
-  overflow: auto;
-}
 @media (max-width: 1100px) {
   .keys {
     display: none;
-  }
-  .split.open {
-    grid-template-columns: minmax(0, 1fr);
-  }
-  .split.open .list {
-    display: none;
-  }
-  .side {
-    position: static;
-    max-height: none;
   }
 }
 @media (max-width: 600px) {

@@ -32,14 +32,6 @@ const OF = {
   host: 'the host’s default',
   nothing: 'nothing',
 };
-/** JSON-LD laid out, where it parses. */
-function laidOut(raw: string): string {
-  try {
-    return JSON.stringify(JSON.parse(raw), null, 2);
-  } catch {
-    return raw;
-  }
-}
 const LINKS = computed(() =>
   page.value
     ? [
@@ -165,7 +157,7 @@ const LINKS = computed(() =>
         <template v-for="(b, i) in page.jsonLd" :key="i">
           <h3>JSON-LD, line {{ b.line }}</h3>
           <p v-if="b.error" class="fray">{{ b.error }}</p>
-          <pre class="raw">{{ laidOut(b.raw) }}</pre>
+          <JsonTree :raw="b.raw" />
         </template>
         <h3>Headers of the answer</h3>
         <pre class="raw">{{ page.headers.map(([name, value]) => `${name}: ${value}`).join('\n') }}</pre>

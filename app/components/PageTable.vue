@@ -4,7 +4,11 @@ import { textState, type PageColumn } from '#core/pages/columns';
 import type { LineText, PageLine } from '#core/pages/page-line';
 
 /** Pages, a row each; a row opens the page. Sorting is told to whoever has all of them. */
-defineProps<{ pages: readonly PageLine[]; columns: readonly PageColumn[] }>();
+defineProps<{
+  environmentId: number;
+  pages: readonly PageLine[];
+  columns: readonly PageColumn[];
+}>();
 const opened = defineModel<string>('opened', { required: true });
 const sort = defineModel<{ key: string; order: 'asc' | 'desc' }[]>('sort', { required: true });
 const printing = useMediaQuery('print');
@@ -16,6 +20,7 @@ const WIDTHS: Partial<Record<string, string>> = {
   status: '76px',
   title: '22%',
   description: '22%',
+  picture: '200px',
   words: '80px',
   linksIn: '84px',
 };
@@ -47,7 +52,7 @@ const isBad = (text: LineText): boolean => text.fit !== 'fits' || Boolean(text.s
     :items="pages as PageLine[]"
     item-value="url"
     :item-height="48"
-    :height="printing ? undefined : 'calc(100vh - 290px)'"
+    :height="printing ? undefined : 'calc(100vh - 338px)'"
     density="compact"
     fixed-header
     must-sort
@@ -74,6 +79,12 @@ const isBad = (text: LineText): boolean => text.fit !== 'fits' || Boolean(text.s
               textState(lineText(page, c.key)!)
             }}</span>
           </div>
+          <span v-else-if="c.key === 'picture' && page.picture" class="shared" :title="page.picture"
+            ><SmallPicture :environment-id="environmentId" :url="page.picture" :width="96" alt="" /><span
+              class="cut mono"
+              >{{ pathOf(page.picture) }}</span
+            ></span
+          >
           <span v-else class="two" :class="{ num: c.isNumber, faint: c.text(page) === '' }">{{
             c.text(page) === '' ? '–' : c.text(page)
           }}</span>
@@ -118,6 +129,18 @@ td {
   align-items: center;
   font-size: 13px;
 }
+.shared {
+  display: grid;
+  grid-template-columns: 48px minmax(0, 1fr);
+  gap: 8px;
+  align-items: center;
+}
+.shared img {
+  width: 48px;
+  height: 26px;
+  object-fit: cover;
+  background: rgb(var(--v-theme-rule));
+}
 .text {
   display: grid;
   line-height: 1.3;
@@ -126,13 +149,8 @@ td {
   font-size: 12px;
 }
 .two {
-  display: -webkit-box;
-  -webkit-box-orient: vertical;
-  -webkit-line-clamp: 2;
-  overflow: hidden;
   line-height: 1.3;
   font-size: 13px;
-  overflow-wrap: anywhere;
 }
 @media (max-width: 700px) {
   .pages :deep(table) {

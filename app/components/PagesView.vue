@@ -8,7 +8,13 @@ import { matching } from '#core/text/matching';
 import { quantity } from '#core/text/quantity';
 
 /** All pages that an audit saw: narrowed down, sorted, drawn as folders, and one of them opened at the side. */
-const props = defineProps<{ siteId: number; siteName: string; auditId: number; at: string }>();
+const props = defineProps<{
+  siteId: number;
+  siteName: string;
+  environmentId: number;
+  auditId: number;
+  at: string;
+}>();
 const { data, fault } = useReading('/api/audits/:id/pages', {
   key: () => ['site', props.siteId, 'pages', props.auditId],
   params: () => ({ id: props.auditId }),
@@ -142,7 +148,13 @@ useScreenKeys({
     </v-chip-group>
     <SiteStructure v-if="drawn" v-model:folder="folder" :pages="all" />
     <div class="split" :class="{ open: opened }">
-      <PageTable v-model:sort="sort" v-model:opened="opened" :pages="shown" :columns="visible" />
+      <PageTable
+        v-model:sort="sort"
+        v-model:opened="opened"
+        :environment-id="environmentId"
+        :pages="shown"
+        :columns="visible"
+      />
       <PagePanel
         v-if="opened"
         :key="opened"
@@ -164,31 +176,7 @@ useScreenKeys({
 .facets {
   padding: 0 0 8px;
 }
-.split {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 12px;
-  align-items: start;
-}
 .split.open {
-  grid-template-columns: minmax(0, 1fr) 560px;
-}
-.side {
-  position: sticky;
-  top: 200px;
-  max-height: calc(100vh - 216px);
-  overflow: auto;
-}
-@media (max-width: 1100px) {
-  .split.open {
-    grid-template-columns: minmax(0, 1fr);
-  }
-  .split.open > :first-child {
-    display: none;
-  }
-  .side {
-    position: static;
-    max-height: none;
-  }
+  --side: 560px;
 }
 </style>

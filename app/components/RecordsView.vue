@@ -36,6 +36,11 @@ const daysLeft = (to: string): string => {
   const days = Math.floor((Date.parse(to) - clockNow()) / DAY);
   return days < 0 ? `ended ${quantity(-days, 'day')} ago` : `${quantity(days, 'day')} left`;
 };
+/** What is left of an answer that was taken at this look. @param ttl seconds */
+function timeLeft(ttl: number): string {
+  const left = Math.round(ttl - (clockNow() - Date.parse(data.value!.times.dns)) / 1000);
+  return left > 0 ? `${durationWords(left)} left` : 'expired';
+}
 type Said = NonNullable<typeof data.value>['questions'][number]['said'][number];
 const ROLES: Partial<Record<Said['role'], string>> = { parent: ' (zone above)', resolver: ' (resolver)' };
 /** Servers that say the same, together. */
@@ -115,7 +120,10 @@ function together(said: readonly Said[]): { who: string; said: Said }[] {
                 <div class="faint small">
                   <b v-if="g.said.differs" class="fray">differs: </b>{{ g.who
                   }}<template v-if="g.said.ttl !== null">
-                    · kept for {{ durationWords(g.said.ttl) }}</template
+                    ·
+                    <span title="How long caches keep it, and how long one that asked at this look still does"
+                      >kept for {{ durationWords(g.said.ttl) }}, {{ timeLeft(g.said.ttl) }}</span
+                    ></template
                   >
                 </div>
               </div>

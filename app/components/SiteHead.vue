@@ -13,7 +13,6 @@ const running = useRunning(environment);
 const TABS = [
   { key: 'ledger', label: 'Ledger' },
   { key: 'pages', label: 'Pages' },
-  { key: 'texts', label: 'Texts' },
   { key: 'records', label: 'Records' },
   { key: 'brief', label: 'Brief' },
   { key: 'history', label: 'History' },

@@ -2,6 +2,8 @@
 import { mdiDownload, mdiFormatListText, mdiUndo } from '@mdi/js';
 import { noteHtml, noteMarkdown } from '#core/intended/client-note';
 import { writeTextsCsv } from '#core/intended/texts-csv';
+import { intendedState } from '#core/facts/intended-text';
+import { foldSpace } from '#core/text/fold';
 import { matching } from '#core/text/matching';
 import { quantity } from '#core/text/quantity';
 import type { TextField } from '#core/checks/kit/default-texts';
@@ -19,6 +21,7 @@ const { data: read, fault } = useReading('/api/audits/:id/pages', {
 const { data: kept } = useReading('/api/sites/:id/texts', {
   key: () => ['site', props.site.id, 'texts'],
   params: () => ({ id: props.site.id }),
+  query: () => ({ environment: props.environment.id }),
 });
 const { data: profiles } = useReading('/api/host-profiles', { key: ['host-profiles'] });
 const profileId = computed(() => profiles.value?.find((p) => p.name === props.site.hostProfile)?.id ?? 0);
@@ -64,45 +67,78 @@ watch(
   { immediate: true },
 );
 const draft = reactive<Record<TextField, string>>({ title: '', description: '' });
-const fill = (page: BenchPage | undefined): void => {
-  for (const field of TEXT_FIELDS) draft[field] = page ? wantedText(page, field) : '';
-};
-watch([at, () => current.value?.kept?.version], () => fill(current.value), { immediate: true });
+/** What the draft was begun from: whoever else saves the page meanwhile takes nothing from it. */
+const base = ref<{ path: string; version: number; texts: Record<TextField, string> }>();
+function fill(page: BenchPage | undefined): void {
+  base.value = page && {
+    path: page.path,
+    version: page.kept?.version ?? 0,
+    texts: { title: wantedText(page, 'title'), description: wantedText(page, 'description') },
+  };
+  Object.assign(draft, base.value?.texts ?? { title: '', description: '' });
+}
 const changes = computed((): TextChange | null => {
-  const page = current.value;
-  if (!page) return null;
-  const change: TextChange = { path: page.path, from: page.kept?.version ?? 0 };
-  let isChanged = false;
-  for (const field of TEXT_FIELDS) {
-    const text = draft[field].replace(/\s+/g, ' ').trim();
-    if (text === wantedText(page, field)) continue;
-    change[field] = text;
-    isChanged = true;
-  }
-  return isChanged ? change : null;
+  const from = base.value;
+  const fields = TEXT_FIELDS.filter((f) => from && foldSpace(draft[f]) !== from.texts[f]);
+  if (!from || !fields.length) return null;
+  return {
+    path: from.path,
+    from: from.version,
+    ...Object.fromEntries(fields.map((f) => [f, foldSpace(draft[f])])),
+  };
 });
-const { run: save, busy } = useDoing(async () => {
-  if (!changes.value) return;
-  await saveTexts(props.site.id, [changes.value]);
-  notes.say(`The texts of ${changes.value?.path ?? 'the page'} are saved.`);
-});
+watch(
+  current,
+  (page) => {
+    const isOther = page?.path !== base.value?.path;
+    const isSaved = page && TEXT_FIELDS.every((f) => foldSpace(draft[f]) === wantedText(page, f));
+    if (isOther || isSaved || !changes.value) fill(page);
+  },
+  { immediate: true },
+);
+const {
+  run: save,
+  busy,
+  fault: unsaved,
+} = useDoing(
+  async () => {
+    const change = changes.value;
+    if (!change) return true;
+    const changed = await saveTexts(props.site.id, [change]);
+    if (base.value?.path === change.path) {
+      base.value.version += changed;
+      for (const field of TEXT_FIELDS) base.value.texts[field] = change[field] ?? base.value.texts[field];
+    }
+    notes.say(`The texts of ${change.path} are saved.`);
+    return true;
+  },
+  { inPlace: true },
+);
+/** Goes to another page once what is typed is kept; where it cannot be, it stays here. */
+async function open(path: string): Promise<void> {
+  if (path !== at.value && (await save())) at.value = path;
+}
 async function step(by: 1 | -1): Promise<void> {
-  await save();
   const list = shown.value;
   const i = list.findIndex((p) => p.path === at.value);
   const next = list[Math.min(list.length - 1, Math.max(0, i + by))];
-  if (next) at.value = next.path;
+  if (next === undefined || next.path === at.value) await save();
+  else await open(next.path);
 }
 useScreenKeys({
   'mod+enter': () => void step(1),
   'mod+arrowdown': () => void step(1),
   'mod+arrowup': () => void step(-1),
 });
-const stateOf = ({ kept: text, line }: BenchPage): string => {
-  if (!text) return 'not written';
-  const isLive = TEXT_FIELDS.every((f) => text[f] === undefined || text[f] === line[f].text);
-  return isLive ? 'live' : text.seenAt ? 'changed by someone since' : 'not yet live';
-};
+const STATES = {
+  live: 'live',
+  'not yet': 'not yet live',
+  'changed since': 'changed by someone since',
+} as const;
+const stateOf = ({ kept: text, line }: BenchPage): string =>
+  text
+    ? STATES[intendedState(text, { title: line.title.text, description: line.description.text })]
+    : 'not written';
 
 const isPattern = ref(false);
 const before = ref<TextChange[] | null>(null);
@@ -190,7 +226,7 @@ const OUT = [
             class="row"
             :class="{ chosen: p.path === at }"
             :aria-pressed="p.path === at"
-            @click="at = p.path"
+            @click="open(p.path)"
           >
             <span class="mono cut">{{ p.path }}</span>
             <span class="cut small" :class="stateOf(p) === 'live' ? 'faint' : ''"
@@ -204,9 +240,15 @@ const OUT = [
           <a :href="current.line.url" target="_blank" rel="noopener noreferrer" class="mono cut">{{
             current.path
           }}</a>
-          <span v-if="current.kept" class="faint small"
-            >version {{ current.kept.version }} by {{ current.kept.by }}, {{ ago(current.kept.at) }}</span
-          >
+          <TextVersions
+            v-if="current.kept"
+            :site-id="site.id"
+            :path="current.path"
+            :version="current.kept.version"
+            :by="current.kept.by"
+            :at="current.kept.at"
+            @use="Object.assign(draft, $event)"
+          />
         </div>
         <TextRuler
           v-for="f in TEXT_FIELDS"
@@ -219,6 +261,7 @@ const OUT = [
           :taken="taken[f]"
           :wanted="wanted"
         />
+        <p v-if="unsaved" class="fray" role="alert">{{ unsaved }}</p>
         <div class="buttons">
           <v-btn type="submit" color="primary" variant="flat" :disabled="!changes" :loading="busy"
             >Save</v-btn
@@ -229,9 +272,18 @@ const OUT = [
           <v-btn size="small" variant="text" @click="step(1)">Next</v-btn>
         </div>
       </form>
-      <p v-else class="faint">No page matches.</p>
+      <p v-else class="faint">
+        {{
+          which === 'needs' && !words
+            ? 'No page needs work: every title and description fits. “all” shows them.'
+            : 'No page matches.'
+        }}
+      </p>
       <TextPreview
         v-if="current"
+        :site-id="site.id"
+        :environment-id="environment.id"
+        :picture="current.line.picture"
         :url="current.line.url"
         :title="draft.title"
         :description="draft.description"
@@ -255,13 +307,6 @@ const OUT = [
   max-width: 220px;
   min-width: 150px;
 }
-.keys kbd {
-  font-family: var(--mono);
-  font-size: 11px;
-  border: 1px solid rgb(var(--v-theme-rule));
-  border-radius: 3px;
-  padding: 0 4px;
-}
 .bench {
   display: grid;
   grid-template-columns: 230px minmax(0, 1fr) 380px;
@@ -269,7 +314,7 @@ const OUT = [
   align-items: start;
 }
 .list {
-  height: calc(100vh - 250px);
+  height: calc(100vh - 298px);
 }
 .row {
   display: grid;

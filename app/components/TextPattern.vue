@@ -30,7 +30,6 @@ const results = computed(() =>
     { brief: props.brief, room: props.rooms[field.value], dropLast: dropLast.value },
   ),
 );
-const pathIn = (url: string): string => new URL(url).pathname;
 const braced = (name: string): string => `{${name}}`;
 const unknown = computed(() => unknownFields(pattern.value));
 const chosen = ref<string[]>([]);
@@ -45,9 +44,9 @@ watch(
 );
 const HEADERS = [
   { title: 'Page', key: 'url', width: '30%' },
-  { title: 'Gets', key: 'text' },
+  { title: 'Would get', key: 'text' },
   { title: 'Width', key: 'px', align: 'end' as const, width: '90px' },
-  { title: 'Beware', key: 'marks', width: '170px' },
+  { title: 'Problems', key: 'marks', width: '170px' },
 ];
 const marksOf = (r: (typeof results.value)[number]): string =>
   [
@@ -109,7 +108,7 @@ const { run: take, busy } = useDoing(async () => {
           aria-label="What each page gets"
         >
           <template #[`item.url`]="{ item }"
-            ><span class="mono">{{ pathIn(item.url) }}</span></template
+            ><span class="mono">{{ pathOf(item.url) }}</span></template
           >
           <template #[`item.px`]="{ item }"
             ><span class="num" :class="{ fray: item.isTooLong }">{{ item.px }} px</span></template

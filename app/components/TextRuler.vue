@@ -4,6 +4,7 @@ import type { TextField } from '#core/checks/kit/default-texts';
 import { concernsOf, type Taken, type Wanted } from '#core/intended/concerns';
 import { isMeasured, PHONE, rulerOf, standing } from '#core/intended/ruler';
 import type { Room } from '#core/pages/fit';
+import { foldSpace } from '#core/text/fold';
 import { TEXT_LIMITS } from '#core/facts/intended-text';
 
 /** One text while it is written: where a listing cuts it, and what is wrong with it. */
@@ -17,7 +18,7 @@ const props = defineProps<{
 }>();
 const text = defineModel<string>({ required: true });
 const LABELS: Record<TextField, string> = { title: 'Title', description: 'Description' };
-const folded = computed(() => text.value.replace(/\s+/g, ' ').trim());
+const folded = computed(() => foldSpace(text.value));
 const rulers = computed(() => [
   { on: 'desktop', ...rulerOf(folded.value, props.room.width, props.room.size) },
   { on: 'phone', ...rulerOf(folded.value, PHONE[props.field].width, PHONE[props.field].size) },

@@ -182,11 +182,6 @@ const tally = computed(() => {
   padding-left: 10px;
 }
 kbd {
-  font-family: var(--mono);
-  font-size: 11px;
-  border: 1px solid rgb(var(--v-theme-rule));
-  border-radius: 3px;
-  padding: 0 4px;
   margin-left: 8px;
 }
 .keys {

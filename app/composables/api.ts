@@ -46,6 +46,7 @@ function requestOf({ method, query, body, file }: Call<string>) {
   if (file)
     return {
       method: 'POST' as const,
+      query,
       body: file,
       headers: {
         'content-type': 'application/octet-stream',

@@ -2,7 +2,7 @@
 import type { TextField } from '#core/checks/kit/default-texts';
 import { takenKey, type Taken } from '#core/intended/concerns';
 import type { TextRow } from '#core/intended/texts-csv';
-import { pagePath } from '#core/facts/intended-text';
+import { pagePath, TEXTS_AT_ONCE } from '#core/facts/intended-text';
 import type { PageLine } from '#core/pages/page-line';
 import { fitOf, type Room } from '#core/pages/fit';
 import type { Answer } from '~/composables/api';
@@ -70,18 +70,15 @@ export interface TextChange {
   from?: number;
 }
 
-/** Pages of one request. */
-const AT_ONCE = 1000;
-
 /** Saves texts of many pages. @returns how many were changed */
 export async function saveTexts(siteId: number, texts: readonly TextChange[]): Promise<number> {
   let changed = 0;
-  for (let i = 0; i < texts.length; i += AT_ONCE)
+  for (let i = 0; i < texts.length; i += TEXTS_AT_ONCE)
     changed += (
       await api('/api/sites/:id/texts', {
         params: { id: siteId },
         method: 'PUT',
-        body: { texts: texts.slice(i, i + AT_ONCE) },
+        body: { texts: texts.slice(i, i + TEXTS_AT_ONCE) },
       })
     ).changed;
   return changed;

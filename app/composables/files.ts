@@ -1,12 +1,18 @@
 /** Files between the browser and its user. */
 
-/** Hands a text to the browser as a download. */
-export function saveText(name: string, text: string, type = 'application/json'): void {
+/** Lets the browser save what is at an address. @param name as the server says where it is left out */
+export function saveFrom(address: string, name = ''): void {
   const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([text], { type }));
+  link.href = address;
   link.download = name;
   link.click();
-  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+}
+
+/** Hands a text to the browser as a download. */
+export function saveText(name: string, text: string, type = 'application/json'): void {
+  const address = URL.createObjectURL(new Blob([text], { type }));
+  saveFrom(address, name);
+  setTimeout(() => URL.revokeObjectURL(address), 10_000);
 }
 
 export const saveJson = (name: string, data: unknown): void =>

@@ -221,13 +221,6 @@ nav {
   padding: 3px 8px;
   color: rgb(var(--v-theme-faint));
 }
-kbd {
-  font-family: var(--mono);
-  font-size: 11px;
-  border: 1px solid rgb(var(--v-theme-rule));
-  border-radius: 3px;
-  padding: 0 4px;
-}
 .bell {
   min-width: 36px;
   padding: 0 6px;

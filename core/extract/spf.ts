@@ -175,6 +175,26 @@ export interface SpfCount {
   unknown: string[];
 }
 
+const DOMAIN_MACRO = /%(?:\{d(\d*)(r?)([.\-+,/_=]*)\}|([%_-]))/gi;
+const LITERALS: Record<string, string> = { '%': '%', _: ' ', '-': '%20' };
+
+/**
+ * A domain-spec with the domain that is being evaluated put in for its macros (RFC 7208 7.3).
+ * @returns undefined where it rests on the sender or on who sends
+ */
+export function ofDomain(spec: string, domain: string): string | undefined {
+  const own = spec.replace(
+    DOMAIN_MACRO,
+    (_, digits: string, reversed: string, delimiters: string, literal?: string) => {
+      if (literal) return LITERALS[literal]!;
+      const parts = domain.split(new RegExp(`[${(delimiters || '.').replace(/[/-]/g, '\\$&')}]`));
+      if (reversed) parts.reverse();
+      return parts.slice(-(Number(digits) || parts.length)).join('.');
+    },
+  );
+  return /%\{/.test(own) ? undefined : own;
+}
+
 /** Lower-cased, without the final dot. */
 const plainDomain = (domain: string): string => domain.toLowerCase().replace(/\.$/, '');
 
@@ -225,7 +245,8 @@ class SpfWalk {
       this.count.lookups++;
       if (m.name === 'include') {
         if (m.value) this.follow(m.value, node, path);
-      } else if (m.name !== 'ptr') this.ask(m.value ?? node.domain, m.name === 'mx' ? 'MX' : 'A');
+      } else if (m.name !== 'ptr')
+        this.ask(m.value ?? node.domain, m.name === 'mx' ? 'MX' : 'A', node.domain);
     }
     // a redirect counts only where no "all" stands (RFC 7208 6.1)
     const redirect = modifiers.find((m) => m.name === 'redirect');
@@ -234,15 +255,17 @@ class SpfWalk {
     this.follow(redirect.value, node, path);
   }
 
-  private ask(name: string, type: 'A' | 'MX'): void {
+  private ask(spec: string, type: 'A' | 'MX', domain: string): void {
+    const name = ofDomain(spec, domain);
     // one lookup, and without an answer for some senders at most
-    if (name.includes('%')) this.count.maybeVoids++;
+    if (name === undefined) this.count.maybeVoids++;
     else if (this.dns.exists(name, type) === false) this.count.voids++;
   }
 
   private follow(target: string, from: SpfTree, path: readonly string[]): void {
-    const next = plainDomain(target);
-    if (target.includes('%')) this.count.unknown.push(target);
+    const own = ofDomain(target, from.domain);
+    const next = plainDomain(own ?? target);
+    if (own === undefined) this.count.unknown.push(target);
     else if (path.includes(next)) this.count.errors.push(`${from.domain} leads back to ${next}`);
     else if (this.count.lookups <= MOST_FOLLOWED)
       from.children.push(this.domain(next, [...path, next], true));
@@ -254,7 +277,7 @@ const MOST_FOLLOWED = 40;
 
 /**
  * Follows includes and redirects and counts lookups and void lookups (RFC 7208 4.6.4: at most ten and two).
- * Includes with macros cannot be followed without a sender; they are counted and named in `unknown`.
+ * Includes with macros of the sender cannot be followed; they are counted and named in `unknown`.
  */
 export function countSpf(domain: string, dns: SpfDns): SpfCount {
   const walk = new SpfWalk(dns);
@@ -263,19 +286,30 @@ export function countSpf(domain: string, dns: SpfDns): SpfCount {
   return { tree, ...walk.count };
 }
 
-/** The domains a record leads to, for collecting: includes and the redirect. */
-export function spfTargets(text: string): { follow: string[]; ask: { name?: string; type: 'A' | 'MX' }[] } {
+/** What a record of a domain leads to, for collecting: includes and the redirect, and names that are asked for. */
+export function spfTargets(
+  text: string,
+  domain: string,
+): { follow: string[]; ask: { name: string; type: 'A' | 'MX' }[] } {
   const record = parseSpf(text);
   const { modifiers } = record;
   const mechanisms = tested(record.mechanisms);
-  const follow = [
-    ...mechanisms.filter((m) => m.name === 'include').map((m) => m.value),
-    ...modifiers.filter((m) => m.name === 'redirect').map((m) => m.value),
-  ];
+  const own = (spec: string | undefined): string[] => {
+    const name = spec === undefined ? undefined : ofDomain(spec, domain);
+    return name !== undefined && soundDomain(name) ? [name] : [];
+  };
   return {
-    follow: follow.filter((d): d is string => d !== undefined && soundDomain(d) && !d.includes('%')),
+    follow: [
+      ...mechanisms.filter((m) => m.name === 'include').flatMap((m) => own(m.value)),
+      ...modifiers.filter((m) => m.name === 'redirect').flatMap((m) => own(m.value)),
+    ],
     ask: mechanisms
-      .filter((m) => (m.name === 'a' || m.name === 'mx' || m.name === 'exists') && !m.value?.includes('%'))
-      .map((m) => ({ ...(m.value ? { name: m.value } : {}), type: m.name === 'mx' ? 'MX' : 'A' })),
+      .filter((m) => m.name === 'a' || m.name === 'mx' || m.name === 'exists')
+      .flatMap((m) =>
+        (m.value === undefined ? [domain] : own(m.value)).map((name) => ({
+          name,
+          type: m.name === 'mx' ? ('MX' as const) : ('A' as const),
+        })),
+      ),
   };
 }

@@ -1,5 +1,6 @@
 /** The title and description that the agency wants a page to have. */
 import { insideBase } from '#core/extract/address';
+import { foldSpace } from '#core/text/fold';
 
 export interface IntendedText {
   /** The page, by its path below the environment’s address: the same before and after the launch. */
@@ -11,8 +12,32 @@ export interface IntendedText {
   seenAt?: string;
 }
 
+/** Pages of a site that can have texts, and those that one request may change. */
+export const MOST_TEXTS = 5000;
+export const TEXTS_AT_ONCE = 1000;
+
 /** The most characters of each. */
 export const TEXT_LIMITS = { path: 700, title: 500, description: 1000 } as const;
+
+/** How what a page shows stands to what it should. */
+export type IntendedState = 'live' | 'not yet' | 'changed since';
+
+/** Texts that are written and differ; nothing where the page has them all. @param live with folded white space */
+export const differing = (
+  wanted: IntendedText,
+  live: Record<'title' | 'description', string>,
+): ('title' | 'description')[] =>
+  (['title', 'description'] as const).filter(
+    (field) => wanted[field] !== undefined && foldSpace(wanted[field]) !== live[field],
+  );
+
+export function intendedState(
+  wanted: IntendedText,
+  live: Record<'title' | 'description', string>,
+): IntendedState {
+  if (!differing(wanted, live).length) return 'live';
+  return wanted.seenAt ? 'changed since' : 'not yet';
+}
 
 /**
  * The path by which a page is known in all environments of its site.

@@ -1,9 +1,8 @@
 /** Intended texts as CSV (RFC 4180), out and in: every bad cell is marked before anything is saved. */
 import Papa from 'papaparse';
-import { TEXT_LIMITS, type IntendedText } from '#core/facts/intended-text';
+import { MOST_TEXTS, TEXT_LIMITS, type IntendedText } from '#core/facts/intended-text';
 import { foldSpace } from '#core/text/fold';
 
-const MOST_ROWS = 5000;
 const TITLES = ['path', 'title', 'description', 'live title', 'live description'] as const;
 
 /** A page as it goes out. */
@@ -40,7 +39,7 @@ export function readTextsCsv(text: string, known: ReadonlySet<string>): ReadText
   const bad: BadCell[] = [];
   const { data } = Papa.parse<string[]>(text.replace(/^\ufeff/, ''), {
     skipEmptyLines: 'greedy',
-    preview: MOST_ROWS + 2,
+    preview: MOST_TEXTS + 2,
   });
   const [head = [], ...rows] = data;
   const titles = head.map((h) => foldSpace(h).toLowerCase());
@@ -50,10 +49,10 @@ export function readTextsCsv(text: string, known: ReadonlySet<string>): ReadText
       texts: [],
       bad: [{ line: 1, column: '', why: 'the first line must name path, and title or description' }],
     };
-  if (rows.length > MOST_ROWS)
+  if (rows.length > MOST_TEXTS)
     return {
       texts: [],
-      bad: [{ line: MOST_ROWS + 2, column: '', why: `no more than ${MOST_ROWS} pages at once` }],
+      bad: [{ line: MOST_TEXTS + 2, column: '', why: `no more than ${MOST_TEXTS} pages at once` }],
     };
   const texts = new Map<string, IntendedText>();
   rows.forEach((cells, i) => {

@@ -1,6 +1,6 @@
 /** One page opened: what it says, where that stands in its source, what leads to it and where it leads. */
 import { overChanges, type PageChange } from './page-changes';
-import { linkedFrom, pageTable, type PagesInput } from './page-table';
+import { leadsTo, linkedFrom, pageTable, type PagesInput } from './page-table';
 import { Origins, type Origin } from './provenance';
 import type { PageLine } from './page-line';
 import type { ReadPage } from '#core/checks/view/read-page';
@@ -85,7 +85,7 @@ function linksOf(view: SiteView, read: ReadPage): PageDetail['linksOut'] {
 function linksTo(view: SiteView, url: string): PageDetail['linksIn'] {
   const pages = [...(linkedFrom(view).get(url) ?? [])];
   const list = pages.slice(0, MOST).map((page): DetailLink => {
-    const anchor = page.facts.anchors.find((a) => page.target(a.href) === url);
+    const anchor = page.facts.anchors.find((a) => leadsTo(view, page, a.href) === url);
     return { url: page.url, text: anchor?.text ?? '', line: anchor?.line ?? 0 };
   });
   return { count: pages.length, list };

@@ -14,11 +14,10 @@ import { finalStatus, lastAnswer, type PageEvidence } from '#core/facts/evidence
 import { SEVERITIES, type Finding, type Severity } from '#core/facts/finding';
 import { rememberingWhile } from '#core/remembering';
 import { foldSpace } from '#core/text/fold';
-import type { LineLimits } from '#core/text/width';
+import { LISTING_SIZE, type LineLimits } from '#core/text/width';
 import { fitOf, type Room } from './fit';
 import type { LineText, PageLine } from './page-line';
 
-const SIZES: Record<TextField, number> = { title: 20, description: 14 };
 const LENGTHS: Record<TextField, Check> = {
   title: titleLength as Check,
   description: descriptionLength as Check,
@@ -30,7 +29,7 @@ export function roomsOf(checklist: Pick<Checklist, 'items'> | undefined): Record
     const check = LENGTHS[field];
     const item = checklist?.items.find((i) => i.check === check.id) ?? { check: check.id };
     const { least, most, width } = parametersOf(check, item) as unknown as LineLimits;
-    return { least, most, width, size: SIZES[field] };
+    return { least, most, width, size: LISTING_SIZE[field] };
   };
   return { title: room('title'), description: room('description') };
 }
@@ -57,12 +56,18 @@ function faultsByPage(findings: readonly Finding[]): Map<string, Faults> {
   return found;
 }
 
+/** Where a link of a page leads in the end: redirects that the audit followed are followed. */
+export function leadsTo(view: SiteView, page: ReadPage, href: string): string | undefined {
+  const url = page.target(href);
+  return url === undefined ? undefined : (view.asked.get(url)?.url ?? url);
+}
+
 /** Which pages link to each address, from a link of their own to another page. */
 export const linkedFrom = rememberingWhile((view: SiteView): ReadonlyMap<string, ReadonlySet<ReadPage>> => {
   const found = new Map<string, Set<ReadPage>>();
   for (const page of view.pages)
     for (const { href } of page.facts.anchors) {
-      const url = page.target(href);
+      const url = leadsTo(view, page, href);
       if (url === undefined || url === page.url) continue;
       const pages = found.get(url);
       if (pages) pages.add(page);
@@ -77,7 +82,7 @@ function clicksFrom(view: SiteView): ReadonlyMap<ReadPage, number> {
   // a map grows while it is walked, so this goes on with what was just found
   for (const [page, clicks] of found)
     for (const { href } of page.facts.anchors) {
-      const next = view.byUrl.get(page.target(href) ?? '');
+      const next = view.byUrl.get(leadsTo(view, page, href) ?? '');
       if (next && !found.has(next)) found.set(next, clicks + 1);
     }
   return found;

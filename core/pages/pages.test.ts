@@ -113,6 +113,17 @@ describe('the table of pages', () => {
     expect(found.get('')!.orphan).toBeUndefined();
   });
 
+  it('a page that is linked under its old address alone is no orphan', () => {
+    const moved = {
+      ...page({ url: `${HOME}new/` }),
+      requested: `${HOME}old/`,
+      chain: chain([`${HOME}old/`, `${HOME}new/`]),
+    };
+    const found = lines(withPages(home('<a href="/old/">old</a>'), moved)).get('new/')!;
+    expect(found).toMatchObject({ linksIn: 1, depth: 1 });
+    expect(found.orphan).toBeUndefined();
+  });
+
   it('takes what a listing holds from the checklist', () => {
     const items = [{ check: 'metadata.title-length', parameters: { least: 5, most: 20, width: 300 } }];
     const { title, description } = roomsOf({ items });

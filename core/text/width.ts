@@ -38,6 +38,23 @@ function clusterWidth(cluster: string): number {
   return width;
 }
 
+const HEBREW = /\p{Script=Hebrew}/u;
+const OF_ALL_SCRIPTS = /\p{Script=Common}|\p{Script=Inherited}/u;
+
+/**
+ * Where a text is set as Hebrew, whose rules in the face have no kerning: its letters, and figures and signs behind
+ * them, or before the first letter of all (UAX 24 5.2).
+ * @returns by code unit
+ */
+function setAsHebrew(text: string): boolean[] {
+  const letters = [...text];
+  let isHebrew = HEBREW.test(letters.find((c) => !OF_ALL_SCRIPTS.test(c)) ?? '');
+  return letters.flatMap((c) => {
+    if (!OF_ALL_SCRIPTS.test(c)) isHebrew = HEBREW.test(c);
+    return Array<boolean>(c.length).fill(isHebrew);
+  });
+}
+
 /** Letters, digits and the signs of running text: one code unit each, nothing to put together. */
 const PLAIN = /^[\x20-\u024f\u2010-\u2026\u20ac]*$/;
 /** Advances by code unit, for those. */
@@ -62,9 +79,14 @@ export function textWidth(text: string, size: number): number {
       granularity: 'grapheme',
     })).segment(plain))
       width += clusterWidth(segment);
+  const unkerned = !simple && HEBREW.test(plain) ? setAsHebrew(plain) : undefined;
   for (let i = 0, before = 0; i < plain.length; i++) {
     const c = plain.charCodeAt(i);
     if (simple) width += TABLE[c]!;
+    if (unkerned?.[i]) {
+      before = 0;
+      continue;
+    }
     if (before < 256 && c < 256) width += PAIRS[(before << 8) | c]!;
     else if (i) width += KERNING.get(plain[i - 1]! + plain[i]!) ?? 0;
     before = c;
@@ -86,6 +108,9 @@ export function isEastAsian(text: string): boolean {
   const letters = [...text].filter((c) => /\p{L}/u.test(c));
   return letters.length > 0 && letters.filter((c) => WIDE.test(c)).length * 2 > letters.length;
 }
+
+/** Type sizes of a listing's texts in CSS pixels. Common practice. */
+export const LISTING_SIZE = { title: 20, description: 14 } as const;
 
 /** What a line of a listing holds: characters from `least` to `most`, and pixels. */
 export interface LineLimits {

@@ -113,9 +113,9 @@ async function followSpf(dialer: Dialer, domain: string): Promise<void> {
       .filter((r) => r.type === 'TXT')
       .map((r) => joinedText(r.value))
       .filter(isSpf)) {
-      const { follow, ask } = spfTargets(text);
+      const { follow, ask } = spfTargets(text, name);
       queue.push(...follow.map(bare));
-      await Promise.all(ask.slice(0, 20).map((a) => dialer.lookup(bare(a.name ?? name), a.type)));
+      await Promise.all(ask.slice(0, 20).map((a) => dialer.lookup(bare(a.name), a.type)));
     }
   }
 }

@@ -58,7 +58,7 @@ export async function approvedEvidence(environment: Environment, site: Site): Pr
 export async function besideFor(environment: Environment, site: Site): Promise<Omit<Beside, 'staging'>> {
   return {
     book: await bookWithout(site.clientId),
-    intended: await intendedFor(site.id),
+    intended: await intendedFor(site.id, environment.id),
     stage: site.stage,
     launched: site.stage === 'launched',
     environment: {

@@ -1,10 +1,5 @@
 /** A thread that judges stored evidence. */
-import { parentPort } from 'node:worker_threads';
+import { answerJobs } from '../platform/answer-jobs';
 import { judgeBytes, type JudgeJob } from './judge-bytes';
 
-parentPort!.on('message', (job: JudgeJob) => {
-  judgeBytes(job).then(
-    (verdict) => parentPort!.postMessage({ answer: JSON.stringify(verdict) }),
-    (error: unknown) => parentPort!.postMessage({ error: (error as Error).message }),
-  );
-});
+answerJobs<JudgeJob>(async (job) => JSON.stringify(await judgeBytes(job)));

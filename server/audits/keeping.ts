@@ -173,7 +173,7 @@ export async function keepVerdict(
     { transaction },
   );
   await Environment.update({ lastAuditId: audit.id }, { where: { id: environment.id }, transaction });
-  if (fresh) await noteSeen(site.id, findings, environment.url, transaction);
+  if (fresh) await noteSeen(environment, findings, transaction);
   if (fresh)
     await noteNews(
       audit,

@@ -1,5 +1,5 @@
 /** What the text bench sends. */
-import { TEXT_LIMITS } from '#core/facts/intended-text';
+import { TEXT_LIMITS, TEXTS_AT_ONCE } from '#core/facts/intended-text';
 import {
   ArrayMaxSize,
   ArrayMinSize,
@@ -13,9 +13,6 @@ import {
   Type,
   ValidateNested,
 } from '../platform/http/validation';
-
-/** Pages of one request; more are sent in several. */
-export const TEXTS_AT_ONCE = 1000;
 
 export class TextDto {
   @IsString() @Matches(/^\//) @MaxLength(TEXT_LIMITS.path) path!: string;
@@ -33,6 +30,11 @@ export class TextsDto {
   @ValidateNested({ each: true })
   @Type(() => TextDto)
   texts!: TextDto[];
+}
+
+/** In which environment it is told whether they were seen. */
+export class SeenInDto {
+  @Type(() => Number) @IsInt() @Min(1) environment!: number;
 }
 
 export class TextPathDto {

@@ -1,7 +1,7 @@
 import type { CreationOptional } from 'sequelize';
 import { bind, flag, id, ref, Row, text, when } from '../platform/db/row';
 
-/** What a page is to say of itself, one row for each time that was changed; append only but for what is seen. */
+/** What a page is to say of itself, one row for each time that was changed; append only. */
 export class IntendedRow extends Row<IntendedRow> {
   declare id: CreationOptional<number>;
   declare siteId: number;
@@ -13,8 +13,13 @@ export class IntendedRow extends Row<IntendedRow> {
   declare description: string | null;
   declare savedBy: string;
   declare savedAt: Date;
-  /** When an audit first saw it on the page. */
-  declare seenAt: CreationOptional<Date | null>;
+}
+
+/** When an audit of an environment first saw a text on its page. */
+export class IntendedSeen extends Row<IntendedSeen> {
+  declare textId: number;
+  declare environmentId: number;
+  declare at: Date;
 }
 
 export function bindModels(): void {
@@ -28,6 +33,10 @@ export function bindModels(): void {
     description: text(1000),
     savedBy: text(120),
     savedAt: when,
-    seenAt: when,
+  });
+  bind(IntendedSeen, 'intended_seen', {
+    textId: { type: ref, primaryKey: true },
+    environmentId: { type: ref, primaryKey: true },
+    at: when,
   });
 }

@@ -1,31 +1,39 @@
 /** The titles and descriptions that the agency wrote for a site’s pages. */
-import { Op, type Transaction } from 'sequelize';
+import type { Transaction } from 'sequelize';
 import { asIntended } from '#core/checks/catalogue/metadata/as-intended';
-import { pagePath, type IntendedText } from '#core/facts/intended-text';
+import { MOST_TEXTS, pagePath, type IntendedText } from '#core/facts/intended-text';
 import type { Finding } from '#core/facts/finding';
 import { foldSpace } from '#core/text/fold';
 import { now } from '../platform/clock';
 import { inTransaction } from '../platform/db/transaction';
 import { Conflict, NotFound } from '../platform/errors';
 import { announce } from '../platform/events';
-import { Site } from '../sites/models';
+import { Site, type Environment } from '../sites/models';
 import { holdSites } from '../sites/standing';
 import type { TextDto } from './dto';
-import { IntendedRow } from './models';
+import { IntendedRow, IntendedSeen } from './models';
 
-const MOST = 5000;
 const VERSIONS = 50;
 
-/** The newest of each page, as checks read them. */
-export async function intendedFor(siteId: number): Promise<IntendedText[]> {
-  return (await newestOf(siteId)).filter((r) => r.title ?? r.description).map(asText);
+/** The newest of each page, as the checks of one environment read them. */
+export async function intendedFor(siteId: number, environmentId: number): Promise<IntendedText[]> {
+  const rows = (await newestOf(siteId)).filter((r) => r.title ?? r.description);
+  const seen = await seenIn(environmentId, rows);
+  return rows.map((r) => asText(r, seen.get(r.id)));
 }
 
 function newestOf(siteId: number, transaction?: Transaction): Promise<IntendedRow[]> {
   return IntendedRow.findAll({ where: { siteId, newest: true }, order: [['path', 'ASC']], transaction });
 }
 
-function asText({ path, title, description, seenAt }: IntendedRow): IntendedText {
+/** When an environment's audits first saw each of these texts on its page. */
+async function seenIn(environmentId: number, texts: readonly IntendedRow[]): Promise<Map<number, Date>> {
+  if (!texts.length) return new Map();
+  const rows = await IntendedSeen.findAll({ where: { environmentId, textId: texts.map((t) => t.id) } });
+  return new Map(rows.map((r) => [r.textId, r.at]));
+}
+
+function asText({ path, title, description }: IntendedRow, seenAt?: Date): IntendedText {
   return {
     path,
     ...(title === null ? {} : { title }),
@@ -34,16 +42,18 @@ function asText({ path, title, description, seenAt }: IntendedRow): IntendedText
   };
 }
 
-const shown = (row: IntendedRow) => ({
-  ...asText(row),
+const shown = (row: IntendedRow, seenAt?: Date) => ({
+  ...asText(row, seenAt),
   version: row.version,
   by: row.savedBy,
   at: row.savedAt.toISOString(),
 });
 
-/** All of a site, for the bench. */
-export async function textsOf(siteId: number) {
-  return (await newestOf(siteId)).map(shown);
+/** All of a site, for the bench. @param environmentId where it is told whether they were seen */
+export async function textsOf(siteId: number, environmentId: number) {
+  const rows = await newestOf(siteId);
+  const seen = await seenIn(environmentId, rows);
+  return rows.map((r) => shown(r, seen.get(r.id)));
 }
 
 /** What was written for one page over time, the newest first. */
@@ -53,7 +63,7 @@ export async function versionsOf(siteId: number, path: string) {
     order: [['version', 'DESC']],
     limit: VERSIONS,
   });
-  return rows.map(shown);
+  return rows.map((r) => shown(r));
 }
 
 type Text = Pick<IntendedRow, 'title' | 'description'>;
@@ -69,9 +79,7 @@ function nextVersion({ path, title, description, from }: TextDto, old: IntendedR
   if (from !== undefined && from !== version)
     throw new Conflict(
       `${old?.savedBy ?? 'Somebody'} changed the text of ${path} meanwhile. Look at it first.`,
-      {
-        path,
-      },
+      { path },
     );
   const before: Text = old ?? NOTHING;
   const now: Text = { title: next(title, before.title), description: next(description, before.description) };
@@ -95,8 +103,8 @@ export async function saveTexts(siteId: number, texts: readonly TextDto[], by: s
     );
     const paths = rows.map((r) => r.path);
     if (new Set(paths).size < paths.length) throw new Conflict('One page stands there twice.');
-    if (before.size + rows.filter((r) => r.version === 1).length > MOST)
-      throw new Conflict(`Texts are kept for ${MOST} pages of a site at most.`);
+    if (before.size + rows.filter((r) => r.version === 1).length > MOST_TEXTS)
+      throw new Conflict(`Texts are kept for ${MOST_TEXTS} pages of a site at most.`);
     await IntendedRow.update({ newest: null }, { where: { siteId, path: paths, newest: true }, transaction });
     await IntendedRow.bulkCreate(rows, { transaction });
     announce([['site', siteId]], { transaction });
@@ -104,18 +112,21 @@ export async function saveTexts(siteId: number, texts: readonly TextDto[], by: s
   });
 }
 
-/** Notes which texts an audit saw on their pages for the first time. @param base the environment’s address */
+/** Notes which texts an audit of an environment saw on their pages for the first time. */
 export async function noteSeen(
-  siteId: number,
+  { id: environmentId, siteId, url }: Pick<Environment, 'id' | 'siteId' | 'url'>,
   findings: readonly Finding[],
-  base: string,
   transaction: Transaction,
 ): Promise<void> {
   const places = findings.find((f) => f.check === asIntended.id)?.places ?? [];
-  const paths = places.filter((p) => p.outcome === 'passed').flatMap((p) => pagePath(p.place, base) ?? []);
-  if (!paths.length) return;
-  await IntendedRow.update(
-    { seenAt: now() },
-    { where: { siteId, newest: true, seenAt: { [Op.is]: null }, path: paths }, transaction },
+  const paths = new Set(
+    places.filter((p) => p.outcome === 'passed').flatMap((p) => pagePath(p.place, url) ?? []),
+  );
+  if (!paths.size) return;
+  const at = now();
+  const seen = (await newestOf(siteId, transaction)).filter((r) => paths.has(r.path));
+  await IntendedSeen.bulkCreate(
+    seen.map(({ id: textId }) => ({ textId, environmentId, at })),
+    { ignoreDuplicates: true, transaction },
   );
 }

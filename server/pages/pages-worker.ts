@@ -1,10 +1,5 @@
 /** A thread that makes tables of pages. */
-import { parentPort } from 'node:worker_threads';
+import { answerJobs } from '../platform/answer-jobs';
 import { pagesFromBytes, type PagesJob } from './page-bytes';
 
-parentPort!.on('message', (job: PagesJob) => {
-  pagesFromBytes(job).then(
-    (answer) => parentPort!.postMessage({ answer }),
-    (error: unknown) => parentPort!.postMessage({ error: (error as Error).message }),
-  );
-});
+answerJobs<PagesJob>(pagesFromBytes);

@@ -5,6 +5,7 @@ import { bindModels as bindFixes } from '../fixes/models';
 import { bindModels as bindHosts } from '../hosts/models';
 import { bindModels as bindPeople } from '../people/models';
 import { bindModels as bindIntended } from '../intended/models';
+import { bindModels as bindPictures } from '../pictures/models';
 import { bindModels as bindFiles } from './files/files';
 import { bindModels as bindSchedules } from '../schedules/models';
 import { bindModels as bindSites } from '../sites/models';
@@ -23,6 +24,7 @@ export function useModels(): void {
     bindFixes,
     bindIntended,
     bindFiles,
+    bindPictures,
     bindSchedules,
   ])
     bind();

@@ -8,6 +8,7 @@ import { endExtraction } from '../audits/extraction';
 import { ensureBuiltIn } from '../checklists/checklists';
 import { endJudging } from '../audits/judge-pool';
 import { endPages } from '../pages/pages';
+import { endPictures } from '../pictures/picture-threads';
 import { previewJob, reevaluateAfterUpdate, reevaluateJob } from '../audits/reevaluating';
 import { sweepJob, sweepOnce } from '../fixes/sweep';
 import { learnJob } from '../hosts/host-profiles';
@@ -132,6 +133,7 @@ export default defineNitroPlugin((nitro) => {
     await endExtraction();
     await endJudging();
     await endPages();
+    await endPictures();
     await closeDatabase();
   });
 });

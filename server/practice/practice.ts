@@ -12,6 +12,7 @@ import { sealAccess } from '../sites/access';
 import { keepStanding } from '../sites/standing';
 import { now } from '../platform/clock';
 import { intendedFor } from '../intended/texts';
+import { kitOf } from '../pictures/pictures';
 
 export interface PracticeFault {
   environment: 'live' | 'staging';
@@ -54,7 +55,7 @@ export async function practiceState(): Promise<PracticeState> {
   return (await answer.json()) as PracticeState;
 }
 
-async function tellPractice(what: 'fault' | 'text', order: object): Promise<void> {
+async function tellPractice(what: 'fault' | 'text' | 'pictures', order: object): Promise<void> {
   const base = practiceControl();
   if (!base) throw new NotFound('The practice net is only there in the demo.');
   const answer = await fetch(`${base}/${what}`, { method: 'POST', body: JSON.stringify(order) }).catch(
@@ -73,21 +74,29 @@ export async function switchFault(input: {
   announce([['practice-net']]);
 }
 
-/** Types a page’s intended texts into its settings, as somebody would at the host. @throws NotFound */
-export async function typeTexts(environmentId: number, paths: readonly string[]): Promise<void> {
+/** Which site of the practice net an environment shows, and as what. @throws NotFound */
+async function practiceSite(
+  environmentId: number,
+): Promise<{ siteId: number; site: string; environment: PracticeFault['environment'] }> {
   const environment = await Environment.findByPk(environmentId);
   const site = environment && (await Site.findByPk(environment.siteId));
   const known = site && (await practiceState()).sites.find((s) => s.name === site.name);
   if (!environment || !known) throw new NotFound('This is no site of the practice net.');
-  for (const { path, title, description } of await intendedFor(site.id))
-    if (paths.includes(path))
-      await tellPractice('text', {
-        site: known.slug,
-        environment: environment.kind === 'live' ? 'live' : 'staging',
-        path,
-        title,
-        description,
-      });
+  return { siteId: site.id, site: known.slug, environment: environment.kind === 'live' ? 'live' : 'staging' };
+}
+
+/** Types a page’s intended texts into its settings, as somebody would at the host. @throws NotFound */
+export async function typeTexts(environmentId: number, paths: readonly string[]): Promise<void> {
+  const { siteId, ...where } = await practiceSite(environmentId);
+  for (const { path, title, description } of await intendedFor(siteId, environmentId))
+    if (paths.includes(path)) await tellPractice('text', { ...where, path, title, description });
+}
+
+/** Uploads the files of the picture workshop and names them in all pages, as somebody would at the host. @throws NotFound */
+export async function uploadPictures(environmentId: number): Promise<void> {
+  const { siteId, ...where } = await practiceSite(environmentId);
+  const { zip } = await kitOf(siteId, environmentId);
+  await tellPractice('pictures', { ...where, zip: zip.toString('base64') });
 }
 
 const DEMO_PEOPLE: [string, string][] = [

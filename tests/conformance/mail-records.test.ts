@@ -7,7 +7,7 @@ import fc from '../property';
 import spfParse from 'spf-parse';
 import { describe, expect, it } from 'vitest';
 import { isDmarc, parseDkim, parseDmarc } from '#core/extract/dmarc';
-import { countSpf, isSpf, parseSpf } from '#core/extract/spf';
+import { countSpf, isSpf, ofDomain, parseSpf, spfTargets, type SpfTree } from '#core/extract/spf';
 
 describe('RFC 7208', () => {
   // appendix A.1 to A.4 and sections 3 to 7, as printed there
@@ -100,6 +100,64 @@ describe('RFC 7208', () => {
         }),
       ).errors.length,
     ).toBeGreaterThan(0);
+  });
+
+  // 7.4: the examples of macros that rest on the domain alone
+  it.each([
+    ['%{d}', 'email.example.com'],
+    ['%{d4}', 'email.example.com'],
+    ['%{d3}', 'email.example.com'],
+    ['%{d2}', 'example.com'],
+    ['%{d1}', 'com'],
+    ['%{dr}', 'com.example.email'],
+    ['%{d2r}', 'example.email'],
+    ['%{d2}.trusted-domains.example.net', 'example.com.trusted-domains.example.net'],
+    ['%%.%_.%-', '%. .%20'],
+    ['%{s}', undefined],
+    ['%{ir}.%{v}._spf.%{d2}', undefined],
+  ])('7.4: %s of email.example.com is %s', (spec, own) => {
+    expect(ofDomain(spec, 'email.example.com')).toBe(own);
+  });
+
+  // appendix A, with the records that are printed there (A.2 and A.4), and its zone
+  const APPENDIX: Record<string, string[]> = {
+    'example.com': ['v=spf1 -include:ip4._spf.%{d} -include:ptr._spf.%{d} +all'],
+    'ip4._spf.example.com': ['v=spf1 -ip4:192.0.2.0/24 +all'],
+    'ptr._spf.example.com': ['v=spf1 -ptr:example.com +all'],
+    'example.org': ['v=spf1 include:example.com include:example.net -all'],
+    'example.net': ['v=spf1 mx -all'],
+    'la.example.org': ['v=spf1 redirect=example.org'],
+    'mobile-users.example.org': ['v=spf1 exists:%{l1r+}.%{d}'],
+    'remote-users.example.org': ['v=spf1 exists:%{ir}.%{l1r+}.%{d}'],
+  };
+  const outline = ({ domain, children }: SpfTree): unknown[] => [domain, ...children.map(outline)];
+  const TWO_NEEDS = ['example.com', ['ip4._spf.example.com'], ['ptr._spf.example.com']];
+  it.each([
+    ['A.4: multiple requirements', 'example.com', TWO_NEEDS, 3],
+    ['A.2: multiple domains', 'example.org', ['example.org', TWO_NEEDS, ['example.net']], 6],
+    [
+      'A.2: a domain that redirects',
+      'la.example.org',
+      ['la.example.org', ['example.org', TWO_NEEDS, ['example.net']]],
+      7,
+    ],
+    ['A.3: DNS blacklist style', 'mobile-users.example.org', ['mobile-users.example.org'], 1],
+  ])('appendix %s', (_, domain, tree, lookups) => {
+    const count = countSpf(domain, world(APPENDIX));
+    expect(outline(count.tree)).toEqual(tree);
+    expect(count).toMatchObject({ lookups, errors: [], unknown: [] });
+  });
+
+  it('what a record leads to is collected with its own domain put in, and without names of senders', () => {
+    expect(
+      spfTargets('v=spf1 include:a.%{d} include:%{i}.b.example a mx:%{d2} redirect=c.example', 'x.y.example'),
+    ).toEqual({
+      follow: ['a.x.y.example', 'c.example'],
+      ask: [
+        { name: 'x.y.example', type: 'A' },
+        { name: 'y.example', type: 'MX' },
+      ],
+    });
   });
 
   const mechanism = fc.oneof(

@@ -1,14 +1,40 @@
 /** Pages and the text bench: what every page says of itself, and writing it right. */
 import { readFileSync } from 'node:fs';
 import type { Locator, Page } from '@playwright/test';
+import { unzipSync } from 'fflate';
 import Papa from 'papaparse';
+import sharp from 'sharp';
 import { textWidth } from '#core/text/width';
-import { expect, openSite, test } from './person';
+import { at, expect, openSite, test } from './person';
 
 const openTab = async (page: Page, site: string, environment: string, tab: string): Promise<void> => {
   await openSite(page, site, environment);
   await page.getByRole('tab', { name: tab }).click();
 };
+/** One side of the Pages tab. */
+const openSide = async (page: Page, site: string, environment: string, side: string): Promise<void> => {
+  await openTab(page, site, environment, 'Pages');
+  await page.getByRole('group', { name: 'View' }).getByRole('button', { name: side }).click();
+};
+const TEXTS = 'Titles and descriptions';
+const auditNow = async (page: Page): Promise<void> => {
+  const asked = page.waitForResponse(
+    (r) => r.url().endsWith('/api/audits') && r.request().method() === 'POST',
+  );
+  await page.getByRole('button', { name: 'Audit now' }).click();
+  await asked;
+  await expect(page.getByRole('button', { name: 'Audit now' })).toBeVisible();
+};
+/** A check’s row in the ledger, among all. */
+const row = (page: Page, check: string): Locator => page.locator(`[id="row-${check}"]`);
+const LOGO = Buffer.from(
+  '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 64 64"><circle cx="32" cy="32" r="30" fill="#6b1f3f"/><path d="M20 20h24v8H36v20h-8V28h-8z" fill="#f7f2e6"/></svg>',
+);
+const stage = (): Promise<Buffer> =>
+  sharp({ create: { width: 1600, height: 1200, channels: 3, background: '#6b1f3f' } })
+    .composite([{ input: LOGO, top: 500, left: 700 }])
+    .png()
+    .toBuffer();
 const downloaded = async (page: Page, click: () => Promise<void>): Promise<string> => {
   const [file] = await Promise.all([page.waitForEvent('download'), click()]);
   return readFileSync(await file.path(), 'utf8');
@@ -64,7 +90,7 @@ const ruler = (page: Page, field: string, on: string): Locator =>
 test('a description is written, cut at the very letter, typed in at the host, and the next audit finds the fault gone', async ({
   desk,
 }) => {
-  await openTab(desk, 'Lifeboat Loft', 'Staging', 'Texts');
+  await openSide(desk, 'Lifeboat Loft', 'Staging', TEXTS);
   const description = desk.getByRole('textbox', { name: 'Description' });
   await expect(description).toBeVisible();
   // widths by the core’s own table, which the integration tests hold against Chromium’s layout
@@ -96,34 +122,67 @@ test('a description is written, cut at the very letter, typed in at the host, an
   expect(written).toBeGreaterThan(0);
   await desk.getByRole('button', { name: `Type ${written} page` }).click();
   await expect(desk.getByText(/of the practice site changed/)).toBeVisible();
-  const audited = desk.waitForResponse(
-    (r) => r.url().endsWith('/api/audits') && r.request().method() === 'POST',
-  );
-  await desk.getByRole('button', { name: 'Audit now' }).click();
-  await audited;
-  await expect(desk.getByRole('button', { name: 'Audit now' })).toBeVisible();
+  await auditNow(desk);
   await desk.getByRole('tab', { name: 'Ledger' }).click();
   await desk.getByRole('button', { name: /^All/ }).click();
-  await expect(desk.locator('[id="row-metadata.as-intended"]')).toContainText('passed');
-  await expect(desk.locator('[id="row-metadata.description-present"]')).toContainText('gone');
+  await expect(row(desk, 'metadata.as-intended')).toContainText('passed');
+  await expect(row(desk, 'metadata.description-present')).toContainText('gone');
 });
 
-test('a pattern for many pages, undone; and texts through a spreadsheet and back', async ({ desk }) => {
-  await openTab(desk, 'Tide Mill Bakery', 'Live', 'Texts');
+test('what is typed stays where somebody else saves the page meanwhile, and another page is not gone to', async ({
+  desk,
+}) => {
+  await openSide(desk, 'Pedal Kitchen', 'Live', TEXTS);
   await desk.getByRole('button', { name: /^all/ }).click();
+  const rows = desk.locator('.bench .row');
+  await rows.nth(1).click();
+  const path = (await rows.nth(1).locator('.mono').textContent())!;
+  const title = desk.getByRole('textbox', { name: 'Title' });
+  await title.fill('Typed here and not saved yet – Pedal Kitchen');
+  const site = /sites\/(\d+)/.exec(desk.url())![1]!;
+  const texts = [{ path, title: 'Saved elsewhere meanwhile – Pedal Kitchen' }];
+  const answer = await desk.request.put(at(`/api/sites/${site}/texts`), { data: { texts } });
+  expect(answer.ok()).toBe(true);
+  await expect(desk.locator('.desk .top')).toContainText('version 1');
+  await expect(title).toHaveValue('Typed here and not saved yet – Pedal Kitchen');
+  await rows.nth(2).click();
+  await expect(desk.getByRole('alert')).toContainText(`changed the text of ${path} meanwhile`);
+  await expect(title).toHaveValue('Typed here and not saved yet – Pedal Kitchen');
+  await desk.getByRole('button', { name: 'Undo changes' }).click();
+  await expect(title).toHaveValue('Saved elsewhere meanwhile – Pedal Kitchen');
+
+  await title.fill('A second one – Pedal Kitchen');
+  await desk.getByRole('button', { name: 'Save', exact: true }).click();
+  await desk.getByRole('button', { name: /^version 2 by/ }).click();
+  await desk.getByRole('button', { name: 'Use version 1', exact: true }).click();
+  await expect(title).toHaveValue('Saved elsewhere meanwhile – Pedal Kitchen');
+});
+
+test('a pattern for forty pages and more, seen before it is taken, and undone', async ({ desk }) => {
+  await openSide(desk, 'Curlew Point Bird Station', 'Live', TEXTS);
+  const all = desk.getByRole('button', { name: /^all \d+/ });
+  await all.click();
+  const pages = Number(/\d+/.exec((await all.textContent())!)![0]);
+  expect(pages).toBeGreaterThanOrEqual(40);
   await desk.getByRole('button', { name: 'Pattern …' }).click();
   const dialog = desk.getByRole('dialog');
-  await dialog.getByLabel('Pattern', { exact: true }).fill('{heading} at the {name}');
-  await expect(dialog).toContainText('at the Tide Mill Bakery');
-  await dialog.getByLabel('Pattern', { exact: true }).fill('The same');
+  const pattern = dialog.getByLabel('Pattern', { exact: true });
+  await pattern.fill('{heading} seen from {name}');
+  await expect(dialog).toContainText('seen from Curlew Point Bird Station');
+  await pattern.fill('The same');
   await expect(dialog).toContainText('another page too');
   await expect(dialog.getByRole('button', { name: /^Take/ })).toBeDisabled();
-  await dialog.getByLabel('Pattern', { exact: true }).fill('{heading} at the {name}');
-  await dialog.getByRole('button', { name: /^Take \d+ texts/ }).click();
+  await pattern.fill('{heading} seen from {name}');
+  await dialog.getByRole('button', { name: `Take ${pages} texts` }).click();
   await expect(desk.locator('.bench .row').first()).toContainText('not yet live');
-  await desk.getByRole('button', { name: /^Undo \d+ pages/ }).click();
+  await desk.getByRole('button', { name: `Undo ${pages} pages` }).click();
   await expect(desk.getByText('The texts are as they were.')).toBeVisible();
+});
 
+test('texts through a spreadsheet and back, and a note to the client', async ({ desk }) => {
+  await openSide(desk, 'Tide Mill Bakery', 'Live', TEXTS);
+  await desk.getByRole('button', { name: /^all/ }).click();
+  const dialog = desk.getByRole('dialog');
   const csv = await downloaded(desk, async () => {
     await desk.getByRole('button', { name: 'Export' }).click();
     await desk.getByText('CSV of all pages').click();
@@ -156,6 +215,71 @@ test('a pattern for many pages, undone; and texts through a spreadsheet and back
     await desk.getByText('Note to the client, Markdown').click();
   });
   expect(note).toContain('Bread from the tide, every morning');
+});
+
+test('a share picture and an icon are made, uploaded at the host, and the next audit finds the faults gone', async ({
+  desk,
+}) => {
+  const slug = 'puppets';
+  for (const fault of ['picture-small', 'no-touch-icon'])
+    await desk.request.post(at('/api/practice-net'), {
+      data: { site: slug, environment: 'live', fault, on: true },
+    });
+  await openSide(desk, 'Reedling Puppet Theatre', 'Live', 'Share picture and icons');
+  await auditNow(desk);
+  const share = desk.getByRole('region', { name: 'Share picture' });
+  const icons = desk.getByRole('region', { name: 'Icons' });
+  const give = async (where: Locator, name: string, mimeType: string, buffer: Buffer): Promise<void> => {
+    const [chooser] = await Promise.all([
+      desk.waitForEvent('filechooser'),
+      where.getByRole('button', { name: /picture$/ }).click(),
+    ]);
+    await chooser.setFiles({ name, mimeType, buffer });
+  };
+  await give(icons, 'bad.svg', 'image/svg+xml', Buffer.from('<svg><script>1</script></svg>'));
+  await expect(icons.getByRole('alert')).toContainText('it holds a script, line 1');
+  await give(share, 'stage.png', 'image/png', await stage());
+  await expect(share).toContainText('1600 × 1200 px');
+  await expect(share.getByRole('status').last()).toContainText(/kB of .* at the host|kB of 2 MB/);
+  // the arrow keys move what is kept, and the picture is made anew
+  const wide = share.getByRole('img', { name: 'The share picture, wide' });
+  const before = await wide.getAttribute('src');
+  await share.getByRole('group', { name: /What is kept/ }).press('ArrowUp');
+  await expect(wide).not.toHaveAttribute('src', before!);
+  await share.getByLabel(/og:image:alt/).fill('The stage with two herons');
+  await give(icons, 'logo.svg', 'image/svg+xml', LOGO);
+  await expect(icons).toContainText(/keeps \d+ % of the edges/);
+  await expect(icons).toContainText(/contrast of \d/);
+  for (const size of [16, 32, 48, 64])
+    await expect(icons.getByRole('img', { name: `Icon of ${size} px` }).first()).toHaveJSProperty(
+      'naturalWidth',
+      size,
+    );
+  const [zip] = await Promise.all([
+    desk.waitForEvent('download'),
+    desk.getByRole('button', { name: 'ZIP for live' }).click(),
+  ]);
+  const files = unzipSync(readFileSync(await zip.path()));
+  expect(Buffer.from(files['tags.html']!).toString()).toContain('The stage with two herons');
+
+  // what was set is there again
+  const sides = desk.getByRole('group', { name: 'View' });
+  await sides.getByRole('button', { name: 'All pages' }).click();
+  await expect(desk.getByRole('button', { name: 'Columns' })).toBeVisible();
+  await sides.getByRole('button', { name: 'Share picture and icons' }).click();
+  await expect(share.getByLabel(/og:image:alt/)).toHaveValue('The stage with two herons');
+  await desk.getByRole('button', { name: 'Upload to the practice site' }).click();
+  await expect(desk.getByText(/has the files and the tags/)).toBeVisible();
+  await auditNow(desk);
+  await desk.getByRole('tab', { name: 'Ledger' }).click();
+  await desk.getByRole('button', { name: /^All/ }).click();
+  for (const check of [
+    'sharing.favicon',
+    'sharing.touch-icon',
+    'sharing.image-size',
+    'sharing.image-description',
+  ])
+    await expect(row(desk, check)).toContainText('passed');
 });
 
 test('records: each host with where it leads, server beside server, mail in words; a part looked at again', async ({

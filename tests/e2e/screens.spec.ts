@@ -32,7 +32,23 @@ const SCREENS: Screen[] = [
       await expect(page.getByRole('complementary', { name: 'Page' })).toContainText('own');
     },
   },
-  { name: 'texts', path: '/sites/2?tab=texts' },
+  { name: 'texts', path: '/sites/2?tab=pages&view=texts' },
+  {
+    name: 'share picture and icons',
+    path: '/sites/2?tab=pages&view=pictures',
+    open: async (page) => {
+      const svg =
+        '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><circle cx="4" cy="4" r="4"/></svg>';
+      const file = { name: 'dot.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(svg) };
+      for (const use of ['Share picture', 'Icons']) {
+        const section = page.getByRole('region', { name: use });
+        await section.locator('input[type=file]').setInputFiles(file);
+        await expect(section).toContainText('dot.svg');
+      }
+      await expect(page.getByText('lies outside the safe zone')).toBeVisible();
+      await page.locator('summary').click();
+    },
+  },
   { name: 'records', path: '/sites/2?tab=records', paper: true },
   { name: 'brief', path: '/sites/2?tab=brief' },
   { name: 'history', path: '/sites/2?tab=history', paper: true },

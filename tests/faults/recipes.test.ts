@@ -138,11 +138,14 @@ function pasteRedirects(text: string): void {
     hand.redirects.set(`https://${HOST}${m[1]}`, `https://${HOST}${m[2]}`);
 }
 
+/** The page, record or file that a label names: some name the field after it. */
+const placeIn = (label: string): string => label.replace(/, (title|description)$/, '');
+
 /** What is done with a text, by its kind; undefined for one that has no place here. */
 function handling({ label, text }: Paste, check: string): (() => void) | undefined {
   if (isTag(text)) {
     const isForHome = /home page/.test(label) || check === 'identity.title-names-site';
-    const path = /^https:/.test(label) ? new URL(label).pathname : isForHome ? '/' : undefined;
+    const path = /^https:/.test(label) ? new URL(placeIn(label)).pathname : isForHome ? '/' : undefined;
     return () => hand.tags.push({ path, tag: text });
   }
   if (text.startsWith('<?xml') || Object.hasOwn(FILES, label))
@@ -221,7 +224,7 @@ describe('a recipe applied mends', () => {
         ).toBeGreaterThan(0);
         const after = (await auditPractice(net, 'planetarium', 'live', 'live')).of(check);
         // of many pages the first few are given; what was pasted is mended, and all where all was given
-        const given = new Set(before.recipe!.paste!.map((p) => p.label));
+        const given = new Set(before.recipe!.paste!.map((p) => placeIn(p.label)));
         const left = after.places.filter(
           (p) =>
             p.outcome === 'failed' &&

@@ -237,7 +237,7 @@ describe('DNS texts', () => {
     'SPF',
     (t) => {
       parseSpf(t);
-      spfTargets(t);
+      spfTargets(t, 'a.example');
       countSpf('a.example', { txt: () => ({ values: [t] }), exists: () => true });
     },
     'v=spf1 ',

@@ -21,8 +21,8 @@ const newest = async (environmentId: number): Promise<number> =>
   );
 const pagesOf = async (audit: number): Promise<PagesAnswer> =>
   (await mara<PagesAnswer>('GET', `/api/audits/${audit}/pages`)).body;
-const textsOf = async (site: number): Promise<Kept[]> =>
-  (await mara<Kept[]>('GET', `/api/sites/${site}/texts`)).body;
+const textsOf = async (site: number, environment: number): Promise<Kept[]> =>
+  (await mara<Kept[]>('GET', `/api/sites/${site}/texts?environment=${environment}`)).body;
 const write = (site: number, ...texts: object[]) => mara('PUT', `/api/sites/${site}/texts`, { texts });
 
 describe('pages of an audit', () => {
@@ -95,15 +95,15 @@ describe('intended texts', () => {
     expect((await finding(id, 'metadata.as-intended')).outcome).toBe('passed');
     expect((await history(id))[0]!.reasons).toContain('titles or descriptions written');
     // judged from what was seen before: an audit has to see it
-    expect((await textsOf(siteId))[0]!.seenAt).toBeUndefined();
+    expect((await textsOf(siteId, id))[0]!.seenAt).toBeUndefined();
     await auditAgain(id);
-    expect((await textsOf(siteId))[0]!.seenAt).toBeTruthy();
+    expect((await textsOf(siteId, id))[0]!.seenAt).toBeTruthy();
     await write(siteId, { path, title: 'Another title for this page' });
     expect((await finding(id, 'metadata.as-intended')).places[0]).toMatchObject({
       outcome: 'failed',
       found: `not yet: title “${page.title.text}”`,
     });
-    expect((await textsOf(siteId))[0]).toMatchObject({ version: 2, by: 'Mara Quill' });
+    expect((await textsOf(siteId, id))[0]).toMatchObject({ version: 2, by: 'Mara Quill' });
     const typed = await mara('POST', '/api/practice-texts', { environmentId: id, paths: [path] });
     expect(typed.status).toBe(200);
     await auditAgain(id);
@@ -117,14 +117,31 @@ describe('intended texts', () => {
     expect((await finding(id, 'metadata.as-intended')).outcome).toBe('inapplicable');
   });
 
+  it('what was seen on staging was not yet seen on the live site', async () => {
+    const { id: siteId } = await site('Tarn Planetarium');
+    const staging = await environmentOf('Tarn Planetarium', 'Staging');
+    const live = await environmentOf('Tarn Planetarium', 'Live');
+    const path = '/contact/';
+    await write(siteId, { path, title: 'Write to the planetarium – Tarn Planetarium' });
+    await mara('POST', '/api/practice-texts', { environmentId: staging.id, paths: [path] });
+    await auditAgain(staging.id);
+    await auditAgain(live.id);
+    expect((await textsOf(siteId, staging.id))[0]!.seenAt).toBeTruthy();
+    expect((await textsOf(siteId, live.id))[0]!.seenAt).toBeUndefined();
+    const found = (await finding(live.id, 'metadata.as-intended')).places[0] as { found?: string };
+    expect(found.found).toMatch(/^not yet: /);
+    await write(siteId, { path, title: '' });
+  });
+
   it('two who write at once: the later one is told, and nothing is lost', async () => {
     const { id: siteId } = await site('Ebb Wool Mill');
+    const { id } = await environmentOf('Ebb Wool Mill', 'Staging');
     const texts = (title: string) => ({ texts: [{ path: '/', title, from: 0 }] });
     expect((await mara('PUT', `/api/sites/${siteId}/texts`, texts('First'))).status).toBe(200);
     const late = await joss<{ message: string }>('PUT', `/api/sites/${siteId}/texts`, texts('Second'));
     expect(late.status).toBe(409);
     expect(late.body.message).toMatch(/Mara Quill changed the text of \//);
-    expect((await textsOf(siteId))[0]).toMatchObject({ title: 'First', version: 1 });
+    expect((await textsOf(siteId, id))[0]).toMatchObject({ title: 'First', version: 1 });
     await write(siteId, { path: '/', title: '' });
   });
 

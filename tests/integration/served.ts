@@ -57,6 +57,12 @@ export class Served {
         },
         body: method === 'GET' ? undefined : raw ? Buffer.from(body) : JSON.stringify(body ?? {}),
       });
+      if (answer.headers.get('content-type') === 'application/zip')
+        return {
+          status: answer.status,
+          body: new Uint8Array(await answer.arrayBuffer()) as T,
+          headers: answer.headers,
+        };
       const text = await answer.text();
       let parsed: unknown = text;
       try {

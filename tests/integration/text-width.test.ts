@@ -102,4 +102,29 @@ describe('the width of a text', () => {
     expect(letters.length).toBeGreaterThan(600);
     expect(off).toEqual([]);
   });
+  /** Words as a listing has them, of the letters of each script; the same in every run. */
+  const SCRIPTS: Record<string, string> = {
+    Latin: 'abcdefghijklmnopqrstuvwxyzABCDEFGHIJKLMNOPQRSTUVWXYZàâäåæçéèêëíîïñóôöøœúûüßłżőčřşğ0123456789',
+    Greek: 'αβγδεζηθικλμνξοπρστυφχψωάέήίόύώΑΒΓΔΕΖΗΘΙΚΛΜΝΞΟΠΡΣΤΥΦΧΨΩς0123456789',
+    Cyrillic: 'абвгдежзийклмнопрстуфхцчшщъыьэюяіїєґАБВГДЕЖЗИКЛМНОПРСТУФХЦЧШЩЭЮЯ0123456789',
+    Hebrew: 'אבגדהוזחטיכלמנסעפצקרשתךםןףץ0123456789',
+  };
+  const MARKS = [' ', ' ', ' ', ' – ', ', ', '. ', ': ', ' & ', ' | '];
+  it.each(Object.keys(SCRIPTS))('75 texts in %s are within a pixel of their layout', async (script) => {
+    const letters = [...SCRIPTS[script]!];
+    let state = 20261127;
+    const below = (n: number): number => {
+      state = (Math.imul(state, 1103515245) + 12345) >>> 0;
+      return (state >>> 8) % n;
+    };
+    const word = (): string =>
+      Array.from({ length: 1 + below(11) }, () => letters[below(letters.length)]).join('');
+    const texts = Array.from({ length: 75 }, () =>
+      Array.from({ length: 2 + below(9) }, word).reduce((all, w) => all + MARKS[below(MARKS.length)] + w),
+    );
+    const theirs = await measure(texts);
+    const off = texts.filter((t, i) => Math.abs(textWidth(t, 20) - theirs[i]!) > 1);
+    expect(new Set(texts).size).toBe(75);
+    expect(off).toEqual([]);
+  });
 });

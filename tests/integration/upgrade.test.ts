@@ -4,21 +4,28 @@ import { readdirSync, readFileSync, rmSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import { QueryTypes } from 'sequelize';
-import { afterAll, describe, expect, it } from 'vitest';
+import { afterAll, describe, expect, it, vi } from 'vitest';
 import { startDatabase } from '../../scripts/database.mjs';
-import { reevaluate } from '../../server/audits/judging';
-import { ledger } from '../../server/audits/ledger';
-import { closeDatabase, database } from '../../server/platform/db/connection';
-import { migrate } from '../../server/platform/db/migrate';
-import { useModels } from '../../server/platform/models';
-import { rosterWindow } from '../../server/sites/roster';
-import { fillStandings } from '../../server/sites/standing';
 
 const DUMPS = readdirSync('tests/upgrade').filter((f) => f.endsWith('.sql.gz'));
 const FOLDER = resolve('.test/upgrade');
 const parts: { stop(): Promise<void> }[] = [];
+
+/** The server's programs, each time anew: a process has one database as long as it runs. */
+async function freshServer() {
+  vi.resetModules();
+  return {
+    ...(await import('../../server/audits/judging')),
+    ...(await import('../../server/audits/ledger')),
+    ...(await import('../../server/platform/db/connection')),
+    ...(await import('../../server/platform/db/migrate')),
+    ...(await import('../../server/platform/models')),
+    ...(await import('../../server/sites/roster')),
+    ...(await import('../../server/sites/standing')),
+  };
+}
+
 afterAll(async () => {
-  await closeDatabase();
   for (const part of parts.reverse()) await part.stop();
   rmSync(FOLDER, { recursive: true, force: true });
 });
@@ -45,6 +52,9 @@ describe('a database of an earlier version', () => {
       { input: gunzipSync(readFileSync(`tests/upgrade/${file}`)) },
     );
     expect(String(loaded.stderr)).toBe('');
+    const server = await freshServer();
+    const { closeDatabase, database, fillStandings, ledger, migrate, reevaluate, rosterWindow, useModels } =
+      server;
     useModels();
     const count = async (table: string): Promise<number> =>
       Number(
@@ -73,5 +83,6 @@ describe('a database of an earlier version', () => {
     const { rows } = await rosterWindow({});
     expect(rows).toHaveLength(before[0]!);
     await closeDatabase();
+    for (const part of parts.splice(0).reverse()) await part.stop();
   });
 });

@@ -14,16 +14,6 @@ export interface FoundDefault {
 }
 export type TextField = 'title' | 'description';
 
-/** A text as it stands and as defaults are compared with it. */
-interface Folded {
-  text: string;
-  loose: string;
-}
-const folded = (given: string | undefined): Folded => {
-  const text = foldSpace(given ?? '');
-  return { text, loose: foldLoosely(text) };
-};
-
 /** The text of a page's own tag; undefined where there is none, or an empty one. */
 export const textOf = (page: ReadPage, field: TextField): string | undefined =>
   foldSpace((field === 'title' ? page.facts.titles[0]?.text : page.description?.content) ?? '') || undefined;
@@ -59,8 +49,9 @@ export class DefaultTexts {
 
   /** Whose text stands there, if not the page's own. */
   behind(page: ReadPage, field: TextField): FoundDefault | undefined {
-    const { text, loose } = folded(textOf(page, field));
+    const text = textOf(page, field);
     if (!text) return undefined;
+    const loose = foldLoosely(text);
     if (this.hosts.has(loose)) return { of: 'host', words: 'the host’s default' };
     const { said, home, alone, aloneWords } = this.texts[field];
     // what stands for the whole site may stand on its home page

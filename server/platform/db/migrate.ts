@@ -12,6 +12,8 @@ import { up as standing } from './migrations/011-standing';
 import { up as clockFilesSchedules } from './migrations/013-clock-files-schedules';
 import { up as jobs } from './migrations/012-jobs';
 import { up as pages } from './migrations/014-pages';
+import { up as seenByEnvironment } from './migrations/015-seen-by-environment';
+import { up as pictures } from './migrations/016-pictures';
 import { up as findingColumns } from './migrations/009-finding-columns';
 import { up as editSites } from './migrations/008-edit-sites';
 import { up as words } from './migrations/007-words';
@@ -35,6 +37,8 @@ const STEPS: [name: string, step: Step][] = [
   ['012-jobs', jobs],
   ['013-clock-files-schedules', clockFilesSchedules],
   ['014-pages', pages],
+  ['015-seen-by-environment', seenByEnvironment],
+  ['016-pictures', pictures],
 ];
 
 export async function migrate(): Promise<string[]> {

@@ -1,5 +1,5 @@
 /** Files of a site: kept with a cap, a known type and a quota, and gone with what they belong to. */
-import type { CreationOptional } from 'sequelize';
+import type { CreationOptional, Transaction } from 'sequelize';
 import { quantity } from '#core/text/quantity';
 import { bind, id, ref, Row, text, when } from '../db/row';
 import { inTransaction } from '../db/transaction';
@@ -43,6 +43,7 @@ const KINDS: { type: string; starts: (b: Buffer) => boolean }[] = [
     type: 'image/webp',
     starts: (b) => b.toString('latin1', 0, 4) === 'RIFF' && b.toString('latin1', 8, 12) === 'WEBP',
   },
+  { type: 'image/avif', starts: (b) => /^ftypavi[fs]/.test(b.toString('latin1', 4, 12)) },
   { type: 'image/gif', starts: (b) => /^GIF8[79]a/.test(b.toString('latin1', 0, 6)) },
   { type: 'application/pdf', starts: (b) => b.toString('latin1', 0, 5) === '%PDF-' },
 ];
@@ -76,14 +77,21 @@ export interface NewFile {
 /**
  * Keeps a file.
  * @param mostBytes the largest that is taken
+ * @param within a transaction that is open already, of which this becomes a part
  * @throws Refused for what is empty, too large, of no known kind, or more than a site may have
  */
-export function keepFile({ bytes, name, ...of }: NewFile, mostBytes: number): Promise<FileRow> {
+export function keepFile(
+  { bytes, name, ...of }: NewFile,
+  mostBytes: number,
+  within?: Transaction,
+): Promise<FileRow> {
   if (!bytes.length) throw new Refused('The file is empty.');
   if (bytes.length > mostBytes) throw new Refused(`The file is larger than ${mostBytes / MEGABYTE} MB.`);
   const type = typeOfFile(bytes);
   if (!type)
-    throw new Refused('Pictures (PNG, JPEG, WebP, GIF), PDF and plain text can be kept, not this file.');
+    throw new Refused(
+      'Pictures (PNG, JPEG, WebP, AVIF, GIF), PDF and plain text can be kept, not this file.',
+    );
   const plain =
     name
       .replace(/[\u0000-\u001f\u007f/\\]/g, '')
@@ -103,7 +111,7 @@ export function keepFile({ bytes, name, ...of }: NewFile, mostBytes: number): Pr
     );
     await store.put(row.id, bytes, transaction);
     return row;
-  });
+  }, within);
 }
 
 const GONE = 'This file does not exist, or not any more.';

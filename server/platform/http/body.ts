@@ -71,6 +71,16 @@ export function readBytes(event: H3Event, most: number): Promise<Buffer> {
   });
 }
 
+/** The name of a file that is sent as a body: percent-encoded in a header, or as it came. */
+export function fileNameOf(event: H3Event): string {
+  const name = getHeader(event, 'x-file-name') ?? 'file';
+  try {
+    return decodeURIComponent(name);
+  } catch {
+    return name;
+  }
+}
+
 /** What makes a value too much to look at, before anything looks at its fields. */
 function excessOf(value: unknown): string | undefined {
   let level: unknown[] = [value];

@@ -8,6 +8,8 @@ const id = Number(route.params.id);
 const { data: site, fault } = useReading('/api/sites/:id', { key: ['site', id, 'head'], params: { id } });
 const environmentId = ref(Number(route.query.environment) || 0);
 const tab = ref(String(route.query.tab ?? 'ledger'));
+/** Which side of the pages is shown. */
+const view = ref(String(route.query.view ?? 'table'));
 useHead({ title: computed(() => `${site.value?.name ?? 'Site'} – Armband`) });
 watch(
   site,
@@ -21,13 +23,14 @@ watch(
   () => route.query.tab,
   (named) => (tab.value = String(named ?? 'ledger')),
 );
-watch([environmentId, tab], (_, [before]) =>
+watch([environmentId, tab, view], (_, [before]) =>
   navigateTo(
     {
       query: {
         ...(environmentId.value === site.value?.shown ? {} : { environment: environmentId.value }),
         ...(tab.value === 'ledger' ? {} : { tab: tab.value }),
         ...(tab.value === 'ledger' && route.query.check ? { check: route.query.check } : {}),
+        ...(tab.value === 'pages' && view.value !== 'table' ? { view: view.value } : {}),
         ...(tab.value === 'pages' && route.query.audit && before === environmentId.value
           ? { audit: route.query.audit, at: route.query.at }
           : {}),
@@ -78,34 +81,13 @@ const { run: setStage } = useDoing(async (stage: Stage) => {
           :site-id="site.id"
           :environment="environment"
         />
-        <template v-else-if="tab === 'pages'">
-          <PagesView
-            v-if="shownAudit"
-            :key="`p${shownAudit.id}`"
-            :site-id="site.id"
-            :site-name="site.name"
-            :audit-id="shownAudit.id"
-            :at="shownAudit.at"
-          />
-          <div v-else class="sheet empty">
-            <p>No page of {{ environment.name.toLowerCase() }} was read yet. <b>Audit now</b> reads them.</p>
-          </div>
-        </template>
-        <template v-else-if="tab === 'texts'">
-          <TextBench
-            v-if="environment.audit"
-            :key="`t${environment.id}`"
-            :site="site"
-            :environment="environment"
-            :audit-id="environment.audit.id"
-          />
-          <div v-else class="sheet empty">
-            <p>
-              No page of {{ environment.name.toLowerCase() }} was read yet. <b>Audit now</b> reads them, so
-              that their texts can be written.
-            </p>
-          </div>
-        </template>
+        <PagesTab
+          v-else-if="tab === 'pages'"
+          v-model:view="view"
+          :site="site"
+          :environment="environment"
+          :audit="shownAudit"
+        />
         <template v-else-if="tab === 'records'">
           <RecordsView
             v-if="environment.audit"

@@ -1,8 +1,9 @@
 import type { HostProfile } from '#core/facts/host-profile';
 import { foldLoosely } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
+import { intendedPaste } from '#core/checks/kit/intended-paste';
 import { failed, overPages } from '#core/checks/kit/judgement';
-import { escapeText } from '#core/recipes/markup';
+import { textTag } from '#core/recipes/markup';
 
 /** Taglines that page makers leave behind. Common practice, from memory; the host profile adds its own. */
 const DEFAULT_TAGLINES = [
@@ -55,17 +56,15 @@ export const noDefaultTagline = defineCheck({
         : page.passed;
     });
   },
-  recipe: ({ brief }) => ({
-    steps: 'Set the site’s own tagline in its settings; where there is none, leave the field empty.',
-    ...(brief.tagline
-      ? {
-          paste: [
-            {
-              label: 'Description',
-              text: `<meta name="description" content="${escapeText(brief.tagline)}">`,
-            },
-          ],
-        }
-      : {}),
-  }),
+  recipe(context, finding) {
+    const { tagline } = context.brief;
+    const written = intendedPaste(context, finding, ['description']);
+    return {
+      steps: 'Set the site’s own tagline in its settings; where there is none, leave the field empty.',
+      paste: [
+        ...written,
+        ...(tagline ? [{ label: 'Description', text: textTag('description', tagline) }] : []),
+      ],
+    };
+  },
 });

@@ -1,9 +1,9 @@
 import type { HostProfile } from '#core/facts/host-profile';
 import { foldLoosely } from '#core/text/fold';
-import { FOLDED_DEFAULTS, pageWord } from '#core/checks/kit/page-titles';
+import { FOLDED_DEFAULTS, madeTitle } from '#core/checks/kit/page-titles';
 import { defineCheck } from '#core/checks/kit/check';
-import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
-import { escapeText } from '#core/recipes/markup';
+import { intendedPaste } from '#core/checks/kit/intended-paste';
+import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
 /** Titles that are nobody’s own, folded. */
 export const defaultTitles = (profile: HostProfile | undefined): ReadonlySet<string> =>
@@ -30,13 +30,8 @@ export const noDefaultTitle = defineCheck({
       });
     });
   },
-  recipe({ brief }, finding) {
-    return {
-      steps: 'Give each of these pages a title that says what it is about.',
-      paste: failedPlaces(finding, 10).map((p) => ({
-        label: p.place,
-        text: `<title>${escapeText(pageWord(p.place))}${brief.name ? ` – ${escapeText(brief.name)}` : ''}</title>`,
-      })),
-    };
-  },
+  recipe: (context, finding) => ({
+    steps: 'Give each of these pages a title that says what it is about.',
+    paste: intendedPaste(context, finding, ['title'], (url) => madeTitle(url, context.brief)),
+  }),
 });

@@ -1,6 +1,7 @@
-import { escapeText } from '#core/recipes/markup';
+import { textTag } from '#core/recipes/markup';
 import { namesSite } from '#core/checks/kit/site-name';
 import { defineCheck } from '#core/checks/kit/check';
+import { intendedFor } from '#core/checks/kit/intended-paste';
 import { failed, overSite, passed } from '#core/checks/kit/judgement';
 
 export const titleNamesSite = defineCheck({
@@ -25,7 +26,9 @@ export const titleNamesSite = defineCheck({
       (good ? passed : failed)(place, { found: title.text, raw: title.raw + title.text }),
     );
   },
-  recipe({ brief, view }) {
+  recipe(context) {
+    const { brief, view } = context;
+    const written = view.home && intendedFor(context)(view.home.url)?.title;
     const old = view.home?.facts.titles[0]?.text;
     const rest = brief.tagline ?? old ?? '';
     return {
@@ -33,7 +36,7 @@ export const titleNamesSite = defineCheck({
       paste: [
         {
           label: 'Title tag',
-          text: `<title>${escapeText(brief.name ?? '')}${rest ? ` – ${escapeText(rest)}` : ''}</title>`,
+          text: textTag('title', written ?? [brief.name ?? '', ...(rest ? [rest] : [])].join(' – ')),
         },
       ],
     };

@@ -1,49 +1,26 @@
-import { defineCheck, type CheckContext } from '#core/checks/kit/check';
-import { textOf, type TextField } from '#core/checks/kit/default-texts';
+import { defineCheck } from '#core/checks/kit/check';
+import { intendedFor, intendedPaste } from '#core/checks/kit/intended-paste';
+import { textOf } from '#core/checks/kit/default-texts';
 import { failed, inapplicable, overPages, passed, unsure } from '#core/checks/kit/judgement';
-import { pagePath, type IntendedText } from '#core/facts/intended-text';
+import { differing, intendedState, type IntendedText } from '#core/facts/intended-text';
 import type { PlaceResult } from '#core/facts/finding';
 import type { ReadPage } from '#core/checks/view/read-page';
-import { escapeText } from '#core/recipes/markup';
-import { foldSpace } from '#core/text/fold';
-
-const FIELDS: readonly TextField[] = ['title', 'description'];
-
-/** The tag that holds a text. */
-const tagOf = (field: TextField, text: string): string =>
-  field === 'title'
-    ? `<title>${escapeText(text)}</title>`
-    : `<meta name="description" content="${escapeText(text)}">`;
-
-/** What is intended for a page of the site that is looked at. */
-const intendedFor = ({ intended = [], evidence }: Pick<CheckContext, 'intended' | 'evidence'>) => {
-  const byPath = new Map(intended.map((i) => [i.path, i]));
-  return (page: { url: string }): IntendedText | undefined =>
-    byPath.get(pagePath(page.url, evidence.target.url) ?? '');
-};
 
 function judgePage(page: ReadPage, wanted: IntendedText): PlaceResult {
-  const expected: string[] = [];
-  const found: string[] = [];
-  for (const field of FIELDS) {
-    const text = wanted[field];
-    if (text === undefined) continue;
-    const live = textOf(page, field) ?? '';
-    if (live === foldSpace(text)) continue;
-    expected.push(`${field} “${text}”`);
-    found.push(live ? `${field} “${live}”` : `no ${field}`);
-  }
-  if (!found.length) return passed(page.url, { found: 'as intended' });
+  const live = { title: textOf(page, 'title') ?? '', description: textOf(page, 'description') ?? '' };
+  const state = intendedState(wanted, live);
+  if (state === 'live') return passed(page.url, { found: 'as intended' });
   // letters that were read wrongly are the encoding’s fault
   if (page.evidence.charset !== 'utf-8')
     return unsure(page.url, 'rests on metadata.charset: the page is not read as UTF-8');
-  const since = wanted.seenAt ? `changed since ${wanted.seenAt.slice(0, 10)}` : 'not yet';
+  const fields = differing(wanted, live);
+  const found = fields.map((field) => (live[field] ? `${field} “${live[field]}”` : `no ${field}`));
+  const since = state === 'not yet' ? state : `${state} ${wanted.seenAt!.slice(0, 10)}`;
+  const [title] = page.facts.titles;
   return failed(page.url, {
-    expected: expected.join(', '),
+    expected: fields.map((field) => `${field} “${wanted[field]}”`).join(', '),
     found: `${since}: ${found.join(', ')}`,
-    raw: [page.facts.titles[0] && page.facts.titles[0].raw + page.facts.titles[0].text, page.description?.raw]
-      .filter(Boolean)
-      .join('\n'),
+    raw: [title && title.raw + title.text, page.description?.raw].filter(Boolean).join('\n'),
   });
 }
 
@@ -64,21 +41,12 @@ export const asIntended = defineCheck({
     if (!context.intended?.length) return inapplicable('no texts are written for this site');
     const wantedFor = intendedFor(context);
     return overPages(context, (page) => {
-      const wanted = wantedFor(page);
+      const wanted = wantedFor(page.url);
       return wanted ? judgePage(page, wanted) : null;
     });
   },
-  recipe(context, finding) {
-    const wantedFor = intendedFor(context);
-    const failing = finding.places.filter((p) => p.outcome === 'failed' && !p.accepted);
-    return {
-      steps: 'Type the intended texts into the settings of these pages, and publish.',
-      paste: failing.slice(0, 10).flatMap(({ place }) =>
-        FIELDS.flatMap((field) => {
-          const text = wantedFor({ url: place })?.[field];
-          return text === undefined ? [] : [{ label: `${place}, ${field}`, text: tagOf(field, text) }];
-        }),
-      ),
-    };
-  },
+  recipe: (context, finding) => ({
+    steps: 'Type the intended texts into the settings of these pages, and publish.',
+    paste: intendedPaste(context, finding, ['title', 'description']),
+  }),
 });

@@ -1,5 +1,6 @@
-import { lineFit } from '#core/text/width';
+import { LISTING_SIZE, lineFit } from '#core/text/width';
 import { defineCheck } from '#core/checks/kit/check';
+import { intendedPaste } from '#core/checks/kit/intended-paste';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
 export const descriptionLength = defineCheck({
@@ -19,7 +20,7 @@ export const descriptionLength = defineCheck({
       min: 300,
       max: 4000,
       unit: 'px',
-      meaning: 'widest at 14 px of a face with Arial’s metrics',
+      meaning: `widest at ${LISTING_SIZE.description} px of a face with Arial’s metrics`,
     },
   },
   messages: {
@@ -33,12 +34,13 @@ export const descriptionLength = defineCheck({
       const meta = page.description;
       const text = meta?.content.trim();
       if (!text) return null;
-      const { count, px, fits } = lineFit(text, 14, context.parameters);
+      const { count, px, fits } = lineFit(text, LISTING_SIZE.description, context.parameters);
       const good = fits && (limit === undefined || count <= limit);
       return (good ? passed : failed)(page.url, { found: `${count} characters, ${px} px`, raw: meta!.raw });
     });
   },
-  recipe: () => ({
+  recipe: (context, finding) => ({
     steps: 'Say in one or two sentences what a visitor finds here and why they should come.',
+    paste: intendedPaste(context, finding, ['description']),
   }),
 });

@@ -1,7 +1,8 @@
 import { namesSite } from '#core/checks/kit/site-name';
 import { defineCheck } from '#core/checks/kit/check';
+import { intendedFor } from '#core/checks/kit/intended-paste';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
-import { escapeText } from '#core/recipes/markup';
+import { textTag } from '#core/recipes/markup';
 
 export const descriptionNamesSite = defineCheck({
   id: 'metadata.description-names-site',
@@ -28,13 +29,13 @@ export const descriptionNamesSite = defineCheck({
       }),
     );
   },
-  recipe: ({ brief, view }) => ({
-    steps: 'Begin the description with the name.',
-    paste: [
-      {
-        label: 'Tag',
-        text: `<meta name="description" content="${escapeText(`${brief.name ?? ''}: ${view.home?.description?.content ?? ''}`)}">`,
-      },
-    ],
-  }),
+  recipe(context) {
+    const { brief, view } = context;
+    const written = view.home && intendedFor(context)(view.home.url)?.description;
+    const made = `${brief.name ?? ''}: ${view.home?.description?.content ?? ''}`;
+    return {
+      steps: 'Begin the description with the name.',
+      paste: [{ label: 'Tag', text: textTag('description', written ?? made) }],
+    };
+  },
 });

@@ -1,7 +1,7 @@
 import { defineCheck } from '#core/checks/kit/check';
-import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
+import { intendedPaste } from '#core/checks/kit/intended-paste';
+import { failed, overPages, passed } from '#core/checks/kit/judgement';
 import type { ReadPage } from '#core/checks/view/read-page';
-import { escapeText } from '#core/recipes/markup';
 
 /** Less than this of a page's text makes no description (metadata.description-length). */
 const SHORTEST_START = 80;
@@ -35,15 +35,13 @@ export const descriptionPresent = defineCheck({
       return passed(page.url, { found: all[0]!.content, raw });
     });
   },
-  recipe: ({ view }, finding) => ({
+  recipe: (context, finding) => ({
     steps:
       'Write one for each page: what a visitor finds there, with the name, in 80 to 150 characters. The first sentences of the page are a start.',
-    paste: failedPlaces(finding, 10).flatMap((p) => {
-      const text = beginning(view.pages.find((x) => x.url === p.place)?.facts);
+    paste: intendedPaste(context, finding, ['description'], (url) => {
+      const text = beginning(context.view.byUrl.get(url)?.facts);
       // a few words of a page with hardly any text would be a fault of their own
-      return text.length < SHORTEST_START
-        ? []
-        : [{ label: p.place, text: `<meta name="description" content="${escapeText(text)}">` }];
+      return text.length < SHORTEST_START ? undefined : text;
     }),
   }),
 });

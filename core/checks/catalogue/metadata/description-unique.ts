@@ -1,4 +1,5 @@
 import { defineCheck } from '#core/checks/kit/check';
+import { intendedPaste } from '#core/checks/kit/intended-paste';
 import { overUnique } from '#core/checks/kit/uniqueness';
 
 export const descriptionUnique = defineCheck({
@@ -12,8 +13,9 @@ export const descriptionUnique = defineCheck({
   source: 'common practice',
   messages: { expected: 'a description that no other page has', none: 'no page has a description' },
   judge: (context) => overUnique(context, (p) => p.description?.content || undefined),
-  recipe: () => ({
+  recipe: (context, finding) => ({
     steps:
       'Write a description of its own for each of these pages; where one is blank the host fills in the site’s.',
+    paste: intendedPaste(context, finding, ['description']),
   }),
 });

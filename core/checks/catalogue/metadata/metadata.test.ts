@@ -25,6 +25,45 @@ describe('metadata', () => {
       'failed',
     );
   });
+  describe('texts that are written for failing pages are there to paste, before those that are made up', () => {
+    const LONG = 'A very long title '.repeat(12);
+    const pages = withPages(
+      page({ url: home, via: 'home', title: LONG, description: LONG.repeat(3) }),
+      page({ url: `${home}b/`, title: LONG, description: LONG.repeat(3) }),
+      page({ url: `${home}c/`, title: null, description: null }),
+    );
+    const intended = [
+      { path: '/', title: 'Home & more', description: 'Of the home page' },
+      { path: '/c/', title: 'The third', description: 'Of the third page' },
+    ];
+    const HOME_TITLE = '<title>Home &amp; more</title>';
+    const HOME_TEXT = '<meta name="description" content="Of the home page">';
+    it.each([
+      ['metadata.title-length', [HOME_TITLE]],
+      ['metadata.title-unique', [HOME_TITLE]],
+      ['metadata.description-length', [HOME_TEXT]],
+      ['metadata.description-unique', [HOME_TEXT]],
+      ['metadata.title-present', ['<title>The third</title>']],
+      ['metadata.description-present', ['<meta name="description" content="Of the third page">']],
+    ])('%s', (check, paste) => {
+      const { outcome, recipe } = ask(check, { evidence: pages, intended });
+      expect(outcome).toBe('failed');
+      expect(recipe!.paste!.map((p) => p.text)).toEqual(paste);
+      const without = ask(check, { evidence: pages }).recipe!.paste ?? [];
+      expect(without.map((p) => p.text)).not.toEqual(paste);
+    });
+    it.each([
+      ['identity.no-default-title', { title: 'Untitled page' }, HOME_TITLE],
+      ['identity.no-default-tagline', { description: 'Just another site' }, HOME_TEXT],
+      ['identity.title-names-site', { title: 'Somebody else' }, HOME_TITLE],
+      ['metadata.description-names-site', { description: 'Of somebody else' }, HOME_TEXT],
+    ])('%s', (check, texts, paste) => {
+      const evidence = withPages(page({ url: home, via: 'home', ...texts }));
+      const { outcome, recipe } = ask(check, { evidence, intended });
+      expect(outcome).toBe('failed');
+      expect(recipe!.paste![0]!.text).toBe(paste);
+    });
+  });
   it('unique among canonical pages; other languages and copies that name the original do not count', () => {
     const same = (head: string) =>
       withPages(

@@ -1,6 +1,7 @@
 import type { PlaceResult } from '#core/facts/finding';
 import type { ReadPage } from '#core/checks/view/read-page';
 import { defineCheck } from '#core/checks/kit/check';
+import { intendedPaste } from '#core/checks/kit/intended-paste';
 import { DefaultTexts, textOf } from '#core/checks/kit/default-texts';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
@@ -35,8 +36,9 @@ export const notInherited = defineCheck({
     const defaults = new DefaultTexts(context.view, context.brief, context.profile);
     return overPages(context, (page) => judgePage(page, defaults));
   },
-  recipe: () => ({
+  recipe: (context, finding) => ({
     steps:
       'Fill in title and description of these pages themselves; as long as the fields are empty, the site’s settings show through.',
+    paste: intendedPaste(context, finding, ['title', 'description']),
   }),
 });

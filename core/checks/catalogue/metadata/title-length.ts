@@ -1,5 +1,6 @@
-import { lineFit } from '#core/text/width';
+import { LISTING_SIZE, lineFit } from '#core/text/width';
 import { defineCheck } from '#core/checks/kit/check';
+import { intendedPaste } from '#core/checks/kit/intended-paste';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 
 export const titleLength = defineCheck({
@@ -19,7 +20,7 @@ export const titleLength = defineCheck({
       min: 200,
       max: 2000,
       unit: 'px',
-      meaning: 'widest at 20 px of a face with Arial’s metrics',
+      meaning: `widest at ${LISTING_SIZE.title} px of a face with Arial’s metrics`,
     },
   },
   messages: {
@@ -31,13 +32,14 @@ export const titleLength = defineCheck({
     overPages(context, (page) => {
       const title = page.facts.titles[0];
       if (!title?.text) return null;
-      const { count, px, fits } = lineFit(title.text, 20, context.parameters);
+      const { count, px, fits } = lineFit(title.text, LISTING_SIZE.title, context.parameters);
       return (fits ? passed : failed)(page.url, {
         found: `${count} characters, ${px} px: ${title.text}`,
         raw: title.raw + title.text,
       });
     }),
-  recipe: () => ({
+  recipe: (context, finding) => ({
     steps: 'Say first what this page is about, then the name; leave out words that every title has.',
+    paste: intendedPaste(context, finding, ['title']),
   }),
 });

@@ -1,7 +1,7 @@
 import { defineCheck } from '#core/checks/kit/check';
-import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
-import { escapeText } from '#core/recipes/markup';
-import { pageWord } from '#core/checks/kit/page-titles';
+import { intendedPaste } from '#core/checks/kit/intended-paste';
+import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { madeTitle } from '#core/checks/kit/page-titles';
 
 export const titlePresent = defineCheck({
   id: 'metadata.title-present',
@@ -24,11 +24,8 @@ export const titlePresent = defineCheck({
       return passed(page.url, { found: titles[0]!.text, raw });
     });
   },
-  recipe: ({ brief }, finding) => ({
+  recipe: (context, finding) => ({
     steps: 'Give each of these pages one title in its head.',
-    paste: failedPlaces(finding, 10).map((p) => ({
-      label: p.place,
-      text: `<title>${escapeText(pageWord(p.place))}${brief.name ? ` – ${escapeText(brief.name)}` : ''}</title>`,
-    })),
+    paste: intendedPaste(context, finding, ['title'], (url) => madeTitle(url, context.brief)),
   }),
 });

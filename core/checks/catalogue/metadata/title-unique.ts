@@ -1,4 +1,5 @@
 import { defineCheck } from '#core/checks/kit/check';
+import { intendedPaste } from '#core/checks/kit/intended-paste';
 import { overUnique } from '#core/checks/kit/uniqueness';
 
 export const titleUnique = defineCheck({
@@ -12,8 +13,9 @@ export const titleUnique = defineCheck({
   source: 'common practice',
   messages: { expected: 'a title that no other page has', none: 'no page has a title' },
   judge: (context) => overUnique(context, (p) => p.facts.titles[0]?.text),
-  recipe: () => ({
+  recipe: (context, finding) => ({
     steps:
       'Say in each title what only this page is about; a title that all pages inherit comes from the site’s settings.',
+    paste: intendedPaste(context, finding, ['title']),
   }),
 });

@@ -1,4 +1,5 @@
 import { defineCheck } from '#core/checks/kit/check';
+import { SHARE_SIZE } from '#core/pictures/crop';
 import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
 
 export const imageSize = defineCheck({
@@ -11,8 +12,8 @@ export const imageSize = defineCheck({
   why: 'A smaller or squarer picture is cropped, or shown as a thumbnail beside the text.',
   source: 'common practice',
   parameters: {
-    width: { default: 1200, min: 200, max: 4000, unit: 'px', meaning: 'least width' },
-    height: { default: 630, min: 100, max: 4000, unit: 'px', meaning: 'least height' },
+    width: { default: SHARE_SIZE.width, min: 200, max: 4000, unit: 'px', meaning: 'least width' },
+    height: { default: SHARE_SIZE.height, min: 100, max: 4000, unit: 'px', meaning: 'least height' },
     tolerance: { default: 2, min: 0, max: 50, unit: '%', meaning: 'how far the ratio may be off' },
   },
   messages: {

@@ -1,6 +1,7 @@
 import { finalStatus, type AssetEvidence } from '#core/facts/evidence';
 import type { ManifestFacts } from '#core/extract/manifest';
 import { parseUrl } from '#core/extract/address';
+import { MANIFEST_SIZES } from '#core/pictures/icon-sizes';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 
@@ -14,12 +15,9 @@ export function withinScope(address: string, scope: string): boolean {
   return a !== undefined && s !== undefined && a.origin === s.origin && a.pathname.startsWith(s.pathname);
 }
 
-/** The sides of the icons that devices ask for, in pixels. */
-const ICON_SIZES = [192, 512];
-
 function lackingIcons({ icons }: ManifestFacts, assets: readonly AssetEvidence[]): string[] {
   const sizes = new Set(icons.flatMap((i) => i.sizes));
-  const missing = ICON_SIZES.filter((s) => !sizes.has(`${s}x${s}`) && !sizes.has('any'));
+  const missing = MANIFEST_SIZES.filter((s) => !sizes.has(`${s}x${s}`) && !sizes.has('any'));
   const dead = icons.find((i) => {
     const asset = assets.find((a) => a.url === i.src);
     return asset?.chain.end === 'answer' && finalStatus(asset.chain) !== 200;
@@ -77,7 +75,11 @@ export const manifest = defineCheck({
             name: brief.name ?? '',
             start_url: '/',
             scope: '/',
-            icons: ICON_SIZES.map((s) => ({ src: `/icon-${s}.png`, sizes: `${s}x${s}`, type: 'image/png' })),
+            icons: MANIFEST_SIZES.map((s) => ({
+              src: `/icon-${s}.png`,
+              sizes: `${s}x${s}`,
+              type: 'image/png',
+            })),
           },
           null,
           2,

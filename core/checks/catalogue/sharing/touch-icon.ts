@@ -1,5 +1,6 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
+import { TOUCH_SIZE } from '#core/pictures/icon-sizes';
 import { offerOf, sizesInWords } from './icons';
 
 export const touchIcon = defineCheck({
@@ -13,7 +14,7 @@ export const touchIcon = defineCheck({
   source: 'common practice',
   parameters: {
     size: {
-      default: 180,
+      default: TOUCH_SIZE,
       min: 57,
       max: 1024,
       unit: 'px',

@@ -1,0 +1,16 @@
+import { idOf } from '../../../../platform/http/route-parameters';
+import { parseAs } from '../../../../platform/http/validation';
+import { KitDto } from '../../../../pictures/dto';
+import { kitOf } from '../../../../pictures/pictures';
+
+/** All files and the tags that name them. */
+export default defineEventHandler(async (event) => {
+  const { environment } = await parseAs(KitDto, getQuery(event));
+  const { name, zip } = await kitOf(idOf(event), environment);
+  setHeaders(event, {
+    'content-type': 'application/zip',
+    'content-disposition': `attachment; filename*=UTF-8''${encodeURIComponent(name)}`,
+    'cache-control': 'no-store',
+  });
+  return zip;
+});

@@ -1,0 +1,5 @@
+/** A thread that reads and writes pictures. */
+import { answerJobs } from '../platform/answer-jobs';
+import { workOnPicture, type PictureJob } from './picture-bytes';
+
+answerJobs<PictureJob>(workOnPicture);
