@@ -2,6 +2,7 @@
  * The practice net's own certificate authority: a root, an intermediate, and leaves issued when first asked
  * for.
  */
+import { createHash } from 'node:crypto';
 import { webcrypto } from 'node:crypto';
 import 'reflect-metadata';
 import * as x509 from '@peculiar/x509';
@@ -66,6 +67,10 @@ export class Authority {
 
   get rootPem(): string {
     return this.root.toString('pem');
+  }
+  /** Digest of the key that signs every leaf, as browsers take it: SHA-256 of its DER, as base64. */
+  get keyDigest(): string {
+    return createHash('sha256').update(Buffer.from(this.intermediate.publicKey.rawData)).digest('base64');
   }
   get intermediateDer(): Buffer {
     return Buffer.from(this.intermediate.rawData);

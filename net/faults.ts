@@ -10,6 +10,8 @@ export interface FaultKind {
    * uploaded.
    */
   needs?: string;
+  /** Only a browser sees it. */
+  browser?: true;
   /** What the check comes to; failed unless said. */
   outcome?: 'cantTell';
 }
@@ -19,7 +21,7 @@ const f = (
   check: string,
   on: FaultKind['on'],
   title: string,
-  more: Pick<FaultKind, 'needs' | 'outcome'> = {},
+  more: Pick<FaultKind, 'needs' | 'outcome' | 'browser'> = {},
 ): FaultKind => ({ id, check, on, title, ...more });
 
 export const FAULTS: readonly FaultKind[] = [
@@ -212,6 +214,29 @@ export const FAULTS: readonly FaultKind[] = [
   f('default-sender', 'delivery.form-sender', 'both', 'The form writes in the host’s name'),
   f('comments-open', 'delivery.comments', 'both', 'A comment box is open'),
   f('ended-contact', 'delivery.security-contact', 'live', 'security.txt has ended'),
+  f('script-error', 'delivery.script-errors', 'both', 'A script fails on a page', { browser: true }),
+  f('request-gone', 'delivery.requests-fail', 'both', 'A script asks for a file that is gone', {
+    browser: true,
+  }),
+  f('too-wide', 'delivery.phone-fits', 'both', 'A table is wider than a phone', { browser: true }),
+  f('layout-jumps', 'delivery.layout-still', 'both', 'A notice pushes the page down while it loads', {
+    browser: true,
+  }),
+  f('title-by-script', 'delivery.rendered-agrees', 'both', 'A script changes a page’s title', {
+    browser: true,
+  }),
+  f('script-built', 'delivery.rendered-agrees', 'both', 'Pages are built by a script, their titles too', {
+    browser: true,
+  }),
+  f('counts-early', 'verification.nothing-before-consent', 'live', 'Visits are counted before consent', {
+    browser: true,
+  }),
+  f('visitor-cookie', 'verification.nothing-before-consent', 'both', 'A cookie is set before consent', {
+    browser: true,
+  }),
+  f('counted-double', 'verification.hits-seen', 'live', 'One tag counts every visit twice', {
+    browser: true,
+  }),
   f('left-open', 'indexing.staging-closed', 'staging', 'Staging is still open after the launch', {
     needs: 'launched',
   }),

@@ -96,6 +96,8 @@ export function officialFacts(
     ],
     analyticsIds: [counterOf(s)],
     consentScript: 'consent.tidemark.example/ask.js',
+    consentClick: 'Accept all',
+    necessaryCookies: ['firth_session'],
     allowedScriptHosts: ['tidemark.example'],
     scripts: [{ match: 'app.js', where: 'body-end' }],
     requiredPages: ['/about/', '/visit/', '/contact/'],

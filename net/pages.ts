@@ -296,7 +296,14 @@ function indexingTags(w: Writing): string[] {
 
 /** Faults of the head that stand on their own; `npm run new-check` adds to them. */
 function plantedTags({ is }: Writing): string[] {
-  return [when(is('refresh', 1), '<meta http-equiv="refresh" content="30">')];
+  return [
+    when(is('refresh', 1), '<meta http-equiv="refresh" content="30">'),
+    when(is('title-by-script', 1), '<script>document.title = "Welcome";</script>'),
+    when(is('visitor-cookie'), '<script>document.cookie = "tide_visitor=4711; path=/; secure";</script>'),
+    when(is('counts-early'), '<script>window.tidemarkEarly = true;</script>'),
+    when(is('counted-double'), '<script>window.tidemarkTwice = true;</script>'),
+    when(is('script-error', 1), '<script>openMenu("main");</script>'),
+  ];
 }
 
 const siteName = ({ s, is }: Writing): string => (is('wrong-site-name') ? 'Template House' : s.name);
@@ -456,6 +463,14 @@ function belowOf({ s, data, all, set }: Writing): string {
   return `<ul>${items.join('')}</ul>`;
 }
 
+/** Comes late, and above everything. */
+const NOTICE = `setTimeout(() => {
+  const notice = document.createElement("p");
+  notice.style.height = "300px";
+  notice.textContent = "The ferry runs late today.";
+  document.querySelector("main").prepend(notice);
+}, 300);`;
+
 /** Lines that only a fault puts onto a page, one after the other. */
 function faultLines({ s, data, set, live, is, isLive }: Writing): string[] {
   const { prefix } = set;
@@ -469,6 +484,12 @@ function faultLines({ s, data, set, live, is, isLive }: Writing): string[] {
     when(is('outside-dead', 1), '<p><a href="https://lapsed-friends.example/">Friends of ours</a></p>'),
     when(is('camera-picture', 1), `<img src="${prefix}pictures/camera.png" alt="The quay at noon">`),
     when(is('dead-link', 1), `<p><a href="${prefix}summer-party/">The summer party</a></p>`),
+    when(is('request-gone', 1), `<script>fetch("${prefix}hours.json");</script>`),
+    when(
+      is('too-wide', 1),
+      '<table style="width: 900px"><tr><td>Monday</td><td>Tuesday</td><td>Wednesday</td></tr></table>',
+    ),
+    when(is('layout-jumps', 1), `<script>${NOTICE}</script>`),
     when(is('nameless-button', 1), '<button><svg width="10" height="10"></svg></button>'),
     when(
       isNews && is('comments-open'),
@@ -498,6 +519,30 @@ function footerOf({ s, set, host, is }: Writing): string {
   return `<footer><p>© ${year} ${esc(s.name)}. <a href="${set.prefix}contact/">Contact</a> <a href="${profile}">Shoal</a>${badge}</p></footer>`;
 }
 
+const withoutFault = (set: PageSetting, fault: string): PageSetting => ({
+  ...set,
+  on: (id) => id !== fault && set.on(id),
+});
+
+/** A page as an empty shell, with a script that puts its title and its body there. */
+function scriptBuilt(page: string, prefix: string): string {
+  const [, title = ''] = /<title>([^<]*)<\/title>/.exec(page) ?? [];
+  const [, body = ''] = /<body>([\s\S]*)<\/body>/.exec(page) ?? [];
+  const made = JSON.stringify([title, body.replace(/<script[^>]*><\/script>/g, '')]).replaceAll(
+    '<',
+    '\\u003c',
+  );
+  return page.replace(/<title>[^<]*<\/title>/, '<title>Loading</title>').replace(
+    /<body>[\s\S]*<\/body>/,
+    () =>
+      `<body><div id="app"></div><script src="${prefix}app.js"></script><script>const [title, body] = ${made};
+const text = document.createElement("textarea");
+text.innerHTML = title;
+document.title = text.value;
+document.getElementById("app").innerHTML = body;</script></body>`,
+  );
+}
+
 /** One page as HTML, with the faults that are switched on. */
 export function renderPage(data: PageData, all: PageData[], set: PageSetting): string {
   const w = new Writing(data, all, set);
@@ -506,6 +551,8 @@ export function renderPage(data: PageData, all: PageData[], set: PageSetting): s
   const head = headOf(w).join('\n');
   if (is('app-shell') && !isHome)
     return `<!doctype html>\n<html lang="en-GB">\n<head>\n${head}\n</head>\n<body><div id="app"></div><script src="${prefix}app.js"></script></body>\n</html>`;
+  if (is('script-built') && !isHome)
+    return scriptBuilt(renderPage(data, all, withoutFault(set, 'script-built')), prefix);
   const phone = is('wrong-phone') ? wrong(s.phone) : s.phone;
   const changed = isLive('text-changed', 1) ? ['We are closed until further notice.'] : [];
   const paragraphs = [...data.paragraphs, ...changed].map((p) => `<p>${esc(p.replace(s.phone, phone))}</p>`);

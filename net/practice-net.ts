@@ -37,6 +37,8 @@ export interface PracticeNet {
   /** Rules for the dialer: which address of the practice net is really where. */
   map: string[];
   caPem: string;
+  /** What a browser trusts it by. */
+  keyDigest: string;
   /** Base address of the control service. */
   control: string;
   ports: { resolver: number; ns1: number; ns2: number; http: number; https: number };
@@ -197,6 +199,7 @@ export async function startPracticeNet(
   return {
     resolver: `127.0.0.1:${resolver.port}`,
     caPem: authority.rootPem,
+    keyDigest: authority.keyDigest,
     control: `http://127.0.0.1:${port(control)}`,
     ports,
     switches,
@@ -298,6 +301,7 @@ function stateOf(s: PracticeSite, switches: FaultSwitches, now: Date) {
         id: f.id,
         title: f.title,
         check: f.check,
+        browser: f.browser ?? false,
         on: switches.isOn(s.slug, environment, f.id),
       })),
     ),

@@ -368,7 +368,15 @@ const NAMED: readonly PracticeSite[] = [
     digits: '119',
     label: 'Workshops',
     items: pairs(['Wheel', 'Brake', 'Chain', 'Saddle'], ['First Aid', 'Evening', 'for Children'], 12),
-    live: ['version-shown', 'bare-headers', 'loose-cookie', 'listing', 'dead-link'],
+    live: [
+      'version-shown',
+      'bare-headers',
+      'loose-cookie',
+      'listing',
+      'dead-link',
+      'script-error',
+      'counted-double',
+    ],
   }),
   site({
     slug: 'bakery',
@@ -578,7 +586,7 @@ const NAMED: readonly PracticeSite[] = [
     label: 'Rooms',
     items: ['Smoke Room', 'Quiet Room', 'Cold Steps'],
     replaces: true,
-    before: ['unlocked', 'lapsing-environment', 'number-address', 'picture-mute'],
+    before: ['unlocked', 'lapsing-environment', 'number-address', 'picture-mute', 'script-built', 'too-wide'],
   }),
   site({
     slug: 'press',
@@ -594,7 +602,7 @@ const NAMED: readonly PracticeSite[] = [
     label: 'Alphabets',
     items: pairs(['Gothic', 'Roman', 'Slab'], ['Large', 'Small', 'Worn', 'New', 'Narrow', 'Wide'], 18),
     traits: ['wildcard'],
-    live: ['late-consent', 'script-early', 'share-elsewhere', 'link-detour'],
+    live: ['late-consent', 'script-early', 'share-elsewhere', 'link-detour', 'counts-early'],
   }),
   site({
     slug: 'tea',

@@ -17,6 +17,7 @@ writeFileSync(
       resolver: net.resolver,
       map: net.map,
       ca: join(folder, 'ca.pem'),
+      key: net.keyDigest,
       control: net.control,
       ports: net.ports,
       pid: process.pid,

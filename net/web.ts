@@ -18,6 +18,7 @@ import {
   unknownPage,
 } from './pages';
 import { ico, noisyPng, png } from './pictures';
+import { TIDEMARK_HOSTS, tidemark } from './tidemark';
 import {
   FORMER,
   HOSTS,
@@ -78,7 +79,25 @@ const picture = (key: string, make: () => Buffer): WebAnswer => {
     body: b,
   };
 };
-const STYLE = `@font-face{font-family:"Firth Sans";src:url(fonts/firth.woff2) format("woff2")}\n:root{--ink:#222}\nbody{font-family:"Firth Sans",sans-serif}\n${Array.from({ length: 40 }, (_, i) => `.block-${i}{margin:${i}px 0;padding:${i % 7}px}`).join('\n')}\n`;
+const styleOf = ({
+  colour,
+}: PracticeSite): string => `@font-face{font-family:"Firth Sans";src:url(fonts/firth.woff2) format("woff2")}
+:root{--ink:#1d2733;--main:${colour}}
+*{box-sizing:border-box}
+body{font-family:"Firth Sans",sans-serif;color:var(--ink);line-height:1.6;max-width:68rem;margin:0 auto;padding:0 1.5rem 4rem;background:#fffdf8}
+header{display:flex;flex-wrap:wrap;align-items:baseline;gap:.5rem 2rem;border-bottom:3px solid var(--main);margin-bottom:2rem}
+header p{font-weight:700;font-size:1.25rem}
+header a{color:inherit;text-decoration:none}
+nav ul{display:flex;flex-wrap:wrap;gap:.25rem 1.25rem;list-style:none;padding:0}
+h1{font-size:2.25rem;line-height:1.2;color:var(--main)}
+img{max-width:100%;height:auto;border-radius:6px}
+form{display:grid;gap:.75rem;max-width:28rem}
+label{display:grid;gap:.25rem}
+input,textarea,button{font:inherit;padding:.5rem}
+button{background:var(--main);color:#fff;border:0;border-radius:4px}
+footer{border-top:1px solid #ddd;margin-top:3rem}
+${Array.from({ length: 40 }, (_, i) => `.block-${i}{margin:${i}px 0;padding:${i % 7}px}`).join('\n')}
+`;
 const UNUSED_FONT = '@font-face{font-family:"Old Theme";src:url(fonts/old.woff2)}\n';
 export const SCRIPT = `/* menus */\n${Array.from({ length: 30 }, (_, i) => `function step${i}(n){return n+${i};}`).join('\n')}\n`;
 
@@ -144,10 +163,10 @@ const ASSETS: Record<string, MakeAsset> = {
   '/pictures/camera.png': noisy('camera.png', 560, 400),
   '/fonts/firth.woff2': FONT,
   '/fonts/old.woff2': FONT,
-  '/style.3f9a1c2b.css': (_, on) => ({
+  '/style.3f9a1c2b.css': (s, on) => ({
     status: 200,
     headers: { 'content-type': 'text/css', ...(on('uncached') ? {} : KEPT) },
-    body: (on('font-unused') ? UNUSED_FONT : '') + STYLE,
+    body: (on('font-unused') ? UNUSED_FONT : '') + styleOf(s),
   }),
   '/app.js': (_, on) => ({
     status: 200,
@@ -396,6 +415,7 @@ interface Answered {
 function otherHostAnswer(r: WebRequest, switches: FaultSwitches, year: number): WebAnswer {
   if (SITES.some((s) => subdomainOf(s) === r.host)) return html(unknownPage('Tickets are sold at the door'));
   if (r.host === new URL(SHOAL).hostname) return elsewhere(r.path);
+  if (TIDEMARK_HOSTS.includes(r.host)) return tidemark(r.path);
   if (HOSTS.some((h) => r.host === `www.${hostFacts(h.name).suffix}`))
     return text('A hosting product of the firth');
   const shared = SITES.find((s) => `${s.slug}.${hostFacts(s.host).suffix}` === r.host);

@@ -1,5 +1,6 @@
 /** What the practice net's name servers say. */
 import type { Answerer, ZoneAnswer, ZoneRecord } from './dns-server';
+import { TIDEMARK_HOSTS } from './tidemark';
 import {
   EDGE,
   FORMER,
@@ -144,6 +145,7 @@ const FIXED: ZoneRecord[] = [
   record('mail.registry.example', 'TXT', 'v=spf1 a -all'),
   record('firth-mail.example', 'MX', '10 mail.registry.example'),
   record(new URL(SHOAL).hostname, 'A', STAGING),
+  ...TIDEMARK_HOSTS.map((host) => record(host, 'A', STAGING)),
   ...HOSTS.map((h) => record(`www.${hostFacts(h.name).suffix}`, 'A', STAGING)),
   ...Object.entries(EDGE).flatMap(([address, name]) => [
     record(name, 'A', address),

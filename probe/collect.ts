@@ -28,6 +28,8 @@ import { probeHost } from './hosts';
 import { askLinks, linksToAsk } from './links';
 import { planOf, portsOf, type Plan, type Target } from './plan';
 import bundledBootstrap from './registration/bootstrap.json' with { type: 'json' };
+import { pagesToRender } from './rendering/choose';
+import { render, type RenderOptions } from './rendering/render';
 import { collectRegistration, type Bootstrap } from './registration/rdap';
 import {
   askPaths,
@@ -74,6 +76,8 @@ export interface CollectOptions extends DialerOptions, Target {
   gate?: HostGate;
   bootstrap?: Bootstrap;
   extract?: Extract;
+  /** Let a browser look at pages; without it none does. */
+  render?: RenderOptions;
   /** Reads style sheets, pictures and sitemaps; here when left out. */
   readFile?: ReadFile;
   onProgress?: (p: Progress) => void;
@@ -226,12 +230,14 @@ class Collection {
     const beside = this.lookBeside();
     const read = await this.readPages();
     this.stopIfAsked();
+    const rendering = this.render(read.pages);
     const files = await this.readFiles(read);
     this.stopIfAsked();
     const compared = await this.compare(read, files.assets);
     const found = await beside;
+    const rendered = await rendering;
     this.stopIfAsked();
-    return this.evidence(read, files, compared, found);
+    return this.evidence(read, files, compared, { ...found, rendered });
   }
 
   private say(progress: Progress): void {
@@ -449,6 +455,31 @@ class Collection {
     return { links: [...crawler.detours, ...links], folders: folderProbes, variants, freshness, hidden };
   }
 
+  /** Some of the pages, in a browser. It does not throw. */
+  private async render(pages: Evidence['pages']): Promise<Evidence['rendered']> {
+    const { options, plan, tools } = this;
+    if (!this.looks.has('rendered')) return this.before.rendered;
+    if (!options.render) return undefined;
+    const { brief, homeUrl, isLive } = plan;
+    // on staging the base may have a path, and required pages lie below it
+    const required = (brief.requiredPages ?? []).map((path) => (isLive ? path : path.replace(/^\//, '')));
+    const urls = pagesToRender(pages, { base: homeUrl, required }, options.render.pages);
+    const { evidence } = await render(urls, options.render, {
+      dialer: tools.dialer,
+      extract: tools.extract,
+      selectors: plan.selectors,
+      access: options.access,
+      gate: options.gate,
+      ids: brief.analyticsIds ?? [],
+      consentClick: brief.consentClick,
+      signal: this.halt,
+      onPage: (done, total, current) => this.say({ phase: 'In a browser', done, total, current }),
+    }).catch((error: unknown) => ({
+      evidence: { missing: (error as Error).message.slice(0, 300), pages: [] },
+    }));
+    return evidence;
+  }
+
   private notes({ crawler, sitemaps, pages, unread }: ReadPages): string[] {
     if (!this.looks.has('pages')) return this.before.notes;
     const limit = this.isOverdue()
@@ -494,7 +525,13 @@ class Collection {
     read: ReadPages,
     { manifest, assets }: Awaited<ReturnType<Collection['readFiles']>>,
     { hidden, ...compared }: Awaited<ReturnType<Collection['compare']>>,
-    { asked, probes, dns, ...beside }: Awaited<ReturnType<Collection['lookBeside']>>,
+    {
+      asked,
+      probes,
+      dns,
+      rendered,
+      ...beside
+    }: Awaited<ReturnType<Collection['lookBeside']>> & Pick<Evidence, 'rendered'>,
   ): Evidence {
     const { plan, options, tools } = this;
     const { robots, sitemaps, vouching, pages, unread } = read;
@@ -526,6 +563,7 @@ class Collection {
       manifest,
       bypass,
       registration,
+      ...(rendered ? { rendered } : {}),
       notes: this.notes(read),
       ...(hidden.length ? { hidden } : {}),
       ...this.times(finishedAt),

@@ -38,7 +38,11 @@ async function main() {
     throw new Missing(`--port takes a number from 1 to 65535, not “${values.port}”.`);
   needSpace(500);
   ensureNodePackages();
-  ensureDebianPackages({ mariadbd: 'mariadb-server', 'mariadb-install-db': 'mariadb-server' });
+  ensureDebianPackages({
+    mariadbd: 'mariadb-server',
+    'mariadb-install-db': 'mariadb-server',
+    chromium: 'chromium',
+  });
   const folder = resolve(ROOT, values.folder ?? '.demo');
   if (values.fresh) {
     say('Starting over: the demo’s data is deleted.');

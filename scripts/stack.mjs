@@ -161,6 +161,9 @@ export async function startStack({
       ARMBAND_RESOLVERS: net.resolver,
       ARMBAND_MAP: net.map.join(','),
       ARMBAND_CA: net.ca,
+      ARMBAND_BROWSER_KEYS: net.key,
+      // the home page and the required ones: a demo is to be quick
+      ARMBAND_RENDER_PAGES: '0',
       ...env,
     };
     const { app, log } = startApplication({ port, watch, parts, env: settings });

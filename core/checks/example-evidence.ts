@@ -2,6 +2,7 @@
  * Small evidence for the tests of checks: one live site of three pages where everything is right; tests
  * change what they are about.
  */
+import { SCREENS, type RenderedEvidence, type RenderedView, type Screen } from '#core/facts/rendered';
 import { extractPage } from '#core/extract/html';
 import { parseRobots } from '#core/extract/robots';
 import { parseSitemap } from '#core/extract/sitemap';
@@ -214,7 +215,57 @@ const SHARE =
 const COUNT = '<script src="https://count.example/c.js" data-site="TM-1"></script>';
 export const HEAD = SHARE + COUNT;
 
+/** A page as a browser showed it on one screen: nothing wrong with it. */
+export const seenView = (
+  { url, facts }: Pick<PageEvidence, 'url' | 'facts'>,
+  screen: Screen,
+  change: Partial<RenderedView> = {},
+): RenderedView => ({
+  screen,
+  url,
+  status: 200,
+  facts,
+  errors: [],
+  complaints: [],
+  failed: [],
+  hosts: [],
+  cookies: [],
+  storage: [],
+  loads: [],
+  hits: [{ url: 'https://count.example/hit?site=TM-1', id: 'TM-1' }],
+  layoutShift: 0,
+  layout: { width: SCREENS[screen].width, sideways: 0, wide: [], small: [] },
+  ...change,
+});
+
+/** These pages as a browser showed them. @param change of each view */
+export const seenBy = (
+  pages: readonly PageEvidence[],
+  change: Partial<RenderedView> | ((page: PageEvidence, screen: Screen) => Partial<RenderedView>) = {},
+): RenderedEvidence => ({
+  browser: 'Chromium 156',
+  pages: pages
+    .filter((p) => p.facts)
+    .map((p) => ({
+      url: p.url,
+      views: (['desktop', 'phone'] as const).map((screen) =>
+        seenView(p, screen, typeof change === 'function' ? change(p, screen) : change),
+      ),
+    })),
+});
+
+/** The evidence with pages that a browser saw so. */
+export function withSeen(change: Parameters<typeof seenBy>[1]): Evidence {
+  const e = evidence();
+  return { ...e, rendered: seenBy(e.pages, change) };
+}
+
 export function evidence(change: Partial<Evidence> = {}): Evidence {
+  const whole = unseen(change);
+  return { ...whole, rendered: change.rendered ?? seenBy(whole.pages) };
+}
+
+function unseen(change: Partial<Evidence>): Evidence {
   const base = 'https://marsh-choir.example/';
   const robots = 'User-agent: *\nDisallow:\n';
   const map = `<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9"><url><loc>${base}</loc></url><url><loc>${base}about/</loc></url><url><loc>${base}songs/</loc></url></urlset>`;
@@ -397,8 +448,7 @@ export function withPages(...pages: PageEvidence[]): Evidence {
 /** The evidence with the home page changed. */
 export function withHome(parts: Partial<PageParts>): Evidence {
   const e = evidence();
-  return {
-    ...e,
+  return evidence({
     pages: [
       page({
         url: 'https://marsh-choir.example/',
@@ -409,7 +459,7 @@ export function withHome(parts: Partial<PageParts>): Evidence {
       }),
       ...e.pages.slice(1),
     ],
-  };
+  });
 }
 
 /** The address of the example's home page. */
@@ -419,7 +469,7 @@ export const HOME = 'https://marsh-choir.example/';
 export function withHtml(html: string, parts: Partial<PageParts> = {}, url = HOME): Evidence {
   const e = evidence();
   const home = { ...page({ url, via: 'home', ...parts }), facts: extractPage(html, url) };
-  return { ...e, pages: [home, ...e.pages.slice(1)] };
+  return evidence({ pages: [home, ...e.pages.slice(1)] });
 }
 
 /** A file that pages use, as it was read. */

@@ -206,6 +206,18 @@ export const BRIEF_GROUPS: readonly FieldGroup[] = [
         hint: 'a part of its address',
       },
       {
+        field: 'consentClick',
+        label: 'What visitors click to consent',
+        kind: 'text',
+        hint: 'the words on it, or a CSS selector',
+      },
+      {
+        field: 'necessaryCookies',
+        label: 'Cookies that need no consent',
+        kind: 'list',
+        hint: 'names; * stands for any letters',
+      },
+      {
         field: 'scripts',
         label: 'Scripts and where they stand',
         kind: 'scripts',

@@ -156,6 +156,15 @@ export class BriefDto {
   scripts?: ScriptDto[];
   @IsOptional() @IsArray() @ArrayMaxSize(200) @IsHost(EACH) allowedScriptHosts?: string[];
   @IsOptional() @IsString() @MaxLength(300) consentScript?: string;
+  @IsOptional() @IsString() @MaxLength(200) consentClick?: string;
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(50)
+  @Matches(/^[!#$%&'*+\-.^_`|~0-9A-Za-z]{1,100}$/, {
+    ...EACH,
+    message: 'necessaryCookies must be names of cookies (RFC 6265 4.1.1), * for any letters',
+  })
+  necessaryCookies?: string[];
   @IsOptional()
   @IsArray()
   @ArrayMaxSize(50)

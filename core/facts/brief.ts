@@ -71,6 +71,10 @@ export interface Brief {
   scripts?: { match: string; where: 'head' | 'body-end'; pages?: string }[];
   allowedScriptHosts?: string[];
   consentScript?: string;
+  /** What a visitor clicks to consent: a selector, or the words on it. */
+  consentClick?: string;
+  /** Names of cookies that are there before anybody consents; `*` stands for any letters. */
+  necessaryCookies?: string[];
   crawlers?: string[];
   holding?: { mark?: string; bypass?: string };
   badge?: 'wanted' | 'unwanted';

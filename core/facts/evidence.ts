@@ -7,6 +7,7 @@ import type { RobotsFile } from '#core/extract/robots';
 import type { SitemapFacts } from '#core/extract/sitemap';
 import type { CssFacts } from '#core/extract/css';
 import type { ManifestFacts } from '#core/extract/manifest';
+import type { RenderedEvidence } from './rendered';
 
 /** Raised when the shape changes; older ones are read through `upgradeEvidence`. */
 export const EVIDENCE_VERSION = 2;
@@ -340,6 +341,8 @@ export interface Evidence {
   /** What the brief's way past the holding page leads to. */
   bypass: { chain: Chain; title?: string } | null;
   registration: RegistrationEvidence | null;
+  /** What a browser saw; nothing where none was asked to look. */
+  rendered?: RenderedEvidence;
   /** What was cut short or left out, in plain words. */
   notes: string[];
   /** When each part was looked at, where that was not all at once. */

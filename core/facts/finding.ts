@@ -95,6 +95,8 @@ export interface Finding extends Judgement {
   /** All failing places are covered by acceptances. */
   accepted?: boolean;
   byHand?: boolean;
+  /** It looks for itself, and where it cannot tell a person may vouch for it. */
+  attestable?: boolean;
   /** The agency's own remark on this line of the checklist. */
   note?: string;
   /** When the parts that it rests on were looked at, where that was not at once; the oldest first. */

@@ -4,7 +4,8 @@ import { PARTS, type Part } from './parts';
 
 /** When each part of this evidence was looked at. */
 export function timesOf({ times, finishedAt }: Evidence): Record<Part, string> {
-  return times ?? (Object.fromEntries(PARTS.map((part) => [part, finishedAt])) as Record<Part, string>);
+  // a part that came later than the evidence has no time of its own
+  return Object.fromEntries(PARTS.map((part) => [part, times?.[part] ?? finishedAt])) as Record<Part, string>;
 }
 
 /** Which part a field of the evidence belongs to; hosts are two: the handshake, and what answers over it. */
@@ -32,4 +33,5 @@ export const PART_OF: Partial<Record<keyof Evidence, Part>> = {
   variants: 'pages',
   freshness: 'pages',
   manifest: 'pages',
+  rendered: 'rendered',
 };

@@ -1,5 +1,5 @@
 /** The parts that evidence is collected in, each of which may be looked at again alone. */
-export const PARTS = ['dns', 'tls', 'http', 'registration', 'files', 'pages'] as const;
+export const PARTS = ['dns', 'tls', 'http', 'registration', 'files', 'pages', 'rendered'] as const;
 export type Part = (typeof PARTS)[number];
 
 /** What a part is called on the screens. */
@@ -10,4 +10,5 @@ export const PART_WORDS: Record<Part, string> = {
   registration: 'registration',
   files: 'robots.txt and sitemaps',
   pages: 'pages',
+  rendered: 'pages in a browser',
 };

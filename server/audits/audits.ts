@@ -17,6 +17,7 @@ import { Conflict, NotFound } from '../platform/errors';
 import { reevaluateCompared } from './judging';
 import { keepAudit } from './keeping';
 import { networkSettings } from './network';
+import { renderSettings } from './rendering';
 import { keptEvidence, packJson } from '../platform/packed';
 import { partsOfScope, type Scope } from './scope';
 import { database } from '../platform/db/connection';
@@ -187,10 +188,8 @@ async function prepare(id: number, restarts: number) {
   const brief = audit.briefId ? ((await BriefRow.findByPk(audit.briefId))?.data as Brief) : {};
   const known = await briefForChecks(site, brief);
   const profile = (await newestProfile(site.hostProfileId ?? null))?.profile;
-  const asked = askedFor(
-    await checklistVersion(audit.checklistVersionId),
-    known.brief.preferredHost ?? hostOf(environment.url) ?? '',
-  );
+  const checklist = await checklistVersion(audit.checklistVersionId);
+  const asked = askedFor(checklist, known.brief.preferredHost ?? hostOf(environment.url) ?? '');
   const target = {
     url: environment.url,
     kind: environment.kind,
@@ -199,7 +198,8 @@ async function prepare(id: number, restarts: number) {
     asked,
     access: accessOf(environment),
   };
-  return { audit, environment, brief, target, again: await againOf(audit, environment, target) };
+  const render = renderSettings(checklist, audit.scope);
+  return { audit, environment, brief, target, render, again: await againOf(audit, environment, target) };
 }
 
 /** What is looked at again and what is taken over; undefined where all has to be looked at. */
@@ -223,13 +223,17 @@ async function lookAt(id: number, work: Work): Promise<void> {
   const prepared = await whenReachable(() => prepare(id, work.losses), work.signal);
   // it was kept before whoever did it could say so, or it was stopped or deleted
   if (!prepared) return;
-  const { audit, environment, brief, target, again } = prepared;
+  const { audit, environment, brief, target, render, again } = prepared;
+  const pictures = new Map<string, Buffer>();
   const since = performance.now();
   announceRunning([environment.siteId]);
   try {
     const evidence = await collect({
       ...networkSettings(),
       ...target,
+      ...(render
+        ? { render: { ...render, keepPicture: (sha256, bytes) => pictures.set(sha256, bytes) } }
+        : {}),
       again,
       signal: work.signal,
       clock: now,
@@ -240,7 +244,9 @@ async function lookAt(id: number, work: Work): Promise<void> {
     const collected = {
       evidence: packed,
       brief,
-      parts: again?.parts ?? PARTS,
+      parts: again?.parts ?? PARTS.filter((part) => part !== 'rendered' || render !== undefined),
+      rendered: evidence.rendered,
+      pictures,
       // what was looked at in the end, which may be more than was asked for
       scope: again ? { parts: [...again.parts], ...(again.pages ? { pages: [...again.pages] } : {}) } : null,
       tookMs: Math.round(performance.now() - since),

@@ -34,6 +34,10 @@ export class PageDto {
   @IsString() @MaxLength(4000) url!: string;
 }
 
+export class SeenPictureDto {
+  @Matches(/^[0-9a-f]{64}$/, { message: 'sha256 must be a digest as the evidence names it' }) sha256!: string;
+}
+
 export class HistoryDto {
   /** What the window before said that it goes on by. */
   @IsOptional() @Matches(/^\d{1,10}-\d{1,10}$/) after?: string;

@@ -18,7 +18,9 @@ import type { Situation } from '#core/facts/situation';
 import { Audit, AuditEvidence, AuditFindings, FindingRow, VerdictRow, type VerdictCause } from './models';
 import { noteSeen } from '../intended/texts';
 import { noteNews } from '../schedules/news';
+import type { RenderedEvidence } from '#core/facts/rendered';
 import { isRenewed, type Scope } from './scope';
+import { keepPictures } from './seen';
 import { verdictOn } from './verdict';
 import { now } from '../platform/clock';
 
@@ -210,6 +212,9 @@ export interface Collected {
   /** The same, where it is not everything. */
   scope: Scope | null;
   tookMs: number;
+  /** What a browser saw, and the pictures that it took just now. */
+  rendered?: RenderedEvidence;
+  pictures: ReadonlyMap<string, Buffer>;
 }
 
 /**
@@ -218,7 +223,7 @@ export interface Collected {
  */
 export async function keepAudit(
   { id, environmentId }: Audit,
-  { evidence, brief, parts, scope, tookMs }: Collected,
+  { evidence, brief, parts, scope, tookMs, rendered, pictures }: Collected,
   hold: (transaction: Transaction) => Promise<void>,
 ): Promise<void> {
   const environment = await Environment.findByPk(environmentId, { rejectOnEmpty: true });
@@ -231,5 +236,6 @@ export async function keepAudit(
     const cause: Cause = { cause: 'audit', by: audit.startedBy };
     Object.assign(audit, { scope, tookMs, baseAuditId: scope && environment.lastAuditId });
     await keepVerdict(audit, { environment, site, evidence, brief, cause, hold, parts }, transaction);
+    await keepPictures({ auditId: id, environmentId }, rendered, pictures, transaction);
   });
 }

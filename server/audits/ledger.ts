@@ -86,6 +86,8 @@ const aboutCheck = (check: Check | undefined) => ({
   source: check?.source ?? '',
   scope: check?.scope ?? '',
   attestedForDays: check?.attestedForDays ?? null,
+  /** Pictures of pages that stand beside it. */
+  pictures: check?.needs.rendered ? ('both' as const) : (check?.pictures ?? null),
 });
 
 type Names = ReadonlyMap<number, string>;

@@ -112,6 +112,13 @@ export class FindingRow extends Row<FindingRow> {
   declare data: unknown;
 }
 
+/** Which pictures an audit saw, each by the digest that its evidence names. */
+export class SeenPicture extends Row<SeenPicture> {
+  declare auditId: number;
+  declare sha256: string;
+  declare fileId: number;
+}
+
 /** One judging of one audit's evidence; append only. */
 export class VerdictRow extends Row<VerdictRow> {
   declare id: CreationOptional<number>;
@@ -133,6 +140,11 @@ export class VerdictRow extends Row<VerdictRow> {
 }
 
 export function bindModels(): void {
+  bind(SeenPicture, 'seen_picture', {
+    auditId: { type: ref, primaryKey: true },
+    sha256: { type: text(64), primaryKey: true },
+    fileId: ref,
+  });
   bind(Audit, 'audit', {
     id,
     environmentId: ref,

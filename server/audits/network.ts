@@ -34,7 +34,8 @@ export async function endAsking(): Promise<void> {
   await permits?.close();
 }
 
-const list = (text: string | undefined): string[] =>
+/** The items of a comma list. */
+export const list = (text: string | undefined): string[] =>
   (text ?? '')
     .split(',')
     .map((s) => s.trim())

@@ -46,7 +46,8 @@ export async function attest(environmentId: number, input: AttestDto, person: Pe
   if (!environment) throw new NotFound('This environment does not exist, or not any more.');
   const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
   const check = await checkAsked(environment, site, input.check);
-  if (!check?.byHand) throw new Refused('Only manual checks are attested.');
+  if (!check?.byHand && check?.attestedForDays === undefined)
+    throw new Refused('Only manual checks, and those that say so, are attested.');
   await refuseUnfit(input, environmentId);
   const { done, doesNotApply = false, note, untilStageChanges, place = null, attachmentId = null } = input;
   await AttestationRow.create({

@@ -10,6 +10,7 @@ import { NotFound, Unreachable } from '../platform/errors';
 import { ensurePerson } from '../people/people';
 import { sealAccess } from '../sites/access';
 import { keepStanding } from '../sites/standing';
+import { PARTS } from '#core/facts/parts';
 import { now } from '../platform/clock';
 import { intendedFor } from '../intended/texts';
 import { kitOf } from '../pictures/pictures';
@@ -19,6 +20,8 @@ export interface PracticeFault {
   id: string;
   title: string;
   check: string;
+  /** Only a browser sees it. */
+  browser: boolean;
   on: boolean;
 }
 export interface PracticeState {
@@ -157,8 +160,20 @@ export async function loadDemo(password: string): Promise<boolean> {
       await keepStanding([site.id], transaction);
     }
   });
+  // a browser takes its time: at first it looks at a few sites, and at the others once somebody audits them
+  const all = await Environment.findAll();
+  const names = new Map((await Site.findAll({ attributes: ['id', 'name'] })).map((s) => [s.id, s.name]));
+  const isShown = ({ siteId, kind }: Environment): boolean =>
+    state.sites
+      .find((s) => s.name === names.get(siteId))!
+      .faults.some((f) => f.on && f.browser && f.environment === (kind === 'live' ? 'live' : 'staging'));
   await startAudits(
-    (await Environment.findAll()).map((e) => e.id),
+    all.filter((e) => !isShown(e)).map((e) => e.id),
+    'Mara Quill',
+    { scope: { parts: PARTS.filter((part) => part !== 'rendered') } },
+  );
+  await startAudits(
+    all.filter(isShown).map((e) => e.id),
     'Mara Quill',
   );
   return true;

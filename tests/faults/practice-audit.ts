@@ -6,7 +6,10 @@ import type { Brief } from '#core/facts/brief';
 import type { Evidence } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
 import type { Situation } from '#core/facts/situation';
+import { checkById } from '#core/checks/catalogue/index';
+import type { Checklist } from '#core/facts/checklist';
 import { collect } from '#probe/collect';
+import { USUAL_BROWSER } from '#probe/rendering/browser';
 import { officialFacts, environmentDates } from '../../net/official';
 import type { PracticeNet } from '../../net/practice-net';
 import { HOSTS, SITES, keyOf, preferredHost } from '../../net/sites';
@@ -18,12 +21,24 @@ export interface PracticeAudit {
   of: (check: string) => JudgedFinding;
 }
 
+/** The brief of a site; where a browser looks, it asks for one page beside the home page, to be quick. */
+function briefOf(net: PracticeNet, slug: string, { browser }: Pick<PracticeOptions, 'browser'>): Brief {
+  const brief = officialFacts(slug, new Date(), net.switches) as Brief;
+  return browser ? { ...brief, requiredPages: ['/about/'] } : brief;
+}
+
+/** What no browser has looked at cannot be told. */
+const withoutBrowser = (checklist: Checklist): Checklist => ({
+  ...checklist,
+  items: checklist.items.filter((i) => !checkById.get(i.check)?.needs.rendered),
+});
+
 /** Collects the evidence about an environment. @param key whether the auditor has the credentials of staging */
 export async function collectPractice(
   net: PracticeNet,
   slug: string,
   environment: 'live' | 'staging',
-  more: { key?: boolean; maxPages?: number } = {},
+  more: Pick<PracticeOptions, 'key' | 'maxPages' | 'browser'> = {},
 ): Promise<Evidence> {
   const site = SITES.find((s) => s.slug === slug)!;
   const url =
@@ -34,13 +49,14 @@ export async function collectPractice(
   return collect({
     url,
     kind: environment === 'live' ? 'live' : 'before',
-    brief: officialFacts(slug, new Date(), net.switches) as Brief,
+    brief: briefOf(net, slug, more),
     resolvers: [net.resolver],
     map: net.map,
     ca: [net.caPem],
     timeoutMs: 15_000,
     retryPauseMs: 20,
     maxPages: more.maxPages,
+    ...(more.browser ? { render: { browser: { ...USUAL_BROWSER, keys: [net.keyDigest] }, pages: 0 } } : {}),
     asked: askedFor(fullChecklist(), preferredHost(site)),
     ...(more.key
       ? { access: { kind: 'credentials', user, password, origins: [`https://${site.staging.host}`] } }
@@ -61,6 +77,8 @@ export interface PracticeOptions {
   staging?: Evidence;
   launched?: boolean;
   maxPages?: number;
+  /** Whether a browser looks at the home page and one more. */
+  browser?: boolean;
 }
 
 export async function auditPractice(
@@ -71,15 +89,16 @@ export async function auditPractice(
   options: PracticeOptions = {},
 ): Promise<PracticeAudit> {
   const site = SITES.find((s) => s.slug === slug)!;
-  const brief = officialFacts(slug, new Date(), net.switches) as Brief;
+  const brief = briefOf(net, slug, options);
   const profile = HOSTS.find((h) => h.name === site.host) as unknown as HostProfile;
   const evidence = await collectPractice(net, slug, environment, options);
   const at = new Date(evidence.finishedAt);
+  const checklist = net.switches.isOn(slug, 'live', 'slow') ? fullChecklist() : LENIENT;
   const findings = judge({
     evidence,
     brief,
     profile,
-    checklist: net.switches.isOn(slug, 'live', 'slow') ? fullChecklist() : LENIENT,
+    checklist: options.browser ? checklist : withoutBrowser(checklist),
     situation,
     at,
     leaveOutHand: true,

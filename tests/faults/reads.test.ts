@@ -11,6 +11,7 @@ import { completeBrief } from '#core/facts/host-records';
 import { timesOf } from '#core/facts/part-times';
 import { PARTS, type Part } from '#core/facts/parts';
 import { SITUATIONS } from '#core/facts/situation';
+import { USUAL_BROWSER } from '#probe/rendering/browser';
 import { canRenew, collect } from '#probe/collect';
 import { officialFacts } from '../../net/official';
 import { startPracticeNet, type PracticeNet } from '../../net/practice-net';
@@ -83,6 +84,8 @@ describe('a part looked at again', () => {
     ca: [net.caPem],
     timeoutMs: 15_000,
     retryPauseMs: 20,
+    // that there is no browser is an answer too, and a quick one
+    render: { browser: { ...USUAL_BROWSER, path: '/nowhere/browser' }, pages: 0 },
   });
   const FIELDS: Record<Part, (e: Evidence) => unknown> = {
     dns: (e) => e.dns,
@@ -91,6 +94,7 @@ describe('a part looked at again', () => {
     registration: (e) => e.registration,
     files: (e) => [e.robots, e.sitemaps],
     pages: (e) => e.pages,
+    rendered: (e) => e.rendered,
   };
   it.each(PARTS)('%s: it is new, and all else is what was seen before, with its age', async (part) => {
     const before = await collect(options());

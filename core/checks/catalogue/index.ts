@@ -111,6 +111,7 @@ import { consentFirst } from '#core/checks/catalogue/verification/consent-first'
 import { scriptPlacement } from '#core/checks/catalogue/verification/script-placement';
 import { scriptsExpected } from '#core/checks/catalogue/verification/scripts-expected';
 import { scriptsOnce } from '#core/checks/catalogue/verification/scripts-once';
+import { nothingBeforeConsent } from '#core/checks/catalogue/verification/nothing-before-consent';
 import { hitsSeen } from '#core/checks/catalogue/verification/hits-seen';
 import { titlePresent } from '#core/checks/catalogue/metadata/title-present';
 import { titleLength } from '#core/checks/catalogue/metadata/title-length';
@@ -144,6 +145,11 @@ import { iconSizesTrue } from '#core/checks/catalogue/sharing/icon-sizes-true';
 import { touchIcon } from '#core/checks/catalogue/sharing/touch-icon';
 import { iconOwn } from '#core/checks/catalogue/sharing/icon-own';
 import { manifest } from '#core/checks/catalogue/sharing/manifest';
+import { scriptErrors } from '#core/checks/catalogue/delivery/script-errors';
+import { requestsFail } from '#core/checks/catalogue/delivery/requests-fail';
+import { phoneFits } from '#core/checks/catalogue/delivery/phone-fits';
+import { layoutStill } from '#core/checks/catalogue/delivery/layout-still';
+import { renderedAgrees } from '#core/checks/catalogue/delivery/rendered-agrees';
 import { stagingLocked } from '#core/checks/catalogue/delivery/staging-locked';
 import { stagingLifetime } from '#core/checks/catalogue/delivery/staging-lifetime';
 import { matchesBuild } from '#core/checks/catalogue/delivery/matches-build';
@@ -290,6 +296,7 @@ export const CATALOGUE: readonly Check[] = [
   scriptPlacement,
   scriptsExpected,
   scriptsOnce,
+  nothingBeforeConsent,
   hitsSeen,
   titlePresent,
   titleLength,
@@ -341,6 +348,11 @@ export const CATALOGUE: readonly Check[] = [
   formSender,
   comments,
   securityContact,
+  scriptErrors,
+  requestsFail,
+  phoneFits,
+  layoutStill,
+  renderedAgrees,
   backup,
   formsArrive,
   accounts,

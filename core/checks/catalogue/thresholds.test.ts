@@ -3,6 +3,7 @@
  */
 import { describe, expect, it } from 'vitest';
 import type { AssetEvidence, Evidence, Exchange } from '#core/facts/evidence';
+import type { RenderedView } from '#core/facts/rendered';
 import { textWidth } from '#core/text/width';
 import { CATALOGUE } from './index';
 import {
@@ -15,6 +16,7 @@ import {
   host,
   page,
   withHome,
+  withSeen,
   type Asked,
 } from '#core/checks/example-evidence';
 
@@ -186,6 +188,11 @@ const twins = (share: string): Evidence => {
     ],
   });
 };
+/** Pages as a phone showed them. */
+const onPhone = (layout: Partial<NonNullable<RenderedView['layout']>>): Evidence =>
+  withSeen({ layout: { width: 390, sideways: 0, wide: [], small: [], ...layout } });
+const lettered = (px: number, letters: number): Evidence =>
+  onPhone({ small: [{ px, letters, element: 'p', text: 'Songs' }] });
 /** A text of so many letters that take little room. */
 const narrow = (letters: number): string => 'il'.repeat(Math.ceil(letters / 2)).slice(0, letters);
 /** The longest run of a letter that stays within a width, and one more. */
@@ -308,6 +315,20 @@ const CASES: [check: string, parameter: string, good: Asked, bad: Asked, badOutc
     'bytes',
     { evidence: picture('share-picture', 1200, 630, 2_000_000) },
     { evidence: picture('share-picture', 1200, 630, 2_000_001) },
+  ],
+  [
+    'delivery.phone-fits',
+    'sideways',
+    { evidence: onPhone({ sideways: 2 }) },
+    { evidence: onPhone({ sideways: 3 }) },
+  ],
+  ['delivery.phone-fits', 'pixels', { evidence: lettered(12, 500) }, { evidence: lettered(11.9, 500) }],
+  ['delivery.phone-fits', 'letters', { evidence: lettered(9, 20) }, { evidence: lettered(9, 21) }],
+  [
+    'delivery.layout-still',
+    'shift',
+    { evidence: withSeen({ layoutShift: 0.0999 }) },
+    { evidence: withSeen({ layoutShift: 0.1 }) },
   ],
   [
     'delivery.picture-weight',

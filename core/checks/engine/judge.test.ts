@@ -142,6 +142,7 @@ describe('rules over all checks', () => {
       scripts: [{ raw: '', line: 1, column: 1, where: 'body', src: 'https://marsh-choir.example/app.js' }],
     };
     e.pages[0] = shell;
+    delete e.rendered;
     expect(ask('metadata.one-main-heading', { evidence: e }).outcome).toBe('cantTell');
   });
 

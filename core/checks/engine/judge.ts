@@ -122,6 +122,15 @@ function judgeManually(check: Check, context: CheckContext, audit: Audit): Judge
   return attested(check, audit.attestations, { at, stage, subjects });
 }
 
+/** What somebody vouched for, where a check that looks for itself could not tell. */
+function judgeOrAttested(check: Check, context: CheckContext, audit: Audit): Judgement {
+  const judgement = judgeBy(check, context);
+  if (check.attestedForDays === undefined || judgement.outcome !== 'cantTell') return judgement;
+  const { at, stage } = context;
+  const vouched = attested(check, audit.attestations, { at, stage });
+  return vouched.outcome === 'untested' ? judgement : vouched;
+}
+
 function judgeBy(check: Check, context: CheckContext): Judgement {
   const unmet = unmetNeed(check, context);
   if (unmet) return unmet;
@@ -137,7 +146,7 @@ function judgementOf(check: Check, context: CheckContext, audit: Audit): Judgeme
   try {
     if (audit.closed && check !== stagingClosed)
       return inapplicable(`this environment is closed after the launch (${audit.closed})`);
-    return check.byHand ? judgeManually(check, context, audit) : judgeBy(check, context);
+    return check.byHand ? judgeManually(check, context, audit) : judgeOrAttested(check, context, audit);
   } catch (error) {
     return cantTell(`this check could not finish: ${(error as Error).message}`);
   }
@@ -159,9 +168,16 @@ function markAccepted(finding: Finding, acceptances: readonly Acceptance[], at: 
 }
 
 /** How many of the known pages a check could see, where the page limit left some unread. */
-function seenOf(check: Check, finding: Finding, { pages, unread }: Evidence): Finding['seen'] {
-  if (check.scope !== 'page' || !unread.length) return undefined;
+function seenOf(check: Check, finding: Finding, { pages, unread, rendered }: Evidence): Finding['seen'] {
+  if (check.scope !== 'page') return undefined;
   if (finding.outcome !== 'passed' && finding.outcome !== 'failed') return undefined;
+  // a browser looks at some of the pages that were read
+  if (check.needs.rendered) {
+    const read = rendered?.pages.length ?? 0;
+    const known = pages.filter((p) => p.facts).length + unread.length;
+    return read < known ? { read, known } : undefined;
+  }
+  if (!unread.length) return undefined;
   return { read: pages.length, known: pages.length + unread.length };
 }
 
@@ -197,6 +213,7 @@ function findingOf(check: Check, item: ChecklistItem, audit: Audit): JudgedFindi
     places,
   };
   if (check.byHand) finding.byHand = true;
+  else if (check.attestedForDays !== undefined) finding.attestable = true;
   if (item.note) finding.note = item.note;
   if (awaits) finding.awaits = awaits;
   const seen = seenOf(check, finding, input.evidence);

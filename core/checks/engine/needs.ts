@@ -1,6 +1,6 @@
 /** Seeing to what a check needs before it is asked (rules 2 and 3 of the catalogue). */
 import { readField, type Brief, type BriefField } from '#core/facts/brief';
-import type { HostEvidence } from '#core/facts/evidence';
+import type { Evidence, HostEvidence } from '#core/facts/evidence';
 import type { Judgement } from '#core/facts/finding';
 import { restsOn } from '#core/checks/kit/chains';
 import type { AskedHost, Check, CheckContext, Needs } from '#core/checks/kit/check';
@@ -24,6 +24,13 @@ function missingField(brief: Brief, fields: readonly BriefField[]): Judgement | 
   return null;
 }
 
+/** Why nothing is known of how pages look in a browser. */
+function notRendered({ rendered }: Evidence): string | undefined {
+  if (!rendered) return 'not rendered: no browser has looked at its pages yet';
+  if (rendered.missing !== undefined) return `not rendered: ${rendered.missing}`;
+  return rendered.pages.length ? undefined : 'not rendered: there was no page to look at';
+}
+
 /** @returns what follows when something is missing that the check cannot do without */
 export function unmetNeed(check: Check, { view, brief, evidence }: CheckContext): Judgement | null {
   const { needs } = check;
@@ -34,6 +41,10 @@ export function unmetNeed(check: Check, { view, brief, evidence }: CheckContext)
   const exempt = check.exempt?.({ brief });
   if (exempt !== undefined) return inapplicable(exempt);
   if (needs.records && !evidence.dns.answers.length) return cantTell('no name was looked up');
+  if (needs.rendered) {
+    const why = notRendered(evidence);
+    if (why !== undefined) return cantTell(why);
+  }
   return needs.brief ? missingField(brief, needs.brief) : null;
 }
 

@@ -3,7 +3,13 @@ import type { Check } from '#core/checks/kit/check';
 import { PARTS, type Part } from '#core/facts/parts';
 
 /** What each need is met from. */
-const OF_NEED = { pages: 'pages', hosts: 'http', tls: 'tls', records: 'dns' } as const;
+const OF_NEED = {
+  pages: 'pages',
+  hosts: 'http',
+  tls: 'tls',
+  records: 'dns',
+  rendered: 'rendered',
+} as const;
 
 /** The parts that a check reads, in the order of the parts. */
 export function partsOf({ needs, reads = [] }: Pick<Check, 'needs' | 'reads'>): Part[] {

@@ -27,7 +27,8 @@ export type ParameterSpecs = Record<string, ParameterSpec>;
  * - `pages`: pages that can be judged; where there are none, it rests on the check that says why (rule 3);
  * - `hosts`: each host shows the site; one with a parking or unknown-name page rests on domain.connected;
  * - `tls`: each host has finished a handshake; another rests on https.answers or domain.resolves;
- * - `records`: names were looked up at all.
+ * - `records`: names were looked up at all;
+ * - `rendered`: a browser has looked at pages; without one the check cannot tell.
  */
 export interface Needs<Field extends BriefField = BriefField> {
   brief?: readonly Field[];
@@ -35,6 +36,7 @@ export interface Needs<Field extends BriefField = BriefField> {
   hosts?: true;
   tls?: true;
   records?: true;
+  rendered?: true;
 }
 
 /** A host of the site as a check meets it. */
@@ -117,6 +119,8 @@ export interface CheckDefinition<Specs extends ParameterSpecs, Field extends Bri
   reads?: readonly Part[];
   parameters?: Specs;
   messages?: Messages<CheckContext<Specs, Field>>;
+  /** Where it cannot tell, a person may vouch for it: for how many days, unless they say otherwise. */
+  attestedForDays?: number;
   /** Why it is not applicable, told before anything that it needs is asked for. */
   exempt?(context: Pick<CheckContext, 'brief'>): string | undefined;
   judge(context: CheckContext<Specs, Field>): Judgement;
@@ -134,8 +138,10 @@ export interface Check extends CheckFacts {
   exempt?(context: Pick<CheckContext, 'brief'>): string | undefined;
   /** Done by a person and attested; `judge` is not called. */
   byHand?: boolean;
-  /** How long an attestation holds unless it says otherwise, in days. */
+  /** How long an attestation holds unless it says otherwise, in days; a check with none of the two takes none. */
   attestedForDays?: number;
+  /** Pictures that a person walks through to do it. */
+  pictures?: 'phone';
   /** What a manual check is about one by one, such as each form; without it, the site as a whole. */
   subjects?(context: CheckContext): string[];
   judge(context: CheckContext): Judgement;
@@ -155,14 +161,14 @@ export function defineCheck<const Specs extends ParameterSpecs, const Field exte
 
 /** A manual check, as its file writes it: `how` says what there is to do, `recipe` where that depends on the site. */
 type ManualDefinition = CheckFacts &
-  Pick<Check, 'attestedForDays' | 'subjects'> & { section?: Section } & (
+  Pick<Check, 'attestedForDays' | 'subjects' | 'pictures'> & { section?: Section } & (
     { how: string } | { recipe: Check['recipe'] }
   );
 
 /** Makes a manual check, which a person does and attests. */
 export function defineManualCheck(definition: ManualDefinition): Check {
   const recipe = 'how' in definition ? () => ({ steps: definition.how }) : definition.recipe;
-  const { id, title, why, severity, situations, source, attestedForDays, subjects } = definition;
+  const { id, title, why, severity, situations, source, attestedForDays, subjects, pictures } = definition;
   return {
     id,
     section: definition.section ?? sectionOf(id),
@@ -177,6 +183,7 @@ export function defineManualCheck(definition: ManualDefinition): Check {
     byHand: true,
     attestedForDays,
     subjects,
+    pictures,
     judge: () => ({ outcome: 'untested', places: [] }),
     recipe,
   };

@@ -3,7 +3,7 @@ import type { BriefField } from '#core/facts/brief';
 import type { HostEvidence } from '#core/facts/evidence';
 import type { Finding, Judgement, PlaceResult } from '#core/facts/finding';
 import { unsure } from '#core/facts/place-result';
-import { inNumber, share } from '#core/text/quantity';
+import { inNumber, quantity, share } from '#core/text/quantity';
 import type { SiteView } from '#core/checks/view/site-view';
 import type { ReadPage } from '#core/checks/view/read-page';
 import type { CheckContext } from './check';
@@ -126,7 +126,11 @@ export function overPages(
   // that no page has such a thing is proven by pages alone
   if (!places.length && !view.pages.length)
     return cantTell('no pages to look at', { expected: more.expected ?? context.words.expected });
-  return overPlaces(context, places, more);
+  const built = view.pages.filter((p) => p.isRendered).length;
+  const notes = built
+    ? [...(more.notes ?? []), `${quantity(built, 'page')} that scripts build: judged as a browser showed it.`]
+    : more.notes;
+  return overPlaces(context, places, { ...more, notes });
 }
 
 /** Nobody has vouched for a manual check. */

@@ -31,6 +31,10 @@ export interface Load {
   resource: Resource;
 }
 
+/** Rule 5: a body without text that scripts are to fill. */
+export const isShell = ({ textLength, anchors, scripts }: PageFacts): boolean =>
+  textLength < 40 && anchors.length === 0 && scripts.some((s) => s.src);
+
 export class ReadPage {
   readonly url: string;
   /** The answer that brought it. */
@@ -40,7 +44,6 @@ export class ReadPage {
   readonly noIndex: readonly Directive[];
   /** What keeps every search engine out, if anything does. */
   readonly keptOut: Directive | undefined;
-  /** Rule 5: a body without text that scripts are to fill. */
   readonly shell: boolean;
   /** What names a canonical address: link elements in the order of the source, then Link headers. */
   readonly canonicals: Canonical[] = [];
@@ -66,6 +69,8 @@ export class ReadPage {
     readonly evidence: PageEvidence,
     readonly facts: PageFacts,
     readonly words: PageText,
+    /** Scripts build it: its facts are those of the page as a browser made it. */
+    readonly isRendered = false,
   ) {
     this.url = evidence.url;
     this.origin = this.url.slice(0, this.url.indexOf('/', 8) + 1);
@@ -74,7 +79,7 @@ export class ReadPage {
     this.statements = statementsOf(evidence);
     this.noIndex = noIndexOf(this.statements);
     this.keptOut = this.noIndex.find((n) => n.agent === '*');
-    this.shell = facts.textLength < 40 && facts.anchors.length === 0 && facts.scripts.some((s) => s.src);
+    this.shell = isShell(facts);
     for (const link of facts.links) {
       if (link.rel.includes('canonical')) this.canonicals.push(link);
       if (link.rel.includes('alternate') && link.hreflang) this.alternates.push(link);

@@ -3,7 +3,7 @@
  * root cause when nothing can be.
  */
 import { hostOf, insideBase, normaliseUrl } from '#core/extract/address';
-import type { Anchor } from '#core/extract/html';
+import type { Anchor, PageFacts } from '#core/extract/html';
 import type { Brief } from '#core/facts/brief';
 import {
   finalStatus,
@@ -20,7 +20,7 @@ import { refusalOf, type RefusalKind } from '#core/extract/refusal';
 import { commonMark, type Marked, type MarkKind } from './page-marks';
 import { PageText } from './page-text';
 import { isBogus } from './signed-zone';
-import { ReadPage } from './read-page';
+import { isShell, ReadPage } from './read-page';
 import { remembering } from '#core/remembering';
 
 /** A link inside the site that was followed, with where it stands first. */
@@ -115,9 +115,17 @@ export class SiteView {
       return undefined;
     }
     const isGood = isHolding || (status >= 200 && status < 300);
-    return isGood && page.facts && words && this.within(page.url)
-      ? new ReadPage(page, page.facts, words)
-      : undefined;
+    if (!isGood || !page.facts || !words || !this.within(page.url)) return undefined;
+    const built = isShell(page.facts) ? this.renderedFacts(page.url) : undefined;
+    return built
+      ? new ReadPage(page, built, new PageText(built), true)
+      : new ReadPage(page, page.facts, words);
+  }
+
+  /** The facts of a page as a browser made it. */
+  private renderedFacts(url: string): PageFacts | undefined {
+    const view = this.evidence.rendered?.pages.find((p) => p.url === url)?.views[0];
+    return view && view.failure === undefined && view.facts && !isShell(view.facts) ? view.facts : undefined;
   }
 
   /** Whether an address belongs to this environment: one of its hosts, and below the base path. */

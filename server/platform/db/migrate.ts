@@ -14,6 +14,7 @@ import { up as jobs } from './migrations/012-jobs';
 import { up as pages } from './migrations/014-pages';
 import { up as seenByEnvironment } from './migrations/015-seen-by-environment';
 import { up as pictures } from './migrations/016-pictures';
+import { up as seenPictures } from './migrations/017-seen-pictures';
 import { up as findingColumns } from './migrations/009-finding-columns';
 import { up as editSites } from './migrations/008-edit-sites';
 import { up as words } from './migrations/007-words';
@@ -39,6 +40,7 @@ const STEPS: [name: string, step: Step][] = [
   ['014-pages', pages],
   ['015-seen-by-environment', seenByEnvironment],
   ['016-pictures', pictures],
+  ['017-seen-pictures', seenPictures],
 ];
 
 export async function migrate(): Promise<string[]> {

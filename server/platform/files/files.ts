@@ -3,6 +3,7 @@ import type { CreationOptional, Transaction } from 'sequelize';
 import { quantity } from '#core/text/quantity';
 import { bind, id, ref, Row, text, when } from '../db/row';
 import { inTransaction } from '../db/transaction';
+import { now } from '../clock';
 import { NotFound, Refused } from '../errors';
 import { databaseStore, folderStore, theStore, type FileStore } from './store';
 
@@ -112,6 +113,34 @@ export function keepFile(
     await store.put(row.id, bytes, transaction);
     return row;
   }, within);
+}
+
+/**
+ * Keeps what an audit made itself: it is of its environment, and nothing of the site’s quota.
+ * @param within the transaction that it becomes a part of
+ */
+export async function keepSeen(
+  { environmentId, name, bytes }: Pick<NewFile, 'environmentId' | 'name' | 'bytes'>,
+  within: Transaction,
+): Promise<FileRow> {
+  const type = typeOfFile(bytes);
+  if (!type) throw new Refused('A picture of a page came in a form that is not known.');
+  const store = theStore();
+  const row = await FileRow.create(
+    {
+      siteId: null,
+      environmentId,
+      name,
+      type,
+      bytes: bytes.length,
+      byName: '',
+      at: now(),
+      stored: store.name,
+    },
+    { transaction: within },
+  );
+  await store.put(row.id, bytes, within);
+  return row;
 }
 
 const GONE = 'This file does not exist, or not any more.';

@@ -11,6 +11,8 @@ export const ROUTES: Record<string, Right> = {
   'DELETE /api/audits/:id': 'signed in',
   'GET /api/audits/:id/evidence': 'signed in',
   'GET /api/audits/:id/records': 'signed in',
+  'GET /api/audits/:id/seen': 'signed in',
+  'GET /api/audits/:id/seen/picture': 'signed in',
   'GET /api/sites/:id/texts': 'signed in',
   'PUT /api/sites/:id/texts': 'signed in',
   'GET /api/sites/:id/texts/versions': 'signed in',

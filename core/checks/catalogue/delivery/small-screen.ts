@@ -7,6 +7,7 @@ export const smallScreen = defineManualCheck({
   situations: ['staging', 'live'],
   source: 'common practice',
   attestedForDays: 90,
+  pictures: 'phone',
   why: 'More than half of the visitors see it there and nowhere else.',
   how: 'Open every page at phone width and press every button.',
 });

@@ -1,0 +1,47 @@
+import { hostOf } from '#core/extract/address';
+import type { FailedRequest } from '#core/facts/rendered';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, passed, unsure } from '#core/checks/kit/judgement';
+import { overRendered } from '#core/checks/kit/rendered';
+import { quantity } from '#core/text/quantity';
+
+/** Answers that refuse a visitor of this kind, and say nothing of the file (rule 4). */
+const REFUSALS: ReadonlySet<number> = new Set([401, 403, 407, 429, 503]);
+
+const lineOf = ({ url, type, status, error }: FailedRequest): string => `${status ?? error} ${type} ${url}`;
+const isSure = ({ status }: FailedRequest): boolean => status === undefined || !REFUSALS.has(status);
+
+export const requestsFail = defineCheck({
+  id: 'delivery.requests-fail',
+  title: 'Everything a page loads from its own site arrives',
+  severity: 'minor',
+  situations: ['staging', 'live'],
+  scope: 'page',
+  needs: { pages: true, rendered: true },
+  why: 'A file that does not come leaves a hole: a picture, a font, or a script that the page waits for.',
+  source: 'common practice',
+  messages: { expected: 'no request to the site’s own hosts fails' },
+  judge(context) {
+    const { siteHosts } = context.view;
+    return overRendered(context, (views, page) => {
+      const own = new Map<string, FailedRequest>();
+      for (const view of views)
+        for (const request of view.failed)
+          if (siteHosts.has(hostOf(request.url) ?? '')) own.set(request.url, request);
+      const all = [...own.values()];
+      if (!all.length) return passed(page.url);
+      const raw = all.map(lineOf).join('\n');
+      const sure = all.filter(isSure);
+      const [first] = sure.length ? sure : all;
+      const found = `${first!.status ?? first!.error}: ${new URL(first!.url).pathname}`;
+      if (!sure.length)
+        return unsure(page.url, `the server refused the visitor (${first!.status})`, { found, raw });
+      const more = sure.length > 1 ? `, and ${quantity(sure.length - 1, 'other')}` : '';
+      return failed(page.url, { found: `${found}${more}`, raw });
+    });
+  },
+  recipe: () => ({
+    steps:
+      'Upload what is missing, or take the reference out of the page. Look at upper and lower case in the name: servers tell them apart.',
+  }),
+});

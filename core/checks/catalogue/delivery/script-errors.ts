@@ -1,0 +1,51 @@
+import { hostOf } from '#core/extract/address';
+import type { RenderedView, ScriptError } from '#core/facts/rendered';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, passed, unsure } from '#core/checks/kit/judgement';
+import { missingScripts, overRendered } from '#core/checks/kit/rendered';
+
+/** What a script says when something that another one should have made is not there. */
+const LACKS = /is not defined|undefined|null|is not a function/i;
+
+/** Why an error may come from how the audit looked, and not from the page; undefined where it does not. */
+function doubtOf(error: ScriptError, view: RenderedView): string | undefined {
+  const missing = missingScripts(view);
+  if (missing.length && LACKS.test(error.message))
+    return `may follow from a script of ${missing[0]}, which did not come for the audit`;
+  const host = error.at && hostOf(error.at);
+  const isForeign = host !== undefined && host !== hostOf(view.url);
+  return view.hits.length && isForeign
+    ? `may follow from a counted visit that was stopped (${host})`
+    : undefined;
+}
+
+const lineOf = ({ message, at }: ScriptError): string => (at ? `${message}\n  at ${at}` : message);
+
+export const scriptErrors = defineCheck({
+  id: 'delivery.script-errors',
+  title: 'Scripts run without an uncaught error',
+  severity: 'minor',
+  situations: ['staging', 'live'],
+  scope: 'page',
+  needs: { pages: true, rendered: true },
+  why: 'What comes after an uncaught error does not run: a menu that does not open, a form that is not sent.',
+  source: 'common practice',
+  messages: { expected: 'no uncaught script error' },
+  judge(context) {
+    return overRendered(context, (views, page) => {
+      const errors = new Map<string, { error: ScriptError; doubt?: string }>();
+      for (const view of views)
+        for (const error of view.errors) errors.set(lineOf(error), { error, doubt: doubtOf(error, view) });
+      if (!errors.size) return passed(page.url);
+      const all = [...errors.values()];
+      const raw = [...errors.keys()].join('\n');
+      const [sure] = all.filter((e) => e.doubt === undefined);
+      if (!sure) return unsure(page.url, all[0]!.doubt!, { found: all[0]!.error.message, raw });
+      return failed(page.url, { found: sure.error.message, raw });
+    });
+  },
+  recipe: () => ({
+    steps:
+      'Open the page with the browser’s console, and follow the file and line above: mostly a script that is loaded too early, twice, or not at all. Take out what nobody uses.',
+  }),
+});

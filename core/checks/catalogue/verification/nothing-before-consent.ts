@@ -1,0 +1,74 @@
+import type { Brief } from '#core/facts/brief';
+import type { RenderedView, SeenCookie } from '#core/facts/rendered';
+import { defineCheck } from '#core/checks/kit/check';
+import { failed, passed, unsure } from '#core/checks/kit/judgement';
+import { overRendered } from '#core/checks/kit/rendered';
+
+/** Cookies of counters in use (common practice, from memory). */
+const COUNTING = /^_ga(?:_|$)|^_gid$|^_gat|^_fbp$|^_pk_|^_hj|^_clck$|^_clsk$|^_uet|^ajs_/;
+
+/** Whether a name is one of those listed; `*` stands for any letters. */
+function isListed(name: string, listed: readonly string[]): boolean {
+  return listed.some((pattern) => {
+    const parts = pattern.split('*');
+    if (parts.length === 1) return pattern === name;
+    const [first = ''] = parts;
+    const last = parts.at(-1)!;
+    return (
+      name.length >= first.length + last.length &&
+      name.startsWith(first) &&
+      name.endsWith(last) &&
+      parts.every((part) => name.includes(part))
+    );
+  });
+}
+
+/** What was there before anybody consented. */
+function early(view: RenderedView, { necessaryCookies = [] }: Brief) {
+  const cookies = (view.beforeConsent?.cookies ?? view.cookies).filter(
+    (c) => !isListed(c.name, necessaryCookies),
+  );
+  return { hits: view.hits.filter((h) => !h.afterConsent), cookies };
+}
+
+const cookieLine = ({ name, domain, session }: SeenCookie): string =>
+  `cookie ${name} of ${domain}${session ? ', until the browser closes' : ''}`;
+
+export const nothingBeforeConsent = defineCheck({
+  id: 'verification.nothing-before-consent',
+  title: 'Nothing is measured or stored before consent',
+  severity: 'major',
+  situations: ['staging', 'live'],
+  scope: 'page',
+  needs: { brief: ['consentScript'], pages: true, rendered: true },
+  why: 'A visit that is counted before the question is answered was counted without leave.',
+  source: 'common practice',
+  messages: { expected: 'no measuring request, and no cookie but the necessary ones, before consent' },
+  judge(context) {
+    const { brief } = context;
+    const isKnown = brief.necessaryCookies !== undefined || brief.notWanted?.necessaryCookies !== undefined;
+    return overRendered(context, (views, page) => {
+      const all = views.map((view) => early(view, brief));
+      const hits = all.flatMap((e) => e.hits);
+      const cookies = [...new Map(all.flatMap((e) => e.cookies).map((c) => [c.name, c])).values()];
+      const raw = [...new Set([...hits.map((h) => h.url), ...cookies.map(cookieLine)])].join('\n');
+      if (hits[0])
+        return failed(page.url, {
+          found: `a measuring request${hits[0].id ? ` with ${hits[0].id}` : ''} to ${new URL(hits[0].url).hostname}`,
+          raw,
+        });
+      const counting = cookies.find((c) => isKnown || COUNTING.test(c.name));
+      if (counting) return failed(page.url, { found: `the cookie ${counting.name}`, raw });
+      if (cookies[0])
+        return unsure(page.url, 'the brief does not say which cookies need no consent', {
+          found: `the cookie ${cookies[0].name}`,
+          raw,
+        });
+      return passed(page.url);
+    });
+  },
+  recipe: () => ({
+    steps:
+      'Let the consent script hold back what measures until a visitor has said yes (mostly by its own setting for each script), and write cookies that the site cannot do without into the brief.',
+  }),
+});

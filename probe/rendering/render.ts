@@ -1,0 +1,613 @@
+/** Looking at pages as visitors see them: in a browser, on both screens. Never judges. */
+import { createHash } from 'node:crypto';
+import { parseUrl } from '#core/extract/address';
+import { measuringHit } from '#core/extract/measuring';
+import {
+  SCREENS,
+  type KeptPicture,
+  type MeasuringHit,
+  type RenderedEvidence,
+  type RenderedPage,
+  type RenderedView,
+  type Screen,
+  type SeenCookie,
+  type SeenStorage,
+} from '#core/facts/rendered';
+import type { BrowserContext, CDPSession, Frame, Page, Request, Route } from 'playwright-core';
+import type { Dialer } from '../dialer';
+import type { Extract } from '../extractor';
+import { openDoor, type Access } from '../http/access';
+import { OPEN_GATE, type HostGate } from '../http/host-gate';
+import { GuardedBrowser, isThere, type BrowserSettings } from './browser';
+import { measure, storedKeys, untilStill, walkDown, wholeDocument } from './in-page';
+import { RenderProxy } from './proxy';
+
+export interface RenderOptions {
+  browser: BrowserSettings;
+  /** How many pages beside the home page and the required ones. */
+  pages: number;
+  /** Told of each picture once; without it none is taken. */
+  keepPicture?: (sha256: string, bytes: Buffer) => void;
+  /** For all pages together. */
+  seconds?: number;
+  limits?: Partial<RenderLimits>;
+}
+
+/** How long is waited, in milliseconds. */
+export interface RenderLimits {
+  /** For the first bytes of a page, and until it says that it is loaded. */
+  answerMs: number;
+  loadMs: number;
+  /** Until nothing is on its way any more. */
+  settleMs: number;
+  /** For what a page is asked. */
+  askMs: number;
+  /** For one page on one screen, whatever it does. */
+  viewMs: number;
+}
+
+/** What rendering takes over from the audit that it is a part of. */
+export interface RenderTools {
+  dialer: Dialer;
+  extract: Extract;
+  selectors: readonly string[];
+  access?: Access;
+  gate?: HostGate;
+  /** Analytics IDs whose hits are known by them. */
+  ids: readonly string[];
+  /** A selector or the text of what a visitor clicks to consent. */
+  consentClick?: string;
+  signal?: AbortSignal;
+  onPage?: (done: number, total: number, url: string) => void;
+}
+
+const USUAL_SECONDS = 150;
+const LIMITS: RenderLimits = {
+  answerMs: 20_000,
+  loadMs: 12_000,
+  settleMs: 8000,
+  askMs: 6000,
+  viewMs: 60_000,
+};
+/** At rest: nothing on its way for so long. */
+const QUIET_MS = 400;
+const WINDOW_MS = 6000;
+const CLOSE_MS = 3000;
+const MOST_RESTARTS = 2;
+const MOST_HTML = 3 * 1024 * 1024;
+const MOST_LISTED = 40;
+const LONGEST = 400;
+/** The longest picture, in CSS pixels. */
+const MOST_HEIGHT = 5000;
+const QUALITY = 70;
+const PHONE_SCALE = 2;
+
+const cut = (text: string): string => text.slice(0, LONGEST);
+const hostIn = (url: string): string => parseUrl(url)?.hostname ?? '';
+
+/** @throws Error with `why` when it takes longer */
+async function within<T>(ms: number, why: string, work: Promise<T>): Promise<T> {
+  let timer: NodeJS.Timeout | undefined;
+  const late = new Promise<never>((_, reject) => {
+    timer = setTimeout(() => reject(new Error(why)), ms);
+  });
+  try {
+    return await Promise.race([work, late]);
+  } finally {
+    clearTimeout(timer);
+    work.catch(() => {});
+  }
+}
+
+/** Runs a function in a page: as text, with the mark that some builds put around names. */
+function ask<A, R>(at: Page | Frame, work: (given: A) => R | Promise<R>, given: A, ms: number): Promise<R> {
+  const text = `(() => { const __name = (it) => it; return (${work.toString()})(${JSON.stringify(given) ?? ''}); })()`;
+  return within(ms, 'its scripts never rest: it gave no answer', at.evaluate<R>(text));
+}
+
+/** As ordinary visitors' browsers say it, with ours at the end. */
+function agentOf(screen: Screen, version: string): string {
+  const [major = '0'] = version.split('.');
+  const system = screen === 'phone' ? 'Linux; Android 10; K' : 'X11; Linux x86_64';
+  const mobile = screen === 'phone' ? ' Mobile' : '';
+  return `Mozilla/5.0 (${system}) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/${major}.0.0.0${mobile} Safari/537.36 Armband/0.1`;
+}
+
+/** What a page asks for and says while it is looked at. */
+class Traffic {
+  private readonly open = new Set<Request>();
+  private readonly done: Request[] = [];
+  readonly hits: MeasuringHit[] = [];
+  readonly errors: RenderedView['errors'] = [];
+  readonly complaints: string[] = [];
+  readonly failed: RenderedView['failed'] = [];
+  readonly hosts = new Map<string, number>();
+  lastMs = performance.now();
+  afterConsent = false;
+
+  constructor(
+    private readonly tools: RenderTools,
+    private readonly proxy: RenderProxy,
+    page: Page,
+  ) {
+    page.on('request', (r) => this.began(r));
+    page.on('requestfinished', (r) => this.finished(r));
+    page.on('requestfailed', (r) => this.broke(r));
+    page.on('response', (r) => {
+      const request = r.request();
+      if (r.status() >= 400 && !request.isNavigationRequest())
+        this.note({ url: cut(r.url()), type: request.resourceType(), status: r.status() });
+    });
+    page.on('pageerror', (error) => {
+      if (this.errors.length >= MOST_LISTED) return;
+      const at = /(https?:\/\/\S+?:\d+):\d+\)?$/m.exec(error.stack ?? '')?.[1];
+      this.errors.push({
+        message: cut(error.message || String(error)),
+        ...(at ? { at: cut(at) } : {}),
+      });
+    });
+    page.on('console', (message) => {
+      // what the browser itself writes of requests stands among those
+      if (message.type() !== 'error' || /^Failed to load resource/.test(message.text())) return;
+      if (this.complaints.length < MOST_LISTED) this.complaints.push(cut(message.text()));
+    });
+  }
+
+  private note(fault: RenderedView['failed'][number]): void {
+    if (this.failed.length < MOST_LISTED) this.failed.push(fault);
+  }
+
+  private began(request: Request): void {
+    this.open.add(request);
+    this.lastMs = performance.now();
+    const host = hostIn(request.url());
+    if (host) this.hosts.set(host, (this.hosts.get(host) ?? 0) + 1);
+  }
+
+  private finished(request: Request): void {
+    this.open.delete(request);
+    this.done.push(request);
+    this.lastMs = performance.now();
+  }
+
+  private broke(request: Request): void {
+    this.open.delete(request);
+    this.lastMs = performance.now();
+    const text = request.failure()?.errorText ?? '';
+    // given up by the page itself, or by us
+    if (/ERR_ABORTED|ERR_BLOCKED_BY_CLIENT/.test(text) || request.isNavigationRequest()) return;
+    const url = request.url();
+    const why = /ERR_TUNNEL|ERR_PROXY|ERR_EMPTY_RESPONSE/.test(text)
+      ? this.proxy.refusals.get(hostIn(url))
+      : undefined;
+    this.note({ url: cut(url), type: request.resourceType(), error: cut(why ?? text) });
+  }
+
+  /** Whether nothing is on its way, and has not been for a while. */
+  get isQuiet(): boolean {
+    return this.open.size === 0 && performance.now() - this.lastMs >= QUIET_MS;
+  }
+
+  /** Hits are answered here, so that no visit is counted; a key is given where there is a door. */
+  readonly answer = async (route: Route): Promise<void> => {
+    const request = route.request();
+    const url = request.url();
+    const address = parseUrl(url);
+    if (!address || !/^https?:$/.test(address.protocol)) {
+      await route.continue().catch(() => {});
+      return;
+    }
+    const sent = { url, type: request.resourceType(), body: request.postData()?.slice(0, 20_000) };
+    const hit = measuringHit(sent, this.tools.ids);
+    if (hit) {
+      if (this.hits.length < MOST_LISTED)
+        this.hits.push({ ...hit, ...(this.afterConsent ? { afterConsent: true as const } : {}) });
+      const origin = request.headers()['origin'];
+      await route
+        .fulfill({
+          status: 204,
+          headers: origin
+            ? { 'access-control-allow-origin': origin, 'access-control-allow-credentials': 'true' }
+            : {},
+        })
+        .catch(() => {});
+      return;
+    }
+    const { access } = this.tools;
+    const door = access && 'origins' in access && access.origins.includes(address.origin);
+    if (!door) {
+      await route.continue().catch(() => {});
+      return;
+    }
+    const { path, headers } = openDoor(access, address, await request.allHeaders().catch(() => ({})));
+    await route.continue({ url: address.origin + path, headers }).catch(() => {});
+  };
+
+  /** What was loaded, by type. */
+  async loads(): Promise<RenderedView['loads']> {
+    const sums = new Map<string, { type: string; requests: number; bytes: number }>();
+    await Promise.all(
+      this.done.slice(0, 2000).map(async (request) => {
+        const sizes = await within(1000, 'late', request.sizes()).catch(() => undefined);
+        const type = request.resourceType();
+        const sum = sums.get(type) ?? { type, requests: 0, bytes: 0 };
+        sums.set(type, sum);
+        sum.requests++;
+        sum.bytes += (sizes?.responseBodySize ?? 0) + (sizes?.responseHeadersSize ?? 0);
+      }),
+    );
+    return [...sums.values()].sort((a, b) => b.bytes - a.bytes);
+  }
+}
+
+/** One page on one screen. */
+class Look {
+  readonly view: RenderedView;
+  private readonly began = performance.now();
+  private readonly limits: RenderLimits;
+
+  constructor(
+    private readonly url: string,
+    private readonly screen: Screen,
+    private readonly options: RenderOptions,
+    private readonly tools: RenderTools,
+  ) {
+    this.limits = { ...LIMITS, ...options.limits };
+    this.view = {
+      screen,
+      url,
+      errors: [],
+      complaints: [],
+      failed: [],
+      hosts: [],
+      cookies: [],
+      storage: [],
+      loads: [],
+      hits: [],
+    };
+  }
+
+  /** Everything that is looked at, in its order; what was found by then stays where it breaks off. */
+  async at(page: Page, context: BrowserContext, traffic: Traffic): Promise<void> {
+    const { view } = this;
+    let crashed = false;
+    page.on('crash', () => (crashed = true));
+    try {
+      await this.open(page);
+      await this.rest(traffic);
+      await ask(page, untilStill, 2500, this.limits.askMs).catch(() => {});
+      view.settledMs = Math.round(Math.max(0, traffic.lastMs - this.began));
+      await this.read(page);
+      await this.lies(page);
+      view.cookies = await this.cookies(context);
+      view.storage = await this.storage(page);
+      await this.pictures(page, traffic);
+      if (this.screen === 'desktop' && this.tools.consentClick) await this.consent(page, context, traffic);
+    } catch (error) {
+      view.failure = crashed ? 'the page crashed the browser’s tab' : cut((error as Error).message);
+    }
+    view.errors = traffic.errors;
+    view.complaints = traffic.complaints;
+    view.failed = traffic.failed;
+    view.hits = traffic.hits;
+    const own = hostIn(view.url);
+    view.hosts = [...traffic.hosts]
+      .filter(([host]) => host !== own)
+      .map(([host, requests]) => ({ host, requests }))
+      .sort((a, b) => b.requests - a.requests)
+      .slice(0, MOST_LISTED * 2);
+    view.loads = await traffic.loads();
+  }
+
+  private async open(page: Page): Promise<void> {
+    const { view } = this;
+    let answer;
+    try {
+      answer = await page.goto(this.url, { waitUntil: 'commit', timeout: this.limits.answerMs });
+    } catch (error) {
+      const code = /net::(ERR_\w+)/.exec((error as Error).message)?.[1];
+      throw new Error(code ? `the browser could not open it (${code})` : 'the browser got no answer in time');
+    }
+    view.status = answer?.status();
+    await page.waitForLoadState('load', { timeout: this.limits.loadMs }).catch(() => {});
+    view.url = page.url();
+  }
+
+  private async rest(traffic: Traffic): Promise<void> {
+    const until = performance.now() + this.limits.settleMs;
+    while (!traffic.isQuiet && performance.now() < until) await new Promise((r) => setTimeout(r, 40));
+    if (!traffic.isQuiet) this.view.restless = true;
+  }
+
+  private async read(page: Page): Promise<void> {
+    const html = await ask(page, wholeDocument, null, this.limits.askMs);
+    const kept = Buffer.from(`<!doctype html>${html.slice(0, MOST_HTML)}`);
+    this.view.url = page.url();
+    const { extract, selectors } = this.tools;
+    const { facts } = await extract(kept, 'text/html; charset=utf-8', this.view.url, selectors);
+    this.view.facts = facts;
+  }
+
+  private async lies(page: Page): Promise<void> {
+    const found = await ask(page, measure, SCREENS[this.screen].width, this.limits.askMs);
+    const { view } = this;
+    view.layout = {
+      width: Number(found.width) || 0,
+      sideways: Number(found.sideways) || 0,
+      wide: found.wide
+        .slice(0, 5)
+        .map((w) => ({ element: cut(String(w.element)), right: Number(w.right) || 0 })),
+      small: found.small.slice(0, 12).map((s) => ({
+        px: Number(s.px) || 0,
+        letters: Number(s.letters) || 0,
+        element: cut(String(s.element)),
+        text: cut(String(s.text)),
+      })),
+    };
+    view.layoutShift = Math.round((Number(found.layoutShift) || 0) * 10_000) / 10_000;
+    if (found.firstPaintMs !== null) view.firstPaintMs = Math.round(Number(found.firstPaintMs) || 0);
+    this.height = Number(found.height) || 0;
+  }
+  private height = 0;
+
+  private async cookies(context: BrowserContext): Promise<SeenCookie[]> {
+    const all = await within(this.limits.askMs, 'its cookies could not be read', context.cookies());
+    return all.slice(0, MOST_LISTED * 2).map((c) => ({
+      name: cut(c.name),
+      domain: cut(c.domain),
+      secure: c.secure,
+      httpOnly: c.httpOnly,
+      sameSite: c.sameSite,
+      session: c.expires < 0,
+    }));
+  }
+
+  private async storage(page: Page): Promise<SeenStorage[]> {
+    const out: SeenStorage[] = [];
+    for (const frame of page.frames().slice(0, 10)) {
+      const found = await ask(frame, storedKeys, null, this.limits.askMs).catch(() => undefined);
+      if (!found) continue;
+      for (const kind of ['local', 'session'] as const) {
+        const keys = found[kind].slice(0, 50).map((k) => cut(String(k)));
+        if (keys.length) out.push({ origin: cut(String(found.origin)), kind, keys });
+      }
+    }
+    return out;
+  }
+
+  private async pictures(page: Page, traffic: Traffic): Promise<void> {
+    if (!this.options.keepPicture) return;
+    const { view } = this;
+    const { width, height } = SCREENS[this.screen];
+    const session = await page.context().newCDPSession(page);
+    view.first = await this.picture(session, { width, height });
+    if (this.height <= height) return;
+    // what loads only when it comes into sight
+    await ask(page, walkDown, MOST_HEIGHT, this.limits.askMs).catch(() => {});
+    const until = performance.now() + 2000;
+    while (!traffic.isQuiet && performance.now() < until) await new Promise((r) => setTimeout(r, 40));
+    const whole = Math.min(this.height, MOST_HEIGHT);
+    view.whole = await this.picture(session, { width, height: whole });
+    if (whole < this.height) view.cut = true;
+  }
+
+  private async picture(
+    session: CDPSession,
+    { width, height }: { width: number; height: number },
+  ): Promise<KeptPicture> {
+    const { data } = await within(
+      this.limits.askMs * 2,
+      'no picture could be taken of it',
+      session.send('Page.captureScreenshot', {
+        format: 'webp',
+        quality: QUALITY,
+        captureBeyondViewport: true,
+        clip: { x: 0, y: 0, width, height, scale: 1 },
+      }),
+    );
+    const bytes = Buffer.from(data, 'base64');
+    const sha256 = createHash('sha256').update(bytes).digest('hex');
+    this.options.keepPicture?.(sha256, bytes);
+    const scale = this.screen === 'phone' ? PHONE_SCALE : 1;
+    return { sha256, width: width * scale, height: height * scale, bytes: bytes.length };
+  }
+
+  private async consent(page: Page, context: BrowserContext, traffic: Traffic): Promise<void> {
+    const { view } = this;
+    // what is sent while the click is still on its way follows from it
+    traffic.afterConsent = true;
+    const clicked = await clickConsent(page, this.tools.consentClick!);
+    traffic.afterConsent = clicked;
+    view.consent = clicked ? 'clicked' : 'not found';
+    if (!clicked) return;
+    view.beforeConsent = { cookies: view.cookies, storage: view.storage };
+    traffic.lastMs = performance.now();
+    await this.rest(traffic);
+    view.cookies = await this.cookies(context);
+    view.storage = await this.storage(page);
+  }
+}
+
+/** Whether it reads as a selector rather than as words on a button. */
+const isSelector = (text: string): boolean => /^[#.[]|[>[\]=]/.test(text.trim());
+
+/** Clicks what a visitor would to consent, wherever it stands. @returns whether there was such a thing */
+async function clickConsent(page: Page, wanted: string): Promise<boolean> {
+  for (const frame of page.frames().slice(0, 10)) {
+    const found = isSelector(wanted)
+      ? [frame.locator(wanted)]
+      : [
+          frame.getByRole('button', { name: wanted, exact: true }),
+          frame.getByRole('link', { name: wanted, exact: true }),
+          frame.getByText(wanted, { exact: true }),
+        ];
+    for (const locator of found) {
+      const there = await within(2000, 'late', locator.count()).catch(() => 0);
+      if (!there) continue;
+      const done = await locator
+        .first()
+        .click({ timeout: 3000 })
+        .then(
+          () => true,
+          () => false,
+        );
+      if (done) return true;
+    }
+  }
+  return false;
+}
+
+/** Looks at pages one after the other, each on both screens at once. */
+class Rendering {
+  private browser?: GuardedBrowser;
+  private restarts = 0;
+  private readonly until: number;
+  peakBytes = 0;
+  version?: string;
+
+  constructor(
+    private readonly options: RenderOptions,
+    private readonly tools: RenderTools,
+    private readonly proxy: RenderProxy,
+  ) {
+    this.until = performance.now() + (options.seconds ?? USUAL_SECONDS) * 1000;
+  }
+
+  /** @throws Error where it does not start */
+  async start(): Promise<GuardedBrowser> {
+    this.browser = await GuardedBrowser.start(this.options.browser, this.proxy.address);
+    this.version = this.browser.browser.version();
+    return this.browser;
+  }
+
+  /** Why nothing more is looked at. */
+  private get over(): string | undefined {
+    if (this.tools.signal?.aborted) return 'the audit was stopped';
+    if (performance.now() > this.until) return 'the time for looking in a browser was over';
+    return this.proxy.spent;
+  }
+
+  /** The browser, started again where a page has ended it. */
+  private async ready(): Promise<GuardedBrowser | string> {
+    const { browser } = this;
+    if (browser && !browser.ended) return browser;
+    const why = browser?.ended ?? 'there is no browser';
+    await this.close();
+    if (this.restarts++ >= MOST_RESTARTS) return why;
+    return this.start().catch((error: unknown) => cut((error as Error).message));
+  }
+
+  async page(url: string): Promise<RenderedPage> {
+    const views: RenderedView[] = [];
+    const leave = await (this.tools.gate ?? OPEN_GATE)
+      .enter(hostIn(url), this.tools.signal)
+      .catch(() => () => {});
+    try {
+      const browser = await this.ready();
+      const screens = Object.keys(SCREENS) as Screen[];
+      views.push(...(await Promise.all(screens.map((screen) => this.view(url, screen, browser)))));
+    } finally {
+      leave();
+    }
+    return { url, views };
+  }
+
+  private async view(url: string, screen: Screen, browser: GuardedBrowser | string): Promise<RenderedView> {
+    const look = new Look(url, screen, this.options, this.tools);
+    const { view } = look;
+    view.failure = this.over ?? (typeof browser === 'string' ? browser : undefined);
+    if (view.failure !== undefined || typeof browser === 'string') return view;
+    delete view.failure;
+    let context: BrowserContext | undefined;
+    try {
+      context = await within(WINDOW_MS, 'the browser gave no window', this.window(browser, screen));
+      const page = await within(WINDOW_MS, 'the browser gave no window', context.newPage());
+      page.on('dialog', (dialog) => void dialog.dismiss().catch(() => {}));
+      page.on('popup', (popup) => void popup.close().catch(() => {}));
+      const traffic = new Traffic(this.tools, this.proxy, page);
+      await within(WINDOW_MS, 'the browser gave no window', context.route('**/*', traffic.answer));
+      await within(
+        { ...LIMITS, ...this.options.limits }.viewMs,
+        'it took too long',
+        look.at(page, context, traffic),
+      );
+    } catch (error) {
+      view.failure = cut((error as Error).message);
+    }
+    if (browser.ended !== undefined) view.failure = browser.ended;
+    const isClosed = await within(CLOSE_MS, 'late', context?.close() ?? Promise.resolve()).then(
+      () => true,
+      () => false,
+    );
+    if (!isClosed) browser.kill('a page would not close');
+    return view;
+  }
+
+  private window(browser: GuardedBrowser, screen: Screen): Promise<BrowserContext> {
+    const phone = screen === 'phone';
+    return browser.browser.newContext({
+      viewport: SCREENS[screen],
+      screen: SCREENS[screen],
+      deviceScaleFactor: phone ? PHONE_SCALE : 1,
+      isMobile: phone,
+      hasTouch: phone,
+      userAgent: agentOf(screen, browser.browser.version()),
+      locale: 'en',
+      acceptDownloads: false,
+      serviceWorkers: 'block',
+    });
+  }
+
+  async close(): Promise<void> {
+    this.peakBytes = Math.max(this.peakBytes, this.browser?.peakBytes ?? 0);
+    await this.browser?.close();
+  }
+
+  stop(): void {
+    this.browser?.kill('the audit was stopped');
+  }
+}
+
+export interface Rendered {
+  evidence: RenderedEvidence;
+  /** The most memory that the browser took. */
+  peakBytes: number;
+}
+
+/** Looks at pages in a browser; what goes wrong is told in the evidence. */
+export async function render(
+  urls: readonly string[],
+  options: RenderOptions,
+  tools: RenderTools,
+): Promise<Rendered> {
+  if (!isThere(options.browser)) return { evidence: { missing: 'no browser here', pages: [] }, peakBytes: 0 };
+  const proxy = await RenderProxy.start(tools.dialer);
+  const rendering = new Rendering(options, tools, proxy);
+  const stop = (): void => rendering.stop();
+  tools.signal?.addEventListener('abort', stop, { once: true });
+  try {
+    const pages: RenderedPage[] = [];
+    const failed = await rendering.start().then(
+      () => undefined,
+      (error: unknown) => (error as Error).message.split('\n', 1)[0],
+    );
+    if (failed !== undefined)
+      return {
+        evidence: { missing: cut(`the browser does not start here: ${failed}`), pages },
+        peakBytes: 0,
+      };
+    for (const url of urls) {
+      tools.onPage?.(pages.length, urls.length, url);
+      pages.push(await rendering.page(url));
+    }
+    await rendering.close();
+    return {
+      evidence: { browser: `Chromium ${rendering.version ?? ''}`.trim(), pages },
+      peakBytes: rendering.peakBytes,
+    };
+  } finally {
+    tools.signal?.removeEventListener('abort', stop);
+    await rendering.close();
+    await proxy.close();
+  }
+}
