@@ -53,7 +53,8 @@ async function main() {
   process.on('SIGINT', () => void stop(0));
   process.on('SIGTERM', () => void stop(0));
   process.on('SIGHUP', () => void stop(0));
-  stack = await startStack({ folder, port, strict: values.port !== undefined, watch, say, parts });
+  const env = { ARMBAND_RENDER: 'always' };
+  stack = await startStack({ folder, port, strict: values.port !== undefined, watch, say, env, parts });
   if (stopping) return;
   for (const child of [stack.app, stack.practice, stack.database.child])
     child.once('exit', () => {

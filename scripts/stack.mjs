@@ -164,6 +164,8 @@ export async function startStack({
       ARMBAND_BROWSER_KEYS: net.key,
       // the home page and the required ones: a demo is to be quick
       ARMBAND_RENDER_PAGES: '0',
+      // a browser in each audit would take the tests most of their time
+      ARMBAND_RENDER: 'asked',
       ...env,
     };
     const { app, log } = startApplication({ port, watch, parts, env: settings });

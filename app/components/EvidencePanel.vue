@@ -19,6 +19,12 @@ const accepting = ref(false);
 const attesting = ref<string | false>(false);
 const taking = ref('');
 const single = computed(() => (props.finding.placeCount === 1 ? props.finding.places[0] : undefined));
+/** Where a check that looks for itself cannot tell, or somebody has vouched for it. */
+const canVouch = computed(
+  () =>
+    Boolean(props.finding.attestable) &&
+    (props.finding.outcome === 'cantTell' || props.finding.attestations.length > 0),
+);
 const REASONS: Partial<Record<string, string>> = {
   cantTell: 'Cannot tell: ',
   inapplicable: 'Not applicable: ',
@@ -53,7 +59,7 @@ const ACTS: Record<LedgerAct, () => unknown> = {
     else notes.say('Only a fault can be accepted.');
   },
   attest() {
-    if (props.finding.byHand) attesting.value = '';
+    if (props.finding.byHand || canVouch.value) attesting.value = '';
     else notes.say('This is no manual check; the next audit decides it.');
   },
   adopt() {
@@ -112,10 +118,21 @@ defineExpose({ act: (what: LedgerAct) => ACTS[what]() });
       >.
     </p>
     <p v-for="n in finding.notes ?? []" :key="n" class="faint">{{ n }}</p>
+    <section v-if="finding.pictures && environment.audit">
+      <h3>{{ finding.pictures === 'phone' ? 'On a phone' : 'In a browser' }}</h3>
+      <SeenPages
+        :site-id="siteId"
+        :environment-id="environment.id"
+        :audit-id="environment.audit.id"
+        :urls="finding.pictures === 'phone' ? undefined : finding.places.map((p) => p.place)"
+        :only="finding.pictures === 'phone' ? 'phone' : undefined"
+        :most="finding.pictures === 'phone' ? 12 : 3"
+      />
+    </section>
 
-    <section v-if="finding.byHand">
-      <h3>Manual check</h3>
-      <p v-if="finding.recipe">{{ finding.recipe.steps }}</p>
+    <section v-if="finding.byHand || canVouch">
+      <h3>{{ finding.byHand ? 'Manual check' : 'Or somebody looks' }}</h3>
+      <p v-if="finding.recipe && finding.byHand">{{ finding.recipe.steps }}</p>
       <AttestForm
         v-if="attesting !== false"
         :key="attesting"

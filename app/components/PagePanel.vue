@@ -5,7 +5,7 @@ import { textState } from '#core/pages/columns';
 import { quantity } from '#core/text/quantity';
 
 /** One page opened: where its texts come from, its source, its links, its findings, and what changed. */
-const props = defineProps<{ siteId: number; auditId: number }>();
+const props = defineProps<{ siteId: number; environmentId: number; auditId: number }>();
 const url = defineModel<string>('url', { required: true });
 const emit = defineEmits<{ check: [id: string] }>();
 const { data: page, fault } = useReading('/api/audits/:id/pages/one', {
@@ -23,6 +23,7 @@ const parts = computed(() => {
     { key: 'links', label: 'Links', n: p.linksIn.count + p.linksOut.count },
     { key: 'outline', label: 'Outline', n: p.outline.length },
     { key: 'source', label: 'Source', n: p.snippets.length },
+    { key: 'seen', label: 'In a browser' },
     { key: 'changes', label: 'Changed', ...(p.changes ? { n: p.changes.length } : {}) },
   ];
 });
@@ -161,6 +162,10 @@ const LINKS = computed(() =>
         </template>
         <h3>Headers of the answer</h3>
         <pre class="raw">{{ page.headers.map(([name, value]) => `${name}: ${value}`).join('\n') }}</pre>
+      </template>
+      <template v-else-if="part === 'seen'">
+        <SeenPages :site-id="siteId" :environment-id="environmentId" :audit-id="auditId" :urls="[url]" />
+        <SeenFacts :site-id="siteId" :audit-id="auditId" :url="url" />
       </template>
       <template v-else>
         <p v-if="!page.changes" class="faint">The audit before did not see this page.</p>

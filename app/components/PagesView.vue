@@ -161,6 +161,7 @@ useScreenKeys({
         v-model:url="opened"
         class="side"
         :site-id="siteId"
+        :environment-id="environmentId"
         :audit-id="auditId"
         @check="navigateTo({ query: { ...$route.query, tab: undefined, check: $event } })"
       />

@@ -395,6 +395,8 @@ class Look {
     session: CDPSession,
     { width, height }: { width: number; height: number },
   ): Promise<KeptPicture> {
+    // the clip is in CSS pixels, and its scale makes it the screen’s own
+    const scale = this.screen === 'phone' ? PHONE_SCALE : 1;
     const { data } = await within(
       this.limits.askMs * 2,
       'no picture could be taken of it',
@@ -402,13 +404,12 @@ class Look {
         format: 'webp',
         quality: QUALITY,
         captureBeyondViewport: true,
-        clip: { x: 0, y: 0, width, height, scale: 1 },
+        clip: { x: 0, y: 0, width, height, scale },
       }),
     );
     const bytes = Buffer.from(data, 'base64');
     const sha256 = createHash('sha256').update(bytes).digest('hex');
     this.options.keepPicture?.(sha256, bytes);
-    const scale = this.screen === 'phone' ? PHONE_SCALE : 1;
     return { sha256, width: width * scale, height: height * scale, bytes: bytes.length };
   }
 

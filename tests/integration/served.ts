@@ -57,7 +57,7 @@ export class Served {
         },
         body: method === 'GET' ? undefined : raw ? Buffer.from(body) : JSON.stringify(body ?? {}),
       });
-      if (answer.headers.get('content-type') === 'application/zip')
+      if (/^application\/zip|^image\//.test(answer.headers.get('content-type') ?? ''))
         return {
           status: answer.status,
           body: new Uint8Array(await answer.arrayBuffer()) as T,
