@@ -35,36 +35,48 @@ export function measure(screenWidth: number): Promise<Measured> {
     return false;
   };
   // a page whose root cuts off what sticks out cannot be pushed sideways
-  const cutOff = [root, document.body].some((e) => e && /hidden|clip/.test(getComputedStyle(e).overflowX));
+  const isCutOff = [root, document.body].some((e) => e && /hidden|clip/.test(getComputedStyle(e).overflowX));
   const reach = document.scrollingElement?.scrollWidth ?? root.scrollWidth;
-  const sideways = cutOff ? 0 : Math.max(0, reach - screenWidth);
+  const sideways = isCutOff ? 0 : Math.max(0, reach - screenWidth);
   const wide: Measured['wide'] = [];
   const sizes = new Map<number, Measured['small'][number]>();
-  let seen = 0;
-  for (const element of document.body?.querySelectorAll('*') ?? []) {
-    if (++seen > MOST_ELEMENTS) break;
-    const box = element.getBoundingClientRect();
-    if (box.width < 1 || box.height < 1) continue;
-    const right = Math.round(box.right + scrollX);
+  const noteWide = (element: Element, right: number): void => {
     if (sideways > 0 && right > screenWidth + 1 && wide.length < MOST_WIDE && !isHeld(element))
       wide.push({ element: named(element), right });
+  };
+  /** What stands in an element itself, and not in those within it. */
+  const ownText = (element: Element): string => {
     let text = '';
     for (const node of element.childNodes) if (node.nodeType === 3) text += node.nodeValue ?? '';
-    text = text.replace(/\s+/g, ' ').trim();
-    if (!text) continue;
+    return text.replace(/\s+/g, ' ').trim();
+  };
+  /** What only a screen reader meets, or nobody, has no size that matters. */
+  const isSeen = (element: Element, style: CSSStyleDeclaration): boolean =>
+    style.visibility !== 'hidden' &&
+    Number(style.opacity) !== 0 &&
+    style.clipPath === 'none' &&
+    !/^(?:script|style|noscript|template|option|sub|sup)$/.test(element.localName);
+  const noteText = (element: Element): void => {
+    const text = ownText(element);
+    const letters = text.match(/\p{L}/gu)?.length ?? 0;
     const style = getComputedStyle(element);
-    // what only a screen reader meets has no size that matters
-    if (style.visibility === 'hidden' || Number(style.opacity) === 0 || style.clipPath !== 'none') continue;
-    if (/^(?:script|style|noscript|template|option)$/.test(element.localName)) continue;
+    if (!letters || !isSeen(element, style)) return;
     const px = Math.round(Number.parseFloat(style.fontSize) * 10) / 10;
     const known = sizes.get(px);
-    if (known) known.letters += text.length;
-    else sizes.set(px, { px, letters: text.length, element: named(element), text: text.slice(0, 80) });
+    if (known) known.letters += letters;
+    else sizes.set(px, { px, letters, element: named(element), text: text.slice(0, 80) });
+  };
+  const all = [...(document.body?.querySelectorAll('*') ?? [])].slice(0, MOST_ELEMENTS);
+  for (const element of all) {
+    const box = element.getBoundingClientRect();
+    if (box.width < 1 || box.height < 1) continue;
+    noteWide(element, Math.round(box.right + scrollX));
+    noteText(element);
   }
   const small = [...sizes.values()].sort((a, b) => a.px - b.px).slice(0, MOST_SIZES);
-  const paint =
-    performance.getEntriesByName('first-contentful-paint')[0] ??
-    performance.getEntriesByName('first-paint')[0];
+  const paints = ['first-contentful-paint', 'first-paint'].flatMap((name) =>
+    performance.getEntriesByName(name),
+  );
   // Layout Instability API: the largest burst of shifts with less than a second between them and five seconds at most
   const shifted = new Promise<number>((resolve) => {
     try {
@@ -98,7 +110,7 @@ export function measure(screenWidth: number): Promise<Measured> {
     wide,
     small,
     layoutShift,
-    firstPaintMs: paint ? paint.startTime : null,
+    firstPaintMs: paints[0]?.startTime ?? null,
     height: Math.max(root.scrollHeight, document.body?.scrollHeight ?? 0),
   }));
 }

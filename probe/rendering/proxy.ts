@@ -3,7 +3,7 @@
  * dialer, by its rules.
  */
 import http from 'node:http';
-import net from 'node:net';
+import type net from 'node:net';
 import type { AddressInfo } from 'node:net';
 import type { Dialer } from '../dialer';
 import { describe } from '../network-error';

@@ -115,11 +115,13 @@ export class SiteView {
       return undefined;
     }
     const isGood = isHolding || (status >= 200 && status < 300);
-    if (!isGood || !page.facts || !words || !this.within(page.url)) return undefined;
-    const built = isShell(page.facts) ? this.renderedFacts(page.url) : undefined;
-    return built
-      ? new ReadPage(page, built, new PageText(built), true)
-      : new ReadPage(page, page.facts, words);
+    return isGood && words && this.within(page.url) ? this.readable(page, page.facts!, words) : undefined;
+  }
+
+  /** A page by its own facts, or, where scripts build it, by those of what a browser showed. */
+  private readable(page: PageEvidence, facts: PageFacts, words: PageText): ReadPage {
+    const built = isShell(facts) ? this.renderedFacts(page.url) : undefined;
+    return built ? new ReadPage(page, built, new PageText(built), true) : new ReadPage(page, facts, words);
   }
 
   /** The facts of a page as a browser made it. */

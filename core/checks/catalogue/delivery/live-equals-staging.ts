@@ -1,28 +1,10 @@
-import { hostOf } from '#core/extract/address';
-import { foldSpace } from '#core/text/fold';
+import { faceOf, pathBelow, type Compared, type Ground } from '#core/compare/sites/page-face';
 import { defineCheck } from '#core/checks/kit/check';
-import type { ReadPage } from '#core/checks/view/read-page';
 import { SiteView } from '#core/checks/view/site-view';
 import { cantTell, failed, inapplicable, overPlaces } from '#core/checks/kit/judgement';
 
-/** What is compared of a page: hosts and indexing flags set aside. */
-function faceOf(page: ReadPage, base: string, hosts: ReadonlySet<string>): Record<string, string> {
-  const f = page.facts;
-  const folder = new URL('.', base).pathname;
-  const plain = (url: string) => {
-    const host = hostOf(url);
-    if (host === undefined || !hosts.has(host)) return url;
-    const u = new URL(url);
-    return `/${u.pathname.startsWith(folder) ? u.pathname.slice(folder.length) : u.pathname.slice(1)}${u.search}`;
-  };
-  return {
-    title: foldSpace(f.titles[0]?.text ?? ''),
-    description: foldSpace(f.metas.find((m) => m.name === 'description')?.content ?? ''),
-    headings: f.headings.map((h) => `${h.level} ${h.text}`).join('\n'),
-    text: foldSpace(f.text),
-    links: [...new Set(f.anchors.map((a) => plain(a.href)))].sort().join('\n'),
-  };
-}
+/** What a visitor meets. */
+const MET: readonly Compared[] = ['title', 'description', 'headings', 'text', 'links'];
 
 /** Why nothing could be compared yet. */
 export const NOT_COMPARED = 'there is no audit of staging to compare with';
@@ -47,28 +29,24 @@ export const liveEqualsStaging = defineCheck({
     if (!staging) return cantTell(NOT_COMPARED);
     const other = new SiteView(staging, brief, profile, 'staging');
     if (!other.pages.length) return cantTell('staging could not be read when it was audited');
-    const key = (url: string, base: string) => {
-      const folder = new URL('.', base).pathname;
-      const u = new URL(url);
-      return (
-        (u.pathname.startsWith(folder) ? u.pathname.slice(folder.length) : u.pathname.slice(1)) + u.search
-      );
-    };
-    const before = new Map(other.pages.map((p) => [key(p.url, staging.target.url), p]));
     const hosts = new Set([...view.siteHosts, ...other.siteHosts]);
-    const liveBase = view.home?.url ?? evidence.target.url;
+    const there: Ground = { base: staging.target.url, hosts };
+    const here: Ground = { base: view.home?.url ?? evidence.target.url, hosts };
+    const before = new Map(other.pages.map((p) => [pathBelow(p.url, there.base), p]));
     const places = view.pages.flatMap((page) => {
-      const twin = before.get(key(page.url, liveBase));
+      const twin = before.get(pathBelow(page.url, here.base));
       if (!twin) return [];
-      const now = faceOf(page, liveBase, hosts),
-        then = faceOf(twin, staging.target.url, hosts);
-      const differing = Object.keys(now).filter((k) => now[k] !== then[k]);
+      const now = faceOf(page.facts, here, page.url);
+      const then = faceOf(twin.facts, there, twin.url);
+      const text = (what: Compared, face: typeof now): string => face[what].join('\n');
+      const differing = MET.filter((what) => text(what, now) !== text(what, then));
+      const [first] = differing;
       return [
-        differing.length
+        first
           ? failed(page.url, {
               found: `other ${differing.join(', ')} than on staging`,
-              expected: (then[differing[0]!] ?? '').slice(0, 300),
-              raw: (now[differing[0]!] ?? '').slice(0, 300),
+              expected: text(first, then).slice(0, 300),
+              raw: text(first, now).slice(0, 300),
             })
           : page.passed,
       ];

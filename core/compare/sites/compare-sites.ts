@@ -1,0 +1,218 @@
+/** Two states of a site, page by page: two environments, or two audits of one. Pure. */
+import { nearDuplicates } from '#core/compare/near-duplicates';
+import { diffSequence, sentencesOf } from '#core/compare/sequence-diff';
+import { finalStatus, type Evidence, type PageEvidence } from '#core/facts/evidence';
+import { aheadOf, type Ahead } from './ahead';
+import { siteChanges, type SiteChange } from './site-changes';
+import { COMPARED_NAMES, faceOf, pathBelow, type Compared, type Face, type Ground } from './page-face';
+
+/** What differs of one thing: what the first has and the second lacks, and the other way round. */
+export interface Difference {
+  what: Compared | 'status';
+  gone: string[];
+  added: string[];
+  /** Lines beyond those that are kept. */
+  more?: number;
+}
+
+export interface ComparedPage {
+  path: string;
+  kind: 'added' | 'gone' | 'moved' | 'changed' | 'same';
+  /** Where a moved page stood before. */
+  from?: string;
+  /** Its addresses, on the first side and on the second. */
+  urls: [string | null, string | null];
+  title: string;
+  differences: Difference[];
+}
+
+/** What has to differ between an environment before the live one and the live one, and so is not told. */
+export interface SetAside {
+  what: string;
+  pages: number;
+}
+
+export interface Comparison {
+  pages: ComparedPage[];
+  counts: Record<ComparedPage['kind'], number>;
+  setAside: SetAside[];
+  /** Hosts, records, headers, certificates. */
+  site: SiteChange[];
+  ahead: Ahead;
+  notes: string[];
+}
+
+/** One side, with what was seen of it before that, where that is known. */
+export interface Side {
+  evidence: Evidence;
+  earlier?: Evidence;
+}
+
+const MOST_LINES = 60;
+const LONGEST_LINE = 600;
+/** Alike enough to be the same page under another address. */
+const MOVED = 0.8;
+
+/** What differs by nature where one side is not live yet. */
+const BY_NATURE: Partial<Record<Compared, string>> = {
+  robots: 'what keeps search engines out',
+  canonical: 'canonical addresses',
+  measuring: 'scripts that measure',
+};
+
+/** A page that was read, as it is compared. */
+interface Faced {
+  path: string;
+  page: PageEvidence;
+  face: Face;
+}
+
+const clip = (lines: string[]): string[] =>
+  lines.slice(0, MOST_LINES).map((line) => line.slice(0, LONGEST_LINE));
+
+function differenceOf(what: Difference['what'], before: string[], after: string[]): Difference | undefined {
+  if (before.length === after.length && before.every((line, i) => line === after[i])) return undefined;
+  const byText = what === 'text';
+  const steps = byText
+    ? diffSequence(sentencesOf(before[0] ?? ''), sentencesOf(after[0] ?? ''))
+    : diffSequence(before, after);
+  const gone = steps.flatMap((s) => (s.kind === 'gone' ? [s.text] : []));
+  const added = steps.flatMap((s) => (s.kind === 'added' ? [s.text] : []));
+  const more = Math.max(0, gone.length - MOST_LINES) + Math.max(0, added.length - MOST_LINES);
+  return { what, gone: clip(gone), added: clip(added), ...(more ? { more } : {}) };
+}
+
+/** Where the pages of a side stand. */
+export function groundOf({ target, pages, assets }: Evidence, hosts: ReadonlySet<string>): Ground {
+  const digests = new Map(assets.flatMap((a) => (a.sha256 ? [[a.url, a.sha256] as const] : [])));
+  const base = pages.find((p) => p.via === 'home')?.url ?? target.url;
+  return { base, hosts, digests };
+}
+
+/** The pages of a side that answered, by their paths. */
+function facesOf(evidence: Evidence, hosts: ReadonlySet<string>): Map<string, Faced> {
+  const ground = groundOf(evidence, hosts);
+  const out = new Map<string, Faced>();
+  for (const page of evidence.pages) {
+    const status = finalStatus(page.chain);
+    if (!page.facts || status === undefined || status >= 400) continue;
+    const path = pathBelow(page.url, ground.base);
+    if (!out.has(path)) out.set(path, { path, page, face: faceOf(page.facts, ground, page.url) });
+  }
+  return out;
+}
+
+const textOf = ({ face }: Faced): string => face.text[0] ?? '';
+
+/** Pages of one side alone that stand on the other under another address: by their text. */
+function movedPages(gone: readonly Faced[], added: readonly Faced[]): Map<Faced, Faced> {
+  const out = new Map<Faced, Faced>();
+  const taken = new Set<Faced>();
+  const all = [...gone, ...added];
+  for (const { of, like } of nearDuplicates(all.map(textOf), MOVED)) {
+    const [before, after] = [all[like]!, all[of]!];
+    if (like >= gone.length || of < gone.length || taken.has(before) || !textOf(before)) continue;
+    taken.add(before);
+    out.set(after, before);
+  }
+  return out;
+}
+
+/** Compares pages that stand on both sides. */
+class Pairs {
+  readonly aside = new Map<string, number>();
+
+  /** @param across one side is live and the other is not */
+  constructor(private readonly across: boolean) {}
+
+  /** What differs, without what has to. */
+  differences(before: Faced, after: Faced): Difference[] {
+    const out: Difference[] = [];
+    const [then, now] = [finalStatus(before.page.chain), finalStatus(after.page.chain)];
+    if (then !== now) out.push({ what: 'status', gone: [String(then)], added: [String(now)] });
+    for (const what of COMPARED_NAMES) {
+      const difference = differenceOf(what, before.face[what], after.face[what]);
+      if (!difference) continue;
+      const nature = this.across ? BY_NATURE[what] : undefined;
+      if (nature === undefined) out.push(difference);
+      else this.aside.set(nature, (this.aside.get(nature) ?? 0) + 1);
+    }
+    if (this.across && before.page.url !== after.page.url) {
+      const what = 'hosts in addresses';
+      this.aside.set(what, (this.aside.get(what) ?? 0) + 1);
+    }
+    return out;
+  }
+}
+
+const RANK: Record<ComparedPage['kind'], number> = { changed: 0, moved: 1, gone: 2, added: 3, same: 4 };
+
+function pageOf(
+  kind: ComparedPage['kind'],
+  before: Faced | undefined,
+  after: Faced | undefined,
+  differences: Difference[],
+): ComparedPage {
+  const shown = (after ?? before)!;
+  return {
+    path: shown.path,
+    kind,
+    ...(kind === 'moved' ? { from: before!.path } : {}),
+    urls: [before?.page.url ?? null, after?.page.url ?? null],
+    title: shown.face.title[0] ?? '',
+    differences,
+  };
+}
+
+/** What a reader has to know of how far the two can be compared. */
+function notesOf(sides: readonly [Evidence, Evidence]): string[] {
+  const names = ['first', 'second'];
+  return sides.flatMap((e, i) => [
+    ...(e.unread.length
+      ? [
+          `The ${names[i]} has ${e.unread.length} more pages that were not read: what is gone or added may be one of them.`,
+        ]
+      : []),
+    ...(e.pages.some((p) => finalStatus(p.chain) === undefined)
+      ? [`Some pages of the ${names[i]} gave no answer, and are not compared.`]
+      : []),
+  ]);
+}
+
+/** Compares the first side with the second: what is gone from it, and what was added. */
+export function compareSites(first: Side, second: Side): Comparison {
+  const hosts = new Set([...first.evidence.target.hosts, ...second.evidence.target.hosts]);
+  const before = facesOf(first.evidence, hosts);
+  const after = facesOf(second.evidence, hosts);
+  const across = first.evidence.target.kind !== second.evidence.target.kind;
+  const pairs = new Pairs(across);
+  const gone = [...before.values()].filter((p) => !after.has(p.path));
+  const added = [...after.values()].filter((p) => !before.has(p.path));
+  const moved = movedPages(gone, added);
+  const movedFrom = new Set(moved.values());
+  const pages: ComparedPage[] = [];
+  for (const page of after.values()) {
+    const twin = before.get(page.path) ?? moved.get(page);
+    if (!twin) {
+      pages.push(pageOf('added', undefined, page, []));
+      continue;
+    }
+    const differences = pairs.differences(twin, page);
+    const kind = twin.path !== page.path ? 'moved' : differences.length ? 'changed' : 'same';
+    pages.push(pageOf(kind, twin, page, differences));
+  }
+  for (const page of gone) if (!movedFrom.has(page)) pages.push(pageOf('gone', page, undefined, []));
+  pages.sort((a, b) => RANK[a.kind] - RANK[b.kind] || (a.path < b.path ? -1 : Number(a.path > b.path)));
+  const counts = { added: 0, gone: 0, moved: 0, changed: 0, same: 0 };
+  for (const { kind } of pages) counts[kind]++;
+  return {
+    pages,
+    counts,
+    setAside: [...pairs.aside].map(([what, n]) => ({ what, pages: n })),
+    site: siteChanges(first.evidence, second.evidence).filter(
+      ({ where }) => !across || where !== 'x-robots-tag',
+    ),
+    ahead: aheadOf(first, second, hosts),
+    notes: notesOf([first.evidence, second.evidence]),
+  };
+}
