@@ -1,6 +1,8 @@
 import { join } from 'node:path';
 import vuetify from 'vite-plugin-vuetify';
 import {
+  bundleBuildsWorker,
+  bundleCompareWorker,
   bundleExtractWorker,
   bundleJudgeWorker,
   bundlePagesWorker,
@@ -42,6 +44,8 @@ export default defineNuxtConfig({
     'nitro:init': (nitro) => {
       nitro.hooks.hook('compiled', async () => {
         await Promise.all([
+          bundleBuildsWorker(join(nitro.options.output.serverDir, 'builds-worker.mjs')),
+          bundleCompareWorker(join(nitro.options.output.serverDir, 'compare-worker.mjs')),
           bundleExtractWorker(join(nitro.options.output.serverDir, 'extract-worker.mjs')),
           bundleJudgeWorker(join(nitro.options.output.serverDir, 'judge-worker.mjs')),
           bundlePagesWorker(join(nitro.options.output.serverDir, 'pages-worker.mjs')),

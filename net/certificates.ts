@@ -2,8 +2,7 @@
  * The practice net's own certificate authority: a root, an intermediate, and leaves issued when first asked
  * for.
  */
-import { createHash } from 'node:crypto';
-import { webcrypto } from 'node:crypto';
+import { createHash, webcrypto } from 'node:crypto';
 import 'reflect-metadata';
 import * as x509 from '@peculiar/x509';
 

@@ -201,6 +201,7 @@ export const FAULTS: readonly FaultKind[] = [
   f('lapsing-environment', 'delivery.staging-lifetime', 'staging', 'The environment lapses in two days'),
   f('file-old', 'delivery.matches-build', 'live', 'A file of the build did not go up', { needs: 'build' }),
   f('text-changed', 'delivery.live-equals-staging', 'live', 'A text was changed after the approval'),
+  f('publish-behind', 'delivery.live-equals-staging', 'live', 'The last publish did not bring everything'),
   f('old-copy', 'delivery.fresh', 'live', 'A cache hands out an old copy'),
   f('server-fault', 'delivery.no-server-errors', 'both', 'A page answers 500'),
   f('repository', 'delivery.no-exposed-files', 'live', 'The version control folder is served'),

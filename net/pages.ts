@@ -555,7 +555,8 @@ export function renderPage(data: PageData, all: PageData[], set: PageSetting): s
     return scriptBuilt(renderPage(data, all, withoutFault(set, 'script-built')), prefix);
   const phone = is('wrong-phone') ? wrong(s.phone) : s.phone;
   const changed = isLive('text-changed', 1) ? ['We are closed until further notice.'] : [];
-  const paragraphs = [...data.paragraphs, ...changed].map((p) => `<p>${esc(p.replace(s.phone, phone))}</p>`);
+  const published = isLive('publish-behind', 1) ? data.paragraphs.slice(0, 1) : data.paragraphs;
+  const paragraphs = [...published, ...changed].map((p) => `<p>${esc(p.replace(s.phone, phone))}</p>`);
   const headings =
     when(is('two-headings', 1), '<h1>Welcome</h1>') + when(is('skipped-heading', 1), '<h4>How it began</h4>');
   return `<!doctype html>

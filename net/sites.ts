@@ -300,7 +300,15 @@ const NAMED: readonly PracticeSite[] = [
     label: 'Seeds',
     items: ['Sea Kale', 'Blue Pea', 'Marsh Mallow', 'Winter Rye'],
     staging: { name: 'Staging', host: 'test.saltmarsh-seeds.example', path: '/' },
-    live: ['ends-soon', 'old-year', 'no-canonical', 'uncompressed', 'repository', 'uncounted'],
+    live: [
+      'ends-soon',
+      'old-year',
+      'no-canonical',
+      'uncompressed',
+      'repository',
+      'uncounted',
+      'publish-behind',
+    ],
     before: ['unlocked', 'open'],
   }),
   site({

@@ -1,6 +1,4 @@
 /** A made-up firm whose scripts the sites of the firth load: it asks for consent, and counts visits. */
-import type { WebAnswer } from './web';
-
 export const TIDEMARK_HOSTS = ['count', 'consent', 'fonts', 'widgets'].map((n) => `${n}.tidemark.example`);
 
 /** A question at the foot of the page, and a sign to all who wait for its answer. */
@@ -48,8 +46,9 @@ const SCRIPTS: Record<string, string> = {
 };
 
 /** What the firm’s servers answer. */
-export function tidemark(path: string): WebAnswer {
+export function tidemark(path: string): { status: number; headers: Record<string, string>; body: string } {
   const body = SCRIPTS[path];
+  if (body === undefined) return { status: 204, headers: {}, body: '' };
   const headers = { 'content-type': 'text/javascript', 'cache-control': 'public, max-age=3600' };
-  return body === undefined ? { status: 204, headers: {}, body: '' } : { status: 200, headers, body };
+  return { status: 200, headers, body };
 }

@@ -375,6 +375,7 @@ function pageHeaders(hasCookie: boolean, on: Faults): Record<string, string> {
   return {
     ...(on('latin') ? { 'content-type': 'text/html' } : {}),
     ...(hasCookie ? { 'set-cookie': cookie } : {}),
+    'last-modified': on('publish-behind') ? 'Tue, 03 Nov 2026 08:00:00 GMT' : 'Tue, 10 Nov 2026 08:00:00 GMT',
   };
 }
 

@@ -1,4 +1,8 @@
 /** @returns the file */
+export function bundleBuildsWorker(outfile: string): Promise<string>;
+/** @returns the file */
+export function bundleCompareWorker(outfile: string): Promise<string>;
+/** @returns the file */
 export function bundleExtractWorker(outfile: string): Promise<string>;
 /** @returns the file */
 export function bundleJudgeWorker(outfile: string): Promise<string>;

@@ -32,6 +32,10 @@ export async function bundle(entry, outfile) {
 export const bundleExtractWorker = (outfile) => bundle('probe/extract-worker.ts', outfile);
 /** The thread that judges stored evidence. */
 export const bundleJudgeWorker = (outfile) => bundle('server/audits/judge-worker.ts', outfile);
+/** The thread that reads uploaded builds. */
+export const bundleBuildsWorker = (outfile) => bundle('server/builds/builds-worker.ts', outfile);
+/** The thread that compares audits. */
+export const bundleCompareWorker = (outfile) => bundle('server/comparing/compare-worker.ts', outfile);
 /** The thread that makes tables of pages. */
 export const bundlePagesWorker = (outfile) => bundle('server/pages/pages-worker.ts', outfile);
 /** The thread that reads and writes pictures. */

@@ -15,6 +15,7 @@ const TABS = [
   { key: 'pages', label: 'Pages' },
   { key: 'records', label: 'Records' },
   { key: 'brief', label: 'Brief' },
+  { key: 'compare', label: 'Compare' },
   { key: 'history', label: 'History' },
 ];
 </script>

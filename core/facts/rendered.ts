@@ -97,6 +97,8 @@ export interface RenderedView {
     small: { px: number; letters: number; element: string; text: string }[];
   };
   first?: KeptPicture;
+  /** The first screen once more, where it does not look the same after a while. */
+  again?: KeptPicture;
   whole?: KeptPicture;
   /** The page is longer than its picture. */
   cut?: true;

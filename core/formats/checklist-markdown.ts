@@ -1,22 +1,16 @@
 /** A checklist as a plain list in Markdown (CommonMark) that people can print and tick off. */
+import { escapeMarkdown } from './markdown';
 import { checksOf } from '#core/checks/engine/checklist';
 import type { Checklist } from '#core/facts/checklist';
 import { SECTION_TITLES, SECTIONS } from '#core/facts/finding';
 import { SITUATION_WORDS } from '#core/facts/situation';
 
-/** Characters that would begin markup become themselves. */
-const plain = (text: string): string =>
-  text
-    .replace(/\s+/g, ' ')
-    .replace(/[\\`*_[\]<>#|~]/g, '\\$&')
-    .trim();
-
 export function checklistMarkdown(checklist: Checklist): string {
   const checkOf = checksOf(checklist);
   const lines = [
-    `# ${plain(checklist.name)}`,
+    `# ${escapeMarkdown(checklist.name)}`,
     '',
-    ...(checklist.description ? [plain(checklist.description), ''] : []),
+    ...(checklist.description ? [escapeMarkdown(checklist.description), ''] : []),
     `Version ${checklist.version}`,
   ];
   for (const section of SECTIONS) {
@@ -31,7 +25,7 @@ export function checklistMarkdown(checklist: Checklist): string {
         ([k, p]) => `${Number(item.parameters?.[k] ?? p.default)} ${p.unit}`,
       );
       lines.push(
-        `- [ ] ${plain(item.title || check!.title)} (${item.severity ?? check!.severity}${check!.byHand ? ', manual' : ''}${limits.length ? `, ${plain(limits.join(', '))}` : ''}; ${check!.situations.map((s) => SITUATION_WORDS[s]).join(', ')})${item.note ? `  \n  ${plain(item.note)}` : ''}`,
+        `- [ ] ${escapeMarkdown(item.title || check!.title)} (${item.severity ?? check!.severity}${check!.byHand ? ', manual' : ''}${limits.length ? `, ${escapeMarkdown(limits.join(', '))}` : ''}; ${check!.situations.map((s) => SITUATION_WORDS[s]).join(', ')})${item.note ? `  \n  ${escapeMarkdown(item.note)}` : ''}`,
       );
     }
   }

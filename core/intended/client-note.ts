@@ -1,10 +1,10 @@
 /** Old and new texts in a table, to send to the client. */
+import { escapeMarkdown } from '#core/formats/markdown';
 import { escapeText } from '#core/recipes/markup';
 import type { TextRow } from './texts-csv';
 
-/** Signs that Markdown would take for its own (CommonMark 0.31 2.4). */
-const plain = (text: string | undefined): string =>
-  (text ?? '').replace(/[\\`*_{}[\]()#+\-.!|<>~]/g, '\\$&') || '–';
+/** A text in a cell, or a dash. */
+const plain = (text: string | undefined): string => escapeMarkdown(text ?? '') || '–';
 
 interface Line {
   path: string;

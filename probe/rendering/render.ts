@@ -381,6 +381,14 @@ class Look {
     const { width, height } = SCREENS[this.screen];
     const session = await page.context().newCDPSession(page);
     view.first = await this.picture(session, { width, height });
+    await this.wholePicture(page, session, traffic);
+    const again = await this.picture(session, { width, height });
+    if (again.sha256 !== view.first.sha256) view.again = again;
+  }
+
+  private async wholePicture(page: Page, session: CDPSession, traffic: Traffic): Promise<void> {
+    const { view } = this;
+    const { width, height } = SCREENS[this.screen];
     if (this.height <= height) return;
     // what loads only when it comes into sight
     await ask(page, walkDown, MOST_HEIGHT, this.limits.askMs).catch(() => {});

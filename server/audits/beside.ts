@@ -7,6 +7,7 @@ import type { Beside } from '#core/checks/engine/judge';
 import type { AgencyBook, BookEntry } from '#core/facts/agency-book';
 import type { Brief } from '#core/facts/brief';
 import { database } from '../platform/db/connection';
+import { buildOf } from '../builds/builds';
 import { intendedFor } from '../intended/texts';
 import { AuditEvidence } from './models';
 import { Environment, type Site } from '../sites/models';
@@ -59,6 +60,7 @@ export async function besideFor(environment: Environment, site: Site): Promise<O
   return {
     book: await bookWithout(site.clientId),
     intended: await intendedFor(site.id, environment.id),
+    ...(environment.kind === 'live' ? { build: await buildOf(site.id) } : {}),
     stage: site.stage,
     launched: site.stage === 'launched',
     environment: {

@@ -13,6 +13,7 @@ const BESIDE: Partial<Record<VerdictCause, string>> = {
   time: 'something ended',
   'approved state': 'staging to compare with',
   'intended texts': 'titles or descriptions written',
+  build: 'another build to compare with',
   update: 'Armband was updated',
 };
 

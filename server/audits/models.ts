@@ -33,6 +33,7 @@ export const CAUSES = [
   'update',
   'approved state',
   'intended texts',
+  'build',
 ] as const;
 export type VerdictCause = (typeof CAUSES)[number];
 

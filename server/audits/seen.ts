@@ -12,7 +12,9 @@ const KEPT_AUDITS = 5;
 
 const picturesIn = ({ pages }: RenderedEvidence): Set<string> =>
   new Set(
-    pages.flatMap(({ views }) => views.flatMap((v) => [v.first, v.whole].flatMap((p) => p?.sha256 ?? []))),
+    pages.flatMap(({ views }) =>
+      views.flatMap((v) => [v.first, v.again, v.whole].flatMap((p) => p?.sha256 ?? [])),
+    ),
   );
 
 const fileName = (sha256: string): string => `${sha256}.webp`;
@@ -80,7 +82,7 @@ export async function seenPicture(auditId: number, sha256: string): Promise<Buff
 }
 
 /** A page on one screen, as the screens show it: without its facts. */
-export type SeenView = Omit<RenderedView, 'facts'>;
+export type SeenView = Omit<RenderedView, 'facts' | 'again'>;
 
 export interface SeenPages {
   browser: string | null;
@@ -97,7 +99,7 @@ export async function seenPages(auditId: number): Promise<SeenPages> {
   const kept = new Set(
     (await SeenPicture.findAll({ where: { auditId }, attributes: ['sha256'] })).map((r) => r.sha256),
   );
-  const shown = ({ facts: _, first, whole, ...view }: RenderedView): SeenView => ({
+  const shown = ({ facts: _, first, again: __, whole, ...view }: RenderedView): SeenView => ({
     ...view,
     ...(first && kept.has(first.sha256) ? { first } : {}),
     ...(whole && kept.has(whole.sha256) ? { whole } : {}),

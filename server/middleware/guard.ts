@@ -22,7 +22,7 @@ const FILES = '/_nuxt/';
 /** What nuxt-auth-utils tells a browser of its own session. */
 const OWN_SESSION = '/api/_auth/session';
 /** Routes that take a file's bytes. */
-const TAKES_BYTES = /^\/api\/environments\/\d+\/(?:files|pictures)$/;
+const TAKES_BYTES = /^\/api\/(?:environments\/\d+\/(?:files|pictures)|sites\/\d+\/build)$/;
 
 /**
  * The path as it came, up to the query. What a router might read as another path is refused, so that this and

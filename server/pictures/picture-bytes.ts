@@ -18,6 +18,7 @@ import {
   sharpness,
   type Pixels,
 } from '#core/pictures/pixels';
+import { pictureDifference, type Raster } from '#core/pictures/difference';
 import { DENSE, HARDLY_OUTSIDE, TABS } from '#core/pictures/measures';
 import { svgFault } from '#core/pictures/svg';
 import {
@@ -34,6 +35,14 @@ sharp.cache(false);
 sharp.concurrency(1);
 
 export type PictureJob =
+  | {
+      do: 'difference';
+      first: Uint8Array;
+      second: Uint8Array;
+      takes: [Uint8Array, Uint8Array][];
+      /** Whether the two are to be laid over each other too. */
+      drawn: boolean;
+    }
   | { do: 'look'; bytes: Uint8Array }
   | { do: 'thumb'; bytes: Uint8Array; width: number }
   | { do: 'share'; bytes: Uint8Array; settings: ShareCrop }
@@ -410,12 +419,37 @@ async function thumb(bytes: Uint8Array, width: number): Promise<Buffer> {
   return (await picture()).resize({ width, withoutEnlargement: true }).webp({ quality: 82 }).toBuffer();
 }
 
+async function rasterOf(bytes: Uint8Array): Promise<Raster> {
+  const { picture } = await read(bytes);
+  const { data, info } = await (await picture()).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+  return { width: info.width, height: info.height, data };
+}
+
+/** How far two pictures of a page differ. */
+async function difference({ first, second, takes, drawn }: PictureJob & { do: 'difference' }) {
+  const rasters: [Raster, Raster][] = [];
+  for (const [a, b] of takes) rasters.push([await rasterOf(a), await rasterOf(b)]);
+  const { share, masked, picture } = pictureDifference(
+    await rasterOf(first),
+    await rasterOf(second),
+    rasters,
+  );
+  if (!drawn) return { share, masked };
+  const { width, height, data } = picture;
+  const file = await sharp(data, { raw: { width, height, channels: 4 } })
+    .webp({ quality: 80 })
+    .toBuffer();
+  return { share, masked, picture: base64(file) };
+}
+
 const base64 = (bytes: Buffer): string => bytes.toString('base64');
 
 async function work(job: PictureJob): Promise<string> {
   switch (job.do) {
     case 'look':
       return JSON.stringify((await read(job.bytes)).look);
+    case 'difference':
+      return JSON.stringify(await difference(job));
     case 'thumb':
       return base64(await thumb(job.bytes, job.width));
     case 'share':

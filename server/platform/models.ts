@@ -1,5 +1,6 @@
 /** All models, each bound to its table once. */
 import { bindModels as bindAudits } from '../audits/models';
+import { bindModels as bindBuilds } from '../builds/models';
 import { bindModels as bindChecklists } from '../checklists/models';
 import { bindModels as bindFixes } from '../fixes/models';
 import { bindModels as bindHosts } from '../hosts/models';
@@ -25,6 +26,7 @@ export function useModels(): void {
     bindIntended,
     bindFiles,
     bindPictures,
+    bindBuilds,
     bindSchedules,
   ])
     bind();

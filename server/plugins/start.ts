@@ -7,6 +7,8 @@ import { endAsking, networkSettings, numberOf } from '../audits/network';
 import { endExtraction } from '../audits/extraction';
 import { ensureBuiltIn } from '../checklists/checklists';
 import { endJudging } from '../audits/judge-pool';
+import { endBuilds } from '../builds/builds';
+import { endComparing } from '../comparing/comparing';
 import { endPages } from '../pages/pages';
 import { endPictures } from '../pictures/picture-threads';
 import { previewJob, reevaluateAfterUpdate, reevaluateJob } from '../audits/reevaluating';
@@ -133,6 +135,8 @@ export default defineNitroPlugin((nitro) => {
     await endExtraction();
     await endJudging();
     await endPages();
+    await endComparing();
+    await endBuilds();
     await endPictures();
     await closeDatabase();
   });

@@ -15,9 +15,11 @@ export interface Ahead {
   reason: string;
 }
 
-interface Side {
+/** One side, with what was seen of it before that, where that is known. */
+export interface Side {
   evidence: Evidence;
-  earlier?: Evidence;
+  /** Of the same environment, the newest first. */
+  earlier?: readonly Evidence[];
 }
 
 /** What a page says, in one text, to tell whether it is the same. */
@@ -73,7 +75,7 @@ type Pages = ReturnType<typeof pagesByPath>;
 
 /** What is known of both sides beside their pages. */
 interface Known {
-  earlier: { first?: Pages; second?: Pages };
+  earlier: { first: Pages[]; second: Pages[] };
   dates: { first: Map<string, number>; second: Map<string, number> };
 }
 
@@ -84,9 +86,9 @@ function voteOn(
   second: { page: PageEvidence; words: string },
   { earlier, dates }: Known,
 ): Vote | undefined {
-  if (earlier.second?.get(path)?.words === first.words)
+  if (earlier.second.some((e) => e.get(path)?.words === first.words))
     return { side: 'second', why: 'an earlier audit saw it as the first has it still' };
-  if (earlier.first?.get(path)?.words === second.words)
+  if (earlier.first.some((e) => e.get(path)?.words === second.words))
     return { side: 'first', why: 'an earlier audit saw it as the second has it still' };
   return (
     later(lastModified(first.page), lastModified(second.page), 'Last-Modified') ??
@@ -111,8 +113,8 @@ export function aheadOf(first: Side, second: Side, hosts: ReadonlySet<string>): 
   const [here, there] = [pagesByPath(first.evidence, hosts), pagesByPath(second.evidence, hosts)];
   const known: Known = {
     earlier: {
-      first: first.earlier && pagesByPath(first.earlier, hosts),
-      second: second.earlier && pagesByPath(second.earlier, hosts),
+      first: (first.earlier ?? []).map((e) => pagesByPath(e, hosts)),
+      second: (second.earlier ?? []).map((e) => pagesByPath(e, hosts)),
     },
     dates: { first: sitemapDates(first.evidence), second: sitemapDates(second.evidence) },
   };

@@ -86,6 +86,26 @@ describe('page by page', () => {
       { what: 'pictures', gone: ['/a.png (aaaaaaaa)'], added: ['/a.png (bbbbbbbb)'] },
     ]);
   });
+  it('what many pages lost or gained is said once', () => {
+    const all = (foot: string, about = ''): Evidence =>
+      site(
+        at('', `<p>${foot}</p>`),
+        at('about/', `<p>${about}</p><p>${foot}</p>`),
+        at('a/', `<p>${foot}</p>`),
+        at('b/', `<p>${foot}</p>`),
+      );
+    const { common, pages } = compared(all('Founded in 1950.'), all('Founded in 1951.', 'A new room.'));
+    expect(common).toEqual([
+      { what: 'text', kind: 'gone', line: 'Founded in 1950.', pages: 4 },
+      { what: 'text', kind: 'added', line: 'Founded in 1951.', pages: 4 },
+    ]);
+    expect(pages.map((p) => [p.path, p.onlyCommon ?? p.differences])).toEqual([
+      ['/', true],
+      ['/a/', true],
+      ['/about/', [{ what: 'text', gone: [], added: ['A new room.'] }]],
+      ['/b/', true],
+    ]);
+  });
   it('a page that answers otherwise', () => {
     const gone = compared(site(at('', ''), at('a/', 'x')), site(at('', ''), at('a/', 'x', { status: 404 })));
     expect(only(gone.pages, 'gone').map((p) => p.path)).toEqual(['/a/']);
@@ -176,13 +196,13 @@ describe('who is ahead', () => {
     site(at('', `<p>${text}</p>`, headers ? { headers: [['Content-Type', 'text/html'], ...headers] } : {}));
   const [old, fresh] = [said('Open at ten.'), said('Open at nine.')];
   it('an earlier audit of the second saw what the first has still: the second has moved on', () => {
-    expect(compareSites({ evidence: old }, { evidence: fresh, earlier: old }).ahead).toMatchObject({
+    expect(compareSites({ evidence: old }, { evidence: fresh, earlier: [old] }).ahead).toMatchObject({
       side: 'second',
       reason: '1 of 1 changed page: an earlier audit saw it as the first has it still',
     });
   });
   it('and the other way round', () => {
-    expect(compareSites({ evidence: fresh, earlier: old }, { evidence: old }).ahead.side).toBe('first');
+    expect(compareSites({ evidence: fresh, earlier: [old] }, { evidence: old }).ahead.side).toBe('first');
   });
   it('by Last-Modified', () => {
     const monday = said('Open at ten.', [['Last-Modified', 'Mon, 23 Nov 2026 08:00:00 GMT']]);
@@ -202,8 +222,8 @@ describe('who is ahead', () => {
     const second = two('Old home.', 'New about.');
     const before = two('Old home.', 'Old about.');
     const { ahead } = compareSites(
-      { evidence: first, earlier: before },
-      { evidence: second, earlier: before },
+      { evidence: first, earlier: [before] },
+      { evidence: second, earlier: [before] },
     );
     expect(ahead.side).toBe('both');
   });

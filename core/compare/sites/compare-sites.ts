@@ -2,7 +2,7 @@
 import { nearDuplicates } from '#core/compare/near-duplicates';
 import { diffSequence, sentencesOf } from '#core/compare/sequence-diff';
 import { finalStatus, type Evidence, type PageEvidence } from '#core/facts/evidence';
-import { aheadOf, type Ahead } from './ahead';
+import { aheadOf, type Ahead, type Side } from './ahead';
 import { siteChanges, type SiteChange } from './site-changes';
 import { COMPARED_NAMES, faceOf, pathBelow, type Compared, type Face, type Ground } from './page-face';
 
@@ -24,6 +24,16 @@ export interface ComparedPage {
   urls: [string | null, string | null];
   title: string;
   differences: Difference[];
+  /** It differs by nothing but what many pages have in common. */
+  onlyCommon?: true;
+}
+
+/** A line that many pages lost or gained, said once. */
+export interface CommonLine {
+  what: Difference['what'];
+  kind: 'gone' | 'added';
+  line: string;
+  pages: number;
 }
 
 /** What has to differ between an environment before the live one and the live one, and so is not told. */
@@ -35,17 +45,12 @@ export interface SetAside {
 export interface Comparison {
   pages: ComparedPage[];
   counts: Record<ComparedPage['kind'], number>;
+  common: CommonLine[];
   setAside: SetAside[];
   /** Hosts, records, headers, certificates. */
   site: SiteChange[];
   ahead: Ahead;
   notes: string[];
-}
-
-/** One side, with what was seen of it before that, where that is known. */
-export interface Side {
-  evidence: Evidence;
-  earlier?: Evidence;
 }
 
 const MOST_LINES = 60;
@@ -164,6 +169,41 @@ function pageOf(
   };
 }
 
+/** So many pages make a line common, if they are half of those that differ. */
+const COMMON = 3;
+
+/** Each line that a page lost or gained, once. */
+const linesOf = ({ differences }: ComparedPage): Omit<CommonLine, 'pages'>[] =>
+  differences.flatMap(({ what, gone, added }) => [
+    ...[...new Set(gone)].map((line) => ({ what, kind: 'gone' as const, line })),
+    ...[...new Set(added)].map((line) => ({ what, kind: 'added' as const, line })),
+  ]);
+
+/** Takes lines that many pages lost or gained, such as those of a foot, out of the pages. */
+function takeCommon(pages: readonly ComparedPage[]): CommonLine[] {
+  const differing = pages.filter((p) => p.differences.length);
+  const found = new Map<string, CommonLine>();
+  const keyOf = ({ what, kind, line }: Omit<CommonLine, 'pages'>): string => `${what} ${kind} ${line}`;
+  for (const line of differing.flatMap(linesOf)) {
+    const known = found.get(keyOf(line));
+    if (known) known.pages++;
+    else found.set(keyOf(line), { ...line, pages: 1 });
+  }
+  const least = Math.max(COMMON, differing.length / 2);
+  const common = [...found.values()].filter((c) => c.pages >= least);
+  const taken = new Set(common.map(keyOf));
+  for (const page of differing) {
+    page.differences = page.differences.flatMap((d) => {
+      const left = (kind: 'gone' | 'added'): string[] =>
+        d[kind].filter((line) => !taken.has(keyOf({ what: d.what, kind, line })));
+      const [gone, added] = [left('gone'), left('added')];
+      return gone.length || added.length || d.more ? [{ ...d, gone, added }] : [];
+    });
+    if (!page.differences.length && page.kind === 'changed') page.onlyCommon = true;
+  }
+  return common.sort((a, b) => b.pages - a.pages);
+}
+
 /** What a reader has to know of how far the two can be compared. */
 function notesOf(sides: readonly [Evidence, Evidence]): string[] {
   const names = ['first', 'second'];
@@ -205,9 +245,11 @@ export function compareSites(first: Side, second: Side): Comparison {
   pages.sort((a, b) => RANK[a.kind] - RANK[b.kind] || (a.path < b.path ? -1 : Number(a.path > b.path)));
   const counts = { added: 0, gone: 0, moved: 0, changed: 0, same: 0 };
   for (const { kind } of pages) counts[kind]++;
+  const common = takeCommon(pages);
   return {
     pages,
     counts,
+    common,
     setAside: [...pairs.aside].map(([what, n]) => ({ what, pages: n })),
     site: siteChanges(first.evidence, second.evidence).filter(
       ({ where }) => !across || where !== 'x-robots-tag',

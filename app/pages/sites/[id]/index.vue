@@ -101,6 +101,7 @@ const { run: setStage } = useDoing(async (stage: Stage) => {
           </div>
         </template>
         <BriefForm v-else-if="tab === 'brief'" :site="site" />
+        <CompareView v-else-if="tab === 'compare'" :site="site" :environment="environment" />
         <HistoryView v-else :key="`h${environment.id}`" :site-id="site.id" :environment="environment" />
       </template>
       <v-progress-linear v-else-if="!fault" indeterminate color="primary" aria-label="Loading" />

@@ -1,0 +1,106 @@
+/** A build as somebody uploaded it, against what a site serves: is what I uploaded what they see? */
+import { finalStatus, type Chain, type Evidence } from '#core/facts/evidence';
+import type { SiteBuild } from '#core/facts/environment';
+import { hostOf, splitAddress } from '#core/extract/address';
+
+/** Files that configure a server and are not served. */
+const CONFIGURATION =
+  /(?:^|\/)(?:\.(?:htaccess|nojekyll)|_(?:headers|redirects|routes\.json)|nginx\.conf|web\.config|[^/]+\.toml|CNAME)$/;
+
+export type BuildState = 'same' | 'injected' | 'differs' | 'missing' | 'unknown' | 'unread' | 'not served';
+
+export interface BuildFile {
+  /** From the root, with a slash. */
+  path: string;
+  state: BuildState;
+  /** Where it was met. */
+  url?: string;
+  /** The status of what is missing, or why nothing is known. */
+  why?: string;
+}
+
+export interface BuildComparison {
+  files: BuildFile[];
+  counts: Record<BuildState, number>;
+  /** What the site serves that the build has not. */
+  extra: string[];
+}
+
+/** A file as the site serves it. */
+interface Served {
+  url: string;
+  chain: Chain;
+  sha256?: string;
+  /** The words of a page. */
+  text?: string;
+}
+
+function servedBy({ pages, assets }: Evidence): Map<string, Served> {
+  const served = new Map<string, Served>();
+  for (const { url, chain, sha256, facts } of pages)
+    served.set(url, { url, chain, sha256, ...(facts ? { text: facts.text } : {}) });
+  for (const { url, chain, sha256 } of assets) if (!served.has(url)) served.set(url, { url, chain, sha256 });
+  return served;
+}
+
+/** Addresses that a file of a build may be served at. */
+function addressesOf(path: string, origin: string): string[] {
+  return [
+    path,
+    path.replace(/index\.html?$/, ''),
+    path.replace(/\.html?$/, ''),
+    path.replace(/\.html?$/, '/'),
+  ].map((p) => origin + encodeURI(p || '/'));
+}
+
+function stateOf(file: SiteBuild['files'][number], hit: Served): Pick<BuildFile, 'state' | 'why'> {
+  const status = finalStatus(hit.chain);
+  if (status === undefined) return { state: 'unknown', why: hit.chain.error?.message ?? 'no answer' };
+  if (status >= 400) return { state: 'missing', why: `status ${status}` };
+  if (!hit.sha256) return { state: 'unknown', why: 'only its first bytes were fetched' };
+  if (hit.sha256 === file.sha256) return { state: 'same' };
+  // hosts put scripts and badges of their own into pages; the text is the site's
+  return hit.text !== undefined && file.text !== undefined && hit.text === file.text
+    ? { state: 'injected' }
+    : { state: 'differs' };
+}
+
+/** What the site’s own host serves that no file of the build accounts for. */
+function extraOf(served: ReadonlyMap<string, Served>, met: ReadonlySet<string>, origin: string): string[] {
+  const host = hostOf(origin);
+  return [...served.values()]
+    .filter(({ url, chain }) => hostOf(url) === host && !met.has(url) && (finalStatus(chain) ?? 500) < 400)
+    .map(({ url }) => splitAddress(url).path)
+    .sort();
+}
+
+/** @param origin of the live site, without a slash at its end */
+export function compareBuild(build: SiteBuild, evidence: Evidence, origin: string): BuildComparison {
+  const served = servedBy(evidence);
+  const unread = new Set(evidence.unread);
+  const met = new Set<string>();
+  const files = build.files.map((file): BuildFile => {
+    const path = `/${file.path.replace(/^\//, '')}`;
+    if (CONFIGURATION.test(path)) return { path, state: 'not served' };
+    const addresses = addressesOf(path, origin);
+    const hit = addresses.map((a) => served.get(a)).find((s) => s !== undefined);
+    // what the page limit left unread is said beside the score
+    if (!hit)
+      return addresses.some((a) => unread.has(a))
+        ? { path, state: 'unread' }
+        : { path, state: 'unknown', why: 'it was not fetched' };
+    met.add(hit.url);
+    return { path, url: hit.url, ...stateOf(file, hit) };
+  });
+  const counts: BuildComparison['counts'] = {
+    same: 0,
+    injected: 0,
+    differs: 0,
+    missing: 0,
+    unknown: 0,
+    unread: 0,
+    'not served': 0,
+  };
+  for (const { state } of files) counts[state]++;
+  return { files, counts, extra: extraOf(served, met, origin) };
+}

@@ -1,0 +1,103 @@
+/** The newest build of a site: taken, kept, and held against what the live site serves. */
+import { compareBuild, type BuildComparison } from '#core/compare/build';
+import type { SiteBuild } from '#core/facts/environment';
+import { AuditEvidence } from '../audits/models';
+import { now } from '../platform/clock';
+import { NotFound, Refused } from '../platform/errors';
+import { announce } from '../platform/events';
+import { keptEvidence, packJson, unpackJson } from '../platform/packed';
+import { serverThreads } from '../platform/threads';
+import { Environment, Site } from '../sites/models';
+import { BuildRow } from './models';
+import { readBuild } from './read-build';
+
+/** Of the archive. */
+export const MOST_BUILD_BYTES = 100 * 1024 * 1024;
+
+const threads = serverThreads('builds-worker.mjs', {
+  timeoutMs: 120_000,
+  threads: 1,
+  words: {
+    late: 'The build took too long to read. Leave out what is not served.',
+    broken: 'The build broke what reads it. Pack it anew as a plain ZIP.',
+  },
+});
+export const endBuilds = threads.close;
+
+/** What is said of a build. */
+export interface BuildLine {
+  name: string;
+  files: number;
+  bytes: number;
+  by: string;
+  at: string;
+}
+
+const lineOf = ({ name, files, bytes, byName, at }: BuildRow): BuildLine => ({
+  name,
+  files,
+  bytes: Number(bytes),
+  by: byName,
+  at: at.toISOString(),
+});
+
+/**
+ * Keeps a build in place of the one before.
+ * @throws NotFound, Refused for what is none
+ */
+export async function takeBuild(siteId: number, name: string, zip: Buffer, by: string): Promise<BuildLine> {
+  if (!(await Site.count({ where: { id: siteId } })))
+    throw new NotFound('This site does not exist, or not any more.');
+  let read: string;
+  try {
+    read = await (threads.run({ name, zip }) ?? readBuild({ name, zip }));
+  } catch (error) {
+    throw new Refused((error as Error).message);
+  }
+  const build = JSON.parse(read) as SiteBuild;
+  const row = {
+    siteId,
+    name: name.slice(0, 200),
+    files: build.files.length,
+    bytes: build.files.reduce((sum, f) => sum + f.bytes, 0),
+    byName: by,
+    at: now(),
+    data: await packJson(build),
+  };
+  await BuildRow.upsert(row);
+  announce([['site', siteId]]);
+  return lineOf(BuildRow.build(row));
+}
+
+/** Forgets the build of a site. */
+export async function dropBuild(siteId: number): Promise<void> {
+  await BuildRow.destroy({ where: { siteId } });
+  announce([['site', siteId]]);
+}
+
+/** The manifest of a site’s build, where it has one. */
+export async function buildOf(siteId: number): Promise<SiteBuild | undefined> {
+  const row = await BuildRow.findByPk(siteId, { attributes: ['siteId', 'data'] });
+  return row ? unpackJson<SiteBuild>(row.data) : undefined;
+}
+
+export interface BuildState {
+  build: BuildLine | null;
+  /** Against what the newest audit of the live environment saw. */
+  compared: (BuildComparison & { at: string; url: string }) | null;
+}
+
+export async function buildState(siteId: number): Promise<BuildState> {
+  const row = await BuildRow.findByPk(siteId);
+  if (!row) return { build: null, compared: null };
+  const live = await Environment.findOne({ where: { siteId, kind: 'live' } });
+  const stored = live?.lastAuditId ? await AuditEvidence.findByPk(live.lastAuditId) : null;
+  if (!stored) return { build: lineOf(row), compared: null };
+  const [build, evidence] = await Promise.all([unpackJson<SiteBuild>(row.data), keptEvidence(stored.data)]);
+  const [host] = evidence.target.hosts;
+  const url = `https://${host}`;
+  return {
+    build: lineOf(row),
+    compared: { ...compareBuild(build, evidence, url), at: evidence.finishedAt, url },
+  };
+}

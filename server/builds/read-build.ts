@@ -1,0 +1,11 @@
+/** Reading an uploaded build: what the thread does. */
+import { siteBuild, zippedFiles } from '#probe/build-files';
+
+export interface BuildJob {
+  name: string;
+  zip: Uint8Array;
+}
+
+/** @returns the build as JSON; @throws RangeError with a sentence for people */
+export const readBuild = ({ name, zip }: BuildJob): Promise<string> =>
+  Promise.resolve().then(() => JSON.stringify(siteBuild(name, zippedFiles(zip))));

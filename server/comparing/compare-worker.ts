@@ -1,0 +1,5 @@
+/** A thread that compares audits. */
+import { answerJobs } from '../platform/answer-jobs';
+import { compareBytes, type CompareJob } from './compare-bytes';
+
+answerJobs<CompareJob>(async (job) => JSON.stringify(await compareBytes(job)));
