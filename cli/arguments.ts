@@ -32,6 +32,11 @@ export interface Arguments {
   delay: number;
   concurrency: number;
   outside: boolean;
+  build?: string;
+  /** How many pages a browser looks at beside the home page and the required ones; none at all when left out. */
+  render?: number;
+  browserKeys: string[];
+  pictures?: string;
   list: boolean;
   help: boolean;
 }
@@ -61,6 +66,10 @@ export const USAGE = `usage: npm run -s audit -- <url> [options]
   --agent TEXT            name to ask under;  --concurrency N  requests at once to one host (6);  --delay MS  pause between two of them
   --outside               ask files that pages load from other hosts for their head as well, and links to other sites
                           even where the checklist leaves indexing.outside-links out
+  --build DIR             the folder that was uploaded: each file is held against what is served
+  --render N              look at the home page, the required ones and N more in a browser (Debian's chromium)
+  --pictures DIR          keep the pictures of those pages there, as WebP by their digests
+  --browser-key KEY       trust this key in the browser too: SHA-256 of it, as base64 (may be given several times)
   --rdap-bootstrap FILE   IANA's dns.json, instead of the copy that ships
   --list                  the catalogue as JSON
 exit: 0 clear, 1 held, 3 undecided, 2 wrong usage or nothing reachable`;
@@ -83,6 +92,10 @@ const OPTIONS = {
   checklist: TEXT,
   only: TEXT,
   attestations: TEXT,
+  build: TEXT,
+  render: TEXT,
+  pictures: TEXT,
+  'browser-key': MANY,
   resolver: MANY,
   ca: MANY,
   map: MANY,
@@ -129,6 +142,8 @@ function refuseContradictions(args: Arguments): void {
   const needsAddress = !args.list && !args.help && !args.fromEvidence;
   if (needsAddress && !args.url) throw new UsageError('an address is missing');
   if (args.fromHar && !args.url) throw new UsageError('--from-har needs the address of the site as well');
+  if (args.pictures !== undefined && args.render === undefined)
+    throw new UsageError('--pictures goes with --render');
   if (args.fromZone && !args.fromHar) throw new UsageError('--from-zone goes with --from-har');
   // a name that would end the header early is no name
   if (args.agent !== undefined && !/^[\x20-\x7e]{1,300}$/.test(args.agent))
@@ -183,6 +198,12 @@ export function readArguments(argv: string[]): Arguments {
     agent: v.agent,
     ...politeness(v),
     outside,
+    build: v.build,
+    ...(v.render === undefined
+      ? {}
+      : { render: v.render === '0' ? 0 : Math.floor(whole(v.render, 'render', 0, 200)) }),
+    browserKeys: v['browser-key'] ?? [],
+    pictures: v.pictures,
     list,
     help,
   };

@@ -1,5 +1,6 @@
 /** The audit without a database or a browser. */
-import { readFileSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join, relative, sep } from 'node:path';
 import { CATALOGUE } from '#core/checks/catalogue/index';
 import { partsFor } from '#core/checks/engine/parts-of';
 import { checksOf, fullChecklist } from '#core/checks/engine/checklist';
@@ -10,10 +11,14 @@ import { asciiHost } from '#core/extract/address';
 import type { Brief } from '#core/facts/brief';
 import type { Attestation, Checklist } from '#core/facts/checklist';
 import type { Evidence } from '#core/facts/evidence';
+import type { SiteBuild } from '#core/facts/environment';
 import type { HostProfile } from '#core/facts/host-profile';
 import { unreachedBy } from '#core/score/reached';
 import { scoreOf } from '#core/score/score';
+import { siteBuild } from '#probe/build-files';
 import { collect } from '#probe/collect';
+import { USUAL_BROWSER } from '#probe/rendering/browser';
+import type { RenderOptions } from '#probe/rendering/render';
 import { hostsOf } from '#probe/plan';
 import { readArguments, USAGE, UsageError, type Arguments } from './arguments';
 import { evidenceFromHar } from '#core/formats/har/evidence';
@@ -106,8 +111,48 @@ function fromFiles(args: Arguments, brief: Brief): Evidence {
   }
 }
 
+/** @throws UsageError where pictures cannot be kept */
+function renderOptions(pages: number, { browserKeys, pictures }: Arguments): RenderOptions {
+  if (pictures !== undefined) {
+    try {
+      mkdirSync(pictures, { recursive: true });
+    } catch (error) {
+      throw new UsageError(`${pictures} cannot be made: ${(error as Error).message}`);
+    }
+  }
+  return {
+    browser: { ...USUAL_BROWSER, keys: browserKeys },
+    pages,
+    ...(pictures === undefined
+      ? {}
+      : {
+          keepPicture: (sha256: string, bytes: Buffer) =>
+            writeFileSync(join(pictures, `${sha256}.webp`), bytes),
+        }),
+  };
+}
+
+/** The files of a folder, as a build. @throws UsageError */
+function readBuild(folder: string): SiteBuild {
+  try {
+    const files = readdirSync(folder, { recursive: true, withFileTypes: true })
+      .filter((entry) => entry.isFile())
+      .map((entry) => join(entry.parentPath, entry.name));
+    return siteBuild(
+      folder,
+      files.map((file) => ({
+        path: relative(folder, file).split(sep).join('/'),
+        bytes: readFileSync(file),
+      })),
+    );
+  } catch (error) {
+    throw new UsageError(`--build ${folder}: ${(error as Error).message}`);
+  }
+}
+
 /** Looks at the network. */
-async function gather(args: Arguments, { brief, profile, checklist }: Given): Promise<Evidence> {
+async function gather(args: Arguments, given: Given): Promise<Evidence> {
+  const { brief, profile, checklist } = given;
   const host = new URL(args.url!).hostname;
   const checkOf = checksOf(checklist);
   let last = '';
@@ -137,6 +182,8 @@ async function gather(args: Arguments, { brief, profile, checklist }: Given): Pr
             },
           }
         : {}),
+      ...(given.build ? { build: given.build.files.map((f) => f.path) } : {}),
+      ...(args.render === undefined ? {} : { render: renderOptions(args.render, args) }),
       ...(args.agent ? { agent: args.agent } : {}),
       ...(args.access ? { access: readAccess(args.access, new URL(args.url!).origin) } : {}),
       ...(args.rdapBootstrap ? { bootstrap: readBootstrapFile(args.rdapBootstrap) } : {}),
@@ -160,6 +207,7 @@ interface Given {
   profile?: HostProfile;
   checklist: Checklist;
   attestations?: Attestation[];
+  build?: SiteBuild;
 }
 
 /** A checklist with these checks and no others. @throws UsageError for one that it does not have */
@@ -178,6 +226,7 @@ function givenBy(args: Arguments): Given {
     attestations: args.attestations
       ? readDocument<Attestation[]>(args.attestations, 'attestations')
       : undefined,
+    ...(args.build === undefined ? {} : { build: readBuild(args.build) }),
   };
 }
 

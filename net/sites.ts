@@ -512,7 +512,7 @@ const NAMED: readonly PracticeSite[] = [
     label: 'Yarns',
     items: ['Fleece Grey', 'Moor', 'Weir Blue', 'Lichen', 'Peat'],
     drafts: ['Draft'],
-    before: ['unlocked', 'broken-ld', 'nameless-button'],
+    before: ['unlocked', 'broken-ld', 'nameless-button', 'script-built', 'too-wide'],
   }),
   site({
     slug: 'curlew',
@@ -594,7 +594,7 @@ const NAMED: readonly PracticeSite[] = [
     label: 'Rooms',
     items: ['Smoke Room', 'Quiet Room', 'Cold Steps'],
     replaces: true,
-    before: ['unlocked', 'lapsing-environment', 'number-address', 'picture-mute', 'script-built', 'too-wide'],
+    before: ['unlocked', 'lapsing-environment', 'number-address', 'picture-mute'],
   }),
   site({
     slug: 'press',

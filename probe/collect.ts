@@ -8,6 +8,7 @@ import {
   type Evidence,
 } from '#core/facts/evidence';
 import { addFromStyles, assetsToFetch, fetchAsset, type AssetList } from './assets';
+import { readBuilt } from './built';
 import { compareFreshness, probeVariants } from './compare';
 import { Crawler } from './crawl';
 import { Dialer, type DialerOptions } from './dialer';
@@ -76,6 +77,8 @@ export interface CollectOptions extends DialerOptions, Target {
   gate?: HostGate;
   bootstrap?: Bootstrap;
   extract?: Extract;
+  /** Paths of the uploaded build: what nothing leads to is asked for by its name (live only). */
+  build?: readonly string[];
   /** Let a browser look at pages; without it none does. */
   render?: RenderOptions;
   /** Reads style sheets, pictures and sitemaps; here when left out. */
@@ -424,8 +427,8 @@ class Collection {
   /** What is compared with the pages that were read: links, folders, other spellings, caches. */
   private async compare({ crawler, pages, unread }: ReadPages, assets: Evidence['assets']) {
     if (!this.looks.has('pages')) {
-      const { links, folders, variants, freshness, hidden = [] } = this.before;
-      return { links, folders, variants, freshness, hidden };
+      const { links, folders, variants, freshness, hidden = [], built = [] } = this.before;
+      return { links, folders, variants, freshness, hidden, built };
     }
     const { plan, files, tools } = this;
     const { client, extract } = tools;
@@ -445,14 +448,23 @@ class Collection {
         )
       : [];
     this.say({ phase: 'Links and comparisons', done: 0, total: 1 });
-    const [links, folderProbes, variants, freshness, hidden] = await Promise.all([
+    const known = new Set([...pages, ...assets].map(({ url }) => url).concat(unread));
+    const [links, folderProbes, variants, freshness, hidden, built] = await Promise.all([
       askLinks(client, linksToAsk(pages, unread, rules), rules.own),
       probeFolders(files, folders),
       isLive ? probeVariants(compared, pages) : [],
       isLive ? compareFreshness(compared, pages) : [],
       isLive ? readHidden(files, extract, plan.brief, pages) : [],
+      isLive ? readBuilt(files, extract, this.options.build ?? [], known) : [],
     ]);
-    return { links: [...crawler.detours, ...links], folders: folderProbes, variants, freshness, hidden };
+    return {
+      links: [...crawler.detours, ...links],
+      folders: folderProbes,
+      variants,
+      freshness,
+      hidden,
+      built,
+    };
   }
 
   /** Some of the pages, in a browser. It does not throw. */
@@ -524,7 +536,7 @@ class Collection {
   private evidence(
     read: ReadPages,
     { manifest, assets }: Awaited<ReturnType<Collection['readFiles']>>,
-    { hidden, ...compared }: Awaited<ReturnType<Collection['compare']>>,
+    { hidden, built, ...compared }: Awaited<ReturnType<Collection['compare']>>,
     {
       asked,
       probes,
@@ -566,6 +578,7 @@ class Collection {
       ...(rendered ? { rendered } : {}),
       notes: this.notes(read),
       ...(hidden.length ? { hidden } : {}),
+      ...(built.length ? { built } : {}),
       ...this.times(finishedAt),
     };
     return withoutSecrets(evidence, [...secretsOf(options.access), ...secretsOf(plan.pass?.access)]);

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { mdiChevronLeft, mdiChevronRight, mdiClose } from '@mdi/js';
+import { useEventListener } from '@vueuse/core';
 import { SCREENS, type Screen } from '#core/facts/rendered';
 import type { SeenPage } from '~/composables/seen';
 
@@ -8,13 +9,14 @@ const open = defineModel<boolean>({ required: true });
 const at = defineModel<number>('at', { required: true });
 const screen = defineModel<Screen>('screen', { required: true });
 const props = defineProps<{ auditId: number; pages: readonly SeenPage[] }>();
-/** Takes the focus, so that the arrow keys are its own. */
-const box = ref<{ $el: HTMLElement }>();
 const page = computed(() => props.pages[at.value]);
 const view = computed(() => page.value?.views.find((v) => v.screen === screen.value));
 const picture = computed(() => view.value?.whole ?? view.value?.first);
 const width = computed(() => SCREENS[screen.value].width);
 const screens = (Object.keys(SCREENS) as Screen[]).map((key) => ({ key, label: SCREEN_LABELS[key] }));
+useEventListener(window, 'keydown', ({ key }: KeyboardEvent) => {
+  if (open.value && (key === 'ArrowLeft' || key === 'ArrowRight')) go(key === 'ArrowLeft' ? -1 : 1);
+});
 function go(by: number): void {
   const to = at.value + by;
   if (props.pages[to]) at.value = to;
@@ -27,9 +29,8 @@ function go(by: number): void {
     :width="screen === 'phone' ? 520 : 1240"
     scrollable
     aria-label="Pages in a browser"
-    @after-enter="box?.$el.focus()"
   >
-    <v-card v-if="page" ref="box" tabindex="-1" class="box" @keydown.left="go(-1)" @keydown.right="go(1)">
+    <v-card v-if="page">
       <div class="top">
         <v-btn
           :icon="mdiChevronLeft"
@@ -73,9 +74,6 @@ function go(by: number): void {
 </template>
 
 <style scoped>
-.box:focus {
-  outline: none;
-}
 .top {
   display: flex;
   align-items: center;

@@ -35,23 +35,34 @@ interface Served {
   text?: string;
 }
 
-function servedBy({ pages, assets }: Evidence): Map<string, Served> {
+function servedBy({ pages, assets, built = [] }: Evidence): Map<string, Served> {
   const served = new Map<string, Served>();
   for (const { url, chain, sha256, facts } of pages)
     served.set(url, { url, chain, sha256, ...(facts ? { text: facts.text } : {}) });
   for (const { url, chain, sha256 } of assets) if (!served.has(url)) served.set(url, { url, chain, sha256 });
+  for (const { url, chain, sha256, text } of built)
+    if (!served.has(url)) served.set(url, { url, chain, sha256, ...(text === undefined ? {} : { text }) });
   return served;
 }
 
-/** Addresses that a file of a build may be served at. */
-function addressesOf(path: string, origin: string): string[] {
-  return [
-    path,
+/**
+ * Addresses that a file of a build may be served at, the likeliest first; none for what configures a server.
+ * @param given its path, with or without a slash at its beginning
+ * @param origin without a slash at its end
+ */
+export function builtAddresses(given: string, origin: string): string[] {
+  const path = pathOf(given);
+  if (CONFIGURATION.test(path)) return [];
+  const all = [
     path.replace(/index\.html?$/, ''),
+    path,
     path.replace(/\.html?$/, ''),
     path.replace(/\.html?$/, '/'),
   ].map((p) => origin + encodeURI(p || '/'));
+  return [...new Set(all)];
 }
+
+const pathOf = (path: string): string => `/${path.replace(/^\//, '')}`;
 
 function stateOf(file: SiteBuild['files'][number], hit: Served): Pick<BuildFile, 'state' | 'why'> {
   const status = finalStatus(hit.chain);
@@ -80,9 +91,9 @@ export function compareBuild(build: SiteBuild, evidence: Evidence, origin: strin
   const unread = new Set(evidence.unread);
   const met = new Set<string>();
   const files = build.files.map((file): BuildFile => {
-    const path = `/${file.path.replace(/^\//, '')}`;
-    if (CONFIGURATION.test(path)) return { path, state: 'not served' };
-    const addresses = addressesOf(path, origin);
+    const path = pathOf(file.path);
+    const addresses = builtAddresses(path, origin);
+    if (!addresses.length) return { path, state: 'not served' };
     const hit = addresses.map((a) => served.get(a)).find((s) => s !== undefined);
     // what the page limit left unread is said beside the score
     if (!hit)

@@ -270,6 +270,16 @@ export interface LinkEvidence {
   chain: Chain;
 }
 
+/** A file of the uploaded build that nothing led to, asked for by its name. */
+export interface BuiltEvidence {
+  url: string;
+  chain: Chain;
+  sha256?: string;
+  size?: number;
+  /** The words of a page. */
+  text?: string;
+}
+
 export interface RegistrationEvidence {
   domain: string;
   chain?: Chain;
@@ -321,6 +331,8 @@ export interface Evidence {
   links: LinkEvidence[];
   /** The brief's hidden pages that no link led to. */
   hidden?: PageEvidence[];
+  /** Files of the build that nothing led to. */
+  built?: BuiltEvidence[];
   notFound: Chain | null;
   /** What a made-up address gets: the first characters of its answer. */
   notFoundSample?: string;

@@ -29,6 +29,7 @@ export const PART_OF: Partial<Record<keyof Evidence, Part>> = {
   assets: 'pages',
   links: 'pages',
   hidden: 'pages',
+  built: 'pages',
   folders: 'pages',
   variants: 'pages',
   freshness: 'pages',

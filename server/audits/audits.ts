@@ -14,6 +14,7 @@ import { briefForChecks, newestBrief } from '../sites/briefs';
 import { newestProfile } from '../hosts/known-profiles';
 import { checklistFor, checklistVersion } from '../checklists/checklists';
 import { Conflict, NotFound } from '../platform/errors';
+import { buildOf } from '../builds/builds';
 import { reevaluateCompared } from './judging';
 import { keepAudit } from './keeping';
 import { networkSettings } from './network';
@@ -190,6 +191,7 @@ async function prepare(id: number, restarts: number) {
   const profile = (await newestProfile(site.hostProfileId ?? null))?.profile;
   const checklist = await checklistVersion(audit.checklistVersionId);
   const asked = askedFor(checklist, known.brief.preferredHost ?? hostOf(environment.url) ?? '');
+  const build = environment.kind === 'live' ? await buildOf(site.id) : undefined;
   const target = {
     url: environment.url,
     kind: environment.kind,
@@ -197,6 +199,7 @@ async function prepare(id: number, restarts: number) {
     profile,
     asked,
     access: accessOf(environment),
+    build: build?.files.map((f) => f.path),
   };
   const render = renderSettings(checklist, audit.scope);
   return { audit, environment, brief, target, render, again: await againOf(audit, environment, target) };

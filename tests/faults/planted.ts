@@ -202,6 +202,10 @@ export function plantedFaults(half: 0 | 1): void {
           ] as const) {
             if (!ids.length) continue;
             const { of } = await auditPractice(planted, site.slug, environment, as, {
+              // what was approved is held against what is live
+              staging: ids.includes('publish-behind')
+                ? await collectPractice(planted, site.slug, 'staging', { key: true })
+                : undefined,
               browser: ids.some((id) => FAULTS.find((f) => f.id === id)!.browser),
               launched: environment === 'staging' ? false : undefined,
             });

@@ -1,6 +1,6 @@
 /** The command line as a process, against the practice net. */
 import { spawn } from 'node:child_process';
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -261,6 +261,44 @@ describe('npm run audit', () => {
     const wrong = await audit('https://tarn-planetarium.example/', '--only', 'domain.magic');
     expect(wrong.code).toBe(2);
     expect(wrong.err).toContain('has no check “domain.magic”');
+  });
+  it('--render looks at pages in a browser, and --build holds a folder against what is served', async () => {
+    const { requiredPages: _, ...brief } = officialFacts('planetarium');
+    const build = join(folder, 'dist');
+    mkdirSync(join(build, 'a'), { recursive: true });
+    writeFileSync(join(build, 'index.html'), '<title>x</title><p>Other words.</p>');
+    writeFileSync(join(build, 'a', 'gone.css'), 'x');
+    const pictures = join(folder, 'pictures');
+    const ran = await audit(
+      'https://tarn-planetarium.example/',
+      ...network(),
+      '--brief',
+      file('short-brief.json', brief),
+      '--only',
+      'delivery.script-errors,verification.hits-seen,delivery.matches-build',
+      '--render',
+      '0',
+      '--browser-key',
+      net.keyDigest,
+      '--pictures',
+      pictures,
+      '--build',
+      build,
+      '--format',
+      'json',
+    );
+    const { findings } = JSON.parse(ran.out) as Result;
+    expect(findings.map((f) => [f.check, f.outcome])).toEqual([
+      ['verification.hits-seen', 'passed'],
+      ['delivery.matches-build', 'failed'],
+      ['delivery.script-errors', 'passed'],
+    ]);
+    expect(readdirSync(pictures).length).toBeGreaterThanOrEqual(2);
+    const wrong = await audit('https://tarn-planetarium.example/', '--build', '/nowhere');
+    expect([wrong.code, wrong.err]).toEqual([2, expect.stringContaining('--build /nowhere') as string]);
+    expect((await audit('https://tarn-planetarium.example/', '--pictures', pictures)).err).toContain(
+      '--pictures goes with --render',
+    );
   });
   it('--list gives the catalogue', async () => {
     const list = JSON.parse((await audit('--list')).out) as { id: string; situations: string[] }[];
