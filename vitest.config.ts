@@ -38,9 +38,10 @@ export default defineConfig({
         esbuild: decorators,
         test: {
           name: 'real-servers',
-          include: ['tests/real-servers/**/*.test.ts'],
+          // one after the other: servers of Debian’s, and pages that take all that a processor has
+          include: ['tests/real-servers/**/*.test.ts', 'tests/rendering/**/*.test.ts'],
           environment: 'node',
-          testTimeout: 60_000,
+          testTimeout: 120_000,
           hookTimeout: 60_000,
           fileParallelism: false,
         },

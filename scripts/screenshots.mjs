@@ -22,7 +22,6 @@ const BOAT = svg(
 );
 const VIEWS = [
   { name: 'roster', path: '/' },
-  { name: 'roster-phone', path: '/', phone: true },
   {
     name: 'ledger',
     path: '/sites/2',
@@ -30,15 +29,22 @@ const VIEWS = [
       await page.locator('[id="row-domain.records-match"]').click();
     },
   },
+  { name: 'ledger-phone', path: '/sites/1', phone: true },
   {
-    name: 'ledger-dark',
-    path: '/sites/1',
-    dark: true,
+    name: 'seen',
+    path: '/sites/9?check=delivery.script-errors',
     act: async (page) => {
-      await page.locator('[id="row-indexing.let-in"]').click();
+      await page.getByRole('button', { name: '/about/, phone: open' }).waitFor();
+      await page.waitForLoadState('networkidle');
     },
   },
-  { name: 'ledger-phone', path: '/sites/1', phone: true },
+  {
+    name: 'compare',
+    path: '/sites/5?tab=compare',
+    act: async (page) => {
+      await page.getByText('is ahead').waitFor();
+    },
+  },
   {
     name: 'pages',
     path: '/sites/3?tab=pages',
@@ -143,7 +149,7 @@ const folder = join(ROOT, '.test', 'screenshots');
 rmSync(folder, { recursive: true, force: true });
 const shots = join(ROOT, 'docs', 'screenshots');
 mkdirSync(shots, { recursive: true });
-const stack = await startStack({ folder, say });
+const stack = await startStack({ folder, say, env: { ARMBAND_RENDER: 'always' } });
 const browser = await chromium.launch({
   executablePath: '/usr/bin/chromium',
   args: [

@@ -17,6 +17,7 @@ import { benchReevaluating } from './reevaluating';
 import { judgeApart } from './judge-apart';
 import { benchManySites } from './many-sites';
 import { benchPages } from './pages';
+import { benchComparing } from './comparing';
 import { benchTyping } from './typing';
 import { ratio } from './ratio';
 import { benchWholeAudits } from './whole-audits';
@@ -149,6 +150,7 @@ async function main(): Promise<void> {
     good = (await benchManySites()) && good;
     good = (await benchPages()) && good;
     good = (await benchTyping()) && good;
+    good = (await benchComparing()) && good;
     good = (await benchWholeAudits()) && good;
   } finally {
     child.kill('SIGTERM');

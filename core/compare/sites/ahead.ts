@@ -7,7 +7,7 @@ import {
   type PageEvidence,
 } from '#core/facts/evidence';
 import { share } from '#core/text/quantity';
-import { faceOf, pathBelow, type Ground } from './page-face';
+import { COMPARED, pathBelow, type Compared, type Ground } from './page-face';
 
 export interface Ahead {
   /** `both`: each has changes that the other lacks. */
@@ -22,10 +22,12 @@ export interface Side {
   earlier?: readonly Evidence[];
 }
 
+const SAID: readonly Compared[] = ['title', 'description', 'headings', 'text'];
+
 /** What a page says, in one text, to tell whether it is the same. */
 function wordsOf(page: PageEvidence, ground: Ground): string {
-  const { title, description, headings, text } = faceOf(page.facts!, ground, page.url);
-  return [title, description, headings, text].map((lines) => lines.join('\n')).join('\n\n');
+  const standing = { ...ground, url: page.url };
+  return SAID.map((what) => COMPARED[what](page.facts!, standing).join('\n')).join('\n\n');
 }
 
 /** Pages of some evidence by their paths. */
