@@ -2,7 +2,13 @@
  * Small evidence for the tests of checks: one live site of three pages where everything is right; tests
  * change what they are about.
  */
-import { SCREENS, type RenderedEvidence, type RenderedView, type Screen } from '#core/facts/rendered';
+import {
+  blankView,
+  SCREENS,
+  type RenderedEvidence,
+  type RenderedView,
+  type Screen,
+} from '#core/facts/rendered';
 import { extractPage } from '#core/extract/html';
 import { parseRobots } from '#core/extract/robots';
 import { parseSitemap } from '#core/extract/sitemap';
@@ -221,17 +227,9 @@ export const seenView = (
   screen: Screen,
   change: Partial<RenderedView> = {},
 ): RenderedView => ({
-  screen,
-  url,
+  ...blankView(url, screen),
   status: 200,
   facts,
-  errors: [],
-  complaints: [],
-  failed: [],
-  hosts: [],
-  cookies: [],
-  storage: [],
-  loads: [],
   hits: [{ url: 'https://count.example/hit?site=TM-1', id: 'TM-1' }],
   layoutShift: 0,
   layout: { width: SCREENS[screen].width, sideways: 0, wide: [], small: [] },

@@ -117,3 +117,17 @@ export interface RenderedEvidence {
   missing?: string;
   pages: RenderedPage[];
 }
+
+/** A view of which nothing is known yet. */
+export const blankView = (url: string, screen: Screen): RenderedView => ({
+  screen,
+  url,
+  errors: [],
+  complaints: [],
+  failed: [],
+  hosts: [],
+  cookies: [],
+  storage: [],
+  loads: [],
+  hits: [],
+});

@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto';
 import { parseUrl } from '#core/extract/address';
 import { measuringHit } from '#core/extract/measuring';
 import {
+  blankView,
   SCREENS,
   type KeptPicture,
   type MeasuringHit,
@@ -253,18 +254,7 @@ class Look {
     private readonly tools: RenderTools,
   ) {
     this.limits = { ...LIMITS, ...options.limits };
-    this.view = {
-      screen,
-      url,
-      errors: [],
-      complaints: [],
-      failed: [],
-      hosts: [],
-      cookies: [],
-      storage: [],
-      loads: [],
-      hits: [],
-    };
+    this.view = blankView(url, screen);
   }
 
   /** Everything that is looked at, in its order; what was found by then stays where it breaks off. */

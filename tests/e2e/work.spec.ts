@@ -405,7 +405,11 @@ test('environments: access is entered once and shown no more, and the next audit
   await desk.getByRole('link', { name: 'Edit site' }).click();
   const environment = desk.getByRole('form', { name: 'Staging' });
   await environment.getByLabel('Access').locator('..').click();
-  await desk.getByRole('option', { name: 'user name and password' }).click();
+  // a list that is still opening may let a click go by
+  await expect(async () => {
+    await desk.getByRole('option', { name: 'user name and password' }).click({ timeout: 2000 });
+    await expect(environment.getByLabel('User name')).toBeVisible({ timeout: 2000 });
+  }).toPass();
   await environment.getByLabel('User name').fill('marram');
   await environment.getByRole('button', { name: 'Save' }).click();
   await expect(environment.getByRole('alert')).toHaveText('Say the password.');
