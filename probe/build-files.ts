@@ -1,6 +1,7 @@
 /** The files of a built site, as they were found in a folder or an archive. */
 import { createHash } from 'node:crypto';
 import { unzipSync } from 'fflate';
+import { isLitter } from '#core/compare/build';
 import type { SiteBuild } from '#core/facts/environment';
 import { extractHere } from './extractor';
 
@@ -21,10 +22,6 @@ function isWithin(path: string): boolean {
     !path.split('/').includes('..')
   );
 }
-
-/** What systems leave in folders, and no site. */
-const isLitter = (path: string): boolean =>
-  /(?:^|\/)(?:\.DS_Store|Thumbs\.db|desktop\.ini)$|^__MACOSX\/|(?:^|\/)\.git\//.test(path);
 
 /** A folder that holds all the rest is the build itself. */
 function withoutFrame(files: readonly NamedFile[]): NamedFile[] {

@@ -92,6 +92,7 @@ const drawn = computed(() =>
 
 <style scoped>
 .split {
+  margin-top: 12px;
   display: grid;
   grid-template-columns: 260px minmax(0, 1fr);
   gap: 14px;

@@ -58,7 +58,7 @@ const kinds = computed(() => {
   if (!counts) return [];
   const differing = found.value!.pages.filter((p) => p.kind !== 'same' && !p.onlyCommon).length;
   return [
-    { key: 'differing', label: 'By themselves', n: differing },
+    { key: 'differing', label: 'Own changes', n: differing },
     ...KINDS.filter((k) => counts[k]).map((k) => ({
       key: k,
       label: KIND_WORDS[k][0]!.toUpperCase() + KIND_WORDS[k].slice(1),
@@ -87,18 +87,21 @@ const AHEAD: Record<string, string> = {
   neither: 'Both say the same',
   unknown: 'Which of the two is ahead cannot be told',
 };
+/** The side that carries the newer changes, where it is one. */
+const aheadSide = computed(() => {
+  const c = found.value;
+  return c?.ahead.side === 'first' ? c.first : c?.ahead.side === 'second' ? c.second : undefined;
+});
 const ahead = computed(() => {
   const c = found.value;
   if (!c) return '';
-  const side = c.ahead.side === 'first' ? c.first : c.ahead.side === 'second' ? c.second : undefined;
-  return side ? `${side.environment} is ahead` : AHEAD[c.ahead.side]!;
+  return aheadSide.value ? `${aheadSide.value.environment} is ahead` : AHEAD[c.ahead.side]!;
 });
 /** Live lacks what is there before it. */
 const isBehind = computed(() => {
   const c = found.value;
   if (!c || c.first.kind === c.second.kind) return false;
-  const side = c.ahead.side === 'first' ? c.first : c.ahead.side === 'second' ? c.second : undefined;
-  return side?.kind === 'before';
+  return aheadSide.value?.kind === 'before';
 });
 const about = computed(() => ({
   title: `${props.site.name} compared`,

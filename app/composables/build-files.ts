@@ -1,7 +1,6 @@
 /** A folder or an archive from the user, as one ZIP for the server. */
 import { zip, type AsyncZippable } from 'fflate';
-
-const isLitter = (path: string): boolean => /(?:^|\/)(?:\.DS_Store|Thumbs\.db)$|(?:^|\/)\.git\//.test(path);
+import { isLitter } from '#core/compare/build';
 
 /** Files with their paths. */
 export type PathedFile = { path: string; file: File };

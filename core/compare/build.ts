@@ -7,6 +7,10 @@ import { hostOf, splitAddress } from '#core/extract/address';
 const CONFIGURATION =
   /(?:^|\/)(?:\.(?:htaccess|nojekyll)|_(?:headers|redirects|routes\.json)|nginx\.conf|web\.config|[^/]+\.toml|CNAME)$/;
 
+/** What systems leave in folders, and no site. */
+export const isLitter = (path: string): boolean =>
+  /(?:^|\/)(?:\.DS_Store|Thumbs\.db|desktop\.ini)$|^__MACOSX\/|(?:^|\/)\.git\//.test(path);
+
 export type BuildState = 'same' | 'injected' | 'differs' | 'missing' | 'unknown' | 'unread' | 'not served';
 
 export interface BuildFile {

@@ -27,6 +27,7 @@ describe('which requests count a visit', () => {
     ['a page with such an address', { url: 'https://a.example/G-ABC1234', type: 'document' }],
     ['a picture like any other', { url: 'https://a.example/view.png', type: 'image' }],
     ['a longer word that holds an ID', { url: 'https://a.example/?x=BIG-ABC1234', type: 'image' }],
+    ['a longer ID that begins like the brief’s', { url: `${TO}?site=TM-9601012`, type: 'image' }],
     ['what is no web address', { url: 'data:image/gif;base64,G-ABC1234', type: 'image' }],
     ['a broken escape', { url: 'https://a.example/?x=%E0%A4%A', type: 'fetch' }],
   ])('%s does not', (_, request) => {

@@ -1,4 +1,5 @@
 /** Which requests of a page count a visit. */
+import { ID_SHAPE, namesId } from './analytics-id';
 import type { MeasuringHit } from '#core/facts/rendered';
 
 /** A request as a browser is about to send it. */
@@ -9,8 +10,6 @@ export interface SentRequest {
   body?: string;
 }
 
-/** Shapes of IDs in use (common practice, from memory): a short prefix, a dash and a code. */
-const SHAPE = /(?<![A-Za-z0-9])(?:G-[A-Z0-9]{6,12}|UA-\d{4,10}-\d{1,4})(?![A-Za-z0-9])/;
 /** What is loaded to be used by the page counts nobody by itself. */
 const LOADED: ReadonlySet<string> = new Set([
   'document',
@@ -34,7 +33,7 @@ const decoded = (text: string): string => {
 };
 
 function idIn(text: string, ids: readonly string[]): string | undefined {
-  return ids.find((id) => id && text.includes(id)) ?? SHAPE.exec(text)?.[0];
+  return ids.find((id) => id && namesId(text, id)) ?? ID_SHAPE.exec(text)?.[0];
 }
 
 /** What a hit says happened: from its query, its form or its JSON. */

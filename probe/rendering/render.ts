@@ -72,6 +72,9 @@ const LIMITS: RenderLimits = {
 };
 /** At rest: nothing on its way for so long. */
 const QUIET_MS = 400;
+const LOOK_MS = 40;
+/** For what loads only when it comes into sight. */
+const SIGHT_MS = 2000;
 const WINDOW_MS = 6000;
 const CLOSE_MS = 3000;
 const MOST_RESTARTS = 2;
@@ -189,6 +192,12 @@ class Traffic {
     return this.open.size === 0 && performance.now() - this.lastMs >= QUIET_MS;
   }
 
+  /** Waits until nothing is on its way, or so long. */
+  async quiet(mostMs: number): Promise<void> {
+    const until = performance.now() + mostMs;
+    while (!this.isQuiet && performance.now() < until) await new Promise((r) => setTimeout(r, LOOK_MS));
+  }
+
   /** Hits are answered here, so that no visit is counted; a key is given where there is a door. */
   readonly answer = async (route: Route): Promise<void> => {
     const request = route.request();
@@ -304,8 +313,7 @@ class Look {
   }
 
   private async rest(traffic: Traffic): Promise<void> {
-    const until = performance.now() + this.limits.settleMs;
-    while (!traffic.isQuiet && performance.now() < until) await new Promise((r) => setTimeout(r, 40));
+    await traffic.quiet(this.limits.settleMs);
     if (!traffic.isQuiet) this.view.restless = true;
   }
 
@@ -382,8 +390,7 @@ class Look {
     if (this.height <= height) return;
     // what loads only when it comes into sight
     await ask(page, walkDown, MOST_HEIGHT, this.limits.askMs).catch(() => {});
-    const until = performance.now() + 2000;
-    while (!traffic.isQuiet && performance.now() < until) await new Promise((r) => setTimeout(r, 40));
+    await traffic.quiet(SIGHT_MS);
     const whole = Math.min(this.height, MOST_HEIGHT);
     view.whole = await this.picture(session, { width, height: whole });
     if (whole < this.height) view.cut = true;
@@ -533,7 +540,9 @@ class Rendering {
     } catch (error) {
       view.failure = cut((error as Error).message);
     }
-    if (browser.ended !== undefined) view.failure = browser.ended;
+    // what was cut off for the audit’s sake is no fault of the page
+    const cutOff = browser.ended ?? this.proxy.spent;
+    if (cutOff !== undefined) view.failure = cutOff;
     const isClosed = await within(CLOSE_MS, 'late', context?.close() ?? Promise.resolve()).then(
       () => true,
       () => false,

@@ -1,5 +1,5 @@
 /** Pages of two audits as a browser showed them, side by side, with how far they differ. */
-import { pathBelow } from '#core/compare/sites/page-face';
+import { baseOf, pathBelow } from '#core/compare/sites/page-face';
 import { SCREENS, type RenderedView, type Screen } from '#core/facts/rendered';
 import { AuditEvidence } from '../audits/models';
 import { seenPicture } from '../audits/seen';
@@ -40,7 +40,7 @@ async function shownBy(auditId: number): Promise<{ missing?: string; shown: Map<
   const { rendered, pages, target } = await keptEvidence(stored.data);
   if (!rendered?.pages.length)
     return { missing: rendered?.missing ?? 'no browser has looked at its pages yet', shown: new Map() };
-  const base = pages.find((p) => p.via === 'home')?.url ?? target.url;
+  const base = baseOf({ pages, target });
   return {
     shown: new Map(
       rendered.pages.flatMap(({ url, views }) =>

@@ -7,7 +7,7 @@ import {
   type PageEvidence,
 } from '#core/facts/evidence';
 import { share } from '#core/text/quantity';
-import { COMPARED, pathBelow, type Compared, type Ground } from './page-face';
+import { baseOf, COMPARED, pathBelow, type Compared, type Ground } from './page-face';
 
 export interface Ahead {
   /** `both`: each has changes that the other lacks. */
@@ -35,7 +35,7 @@ function pagesByPath(
   evidence: Evidence,
   hosts: ReadonlySet<string>,
 ): Map<string, { page: PageEvidence; words: string }> {
-  const base = evidence.pages.find((p) => p.via === 'home')?.url ?? evidence.target.url;
+  const base = baseOf(evidence);
   const ground = { base, hosts };
   return new Map(
     evidence.pages

@@ -4,7 +4,15 @@ import { diffSequence, sentencesOf } from '#core/compare/sequence-diff';
 import { finalStatus, type Evidence, type PageEvidence } from '#core/facts/evidence';
 import { aheadOf, type Ahead, type Side } from './ahead';
 import { siteChanges, type SiteChange } from './site-changes';
-import { COMPARED_NAMES, faceOf, pathBelow, type Compared, type Face, type Ground } from './page-face';
+import {
+  baseOf,
+  COMPARED_NAMES,
+  faceOf,
+  pathBelow,
+  type Compared,
+  type Face,
+  type Ground,
+} from './page-face';
 
 /** What differs of one thing: what the first has and the second lacks, and the other way round. */
 export interface Difference {
@@ -88,10 +96,9 @@ function differenceOf(what: Difference['what'], before: string[], after: string[
 }
 
 /** Where the pages of a side stand. */
-export function groundOf({ target, pages, assets }: Evidence, hosts: ReadonlySet<string>): Ground {
-  const digests = new Map(assets.flatMap((a) => (a.sha256 ? [[a.url, a.sha256] as const] : [])));
-  const base = pages.find((p) => p.via === 'home')?.url ?? target.url;
-  return { base, hosts, digests };
+function groundOf(evidence: Evidence, hosts: ReadonlySet<string>): Ground {
+  const digests = new Map(evidence.assets.flatMap((a) => (a.sha256 ? [[a.url, a.sha256] as const] : [])));
+  return { base: baseOf(evidence), hosts, digests };
 }
 
 /** The pages of a side that answered, by their paths. */

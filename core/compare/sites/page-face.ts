@@ -1,6 +1,7 @@
 /** What is compared of a page, with the hosts of its environment set aside. */
 import { hostOf } from '#core/extract/address';
 import type { PageFacts } from '#core/extract/html';
+import type { Evidence } from '#core/facts/evidence';
 import { analyticsIdIn } from '#core/checks/view/analytics-ids';
 import { foldSpace } from '#core/text/fold';
 
@@ -13,6 +14,10 @@ export interface Ground {
   /** Digests of files by their address, where they were read whole. */
   digests?: ReadonlyMap<string, string>;
 }
+
+/** What the paths of an environment’s pages are below: its home page, wherever that came to rest. */
+export const baseOf = ({ pages, target }: Pick<Evidence, 'pages' | 'target'>): string =>
+  pages.find((p) => p.via === 'home')?.url ?? target.url;
 
 /** The path of a page below its base, with its query: the same on every environment. */
 export function pathBelow(url: string, base: string): string {

@@ -181,6 +181,7 @@ describe('verification.nothing-before-consent', () => {
   it.each([
     ['nothing at all', nothing, 'passed'],
     ['a hit', { hits: [hit] }, 'failed'],
+    ['a beacon that names no ID', { hits: [{ url: 'https://log.example/errors' }] }, 'cantTell'],
     ['a hit after consent', { hits: [{ ...hit, afterConsent: true as const }] }, 'passed'],
     ['a necessary cookie', { hits: [], cookies: [cookie('choir_session')] }, 'passed'],
     ['another cookie', { hits: [], cookies: [cookie('visitor')] }, 'failed'],

@@ -52,13 +52,20 @@ export const nothingBeforeConsent = defineCheck({
       const hits = all.flatMap((e) => e.hits);
       const cookies = [...new Map(all.flatMap((e) => e.cookies).map((c) => [c.name, c])).values()];
       const raw = [...new Set([...hits.map((h) => h.url), ...cookies.map(cookieLine)])].join('\n');
-      if (hits[0])
+      const measuring = hits.find((h) => h.id !== undefined);
+      if (measuring)
         return failed(page.url, {
-          found: `a measuring request${hits[0].id ? ` with ${hits[0].id}` : ''} to ${new URL(hits[0].url).hostname}`,
+          found: `a measuring request with ${measuring.id} to ${new URL(measuring.url).hostname}`,
           raw,
         });
       const counting = cookies.find((c) => isKnown || COUNTING.test(c.name));
       if (counting) return failed(page.url, { found: `the cookie ${counting.name}`, raw });
+      // errors and timings are reported by beacons too
+      if (hits[0])
+        return unsure(page.url, 'a beacon without a known ID: whether it measures visits cannot be told', {
+          found: `a beacon to ${new URL(hits[0].url).hostname}`,
+          raw,
+        });
       if (cookies[0])
         return unsure(page.url, 'the brief does not say which cookies need no consent', {
           found: `the cookie ${cookies[0].name}`,
