@@ -22,6 +22,11 @@ export type AssignmentKind = Assignment['kind'];
 
 export type ClientLine = Answer<'/api/clients'>['rows'][number];
 
+export type ReportShownData = Answer<'/api/sites/:id/report/shown'>;
+export type SharedRemark = NonNullable<Answer<'/api/shared/:secret'>['shared']>['remarks'][number];
+/** A part of a picture, in shares of its width and height. */
+export type RemarkRegion = NonNullable<SharedRemark['region']>;
+
 export type Job = Answer<'/api/jobs/:job'>;
 
 export type { Version } from '#core/compare/fields';

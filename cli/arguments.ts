@@ -1,7 +1,12 @@
 /** The command line's words. */
 import { parseArgs } from 'node:util';
 import { parseUrl } from '#core/extract/address';
+import { FINDING_FORMAT_NAMES, type FindingFormat } from '#core/formats/findings/index';
 import { SITUATIONS, type Situation } from '#core/facts/situation';
+
+/** In which form the result is written. */
+const OUTPUT_FORMATS = ['text', 'json', ...FINDING_FORMAT_NAMES] as const;
+export type OutputFormat = 'text' | 'json' | FindingFormat;
 
 export interface Arguments {
   url?: string;
@@ -18,7 +23,7 @@ export interface Arguments {
   allowPrivate: boolean;
   pages: number;
   timeout: number;
-  format: 'text' | 'json';
+  format: OutputFormat;
   out?: string;
   evidence?: string;
   fromEvidence?: string;
@@ -56,7 +61,7 @@ export const USAGE = `usage: npm run -s audit -- <url> [options]
   --allow-private         dial private and loopback addresses too
   --pages N               read at most N pages (default 50)
   --timeout SECONDS       wait so long for one answer (default 15)
-  --format text|json      default text
+  --format FORMAT         text (default), json, earl (JSON-LD), junit (XML), csv, markdown
   --out FILE              write the result there, not to standard output
   --evidence FILE         write what was collected
   --from-evidence FILE    judge stored evidence, without a network
@@ -185,7 +190,7 @@ export function readArguments(argv: string[]): Arguments {
     ca,
     map,
     allowPrivate: v['allow-private'] ?? false,
-    format: oneOf(['text', 'json'], v.format, 'format') ?? 'text',
+    format: oneOf<OutputFormat>(OUTPUT_FORMATS, v.format, 'format') ?? 'text',
     out: v.out,
     evidence: v.evidence,
     fromEvidence: v['from-evidence'],

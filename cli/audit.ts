@@ -4,13 +4,14 @@ import { join, relative, sep } from 'node:path';
 import { CATALOGUE } from '#core/checks/catalogue/index';
 import { partsFor } from '#core/checks/engine/parts-of';
 import { checksOf, fullChecklist } from '#core/checks/engine/checklist';
-import { judge } from '#core/checks/engine/judge';
+import { judge, type JudgedFinding } from '#core/checks/engine/judge';
 import { checklistFaults } from '#core/checks/engine/checklist-faults';
 import { askedFor } from '#core/checks/engine/own-check';
 import { asciiHost } from '#core/extract/address';
 import type { Brief } from '#core/facts/brief';
 import type { Attestation, Checklist } from '#core/facts/checklist';
 import type { Evidence } from '#core/facts/evidence';
+import type { Situation } from '#core/facts/situation';
 import type { SiteBuild } from '#core/facts/environment';
 import type { HostProfile } from '#core/facts/host-profile';
 import { unreachedBy } from '#core/score/reached';
@@ -21,6 +22,8 @@ import { USUAL_BROWSER } from '#probe/rendering/browser';
 import type { RenderOptions } from '#probe/rendering/render';
 import { hostsOf } from '#probe/plan';
 import { readArguments, USAGE, UsageError, type Arguments } from './arguments';
+import type { Audited } from '#core/formats/findings/audited';
+import { FINDING_FORMATS } from '#core/formats/findings/index';
 import { evidenceFromHar } from '#core/formats/har/evidence';
 import { toHar } from '#core/formats/har/write';
 import { answersFromZone } from '#core/formats/zone-file/answers';
@@ -246,6 +249,28 @@ const EXIT_CODES = { clear: 0, held: 1, undecided: 3 };
 const UNREACHABLE = 2;
 const HAND_LEFT_OUT = 'Manual checks are left out: give --attestations to count them.';
 
+/** The result in the form that was asked for. */
+function written(
+  { format, brief, attestations }: Arguments,
+  evidence: Evidence,
+  situation: Situation,
+  findings: JudgedFinding[],
+): string {
+  if (format === 'text') {
+    const handLeftOut = attestations === undefined;
+    return resultText(evidence, situation, findings, { handLeftOut, hasBrief: brief !== undefined });
+  }
+  if (format === 'json') return JSON.stringify(resultJson(evidence, situation, findings), null, 2);
+  const audited: Audited = {
+    url: evidence.target.url,
+    situation,
+    at: evidence.finishedAt,
+    findings,
+    result: scoreOf(findings, unreachedBy(evidence)),
+  };
+  return FINDING_FORMATS[format].write(audited).replace(/\r?\n$/, '');
+}
+
 /** @returns the exit code */
 async function audit(args: Arguments, put: (text: string) => void): Promise<number> {
   const given = givenBy(args);
@@ -260,16 +285,9 @@ async function audit(args: Arguments, put: (text: string) => void): Promise<numb
   // judged at the time of collecting, so that stored evidence gives the same findings for ever
   const at = new Date(evidence.finishedAt);
   const findings = judge({ ...given, evidence, situation, at, leaveOutHand: !attestations });
-  put(
-    args.format === 'json'
-      ? JSON.stringify(resultJson(evidence, situation, findings), null, 2)
-      : resultText(evidence, situation, findings, {
-          handLeftOut: !attestations,
-          hasBrief: args.brief !== undefined,
-        }),
-  );
+  put(written(args, evidence, situation, findings));
   if (unreached !== undefined) return UNREACHABLE;
-  if (!attestations && args.format === 'json') say(HAND_LEFT_OUT);
+  if (!attestations && args.format !== 'text') say(HAND_LEFT_OUT);
   return EXIT_CODES[scoreOf(findings).gate];
 }
 

@@ -3,13 +3,20 @@ import type { BandSegment } from '#core/score/score';
 import { layOut } from '~/band/geometry';
 
 /** The band, drawn. */
-const props = withDefaults(defineProps<{ band: BandSegment[] | null; width?: number; height?: number }>(), {
-  width: 160,
-  height: 10,
-});
+const props = withDefaults(
+  defineProps<{
+    band: BandSegment[] | null;
+    width?: number;
+    height?: number;
+    /** What is said in place of the points of each section, such as to a client. */
+    words?: string;
+  }>(),
+  { width: 160, height: 10, words: undefined },
+);
 const hatch = useId();
 const segments = computed(() => layOut(props.band ?? [], props.width, props.height));
-const label = computed(() =>
+const label = computed(() => props.words ?? said.value);
+const said = computed(() =>
   segments.value.length ? segments.value.map((s) => s.words).join('; ') : 'not audited yet',
 );
 </script>
@@ -31,7 +38,7 @@ const label = computed(() =>
     </defs>
     <rect v-if="!segments.length" x="0.5" y="0.5" :width="width - 1" :height="height - 1" class="none" />
     <g v-for="s in segments" :key="s.section">
-      <title>{{ s.words }}</title>
+      <title v-if="words === undefined">{{ s.words }}</title>
       <template v-for="(p, i) in s.pieces" :key="i">
         <path v-if="p.kind === 'failed'" :d="p.path" class="torn" />
         <rect

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { mdiEyeRefreshOutline } from '@mdi/js';
-import { BY_HAND } from '#core/fixes/life';
+import { isRemarkCheck } from '#core/facts/fix';
+import { statesByHand } from '#core/fixes/life';
 
 /** Owner, due date, state, comments and history of one fix. */
 const props = defineProps<{ id: number; canAccept?: boolean; accepted?: boolean }>();
@@ -29,10 +30,23 @@ async function say(): Promise<void> {
   const said = comment.value.trim();
   if (said && (await change({ comment: said }))) comment.value = '';
 }
-const owners = computed(() => [
+const owners = computed((): { title: string; value: string | number }[] => [
   { title: 'nobody', value: 0 },
   ...people.value.map((p) => ({ title: p.name, value: p.id })),
+  ...(fix.value?.contacts ?? []).map((c) => ({ title: `${c.name} (client)`, value: `client ${c.id}` })),
 ]);
+/** Somebody of the agency by their number, a contact by `client` and theirs. */
+function setOwner(owner: string | number): void {
+  const contactId = Number(/^client (\d+)$/.exec(String(owner))?.[1]);
+  void change(contactId ? { contactId } : { ownerId: owner });
+}
+const isRemark = computed(() => isRemarkCheck(fix.value?.check ?? ''));
+const STATE_BUTTONS: Record<string, string> = {
+  open: 'Open again',
+  'in progress': 'In progress',
+  'to verify': 'To verify',
+  verified: 'Verified',
+};
 const WORDS: Record<string, string> = {
   opened: 'opened',
   state: 'set to',
@@ -56,25 +70,43 @@ const WORDS: Record<string, string> = {
       >
     </p>
     <div class="buttons">
-      <v-btn v-for="s in BY_HAND[fix.state]" :key="s" size="small" @click="change({ state: s })">{{
-        s === 'open' ? 'Open again' : s === 'in progress' ? 'In progress' : 'To verify'
-      }}</v-btn>
+      <v-btn
+        v-for="s in statesByHand(fix.state, fix.check)"
+        :key="s"
+        size="small"
+        @click="change({ state: s })"
+        >{{ STATE_BUTTONS[s] }}</v-btn
+      >
       <v-btn v-if="canAccept" size="small" variant="text" @click="emit('accept')">Accept …</v-btn>
       <v-btn v-if="accepted" size="small" variant="text" @click="withdraw">Withdraw the acceptance</v-btn>
     </div>
-    <div v-if="isOpen" class="buttons">
+    <blockquote v-if="fix.remark" class="remark">
+      <p>{{ fix.remark.text }}</p>
+      <footer class="faint">
+        {{ fix.remark.by }}, <TimeAt :iso="fix.remark.at" /><template v-if="fix.remark.page"
+          >, on <span class="mono">{{ fix.remark.page }}</span></template
+        >
+      </footer>
+    </blockquote>
+    <div v-if="isOpen && !isRemark" class="buttons">
       <AuditProgress v-if="running" :audit="running" class="run" />
       <v-btn v-else size="small" :prepend-icon="mdiEyeRefreshOutline" @click="audits.lookWhetherGone([id])"
         >Look whether it is gone</v-btn
       >
     </div>
-    <p v-if="fix.state === 'to verify'" class="faint">The next look will say whether it is verified.</p>
+    <p v-if="fix.state === 'to verify'" class="faint">
+      {{
+        isRemark
+          ? 'No audit can see this: look, then say that it is verified.'
+          : 'The next look will say whether it is verified.'
+      }}
+    </p>
     <div class="pair">
       <v-select
-        :model-value="fix.ownerId ?? 0"
+        :model-value="fix.contactId ? `client ${fix.contactId}` : (fix.ownerId ?? 0)"
         :items="owners"
         label="Owner"
-        @update:model-value="change({ ownerId: $event })"
+        @update:model-value="setOwner"
       />
       <DayInput
         :model-value="fix.dueDate ?? ''"
@@ -120,6 +152,16 @@ const WORDS: Record<string, string> = {
 }
 form.pair {
   grid-template-columns: 1fr auto;
+}
+.remark {
+  margin: 0;
+  border-left: 3px solid rgb(var(--v-theme-primary));
+  padding-left: 10px;
+  overflow-wrap: anywhere;
+}
+.remark p {
+  white-space: pre-line;
+  margin: 0;
 }
 .history {
   list-style: none;

@@ -16,6 +16,7 @@ const TABS = [
   { key: 'records', label: 'Records' },
   { key: 'brief', label: 'Brief' },
   { key: 'compare', label: 'Compare' },
+  { key: 'report', label: 'Report' },
   { key: 'history', label: 'History' },
 ];
 </script>

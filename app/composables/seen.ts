@@ -11,10 +11,11 @@ export type SeenView = SeenPage['views'][number];
 export const SCREEN_LABELS: Record<Screen, string> = { desktop: 'Desktop', phone: 'Phone' };
 
 /** What a browser saw of an audit’s pages. */
-export const useSeen = (siteId: () => number, auditId: () => number) =>
+export const useSeen = (siteId: () => number, auditId: () => number, when: () => boolean = () => true) =>
   useReading('/api/audits/:id/seen', {
     key: () => ['site', siteId(), 'seen', auditId()],
     params: () => ({ id: auditId() }),
+    when,
   });
 
 /** Where a picture of a page is to be had. */

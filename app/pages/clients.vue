@@ -3,7 +3,7 @@ import { watchDebounced } from '@vueuse/core';
 import { quantity } from '#core/text/quantity';
 import type { ClientLine } from '~/types';
 
-/** The agency's customers: renaming, merging two that are one, deleting. */
+/** The agency's customers and their people: renaming, merging two that are one, deleting. */
 useHead({ title: 'Clients – Armband' });
 const notes = useNotes();
 const typed = ref('');
@@ -19,9 +19,11 @@ const {
 const HEADERS = [
   { title: 'Client', key: 'name' },
   { title: 'Sites', key: 'sites', align: 'end' as const },
+  { title: 'Contacts', key: 'contacts', align: 'end' as const },
   { title: '', key: 'act', sortable: false, align: 'end' as const },
 ];
 const current = ref<ClientLine | null>(null);
+const contactsOf = ref<ClientLine | null>(null);
 const what = ref<'rename' | 'merge' | ''>('');
 const name = ref('');
 const into = ref<{ id: number; name: string }[]>([]);
@@ -95,7 +97,9 @@ const fault = computed(() => refused.value || unremoved.value || unread.value);
       "
     >
       <template #[`item.act`]="{ item }">
-        <v-btn size="small" variant="text" :aria-label="`Rename ${item.name}`" @click="start(item, 'rename')"
+        <v-btn size="small" variant="text" :aria-label="`Contacts of ${item.name}`" @click="contactsOf = item"
+          >Contacts</v-btn
+        ><v-btn size="small" variant="text" :aria-label="`Rename ${item.name}`" @click="start(item, 'rename')"
           >Rename</v-btn
         ><v-btn size="small" variant="text" :aria-label="`Merge ${item.name}`" @click="start(item, 'merge')"
           >Merge</v-btn
@@ -107,6 +111,7 @@ const fault = computed(() => refused.value || unremoved.value || unread.value);
     <v-progress-linear v-else-if="!fault" indeterminate color="primary" aria-label="Loading" />
 
     <v-btn v-if="hasMore" size="small" variant="text" @click="more()">Show more of {{ about?.total }}</v-btn>
+    <ContactsDialog :client="contactsOf" @close="contactsOf = null" />
     <v-dialog
       :model-value="what === 'rename' || what === 'merge'"
       max-width="480"

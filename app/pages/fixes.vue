@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { countText } from '#core/text/counted';
+import { isRemarkCheck } from '#core/facts/fix';
 import { mdiMagnify } from '@mdi/js';
 import { watchDebounced } from '@vueuse/core';
 import type { FixRow } from '~/types';
@@ -53,6 +54,7 @@ const owners = computed(() => [
   { title: 'Everybody’s', value: '' },
   { title: 'Mine', value: 'me' },
   { title: 'Nobody’s', value: 'nobody' },
+  { title: 'The client’s', value: 'client' },
   ...people.value.filter((p) => p.id !== session.me?.id).map((p) => ({ title: p.name, value: String(p.id) })),
 ]);
 function close(): void {
@@ -128,7 +130,8 @@ useScreenKeys({ escape: close });
           <v-btn size="small" variant="text" @click="close">Close&nbsp;<kbd>Esc</kbd></v-btn>
         </div>
         <p class="faint">
-          <NuxtLink :to="`/sites/${open.siteId}?environment=${open.environmentId}&check=${open.check}`"
+          <NuxtLink
+            :to="`/sites/${open.siteId}?environment=${open.environmentId}&${isRemarkCheck(open.check) ? 'tab=report&view=shown' : `check=${open.check}`}`"
             >{{ open.site }}, {{ open.environment }}</NuxtLink
           >
           · {{ open.severity }}

@@ -103,7 +103,10 @@ const dated = (iso: string): string =>
 
 <template>
   <div class="page narrow">
-    <div class="page-head"><h1>Team</h1></div>
+    <div class="page-head">
+      <h1>Team</h1>
+      <span class="spring" /><NuxtLink to="/report-template">Report template</NuxtLink>
+    </div>
     <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
     <section class="sheet" aria-label="People">
       <h2>People</h2>

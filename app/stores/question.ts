@@ -30,5 +30,5 @@ export const useQuestion = defineStore('question', () => {
   /** Before something is deleted for good. */
   const remove = (name: string, goesWith: string): Promise<boolean> =>
     ask({ title: `Delete ${name}?`, text: `${goesWith} This cannot be undone.`, yes: 'Delete', no: 'Keep' });
-  return { asked, answer, leave, remove };
+  return { asked, answer, ask, leave, remove };
 });

@@ -13,6 +13,12 @@ export const OPEN_STATES: readonly FixState[] = ['open', 'in progress', 'to veri
 /** States in which the fault is gone. What is accepted is neither: it is there, and left. */
 export const CLOSED_STATES: ReadonlySet<FixState> = new Set(['verified', 'gone']);
 
+const REMARK = 'remark.';
+/** What a fix that comes of a client’s remark has in place of a check. */
+export const remarkCheck = (remarkId: number): string => `${REMARK}${remarkId}`;
+/** Whether a fix comes of a remark: no audit can see it, and people say when it is done. */
+export const isRemarkCheck = (check: string): boolean => check.startsWith(REMARK);
+
 export interface FixCore {
   state: FixState;
   places: { place: string; found?: string }[];

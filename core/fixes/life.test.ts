@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { Finding } from '#core/facts/finding';
 import type { FixCore, FixState } from '#core/facts/fix';
-import { afterAudit, afterLeavingOut, BY_HAND, setState } from './life';
+import { FIX_STATES, remarkCheck } from '#core/facts/fix';
+import { afterAudit, afterLeavingOut, setState, statesByHand } from './life';
 
 const at = '2026-11-24T12:00:00.000Z';
 const seen = (outcome: Finding['outcome'], more: Partial<Finding> = {}): Finding => ({
@@ -84,20 +85,28 @@ describe('what an audit does to a fix', () => {
   });
 });
 
+const BY = { check: 'metadata.title-present', by: 'Mara', at };
+
 describe('what a person may do', () => {
   it('never sets verified, gone or accepted', () => {
-    for (const from of Object.keys(BY_HAND) as FixState[])
+    for (const from of FIX_STATES)
       for (const to of ['verified', 'gone', 'accepted'] as const)
-        if (from !== to)
-          expect(() => setState(fix(from), to, 'Mara', at), `${from} ${to}`).toThrow(RangeError);
+        if (from !== to) expect(() => setState(fix(from), to, BY), `${from} ${to}`).toThrow(RangeError);
   });
   it('moves between open, in progress and to verify', () => {
-    expect(setState(fix('open'), 'in progress', 'Mara', at)).toMatchObject({
+    expect(setState(fix('open'), 'in progress', BY)).toMatchObject({
       fix: { state: 'in progress' },
       events: [{ kind: 'state', by: 'Mara', from: 'open', to: 'in progress' }],
     });
-    expect(setState(fix('to verify'), 'open', 'Mara', at).fix.state).toBe('open');
-    expect(setState(fix('open'), 'open', 'Mara', at).events).toEqual([]);
-    expect(() => setState(fix('verified'), 'open', 'Mara', at)).toThrow(/next audit/);
+    expect(setState(fix('to verify'), 'open', BY).fix.state).toBe('open');
+    expect(setState(fix('open'), 'open', BY).events).toEqual([]);
+    expect(() => setState(fix('verified'), 'open', BY)).toThrow(/next audit/);
+  });
+  it('says itself that a client’s remark is done, since no audit sees it', () => {
+    const remark = { ...BY, check: remarkCheck(7) };
+    expect(statesByHand('to verify', remark.check)).toContain('verified');
+    expect(setState(fix('to verify'), 'verified', remark).fix.state).toBe('verified');
+    expect(setState(fix('verified'), 'open', remark).fix.state).toBe('open');
+    expect(() => setState(fix('open'), 'accepted', remark)).toThrow(RangeError);
   });
 });

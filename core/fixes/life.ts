@@ -1,7 +1,7 @@
 /** The life of a fix: what an audit does to it, and what a person may do. */
 import { quantity } from '#core/text/quantity';
 import type { Finding } from '#core/facts/finding';
-import { CLOSED_STATES, type FixCore, type FixEvent, type FixState } from '#core/facts/fix';
+import { CLOSED_STATES, isRemarkCheck, type FixCore, type FixEvent, type FixState } from '#core/facts/fix';
 
 export interface Step {
   fix: FixCore;
@@ -113,7 +113,7 @@ export function afterLeavingOut(fix: FixCore, at: string): Step | null {
 }
 
 /** The states a person may set. Verified and gone are for audits only; accepted comes with an acceptance. */
-export const BY_HAND: Record<FixState, FixState[]> = {
+const BY_HAND: Record<FixState, FixState[]> = {
   open: ['in progress', 'to verify'],
   'in progress': ['open', 'to verify'],
   'to verify': ['open', 'in progress'],
@@ -122,13 +122,30 @@ export const BY_HAND: Record<FixState, FixState[]> = {
   gone: [],
 };
 
+/** The same for what came of a client’s remark: no audit sees it, so people say that it is done. */
+const REMARK_BY_HAND: Record<FixState, FixState[]> = {
+  ...BY_HAND,
+  'in progress': ['open', 'to verify', 'verified'],
+  'to verify': ['open', 'in progress', 'verified'],
+  verified: ['open'],
+};
+
+/** The states that a person may set. @param check what the fix is of */
+export const statesByHand = (state: FixState, check: string): readonly FixState[] =>
+  (isRemarkCheck(check) ? REMARK_BY_HAND : BY_HAND)[state];
+
 /**
  * A person's change of state.
+ * @param check what the fix is of
  * @throws RangeError with a sentence for the screen when it is not theirs to make
  */
-export function setState(fix: FixCore, to: FixState, by: string, at: string): Step {
+export function setState(
+  fix: FixCore,
+  to: FixState,
+  { check, by, at }: { check: string; by: string; at: string },
+): Step {
   if (to === fix.state) return { fix, events: [] };
-  if (!BY_HAND[fix.state].includes(to)) {
+  if (!statesByHand(fix.state, check).includes(to)) {
     const why =
       to === 'verified' || to === 'gone'
         ? `only an audit can say “${to}”`

@@ -47,7 +47,7 @@ async function bookWithout(clientId: number): Promise<AgencyBook> {
 }
 
 /** The packed evidence of the last environment before the live one, where it was audited. */
-export async function approvedEvidence(environment: Environment, site: Site): Promise<Buffer | undefined> {
+export async function stagingEvidence(environment: Environment, site: Site): Promise<Buffer | undefined> {
   if (environment.kind !== 'live' || site.stage !== 'launched') return undefined;
   const before = await Environment.findOne({
     where: { siteId: site.id, kind: 'before', lastAuditId: { [Op.ne]: null } },
@@ -56,7 +56,10 @@ export async function approvedEvidence(environment: Environment, site: Site): Pr
   return before?.lastAuditId ? (await AuditEvidence.findByPk(before.lastAuditId))?.data : undefined;
 }
 
-export async function besideFor(environment: Environment, site: Site): Promise<Omit<Beside, 'staging'>> {
+export async function besideFor(
+  environment: Environment,
+  site: Site,
+): Promise<Omit<Beside, 'staging' | 'approval' | 'approved'>> {
   return {
     book: await bookWithout(site.clientId),
     intended: await intendedFor(site.id, environment.id),

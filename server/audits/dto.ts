@@ -1,5 +1,6 @@
 /** What the screens ask of audits. */
 import { SECTIONS, type Section } from '#core/facts/finding';
+import { FINDING_FORMAT_NAMES, type FindingFormat } from '#core/formats/findings/index';
 import { LEDGER_SHOWS, type LedgerShow } from '#core/score/ledger';
 import {
   IsIn,
@@ -27,6 +28,11 @@ export class FoldedDto {
 
 export class PlacesDto {
   @Type(() => Number) @IsInt() @Min(0) from!: number;
+}
+
+/** In which format findings are asked for. */
+export class FindingsFileDto {
+  @IsIn(FINDING_FORMAT_NAMES) as!: FindingFormat;
 }
 
 /** One page of an audit. */

@@ -4,6 +4,7 @@ import { dnsToZoneFile } from '#core/formats/zone-file/write';
 import { Audit, AuditEvidence } from './models';
 import { Environment, Site } from '../sites/models';
 import { NotFound } from '../platform/errors';
+import { plainName } from '../platform/http/file-names';
 import { keptEvidence } from '../platform/packed';
 
 export const EVIDENCE_FORMATS = {
@@ -24,13 +25,6 @@ export async function evidenceFile(
   const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
   const evidence = await keptEvidence(stored.data);
   const [type, ending] = EVIDENCE_FORMATS[format];
-  const plain = (text: string) =>
-    text
-      .toLowerCase()
-      .normalize('NFKD')
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-|-$/g, '')
-      .slice(0, 60) || 'site';
   const body =
     format === 'json'
       ? JSON.stringify(evidence)
@@ -38,7 +32,7 @@ export async function evidenceFile(
         ? JSON.stringify(toHar(evidence))
         : dnsToZoneFile(evidence.dns);
   return {
-    name: `${plain(site.name)}-${plain(environment.name)}-${evidence.startedAt.slice(0, 10)}.${ending}`,
+    name: `${plainName(site.name)}-${plainName(environment.name)}-${evidence.startedAt.slice(0, 10)}.${ending}`,
     type,
     body,
   };

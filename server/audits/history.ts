@@ -14,6 +14,7 @@ const BESIDE: Partial<Record<VerdictCause, string>> = {
   'approved state': 'staging to compare with',
   'intended texts': 'titles or descriptions written',
   build: 'another build to compare with',
+  approval: 'a client’s yes, or one taken back',
   update: 'Armband was updated',
 };
 

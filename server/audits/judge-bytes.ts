@@ -10,13 +10,18 @@ import { scoreOf, type Result } from '#core/score/score';
 import { bufferOf, keptEvidence } from '../platform/packed';
 
 /** Everything but the evidence; the situation follows from the environment and from what is seen there. */
-export interface JudgeInput extends Omit<AuditInput, 'evidence' | 'situation' | 'staging' | 'at'> {
+export interface JudgeInput extends Omit<
+  AuditInput,
+  'evidence' | 'situation' | 'staging' | 'approved' | 'at'
+> {
   at: string;
   of: Parameters<typeof situationOf>[0];
 }
 export interface JudgeJob {
   evidence: Uint8Array;
   staging?: Uint8Array;
+  /** What a contact said yes to. */
+  approved?: Uint8Array;
   input: JudgeInput;
 }
 export interface Verdict {
@@ -52,7 +57,7 @@ function faceOf({ home }: SiteView): Face | undefined {
   };
 }
 
-export async function judgeBytes({ evidence: packed, staging, input }: JudgeJob): Promise<Verdict> {
+export async function judgeBytes({ evidence: packed, staging, approved, input }: JudgeJob): Promise<Verdict> {
   const evidence = await keptEvidence(bufferOf(packed));
   const { of, at, ...rest } = input;
   const profile = input.profile ?? { name: '' };
@@ -64,6 +69,7 @@ export async function judgeBytes({ evidence: packed, staging, input }: JudgeJob)
     situation,
     at: new Date(at),
     ...(staging ? { staging: await keptEvidence(bufferOf(staging)) } : {}),
+    ...(approved ? { approved: await keptEvidence(bufferOf(approved)) } : {}),
   });
   return {
     situation,

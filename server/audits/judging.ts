@@ -5,7 +5,7 @@ import type { JudgedFinding } from '#core/checks/engine/judge';
 import type { Brief } from '#core/facts/brief';
 import { newestBrief } from '../sites/briefs';
 import { Environment, Site } from '../sites/models';
-import { approvedEvidence } from './beside';
+import { stagingEvidence } from './beside';
 import { inTurn, keepVerdict, type Cause } from './keeping';
 import { Audit, AuditEvidence, FindingRow } from './models';
 
@@ -69,7 +69,7 @@ export async function reevaluateCompared(seen: Environment, by: string): Promise
   if (
     seen === live &&
     ((open.data as JudgedFinding).reason !== NOT_COMPARED ||
-      !(await approvedEvidence(live, await Site.findByPk(live.siteId, { rejectOnEmpty: true }))))
+      !(await stagingEvidence(live, await Site.findByPk(live.siteId, { rejectOnEmpty: true }))))
   )
     return;
   await reevaluate(live.id, { cause: 'approved state', by });

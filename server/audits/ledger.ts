@@ -107,8 +107,9 @@ interface FixLine {
 /** The fixes of an environment, by check. */
 async function fixesOf(environmentId: number): Promise<ReadonlyMap<string, FixLine>> {
   const rows = await database().query<FixLine & { checkId: string }>(
-    `SELECT f.check_id AS checkId, f.id, f.state, u.name AS owner, f.due_date AS dueDate, f.returns
-      FROM fix f LEFT JOIN user u ON u.id = f.owner_id WHERE f.environment_id = :environmentId`,
+    `SELECT f.check_id AS checkId, f.id, f.state, COALESCE(u.name, k.name) AS owner, f.due_date AS dueDate, f.returns
+      FROM fix f LEFT JOIN user u ON u.id = f.owner_id LEFT JOIN contact k ON k.id = f.contact_id
+      WHERE f.environment_id = :environmentId`,
     { type: QueryTypes.SELECT, replacements: { environmentId } },
   );
   return new Map(rows.map(({ checkId, ...fix }) => [checkId, fix]));

@@ -34,6 +34,7 @@ export const CAUSES = [
   'approved state',
   'intended texts',
   'build',
+  'approval',
 ] as const;
 export type VerdictCause = (typeof CAUSES)[number];
 

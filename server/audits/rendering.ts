@@ -3,7 +3,7 @@ import type { Check } from '#core/checks/kit/check';
 import { partsOf } from '#core/checks/engine/parts-of';
 import type { Checklist } from '#core/facts/checklist';
 import { checksOf } from '#core/checks/engine/checklist';
-import { USUAL_BROWSER } from '#probe/rendering/browser';
+import { USUAL_BROWSER, type BrowserSettings } from '#probe/rendering/browser';
 import type { RenderOptions } from '#probe/rendering/render';
 import { list, numberOf } from './network';
 import type { Scope } from './scope';
@@ -34,6 +34,17 @@ function isWanted(checklist: Checklist, scope: Scope | null): boolean {
   return checklist.items.some((item) => item.on !== false && rests(checkOf(item.check)));
 }
 
+/** The browser itself, as the environment has it. @throws Error for what cannot be read */
+export function browserSettings(): BrowserSettings {
+  const { env } = process;
+  return {
+    path: env.ARMBAND_BROWSER || USUAL_BROWSER.path,
+    sandbox: env.ARMBAND_BROWSER_SANDBOX !== 'off',
+    memoryBytes: numberOf('ARMBAND_BROWSER_MEMORY', USUAL_BROWSER.memoryBytes / MEGABYTE) * MEGABYTE,
+    keys: list(env.ARMBAND_BROWSER_KEYS),
+  };
+}
+
 /**
  * ARMBAND_RENDER (always, asked, never), _RENDER_PAGES (beside the home page and the required ones), _BROWSER (its
  * path), _BROWSER_SANDBOX=off, _BROWSER_MEMORY (MB), _BROWSER_KEYS (comma list of keys it trusts beside its own
@@ -45,14 +56,8 @@ export function renderSettings(
   scope: Scope | null,
 ): Omit<RenderOptions, 'keepPicture'> | undefined {
   if (!isWanted(checklist, scope)) return undefined;
-  const { env } = process;
   return {
-    browser: {
-      path: env.ARMBAND_BROWSER || USUAL_BROWSER.path,
-      sandbox: env.ARMBAND_BROWSER_SANDBOX !== 'off',
-      memoryBytes: numberOf('ARMBAND_BROWSER_MEMORY', USUAL_BROWSER.memoryBytes / MEGABYTE) * MEGABYTE,
-      keys: list(env.ARMBAND_BROWSER_KEYS),
-    },
+    browser: browserSettings(),
     pages: numberOf('ARMBAND_RENDER_PAGES', USUAL_PAGES),
   };
 }

@@ -56,6 +56,7 @@ export async function keepPictures(
   await letGo(environmentId, transaction);
 }
 
+/** Pictures of what was published to a client, or what one said yes to, are kept however old they are. */
 async function letGo(environmentId: number, transaction: Transaction): Promise<void> {
   const kept = await database().query<{ id: number }>(
     `SELECT DISTINCT s.audit_id AS id FROM seen_picture s JOIN audit a ON a.id = s.audit_id
@@ -64,7 +65,9 @@ async function letGo(environmentId: number, transaction: Transaction): Promise<v
   );
   await database().query(
     `DELETE s FROM seen_picture s JOIN audit a ON a.id = s.audit_id
-      WHERE a.environment_id = :environmentId AND s.audit_id NOT IN (:kept)`,
+      WHERE a.environment_id = :environmentId AND s.audit_id NOT IN (:kept)
+        AND s.audit_id NOT IN (SELECT audit_id FROM report_edition)
+        AND s.audit_id NOT IN (SELECT audit_id FROM approval)`,
     { replacements: { environmentId, kept: kept.map((k) => k.id) }, transaction },
   );
   await database().query(

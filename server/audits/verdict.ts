@@ -7,7 +7,8 @@ import { AcceptanceRow } from '../fixes/models';
 import { User } from '../people/models';
 import { briefForChecks } from '../sites/briefs';
 import type { Environment, Site } from '../sites/models';
-import { approvedEvidence, besideFor } from './beside';
+import { approvalFor } from '../reports/approved';
+import { besideFor, stagingEvidence } from './beside';
 import type { JudgeJob, Verdict } from './judge-bytes';
 import { judgeInThread } from './judge-pool';
 import { environmentOf } from './situations';
@@ -55,10 +56,12 @@ export async function verdictOn(
   by: By,
   at: Date,
 ): Promise<Verdict> {
-  const staging = await approvedEvidence(environment, site);
+  const staging = await stagingEvidence(environment, site);
+  const yes = await approvalFor(environment);
   const job: JudgeJob = {
     evidence,
     ...(staging ? { staging } : {}),
+    ...(yes ? { approved: yes.approved } : {}),
     input: {
       of: environmentOf(environment, site),
       at: at.toISOString(),
@@ -66,6 +69,7 @@ export async function verdictOn(
       checklist: by.checklist,
       ...(by.profile ? { profile: by.profile } : {}),
       ...(await besideFor(environment, site)),
+      ...(yes ? { approval: yes.approval } : {}),
       attestations: await attestationsOf(environment.id),
       acceptances: await acceptancesOf(environment.id),
     },

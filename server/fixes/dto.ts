@@ -48,6 +48,8 @@ export class FixChangeDto {
   @IsOptional() @IsIn(FIX_STATES) state?: FixState;
   /** 0 takes the owner away. */
   @IsOptional() @IsInt() @Min(0) ownerId?: number;
+  /** A contact of the client who does it. */
+  @IsOptional() @IsInt() @Min(1) contactId?: number;
   /** Empty takes the date away. */
   @ValidateIf((o: FixChangeDto) => o.dueDate !== undefined && o.dueDate !== '')
   @IsDay()
@@ -62,8 +64,8 @@ export class FixesDto {
   @IsOptional() @IsString() @MaxLength(200) words?: string;
   @IsOptional() @IsString() @MaxLength(80) check?: string;
   @IsOptional() @Type(() => Number) @IsInt() @Min(1) site?: number;
-  /** A person's number, `me`, or `nobody`. */
-  @IsOptional() @Matches(/^(?:me|nobody|\d{1,9})$/) owner?: string;
+  /** A person's number, `me`, `nobody`, or `client`: any contact. */
+  @IsOptional() @Matches(/^(?:me|nobody|client|\d{1,9})$/) owner?: string;
   /** `1`: those verified and gone, in place of the others. */
   @IsOptional() @IsIn(['1']) closed?: string;
   @IsOptional() @IsIn(FIX_SORTS) sort?: (typeof FIX_SORTS)[number];

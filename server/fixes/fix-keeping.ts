@@ -2,7 +2,7 @@
 import type { Transaction } from 'sequelize';
 import type { JudgedFinding } from '#core/checks/engine/judge';
 import { checkById } from '#core/checks/catalogue/index';
-import type { FixCore, FixEvent } from '#core/facts/fix';
+import { isRemarkCheck, type FixCore, type FixEvent } from '#core/facts/fix';
 import { afterAudit, afterLeavingOut, type Step } from '#core/fixes/life';
 import { AcceptanceRow, Fix, FixEventRow } from './models';
 import type { Environment, Site } from '../sites/models';
@@ -86,7 +86,8 @@ export async function keepFixes(
       continue;
     await keep(row, finding, finding.check, afterAudit(core, finding, iso));
   }
-  for (const row of fixes.values())
+  // what a client said is seen by no audit
+  for (const row of [...fixes.values()].filter((f) => !isRemarkCheck(f.checkId)))
     await keep(row, undefined, row.checkId, afterLeavingOut(coreOf(row), iso));
 }
 

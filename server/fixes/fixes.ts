@@ -1,7 +1,7 @@
 /** Fixes: changing, accepting. */
 import type { Transaction } from 'sequelize';
 import type { JudgedFinding } from '#core/checks/engine/judge';
-import type { FixEvent, FixState } from '#core/facts/fix';
+import { isRemarkCheck, type FixEvent, type FixState } from '#core/facts/fix';
 import { setState } from '#core/fixes/life';
 import { AcceptanceRow, Fix, FixEventRow } from './models';
 import { FindingRow } from '../audits/models';
@@ -10,6 +10,8 @@ import type { AcceptDto, FixChangeDto, FixesChangeDto } from './dto';
 import { Conflict, DomainError, NotFound, Refused } from '../platform/errors';
 import { inTransaction } from '../platform/db/transaction';
 import { holdSites, keepStanding } from '../sites/standing';
+import { contactOfSite, contactsOfSite } from '../reports/contacts';
+import { remarkOfFix } from '../reports/remark-of-fix';
 import { addEvents } from './fix-keeping';
 import { reevaluate } from '../audits/judging';
 import type { Person } from '../people/models';
@@ -35,7 +37,12 @@ export async function fixDetail(id: number) {
     environmentId: fix.environmentId,
     check: fix.checkId,
     state: fix.state,
-    ownerId: fix.ownerId,
+    ownerId: (fix.ownerId ?? null) as number | null,
+    contactId: (fix.contactId ?? null) as number | null,
+    /** Who of the client can do it. */
+    contacts: await contactsOfSite(fix.siteId),
+    /** What the client said, where it comes of a remark. */
+    remark: isRemarkCheck(fix.checkId) ? await remarkOfFix(fix.id) : null,
     dueDate: (fix.dueDate ?? null) as string | null,
     returns: fix.returns,
     openedAt: fix.openedAt.toISOString(),
@@ -53,15 +60,15 @@ export async function fixDetail(id: number) {
 
 /** One change of a fix while it is written down: what is set, and the lines of the history. */
 interface Change {
-  set: Partial<Pick<Fix, 'state' | 'ownerId' | 'dueDate'>>;
+  set: Partial<Pick<Fix, 'state' | 'ownerId' | 'contactId' | 'dueDate'>>;
   events: FixEvent[];
 }
 
 /** @throws Conflict when the state is not a person's to set */
 function stateChange(fix: Fix, to: FixState, by: string, at: string): Change {
-  const { state, places, returns } = fix;
+  const { state, places, returns, checkId: check } = fix;
   try {
-    const step = setState({ state, places, returns }, to, by, at);
+    const step = setState({ state, places, returns }, to, { check, by, at });
     return { set: { state: step.fix.state }, events: step.events };
   } catch (error) {
     throw new Conflict((error as Error).message);
@@ -70,12 +77,22 @@ function stateChange(fix: Fix, to: FixState, by: string, at: string): Change {
 
 /** @throws Refused when the person is not there */
 async function ownerChange(fix: Fix, to: number | null, by: string, at: string): Promise<Change> {
-  if (to === fix.ownerId) return { set: {}, events: [] };
+  if (to === fix.ownerId && !fix.contactId) return { set: {}, events: [] };
   const owner = to === null ? null : await User.findByPk(to);
   if (to !== null && !owner) throw new Refused('This person does not exist, or not any more.');
   return {
-    set: { ownerId: owner?.id ?? null },
+    set: { ownerId: owner?.id ?? null, contactId: null },
     events: [{ kind: 'owner', by, at, text: owner?.name ?? 'nobody' }],
+  };
+}
+
+/** Somebody of the client does it. @throws NotFound */
+async function contactChange(fix: Fix, to: number, by: string, at: string): Promise<Change> {
+  if (to === fix.contactId) return { set: {}, events: [] };
+  const contact = await contactOfSite(to, fix.siteId);
+  return {
+    set: { ownerId: null, contactId: contact.id },
+    events: [{ kind: 'owner', by, at, text: `${contact.name} (client)` }],
   };
 }
 
@@ -90,7 +107,7 @@ function dueChange(fix: Fix, to: string | null, by: string, at: string): Change 
  */
 async function applyChange(
   id: number,
-  { state, ownerId, dueDate, comment }: FixChangeDto,
+  { state, ownerId, contactId, dueDate, comment }: FixChangeDto,
   by: string,
   transaction: Transaction,
 ): Promise<number> {
@@ -101,6 +118,7 @@ async function applyChange(
   const changes = [
     ...(state === undefined ? [] : [stateChange(fix, state, by, at)]),
     ...(ownerId === undefined ? [] : [await ownerChange(fix, ownerId || null, by, at)]),
+    ...(contactId === undefined ? [] : [await contactChange(fix, contactId, by, at)]),
     ...(dueDate === undefined ? [] : [dueChange(fix, dueDate || null, by, at)]),
   ];
   const set = Object.assign({}, ...changes.map((c) => c.set)) as Change['set'];

@@ -10,7 +10,7 @@ import { wholePoints } from '../platform/db/sort-key';
 import { askedWords } from '../platform/db/words';
 import { NotFound } from '../platform/errors';
 import { COUNTED, MOST_CHOSEN, type SomeRows } from '../platform/windows';
-import { titleOf } from '../sites/standing';
+import { CLIENTS, EVERYBODYS, NOBODYS, titleOf, type Whose } from '../sites/standing';
 import type { FixesDto } from './dto';
 
 export interface FixRow {
@@ -28,6 +28,8 @@ export interface FixRow {
   returns: number;
   owner: string | null;
   ownerId: number | null;
+  /** A contact of the client whose it is. */
+  contactId: number | null;
   dueDate: string | null;
   siteId: number;
   site: string;
@@ -51,10 +53,18 @@ export interface Fault {
 }
 
 /** Whose fixes are asked for, as counts are kept. */
-function whoseOf(owner: FixesDto['owner'], me: number): number | undefined {
-  if (owner === undefined) return undefined;
-  if (owner === 'nobody') return 0;
-  return owner === 'me' ? me : Number(owner);
+function whoseOf(owner: FixesDto['owner'], me: number): Whose {
+  if (owner === undefined) return EVERYBODYS;
+  if (owner === 'nobody') return NOBODYS;
+  if (owner === 'client') return CLIENTS;
+  return owner === 'me' ? String(me) : owner;
+}
+
+/** What is asked of a fix so that it is theirs. */
+function whoseCondition(whose: Whose): string[] {
+  if (whose === EVERYBODYS) return [];
+  if (whose === CLIENTS) return ['f.contact_id IS NOT NULL'];
+  return [whose === NOBODYS ? 'f.owner_id IS NULL AND f.contact_id IS NULL' : 'f.owner_id = :whose'];
 }
 
 interface Filter {
@@ -70,7 +80,7 @@ function filterOf({ words: typed, check, site, owner, closed, after }: FixesDto,
     'f.closed = :closed',
     ...(check ? ['f.check_id = :check'] : []),
     ...(site ? ['f.site_id = :site'] : []),
-    ...(whose === undefined ? [] : [whose ? 'f.owner_id = :whose' : 'f.owner_id IS NULL']),
+    ...whoseCondition(whose),
     ...(words ? ['MATCH(f.words) AGAINST(:words IN BOOLEAN MODE)'] : []),
   ];
   return {
@@ -103,12 +113,10 @@ async function countOf(asked: FixesDto, { where, replacements }: Filter, me: num
     : `SELECT COUNT(*) AS n FROM (SELECT 1 FROM fix f WHERE ${where} LIMIT ${COUNTED}) m`;
   const [count] = await database().query<{ n: number | null }>(sql, {
     type: QueryTypes.SELECT,
-    replacements: { ...replacements, kept: whoseKey(owner, me) },
+    replacements: { ...replacements, kept: whoseOf(owner, me) },
   });
   return Number(count!.n ?? 0);
 }
-
-const whoseKey = (owner: FixesDto['owner'], me: number): string => String(whoseOf(owner, me) ?? 'all');
 
 type RawFix = Omit<FixRow, 'scope' | 'failing' | 'points'> & {
   key: string;
@@ -125,8 +133,9 @@ export async function listFixes(asked: FixesDto, me: number): Promise<SomeRows<F
   const limit = asked.limit ?? PER_WINDOW;
   const [found, total] = await Promise.all([
     database().query<RawFix>(
-      `SELECT w.sort_key AS \`key\`, f.id, f.check_id AS \`check\`, d.title, f.severity, f.state, d.found, d.scope,
-        d.failing, d.lost AS points, f.returns, u.name AS owner, f.owner_id AS ownerId, f.due_date AS dueDate,
+      `SELECT w.sort_key AS \`key\`, f.id, f.check_id AS \`check\`, COALESCE(f.title, d.title) AS title,
+        f.severity, f.state, d.found, d.scope, d.failing, d.lost AS points, f.returns, COALESCE(u.name, k.name) AS owner, f.owner_id AS ownerId,
+        f.contact_id AS contactId, f.due_date AS dueDate,
         s.id AS siteId, s.name AS site, c.name AS client, e.id AS environmentId, e.name AS environment
         FROM (SELECT f.id, f.${key} AS sort_key FROM fix f
           WHERE ${filter.where} ${asked.after === undefined ? '' : `AND f.${key} > :after`}
@@ -136,6 +145,7 @@ export async function listFixes(asked: FixesDto, me: number): Promise<SomeRows<F
         JOIN site s ON s.id = e.site_id
         JOIN client c ON c.id = s.client_id
         LEFT JOIN user u ON u.id = f.owner_id
+        LEFT JOIN contact k ON k.id = f.contact_id
         LEFT JOIN finding d ON d.environment_id = f.environment_id AND d.check_id = f.check_id
         ORDER BY w.sort_key`,
       { type: QueryTypes.SELECT, replacements: { ...filter.replacements, limit: limit + 1 } },
@@ -176,7 +186,7 @@ type RawFault = Record<'sites' | 'blockers' | 'majors' | 'minors' | 'failing' | 
 /** What a filter leaves of each fault, added up from the fixes that match it. */
 const sumsOf = ({ where, replacements }: Filter): Promise<RawFault[]> =>
   database().query<RawFault>(
-    `SELECT f.check_id AS \`check\`, MAX(d.title) AS title, MAX(d.scope) AS scope,
+    `SELECT f.check_id AS \`check\`, MAX(COALESCE(f.title, d.title)) AS title, MAX(d.scope) AS scope,
       COUNT(DISTINCT f.site_id) AS sites, SUM(f.severity = 'blocker') AS blockers,
       SUM(f.severity = 'major') AS majors, SUM(f.severity = 'minor') AS minors,
       COALESCE(SUM(d.failing), 0) AS failing, COALESCE(SUM(ROUND(d.lost * ${wholePoints(1)})), 0) AS lost,
@@ -197,7 +207,7 @@ const keptFaults = (whose: string, check: string | undefined): Promise<RawFault[
 /** Faults over all sites, those that hold a gate first, then by the points they cost. */
 export async function listFaults(asked: FixesDto, me: number): Promise<Fault[]> {
   const rows = isKept(asked)
-    ? await keptFaults(whoseKey(asked.owner, me), asked.check)
+    ? await keptFaults(whoseOf(asked.owner, me), asked.check)
     : await sumsOf(filterOf({ ...asked, after: undefined }, me));
   const faults = rows.map((r): Fault => {
     const [blockers, majors, minors] = [Number(r.blockers), Number(r.majors), Number(r.minors)];

@@ -12,6 +12,10 @@ export class Fix extends Row<Fix> {
   declare places: { place: string; found?: string }[];
   declare returns: number;
   declare ownerId: CreationOptional<number | null>;
+  /** A contact of the client who does it, in place of somebody of the agency. */
+  declare contactId: CreationOptional<number | null>;
+  /** What a client said, where it comes of a remark and no check names it. */
+  declare title: CreationOptional<string | null>;
   declare dueDate: CreationOptional<string | null>;
   /** Kept with where its site stands, as are the keys that lists are sorted by. */
   declare siteId: CreationOptional<number>;
@@ -55,6 +59,8 @@ export function bindModels(): void {
     places: json('places'),
     returns: ref,
     ownerId: ref,
+    contactId: ref,
+    title: text(200),
     dueDate: day,
     siteId: { type: ref, defaultValue: 0 },
     openedAt: when,

@@ -6,7 +6,7 @@ import type { H3Event } from 'h3';
 import { parseUrl } from '#core/extract/address';
 import { Forbidden, NotFound, NotSignedIn, Refused, Unavailable } from '../platform/errors';
 import { isWorkerOnly, started } from '../platform/readiness';
-import { isEnough, rightFor } from '../platform/http/rights';
+import { isEnough, rightFor, type Right } from '../platform/http/rights';
 import { sessionPerson } from '../people/sessions';
 
 const OPEN_PAGES = new Set([
@@ -17,12 +17,15 @@ const OPEN_PAGES = new Set([
   '/favicon.ico',
   '/__nuxt_error',
 ]);
+/** Pages behind a secret: what they show is asked for with it. */
+const SHARED_PAGE = /^\/shared\/[\w-]+\/?$/;
 /** The application's own files. */
 const FILES = '/_nuxt/';
 /** What nuxt-auth-utils tells a browser of its own session. */
 const OWN_SESSION = '/api/_auth/session';
 /** Routes that take a file's bytes. */
-const TAKES_BYTES = /^\/api\/(?:environments\/\d+\/(?:files|pictures)|sites\/\d+\/build)$/;
+const TAKES_BYTES =
+  /^\/api\/(?:environments\/\d+\/(?:files|pictures)|sites\/\d+\/build|report-template\/logo)$/;
 
 /**
  * The path as it came, up to the query. What a router might read as another path is refused, so that this and
@@ -66,6 +69,9 @@ function refuseUnfit(event: H3Event, path: string): void {
   if (!hasOwnType(event, path)) throw new Refused('JSON is expected.');
 }
 
+const rightForPage = (path: string): Right =>
+  OPEN_PAGES.has(path) || SHARED_PAGE.test(path) ? 'anyone' : 'signed in';
+
 async function waitForStart(): Promise<void> {
   await started().catch((error: Error) => {
     throw new Unavailable(error.message);
@@ -76,6 +82,8 @@ export default defineEventHandler(async (event) => {
   const path = rawPath(event);
   if (process.env.ARMBAND_BEHIND_HTTPS === '1')
     setResponseHeader(event, 'strict-transport-security', 'max-age=31536000');
+  // nothing of this is for search engines
+  setResponseHeader(event, 'x-robots-tag', 'noindex, nofollow');
   refuseUnfit(event, path);
   if (path.startsWith(FILES)) return;
   const isApi = path.startsWith('/api/');
@@ -83,7 +91,7 @@ export default defineEventHandler(async (event) => {
   if (path === '/api/health') return;
   if (isWorkerOnly()) throw new NotFound('This is a worker: it works, and shows nothing.');
   await waitForStart();
-  const needs = isApi ? rightFor(event.method, path) : OPEN_PAGES.has(path) ? 'anyone' : 'signed in';
+  const needs = isApi ? rightFor(event.method, path) : rightForPage(path);
   if (needs === 'anyone') return;
   const person = await sessionPerson(event);
   if (person) {

@@ -2,7 +2,7 @@
 import { Op, type Transaction } from 'sequelize';
 import { announce } from '../platform/events';
 import { COUNTED } from '../platform/windows';
-import { NotificationRow } from './models';
+import { NotificationRow, User } from './models';
 import { now } from '../platform/clock';
 
 /** @param link a path of the application */
@@ -24,6 +24,12 @@ export async function tell(
       { transaction },
     );
   for (const personId of userIds) announce([['messages']], { transaction, personId });
+}
+
+/** Whom a site without an owner is the business of. */
+export async function accountOwners(): Promise<number[]> {
+  const owners = await User.findAll({ where: { owner: true, removedAt: null }, attributes: ['id'] });
+  return owners.map((u) => u.id);
 }
 
 const PER_WINDOW = 30;

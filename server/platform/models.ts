@@ -7,6 +7,7 @@ import { bindModels as bindHosts } from '../hosts/models';
 import { bindModels as bindPeople } from '../people/models';
 import { bindModels as bindIntended } from '../intended/models';
 import { bindModels as bindPictures } from '../pictures/models';
+import { bindModels as bindReports } from '../reports/models';
 import { bindModels as bindFiles } from './files/files';
 import { bindModels as bindSchedules } from '../schedules/models';
 import { bindModels as bindSites } from '../sites/models';
@@ -27,6 +28,7 @@ export function useModels(): void {
     bindFiles,
     bindPictures,
     bindBuilds,
+    bindReports,
     bindSchedules,
   ])
     bind();

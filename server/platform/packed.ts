@@ -25,10 +25,15 @@ export async function packJson(value: unknown): Promise<Buffer> {
   return pack(JSON.stringify(value), SETTINGS);
 }
 
-/** Reads what was packed, now or with gzip by the first version. */
-export async function unpackJson<T>(bytes: Buffer): Promise<T> {
+/** The JSON text of what was packed, now or with gzip by the first version. */
+export function unpacked(bytes: Buffer): Promise<Buffer> {
   const zipped = bytes[0] === 0x1f && bytes[1] === 0x8b;
-  return JSON.parse((await (zipped ? unzip : unpack)(bytes)).toString('utf8')) as T;
+  return (zipped ? unzip : unpack)(bytes);
+}
+
+/** Reads what was packed. */
+export async function unpackJson<T>(bytes: Buffer): Promise<T> {
+  return JSON.parse((await unpacked(bytes)).toString('utf8')) as T;
 }
 
 /** Stored evidence, brought up to the present version. */

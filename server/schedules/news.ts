@@ -5,8 +5,7 @@ import type { JudgedFinding } from '#core/checks/engine/judge';
 import type { Gate } from '#core/score/score';
 import { Audit, AuditFindings } from '../audits/models';
 import { FixEventRow, Fix } from '../fixes/models';
-import { User } from '../people/models';
-import { tell } from '../people/notifications';
+import { accountOwners, tell } from '../people/notifications';
 import { now } from '../platform/clock';
 import { inTransaction } from '../platform/db/transaction';
 import { countWaiting } from '../platform/jobs/keeping';
@@ -88,9 +87,7 @@ export async function tellNews(): Promise<void> {
     ]),
   );
   // a site without an owner is the account's owners'
-  const owners = (await User.findAll({ where: { owner: true, removedAt: null }, attributes: ['id'] })).map(
-    (u) => u.id,
-  );
+  const owners = await accountOwners();
   const groups = new Map<string, { people: number[]; list: NewsRow[] }>();
   for (const news of waiting) {
     const site = sites.get(environments.get(news.environmentId)?.siteId ?? 0);

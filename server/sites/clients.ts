@@ -3,6 +3,8 @@ import { Op } from 'sequelize';
 import { parseUrl } from '#core/extract/address';
 import { isAlike } from '#core/text/alike';
 import { AssignmentRow } from '../checklists/models';
+import { moveContacts } from '../reports/contacts';
+import { Contact } from '../reports/models';
 import { inTransaction } from '../platform/db/transaction';
 import { announce } from '../platform/events';
 import { Conflict, NotFound, Refused } from '../platform/errors';
@@ -15,11 +17,11 @@ const GONE = 'This client does not exist, or not any more.';
 
 const PER_WINDOW = 100;
 
-/** One window of the clients by name, each with how many sites it has. */
+/** One window of the clients by name, each with how many sites and contacts it has. */
 export async function listClients({
   words = '',
   after,
-}: ClientsDto): Promise<SomeRows<{ id: number; name: string; sites: number }>> {
+}: ClientsDto): Promise<SomeRows<{ id: number; name: string; sites: number; contacts: number }>> {
   const where = [
     ...words
       .split(/\s+/)
@@ -39,9 +41,19 @@ export async function listClients({
     where: { clientId: shown.map((c) => c.id) },
     group: ['clientId'],
   });
+  const contacts = await Contact.count({
+    where: { clientId: shown.map((c) => c.id), leftAt: null },
+    group: ['clientId'],
+  });
   const counted = new Map(sites.map((s) => [s.clientId, s.count]));
+  const people = new Map(contacts.map((c) => [c.clientId, c.count]));
   return {
-    rows: shown.map(({ id, name }) => ({ id, name, sites: counted.get(id) ?? 0 })),
+    rows: shown.map(({ id, name }) => ({
+      id,
+      name,
+      sites: counted.get(id) ?? 0,
+      contacts: people.get(id) ?? 0,
+    })),
     next: found.length > PER_WINDOW ? shown.at(-1)!.name : null,
     total,
   };
@@ -80,6 +92,7 @@ export async function mergeClients(id: number, into: number): Promise<void> {
     if (both)
       throw new Conflict(`Both have a site named ${both.name}. Rename one of them, then merge the clients.`);
     await Site.update({ clientId: into }, { where: { clientId: id }, transaction });
+    await moveContacts(id, into, transaction);
     const assignments = { kind: 'client' as const, target: String(into) };
     if (await AssignmentRow.count({ where: assignments, transaction }))
       await AssignmentRow.destroy({ where: { kind: 'client', target: String(id) }, transaction });

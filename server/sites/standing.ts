@@ -47,6 +47,8 @@ interface FixFacts {
   severity: Severity;
   state: FixState;
   ownerId: number | null;
+  contactId: number | null;
+  /** Of whichever of the two. */
   owner: string | null;
   dueDate: string | null;
   title: string | null;
@@ -116,9 +118,16 @@ type Share = [
 ];
 const SHARE_COLUMNS = ['sites', 'blockers', 'majors', 'minors', 'failing', 'lost', 'gates'] as const;
 const NOTHING: Share = [0, 0, 0, 0, 0, 0, 0];
-/** By whose it is, and the check: `all`, a person's number, 0 for nobody. */
+/** Whose a fix is: everybody's, nobody's, a client's contact's, or by a person's number. */
+export const EVERYBODYS = 'all';
+export const NOBODYS = '0';
+export const CLIENTS = 'client';
+export type Whose = string;
+/** By whose it is, and the check. */
 type Faults = Record<string, Share>;
-const EVERYBODYS = 'all';
+
+const whoseIs = ({ ownerId, contactId }: FixFacts): Whose =>
+  ownerId ? String(ownerId) : contactId ? CLIENTS : NOBODYS;
 
 const holdsGate = (f: FixFacts): boolean => f.severity === 'blocker' && f.outcome === 'failed' && !f.accepted;
 
@@ -126,7 +135,7 @@ function faultsOf(fixes: readonly FixFacts[]): Faults {
   const faults: Faults = {};
   for (const f of fixes) {
     if (CLOSED_STATES.has(f.state)) continue;
-    for (const whose of [EVERYBODYS, String(f.ownerId ?? 0)]) {
+    for (const whose of [EVERYBODYS, whoseIs(f)]) {
       const [, blockers, majors, minors, failing, lost, gates] = faults[`${whose} ${f.checkId}`] ?? NOTHING;
       faults[`${whose} ${f.checkId}`] = [
         1,
@@ -157,7 +166,7 @@ function fixKeys(f: FixFacts, site: SiteFacts, ofSite: readonly number[]) {
     byWorst: key(),
     // a closed one does not move when another of its site changes
     bySite: key(...(isClosed ? [] : ofSite), site.name, site.id),
-    byPerson: f.ownerId ? key(KNOWN, f.owner ?? '', f.ownerId) : key(UNKNOWN),
+    byPerson: f.owner ? key(KNOWN, f.owner, f.ownerId ?? 0) : key(UNKNOWN),
     byDue: f.dueDate ? key(KNOWN, Date.parse(f.dueDate) / 86_400_000) : key(UNKNOWN),
     words: indexedWords([
       f.checkId,
@@ -209,10 +218,12 @@ async function readFacts(siteIds: readonly number[], transaction: Transaction) {
   );
   const fixes = await select<FixFacts>(
     `SELECT f.id, e.site_id AS siteId, f.environment_id AS environmentId, e.name AS environment,
-      f.check_id AS checkId, f.severity, f.state, f.owner_id AS ownerId, u.name AS owner, f.due_date AS dueDate,
-      d.title, d.scope, d.found, d.outcome, d.accepted, d.failing, d.lost,
+      f.check_id AS checkId, f.severity, f.state, f.owner_id AS ownerId, f.contact_id AS contactId,
+      COALESCE(u.name, k.name) AS owner, f.due_date AS dueDate, COALESCE(f.title, d.title) AS title,
+      d.scope, d.found, d.outcome, d.accepted, d.failing, d.lost,
       CONCAT_WS('\\n', f.site_id, f.closed, f.by_worst, f.by_site, f.by_person, f.by_due, f.words) AS kept
       FROM environment e JOIN fix f ON f.environment_id = e.id LEFT JOIN user u ON u.id = f.owner_id
+      LEFT JOIN contact k ON k.id = f.contact_id
       LEFT JOIN finding d ON d.environment_id = f.environment_id AND d.check_id = f.check_id
       WHERE e.site_id IN (:siteIds)`,
   );

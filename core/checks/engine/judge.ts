@@ -7,6 +7,7 @@ import type { HostProfile } from '#core/facts/host-profile';
 import type { Situation } from '#core/facts/situation';
 import { creditOf } from '#core/score/credit';
 import { completeBrief } from '#core/facts/host-records';
+import { clientApproval } from '#core/checks/catalogue/delivery/client-approval';
 import { closedAs, stagingClosed } from '#core/checks/catalogue/indexing/staging-closed';
 import type { Check, CheckContext, Recipe, Words } from '#core/checks/kit/check';
 import { cantTell, inapplicable } from '#core/checks/kit/judgement';
@@ -21,7 +22,7 @@ import { askedHosts, restsOnRootCause, unmetNeed } from './needs';
 /** What a check may know beside evidence, brief and profile. */
 export type Beside = Pick<
   CheckContext,
-  'book' | 'stage' | 'launched' | 'staging' | 'build' | 'environment' | 'intended'
+  'book' | 'stage' | 'launched' | 'staging' | 'build' | 'approval' | 'approved' | 'environment' | 'intended'
 >;
 
 export interface AuditInput extends Beside {
@@ -75,6 +76,8 @@ function openAudit(input: AuditInput): Audit {
     launched,
     staging: input.staging,
     build: input.build,
+    approval: input.approval,
+    approved: input.approved,
     environment: input.environment,
     intended: input.intended,
     isAttested: (manual) => attested(manual, attestations, { at, stage }).outcome === 'passed',
@@ -92,7 +95,7 @@ function contextFor(check: Check, item: ChecklistItem, shared: Shared): CheckCon
     none: messages.none,
   };
   const { situation, at, brief, profile, evidence, view, book } = shared;
-  const { stage, launched, staging, build, environment, intended, isAttested } = shared;
+  const { stage, launched, staging, build, approval, approved, environment, intended, isAttested } = shared;
   // one literal, so that all contexts have one shape: a spread of what is shared costs an eighth of all judging
   return {
     situation,
@@ -109,6 +112,8 @@ function contextFor(check: Check, item: ChecklistItem, shared: Shared): CheckCon
     launched,
     staging,
     build,
+    approval,
+    approved,
     environment,
     intended,
     isAttested,
@@ -122,10 +127,11 @@ function judgeManually(check: Check, context: CheckContext, audit: Audit): Judge
   return attested(check, audit.attestations, { at, stage, subjects });
 }
 
-/** What somebody vouched for, where a check that looks for itself could not tell. */
+/** What somebody vouched for, where a check that looks for itself could not tell, or waits for an answer. */
 function judgeOrAttested(check: Check, context: CheckContext, audit: Audit): Judgement {
   const judgement = judgeBy(check, context);
-  if (check.attestedForDays === undefined || judgement.outcome !== 'cantTell') return judgement;
+  const isOpen = judgement.outcome === 'cantTell' || judgement.outcome === 'untested';
+  if (check.attestedForDays === undefined || !isOpen) return judgement;
   const { at, stage } = context;
   const vouched = attested(check, audit.attestations, { at, stage });
   return vouched.outcome === 'untested' ? judgement : vouched;
@@ -238,7 +244,7 @@ export function judge(input: AuditInput): JudgedFinding[] {
   for (const item of linesOf(input.checklist, audit.shared.profile)) {
     const check = checkOf(item.check);
     if (!check || item.on === false || !check.situations.includes(input.situation)) continue;
-    if (check.byHand && input.leaveOutHand) continue;
+    if (input.leaveOutHand && (check.byHand || (check === clientApproval && !input.approval))) continue;
     bySection.get(check.section)!.push(findingOf(check, item, audit));
   }
   return [...bySection.values()].flat();

@@ -3,6 +3,7 @@ import type { Brief, BriefField } from '#core/facts/brief';
 import type { Evidence, HostEvidence } from '#core/facts/evidence';
 import type { Finding, Judgement, Scope, Section, Severity } from '#core/facts/finding';
 import type { AgencyBook } from '#core/facts/agency-book';
+import type { Approval } from '#core/facts/approval';
 import type { HostProfile } from '#core/facts/host-profile';
 import type { Part } from '#core/facts/parts';
 import type { IntendedText } from '#core/facts/intended-text';
@@ -84,6 +85,10 @@ export interface CheckContext<
   /** The latest audit of the environment before the live one. */
   staging?: Evidence;
   build?: SiteBuild;
+  /** The newest yes of a contact that stands. */
+  approval?: Approval;
+  /** The evidence that it was said to. */
+  approved?: Evidence;
   environment?: EnvironmentDates;
   /** The texts that the agency wrote for pages of the site. */
   intended?: readonly IntendedText[];
@@ -119,7 +124,7 @@ export interface CheckDefinition<Specs extends ParameterSpecs, Field extends Bri
   reads?: readonly Part[];
   parameters?: Specs;
   messages?: Messages<CheckContext<Specs, Field>>;
-  /** Where it cannot tell, a person may vouch for it: for how many days, unless they say otherwise. */
+  /** Where it cannot tell or nobody was asked yet, a person may vouch for it: for so many days by default. */
   attestedForDays?: number;
   /** Why it is not applicable, told before anything that it needs is asked for. */
   exempt?(context: Pick<CheckContext, 'brief'>): string | undefined;

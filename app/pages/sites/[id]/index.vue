@@ -31,6 +31,7 @@ watch([environmentId, tab, view], (_, [before]) =>
         ...(tab.value === 'ledger' ? {} : { tab: tab.value }),
         ...(tab.value === 'ledger' && route.query.check ? { check: route.query.check } : {}),
         ...(tab.value === 'pages' && view.value !== 'table' ? { view: view.value } : {}),
+        ...(tab.value === 'report' && route.query.view === 'shown' ? { view: 'shown' } : {}),
         ...(tab.value === 'pages' && route.query.audit && before === environmentId.value
           ? { audit: route.query.audit, at: route.query.at }
           : {}),
@@ -102,6 +103,7 @@ const { run: setStage } = useDoing(async (stage: Stage) => {
         </template>
         <BriefForm v-else-if="tab === 'brief'" :site="site" />
         <CompareView v-else-if="tab === 'compare'" :site="site" :environment="environment" />
+        <ReportView v-else-if="tab === 'report'" :site="site" :environment="environment" />
         <HistoryView v-else :key="`h${environment.id}`" :site-id="site.id" :environment="environment" />
       </template>
       <v-progress-linear v-else-if="!fault" indeterminate color="primary" aria-label="Loading" />

@@ -1,12 +1,72 @@
-import { defineManualCheck } from '#core/checks/kit/check';
+import { changesSince, contentOf, type ContentChange } from '#core/approval/content';
+import type { PlaceResult } from '#core/facts/finding';
+import { defineCheck } from '#core/checks/kit/check';
+import {
+  failed,
+  failedPlaces,
+  inapplicable,
+  overPlaces,
+  passed,
+  unsure,
+  untested,
+} from '#core/checks/kit/judgement';
+import { SiteView } from '#core/checks/view/site-view';
 
-export const clientApproval = defineManualCheck({
+const placeOf = ({ url, what, isSure, why, before, after }: ContentChange): PlaceResult =>
+  isSure
+    ? failed(url, {
+        found: `${what} changed since the yes`,
+        ...(before === undefined ? {} : { expected: before }),
+        ...(after === undefined ? {} : { raw: after }),
+      })
+    : unsure(url, `${what}: ${why}`);
+
+export const clientApproval = defineCheck({
   id: 'delivery.client-approval',
-  title: 'Client has approved the site',
+  title: 'Client has approved this content',
   severity: 'blocker',
-  situations: ['staging'],
+  situations: ['staging', 'live'],
+  scope: 'site',
+  needs: { pages: true },
+  why: 'A launch without a written yes is an argument later, and a yes is to what was shown and to nothing else.',
   source: 'common practice',
   attestedForDays: 30,
-  why: 'A launch without a written yes is an argument later.',
-  how: 'Show the client this state, and attest with the date and place of their answer.',
+  messages: {
+    unit: 'page',
+    expected: ({ approval }) =>
+      approval
+        ? `what ${approval.by} said yes to on ${approval.at.slice(0, 10)} (${approval.environment})`
+        : 'a contact’s yes to this content',
+  },
+  judge(context) {
+    const { approval, approved, view, brief, profile, launched } = context;
+    if (!approval || !approved) {
+      // a site that went live before anybody could be asked is not held for it
+      return view.evidence.target.kind === 'live' && launched
+        ? inapplicable('it is launched, and nobody was asked for a yes')
+        : untested('no contact has said yes yet');
+    }
+    const isLive = view.evidence.target.kind === 'live';
+    if (!approval.isHere && !isLive && !approval.isLive)
+      return inapplicable(`the yes is to what stands on ${approval.environment}`);
+    const other = new SiteView(approved, brief, profile, approval.isLive ? 'live' : 'staging');
+    const hosts = new Set([...view.siteHosts, ...other.siteHosts]);
+    const now = contentOf(view, hosts);
+    const changes = changesSince(contentOf(other, hosts), now, !approval.isHere);
+    const changed = new Set(changes.map((c) => c.url));
+    const same = [...now.pages.values()].filter(({ url }) => !changed.has(url)).map(({ url }) => passed(url));
+    return overPlaces(context, [...changes.map(placeOf), ...same]);
+  },
+  recipe: (_, finding) => ({
+    steps:
+      'Show the client what changed: publish a new edition of the report, and ask for a new yes. Or put back what was approved.',
+    paste: [
+      {
+        label: 'What changed since the yes',
+        text: failedPlaces(finding, 50)
+          .map(({ place, found }) => `${place}: ${found}`)
+          .join('\n'),
+      },
+    ],
+  }),
 });

@@ -1,0 +1,10 @@
+import { readJson } from '../../platform/http/body';
+import { idOf } from '../../platform/http/route-parameters';
+import { parseAs } from '../../platform/http/validation';
+import { changeContact } from '../../reports/contacts';
+import { ContactDto } from '../../reports/dto';
+
+export default defineEventHandler(async (event) => {
+  await changeContact(idOf(event), await parseAs(ContactDto, await readJson(event)));
+  return { ok: true };
+});

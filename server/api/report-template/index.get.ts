@@ -1,0 +1,3 @@
+import { template } from '../../reports/template';
+
+export default defineEventHandler(() => template());

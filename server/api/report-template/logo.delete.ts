@@ -1,0 +1,6 @@
+import { saveLogo } from '../../reports/template';
+
+export default defineEventHandler(async (event) => {
+  await saveLogo(null, event.context.person.name);
+  return { ok: true };
+});

@@ -1,0 +1,8 @@
+import { idOf } from '../../../platform/http/route-parameters';
+import { edition } from '../../../reports/composing';
+import { sendPdf } from '../../../reports/send-pdf';
+
+export default defineEventHandler(async (event) => {
+  const { id, report, number } = await edition(idOf(event));
+  return sendPdf(event, `/reports/${id}`, `${report.site} ${number}`);
+});

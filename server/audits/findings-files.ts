@@ -1,0 +1,31 @@
+/** What one audit found, as files in open formats. */
+import type { JudgedFinding } from '#core/checks/engine/judge';
+import { FINDING_FORMATS, type FindingFormat } from '#core/formats/findings/index';
+import type { Result } from '#core/score/score';
+import { NotFound } from '../platform/errors';
+import { plainName } from '../platform/http/file-names';
+import { unpackJson } from '../platform/packed';
+import { Environment, Site } from '../sites/models';
+import { Audit, AuditFindings } from './models';
+
+/** @throws NotFound when the audit has no findings */
+export async function findingsFile(
+  auditId: number,
+  format: FindingFormat,
+): Promise<{ name: string; type: string; body: string }> {
+  const [audit, stored] = await Promise.all([Audit.findByPk(auditId), AuditFindings.findByPk(auditId)]);
+  if (!audit || !stored) throw new NotFound('This audit has no findings, or not any more.');
+  const environment = await Environment.findByPk(audit.environmentId, { rejectOnEmpty: true });
+  const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
+  const at = (audit.finishedAt ?? audit.startedAt).toISOString();
+  const { type, ending, write } = FINDING_FORMATS[format];
+  const body = write({
+    url: audit.url || environment.url,
+    situation: audit.situation,
+    at,
+    findings: await unpackJson<JudgedFinding[]>(stored.data),
+    result: audit.result as Result,
+  });
+  const name = `${plainName(site.name)}-${plainName(environment.name)}-${at.slice(0, 10)}.${ending}`;
+  return { name, type, body };
+}

@@ -1,0 +1,112 @@
+/** Contacts of clients, reports, the links by which they are seen, remarks, and yeses. */
+import { TABLE } from './table';
+
+export const up: string[] = [
+  `CREATE TABLE contact (
+    id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
+    client_id INT UNSIGNED NOT NULL,
+    name VARCHAR(120) NOT NULL,
+    email VARCHAR(254) NOT NULL,
+    role VARCHAR(120) NOT NULL,
+    created_at DATETIME(3) NOT NULL,
+    left_at DATETIME(3) NULL,
+    UNIQUE KEY one_address (client_id, email),
+    CONSTRAINT contact_of FOREIGN KEY (client_id) REFERENCES client (id) ON DELETE CASCADE
+  ) ${TABLE}`,
+  `CREATE TABLE report_template (
+    id INT UNSIGNED PRIMARY KEY,
+    data MEDIUMTEXT NOT NULL,
+    logo LONGBLOB NULL,
+    logo_type VARCHAR(60) NULL,
+    saved_by VARCHAR(120) NOT NULL,
+    saved_at DATETIME(3) NOT NULL
+  ) ${TABLE}`,
+  `CREATE TABLE report_draft (
+    site_id INT UNSIGNED PRIMARY KEY,
+    version INT UNSIGNED NOT NULL,
+    data MEDIUMTEXT NOT NULL,
+    saved_by VARCHAR(120) NOT NULL,
+    saved_at DATETIME(3) NOT NULL,
+    CONSTRAINT report_draft_of FOREIGN KEY (site_id) REFERENCES site (id) ON DELETE CASCADE
+  ) ${TABLE}`,
+  `CREATE TABLE report_edition (
+    id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
+    site_id INT UNSIGNED NOT NULL,
+    number INT UNSIGNED NOT NULL,
+    audit_id INT UNSIGNED NOT NULL,
+    by_name VARCHAR(120) NOT NULL,
+    at DATETIME(3) NOT NULL,
+    data LONGBLOB NOT NULL,
+    UNIQUE KEY one_number (site_id, number),
+    CONSTRAINT edition_of FOREIGN KEY (site_id) REFERENCES site (id) ON DELETE CASCADE,
+    CONSTRAINT edition_shows FOREIGN KEY (audit_id) REFERENCES audit (id) ON DELETE CASCADE
+  ) ${TABLE}`,
+  `CREATE TABLE share_link (
+    id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
+    site_id INT UNSIGNED NOT NULL,
+    contact_id INT UNSIGNED NOT NULL,
+    secret_sha256 CHAR(64) CHARACTER SET ascii NOT NULL,
+    passphrase_hash VARCHAR(255) NULL,
+    created_by VARCHAR(120) NOT NULL,
+    created_at DATETIME(3) NOT NULL,
+    expires_at DATETIME(3) NOT NULL,
+    revoked_at DATETIME(3) NULL,
+    UNIQUE KEY one_secret (secret_sha256),
+    CONSTRAINT link_of FOREIGN KEY (site_id) REFERENCES site (id) ON DELETE CASCADE,
+    CONSTRAINT link_for FOREIGN KEY (contact_id) REFERENCES contact (id) ON DELETE CASCADE
+  ) ${TABLE}`,
+  `CREATE TABLE share_visit (
+    id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
+    link_id INT UNSIGNED NOT NULL,
+    key_sha256 CHAR(64) CHARACTER SET ascii NOT NULL,
+    at DATETIME(3) NOT NULL,
+    UNIQUE KEY one_key (key_sha256),
+    CONSTRAINT visit_of FOREIGN KEY (link_id) REFERENCES share_link (id) ON DELETE CASCADE
+  ) ${TABLE}`,
+  `CREATE TABLE remark (
+    id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
+    site_id INT UNSIGNED NOT NULL,
+    contact_id INT UNSIGNED NOT NULL,
+    edition_id INT UNSIGNED NOT NULL,
+    about VARCHAR(8) NOT NULL,
+    check_id VARCHAR(80) NULL,
+    page VARCHAR(2000) NULL,
+    screen VARCHAR(8) NULL,
+    region MEDIUMTEXT NULL,
+    text VARCHAR(4000) NOT NULL,
+    at DATETIME(3) NOT NULL,
+    answer VARCHAR(4000) NULL,
+    answered_by VARCHAR(120) NULL,
+    answered_at DATETIME(3) NULL,
+    fix_id INT UNSIGNED NULL,
+    KEY by_site (site_id, id),
+    CONSTRAINT remark_of FOREIGN KEY (site_id) REFERENCES site (id) ON DELETE CASCADE,
+    CONSTRAINT remark_by FOREIGN KEY (contact_id) REFERENCES contact (id) ON DELETE CASCADE,
+    CONSTRAINT remark_on FOREIGN KEY (edition_id) REFERENCES report_edition (id) ON DELETE CASCADE,
+    CONSTRAINT remark_fix FOREIGN KEY (fix_id) REFERENCES fix (id) ON DELETE SET NULL
+  ) ${TABLE}`,
+  `CREATE TABLE approval (
+    id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
+    site_id INT UNSIGNED NOT NULL,
+    environment_id INT UNSIGNED NOT NULL,
+    audit_id INT UNSIGNED NOT NULL,
+    edition_id INT UNSIGNED NULL,
+    contact_id INT UNSIGNED NULL,
+    by_name VARCHAR(120) NOT NULL,
+    at DATETIME(3) NOT NULL,
+    note VARCHAR(2000) NULL,
+    evidence_sha256 CHAR(64) CHARACTER SET ascii NOT NULL,
+    fingerprint CHAR(64) CHARACTER SET ascii NOT NULL,
+    withdrawn_at DATETIME(3) NULL,
+    withdrawn_by VARCHAR(120) NULL,
+    withdrawn_reason VARCHAR(2000) NULL,
+    KEY by_site (site_id, id),
+    CONSTRAINT approval_of FOREIGN KEY (site_id) REFERENCES site (id) ON DELETE CASCADE,
+    CONSTRAINT approval_environment FOREIGN KEY (environment_id) REFERENCES environment (id) ON DELETE CASCADE,
+    CONSTRAINT approval_audit FOREIGN KEY (audit_id) REFERENCES audit (id) ON DELETE CASCADE,
+    CONSTRAINT approval_edition FOREIGN KEY (edition_id) REFERENCES report_edition (id) ON DELETE SET NULL,
+    CONSTRAINT approval_by FOREIGN KEY (contact_id) REFERENCES contact (id) ON DELETE SET NULL
+  ) ${TABLE}`,
+  'ALTER TABLE fix ADD COLUMN contact_id INT UNSIGNED NULL, ADD COLUMN title VARCHAR(200) NULL',
+  'ALTER TABLE fix ADD CONSTRAINT fix_contact FOREIGN KEY (contact_id) REFERENCES contact (id) ON DELETE SET NULL',
+];

@@ -1,0 +1,131 @@
+/** A contact’s yes: to exactly one audit, with what proves and what compares it. */
+import { createHash } from 'node:crypto';
+import { contentOf, fingerprintOf } from '#core/approval/content';
+import { SiteView } from '#core/checks/view/site-view';
+import { reevaluateSite } from '../audits/judging';
+import { Audit, AuditEvidence } from '../audits/models';
+import { newestProfile } from '../hosts/known-profiles';
+import { now } from '../platform/clock';
+import { Conflict, NotFound } from '../platform/errors';
+import { announce } from '../platform/events';
+import { keptEvidence, unpacked } from '../platform/packed';
+import { newestBrief } from '../sites/briefs';
+import { Environment, Site } from '../sites/models';
+import type { Contact } from './models';
+import { ApprovalRow } from './models';
+import { tellKeepers } from './telling';
+
+const digest = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
+
+/** SHA-256 of an audit’s evidence as it is kept: the JSON text, whatever it is packed with. */
+async function evidenceDigest({ data }: AuditEvidence): Promise<string> {
+  return digest(await unpacked(data));
+}
+
+/** @throws NotFound where the audit has no evidence, Conflict where there is no content to say yes to */
+async function proofOf(
+  auditId: number,
+  site: Site,
+): Promise<Pick<ApprovalRow, 'evidenceSha256' | 'fingerprint'>> {
+  const stored = await AuditEvidence.findByPk(auditId);
+  if (!stored) throw new NotFound('This audit has no evidence, or not any more.');
+  const [evidence, brief, profile] = await Promise.all([
+    keptEvidence(stored.data),
+    newestBrief(site.id),
+    newestProfile(site.hostProfileId ?? null),
+  ]);
+  const situation = evidence.target.kind === 'live' ? 'live' : 'staging';
+  const view = new SiteView(evidence, brief?.brief ?? {}, profile?.profile ?? { name: '' }, situation);
+  const content = contentOf(view);
+  if (!content.pages.size)
+    throw new Conflict(
+      'No page of the site could be read when it was looked at: there is nothing to say yes to.',
+    );
+  return { evidenceSha256: await evidenceDigest(stored), fingerprint: fingerprintOf(content) };
+}
+
+/** @throws NotFound, Conflict */
+export async function sayYes(
+  contact: Contact,
+  { siteId, auditId, editionId, note }: { siteId: number; auditId: number; editionId: number; note?: string },
+): Promise<void> {
+  const [site, audit] = await Promise.all([
+    Site.findByPk(siteId, { rejectOnEmpty: true }),
+    Audit.findByPk(auditId),
+  ]);
+  if (!audit) throw new NotFound('What you were shown is not there any more.');
+  const standing = await ApprovalRow.findOne({
+    where: { siteId, contactId: contact.id, auditId, withdrawnAt: null },
+  });
+  if (standing) throw new Conflict('You have said yes to this already.');
+  await ApprovalRow.create({
+    siteId,
+    environmentId: audit.environmentId,
+    auditId,
+    editionId,
+    contactId: contact.id,
+    byName: contact.name,
+    at: now(),
+    note: note?.trim() || null,
+    ...(await proofOf(auditId, site)),
+  });
+  announce([['site', siteId]]);
+  await tellKeepers(site, `${contact.name} said yes to ${site.name}.`, audit.environmentId);
+  await reevaluateSite(siteId, { cause: 'approval', by: contact.name });
+}
+
+/** @param whose only a yes of this contact @throws NotFound, Conflict */
+export async function withdrawYes(
+  id: number,
+  { by, reason, whose }: { by: string; reason: string; whose?: { contactId: number; siteId: number } },
+): Promise<void> {
+  const row = await ApprovalRow.findOne({ where: { id, ...whose } });
+  if (!row) throw new NotFound('This yes is not there.');
+  if (row.withdrawnAt) throw new Conflict('This yes was taken back already.');
+  await row.update({ withdrawnAt: now(), withdrawnBy: by, withdrawnReason: reason.trim() });
+  announce([['site', row.siteId]]);
+  const site = await Site.findByPk(row.siteId, { rejectOnEmpty: true });
+  if (whose)
+    await tellKeepers(site, `${by} took the yes to ${site.name} back: ${reason.trim()}`, row.environmentId);
+  await reevaluateSite(row.siteId, { cause: 'approval', by });
+}
+
+export interface ApprovalLine {
+  id: number;
+  by: string;
+  contactId: number | null;
+  at: string;
+  note: string | null;
+  auditId: number;
+  environment: string;
+  evidenceSha256: string;
+  /** Whether the evidence is still, byte for byte, what the yes was said to. */
+  isUntouched: boolean;
+  fingerprint: string;
+  withdrawn: { at: string; by: string; reason: string } | null;
+}
+
+/** All yeses of a site, the newest first. */
+export async function approvalsOf(siteId: number): Promise<ApprovalLine[]> {
+  const rows = await ApprovalRow.findAll({ where: { siteId }, order: [['id', 'DESC']], limit: 50 });
+  const stored = await AuditEvidence.findAll({ where: { auditId: rows.map((r) => r.auditId) } });
+  const digests = new Map<number, string>();
+  for (const evidence of stored) digests.set(evidence.auditId, await evidenceDigest(evidence));
+  const environments = await Environment.findAll({ where: { siteId }, attributes: ['id', 'name'] });
+  const names = new Map(environments.map((e) => [e.id, e.name]));
+  return rows.map((r) => ({
+    id: r.id,
+    by: r.byName,
+    contactId: r.contactId,
+    at: r.at.toISOString(),
+    note: r.note,
+    auditId: r.auditId,
+    environment: names.get(r.environmentId) ?? '',
+    evidenceSha256: r.evidenceSha256,
+    isUntouched: digests.get(r.auditId) === r.evidenceSha256,
+    fingerprint: r.fingerprint,
+    withdrawn: r.withdrawnAt
+      ? { at: r.withdrawnAt.toISOString(), by: r.withdrawnBy ?? '', reason: r.withdrawnReason ?? '' }
+      : null,
+  }));
+}

@@ -1,0 +1,265 @@
+/** Putting the report of a site together from its newest audit, and publishing it as an edition. */
+import { Op } from 'sequelize';
+import type { JudgedFinding } from '#core/checks/engine/judge';
+import { finalStatus, type Evidence } from '#core/facts/evidence';
+import type { RenderedView } from '#core/facts/rendered';
+import { pathBelow, baseOf } from '#core/compare/sites/page-face';
+import { composeReport, type Report, type ReportFix, type ReportPage } from '#core/report/report';
+import type { ReportSetup } from '#core/report/setup';
+import type { Result } from '#core/score/score';
+import { Audit, AuditEvidence, AuditFindings, SeenPicture } from '../audits/models';
+import { AttestationRow } from '../checklists/models';
+import { Fix } from '../fixes/models';
+import { User } from '../people/models';
+import { now } from '../platform/clock';
+import { inTransaction } from '../platform/db/transaction';
+import { Conflict, NotFound } from '../platform/errors';
+import { announce } from '../platform/events';
+import { refuseOverwriting } from '../platform/overwriting';
+import { keptEvidence, packJson, unpackJson } from '../platform/packed';
+import { Client, Environment, Site } from '../sites/models';
+import { Contact, ReportDraft, ReportEdition } from './models';
+import { firstSetup, lookOf, template } from './template';
+
+const NOT_AUDITED = 'This environment has not been audited yet: a report tells what an audit found.';
+const NO_EDITION = 'This edition does not exist, or not any more.';
+
+interface Draft {
+  version: number;
+  savedBy: string | null;
+  setup: ReportSetup;
+}
+
+/** What was chosen for the report of a site; the agency’s template before anything was. */
+export async function draftOf(siteId: number): Promise<Draft> {
+  const row = await ReportDraft.findByPk(siteId);
+  const first = firstSetup(await template());
+  return {
+    version: row?.version ?? 0,
+    savedBy: row?.savedBy ?? null,
+    setup: { ...first, ...row?.data },
+  };
+}
+
+/** @throws NotFound, Conflict where somebody saved meanwhile */
+export async function saveDraft(
+  siteId: number,
+  { setup, from }: { setup: ReportSetup; from: number },
+  by: string,
+): Promise<{ version: number }> {
+  return inTransaction(async (transaction) => {
+    const site = await Site.findByPk(siteId, { transaction, lock: true });
+    if (!site) throw new NotFound('This site does not exist, or not any more.');
+    const row = await ReportDraft.findByPk(siteId, { transaction });
+    if (row) refuseOverwriting(from, row, setup);
+    const version = (row?.version ?? 0) + 1;
+    await ReportDraft.upsert({ siteId, version, data: setup, savedBy: by, savedAt: now() }, { transaction });
+    announce([['site', siteId]], { transaction });
+    return { version };
+  });
+}
+
+/** Who does what: the people of the agency and of the client. */
+async function fixesOf(environmentId: number): Promise<ReportFix[]> {
+  const rows = await Fix.findAll({ where: { environmentId } });
+  const [users, contacts] = await Promise.all([
+    User.findAll({ where: { id: rows.flatMap((f) => f.ownerId ?? []) }, attributes: ['id', 'name'] }),
+    Contact.findAll({ where: { id: rows.flatMap((f) => f.contactId ?? []) }, attributes: ['id', 'name'] }),
+  ]);
+  const names = new Map(users.map((u) => [u.id, u.name]));
+  const theirs = new Map(contacts.map((c) => [c.id, c.name]));
+  return rows.map((f) => ({
+    check: f.checkId,
+    state: f.state,
+    who: (f.ownerId ? names.get(f.ownerId) : f.contactId ? theirs.get(f.contactId) : null) ?? null,
+    contactId: f.contactId ?? null,
+    due: f.dueDate ?? null,
+  }));
+}
+
+const pictureOf = (view: RenderedView | undefined, kept: ReadonlySet<string>) => {
+  const picture = view?.first;
+  return picture && kept.has(picture.sha256)
+    ? { sha256: picture.sha256, width: picture.width, height: picture.height }
+    : undefined;
+};
+
+/** Pages with their pictures; without any, those that were read, so that they can be spoken of. */
+function pagesOf(evidence: Evidence, kept: ReadonlySet<string>): ReportPage[] {
+  const base = baseOf(evidence);
+  const titles = new Map(evidence.pages.map((p) => [p.url, p.facts?.titles[0]?.text ?? '']));
+  const seen = new Map((evidence.rendered?.pages ?? []).map((p) => [p.url, p.views]));
+  const read = evidence.pages.filter((p) => p.facts && (finalStatus(p.chain) ?? 0) < 400);
+  return [...read]
+    .sort((a, b) => Number(seen.has(b.url)) - Number(seen.has(a.url)))
+    .slice(0, MOST_PAGES)
+    .map(({ url }) => {
+      const views = seen.get(url);
+      const desktop = pictureOf(
+        views?.find((v) => v.screen === 'desktop'),
+        kept,
+      );
+      const phone = pictureOf(
+        views?.find((v) => v.screen === 'phone'),
+        kept,
+      );
+      return {
+        url,
+        path: pathBelow(url, base),
+        title: titles.get(url) ?? '',
+        ...(desktop ? { desktop } : {}),
+        ...(phone ? { phone } : {}),
+      };
+    });
+}
+/** Pages that a report names; remarks can be about any of them. */
+const MOST_PAGES = 60;
+
+async function attestedAt(environmentId: number): Promise<Map<string, string>> {
+  const rows = await AttestationRow.findAll({ where: { environmentId, done: true }, order: [['id', 'ASC']] });
+  return new Map(rows.map((r) => [r.checkId, r.at.toISOString()]));
+}
+
+async function findingsOf(auditId: number): Promise<JudgedFinding[]> {
+  const row = await AuditFindings.findByPk(auditId);
+  return row ? unpackJson<JudgedFinding[]>(row.data) : [];
+}
+
+/** What the report before was about; without one, the first audit of the environment. */
+async function beforeOf(
+  environmentId: number,
+  auditId: number,
+): Promise<{ at: string; findings: JudgedFinding[] } | null> {
+  const edition = await ReportEdition.findOne({
+    where: { siteId: (await Environment.findByPk(environmentId, { rejectOnEmpty: true })).siteId },
+    order: [['number', 'DESC']],
+    attributes: ['auditId'],
+  });
+  const told = edition && (await Audit.findByPk(edition.auditId));
+  const audit =
+    told?.environmentId === environmentId
+      ? told
+      : await Audit.findOne({
+          where: { environmentId, status: 'done', id: { [Op.lt]: auditId } },
+          order: [['id', 'ASC']],
+        });
+  if (!audit || audit.id === auditId) return null;
+  return { at: (audit.finishedAt ?? audit.startedAt).toISOString(), findings: await findingsOf(audit.id) };
+}
+
+export interface Composed {
+  report: Report;
+  /** What can be left out or put in other words: all that fails or waits for a person. */
+  choices: { check: string; title: string; severity: string; outcome: string }[];
+}
+
+/** Puts the report of an environment together as it would be published now. @throws NotFound, Conflict */
+export async function composed(siteId: number, environmentId: number): Promise<Composed> {
+  const [site, environment] = await Promise.all([
+    Site.findByPk(siteId),
+    Environment.findOne({ where: { id: environmentId, siteId } }),
+  ]);
+  if (!site || !environment) throw new NotFound('This environment does not exist, or not any more.');
+  if (!environment.lastAuditId) throw new Conflict(NOT_AUDITED);
+  const audit = await Audit.findByPk(environment.lastAuditId, { rejectOnEmpty: true });
+  const [client, findings, stored, kept, look, draft] = await Promise.all([
+    Client.findByPk(site.clientId, { rejectOnEmpty: true }),
+    findingsOf(audit.id),
+    AuditEvidence.findByPk(audit.id),
+    SeenPicture.findAll({ where: { auditId: audit.id }, attributes: ['sha256'] }),
+    template(),
+    draftOf(siteId),
+  ]);
+  const result = audit.result as Result;
+  const evidence = stored && (await keptEvidence(stored.data));
+  const report = composeReport({
+    site: site.name,
+    client: client.name,
+    stage: site.stage,
+    environment: { name: environment.name, isLive: environment.kind === 'live', url: environment.url },
+    audit: { id: audit.id, at: (audit.finishedAt ?? audit.startedAt).toISOString() },
+    gate: audit.gate ?? result.gate,
+    band: result.band,
+    findings,
+    before: await beforeOf(environmentId, audit.id),
+    fixes: await fixesOf(environmentId),
+    attestedAt: await attestedAt(environmentId),
+    pages: evidence ? pagesOf(evidence, new Set(kept.map((k) => k.sha256))) : [],
+    setup: draft.setup,
+    agency: lookOf(look),
+  });
+  const choices = findings
+    .filter((f) => (f.outcome === 'failed' && !f.accepted) || (f.byHand && f.outcome !== 'inapplicable'))
+    .map(({ check, title, severity, outcome }) => ({ check, title, severity, outcome }));
+  return { report, choices };
+}
+
+/** Publishes what is composed now as the next edition. @throws NotFound, Conflict */
+export async function publish(
+  siteId: number,
+  environmentId: number,
+  by: string,
+): Promise<{ id: number; number: number }> {
+  const { report } = await composed(siteId, environmentId);
+  const data = await packJson(report);
+  return inTransaction(async (transaction) => {
+    await Site.findByPk(siteId, { transaction, lock: true });
+    const last = await ReportEdition.max<number, ReportEdition>('number', { where: { siteId }, transaction });
+    const number = (last || 0) + 1;
+    const edition = await ReportEdition.create(
+      { siteId, number, auditId: report.auditId, byName: by, at: now(), data },
+      { transaction },
+    );
+    announce([['site', siteId]], { transaction });
+    return { id: edition.id, number };
+  });
+}
+
+export interface EditionLine {
+  id: number;
+  number: number;
+  auditId: number;
+  by: string;
+  at: string;
+}
+const lineOf = ({ id, number, auditId, byName, at }: ReportEdition): EditionLine => ({
+  id,
+  number,
+  auditId,
+  by: byName,
+  at: at.toISOString(),
+});
+
+/** The newest first. */
+export async function editionsOf(siteId: number): Promise<EditionLine[]> {
+  const rows = await ReportEdition.findAll({
+    where: { siteId },
+    order: [['number', 'DESC']],
+    attributes: { exclude: ['data'] },
+    limit: 100,
+  });
+  return rows.map(lineOf);
+}
+
+export interface Edition extends EditionLine {
+  siteId: number;
+  report: Report;
+}
+const opened = async (row: ReportEdition): Promise<Edition> => ({
+  ...lineOf(row),
+  siteId: row.siteId,
+  report: await unpackJson<Report>(row.data),
+});
+
+/** @throws NotFound */
+export async function edition(id: number): Promise<Edition> {
+  const row = await ReportEdition.findByPk(id);
+  if (!row) throw new NotFound(NO_EDITION);
+  return opened(row);
+}
+
+/** The newest edition of a site; nothing before the first was published. */
+export async function newestEdition(siteId: number): Promise<Edition | null> {
+  const row = await ReportEdition.findOne({ where: { siteId }, order: [['number', 'DESC']] });
+  return row && opened(row);
+}

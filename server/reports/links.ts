@@ -1,0 +1,160 @@
+/** Share links: one contact, one site, a secret; and who may see what behind one. */
+import { createHash, randomBytes } from 'node:crypto';
+import type { H3Event } from 'h3';
+import { getCookie, getRouterParam, setCookie } from 'h3';
+import { now } from '../platform/clock';
+import { Forbidden, NotFound } from '../platform/errors';
+import { announce } from '../platform/events';
+import { clientAddress } from '../platform/http/client-address';
+import { tallies } from '../people/tallies';
+import { Throttle } from '../people/throttle';
+import { contactOfSite } from './contacts';
+import { Contact, ShareLink, ShareVisit } from './models';
+
+const SECRET_BYTES = 32;
+const DAY_MS = 86_400_000;
+/** How long an opened link stays open in one browser. */
+const VISIT_MS = DAY_MS / 2;
+const COOKIE = 'armband-shared';
+/** One answer to whatever does not open: it tells nobody whether a link ever was. */
+const ENDED = 'This link does not open anything, or not any more. Ask for a new one.';
+const LOCKED = 'Open the link first.';
+
+const throttle = new Throttle(tallies);
+const digest = (secret: string): string => createHash('sha256').update(secret).digest('hex');
+
+export interface LinkLine {
+  id: number;
+  contactId: number;
+  contact: string;
+  hasPassphrase: boolean;
+  by: string;
+  at: string;
+  expiresAt: string;
+  state: 'open' | 'expired' | 'revoked';
+  opened: number;
+  lastOpened: string | null;
+}
+
+const stateOf = ({ revokedAt, expiresAt }: ShareLink): LinkLine['state'] =>
+  revokedAt ? 'revoked' : expiresAt <= now() ? 'expired' : 'open';
+
+/** The links of a site with how often each was opened, the newest first. */
+export async function linksOf(siteId: number): Promise<LinkLine[]> {
+  const rows = await ShareLink.findAll({ where: { siteId }, order: [['id', 'DESC']], limit: 100 });
+  const [contacts, visits] = await Promise.all([
+    Contact.findAll({ where: { id: rows.map((r) => r.contactId) }, attributes: ['id', 'name'] }),
+    ShareVisit.findAll({ where: { linkId: rows.map((r) => r.id) }, attributes: ['linkId', 'at'] }),
+  ]);
+  const names = new Map(contacts.map((c) => [c.id, c.name]));
+  return rows.map((r) => {
+    const own = visits.filter((v) => v.linkId === r.id).map((v) => v.at.getTime());
+    return {
+      id: r.id,
+      contactId: r.contactId,
+      contact: names.get(r.contactId) ?? '',
+      hasPassphrase: r.passphraseHash !== null,
+      by: r.createdBy,
+      at: r.createdAt.toISOString(),
+      expiresAt: r.expiresAt.toISOString(),
+      state: stateOf(r),
+      opened: own.length,
+      lastOpened: own.length ? new Date(Math.max(...own)).toISOString() : null,
+    };
+  });
+}
+
+/**
+ * @returns the secret, which nobody can be told again: only its digest is kept
+ * @throws NotFound where the contact is none of the site’s client
+ */
+export async function makeLink(
+  siteId: number,
+  { contactId, days, passphrase }: { contactId: number; days: number; passphrase?: string },
+  by: string,
+): Promise<{ secret: string }> {
+  const contact = await contactOfSite(contactId, siteId);
+  const secret = randomBytes(SECRET_BYTES).toString('base64url');
+  const at = now();
+  await ShareLink.create({
+    siteId,
+    contactId: contact.id,
+    secretSha256: digest(secret),
+    passphraseHash: passphrase ? await hashPassword(passphrase) : null,
+    createdBy: by,
+    createdAt: at,
+    expiresAt: new Date(at.getTime() + days * DAY_MS),
+  });
+  announce([['site', siteId]]);
+  return { secret };
+}
+
+/** @throws NotFound */
+export async function revokeLink(id: number): Promise<void> {
+  const link = await ShareLink.findByPk(id);
+  if (!link) throw new NotFound('This link is not there.');
+  await link.update({ revokedAt: link.revokedAt ?? now() });
+  announce([['site', link.siteId]]);
+}
+
+/** The link in the path. @throws NotFound for one that does not open anything, whyever */
+async function linkIn(event: H3Event): Promise<ShareLink> {
+  const secret = getRouterParam(event, 'secret') ?? '';
+  const link = /^[\w-]{20,100}$/.test(secret)
+    ? await ShareLink.findOne({ where: { secretSha256: digest(secret) } })
+    : null;
+  if (!link || stateOf(link) !== 'open') throw new NotFound(ENDED);
+  return link;
+}
+
+async function hasVisit(event: H3Event, link: ShareLink): Promise<boolean> {
+  const key = getCookie(event, COOKIE);
+  const visit = key ? await ShareVisit.findOne({ where: { linkId: link.id, keySha256: digest(key) } }) : null;
+  return visit !== null && now().getTime() - visit.at.getTime() < VISIT_MS;
+}
+
+/** Whether a link opens, and what it asks for. @throws NotFound */
+export async function atTheDoor(event: H3Event): Promise<{ isOpen: boolean; hasPassphrase: boolean }> {
+  const link = await linkIn(event);
+  return { isOpen: await hasVisit(event, link), hasPassphrase: link.passphraseHash !== null };
+}
+
+/**
+ * Opens a link in this browser and notes when. Guesses at a passphrase are slowed down like those at a password.
+ * @throws NotFound, Forbidden, TooMany
+ */
+export async function openLink(event: H3Event, passphrase: string): Promise<void> {
+  const link = await linkIn(event);
+  if (await hasVisit(event, link)) return;
+  const { passphraseHash } = link;
+  const isRight =
+    passphraseHash === null ||
+    (await throttle.attempt(`share link ${link.id}`, clientAddress(event.node.req), () =>
+      verifyPassword(passphraseHash, passphrase),
+    ));
+  if (!isRight) throw new Forbidden('This is not the passphrase.');
+  const key = randomBytes(SECRET_BYTES).toString('base64url');
+  await ShareVisit.create({ linkId: link.id, keySha256: digest(key), at: now() });
+  setCookie(event, COOKIE, key, {
+    httpOnly: true,
+    sameSite: 'strict',
+    secure: process.env.ARMBAND_BEHIND_HTTPS === '1',
+    path: `/api/shared/${getRouterParam(event, 'secret')}`,
+    maxAge: VISIT_MS / 1000,
+  });
+  announce([['site', link.siteId]]);
+}
+
+export interface Guest {
+  link: ShareLink;
+  contact: Contact;
+}
+
+/** Who asks, where the link was opened in this browser. @throws NotFound, Forbidden */
+export async function guestOf(event: H3Event): Promise<Guest> {
+  const link = await linkIn(event);
+  if (!(await hasVisit(event, link))) throw new Forbidden(LOCKED);
+  const contact = await Contact.findOne({ where: { id: link.contactId, leftAt: null } });
+  if (!contact) throw new NotFound(ENDED);
+  return { link, contact };
+}

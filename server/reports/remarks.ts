@@ -1,0 +1,212 @@
+/** What a client remarks: it becomes a fix or is answered, and they see what became of it. */
+import { OPEN_STATES, remarkCheck, type FixState } from '#core/facts/fix';
+import type { Severity } from '#core/facts/finding';
+import { Audit } from '../audits/models';
+import { addEvents } from '../fixes/fix-keeping';
+import { Fix } from '../fixes/models';
+import { now } from '../platform/clock';
+import { inTransaction } from '../platform/db/transaction';
+import { Conflict, NotFound, Refused, TooMany } from '../platform/errors';
+import { announce } from '../platform/events';
+import { Site } from '../sites/models';
+import { holdSites, keepStanding } from '../sites/standing';
+import type { Edition } from './composing';
+import type { RemarkDto, RemarkRegion } from './dto';
+import { Contact, Remark, ReportEdition, type RemarkAbout } from './models';
+import { tellKeepers } from './telling';
+
+const GONE = 'This remark is not there, or not any more.';
+/** Remarks of one contact on one site within a day: more is a program. */
+const MOST_A_DAY = 200;
+const DAY_MS = 86_400_000;
+
+/** What a remark is about has to be on the edition that the client sees. @throws Refused */
+function aboutOf({ report }: Edition, input: RemarkDto) {
+  const { about, check, page, screen, region } = input;
+  if (about === 'whole') return { checkId: null, page: null, screen: null, region: null };
+  if (about === 'finding') {
+    const known = [...report.open, ...report.fresh, ...report.mended, ...report.left];
+    if (!known.some((item) => item.check === check)) throw new Refused('This is not in the report.');
+    return { checkId: check!, page: null, screen: null, region: null };
+  }
+  const shown = report.pages.find((p) => p.url === page);
+  if (!shown) throw new Refused('This page is not in the report.');
+  const isMarked = screen && region && shown[screen];
+  return {
+    checkId: null,
+    page: shown.url,
+    screen: screen && shown[screen] ? screen : null,
+    region: isMarked ? within(region) : null,
+  };
+}
+
+/** A part of a picture that does not reach beyond it. */
+const within = ({ x, y, width, height }: RemarkRegion): RemarkRegion => ({
+  x,
+  y,
+  width: Math.min(width, 1 - x),
+  height: Math.min(height, 1 - y),
+});
+
+/** @throws Refused, TooMany */
+export async function addRemark(contact: Contact, edition: Edition, input: RemarkDto): Promise<void> {
+  const { siteId } = edition;
+  const at = now();
+  const recent = await Remark.findAll({
+    where: { siteId, contactId: contact.id },
+    order: [['id', 'DESC']],
+    attributes: ['at'],
+    limit: MOST_A_DAY,
+  });
+  if (recent.length === MOST_A_DAY && at.getTime() - recent.at(-1)!.at.getTime() < DAY_MS)
+    throw new TooMany('That is more than is taken in a day. Write to us, please.');
+  const text = input.text.trim();
+  await Remark.create({
+    siteId,
+    contactId: contact.id,
+    editionId: edition.id,
+    about: input.about,
+    ...aboutOf(edition, input),
+    text,
+    at,
+  });
+  announce([['site', siteId]]);
+  const [site, audit] = await Promise.all([
+    Site.findByPk(siteId, { rejectOnEmpty: true }),
+    Audit.findByPk(edition.auditId, { rejectOnEmpty: true }),
+  ]);
+  await tellKeepers(site, `${contact.name} remarked on ${site.name}: ${text}`, audit.environmentId);
+}
+
+/** What became of a remark, as the client reads it. */
+export type RemarkState = 'waiting' | 'answered' | 'taken' | 'in progress' | 'to verify' | 'done';
+
+const OF_FIX: Record<FixState, RemarkState> = {
+  open: 'taken',
+  'in progress': 'in progress',
+  'to verify': 'to verify',
+  verified: 'done',
+  gone: 'done',
+  accepted: 'answered',
+};
+
+export interface RemarkLine {
+  id: number;
+  by: string;
+  at: string;
+  about: RemarkAbout;
+  check: string | null;
+  page: string | null;
+  screen: 'desktop' | 'phone' | null;
+  region: RemarkRegion | null;
+  text: string;
+  editionId: number;
+  auditId: number;
+  answer: string | null;
+  answeredBy: string | null;
+  fixId: number | null;
+  state: RemarkState;
+}
+
+/** Remarks on a site, the newest first. @param contactId only those of one contact */
+export async function remarksOf(siteId: number, contactId?: number): Promise<RemarkLine[]> {
+  const rows = await Remark.findAll({
+    where: { siteId, ...(contactId ? { contactId } : {}) },
+    order: [['id', 'DESC']],
+    limit: 300,
+  });
+  const [contacts, fixes, editions] = await Promise.all([
+    Contact.findAll({ where: { id: rows.map((r) => r.contactId) }, attributes: ['id', 'name'] }),
+    Fix.findAll({ where: { id: rows.flatMap((r) => r.fixId ?? []) }, attributes: ['id', 'state'] }),
+    ReportEdition.findAll({ where: { siteId }, attributes: ['id', 'auditId'] }),
+  ]);
+  const names = new Map(contacts.map((c) => [c.id, c.name]));
+  const states = new Map(fixes.map((f) => [f.id, f.state]));
+  const audits = new Map(editions.map((e) => [e.id, e.auditId]));
+  return rows.map((r) => {
+    const fixState = r.fixId ? states.get(r.fixId) : undefined;
+    return {
+      id: r.id,
+      by: names.get(r.contactId) ?? '',
+      at: r.at.toISOString(),
+      about: r.about,
+      check: r.checkId,
+      page: r.page,
+      screen: r.screen,
+      region: r.region,
+      text: r.text,
+      editionId: r.editionId,
+      auditId: audits.get(r.editionId) ?? 0,
+      answer: r.answer ?? null,
+      answeredBy: r.answeredBy ?? null,
+      fixId: r.fixId ?? null,
+      state: fixState ? OF_FIX[fixState] : r.answer ? 'answered' : 'waiting',
+    };
+  });
+}
+
+/** @throws NotFound */
+export async function answerRemark(id: number, text: string, by: string): Promise<void> {
+  const row = await Remark.findByPk(id);
+  if (!row) throw new NotFound(GONE);
+  await row.update({ answer: text.trim(), answeredBy: by, answeredAt: now() });
+  announce([['site', row.siteId]]);
+}
+
+const LONGEST_TITLE = 160;
+const titleFor = (text: string): string => {
+  const [line = ''] = text.split('\n');
+  return line.length > LONGEST_TITLE ? `${line.slice(0, LONGEST_TITLE)} …` : line;
+};
+
+/**
+ * A remark becomes a fix: that of the fault it is about, where one is open, else one of its own.
+ * @throws NotFound, Conflict
+ */
+export async function remarkToFix(id: number, severity: Severity, by: string): Promise<{ fixId: number }> {
+  return inTransaction(async (transaction) => {
+    const row = await Remark.findByPk(id, { transaction, lock: true });
+    if (!row) throw new NotFound(GONE);
+    if (row.fixId) throw new Conflict('This remark has become a fix already.');
+    await holdSites([row.siteId], transaction);
+    const edition = await ReportEdition.findByPk(row.editionId, { transaction, rejectOnEmpty: true });
+    const audit = await Audit.findByPk(edition.auditId, { transaction, rejectOnEmpty: true });
+    const contact = await Contact.findByPk(row.contactId, { transaction, rejectOnEmpty: true });
+    const { environmentId } = audit;
+    const at = now();
+    const known = row.checkId
+      ? await Fix.findOne({
+          where: { environmentId, checkId: row.checkId, state: [...OPEN_STATES] },
+          transaction,
+        })
+      : null;
+    const fix =
+      known ??
+      (await Fix.create(
+        {
+          environmentId,
+          siteId: row.siteId,
+          checkId: remarkCheck(row.id),
+          title: titleFor(row.text),
+          severity,
+          state: 'open',
+          places: row.page ? [{ place: row.page }] : [],
+          returns: 0,
+          openedAt: at,
+          changedAt: at,
+        },
+        { transaction },
+      ));
+    await addEvents(
+      fix.id,
+      [
+        ...(known ? [] : [{ kind: 'opened' as const, by, at: at.toISOString(), to: 'open' as const }]),
+        { kind: 'comment', by: contact.name, at: at.toISOString(), text: row.text },
+      ],
+      transaction,
+    );
+    await row.update({ fixId: fix.id }, { transaction });
+    await keepStanding([row.siteId], transaction);
+    return { fixId: fix.id };
+  });
+}
