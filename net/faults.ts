@@ -6,8 +6,8 @@ export interface FaultKind {
   /** Where it can be planted: `former` on the live host of a site that is still to be replaced. */
   on: 'live' | 'staging' | 'both' | 'holding' | 'former';
   /**
-   * Traits that a site needs for it; `launched`; or `build`, for the tests alone until builds can be
-   * uploaded.
+   * Traits that a site needs for it; `launched`; `build`, where somebody has to upload one first; or `yes`, where a
+   * contact has to have said it.
    */
   needs?: string;
   /** Only a browser sees it. */
@@ -40,6 +40,7 @@ export const FAULTS: readonly FaultKind[] = [
   f('default-author', 'identity.default-author', 'both', 'News are signed by the host’s default person'),
   f('unlinked', 'identity.required-pages', 'both', 'The home page does not link to a required page'),
   f('filler', 'identity.no-placeholder-text', 'both', 'Filler text is left on a page'),
+  f('badge-put-in', 'identity.no-host-badge', 'live', 'The host puts its badge into every page'),
   f('host-badge', 'identity.no-host-badge', 'both', 'The host’s badge is shown'),
   f('wrong-colour', 'identity.theme-colour', 'both', 'The theme colour is not the client’s'),
   f('old-year', 'identity.copyright-year', 'both', 'The footer shows an old year'),
@@ -199,6 +200,12 @@ export const FAULTS: readonly FaultKind[] = [
   f('manifest-broken', 'sharing.manifest', 'live', 'The manifest cannot be read'),
   f('unlocked', 'delivery.staging-locked', 'staging', 'Staging is open to everybody'),
   f('lapsing-environment', 'delivery.staging-lifetime', 'staging', 'The environment lapses in two days'),
+  f('files-forgotten', 'delivery.matches-build', 'live', 'Two files of the build did not go up', {
+    needs: 'build',
+  }),
+  f('changed-since-yes', 'delivery.client-approval', 'both', 'A text was changed after the client’s yes', {
+    needs: 'yes',
+  }),
   f('file-old', 'delivery.matches-build', 'live', 'A file of the build did not go up', { needs: 'build' }),
   f('text-changed', 'delivery.live-equals-staging', 'live', 'A text was changed after the approval'),
   f('publish-behind', 'delivery.live-equals-staging', 'live', 'The last publish did not bring everything'),

@@ -482,6 +482,7 @@ function faultLines({ s, data, set, live, is, isLive }: Writing): string[] {
     when(is('http-links', 2), `<p><a href="http://${preferredHost(s)}/about/">About us</a></p>`),
     when(live && is('link-detour', 2), '<p><a href="/old-gate/">The old gate</a></p>'),
     when(is('outside-dead', 1), '<p><a href="https://lapsed-friends.example/">Friends of ours</a></p>'),
+    when(is('changed-since-yes', 1), '<p>From next month we open an hour later, and close on Mondays.</p>'),
     when(is('camera-picture', 1), `<img src="${prefix}pictures/camera.png" alt="The quay at noon">`),
     when(is('dead-link', 1), `<p><a href="${prefix}summer-party/">The summer party</a></p>`),
     when(is('request-gone', 1), `<script>fetch("${prefix}hours.json");</script>`),

@@ -8,6 +8,7 @@ import tls from 'node:tls';
 import net, { type AddressInfo } from 'node:net';
 import { Authority } from './certificates';
 import { serveDns, type DnsServer, type ZoneRecord } from './dns-server';
+import { buildZip } from './build';
 import { FAULTS, type FaultKind } from './faults';
 import { answerRdap } from './registry';
 import { officialFacts, environmentDates } from './official';
@@ -336,7 +337,8 @@ const MOST_CHARACTERS = 40_000_000;
 /**
  * GET /state lists sites and faults, POST /fault {site, environment, fault, on} turns a switch, POST /text {site,
  * environment, path, title, description} types texts into a page’s settings, POST /pictures {site, environment, zip}
- * uploads files and the tags that name them. Loopback only.
+ * uploads files and the tags that name them, GET /build/SITE gives the files of a site as they were built. Loopback
+ * only.
  */
 async function handleControl(
   req: http.IncomingMessage,
@@ -349,6 +351,12 @@ async function handleControl(
   };
   if (req.method === 'GET' && req.url === '/state') {
     send(200, { hosts: HOSTS, sites: SITES.map((s) => stateOf(s, switches, new Date())) });
+    return;
+  }
+  const build = req.method === 'GET' ? /^\/build\/([a-z-]+)$/.exec(req.url ?? '')?.[1] : undefined;
+  if (build && SITES.some((s) => s.slug === build)) {
+    res.writeHead(200, { 'content-type': 'application/zip' });
+    res.end(buildZip(build, new Date().getUTCFullYear()));
     return;
   }
   const act = req.method === 'POST' ? ACTS[req.url ?? ''] : undefined;

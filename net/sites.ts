@@ -344,7 +344,7 @@ const NAMED: readonly PracticeSite[] = [
     label: 'Plays',
     items: ['The Heron King', 'Salt and Feather', 'A Goose at Court'],
     staging: { name: 'Staging', host: 'reedling-puppets.cairn-draft.example', path: '/' },
-    live: ['no-icon'],
+    live: ['no-icon', 'badge-put-in', 'files-forgotten'],
   }),
   site({
     slug: 'ropes',

@@ -158,6 +158,9 @@ const ASSETS: Record<string, MakeAsset> = {
   '/share-small.png': plain(600, 400),
   '/share-heavy.png': noisy('heavy share.png', 1200, 630),
   '/logo.png': plain(300, 100),
+  // no page leads to these two: only who has the build misses them
+  '/pictures/winter.png': (s, on, path) => (on('files-forgotten') ? undefined : plain(400, 300)(s, on, path)),
+  '/programme.txt': (s, on) => (on('files-forgotten') ? undefined : text(`What is on at ${s.name}\n`)),
   '/pictures/view.png': plain(600, 300),
   '/pictures/heavy.png': noisy('heavy.png', 1200, 1200),
   '/pictures/camera.png': noisy('camera.png', 560, 400),
@@ -450,8 +453,16 @@ function answerOf(r: WebRequest, switches: FaultSwitches, year: number): Answere
       slug,
       hit.environment,
     );
+  if (isLive && on('badge-put-in') && typeof answer.body === 'string')
+    answer.body = answer.body.replace('</body>', () => `${badgeOf(hit.site)}</body>`);
   if (isLive) hostHeaders(answer, r, on);
   return { answer, isPlain: isLive && on('uncompressed') };
+}
+
+/** What a host puts into every page on its way out. */
+function badgeOf({ host }: PracticeSite): string {
+  const { suffix, badge } = hostFacts(host);
+  return `<div class="badge"><a href="https://www.${suffix}/">${badge[0]}</a></div>`;
 }
 
 /** Packs a text, once for all who ask for it. */

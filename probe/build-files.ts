@@ -2,7 +2,8 @@
 import { createHash } from 'node:crypto';
 import { unzipSync } from 'fflate';
 import { isLitter } from '#core/compare/build';
-import type { SiteBuild } from '#core/facts/environment';
+import { faceOf, type Ground } from '#core/compare/sites/page-face';
+import type { BuiltFile, SiteBuild } from '#core/facts/environment';
 import { extractHere } from './extractor';
 
 export const BUILD_LIMITS = { files: 20_000, bytes: 500 * 1024 * 1024, htmlBytes: 5 * 1024 * 1024 } as const;
@@ -50,15 +51,22 @@ export function siteBuild(name: string, given: readonly NamedFile[]): SiteBuild 
         path,
         bytes: buffer.length,
         sha256: createHash('sha256').update(buffer).digest('hex'),
-        ...(isPage ? { text: wordsOf(buffer, path) } : {}),
+        ...(isPage ? readPage(buffer, path) : {}),
       };
     }),
   };
 }
 
-function wordsOf(bytes: Buffer, path: string): string {
-  const read = extractHere(bytes, 'text/html', `https://build.example/${encodeURI(path)}`);
-  return (read as Awaited<typeof read>).facts.text;
+/** Where the pages of a build stand until they are served. */
+const BASE = 'https://build.example/';
+const GROUND: Ground = { base: BASE, hosts: new Set([new URL(BASE).host]) };
+
+/** The words of a page, and what it says of itself. */
+function readPage(bytes: Buffer, path: string): Pick<BuiltFile, 'text' | 'face'> {
+  const url = new URL(encodeURI(path), BASE).href;
+  const read = extractHere(bytes, 'text/html', url);
+  const { facts } = read as Awaited<typeof read>;
+  return { text: facts.text, face: faceOf(facts, GROUND, url) };
 }
 
 /**

@@ -66,8 +66,13 @@ async function main() {
   await waitForAudits(stack.address, (left) => {
     if (left) say(`Auditing the demo’s sites: ${left} environments left …`);
   });
+  say('Showing clients their sites …');
+  // its packages may have been installed only just now
+  const { showClients } = await import('./show-clients.mjs');
+  const link = await showClients(stack, folder);
+  if (stopping) return;
   say(
-    `\nArmband is ready at ${stack.address}\n  sign in as  ${DEMO_LOGIN.email}\n  password    ${DEMO_LOGIN.password}\n\nCtrl-C stops everything.`,
+    `\nArmband is ready at ${stack.address}\n  sign in as  ${DEMO_LOGIN.email}\n  password    ${DEMO_LOGIN.password}\n  a client’s share link, to be opened in another browser:\n              ${link}\n\nCtrl-C stops everything.`,
   );
 }
 

@@ -39,9 +39,9 @@ const kinds = computed(() => {
 });
 const MOST = 200;
 const files = computed(() =>
-  (found.value?.compared?.files ?? []).filter((f) =>
-    shown.value === 'open' ? !QUIET.has(f.state) : f.state === shown.value,
-  ),
+  (found.value?.compared?.files ?? [])
+    .filter((f) => (shown.value === 'open' ? !QUIET.has(f.state) : f.state === shown.value))
+    .sort((a, b) => STATES.indexOf(a.state) - STATES.indexOf(b.state)),
 );
 const verdict = computed(() => {
   const c = found.value?.compared;
@@ -136,6 +136,19 @@ const { run: forget } = useDoing(async () => {
             <td class="mono">{{ f.path }}</td>
             <td :class="{ fray: f.state === 'differs' || f.state === 'missing' }">
               {{ WORDS[f.state] }}<template v-if="f.why">: {{ f.why }}</template>
+              <dl v-if="f.differences" class="differences">
+                <template v-for="d in f.differences" :key="d.what">
+                  <dt>{{ d.what }}</dt>
+                  <dd>
+                    <p v-for="(line, i) in d.gone" :key="`g${i}`">
+                      <b aria-label="in the build">−</b> {{ line }}
+                    </p>
+                    <p v-for="(line, i) in d.added" :key="`a${i}`">
+                      <b aria-label="as served">+</b> {{ line }}
+                    </p>
+                  </dd>
+                </template>
+              </dl>
             </td>
           </tr>
         </tbody>
@@ -172,6 +185,22 @@ const { run: forget } = useDoing(async () => {
 .verdict {
   font-size: 16px;
   margin: 14px 0 8px;
+}
+.differences {
+  color: rgb(var(--v-theme-on-surface));
+  display: grid;
+  grid-template-columns: 110px minmax(0, 1fr);
+  gap: 2px 10px;
+  margin: 4px 0;
+  font-size: 13px;
+  overflow-wrap: anywhere;
+}
+.differences p,
+.differences dd {
+  margin: 0;
+}
+.differences dt {
+  color: rgb(var(--v-theme-faint));
 }
 .kinds {
   margin-bottom: 8px;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { AuditRow, Environment } from '~/types';
 import { mdiDotsVertical } from '@mdi/js';
+import { FINDING_FORMAT_NAMES, FINDING_FORMATS } from '#core/formats/findings/index';
 import { SITUATION_WORDS } from '#core/facts/situation';
 
 /** Audits of an environment over time as a stack of thin bands. */
@@ -9,6 +10,18 @@ const { rows, fault, hasMore, more, isFetching } = useWindows('/api/environments
   key: () => ['site', props.siteId, 'history', props.environment.id],
   params: () => ({ id: props.environment.id }),
 });
+const FINDINGS = FINDING_FORMAT_NAMES.map((as) => ({
+  as,
+  title: `Findings, as ${FINDING_FORMATS[as].title}`,
+}));
+const { data: shown } = useReading('/api/sites/:id/report/shown', {
+  key: () => ['site', props.siteId, 'report shown'],
+  params: () => ({ id: props.siteId }),
+});
+/** Yeses that were said to this environment. */
+const approvals = computed(() =>
+  (shown.value?.approvals ?? []).filter((a) => a.environmentId === props.environment.id),
+);
 const FILES = [
   { as: 'json', title: 'Everything, as JSON', what: 'to re-evaluate on the command line' },
   { as: 'har', title: 'HTTP, as HAR 1.2', what: 'each request with its headers and times' },
@@ -57,6 +70,7 @@ const { run: remove } = useDoing(async (a: AuditRow) => {
 </script>
 
 <template>
+  <ApprovalList v-if="approvals.length" :approvals="approvals" class="yeses" />
   <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
   <v-data-table
     v-else-if="rows"
@@ -111,6 +125,13 @@ const { run: remove } = useDoing(async (a: AuditRow) => {
                   }"
                 />
                 <v-list-item
+                  v-for="f in FINDINGS"
+                  :key="f.as"
+                  :href="`/api/audits/${a.auditId}/findings?as=${f.as}`"
+                  :title="f.title"
+                  download
+                />
+                <v-list-item
                   v-for="f in FILES"
                   :key="f.as"
                   :href="`/api/audits/${a.auditId}/evidence?as=${f.as}`"
@@ -130,6 +151,9 @@ const { run: remove } = useDoing(async (a: AuditRow) => {
 </template>
 
 <style scoped>
+.yeses {
+  margin-bottom: 14px;
+}
 .when {
   white-space: nowrap;
 }

@@ -149,7 +149,7 @@ const isWhole = computed(() => about.value !== 'finding' || Boolean(check.value)
 
 <style scoped>
 .remark {
-  padding: 18px 20px;
+  padding: 18px 20px 0;
   display: grid;
   gap: 12px;
   overflow: auto;
@@ -163,7 +163,7 @@ const isWhole = computed(() => about.value !== 'finding' || Boolean(check.value)
   position: sticky;
   bottom: 0;
   background: rgb(var(--v-theme-surface));
-  padding: 8px 0;
+  padding: 8px 0 14px;
 }
 .link {
   color: rgb(var(--v-theme-primary));

@@ -42,8 +42,10 @@ const shots = (page: ReportPage) =>
   <article class="report" :lang="report.language" :style="{ '--own': report.agency.colour }">
     <header>
       <div class="own">
-        <img v-if="report.agency.hasLogo" :src="logo" :alt="report.agency.name" class="logo" />
-        <b v-else-if="report.agency.name">{{ report.agency.name }}</b>
+        <span class="agency">
+          <img v-if="report.agency.hasLogo" :src="logo" alt="" class="logo" />
+          <b>{{ report.agency.name }}</b>
+        </span>
         <span v-if="number" class="faint num">{{ texts.edition(number) }}</span>
       </div>
       <p class="faint kind">{{ texts.report }}</p>
@@ -87,7 +89,9 @@ const shots = (page: ReportPage) =>
       <h2>{{ texts.parts.changed }}</h2>
       <p v-if="!report.since" class="faint">{{ texts.nothing.firstReport }}</p>
       <template v-else>
-        <p class="faint">{{ texts.since(date(report.since)) }}</p>
+        <p class="faint">
+          {{ (report.isSinceReport ? texts.since : texts.sinceFirst)(date(report.since)) }}
+        </p>
         <p v-if="!report.mended.length && !report.fresh.length">{{ texts.nothing.changed }}</p>
         <div class="two-lists">
           <div v-if="report.mended.length">
@@ -116,10 +120,13 @@ const shots = (page: ReportPage) =>
       <ul v-else class="items">
         <li v-for="item in report.open" :key="item.check" :class="item.severity">
           <div class="what">
-            <b>{{ item.about }}</b>
-            <span class="faint">{{ texts.gravity[item.severity] }}</span>
-            <p>
-              {{ item.trouble }} <span v-if="touches(item)" class="faint">({{ touches(item) }})</span>
+            <b>{{ item.trouble || item.about }}</b>
+            <p class="faint">
+              {{
+                [texts.gravity[item.severity], item.trouble && item.about, touches(item)]
+                  .filter(Boolean)
+                  .join(' · ')
+              }}
             </p>
             <slot name="ask" about="finding" :check="item.check" />
           </div>
@@ -199,6 +206,11 @@ const shots = (page: ReportPage) =>
   align-items: center;
   min-height: 32px;
 }
+.agency {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+}
 .logo {
   max-height: 44px;
   max-width: 240px;
@@ -211,6 +223,7 @@ h1 {
 }
 h2 {
   font-size: 18px;
+  break-after: avoid;
   margin: 30px 0 8px;
   padding-bottom: 4px;
   border-bottom: 1px solid rgb(var(--v-theme-rule));
@@ -293,12 +306,9 @@ ul {
 .items li.blocker {
   border-left-color: rgb(var(--v-theme-error));
 }
-.what > span {
-  margin-left: 8px;
-  font-size: 13px;
-}
 .what p {
-  margin: 2px 0;
+  margin: 1px 0;
+  font-size: 13.5px;
 }
 .who {
   display: grid;
@@ -316,6 +326,10 @@ figure {
 }
 figcaption {
   margin-bottom: 6px;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 10px;
+  align-items: baseline;
 }
 .pair {
   display: flex;
@@ -365,7 +379,20 @@ figcaption {
     border-top: 6px solid var(--own);
     padding: 12px 0 0;
     max-width: none;
-    font-size: 11pt;
+    font-size: 10.5pt;
   }
+  .pages {
+    grid-template-columns: 1fr 1fr;
+  }
+  section {
+    break-inside: auto;
+  }
+}
+</style>
+
+<style>
+@page {
+  size: A4;
+  margin: 16mm 15mm;
 }
 </style>

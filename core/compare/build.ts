@@ -1,7 +1,10 @@
 /** A build as somebody uploaded it, against what a site serves: is what I uploaded what they see? */
 import { finalStatus, type Chain, type Evidence } from '#core/facts/evidence';
-import type { SiteBuild } from '#core/facts/environment';
+import type { BuiltFile, SiteBuild } from '#core/facts/environment';
 import { hostOf, splitAddress } from '#core/extract/address';
+import type { PageFacts } from '#core/extract/html';
+import { differenceOf, type Difference } from './sites/difference';
+import { COMPARED_NAMES, faceOf } from './sites/page-face';
 
 /** Files that configure a server and are not served. */
 const CONFIGURATION =
@@ -21,6 +24,8 @@ export interface BuildFile {
   url?: string;
   /** The status of what is missing, or why nothing is known. */
   why?: string;
+  /** Of a page that differs: in what. */
+  differences?: Difference[];
 }
 
 export interface BuildComparison {
@@ -37,12 +42,13 @@ interface Served {
   sha256?: string;
   /** The words of a page. */
   text?: string;
+  facts?: PageFacts;
 }
 
 function servedBy({ pages, assets, built = [] }: Evidence): Map<string, Served> {
   const served = new Map<string, Served>();
   for (const { url, chain, sha256, facts } of pages)
-    served.set(url, { url, chain, sha256, ...(facts ? { text: facts.text } : {}) });
+    served.set(url, { url, chain, sha256, ...(facts ? { text: facts.text, facts } : {}) });
   for (const { url, chain, sha256 } of assets) if (!served.has(url)) served.set(url, { url, chain, sha256 });
   for (const { url, chain, sha256, text } of built)
     if (!served.has(url)) served.set(url, { url, chain, sha256, ...(text === undefined ? {} : { text }) });
@@ -68,16 +74,60 @@ export function builtAddresses(given: string, origin: string): string[] {
 
 const pathOf = (path: string): string => `/${path.replace(/^\//, '')}`;
 
-function stateOf(file: SiteBuild['files'][number], hit: Served): Pick<BuildFile, 'state' | 'why'> {
+function stateOf(file: BuiltFile, hit: Served): Pick<BuildFile, 'state' | 'why'> {
   const status = finalStatus(hit.chain);
   if (status === undefined) return { state: 'unknown', why: hit.chain.error?.message ?? 'no answer' };
   if (status >= 400) return { state: 'missing', why: `status ${status}` };
   if (!hit.sha256) return { state: 'unknown', why: 'only its first bytes were fetched' };
   if (hit.sha256 === file.sha256) return { state: 'same' };
-  // hosts put scripts and badges of their own into pages; the text is the site's
-  return hit.text !== undefined && file.text !== undefined && hit.text === file.text
-    ? { state: 'injected' }
-    : { state: 'differs' };
+  // hosts put scripts of their own into pages; the text is the site's
+  return { state: putIn(file, hit) === '' ? 'injected' : 'differs' };
+}
+
+/** What stands in a served page that its file has not, where that is all that differs in its words. */
+function putIn({ text: built }: BuiltFile, { text: served }: Served): string | undefined {
+  if (built === undefined || served === undefined || served.length < built.length) return undefined;
+  let before = 0;
+  while (before < built.length && built[before] === served[before]) before++;
+  const after = built.length - before;
+  return built.slice(before) === served.slice(served.length - after)
+    ? served.slice(before, served.length - after).trim()
+    : undefined;
+}
+
+/** On so many pages the same words are the host’s and nobody’s who built them. */
+const MOST_LIKELY_HOSTS = 3;
+
+interface Differing {
+  file: BuildFile;
+  built: BuiltFile;
+  hit: Served;
+}
+
+/** Pages that differ by the same words put into many of them, such as a badge. */
+function markInjected(differing: readonly Differing[]): void {
+  const byWords = new Map<string, BuildFile[]>();
+  for (const { file, built, hit } of differing) {
+    const words = putIn(built, hit);
+    if (words) byWords.set(words, [...(byWords.get(words) ?? []), file]);
+  }
+  for (const [words, files] of byWords) {
+    if (files.length < MOST_LIKELY_HOSTS) continue;
+    for (const file of files) Object.assign(file, { state: 'injected', why: `“${words.slice(0, LONGEST)}”` });
+  }
+}
+const LONGEST = 120;
+
+/** In what a page differs from its file, the site’s own hosts aside. */
+function differencesOf({ built, hit }: Differing, hosts: ReadonlySet<string>): Difference[] {
+  if (!built.face || !hit.facts) return [];
+  const base = new URL('/', hit.url).href;
+  const served = faceOf(hit.facts, { base, hosts }, hit.url);
+  const plain = (lines: readonly string[]): string[] =>
+    lines.map((line) => [...hosts].reduce((out, host) => out.replaceAll(`https://${host}/`, '/'), line));
+  return COMPARED_NAMES.flatMap(
+    (what) => differenceOf(what, plain(built.face![what] ?? []), plain(served[what])) ?? [],
+  );
 }
 
 /** What the site’s own host serves that no file of the build accounts for. */
@@ -94,6 +144,7 @@ export function compareBuild(build: SiteBuild, evidence: Evidence, origin: strin
   const served = servedBy(evidence);
   const unread = new Set(evidence.unread);
   const met = new Set<string>();
+  const differing: Differing[] = [];
   const files = build.files.map((file): BuildFile => {
     const path = pathOf(file.path);
     const addresses = builtAddresses(path, origin);
@@ -105,8 +156,16 @@ export function compareBuild(build: SiteBuild, evidence: Evidence, origin: strin
         ? { path, state: 'unread' }
         : { path, state: 'unknown', why: 'it was not fetched' };
     met.add(hit.url);
-    return { path, url: hit.url, ...stateOf(file, hit) };
+    const compared: BuildFile = { path, url: hit.url, ...stateOf(file, hit) };
+    if (compared.state === 'differs') differing.push({ file: compared, built: file, hit });
+    return compared;
   });
+  markInjected(differing);
+  const hosts = new Set(evidence.target.hosts);
+  for (const one of differing) {
+    const differences = one.file.state === 'differs' ? differencesOf(one, hosts) : [];
+    if (differences.length) one.file.differences = differences;
+  }
   const counts: BuildComparison['counts'] = {
     same: 0,
     injected: 0,

@@ -9,8 +9,18 @@ export interface EnvironmentDates {
   endsOn?: string;
 }
 
-/** The files of a built site, as somebody uploaded them: path from the root, digest of the bytes. */
+/** A file of a built site: path from the root, digest of the bytes, and the words of a page. */
+export interface BuiltFile {
+  path: string;
+  sha256: string;
+  bytes: number;
+  text?: string;
+  /** What a page says of itself, thing by thing, as comparing has it. */
+  face?: Record<string, string[]>;
+}
+
+/** The files of a built site, as somebody uploaded them. */
 export interface SiteBuild {
   name: string;
-  files: { path: string; sha256: string; bytes: number; text?: string }[];
+  files: BuiltFile[];
 }

@@ -74,8 +74,10 @@ export interface Report {
   /** What is beside the verdict, in sentences. */
   beside: string[];
   band: BandSegment[];
-  /** When the report before was looked at; nothing for the first. */
+  /** When what it is compared with was looked at; nothing where there is nothing before. */
   since: string | null;
+  /** Whether that is what the report before told, and not the first look. */
+  isSinceReport: boolean;
   mended: ReportItem[];
   fresh: ReportItem[];
   open: ReportItem[];
@@ -105,8 +107,8 @@ export interface ReportInput {
   gate: Gate;
   band: BandSegment[];
   findings: readonly Finding[];
-  /** Those of the report before. */
-  before: { at: string; findings: readonly Finding[] } | null;
+  /** Those of the report before, else of the first look. */
+  before: { at: string; isReport: boolean; findings: readonly Finding[] } | null;
   fixes: readonly ReportFix[];
   /** When somebody last vouched for a manual check, by its id. */
   attestedAt: ReadonlyMap<string, string>;
@@ -184,6 +186,7 @@ export function composeReport(input: ReportInput): Report {
     ].filter(Boolean),
     band,
     since: before?.at ?? null,
+    isSinceReport: before?.isReport ?? false,
     mended: items(told.filter((f) => mended.has(f.check))),
     fresh: before ? items(listed.filter((f) => !failedBefore.has(f.check))) : [],
     open: items(listed),

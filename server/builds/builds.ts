@@ -75,10 +75,12 @@ export async function dropBuild(siteId: number): Promise<void> {
   announce([['site', siteId]]);
 }
 
-/** The manifest of a site’s build, where it has one. */
+/** The manifest of a site’s build, where it has one, as it is judged by: with no more than the words of its pages. */
 export async function buildOf(siteId: number): Promise<SiteBuild | undefined> {
   const row = await BuildRow.findByPk(siteId, { attributes: ['siteId', 'data'] });
-  return row ? unpackJson<SiteBuild>(row.data) : undefined;
+  if (!row) return undefined;
+  const { name, files } = await unpackJson<SiteBuild>(row.data);
+  return { name, files: files.map(({ face: _, ...file }) => file) };
 }
 
 export interface BuildState {

@@ -97,6 +97,7 @@ export interface ApprovalLine {
   at: string;
   note: string | null;
   auditId: number;
+  environmentId: number;
   environment: string;
   evidenceSha256: string;
   /** Whether the evidence is still, byte for byte, what the yes was said to. */
@@ -120,6 +121,7 @@ export async function approvalsOf(siteId: number): Promise<ApprovalLine[]> {
     at: r.at.toISOString(),
     note: r.note,
     auditId: r.auditId,
+    environmentId: r.environmentId,
     environment: names.get(r.environmentId) ?? '',
     evidenceSha256: r.evidenceSha256,
     isUntouched: digests.get(r.auditId) === r.evidenceSha256,

@@ -129,7 +129,7 @@ async function findingsOf(auditId: number): Promise<JudgedFinding[]> {
 async function beforeOf(
   environmentId: number,
   auditId: number,
-): Promise<{ at: string; findings: JudgedFinding[] } | null> {
+): Promise<{ at: string; isReport: boolean; findings: JudgedFinding[] } | null> {
   const edition = await ReportEdition.findOne({
     where: { siteId: (await Environment.findByPk(environmentId, { rejectOnEmpty: true })).siteId },
     order: [['number', 'DESC']],
@@ -144,7 +144,8 @@ async function beforeOf(
           order: [['id', 'ASC']],
         });
   if (!audit || audit.id === auditId) return null;
-  return { at: (audit.finishedAt ?? audit.startedAt).toISOString(), findings: await findingsOf(audit.id) };
+  const at = (audit.finishedAt ?? audit.startedAt).toISOString();
+  return { at, isReport: audit === told, findings: await findingsOf(audit.id) };
 }
 
 export interface Composed {

@@ -133,6 +133,7 @@ export function plantedFaults(half: 0 | 1): void {
         const options: PracticeOptions = {
           key: environment === 'staging' && !OPEN.has(fault.id),
           ...(fault.check === 'delivery.live-equals-staging' ? { staging: approved } : {}),
+          ...(fault.needs === 'yes' ? { approved } : {}),
           ...(fault.browser ? { browser: true } : {}),
         };
         const opened = (fault.id === 'open' || fault.id === 'disallow-only') && environment === 'staging';
@@ -163,6 +164,7 @@ export function plantedFaults(half: 0 | 1): void {
               situation,
               options.key,
               Boolean(options.staging),
+              Boolean(options.approved),
               fault.browser,
             ].join(' ');
             const spot = mended.get(key) ?? { slug, environment, situation, options, faults: [] };

@@ -2,6 +2,7 @@
 import { fullChecklist } from '#core/checks/engine/checklist';
 import { judge, type JudgedFinding } from '#core/checks/engine/judge';
 import { askedFor } from '#core/checks/engine/own-check';
+import type { Approval } from '#core/facts/approval';
 import type { Brief } from '#core/facts/brief';
 import type { Evidence } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
@@ -58,6 +59,9 @@ export async function collectPractice(
     maxPages: more.maxPages,
     ...(more.browser ? { render: { browser: { ...USUAL_BROWSER, keys: [net.keyDigest] }, pages: 0 } } : {}),
     asked: askedFor(fullChecklist(), preferredHost(site)),
+    ...(environment === 'live' && site.stage === 'launched'
+      ? { build: buildOf(slug, new Date().getUTCFullYear()).files.map((f) => f.path) }
+      : {}),
     ...(more.key
       ? { access: { kind: 'credentials', user, password, origins: [`https://${site.staging.host}`] } }
       : {}),
@@ -75,11 +79,21 @@ const LENIENT = {
 export interface PracticeOptions {
   key?: boolean;
   staging?: Evidence;
+  /** What a contact said yes to, on staging. */
+  approved?: Evidence;
   launched?: boolean;
   maxPages?: number;
   /** Whether a browser looks at the home page and one more. */
   browser?: boolean;
 }
+
+const YES: Approval = {
+  by: 'Nell Carrow',
+  at: '2026-11-20T10:00:00Z',
+  environment: 'Staging',
+  isHere: false,
+  isLive: false,
+};
 
 export async function auditPractice(
   net: PracticeNet,
@@ -107,6 +121,7 @@ export async function auditPractice(
     environment: environmentDates(site, net.switches, at),
     launched: options.launched ?? site.stage === 'launched',
     ...(options.staging ? { staging: options.staging } : {}),
+    ...(options.approved ? { approved: options.approved, approval: YES } : {}),
     ...(environment === 'live' && site.stage === 'launched'
       ? { build: buildOf(slug, at.getUTCFullYear()) }
       : {}),

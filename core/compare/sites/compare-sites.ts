@@ -1,8 +1,8 @@
 /** Two states of a site, page by page: two environments, or two audits of one. Pure. */
 import { nearDuplicates } from '#core/compare/near-duplicates';
-import { diffSequence, sentencesOf } from '#core/compare/sequence-diff';
 import { finalStatus, type Evidence, type PageEvidence } from '#core/facts/evidence';
 import { aheadOf, type Ahead, type Side } from './ahead';
+import { differenceOf, type Difference } from './difference';
 import { siteChanges, type SiteChange } from './site-changes';
 import {
   baseOf,
@@ -13,15 +13,6 @@ import {
   type Face,
   type Ground,
 } from './page-face';
-
-/** What differs of one thing: what the first has and the second lacks, and the other way round. */
-export interface Difference {
-  what: Compared | 'status';
-  gone: string[];
-  added: string[];
-  /** Lines beyond those that are kept. */
-  more?: number;
-}
 
 export interface ComparedPage {
   path: string;
@@ -61,8 +52,6 @@ export interface Comparison {
   notes: string[];
 }
 
-const MOST_LINES = 60;
-const LONGEST_LINE = 600;
 /** Alike enough to be the same page under another address. */
 const MOVED = 0.8;
 
@@ -78,21 +67,6 @@ interface Faced {
   path: string;
   page: PageEvidence;
   face: Face;
-}
-
-const clip = (lines: string[]): string[] =>
-  lines.slice(0, MOST_LINES).map((line) => line.slice(0, LONGEST_LINE));
-
-function differenceOf(what: Difference['what'], before: string[], after: string[]): Difference | undefined {
-  if (before.length === after.length && before.every((line, i) => line === after[i])) return undefined;
-  const byText = what === 'text';
-  const steps = byText
-    ? diffSequence(sentencesOf(before[0] ?? ''), sentencesOf(after[0] ?? ''))
-    : diffSequence(before, after);
-  const gone = steps.flatMap((s) => (s.kind === 'gone' ? [s.text] : []));
-  const added = steps.flatMap((s) => (s.kind === 'added' ? [s.text] : []));
-  const more = Math.max(0, gone.length - MOST_LINES) + Math.max(0, added.length - MOST_LINES);
-  return { what, gone: clip(gone), added: clip(added), ...(more ? { more } : {}) };
 }
 
 /** Where the pages of a side stand. */

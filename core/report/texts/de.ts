@@ -20,7 +20,7 @@ export const DE: ReportTexts = {
   parts: {
     letter: 'Brief',
     standing: 'Wie Ihre Website dasteht',
-    changed: 'Seit dem letzten Bericht',
+    changed: 'Was sich geändert hat',
     open: 'Was offen ist und wer was tut',
     left: 'Mit Absicht so gelassen',
     pictures: 'Wie sie aussieht',
@@ -59,6 +59,7 @@ export const DE: ReportTexts = {
   mended: 'In Ordnung gebracht',
   fresh: 'Neu',
   since: (date) => `Verglichen mit dem Bericht vom ${date}.`,
+  sinceFirst: (date) => `Verglichen mit unserem ersten Blick am ${date}.`,
   who: 'Wer',
   nobodyYet: 'noch niemandem übertragen',
   by: 'Bis',

@@ -19,7 +19,7 @@ export const EN: ReportTexts = {
   parts: {
     letter: 'Letter',
     standing: 'How your site stands',
-    changed: 'Since the last report',
+    changed: 'What has changed',
     open: 'What is open, and who does what',
     left: 'Left as it is, on purpose',
     pictures: 'How it looks',
@@ -61,6 +61,7 @@ export const EN: ReportTexts = {
   mended: 'Put right',
   fresh: 'New',
   since: (date) => `Compared with the report of ${date}.`,
+  sinceFirst: (date) => `Compared with our first look on ${date}.`,
   who: 'Who',
   nobodyYet: 'not given to anybody yet',
   by: 'By',

@@ -26,6 +26,7 @@ export interface ReportTexts {
   mended: string;
   fresh: string;
   since: (date: string) => string;
+  sinceFirst: (date: string) => string;
   who: string;
   nobodyYet: string;
   by: string;

@@ -1,5 +1,8 @@
 /** Delivery: weight, caching, files, forms, what was approved and what is served. */
 import { describe, expect, it } from 'vitest';
+import { fullChecklist } from '#core/checks/engine/checklist';
+import { judge } from '#core/checks/engine/judge';
+import type { Approval } from '#core/facts/approval';
 import type { AssetEvidence, Evidence, Header } from '#core/facts/evidence';
 import {
   asset,
@@ -17,6 +20,7 @@ import {
   withHome,
   withPages,
   withHtml,
+  type Asked,
 } from '#core/checks/example-evidence';
 import { lapseOf } from '#core/checks/catalogue/delivery/staging-lifetime';
 
@@ -163,6 +167,71 @@ describe('files, forms and the way to the launch', () => {
     });
     it('a site with nothing of the kind', () => {
       expect(ask('delivery.matches-build', {}).outcome).toBe('inapplicable');
+    });
+  });
+  describe('the client’s yes', () => {
+    const seen = evidence();
+    const other = withHome({ body: '<p>From May on we sing on Tuesdays, in the old mill.</p>' });
+    const yes = (more: Partial<Approval> = {}): Approval => ({
+      by: 'Nell Carrow',
+      at: '2026-11-20T10:00:00Z',
+      environment: 'Staging',
+      isHere: true,
+      isLive: false,
+      ...more,
+    });
+    const staged = (e: Evidence): Evidence => ({ ...e, target: { ...e.target, kind: 'before' } });
+    it.each<[string, Partial<Asked>, string]>([
+      ['the same content', {}, 'passed'],
+      ['the same content, seen live', { approval: yes({ isHere: false }) }, 'passed'],
+      ['another text', { evidence: other }, 'failed'],
+      [
+        'a yes to another environment before the live one',
+        { approval: yes({ isHere: false }), evidence: staged(seen) },
+        'inapplicable',
+      ],
+      [
+        'a yes to the live one, and a new draft of it',
+        { approval: yes({ isHere: false, isLive: true }), evidence: staged(other) },
+        'failed',
+      ],
+    ])('%s', (_, asked, wanted) => {
+      const situation = asked.evidence?.target.kind === 'before' ? 'staging' : 'live';
+      expect(
+        ask('delivery.client-approval', { approval: yes(), approved: seen, situation, ...asked }).outcome,
+      ).toBe(wanted);
+    });
+    it('says who said it to what, and what changed', () => {
+      const finding = ask('delivery.client-approval', { approval: yes(), approved: seen, evidence: other });
+      expect(finding).toMatchObject({
+        expected: 'what Nell Carrow said yes to on 2026-11-20 (Staging)',
+        found: '1 of 3 pages: description, text changed since the yes',
+      });
+      expect(finding.places[0]!.raw).toContain('in the old mill');
+      expect(finding.recipe!.paste![0]!.text).toBe(`${home}: description, text changed since the yes`);
+    });
+    it('before the launch nobody has said it: a person may attest it', () => {
+      const input = {
+        evidence: staged(seen),
+        brief: brief(),
+        checklist: fullChecklist(),
+        situation: 'staging' as const,
+        at: AT,
+      };
+      const of = (more: object) =>
+        judge({ ...input, ...more }).find((f) => f.check === 'delivery.client-approval');
+      expect(of({})).toMatchObject({ outcome: 'untested', attestable: true });
+      const said = { check: 'delivery.client-approval', done: true, by: 'Mara', at: AT.toISOString() };
+      expect(of({ attestations: [said] })).toMatchObject({ outcome: 'passed' });
+      // a site that is live already is not held for it
+      expect(of({ evidence: seen, situation: 'live', launched: true })).toMatchObject({
+        outcome: 'inapplicable',
+      });
+      expect(of({ evidence: seen, situation: 'live', launched: false })).toMatchObject({
+        outcome: 'untested',
+      });
+      // without people there is nobody to ask
+      expect(of({ leaveOutHand: true })).toBeUndefined();
     });
   });
   describe('the live site is what was approved, hosts and paths set aside', () => {

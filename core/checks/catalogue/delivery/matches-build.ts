@@ -6,8 +6,12 @@ import { failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/k
 /** What a file of the build comes to; nothing where it is none that is served, or was left unread. */
 const JUDGED: Record<BuildFile['state'], (file: BuildFile) => PlaceResult[]> = {
   same: ({ path }) => [passed(path)],
-  injected: ({ path }) => [passed(path, { found: 'the same text, with something put in' })],
-  differs: ({ path }) => [failed(path, { found: 'other bytes' })],
+  injected: ({ path, why }) => [
+    passed(path, { found: `the same text, with something put in${why ? `: ${why}` : ''}` }),
+  ],
+  differs: ({ path, differences = [] }) => [
+    failed(path, { found: ['other bytes', ...differences.map((d) => d.what)].join(', ') }),
+  ],
   missing: ({ path, why }) => [failed(path, { found: why })],
   unknown: ({ path, why }) => [unsure(path, why ?? 'no answer')],
   unread: () => [],
