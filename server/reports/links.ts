@@ -9,6 +9,7 @@ import { clientAddress } from '../platform/http/client-address';
 import { tallies } from '../people/tallies';
 import { Throttle } from '../people/throttle';
 import { contactOfSite } from './contacts';
+import type { Guest } from './guest';
 import { Contact, ShareLink, ShareVisit } from './models';
 
 const SECRET_BYTES = 32;
@@ -143,11 +144,6 @@ export async function openLink(event: H3Event, passphrase: string): Promise<void
     maxAge: VISIT_MS / 1000,
   });
   announce([['site', link.siteId]]);
-}
-
-export interface Guest {
-  link: ShareLink;
-  contact: Contact;
 }
 
 /** Who asks, where the link was opened in this browser. @throws NotFound, Forbidden */

@@ -6,7 +6,7 @@ import { Conflict, NotFound } from '../platform/errors';
 import { approvalsOf, sayYes, withdrawYes, type ApprovalLine } from './approvals';
 import { newestEdition, type Edition } from './composing';
 import type { RemarkDto, YesDto } from './dto';
-import type { Guest } from './links';
+import type { Guest } from './guest';
 import { addRemark, remarksOf, type RemarkLine } from './remarks';
 
 const NOTHING_YET = 'There is no report yet. You will be told when there is.';

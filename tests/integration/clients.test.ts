@@ -7,7 +7,6 @@ import { ROUTES } from '../../server/platform/http/rights';
 import type { ApprovalLine } from '../../server/reports/approvals';
 import type { ContactLine } from '../../server/reports/contacts';
 import type { Edition } from '../../server/reports/composing';
-import type { LinkLine } from '../../server/reports/links';
 import type { RemarkLine } from '../../server/reports/remarks';
 import type { Shared } from '../../server/reports/shared';
 import { useDesk } from './desk';
@@ -23,6 +22,14 @@ let clientId: number;
 let staging: number;
 let live: number;
 
+interface LinkLine {
+  id: number;
+  contactId: number;
+  opened: number;
+  lastOpened: string | null;
+  state: string;
+  hasPassphrase: boolean;
+}
 interface Shown {
   clientId: number;
   editions: { id: number; number: number; auditId: number }[];

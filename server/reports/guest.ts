@@ -1,0 +1,7 @@
+import type { Contact, ShareLink } from './models';
+
+/** A contact who has opened a share link in this browser. */
+export interface Guest {
+  link: ShareLink;
+  contact: Contact;
+}
