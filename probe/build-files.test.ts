@@ -9,7 +9,7 @@ const zip = (entries: Record<string, string>): Uint8Array =>
 const file = (path: string, text: string) => ({ path, bytes: strToU8(text) });
 
 describe('a build', () => {
-  it('is its paths, sizes and digests, with the words of its pages', () => {
+  it('is its paths, sizes and digests, with what its pages say', () => {
     const html = '<title>x</title><p>Open at ten.</p><script>1</script>';
     const { files } = siteBuild('41', zippedFiles(zip({ 'index.html': html, 'a/app.js': 'x' })));
     expect(files).toEqual([
@@ -18,6 +18,7 @@ describe('a build', () => {
         bytes: html.length,
         sha256: createHash('sha256').update(html).digest('hex'),
         text: 'Open at ten.',
+        face: expect.objectContaining({ title: ['x'], text: ['Open at ten.'], headings: [] }) as object,
       },
       { path: 'a/app.js', bytes: 1, sha256: createHash('sha256').update('x').digest('hex') },
     ]);

@@ -82,6 +82,13 @@ export function plantedFaults(half: 0 | 1): void {
   });
   afterAll(() => net.close());
 
+  /** What has to be known beside the environment for a fault to be seen. */
+  const beside = ({ check, needs, browser }: FaultKind): PracticeOptions => ({
+    ...(check === 'delivery.live-equals-staging' ? { staging: approved } : {}),
+    ...(needs === 'yes' ? { approved } : {}),
+    ...(browser ? { browser: true } : {}),
+  });
+
   describe('an environment without faults', () => {
     it.each(mine(SITES).map((s) => [s.slug, s] as const))(
       '%s: nothing fails and nothing is left open, on the live host and before it',
@@ -132,9 +139,7 @@ export function plantedFaults(half: 0 | 1): void {
         const [slug, environment, situation] = spotOf(fault);
         const options: PracticeOptions = {
           key: environment === 'staging' && !OPEN.has(fault.id),
-          ...(fault.check === 'delivery.live-equals-staging' ? { staging: approved } : {}),
-          ...(fault.needs === 'yes' ? { approved } : {}),
-          ...(fault.browser ? { browser: true } : {}),
+          ...beside(fault),
         };
         const opened = (fault.id === 'open' || fault.id === 'disallow-only') && environment === 'staging';
         if (opened) net.switches.set(slug, environment, 'unlocked', true);
@@ -228,7 +233,9 @@ export function plantedFaults(half: 0 | 1): void {
 
   describe('staging faults that live sites can have too', () => {
     // a browser takes its time: one of its faults stands for all on staging
-    const alike = FAULTS.filter((f) => f.on === 'both' && (!f.browser || f.id === 'script-error'));
+    const alike = FAULTS.filter(
+      (f) => f.on === 'both' && f.needs !== 'yes' && (!f.browser || f.id === 'script-error'),
+    );
     it.each(mine(alike).map((f) => [f.id, f] as const))(
       '%s is found on staging',
       async (id, { check, outcome, browser }) => {

@@ -171,7 +171,13 @@ describe('files, forms and the way to the launch', () => {
   });
   describe('the client’s yes', () => {
     const seen = evidence();
-    const other = withHome({ body: '<p>From May on we sing on Tuesdays, in the old mill.</p>' });
+    const [front, ...rest] = seen.pages;
+    const { facts } = front!;
+    const news = ' From May on we sing on Tuesdays, in the old mill.';
+    const other = {
+      ...seen,
+      pages: [{ ...front!, facts: { ...facts!, text: facts!.text + news } }, ...rest],
+    };
     const yes = (more: Partial<Approval> = {}): Approval => ({
       by: 'Nell Carrow',
       at: '2026-11-20T10:00:00Z',
@@ -205,10 +211,10 @@ describe('files, forms and the way to the launch', () => {
       const finding = ask('delivery.client-approval', { approval: yes(), approved: seen, evidence: other });
       expect(finding).toMatchObject({
         expected: 'what Nell Carrow said yes to on 2026-11-20 (Staging)',
-        found: '1 of 3 pages: description, text changed since the yes',
+        found: '1 of 3 pages: text changed since the yes',
       });
       expect(finding.places[0]!.raw).toContain('in the old mill');
-      expect(finding.recipe!.paste![0]!.text).toBe(`${home}: description, text changed since the yes`);
+      expect(finding.recipe!.paste![0]!.text).toBe(`${home}: text changed since the yes`);
     });
     it('before the launch nobody has said it: a person may attest it', () => {
       const input = {

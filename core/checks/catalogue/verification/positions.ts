@@ -11,11 +11,15 @@ export function scriptsMatching(facts: PageFacts, match: string): ScriptTag[] {
   );
 }
 
-/** Whether what readers see ends before a script: no heading, link, picture or form comes after it. */
-export function isAtEnd(facts: PageFacts, script: ScriptTag): boolean {
+/**
+ * Whether what readers see ends before a script: no heading, link, picture or form comes after it.
+ * @param badges marks of a badge that the host puts behind all that the site has written
+ */
+export function isAtEnd(facts: PageFacts, script: ScriptTag, badges: readonly string[] = []): boolean {
+  const own = facts.anchors.filter(({ text }) => !badges.some((mark) => text.includes(mark)));
   return (
     script.where === 'body' &&
-    ![...facts.headings, ...facts.anchors, ...facts.images, ...facts.forms].some((s) => isBefore(script, s))
+    ![...facts.headings, ...own, ...facts.images, ...facts.forms].some((s) => isBefore(script, s))
   );
 }
 

@@ -22,6 +22,7 @@ export const scriptPlacement = defineCheck({
         .join('; '),
   },
   judge(context) {
+    const { badge } = context.profile;
     const rules = context.brief.scripts.map((s) => ({ ...s, belongs: pathsOf(s.pages) }));
     return overPages(context, (page): PlaceResult => {
       for (const { match, where: spot, belongs } of rules) {
@@ -30,7 +31,9 @@ export const scriptPlacement = defineCheck({
         if (due && !found.length) return failed(page.url, { found: `no ${match}` });
         if (!due && found.length)
           return failed(page.url, { found: `${match}, where it does not belong`, raw: found[0]!.raw });
-        const wrong = found.find((s) => (spot === 'head' ? s.where !== 'head' : !isAtEnd(page.facts, s)));
+        const wrong = found.find((s) =>
+          spot === 'head' ? s.where !== 'head' : !isAtEnd(page.facts, s, badge),
+        );
         if (wrong)
           return failed(page.url, {
             found: `${match} ${wrong.where === 'head' ? 'in the head' : spot === 'head' ? 'in the body' : 'in the middle of the body'}`,

@@ -166,12 +166,17 @@ describe('verification of scripts', () => {
       line: last.line,
       column: last.column + 100,
     });
-    expect(
+    const judgedBy = (badge?: string[]) =>
       ask('verification.script-placement', {
         evidence: withPages(p),
         brief: { ...brief(), scripts: [{ match: 'menu.js', where: 'body-end' }] },
-      }).outcome,
-    ).toBe('passed');
+        profile: { name: 'Cairn', badge },
+      }).outcome;
+    expect(judgedBy()).toBe('passed');
+    // a badge that the host puts behind it is none of the site's
+    p.facts!.anchors.push({ ...last, text: 'Piled with Cairn', column: last.column + 200 });
+    expect(judgedBy(['Piled with Cairn'])).toBe('passed');
+    expect(judgedBy()).toBe('failed');
   });
   it.each([
     [undefined, '', true],
