@@ -77,8 +77,14 @@ const VIEWS = [
   },
   { name: 'records', path: '/sites/2?tab=records' },
   { name: 'brief', path: '/sites/2?tab=brief' },
-  { name: 'team', path: '/team' },
-  { name: 'edit-site', path: '/sites/4/edit' },
+  {
+    name: 'report',
+    path: '/sites/3?tab=report',
+    act: async (page) => {
+      await page.getByRole('heading', { name: 'How your site stands' }).waitFor();
+    },
+  },
+  { name: 'client', shared: true, phone: true },
   {
     name: 'history',
     path: '/sites/2?tab=history',
@@ -133,6 +139,8 @@ const VIEWS = [
     name: 'schedules',
     path: '/schedules',
     act: async (page) => {
+      const { rows } = await (await page.request.get('/api/messages')).json();
+      await page.request.post('/api/messages', { data: { upTo: rows[0].id } });
       await page.getByRole('button', { name: 'Run a night in two minutes' }).click();
       await page.getByRole('button', { name: 'Messages, 2 unread' }).waitFor({ timeout: 120_000 });
       await page.getByRole('button', { name: 'Back to real time' }).click();
@@ -145,6 +153,7 @@ ensureNodePackages();
 ensureDebianPackages({ mariadbd: 'mariadb-server', chromium: 'chromium' });
 ensureBuild(say);
 const { chromium } = await import('@playwright/test');
+const { showClients } = await import('./show-clients.mjs');
 const folder = join(ROOT, '.test', 'screenshots');
 rmSync(folder, { recursive: true, force: true });
 const shots = join(ROOT, 'docs', 'screenshots');
@@ -186,16 +195,18 @@ function untilIdle(page) {
 
 try {
   await waitForAudits(stack.address);
+  const link = await showClients(stack, folder);
   for (const view of VIEWS) {
     const context = await browser.newContext({
+      baseURL: stack.address,
       viewport: view.phone ? { width: 390, height: 844 } : { width: 1280, height: 800 },
       colorScheme: view.dark ? 'dark' : 'light',
       reducedMotion: 'reduce',
     });
     const page = await context.newPage();
-    await page.request.post(`${stack.address}/api/sign-in`, { data: DEMO_LOGIN });
+    if (!view.shared) await page.request.post('/api/sign-in', { data: DEMO_LOGIN });
     const idle = untilIdle(page);
-    await page.goto(stack.address + view.path);
+    await page.goto(view.shared ? link : view.path);
     await page.getByRole('heading').first().waitFor();
     await page.getByRole('progressbar', { name: 'Loading' }).waitFor({ state: 'hidden' });
     // what fills the lists of a form has come before the form is used

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isRemarkCheck } from '#core/facts/fix';
 import { countText } from '#core/text/counted';
 import { pointsText } from '#core/text/points';
 import type { FixFilter } from '~/composables/fix-filter';
@@ -32,7 +33,7 @@ const environmentIds = computed(() =>
 const { data: recipe } = useReading('/api/fixes/recipe', {
   key: ['fixes'],
   query: () => ({ check: props.check, environments: environmentIds.value.join(',') }),
-  when: () => environmentIds.value.length > 0,
+  when: () => environmentIds.value.length > 0 && !isRemarkCheck(props.check),
 });
 /** All that match, those too that are not read yet. */
 const { run: chooseAll } = useDoing(async (on: boolean) => {

@@ -1,8 +1,12 @@
 /** Looking whether faults are gone: only what their checks rest on, one audit for each environment. */
+import { isRemarkCheck } from '#core/facts/fix';
 import { Fix } from '../fixes/models';
 import { startAudits, type Started } from './audits';
 
-/** @returns the audits that were started, and what could not be */
+/**
+ * What comes of a client’s remark is left out: no audit can see it.
+ * @returns the audits that were started, and what could not be
+ */
 export async function lookWhetherGone(fixIds: readonly number[], by: string): Promise<Started> {
   const fixes = await Fix.findAll({
     where: { id: [...fixIds] },
@@ -10,7 +14,7 @@ export async function lookWhetherGone(fixIds: readonly number[], by: string): Pr
     order: [['id', 'ASC']],
   });
   const checks = new Map<number, string[]>();
-  for (const { environmentId, checkId } of fixes)
+  for (const { environmentId, checkId } of fixes.filter((f) => !isRemarkCheck(f.checkId)))
     checks.set(environmentId, [...(checks.get(environmentId) ?? []), checkId]);
   const out: Started = { started: [], refused: [] };
   for (const [environmentId, list] of checks) {

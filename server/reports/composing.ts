@@ -125,27 +125,27 @@ async function findingsOf(auditId: number): Promise<JudgedFinding[]> {
   return row ? unpackJson<JudgedFinding[]>(row.data) : [];
 }
 
-/** What the report before was about; without one, the first audit of the environment. */
+/** What the report before told of another audit; without one, the first audit of the environment. */
 async function beforeOf(
+  siteId: number,
   environmentId: number,
   auditId: number,
 ): Promise<{ at: string; isReport: boolean; findings: JudgedFinding[] } | null> {
   const edition = await ReportEdition.findOne({
-    where: { siteId: (await Environment.findByPk(environmentId, { rejectOnEmpty: true })).siteId },
+    where: { siteId, auditId: { [Op.ne]: auditId } },
     order: [['number', 'DESC']],
     attributes: ['auditId'],
   });
-  const told = edition && (await Audit.findByPk(edition.auditId));
+  const told = edition && (await Audit.findOne({ where: { id: edition.auditId, environmentId } }));
   const audit =
-    told?.environmentId === environmentId
-      ? told
-      : await Audit.findOne({
-          where: { environmentId, status: 'done', id: { [Op.lt]: auditId } },
-          order: [['id', 'ASC']],
-        });
-  if (!audit || audit.id === auditId) return null;
+    told ??
+    (await Audit.findOne({
+      where: { environmentId, status: 'done', id: { [Op.lt]: auditId } },
+      order: [['id', 'ASC']],
+    }));
+  if (!audit) return null;
   const at = (audit.finishedAt ?? audit.startedAt).toISOString();
-  return { at, isReport: audit === told, findings: await findingsOf(audit.id) };
+  return { at, isReport: told !== null, findings: await findingsOf(audit.id) };
 }
 
 export interface Composed {
@@ -182,7 +182,7 @@ export async function composed(siteId: number, environmentId: number): Promise<C
     gate: audit.gate ?? result.gate,
     band: result.band,
     findings,
-    before: await beforeOf(environmentId, audit.id),
+    before: await beforeOf(siteId, environmentId, audit.id),
     fixes: await fixesOf(environmentId),
     attestedAt: await attestedAt(environmentId),
     pages: evidence ? pagesOf(evidence, new Set(kept.map((k) => k.sha256))) : [],
