@@ -5,7 +5,6 @@ import type { Environment, ReportShownData, SiteDetail } from '~/types';
 /** What was shown to the client and what came back: links, remarks, yeses, editions. */
 const props = defineProps<{ site: SiteDetail; environment: Environment; shown: ReportShownData }>();
 const notes = useNotes();
-const copy = useCopying();
 const sharing = ref(false);
 const contactId = ref<number>();
 const days = ref(30);
@@ -171,14 +170,9 @@ const titleOf = (id: string | null): string => checks.value?.find((c) => c.id ==
         >
       </div>
       <p v-if="!shown.editions.length" class="faint">Publish an edition first: a link shows the newest.</p>
-      <div v-if="made" class="made" role="status">
-        <p>Send {{ made.contact }} this link. It is not shown again.</p>
-        <div class="line">
-          <code class="address">{{ made.address }}</code><v-btn size="small" @click="copy(made.address)"
-            >Copy</v-btn
-          >
-        </div>
-      </div>
+      <ShownOnce v-if="made" :address="made.address">
+        Send {{ made.contact }} this link. It is not shown again.
+      </ShownOnce>
       <v-table v-if="shown.links.length" density="compact">
         <thead>
           <tr>
@@ -328,17 +322,6 @@ p {
 }
 .shot {
   max-width: 520px;
-}
-.made {
-  border: 1px solid rgb(var(--v-theme-primary));
-  border-radius: 4px;
-  padding: 10px 12px;
-  display: grid;
-  gap: 6px;
-}
-.address {
-  overflow-wrap: anywhere;
-  flex: 1;
 }
 .end {
   text-align: right;

@@ -16,7 +16,6 @@ const wanted = ref('');
 /** What is being done, by a name. */
 const busy = ref('');
 const isBusy = (name: string): boolean => acting.value && busy.value === name;
-const copy = useCopying();
 
 const {
   run: act,
@@ -178,17 +177,9 @@ const dated = (iso: string): string =>
           >Add</v-btn
         >
       </form>
-      <div v-if="made" class="made" role="status">
-        <p>
-          Give {{ made.name }} this link. It works once, until {{ dated(made.until) }}, and is not shown
-          again.
-        </p>
-        <div class="line">
-          <code class="address">{{ made.address }}</code><v-btn size="small" @click="copy(made.address)"
-            >Copy</v-btn
-          >
-        </div>
-      </div>
+      <ShownOnce v-if="made" :address="made.address">
+        Give {{ made.name }} this link. It works once, until {{ dated(made.until) }}, and is not shown again.
+      </ShownOnce>
     </section>
     <section class="sheet" aria-label="Your password">
       <h2>Your password</h2>
@@ -297,17 +288,6 @@ form.line > .v-btn {
 .acts {
   text-align: right;
   white-space: nowrap;
-}
-.made {
-  border: 1px solid rgb(var(--v-theme-primary));
-  border-radius: 4px;
-  padding: 10px 12px;
-  display: grid;
-  gap: 6px;
-}
-.address {
-  overflow-wrap: anywhere;
-  flex: 1;
 }
 .session {
   display: grid;
