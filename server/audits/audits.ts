@@ -31,7 +31,7 @@ import { enqueue, runningJobs, stopJob, type Job } from '../platform/jobs/queue'
 import { situationFor } from './situations';
 import { accessOf } from '../sites/access';
 import { announce } from '../platform/events';
-import { isApproved } from '../reports/approved';
+import { keptFor } from '../reports/approved';
 import { now } from '../platform/clock';
 
 /** Screens that show what is running ask again. */
@@ -290,7 +290,7 @@ export interface RunningAudit {
 /**
  * Deletes one audit with its evidence and findings.
  * @throws NotFound, Conflict while it runs, for the newest, on which the ledger and its fixes rest, and for one that
- * a client said yes to
+ * a client was told of or said yes to
  */
 export async function deleteAudit(id: number): Promise<void> {
   const audit = await Audit.findByPk(id);
@@ -299,8 +299,8 @@ export async function deleteAudit(id: number): Promise<void> {
   const environment = await Environment.findByPk(audit.environmentId, { rejectOnEmpty: true });
   if (environment.lastAuditId === id)
     throw new Conflict('The ledger and its fixes rest on the newest audit. Audit again first.');
-  if (await isApproved(id))
-    throw new Conflict('A client said yes to what this audit saw: it is kept as proof.');
+  const why = await keptFor(id);
+  if (why) throw new Conflict(why);
   await audit.destroy();
   announce([['site', environment.siteId]]);
 }

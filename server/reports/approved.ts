@@ -2,7 +2,7 @@
 import type { Approval } from '#core/facts/approval';
 import { AuditEvidence } from '../audits/models';
 import { Environment } from '../sites/models';
-import { ApprovalRow } from './models';
+import { ApprovalRow, ReportEdition } from './models';
 
 /** The newest yes of a site that stands, with the evidence it was said to, packed. */
 export async function approvalFor(
@@ -25,6 +25,11 @@ export async function approvalFor(
   return { approval, approved: stored.data };
 }
 
-/** Whether a yes was ever said to an audit: then nothing of it is let go of. */
-export const isApproved = async (auditId: number): Promise<boolean> =>
-  (await ApprovalRow.count({ where: { auditId } })) > 0;
+/** Why an audit is kept for good: a client said yes to it, or was told of it; nothing where neither is so. */
+export async function keptFor(auditId: number): Promise<string | undefined> {
+  if (await ApprovalRow.count({ where: { auditId } }))
+    return 'A client said yes to what this audit saw: it is kept as proof.';
+  if (await ReportEdition.count({ where: { auditId } }))
+    return 'A report that was published tells of this audit: it is kept with it.';
+  return undefined;
+}

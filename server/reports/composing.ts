@@ -115,6 +115,28 @@ function pagesOf(evidence: Evidence, kept: ReadonlySet<string>): ReportPage[] {
 /** Pages that a report names; remarks can be about any of them. */
 const MOST_PAGES = 60;
 
+/** The pages of the audit that was composed last: while somebody types, evidence is not unpacked for each letter. */
+let lastPages: { key: string; pages: Promise<ReportPage[]> } | undefined;
+
+async function readPages(auditId: number, kept: ReadonlySet<string>): Promise<ReportPage[]> {
+  const stored = await AuditEvidence.findByPk(auditId);
+  return stored ? pagesOf(await keptEvidence(stored.data), kept) : [];
+}
+
+async function pagesOfAudit(auditId: number): Promise<ReportPage[]> {
+  const rows = await SeenPicture.findAll({ where: { auditId }, attributes: ['sha256'] });
+  const kept = new Set(rows.map((r) => r.sha256));
+  const key = [auditId, ...[...kept].sort()].join(' ');
+  if (lastPages?.key !== key) {
+    const pages = readPages(auditId, kept);
+    lastPages = { key, pages };
+    pages.catch(() => {
+      lastPages = undefined;
+    });
+  }
+  return lastPages.pages;
+}
+
 async function attestedAt(environmentId: number): Promise<Map<string, string>> {
   const rows = await AttestationRow.findAll({ where: { environmentId, done: true }, order: [['id', 'ASC']] });
   return new Map(rows.map((r) => [r.checkId, r.at.toISOString()]));
@@ -163,16 +185,14 @@ export async function composed(siteId: number, environmentId: number): Promise<C
   if (!site || !environment) throw new NotFound('This environment does not exist, or not any more.');
   if (!environment.lastAuditId) throw new Conflict(NOT_AUDITED);
   const audit = await Audit.findByPk(environment.lastAuditId, { rejectOnEmpty: true });
-  const [client, findings, stored, kept, look, draft] = await Promise.all([
+  const [client, findings, pages, look, draft] = await Promise.all([
     Client.findByPk(site.clientId, { rejectOnEmpty: true }),
     findingsOf(audit.id),
-    AuditEvidence.findByPk(audit.id),
-    SeenPicture.findAll({ where: { auditId: audit.id }, attributes: ['sha256'] }),
+    pagesOfAudit(audit.id),
     template(),
     draftOf(siteId),
   ]);
   const result = audit.result as Result;
-  const evidence = stored && (await keptEvidence(stored.data));
   const report = composeReport({
     site: site.name,
     client: client.name,
@@ -185,7 +205,7 @@ export async function composed(siteId: number, environmentId: number): Promise<C
     before: await beforeOf(siteId, environmentId, audit.id),
     fixes: await fixesOf(environmentId),
     attestedAt: await attestedAt(environmentId),
-    pages: evidence ? pagesOf(evidence, new Set(kept.map((k) => k.sha256))) : [],
+    pages,
     setup: draft.setup,
     agency: lookOf(look),
   });

@@ -8,7 +8,7 @@ import limitedTo from 'p-limit';
 import type { Route } from 'playwright-core';
 import { GuardedBrowser, isThere } from '#probe/rendering/browser';
 import { browserSettings } from '../audits/rendering';
-import { Unavailable } from '../platform/errors';
+import { TooMany, Unavailable } from '../platform/errors';
 
 /** Nothing listens at the discard port. */
 const NOWHERE = 'http://127.0.0.1:9';
@@ -20,8 +20,9 @@ const READY = '[data-ready]';
 const NO_BROWSER =
   'There is no browser here to make a PDF with. Print the page from your own: it is made for paper too.';
 
-/** Browsers take memory: one after the other. */
+/** Browsers take memory: one after the other, and not too many waiting. */
 const inTurn = limitedTo(1);
+const MOST_WAITING = 5;
 
 async function answer(route: Route, cookie: string): Promise<void> {
   const request = route.request();
@@ -37,10 +38,12 @@ async function answer(route: Route, cookie: string): Promise<void> {
   });
 }
 
-/** @param path of a page that prints well; @throws Unavailable */
+/** @param path of a page that prints well; @throws Unavailable, TooMany */
 export function printed(event: H3Event, path: string): Promise<Buffer> {
   const settings = browserSettings();
   if (!isThere(settings)) throw new Unavailable(NO_BROWSER);
+  if (inTurn.pendingCount >= MOST_WAITING)
+    throw new TooMany('Several PDFs are being made already. Wait a moment and try again.');
   const cookie = getHeader(event, 'cookie') ?? '';
   return inTurn(async () => {
     const browser = await GuardedBrowser.start(settings, NOWHERE);

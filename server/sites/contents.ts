@@ -10,6 +10,7 @@ import { Conflict, NotFound } from '../platform/errors';
 import { Client, Environment, Site } from './models';
 import { endStanding } from './standing';
 import { FileRow } from '../platform/files/files';
+import { ApprovalRow, ReportEdition } from '../reports/models';
 
 /** How many of each thing go with what is deleted. */
 export interface Contents {
@@ -19,18 +20,33 @@ export interface Contents {
   fixes: number;
   attestations: number;
   files: number;
+  /** Reports that clients were shown, and yeses that they gave. */
+  reports: number;
+  yeses: number;
 }
 
 async function contentsOf(siteIds: readonly number[]): Promise<Contents> {
   const environments = await Environment.findAll({ where: { siteId: [...siteIds] }, attributes: ['id'] });
   const where = { environmentId: environments.map((e) => e.id) };
-  const [audits, fixes, attestations, files] = await Promise.all([
+  const ofSites = { siteId: [...siteIds] };
+  const [audits, fixes, attestations, files, reports, yeses] = await Promise.all([
     Audit.count({ where }),
     Fix.count({ where }),
     AttestationRow.count({ where }),
     FileRow.count({ where }),
+    ReportEdition.count({ where: ofSites }),
+    ApprovalRow.count({ where: ofSites }),
   ]);
-  return { sites: siteIds.length, environments: environments.length, audits, fixes, attestations, files };
+  return {
+    sites: siteIds.length,
+    environments: environments.length,
+    audits,
+    fixes,
+    attestations,
+    files,
+    reports,
+    yeses,
+  };
 }
 
 const NO_SITE = 'This site does not exist, or not any more.';

@@ -422,8 +422,15 @@ describe('a share link', () => {
       await turn('lifeboat', 'staging', 'changed-since-yes', false);
     });
     it('rests on evidence and pictures that nobody deletes or changes unseen', async () => {
-      const [newer, older] = (await shown()).approvals;
+      const { approvals, editions } = await shown();
+      const [newer, older] = approvals;
       expect((await mara('DELETE', `/api/audits/${older!.auditId}`)).status).toBe(409);
+      // nor what a client was told of
+      expect((await mara('DELETE', `/api/audits/${editions.at(-1)!.auditId}`)).status).toBe(409);
+      expect((await mara('GET', `/api/sites/${siteId}/contents`)).body).toMatchObject({
+        reports: editions.length,
+        yeses: 2,
+      });
       await sql(
         'UPDATE audit_evidence SET data = (SELECT data FROM (SELECT data FROM audit_evidence WHERE audit_id = ?) o) WHERE audit_id = ?',
         [newer!.auditId, older!.auditId],
