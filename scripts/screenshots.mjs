@@ -142,7 +142,9 @@ const VIEWS = [
       const { rows } = await (await page.request.get('/api/messages')).json();
       await page.request.post('/api/messages', { data: { upTo: rows[0].id } });
       await page.getByRole('button', { name: 'Run a night in two minutes' }).click();
-      await page.getByRole('button', { name: /Messages, (?:[2-9]|\d\d) unread/ }).waitFor({ timeout: 120_000 });
+      await page
+        .getByRole('button', { name: /Messages, (?:[2-9]|\d\d) unread/ })
+        .waitFor({ timeout: 120_000 });
       await page.getByRole('button', { name: 'Back to real time' }).click();
       await page.getByRole('button', { name: 'Run a night in two minutes' }).waitFor();
     },

@@ -15,6 +15,7 @@ const TABS = [
   { key: 'pages', label: 'Pages' },
   { key: 'records', label: 'Records' },
   { key: 'brief', label: 'Brief' },
+  { key: 'launch', label: 'Launch' },
   { key: 'compare', label: 'Compare' },
   { key: 'report', label: 'Report' },
   { key: 'history', label: 'History' },

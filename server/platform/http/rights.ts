@@ -146,6 +146,7 @@ export const ROUTES: Record<string, Right> = {
   'GET /api/report-template/logo': 'signed in',
   'POST /api/report-template/logo': 'owner',
   'DELETE /api/report-template/logo': 'owner',
+  'GET /api/sites/:id/launch': 'signed in',
   'GET /api/sites/:id/report': 'signed in',
   'PUT /api/sites/:id/report': 'signed in',
   'GET /api/sites/:id/report/shown': 'signed in',

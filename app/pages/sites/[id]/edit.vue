@@ -42,11 +42,24 @@ const {
 const missing = computed(() => (tried.value ? missingOf(draft.value) : { name: '', client: '' }));
 const urls = computed(() => site.value?.environments.map((e) => e.url) ?? []);
 
+const launching = ref(false);
+const live = computed(() => site.value?.environments.find((e) => e.kind === 'live'));
+const isLaunch = computed(() => draft.value.stage === 'launched' && site.value?.stage !== 'launched');
+const audits = useAudits();
+/** A launch is asked about first. */
 async function save(): Promise<void> {
   tried.value = true;
   if (Object.values(missing.value).some(Boolean)) return;
-  if (!(await saveSite(draft.value))) return;
+  if (isLaunch.value) launching.value = true;
+  else await saveNow();
+}
+async function saveNow(): Promise<boolean> {
+  if (!(await saveSite(draft.value))) return false;
   notes.say(`${draft.value.name.trim()} is saved.`);
+  return true;
+}
+async function launch(): Promise<void> {
+  if ((await saveNow()) && live.value) await audits.start([live.value.id]);
 }
 const {
   run: setStage,
@@ -122,6 +135,14 @@ const fault = computed(() => unread.value || unsaved.value || unstaged.value || 
       </section>
     </template>
     <v-progress-linear v-else-if="!fault" indeterminate color="primary" aria-label="Loading" />
+    <LaunchDialog
+      v-if="site"
+      v-model="launching"
+      :site-id="id"
+      :name="site.name"
+      :has-live="live !== undefined"
+      @launch="launch"
+    />
   </div>
 </template>
 

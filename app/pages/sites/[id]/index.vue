@@ -55,12 +55,24 @@ async function goToCheck(check: string): Promise<void> {
   await navigateTo({ query: { ...route.query, check, tab: undefined } }, { replace: true });
   opened.value++;
 }
+const audits = useAudits();
 const { run: setStage } = useDoing(async (stage: Stage) => {
   await api('/api/sites/:id', { params: { id }, method: 'PATCH', body: { stage } });
   notes.say(
     `${site.value?.name} is now ${stage}. Its stored evidence was re-evaluated by what is wanted now.`,
   );
 });
+const launching = ref(false);
+const live = computed(() => site.value?.environments.find((e) => e.kind === 'live'));
+/** A launch is asked about first. */
+function changeStage(stage: Stage): void {
+  if (stage === 'launched' && site.value?.stage !== 'launched') launching.value = true;
+  else void setStage(stage);
+}
+async function launch(): Promise<void> {
+  await setStage('launched');
+  if (live.value) await audits.start([live.value.id]);
+}
 </script>
 
 <template>
@@ -70,7 +82,7 @@ const { run: setStage } = useDoing(async (stage: Stage) => {
       v-model:environment="environmentId"
       v-model:tab="tab"
       :site="site"
-      @stage="setStage"
+      @stage="changeStage"
       @sum="sum = true"
     />
     <div class="page">
@@ -102,12 +114,21 @@ const { run: setStage } = useDoing(async (stage: Stage) => {
           </div>
         </template>
         <BriefForm v-else-if="tab === 'brief'" :site="site" />
+        <LaunchView v-else-if="tab === 'launch'" :site="site" @launch="launching = true" />
         <CompareView v-else-if="tab === 'compare'" :site="site" :environment="environment" />
         <ReportView v-else-if="tab === 'report'" :site="site" :environment="environment" />
         <HistoryView v-else :key="`h${environment.id}`" :site-id="site.id" :environment="environment" />
       </template>
       <v-progress-linear v-else-if="!fault" indeterminate color="primary" aria-label="Loading" />
     </div>
+    <LaunchDialog
+      v-if="site"
+      v-model="launching"
+      :site-id="site.id"
+      :name="site.name"
+      :has-live="live !== undefined"
+      @launch="launch"
+    />
     <ScoreSum
       v-if="environment && site"
       v-model="sum"
