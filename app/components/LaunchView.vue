@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { SiteDetail } from '~/types';
 
-/** On the way to the launch: whether it can be, and the holding page until then. */
+/** On the way to the launch: whether it can be, which records change, and the holding page until then. */
 defineProps<{ site: SiteDetail }>();
 const emit = defineEmits<{ launch: [] }>();
 </script>
@@ -23,6 +23,7 @@ const emit = defineEmits<{ launch: [] }>();
       </div>
       <LaunchStand :site-id="site.id" />
     </section>
+    <CutOverPlan :key="`plan ${site.id}`" :site="site" />
     <HoldingKit :key="site.id" :site="site" />
   </div>
 </template>

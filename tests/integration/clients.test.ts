@@ -8,6 +8,8 @@ import type { ApprovalLine } from '../../server/reports/approvals';
 import type { ContactLine } from '../../server/reports/contacts';
 import type { Edition } from '../../server/reports/composing';
 import type { RemarkLine } from '../../server/reports/remarks';
+import type { LaunchStanding } from '../../server/launch/standing';
+import type { SiteCutOver } from '../../server/launch/cut-over';
 import type { Shared } from '../../server/reports/shared';
 import { useDesk } from './desk';
 import type { Caller } from './served';
@@ -455,6 +457,33 @@ describe('a share link', () => {
     it('says nothing of a live site that was never shown, before the launch', async () => {
       expect(['untested', 'cantTell', undefined]).toContain((await finding(live, CHECK)).outcome);
     });
+  });
+});
+
+describe('on the way to the launch', () => {
+  it('says what stands against it on what counts, the newest yes, and the records that change', async () => {
+    const { body } = await mara<LaunchStanding>('GET', `/api/sites/${siteId}/launch`);
+    expect(body.environments.map((e) => [e.name, e.isLive])).toEqual([
+      ['Staging', false],
+      ['Live', true],
+    ]);
+    const [before] = body.environments;
+    expect(before!.against.map((a) => a.check)).toEqual(
+      expect.arrayContaining(['indexing.kept-out', CHECK]) as string[],
+    );
+    expect(before!.against.map((a) => a.outcome).slice(0, 1)).toEqual(['failed']);
+    expect(body.yes).toBeNull();
+    expect((await mara('GET', '/api/sites/999999/launch')).status).toBe(404);
+  });
+  it('plans the cut-over from what live serves', async () => {
+    const choir = (await site('Sallow Choir')).id;
+    const { body } = await mara<SiteCutOver>('GET', `/api/sites/${choir}/cut-over`);
+    const change = body.lines.find((l) => l.name === 'sallow-choir.example' && l.type === 'A')!;
+    expect(change.action).toBe('change');
+    expect(change.lasts).toBeGreaterThan(3600);
+    expect(body.back).toContain(`sallow-choir.example. ${change.ttl} IN A ${change.before[0]}`);
+    expect(body.wanted).toContain(`sallow-choir.example. 300 IN A ${change.after[0]}`);
+    expect(body.lines.filter((l) => l.type === 'MX').map((l) => l.action)).toEqual(['keep']);
   });
 });
 

@@ -147,6 +147,7 @@ export const ROUTES: Record<string, Right> = {
   'POST /api/report-template/logo': 'owner',
   'DELETE /api/report-template/logo': 'owner',
   'GET /api/sites/:id/launch': 'signed in',
+  'GET /api/sites/:id/cut-over': 'signed in',
   'GET /api/sites/:id/report': 'signed in',
   'PUT /api/sites/:id/report': 'signed in',
   'GET /api/sites/:id/report/shown': 'signed in',

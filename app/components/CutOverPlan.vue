@@ -1,0 +1,203 @@
+<script setup lang="ts">
+import { spreadOf } from '#core/launch/cut-over';
+import { quantity } from '#core/text/quantity';
+import type { SiteDetail } from '~/types';
+
+/** Which records change at the launch, what stands in the way, and when the last cache has let go. */
+const props = defineProps<{ site: SiteDetail }>();
+const copy = useCopying();
+const { data: plan, fault } = useReading('/api/sites/:id/cut-over', {
+  key: () => ['site', props.site.id, 'cut over'],
+  params: () => ({ id: props.site.id }),
+});
+const changing = computed(() => (plan.value?.lines ?? []).filter((l) => l.action !== 'keep'));
+const kept = computed(() => (plan.value?.lines ?? []).filter((l) => l.action === 'keep'));
+const showKept = ref(false);
+
+/** A moment as an input of type datetime-local has it: in the reader’s zone, to the minute. */
+function localOf(at: Date): string {
+  const shifted = new Date(at.getTime() - 60_000 * at.getTimezoneOffset());
+  return shifted.toISOString().slice(0, 16);
+}
+const NINE = 'T09:00';
+const changeAt = ref(
+  props.site.launchDate && Date.parse(props.site.launchDate) > clockNow()
+    ? `${props.site.launchDate}${NINE}`
+    : localOf(new Date(clockNow())),
+);
+const lowerAt = ref('');
+const lowerTo = ref(300);
+const lowered = computed(() => {
+  const at = Date.parse(lowerAt.value);
+  return Number.isNaN(at) || !(lowerTo.value > 0) ? undefined : { at, ttl: lowerTo.value };
+});
+const moment0 = computed(() => Date.parse(changeAt.value));
+type Line = NonNullable<typeof plan.value>['lines'][number];
+/** What is not there yet has no TTL to lower. */
+const lastOf = (line: Line): number =>
+  spreadOf(line.lasts, moment0.value, line.ttl === undefined ? undefined : lowered.value).last;
+const format = computed(() => {
+  const options = { dateStyle: 'medium', timeStyle: 'short' } as const;
+  try {
+    return new Intl.DateTimeFormat(undefined, { ...options, timeZone: plan.value?.timeZone ?? undefined });
+  } catch {
+    return new Intl.DateTimeFormat(undefined, options);
+  }
+});
+const said = (at: number): string => (Number.isNaN(at) ? '–' : format.value.format(at));
+const overall = computed(() => Math.max(...changing.value.map(lastOf)));
+/** What lowering the TTLs now would win. */
+const won = computed(() => {
+  if (lowered.value || !changing.value.length || Number.isNaN(moment0.value)) return '';
+  const low = { at: clockNow(), ttl: lowerTo.value };
+  const then = Math.max(
+    ...changing.value.map(
+      (l) => spreadOf(l.lasts, moment0.value, l.ttl === undefined ? undefined : low).last,
+    ),
+  );
+  const minutes = Math.round((overall.value - then) / 60_000);
+  return minutes > 0
+    ? `Lowered to ${lowerTo.value} seconds now, the last of them would let go ${minutes >= 120 ? quantity(Math.round(minutes / 60), 'hour') : quantity(minutes, 'minute')} earlier.`
+    : '';
+});
+const SIGN = { add: '+', change: '→', 'take away': '−', keep: '' } as const;
+</script>
+
+<template>
+  <section class="sheet plan" aria-label="Cut-over plan">
+    <h2>Records at the launch</h2>
+    <p v-if="fault" class="faint">{{ fault }}</p>
+    <template v-else-if="plan">
+      <p v-if="plan.without" class="faint">{{ plan.without }}</p>
+      <p v-else-if="!changing.length">
+        <b>All records are as wanted.</b>
+        <span class="faint">As looked at <TimeAt :iso="plan.at" />.</span>
+      </p>
+      <template v-else>
+        <p class="faint">
+          From what the name servers said <TimeAt :iso="plan.at" /> to what brief and host profile ask for.
+        </p>
+        <ul v-if="plan.conflicts.length" class="conflicts">
+          <li v-for="c in plan.conflicts" :key="c" class="fray">{{ c }}</li>
+        </ul>
+        <div class="line">
+          <label>The change is made <input v-model="changeAt" type="datetime-local" /></label>
+          <label>TTLs are lowered <input v-model="lowerAt" type="datetime-local" /></label>
+          <label
+            >to
+            <input v-model.number="lowerTo" type="number" min="30" max="86400" class="num" /> seconds</label
+          >
+        </div>
+        <p>
+          <b>The last cache that obeys TTLs lets go by {{ said(overall) }}</b
+          ><span v-if="plan.timeZone" class="faint"> ({{ plan.timeZone }})</span>. {{ won }}
+        </p>
+        <v-table density="compact">
+          <thead>
+            <tr>
+              <th>What</th>
+              <th>Name</th>
+              <th>Type</th>
+              <th>Now</th>
+              <th>Then</th>
+              <th>Old answer until</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="l in showKept ? plan.lines : changing" :key="`${l.name} ${l.type}`">
+              <td>{{ SIGN[l.action] }} {{ l.action }}</td>
+              <td class="mono">{{ l.name }}</td>
+              <td class="mono">{{ l.type }}</td>
+              <td class="mono value">
+                <div v-for="v in l.before" :key="v">{{ v }}</div>
+                <span v-if="l.ttl !== undefined" class="faint">TTL {{ l.ttl }}</span>
+              </td>
+              <td class="mono value">
+                <div v-for="v in l.after" :key="v">{{ v }}</div>
+              </td>
+              <td class="num">{{ l.action === 'keep' ? '' : said(lastOf(l)) }}</td>
+            </tr>
+          </tbody>
+        </v-table>
+        <button v-if="kept.length" type="button" class="link" @click="showKept = !showKept">
+          {{ showKept ? 'Only what changes' : `${quantity(kept.length, 'set')} of records that stay` }}
+        </button>
+        <div class="two">
+          <div>
+            <div class="line">
+              <h3>To paste</h3>
+              <span class="spring" /><v-btn size="small" @click="copy(plan.wanted)">Copy</v-btn>
+            </div>
+            <pre class="raw">{{ plan.wanted }}</pre>
+          </div>
+          <div>
+            <div class="line">
+              <h3>The way back</h3>
+              <span class="spring" /><v-btn size="small" @click="copy(plan.back)">Copy</v-btn>
+            </div>
+            <pre class="raw">{{ plan.back }}</pre>
+          </div>
+        </div>
+      </template>
+    </template>
+    <v-progress-linear v-else indeterminate color="primary" aria-label="Loading" />
+  </section>
+</template>
+
+<style scoped>
+.plan {
+  padding: 14px 16px;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 10px;
+}
+p,
+h3 {
+  margin: 0;
+}
+h3 {
+  font-size: 14px;
+}
+.conflicts {
+  margin: 0;
+  padding-left: 18px;
+}
+.line {
+  display: flex;
+  gap: 8px 18px;
+  flex-wrap: wrap;
+  align-items: center;
+}
+input {
+  border: 1px solid rgb(var(--v-theme-rule));
+  border-radius: 4px;
+  padding: 3px 6px;
+  background: rgb(var(--v-theme-surface));
+  color: inherit;
+  color-scheme: inherit;
+}
+input.num {
+  width: 80px;
+}
+.value {
+  overflow-wrap: anywhere;
+}
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 14px;
+}
+.two > div {
+  min-width: 0;
+}
+.link {
+  color: rgb(var(--v-theme-primary));
+  text-decoration: underline;
+  justify-self: start;
+}
+@media (max-width: 800px) {
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,226 @@
+/** The cut-over plan: applied to what is served it gives what is wanted, and its times hold for every cache. */
+import { describe, expect, it } from 'vitest';
+import type { ExpectedRecord } from '#core/facts/brief';
+import type { DnsRecord } from '#core/facts/evidence';
+import { evidence } from '#core/checks/example-evidence';
+import { readZoneFile } from '#core/formats/zone-file/read';
+import fc from '../../tests/property';
+import { planCutOver, serversSpread, servedBy, spreadOf, type CutOverInput } from './cut-over';
+
+const served = (name: string, type: string, value: string, ttl = 3600): DnsRecord => ({
+  name,
+  type,
+  value,
+  ttl,
+});
+const wanted = (name: string, type: string, value: string): ExpectedRecord => ({ name, type, value });
+const plan = (more: Partial<CutOverInput>) =>
+  planCutOver({ served: [], wanted: [], negativeTtl: 900, ...more });
+const said = (more: Partial<CutOverInput>): string[] =>
+  plan(more).lines.map(
+    (l) => `${l.action} ${l.name} ${l.type} ${l.before.join('+')} > ${l.after.join('+')} in ${l.lasts}`,
+  );
+
+const OLD = [
+  served('kites.example', 'A', '192.0.2.1', 86400),
+  served('kites.example', 'AAAA', '2001:db8::1', 86400),
+  served('www.kites.example', 'A', '192.0.2.1', 7200),
+  served('kites.example', 'MX', '10 mail.kites.example.', 3600),
+  served('kites.example', 'TXT', 'v=spf1 ip4:192.0.2.1 mx -all'),
+  served('shop.kites.example', 'A', '192.0.2.9'),
+];
+const NEW = [
+  wanted('kites.example', 'A', '192.0.2.80'),
+  wanted('www.kites.example', 'CNAME', 'kites.host.example'),
+  wanted('kites.example', 'TXT', 'host-verify=1'),
+];
+
+describe('the plan', () => {
+  it('adds, changes, takes away and keeps: mail, texts and other names stay', () => {
+    expect(said({ served: OLD, wanted: NEW })).toEqual([
+      'add www.kites.example CNAME  > kites.host.example in 900',
+      'change kites.example A 192.0.2.1 > 192.0.2.80 in 86400',
+      'change kites.example TXT v=spf1 ip4:192.0.2.1 mx -all > host-verify=1+v=spf1 ip4:192.0.2.1 mx -all in 3600',
+      'take away kites.example AAAA 2001:db8::1 >  in 86400',
+      'take away www.kites.example A 192.0.2.1 >  in 7200',
+      'keep kites.example MX 10 mail.kites.example > 10 mail.kites.example in 0',
+      'keep shop.kites.example A 192.0.2.9 > 192.0.2.9 in 0',
+    ]);
+  });
+  it('names what would break', () => {
+    expect(plan({ served: OLD, wanted: NEW }).conflicts).toEqual([
+      'kites.example has an IPv6 address (2001:db8::1) that nobody asked for: left there, visitors with IPv6 stay at the old server.',
+      'SPF of kites.example would still name the old server (192.0.2.1).',
+    ]);
+  });
+  it.each<[string, Partial<CutOverInput>, RegExp]>([
+    [
+      'a CNAME at the apex',
+      { served: OLD, wanted: [wanted('kites.example', 'CNAME', 'x.host.example')] },
+      /CNAME beside MX, TXT/,
+    ],
+    [
+      'two CNAMEs',
+      { wanted: [wanted('a.example', 'CNAME', 'x.example'), wanted('a.example', 'CNAME', 'y.example')] },
+      /2 CNAMEs/,
+    ],
+    [
+      'a CAA that forbids the new issuer',
+      {
+        served: [served('kites.example', 'CAA', '0 issue "old-ca.example"')],
+        wanted: [wanted('www.kites.example', 'A', '192.0.2.80')],
+        issuer: 'new-ca.example',
+      },
+      /CAA at kites\.example does not let new-ca\.example/,
+    ],
+    [
+      'mail that rests on an address that moves',
+      {
+        served: [
+          served('kites.example', 'A', '192.0.2.1'),
+          served('kites.example', 'MX', '10 kites.example.'),
+        ],
+        wanted: [wanted('kites.example', 'A', '192.0.2.80')],
+      },
+      /Mail of kites\.example is delivered to kites\.example, whose address changes/,
+    ],
+    ['a wildcard', { hasWildcard: true }, /wildcard answers/],
+  ])('%s', (_, input, conflict) => {
+    expect(plan(input).conflicts.join(' ')).toMatch(conflict);
+  });
+  it('a CAA that lets the new issuer in is no conflict', () => {
+    const input = {
+      served: [served('kites.example', 'CAA', '0 issue "new-ca.example"')],
+      wanted: [wanted('www.kites.example', 'A', '192.0.2.80')],
+      issuer: 'new-ca.example',
+    };
+    expect(plan(input).conflicts).toEqual([]);
+  });
+  it('the way back is what stands there now, with its TTLs, and can be read', () => {
+    const { back, wanted: to } = plan({ served: OLD, wanted: NEW });
+    const read = (text: string) =>
+      readZoneFile(text, '.').records.map((r) => `${r.name} ${r.ttl} ${r.type} ${r.value}`);
+    expect(read(back)).toContain('kites.example 86400 A 192.0.2.1');
+    expect(read(back)).toContain('www.kites.example 7200 A 192.0.2.1');
+    expect(read(to)).toContain('kites.example 300 A 192.0.2.80');
+    expect(readZoneFile(back, '.').errors).toEqual([]);
+  });
+  it('same values in other spelling are kept', () => {
+    expect(
+      said({
+        served: [served('WWW.kites.example.', 'CNAME', 'Kites.Host.example.')],
+        wanted: [wanted('www.kites.example', 'CNAME', 'kites.host.example')],
+      }),
+    ).toEqual(['keep www.kites.example CNAME kites.host.example > kites.host.example in 0']);
+  });
+});
+
+describe('generated zones', () => {
+  const NAMES = ['kites.example', 'www.kites.example', 'shop.kites.example'];
+  const VALUES: Record<string, (n: number) => string> = {
+    A: (n) => `192.0.2.${n}`,
+    AAAA: (n) => `2001:db8::${n}`,
+    CNAME: (n) => `t${n}.host.example`,
+    TXT: (n) => `token=${n}`,
+    MX: (n) => `10 m${n}.mail.example`,
+  };
+  const record = fc
+    .record({
+      name: fc.constantFrom(...NAMES),
+      type: fc.constantFrom(...Object.keys(VALUES)),
+      n: fc.integer({ min: 1, max: 4 }),
+      ttl: fc.integer({ min: 60, max: 86_400 }),
+    })
+    .map(({ name, type, n, ttl }) => served(name, type, VALUES[type]!(n), ttl));
+  const zone = fc.array(record, { maxLength: 9 });
+  it('the plan applied to what is served gives what is wanted, with mail and tokens intact', () => {
+    const holds = fc.property(zone, zone, (now, then) => {
+      const { lines } = planCutOver({ served: now, wanted: then, negativeTtl: 60 });
+      const after = new Map(lines.map((l) => [`${l.name} ${l.type}`, new Set(l.after)]));
+      const asked = new Set(then.map((r) => r.name));
+      for (const { name, type, value } of then) expect(after.get(`${name} ${type}`)).toContain(value);
+      for (const { name, type, value } of now) {
+        const set = after.get(`${name} ${type}`)!;
+        const isWanted = then.some((r) => r.name === name && r.type === type);
+        // tokens always, mail unless other mail is wanted, and names that nobody asked for
+        if (type === 'TXT' || (type === 'MX' && !isWanted) || !asked.has(name)) expect(set).toContain(value);
+      }
+      // of what reaches a name that was asked for, nothing is left that is not wanted
+      for (const l of lines)
+        if (asked.has(l.name) && ['A', 'AAAA', 'CNAME'].includes(l.type))
+          for (const value of l.after)
+            expect(then.some((r) => r.name === l.name && r.type === l.type && r.value === value)).toBe(true);
+    });
+    fc.assert(holds, { numRuns: 400 });
+  });
+});
+
+/** A cache that obeys TTLs: asked at some moments, it holds what it got until that has ended. */
+function staleUntil(
+  asks: readonly number[],
+  answerAt: (at: number) => { isOld: boolean; ttl: number },
+): number {
+  let until = -Infinity;
+  let isOld = false;
+  let lastOld = -Infinity;
+  for (const at of [...asks].sort((a, b) => a - b)) {
+    if (at >= until) {
+      const got = answerAt(at);
+      until = at + 1000 * got.ttl;
+      isOld = got.isOld;
+    }
+    if (isOld) lastOld = Math.max(lastOld, until);
+  }
+  return lastOld;
+}
+
+describe('times', () => {
+  const HOUR = 3_600_000;
+  // worked by hand
+  it.each([
+    ['a day’s TTL, changed now', spreadOf(86400, 0), 24],
+    ['lowered a day before to five minutes', spreadOf(86400, 24 * HOUR, { at: 0, ttl: 300 }), 24 + 1 / 12],
+    ['lowered an hour before only', spreadOf(86400, HOUR, { at: 0, ttl: 300 }), 24],
+    ['lowered after the change: too late', spreadOf(86400, 0, { at: HOUR, ttl: 300 }), 24],
+    ['raised before', spreadOf(300, HOUR, { at: 0, ttl: 7200 }), 3],
+    [
+      'name servers: the longer of both sets, then the record',
+      serversSpread({ parentTtl: 172800, ownTtl: 3600, recordTtl: 3600 }, 0),
+      49,
+    ],
+  ])('%s', (_, { last }, hours) => {
+    expect(last / HOUR).toBeCloseTo(hours, 6);
+  });
+  it('no cache that obeys TTLs holds the old answer longer, and some nearly as long', () => {
+    const moment = fc.integer({ min: 0, max: 20_000 }).map((seconds) => 1000 * seconds);
+    const lowering = fc.option(fc.record({ at: moment, ttl: fc.integer({ min: 30, max: 630 }) }), {
+      nil: undefined,
+    });
+    const caches = fc.array(fc.array(moment, { maxLength: 30 }), { maxLength: 30 });
+    const ttls = fc.integer({ min: 60, max: 7260 });
+    const holds = fc.property(ttls, moment, lowering, caches, (ttl, changedAt, lowered, asks) => {
+      const { last } = spreadOf(ttl, changedAt, lowered);
+      const answerAt = (at: number) => ({
+        isOld: at < changedAt,
+        ttl: lowered && at >= lowered.at ? lowered.ttl : ttl,
+      });
+      const ends = asks.map((moments) => staleUntil(moments, answerAt));
+      // and those that ask at the worst moments
+      const worst = [changedAt - 1, ...(lowered ? [lowered.at - 1] : [])].map((at) =>
+        staleUntil([at], answerAt),
+      );
+      for (const end of [...ends, ...worst]) expect(end).toBeLessThanOrEqual(last);
+      const longest = Math.max(...worst);
+      if (longest > changedAt) expect(last - longest).toBeLessThanOrEqual(1);
+    });
+    fc.assert(holds, { numRuns: 300 });
+  });
+});
+
+it('what is served is read from the zone’s own servers, with the negative TTL of RFC 2308', () => {
+  const { served: records, negativeTtl, hasWildcard } = servedBy(evidence().dns);
+  expect(records).toContainEqual(served('marsh-choir.example', 'A', '192.0.2.10'));
+  expect(records.map((r) => r.type)).not.toContain('SOA');
+  expect(negativeTtl).toBe(3600);
+  expect(hasWildcard).toBe(false);
+});

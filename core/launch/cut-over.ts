@@ -1,0 +1,266 @@
+/**
+ * From the records that are served to those that are wanted: what to add, change, take away and keep, what stands in
+ * the way, and when the last cache that obeys TTLs has let go of the old answer. Pure.
+ */
+import { caaClimb, mayIssue, parseCaa } from '#core/extract/caa';
+import { isSpf } from '#core/extract/spf';
+import { zoneLine } from '#core/formats/zone-file/write';
+import type { ExpectedRecord } from '#core/facts/brief';
+import type { DnsEvidence, DnsRecord } from '#core/facts/evidence';
+
+/** Types by which a name is reached: of these nothing is left beside what is wanted. */
+const REACHING = ['A', 'AAAA', 'CNAME', 'HTTPS'] as const;
+/** Types of which a name has one set, wanted whole. */
+const WHOLE = new Set<string>([...REACHING, 'MX', 'NS', 'CAA']);
+
+export type CutOverAction = 'add' | 'change' | 'take away' | 'keep';
+
+/** One set of records of one name and type. */
+export interface CutOverLine {
+  action: CutOverAction;
+  name: string;
+  type: string;
+  before: string[];
+  after: string[];
+  /** Of what is served; nothing where there is none. Seconds. */
+  ttl?: number;
+  /** How long the old answer lives in caches after the change, at most. Seconds. */
+  lasts: number;
+}
+
+export interface CutOver {
+  lines: CutOverLine[];
+  /** What would go wrong, in sentences. */
+  conflicts: string[];
+  /** What is to stand there, as lines of a zone file. */
+  wanted: string;
+  /** What stands there now of all that changes, as lines of a zone file: the way back. */
+  back: string;
+}
+
+export interface CutOverInput {
+  served: readonly DnsRecord[];
+  wanted: readonly ExpectedRecord[];
+  /** How long a name or type is known not to be there (RFC 2308 5): the lesser of the SOA’s TTL and minimum. */
+  negativeTtl: number;
+  /** Whether names that are not there are answered by a wildcard. */
+  hasWildcard?: boolean;
+  /** Who is to issue certificates at the new host. */
+  issuer?: string;
+}
+
+const NAME_TYPES = new Set(['CNAME', 'MX', 'NS', 'HTTPS']);
+const plain = (type: string, value: string): string => {
+  const folded = value.trim().replace(/\s+/g, ' ');
+  return NAME_TYPES.has(type) ? folded.toLowerCase().replace(/\.$/, '') : folded;
+};
+const keyOf = (name: string, type: string): string => `${name.toLowerCase().replace(/\.$/, '')} ${type}`;
+
+type Sets = Map<string, { name: string; type: string; values: string[]; ttl: number }>;
+
+function setsOf(records: readonly (ExpectedRecord | DnsRecord)[]): Sets {
+  const sets: Sets = new Map();
+  for (const { name, type, value, ttl = 0 } of records) {
+    const key = keyOf(name, type);
+    const set = sets.get(key) ?? { name: name.toLowerCase().replace(/\.$/, ''), type, values: [], ttl };
+    const one = plain(type, value);
+    if (!set.values.includes(one)) set.values.push(one);
+    // of one set all have one TTL (RFC 2181 5.2); of servers that differ the longest counts
+    set.ttl = Math.max(set.ttl, ttl);
+    sets.set(key, set);
+  }
+  for (const set of sets.values()) set.values.sort();
+  return sets;
+}
+
+const isSame = (a: readonly string[], b: readonly string[]): boolean =>
+  a.length === b.length && a.every((v, i) => v === b[i]);
+
+const ORDER: CutOverAction[] = ['add', 'change', 'take away', 'keep'];
+
+/** Every set of the zone, with what becomes of it. */
+function linesOf(served: Sets, wanted: Sets, negativeTtl: number): CutOverLine[] {
+  const asked = new Set([...wanted.values()].map((w) => w.name));
+  const lines: CutOverLine[] = [];
+  for (const key of new Set([...served.keys(), ...wanted.keys()])) {
+    const now = served.get(key);
+    const then = wanted.get(key);
+    const { name, type } = (now ?? then)!;
+    const before = now?.values ?? [];
+    // a text is one of several, and none of the others is ours
+    const after = then
+      ? WHOLE.has(type)
+        ? then.values
+        : [...new Set([...before, ...then.values])].sort()
+      : asked.has(name) && (REACHING as readonly string[]).includes(type)
+        ? []
+        : before;
+    const action: CutOverAction = isSame(before, after)
+      ? 'keep'
+      : !before.length
+        ? 'add'
+        : after.length
+          ? 'change'
+          : 'take away';
+    const lasts = action === 'keep' ? 0 : now ? now.ttl : negativeTtl;
+    lines.push({ action, name, type, before, after, ...(now ? { ttl: now.ttl } : {}), lasts });
+  }
+  return lines.sort(
+    (a, b) =>
+      ORDER.indexOf(a.action) - ORDER.indexOf(b.action) ||
+      (a.name === b.name ? (a.type < b.type ? -1 : 1) : a.name < b.name ? -1 : 1),
+  );
+}
+
+/** A CNAME beside other data, or beside another. */
+function aliasConflicts(lines: readonly CutOverLine[]): string[] {
+  return lines.flatMap(({ name, type, after }) => {
+    if (type !== 'CNAME' || !after.length) return [];
+    const beside = lines.filter(
+      (l) => l.name === name && l.after.length && !['CNAME', 'RRSIG', 'NSEC'].includes(l.type),
+    );
+    const types = beside.map((l) => l.type).join(', ');
+    return [
+      ...(types
+        ? [`${name} would have a CNAME beside ${types}, which no name may have (RFC 1034 3.6.2).`]
+        : []),
+      ...(after.length > 1 ? [`${name} would have ${after.length} CNAMEs, where one is allowed.`] : []),
+    ];
+  });
+}
+
+/** What else rests on addresses that move: IPv6 left behind, mail, SPF. */
+function addressConflicts(lines: readonly CutOverLine[]): string[] {
+  const moves = ({ type, before, after }: CutOverLine): boolean =>
+    (type === 'A' || type === 'AAAA') && before.some((v) => !after.includes(v));
+  const moving = lines.filter(moves);
+  const names = new Set(moving.map((l) => l.name));
+  const addresses = [...new Set(moving.flatMap((l) => l.before.filter((v) => !l.after.includes(v))))];
+  const left = moving
+    .filter((l) => l.type === 'AAAA' && l.action === 'take away')
+    .map(
+      ({ name, before }) =>
+        `${name} has an IPv6 address (${before.join(', ')}) that nobody asked for: left there, visitors with IPv6 stay at the old server.`,
+    );
+  const mail = lines.flatMap(({ name, type, after }) =>
+    (type === 'MX' ? after : [])
+      .map((value) => value.split(' ')[1] ?? '')
+      .filter((target) => names.has(target))
+      .map((target) => `Mail of ${name} is delivered to ${target}, whose address changes with this.`),
+  );
+  const spf = lines.flatMap(({ name, type, after }) =>
+    (type === 'TXT' ? after.map(unquoted).filter(isSpf) : []).flatMap((text) => {
+      const old = addresses.filter((address) => text.includes(`:${address}`));
+      return old.length ? [`SPF of ${name} would still name the old server (${old.join(', ')}).`] : [];
+    }),
+  );
+  return [...left, ...mail, ...spf];
+}
+
+const WILDCARD =
+  'A wildcard answers for names that are not there: a name forgotten here does not show as missing.';
+
+/** What of it would break something. */
+const conflictsOf = (lines: readonly CutOverLine[], { issuer, hasWildcard }: CutOverInput): string[] => [
+  ...aliasConflicts(lines),
+  ...addressConflicts(lines),
+  ...(issuer ? caaConflicts(lines, issuer) : []),
+  ...(hasWildcard ? [WILDCARD] : []),
+];
+
+const unquoted = (value: string): string => value.replace(/^"|"$/g, '').replace(/" "/g, '');
+
+/** Names that are reached anew, and whose CAA forbids the new host’s issuer. */
+function caaConflicts(lines: readonly CutOverLine[], issuer: string): string[] {
+  const caa = new Map(lines.filter((l) => l.type === 'CAA').map((l) => [l.name, l.after]));
+  const reached = new Set(
+    lines
+      .filter(
+        (l) => (REACHING as readonly string[]).includes(l.type) && l.action !== 'keep' && l.after.length,
+      )
+      .map((l) => l.name),
+  );
+  return [...reached].flatMap((name) => {
+    const at = caaClimb(name).find((n) => caa.get(n)?.length);
+    const set = at === undefined ? [] : caa.get(at)!.flatMap((v) => parseCaa(v) ?? []);
+    return set.length && !mayIssue(set, issuer)
+      ? [`CAA at ${at} does not let ${issuer} issue a certificate for ${name}.`]
+      : [];
+  });
+}
+
+const asRecords = (lines: readonly CutOverLine[], which: 'before' | 'after', ttl?: number): string =>
+  lines
+    .flatMap((l) =>
+      l[which].map((value) => zoneLine({ name: l.name, type: l.type, value, ttl: ttl ?? l.ttl ?? 3600 })),
+    )
+    .join('\n');
+
+/** Seconds that new records are kept at first, so that a mistake is soon gone. */
+export const FIRST_TTL = 300;
+
+export function planCutOver(input: CutOverInput): CutOver {
+  const lines = linesOf(setsOf(input.served), setsOf(input.wanted), input.negativeTtl);
+  const changing = lines.filter((l) => l.action !== 'keep');
+  return {
+    lines,
+    conflicts: conflictsOf(lines, input),
+    wanted: asRecords(changing, 'after', FIRST_TTL),
+    back: asRecords(changing, 'before'),
+  };
+}
+
+/** When a change is seen: by nobody before the first, by everybody who obeys TTLs after the last. Milliseconds. */
+export interface Spread {
+  first: number;
+  last: number;
+}
+
+/**
+ * When the last cache has let go of an old answer.
+ * @param ttl of the old answer, in seconds
+ * @param changedAt when the record was changed at its servers
+ * @param lowered when its TTL was lowered before, and to what; caches filled before that keep the old TTL
+ */
+export function spreadOf(ttl: number, changedAt: number, lowered?: { at: number; ttl: number }): Spread {
+  if (!lowered || lowered.at > changedAt) return { first: changedAt, last: changedAt + 1000 * ttl };
+  const before = lowered.at + 1000 * ttl;
+  const after = changedAt + 1000 * lowered.ttl;
+  return {
+    first: changedAt,
+    last: Math.min(Math.max(before, after), changedAt + 1000 * Math.max(ttl, lowered.ttl)),
+  };
+}
+
+/**
+ * When everybody asks the new name servers and has an answer of theirs: a cache asks the old ones until their NS set
+ * has ended, the zone above’s or their own, and keeps what it got last for its own TTL.
+ */
+export function serversSpread(
+  { parentTtl, ownTtl, recordTtl }: { parentTtl: number; ownTtl: number; recordTtl: number },
+  changedAt: number,
+): Spread {
+  return { first: changedAt, last: changedAt + 1000 * (Math.max(parentTtl, ownTtl) + recordTtl) };
+}
+
+/** What a zone serves, as its own servers say, else the resolver; and what goes with it. */
+export function servedBy(dns: DnsEvidence): Pick<CutOverInput, 'served' | 'negativeTtl' | 'hasWildcard'> {
+  const own = dns.answers.filter((a) => a.role === 'authority');
+  const asked = own.length ? own : dns.answers.filter((a) => a.role === 'resolver');
+  const zone = dns.zone;
+  const isOwn = (name: string): boolean => zone === null || name === zone || name.endsWith(`.${zone}`);
+  const isMadeUp = (name: string): boolean => name.startsWith(`${dns.randomLabel}.`);
+  const served = asked.flatMap((a) =>
+    a.records.filter((r) => r.name === a.name && r.type === a.type && isOwn(r.name) && !isMadeUp(r.name)),
+  );
+  const soa = dns.answers
+    .flatMap((a) => [...a.records, ...(a.authority ?? [])])
+    .find((r) => r.type === 'SOA' && r.name === zone);
+  const minimum = Number(soa?.value.split(/\s+/)[6] ?? NaN);
+  return {
+    served: served.filter((r) => !['SOA', 'RRSIG', 'NSEC', 'NSEC3', 'DNSKEY'].includes(r.type)),
+    // RFC 2308 5: the lesser of the SOA's own TTL and its minimum; an hour where none was seen
+    negativeTtl: soa && Number.isFinite(minimum) ? Math.min(soa.ttl, minimum) : 3600,
+    hasWildcard: asked.some((a) => isMadeUp(a.name) && a.records.length > 0),
+  };
+}

@@ -1,0 +1,4 @@
+import { siteCutOver } from '../../../launch/cut-over';
+import { idOf } from '../../../platform/http/route-parameters';
+
+export default defineEventHandler((event) => siteCutOver(idOf(event)));
