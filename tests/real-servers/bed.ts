@@ -270,6 +270,11 @@ export class Bed {
 
   // ---- web
 
+  /** Where the web server listens for TLS, by its own address. */
+  get web(): string {
+    return `https://127.0.0.1:${this.ports.https}`;
+  }
+
   /** Listening as on the web: what is pasted says 80 and 443. */
   private listens(text: string): string {
     return text

@@ -56,7 +56,7 @@ const SERVE: Record<HoldingServer, (lines: string) => Promise<void>> = {
 };
 
 async function get(path: string, cookie = '') {
-  const { statusCode, headers, body } = await request(`https://127.0.0.1:${bed.ports.https}${path}`, {
+  const { statusCode, headers, body } = await request(bed.web + path, {
     dispatcher: agent,
     headers: { host: APEX, ...(cookie ? { cookie } : {}) },
   });
