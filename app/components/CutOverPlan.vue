@@ -128,14 +128,14 @@ const SIGN = { add: '+', change: '→', 'take away': '−', keep: '' } as const;
               <h3>To paste</h3>
               <span class="spring" /><v-btn size="small" @click="copy(plan.wanted)">Copy</v-btn>
             </div>
-            <pre class="raw">{{ plan.wanted }}</pre>
+            <pre class="raw" tabindex="0">{{ plan.wanted }}</pre>
           </div>
           <div>
             <div class="line">
               <h3>The way back</h3>
               <span class="spring" /><v-btn size="small" @click="copy(plan.back)">Copy</v-btn>
             </div>
-            <pre class="raw">{{ plan.back }}</pre>
+            <pre class="raw" tabindex="0">{{ plan.back }}</pre>
           </div>
         </div>
       </template>

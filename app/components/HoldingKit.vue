@@ -107,7 +107,7 @@ async function chooseLogo(file: File): Promise<void> {
       <span class="spring" />
       <v-btn size="small" @click="copy(lines)">Copy</v-btn>
     </div>
-    <pre class="raw">{{ lines }}</pre>
+    <pre class="raw" tabindex="0">{{ lines }}</pre>
   </section>
 </template>
 
