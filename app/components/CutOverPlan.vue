@@ -92,7 +92,7 @@ const SIGN = { add: '+', change: '→', 'take away': '−', keep: '' } as const;
           <b>The last cache that obeys TTLs lets go by {{ said(overall) }}</b
           ><span v-if="plan.timeZone" class="faint"> ({{ plan.timeZone }})</span>. {{ won }}
         </p>
-        <v-table density="compact">
+        <v-table density="compact" class="records">
           <thead>
             <tr>
               <th>What</th>
@@ -105,7 +105,7 @@ const SIGN = { add: '+', change: '→', 'take away': '−', keep: '' } as const;
           </thead>
           <tbody>
             <tr v-for="l in showKept ? plan.lines : changing" :key="`${l.name} ${l.type}`">
-              <td>{{ SIGN[l.action] }} {{ l.action }}</td>
+              <td class="what">{{ SIGN[l.action] }} {{ l.action }}</td>
               <td class="mono">{{ l.name }}</td>
               <td class="mono">{{ l.type }}</td>
               <td class="mono value">
@@ -115,7 +115,7 @@ const SIGN = { add: '+', change: '→', 'take away': '−', keep: '' } as const;
               <td class="mono value">
                 <div v-for="v in l.after" :key="v">{{ v }}</div>
               </td>
-              <td class="num">{{ l.action === 'keep' ? '' : said(lastOf(l)) }}</td>
+              <td class="num until">{{ l.action === 'keep' ? '' : said(lastOf(l)) }}</td>
             </tr>
           </tbody>
         </v-table>
@@ -181,6 +181,26 @@ input.num {
 }
 .value {
   overflow-wrap: anywhere;
+}
+.what,
+.until {
+  white-space: nowrap;
+}
+@media (max-width: 800px) {
+  .records thead {
+    display: none;
+  }
+  .records tr,
+  .records td {
+    display: block;
+    height: auto !important;
+    border-bottom: 0 !important;
+    overflow-wrap: anywhere;
+  }
+  .records tr {
+    padding: 8px 0;
+    border-top: 1px solid rgb(var(--v-theme-rule));
+  }
 }
 .two {
   display: grid;

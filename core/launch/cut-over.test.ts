@@ -105,6 +105,19 @@ describe('the plan', () => {
     expect(read(to)).toContain('kites.example 300 A 192.0.2.80');
     expect(readZoneFile(back, '.').errors).toEqual([]);
   });
+  it('a text is the same however it is quoted and split, and is written in strings that are not too long', () => {
+    const key = `v=DKIM1; p=${'A'.repeat(400)}`;
+    const split = `"${key.slice(0, 255)}" "${key.slice(255)}"`;
+    const name = 'tide._domainkey.kites.example';
+    const input = {
+      served: [served(name, 'TXT', split), served('_dmarc.kites.example', 'TXT', '"v=DMARC1; p=reject"')],
+      wanted: [wanted(name, 'TXT', key), wanted('_dmarc.kites.example', 'TXT', 'v=DMARC1; p=reject')],
+    };
+    expect(plan(input).lines.map((l) => l.action)).toEqual(['keep', 'keep']);
+    const { records, errors } = readZoneFile(plan({ wanted: [wanted(name, 'TXT', key)] }).wanted, '.');
+    expect(errors).toEqual([]);
+    expect(records[0]!.value).toBe(split);
+  });
   it('same values in other spelling are kept', () => {
     expect(
       said({

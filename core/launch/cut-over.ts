@@ -6,6 +6,7 @@ import { caaClimb, mayIssue, parseCaa } from '#core/extract/caa';
 import { isSpf } from '#core/extract/spf';
 import { zoneLine } from '#core/formats/zone-file/write';
 import type { ExpectedRecord } from '#core/facts/brief';
+import { joinedText } from '#core/facts/dns-text';
 import type { DnsEvidence, DnsRecord } from '#core/facts/evidence';
 
 /** Types by which a name is reached: of these nothing is left beside what is wanted. */
@@ -50,7 +51,9 @@ export interface CutOverInput {
 }
 
 const NAME_TYPES = new Set(['CNAME', 'MX', 'NS', 'HTTPS']);
+/** A value as it can be compared, however a server, a zone file or a person has written it. */
 const plain = (type: string, value: string): string => {
+  if (type === 'TXT' || type === 'SPF') return joinedText(value);
   const folded = value.trim().replace(/\s+/g, ' ');
   return NAME_TYPES.has(type) ? folded.toLowerCase().replace(/\.$/, '') : folded;
 };
@@ -149,7 +152,7 @@ function addressConflicts(lines: readonly CutOverLine[]): string[] {
       .map((target) => `Mail of ${name} is delivered to ${target}, whose address changes with this.`),
   );
   const spf = lines.flatMap(({ name, type, after }) =>
-    (type === 'TXT' ? after.map(unquoted).filter(isSpf) : []).flatMap((text) => {
+    (type === 'TXT' ? after.filter(isSpf) : []).flatMap((text) => {
       const old = addresses.filter((address) => text.includes(`:${address}`));
       return old.length ? [`SPF of ${name} would still name the old server (${old.join(', ')}).`] : [];
     }),
@@ -167,8 +170,6 @@ const conflictsOf = (lines: readonly CutOverLine[], { issuer, hasWildcard }: Cut
   ...(issuer ? caaConflicts(lines, issuer) : []),
   ...(hasWildcard ? [WILDCARD] : []),
 ];
-
-const unquoted = (value: string): string => value.replace(/^"|"$/g, '').replace(/" "/g, '');
 
 /** Names that are reached anew, and whose CAA forbids the new host’s issuer. */
 function caaConflicts(lines: readonly CutOverLine[], issuer: string): string[] {

@@ -15,10 +15,23 @@ const oneLine = (text: string): string =>
 const safeName = (name: string): string =>
   dotted(oneLine(name).replace(/[\s;()"$@]/g, (c) => `\\${c}`)) || '.';
 
+/** A string of a text holds 255 octets (RFC 1035 3.3); a character takes at most four (RFC 3629 3). */
+const STRING_OCTETS = 255;
+const CHARACTER_OCTETS = 4;
+
+/** A text as quoted strings, of which none is too long. */
+function quotedStrings(text: string): string {
+  const isAscii = /^[\x00-\x7f]*$/.test(text);
+  const most = isAscii ? STRING_OCTETS : Math.floor(STRING_OCTETS / CHARACTER_OCTETS);
+  const characters = [...text];
+  const strings: string[] = [];
+  for (let i = 0; i < characters.length; i += most) strings.push(characters.slice(i, i + most).join(''));
+  return (strings.length ? strings : ['']).map((s) => `"${s.replace(/["\\]/g, '\\$&')}"`).join(' ');
+}
+
 /** Data of a record for a zone file: names dotted, texts quoted. */
 export function zoneValue(type: string, value: string): string {
-  if (type === 'TXT' || type === 'SPF')
-    return oneLine(/^"/.test(value) ? value : `"${value.replace(/["\\]/g, '\\$&')}"`);
+  if (type === 'TXT' || type === 'SPF') return oneLine(/^"/.test(value) ? value : quotedStrings(value));
   const words = oneLine(value).split(' ');
   const names = NAME_WORDS[type] ?? [];
   if (type === 'CAA') {
