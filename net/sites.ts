@@ -610,7 +610,14 @@ const NAMED: readonly PracticeSite[] = [
     label: 'Alphabets',
     items: pairs(['Gothic', 'Roman', 'Slab'], ['Large', 'Small', 'Worn', 'New', 'Narrow', 'Wide'], 18),
     traits: ['wildcard'],
-    live: ['late-consent', 'script-early', 'share-elsewhere', 'link-detour', 'counts-early'],
+    live: [
+      'late-consent',
+      'script-early',
+      'share-elsewhere',
+      'link-detour',
+      'counts-early',
+      'visitor-cookie',
+    ],
   }),
   site({
     slug: 'tea',

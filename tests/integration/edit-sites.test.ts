@@ -222,6 +222,8 @@ describe('clients', () => {
       fixes: 0,
       attestations: 0,
       files: 0,
+      reports: 0,
+      yeses: 0,
     });
     expect((await mara('DELETE', `/api/clients/${id}`)).status).toBe(200);
     expect((await mara('DELETE', `/api/clients/${id}`)).status).toBe(404);

@@ -1,4 +1,5 @@
 /** What a browser saw, over the routes: looked at where somebody asks, kept with its pictures, judged, and let go. */
+import { imageSize } from 'image-size';
 import sharp from 'sharp';
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { SeenPages } from '../../server/audits/seen';
@@ -74,6 +75,8 @@ describe('pages in a browser', () => {
       const { status, body } = await pictureOf(picture.sha256);
       expect(status).toBe(200);
       expect(await sharp(Buffer.from(body)).metadata()).toMatchObject({ format: 'webp', width, height });
+      // sharp wrote it; this one had no part in it
+      expect(imageSize(new Uint8Array(body))).toMatchObject({ type: 'webp', width, height });
     }
     expect((await pictureOf('0'.repeat(64))).status).toBe(404);
     expect((await pictureOf('x')).status).toBe(400);
