@@ -51,8 +51,10 @@ const outside = [
   ...readdirSync(join(ROOT, 'tests/conformance'))
     .filter((f) => f.endsWith('.test.ts'))
     .map((f) => join(ROOT, 'tests/conformance', f)),
-  ...['verdicts', 'recipes'].map((f) => join(ROOT, 'tests/real-servers', `${f}.test.ts`)),
+  ...['verdicts', 'recipes', 'holding'].map((f) => join(ROOT, 'tests/real-servers', `${f}.test.ts`)),
   ...['outside', 'text-width'].map((f) => join(ROOT, 'tests/integration', `${f}.test.ts`)),
+  join(ROOT, 'tests/rendering/dom.test.ts'),
+  join(ROOT, 'core/formats/findings/findings.test.ts'),
 ]
   .map((file) => ({ file, about: about(file), cases: tests.filter((t) => t.file === file).length }))
   .filter((f) => f.about);
