@@ -128,6 +128,8 @@ async function chooseLogo(file: File): Promise<void> {
 }
 .fields {
   display: grid;
+  /* the first label stands on the border of its field */
+  padding-top: 6px;
   gap: 10px;
   align-content: start;
   justify-items: start;
