@@ -81,7 +81,6 @@ const STATE_WORDS = {
   'to verify': 'a fix, to verify',
   done: 'done',
 } as const;
-const LINK_STATES = { open: 'open', expired: 'expired', revoked: 'revoked' } as const;
 /** Of which remark the picture is shown. */
 const looked = ref(0);
 const { data: seen } = useSeen(
@@ -187,7 +186,7 @@ const titleOf = (id: string | null): string => checks.value?.find((c) => c.id ==
           <tr v-for="l in shown.links" :key="l.id">
             <td>{{ l.contact }}<span v-if="l.hasPassphrase" class="faint">, with a passphrase</span></td>
             <td class="faint"><TimeAt :iso="l.at" /> by {{ l.by }}</td>
-            <td>{{ l.state === 'open' ? dayText(l.expiresAt) : LINK_STATES[l.state] }}</td>
+            <td>{{ l.state === 'open' ? dayText(l.expiresAt) : l.state }}</td>
             <td>
               {{ l.opened ? quantity(l.opened, 'time', 'times') : 'not yet'
               }}<span v-if="l.lastOpened" class="faint">, last <TimeAt :iso="l.lastOpened" /></span>

@@ -28,7 +28,7 @@ export interface ReportItem {
   due?: string;
   /** Somebody is at it, or says that it is done. */
   state?: 'in progress' | 'to verify';
-  /** Whom the client has to ask nobody about: it waits for a contact of theirs. */
+  /** The contact of the client whose part it is. */
   contactId?: number;
 }
 

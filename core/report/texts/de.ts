@@ -33,7 +33,6 @@ export const DE: ReportTexts = {
     pictures: 'Dieses Mal wurden keine Bilder aufgenommen.',
   },
   report: 'Bericht über Ihre Website',
-  preparedFor: 'Für',
   lookedAt: 'Angesehen am',
   page: 'Seite',
   edition: (n) => `Ausgabe ${n}`,

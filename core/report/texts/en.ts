@@ -32,7 +32,6 @@ export const EN: ReportTexts = {
     pictures: 'No pictures were taken this time.',
   },
   report: 'Report on your site',
-  preparedFor: 'For',
   lookedAt: 'Looked at',
   page: 'Page',
   edition: (n) => `Edition ${n}`,

@@ -13,7 +13,6 @@ export interface ReportTexts {
   /** What is said where a part has nothing to tell. */
   nothing: { open: string; changed: string; firstReport: string; pictures: string };
   report: string;
-  preparedFor: string;
   lookedAt: string;
   page: string;
   edition: (n: number) => string;
