@@ -5,7 +5,7 @@ import type { DnsRecord } from '#core/facts/evidence';
 import { evidence } from '#core/checks/example-evidence';
 import { readZoneFile } from '#core/formats/zone-file/read';
 import fc from '../../tests/property';
-import { planCutOver, serversSpread, servedBy, spreadOf, type CutOverInput } from './cut-over';
+import { planCutOver, servedBy, spreadOf, type CutOverInput } from './cut-over';
 
 const served = (name: string, type: string, value: string, ttl = 3600): DnsRecord => ({
   name,
@@ -196,11 +196,6 @@ describe('times', () => {
     ['lowered an hour before only', spreadOf(86400, HOUR, { at: 0, ttl: 300 }), 24],
     ['lowered after the change: too late', spreadOf(86400, 0, { at: HOUR, ttl: 300 }), 24],
     ['raised before', spreadOf(300, HOUR, { at: 0, ttl: 7200 }), 3],
-    [
-      'name servers: the longer of both sets, then the record',
-      serversSpread({ parentTtl: 172800, ownTtl: 3600, recordTtl: 3600 }, 0),
-      49,
-    ],
   ])('%s', (_, { last }, hours) => {
     expect(last / HOUR).toBeCloseTo(hours, 6);
   });

@@ -233,17 +233,6 @@ export function spreadOf(ttl: number, changedAt: number, lowered?: { at: number;
   };
 }
 
-/**
- * When everybody asks the new name servers and has an answer of theirs: a cache asks the old ones until their NS set
- * has ended, the zone above’s or their own, and keeps what it got last for its own TTL.
- */
-export function serversSpread(
-  { parentTtl, ownTtl, recordTtl }: { parentTtl: number; ownTtl: number; recordTtl: number },
-  changedAt: number,
-): Spread {
-  return { first: changedAt, last: changedAt + 1000 * (Math.max(parentTtl, ownTtl) + recordTtl) };
-}
-
 /** What a zone serves, as its own servers say, else the resolver; and what goes with it. */
 export function servedBy(dns: DnsEvidence): Pick<CutOverInput, 'served' | 'negativeTtl' | 'hasWildcard'> {
   const own = dns.answers.filter((a) => a.role === 'authority');

@@ -299,7 +299,7 @@ export async function deleteAudit(id: number): Promise<void> {
   const environment = await Environment.findByPk(audit.environmentId, { rejectOnEmpty: true });
   if (environment.lastAuditId === id)
     throw new Conflict('The ledger and its fixes rest on the newest audit. Audit again first.');
-  const why = await keptFor(id);
+  const why = await keptFor([id]);
   if (why) throw new Conflict(why);
   await audit.destroy();
   announce([['site', environment.siteId]]);

@@ -11,11 +11,8 @@ import { newestBrief } from '../sites/briefs';
 import { Environment, Site } from '../sites/models';
 
 export interface SiteCutOver extends CutOver {
-  zone: string | null;
   /** When the records were looked at, ISO 8601. */
   at: string;
-  /** Seconds that a missing name is known to be missing. */
-  negativeTtl: number;
   /** Of the client, where the brief says it. */
   timeZone: string | null;
   /** Why there is no plan of records, where there is none. */
@@ -39,12 +36,9 @@ export async function siteCutOver(siteId: number): Promise<SiteCutOver> {
   const brief = (await newestBrief(siteId))?.brief ?? {};
   const profile = (await newestProfile(site.hostProfileId ?? null))?.profile;
   const whole = completeBrief(brief, profile, hostOf(url) ?? '');
-  const now = servedBy(evidence.dns);
   return {
-    ...planCutOver({ ...now, wanted: whole.records ?? [], issuer: profile?.issuer }),
-    zone: evidence.dns.zone,
+    ...planCutOver({ ...servedBy(evidence.dns), wanted: whole.records ?? [], issuer: profile?.issuer }),
     at: evidence.times?.dns ?? evidence.finishedAt,
-    negativeTtl: now.negativeTtl,
     timeZone: whole.timeZone ?? null,
     without: withoutRecords(whole),
   };

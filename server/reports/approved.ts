@@ -25,11 +25,12 @@ export async function approvalFor(
   return { approval, approved: stored.data };
 }
 
-/** Why an audit is kept for good: a client said yes to it, or was told of it; nothing where neither is so. */
-export async function keptFor(auditId: number): Promise<string | undefined> {
-  if (await ApprovalRow.count({ where: { auditId } }))
-    return 'A client said yes to what this audit saw: it is kept as proof.';
-  if (await ReportEdition.count({ where: { auditId } }))
-    return 'A report that was published tells of this audit: it is kept with it.';
+/** Why audits are kept for good: a client said yes to one, or was told of it; nothing where neither is so. */
+export async function keptFor(auditId: readonly number[]): Promise<string | undefined> {
+  const where = { auditId: [...auditId] };
+  if (await ApprovalRow.count({ where }))
+    return 'A client said yes to what was seen there: it is kept as proof.';
+  if (await ReportEdition.count({ where }))
+    return 'A report that was published tells of what was seen there: it is kept with it.';
   return undefined;
 }

@@ -5,6 +5,7 @@ import type { EnvironmentDto, AccessDto } from '#core/entry/site';
 import { parseUrl } from '#core/extract/address';
 import { accessFault } from '#probe/http/access';
 import { Conflict, NotFound, Refused } from '../platform/errors';
+import { keptFor } from '../reports/approved';
 import { inTransaction } from '../platform/db/transaction';
 import { sealAccess } from './access';
 import { keepStanding } from './standing';
@@ -112,7 +113,7 @@ export async function changeEnvironment(id: number, input: EnvironmentDto): Prom
 
 /**
  * Deletes an environment with its audits and fixes.
- * @throws NotFound, Conflict for the live one and while it is being audited
+ * @throws NotFound, Conflict for the live one, while it is being audited, and where a client was told of it or said yes
  */
 export async function deleteEnvironment(id: number): Promise<void> {
   const environment = await Environment.findByPk(id);
@@ -122,6 +123,9 @@ export async function deleteEnvironment(id: number): Promise<void> {
     throw new Conflict('This environment is being audited. Wait for it or stop it.');
   if ((await Environment.count({ where: { siteId: environment.siteId } })) === 1)
     throw new Conflict('A site keeps its last environment. Delete the site instead.');
+  const audits = await Audit.findAll({ where: { environmentId: id }, attributes: ['id'] });
+  const why = await keptFor(audits.map((a) => a.id));
+  if (why) throw new Conflict(why);
   await inTransaction(async (transaction) => {
     await Environment.destroy({ where: { id }, transaction });
     await keepStanding([environment.siteId], transaction);

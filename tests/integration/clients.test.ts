@@ -427,6 +427,8 @@ describe('a share link', () => {
       const { approvals, editions } = await shown();
       const [newer, older] = approvals;
       expect((await mara('DELETE', `/api/audits/${older!.auditId}`)).status).toBe(409);
+      // nor the environment that it was said to
+      expect((await mara('DELETE', `/api/environments/${staging}`)).status).toBe(409);
       // nor what a client was told of
       expect((await mara('DELETE', `/api/audits/${editions.at(-1)!.auditId}`)).status).toBe(409);
       expect((await mara('GET', `/api/sites/${siteId}/contents`)).body).toMatchObject({

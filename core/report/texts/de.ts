@@ -107,7 +107,6 @@ export const DE: ReportTexts = {
     },
     ask: 'Etwas dazu sagen',
     waitsForYou: 'Das wartet auf Sie',
-    ended: 'Dieser Verweis öffnet nichts oder nichts mehr. Bitten Sie um einen neuen.',
     reason: 'Warum',
     cancel: 'Abbrechen',
   },

@@ -109,7 +109,6 @@ export const EN: ReportTexts = {
     },
     ask: 'Say something about this',
     waitsForYou: 'This waits for you',
-    ended: 'This link does not open anything, or not any more. Ask for a new one.',
     reason: 'Why',
     cancel: 'Cancel',
   },

@@ -73,7 +73,6 @@ export interface ReportTexts {
     };
     ask: string;
     waitsForYou: string;
-    ended: string;
     reason: string;
     cancel: string;
   };
