@@ -37,6 +37,8 @@ export interface CutOver {
   wanted: string;
   /** What stands there now of all that changes, as lines of a zone file: the way back. */
   back: string;
+  /** What stands there now of all that changes, with the TTL of a change that is near. */
+  lowered: string;
 }
 
 export interface CutOverInput {
@@ -52,7 +54,7 @@ export interface CutOverInput {
 
 const NAME_TYPES = new Set(['CNAME', 'MX', 'NS', 'HTTPS']);
 /** A value as it can be compared, however a server, a zone file or a person has written it. */
-const plain = (type: string, value: string): string => {
+export const plainValue = (type: string, value: string): string => {
   if (type === 'TXT' || type === 'SPF') return joinedText(value);
   const folded = value.trim().replace(/\s+/g, ' ');
   return NAME_TYPES.has(type) ? folded.toLowerCase().replace(/\.$/, '') : folded;
@@ -66,7 +68,7 @@ function setsOf(records: readonly (ExpectedRecord | DnsRecord)[]): Sets {
   for (const { name, type, value, ttl = 0 } of records) {
     const key = keyOf(name, type);
     const set = sets.get(key) ?? { name: name.toLowerCase().replace(/\.$/, ''), type, values: [], ttl };
-    const one = plain(type, value);
+    const one = plainValue(type, value);
     if (!set.values.includes(one)) set.values.push(one);
     // of one set all have one TTL (RFC 2181 5.2); of servers that differ the longest counts
     set.ttl = Math.max(set.ttl, ttl);
@@ -208,6 +210,7 @@ export function planCutOver(input: CutOverInput): CutOver {
     conflicts: conflictsOf(lines, input),
     wanted: asRecords(changing, 'after', FIRST_TTL),
     back: asRecords(changing, 'before'),
+    lowered: asRecords(changing, 'before', FIRST_TTL),
   };
 }
 

@@ -32,7 +32,7 @@ function bare(name: string): string {
 }
 
 /** The names of NS records in an answer or referral. */
-function serversIn(answer: DnsAnswer, zone: string): string[] {
+export function serversIn(answer: DnsAnswer, zone: string): string[] {
   return [
     ...new Set(
       [...answer.records, ...(answer.authority ?? [])]
@@ -98,6 +98,15 @@ async function nameServersOf(dialer: Dialer, zone: string, referrals: DnsAnswer[
       ],
     })),
   );
+}
+
+/** Who serves a zone: what the servers above say of it, and its own servers. */
+export async function delegationOf(
+  dialer: Dialer,
+  zone: string,
+): Promise<{ parent: DnsEvidence['parent']; referrals: DnsAnswer[]; nameServers: NameServer[] }> {
+  const { parent, referrals } = await askParent(dialer, zone);
+  return { parent, referrals, nameServers: await nameServersOf(dialer, zone, referrals) };
 }
 
 /** Follows SPF records through their includes and redirects, asking what evaluating them would ask. */
@@ -188,8 +197,7 @@ async function askComing(dialer: Dialer, name: string, zone: string): Promise<vo
  */
 export async function collectDns(dialer: Dialer, names: NamesToAsk): Promise<Omit<DnsEvidence, 'answers'>> {
   const { zone } = names;
-  const { parent, referrals } = zone ? await askParent(dialer, zone) : { parent: null, referrals: [] };
-  const nameServers = zone ? await nameServersOf(dialer, zone, referrals) : [];
+  const { parent, nameServers } = zone ? await delegationOf(dialer, zone) : { parent: null, nameServers: [] };
   const inZone = (name: string): boolean => zone !== null && (name === zone || name.endsWith(`.${zone}`));
   await Promise.all([
     ...questionsOf(names, zone).flatMap(([name, type]) => [

@@ -1,6 +1,8 @@
-/** The cut-over plan of a site: from what its live names serve to what brief and host ask for. */
+/** What is known of a site on its way to the launch, and its cut-over plan: from what its live names serve to what is asked for. */
 import { completeBrief } from '#core/facts/host-records';
+import type { Brief } from '#core/facts/brief';
 import type { Evidence } from '#core/facts/evidence';
+import type { HostProfile } from '#core/facts/host-profile';
 import { hostOf } from '#core/extract/address';
 import { planCutOver, servedBy, type CutOver } from '#core/launch/cut-over';
 import { AuditEvidence } from '../audits/models';
@@ -19,32 +21,59 @@ export interface SiteCutOver extends CutOver {
   without: string | null;
 }
 
-/** The live environment with its newest evidence. @throws NotFound, Conflict where it was never looked at */
-async function liveOf(siteId: number): Promise<{ site: Site; url: string; evidence: Evidence }> {
+/** A site with its live environment as it was seen last. */
+export interface LaunchedFrom {
+  site: Site;
+  live: Environment | null;
+  evidence: Evidence | null;
+  /** With the host’s records, where it names none. */
+  brief: Brief;
+  profile?: HostProfile;
+}
+
+/** @throws NotFound */
+export async function launchedFrom(siteId: number): Promise<LaunchedFrom> {
   const site = await Site.findByPk(siteId);
   if (!site) throw new NotFound('This site does not exist, or not any more.');
-  const live = await Environment.findOne({ where: { siteId, kind: 'live' } });
+  const [live, brief, profile] = await Promise.all([
+    Environment.findOne({ where: { siteId, kind: 'live' } }),
+    newestBrief(siteId),
+    newestProfile(site.hostProfileId ?? null),
+  ]);
   const stored = live?.lastAuditId ? await AuditEvidence.findByPk(live.lastAuditId) : null;
-  if (!live || !stored)
-    throw new Conflict('The live address was not looked at yet: an audit of it says what is served now.');
-  return { site, url: live.url, evidence: await keptEvidence(stored.data) };
+  return {
+    site,
+    live,
+    evidence: stored ? await keptEvidence(stored.data) : null,
+    brief: completeBrief(brief?.brief ?? {}, profile?.profile, (live && hostOf(live.url)) ?? ''),
+    profile: profile?.profile,
+  };
+}
+
+/** The plan; null where the live address was never looked at. */
+export function planFrom({ evidence, brief, profile }: LaunchedFrom): SiteCutOver | null {
+  if (!evidence) return null;
+  return {
+    ...planCutOver({
+      ...servedBy(evidence.dns),
+      wanted: brief.records ?? [],
+      issuer: profile?.issuer,
+    }),
+    at: evidence.times?.dns ?? evidence.finishedAt,
+    timeZone: brief.timeZone ?? null,
+    without: withoutRecords(brief),
+  };
 }
 
 /** @throws NotFound; Conflict where the live address was never looked at */
 export async function siteCutOver(siteId: number): Promise<SiteCutOver> {
-  const { site, url, evidence } = await liveOf(siteId);
-  const brief = (await newestBrief(siteId))?.brief ?? {};
-  const profile = (await newestProfile(site.hostProfileId ?? null))?.profile;
-  const whole = completeBrief(brief, profile, hostOf(url) ?? '');
-  return {
-    ...planCutOver({ ...servedBy(evidence.dns), wanted: whole.records ?? [], issuer: profile?.issuer }),
-    at: evidence.times?.dns ?? evidence.finishedAt,
-    timeZone: whole.timeZone ?? null,
-    without: withoutRecords(whole),
-  };
+  const plan = planFrom(await launchedFrom(siteId));
+  if (!plan)
+    throw new Conflict('The live address was not looked at yet: an audit of it says what is served now.');
+  return plan;
 }
 
-function withoutRecords({ records, reachedBy }: ReturnType<typeof completeBrief>): string | null {
+function withoutRecords({ records, reachedBy }: Brief): string | null {
   if (reachedBy === 'forwarding') return 'The brief says that the address is reached by forwarding.';
   return records?.length ? null : 'Neither the brief nor the host profile names records.';
 }

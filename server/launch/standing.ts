@@ -35,7 +35,7 @@ export interface LaunchStanding {
 const OPEN: Outcome[] = ['failed', 'cantTell', 'untested'];
 
 /** What counts for a launch: the last environment before the live one, and the live one. */
-async function countingOf(siteId: number): Promise<Environment[]> {
+export async function countingOf(siteId: number): Promise<Environment[]> {
   const all = await Environment.findAll({ where: { siteId }, order: [['position', 'ASC']] });
   return [all.filter((e) => e.kind === 'before').at(-1), all.find((e) => e.kind === 'live')].filter(
     (e) => e !== undefined,

@@ -6,6 +6,7 @@ import { bindModels as bindFixes } from '../fixes/models';
 import { bindModels as bindHosts } from '../hosts/models';
 import { bindModels as bindPeople } from '../people/models';
 import { bindModels as bindIntended } from '../intended/models';
+import { bindModels as bindLaunches } from '../launch/models';
 import { bindModels as bindPictures } from '../pictures/models';
 import { bindModels as bindReports } from '../reports/models';
 import { bindModels as bindFiles } from './files/files';
@@ -29,6 +30,7 @@ export function useModels(): void {
     bindPictures,
     bindBuilds,
     bindReports,
+    bindLaunches,
     bindSchedules,
   ])
     bind();

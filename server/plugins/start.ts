@@ -13,6 +13,8 @@ import { endPages } from '../pages/pages';
 import { endPictures } from '../pictures/picture-threads';
 import { previewJob, reevaluateAfterUpdate, reevaluateJob } from '../audits/reevaluating';
 import { sweepJob, sweepOnce } from '../fixes/sweep';
+import { settleLaunches } from '../launch/launches';
+import { tendWatches, watchJob } from '../launch/watching';
 import { learnJob } from '../hosts/host-profiles';
 import { ensureFirstPerson } from '../people/people';
 import { loadDemo, practiceControl } from '../practice/practice';
@@ -33,7 +35,7 @@ import { fillStandings } from '../sites/standing';
 import { isWorkerOnly, startFailed, startFinished } from '../platform/readiness';
 
 /** All kinds of long work. */
-const JOBS = [auditJob, reevaluateJob, previewJob, readJob, learnJob, importJob, sweepJob];
+const JOBS = [auditJob, reevaluateJob, previewJob, readJob, learnJob, importJob, sweepJob, watchJob];
 
 const SHORTEST_SECRET = 32;
 
@@ -102,6 +104,7 @@ async function start(): Promise<void> {
   await oneAtATime('armband start', prepare);
   ends.push(keepClock());
   ends.push(passChangesOn());
+  ends.push(settleLaunches());
   await worker.start();
   ends.push(() => worker.stop());
   ends.push(
@@ -111,6 +114,7 @@ async function start(): Promise<void> {
       { name: 'forget nights', seconds: 86_400, work: forgetNights },
       // often enough for a clock that runs fast
       { name: 'night', seconds: numberOf('ARMBAND_NIGHT', 5), work: tendNight },
+      { name: 'watches', seconds: 1, work: tendWatches },
       { name: 'news', seconds: numberOf('ARMBAND_NIGHT', 5), work: tellNews },
     ]),
   );

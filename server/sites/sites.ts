@@ -14,6 +14,7 @@ import { reevaluateSite } from '../audits/judging';
 import { checklistFor } from '../checklists/checklists';
 import { User } from '../people/models';
 import { siteWithEnvironments } from './roster';
+import { Launch } from '../launch/models';
 import { keepStanding } from './standing';
 import { refuseOverwriting } from '../platform/overwriting';
 import { sealAccess, accessName } from './access';
@@ -180,6 +181,15 @@ async function columnsOf(
   };
 }
 
+/** A launch that is under way leads through its sheet. @throws Conflict */
+async function refuseBeforeGo(siteId: number, transaction: Transaction): Promise<void> {
+  const launch = await Launch.findOne({ where: { openKey: siteId }, transaction });
+  if (launch && !launch.wentAt)
+    throw new Conflict(
+      'Its launch is under way, and nobody has said go yet: see the run sheet under Launch.',
+    );
+}
+
 /** What is kept of a site itself, as its form has it. */
 async function asKept(
   { id, version }: Site,
@@ -220,6 +230,7 @@ export async function changeSite(
     if (!site) throw new NotFound('This site does not exist, or not any more.');
     const kept = await asKept(site, transaction);
     refuseOverwriting(from, kept, { ...kept.data, ...change });
+    if (change.stage === 'launched' && site.stage !== 'launched') await refuseBeforeGo(id, transaction);
     site.set(await columnsOf(change, site, transaction));
     const changed = site.changed() || [];
     if (changed.length) site.version++;

@@ -17,6 +17,7 @@ import { up as pictures } from './migrations/016-pictures';
 import { up as seenPictures } from './migrations/017-seen-pictures';
 import { up as builds } from './migrations/018-builds';
 import { up as shownToClients } from './migrations/019-shown-to-clients';
+import { up as launches } from './migrations/020-launches';
 import { up as findingColumns } from './migrations/009-finding-columns';
 import { up as editSites } from './migrations/008-edit-sites';
 import { up as words } from './migrations/007-words';
@@ -45,6 +46,7 @@ const STEPS: [name: string, step: Step][] = [
   ['017-seen-pictures', seenPictures],
   ['018-builds', builds],
   ['019-shown-to-clients', shownToClients],
+  ['020-launches', launches],
 ];
 
 export async function migrate(): Promise<string[]> {

@@ -33,3 +33,11 @@ export function requiredVersion(event: H3Event): number {
   if (!from) throw new Refused('Say which version this was changed from: ?from= and its number.');
   return from;
 }
+
+/** The same for what has a built-in version, which is 0. @throws Refused */
+export function templateVersion(event: H3Event): number {
+  const from = Number(getQuery(event).from ?? Number.NaN);
+  if (!Number.isInteger(from) || from < 0)
+    throw new Refused('Say which version this was changed from: ?from= and its number.');
+  return from;
+}

@@ -1,0 +1,222 @@
+/**
+ * Where a launch stands: each step’s state from evidence and from what people said, what it waits for, and whether
+ * to go. Pure; times in milliseconds.
+ */
+import type { Outcome } from '#core/facts/finding';
+import {
+  PHASES,
+  type Condition,
+  type LaunchTemplate,
+  type Phase,
+  type Proof,
+  type TemplateStep,
+} from '#core/facts/launch';
+import { quantity } from '#core/text/quantity';
+
+/** What is kept of a step. */
+export interface KeptStep {
+  /** A person said that it is done. */
+  said?: { by: string; at: number; note?: string };
+  leftOut?: { by: string; at: number; reason: string };
+  /** When all that proves it was first seen to hold, and since held. */
+  provenAt?: number;
+}
+
+/** What a proof says now. */
+export interface Seen {
+  outcome: Outcome;
+  /** What it looks at, in words. */
+  title: string;
+  found?: string;
+  /** When that was looked at. */
+  at: number;
+}
+
+export type StepState = 'to do' | 'waits' | 'to prove' | 'went back' | 'done' | 'left out' | 'not applicable';
+
+export interface SheetInput {
+  template: LaunchTemplate;
+  conditions: ReadonlySet<Condition>;
+  kept: ReadonlyMap<string, KeptStep>;
+  /** What is known of a proof; nothing where it was never looked at. */
+  seen(proof: Proof): Seen | undefined;
+  /** When the launch is planned. */
+  plannedAt: number;
+  /** How long caches keep what they have after TTLs were lowered, in seconds. */
+  oldTtl: number;
+}
+
+/** A proof as it stands. */
+export interface ProofStanding extends Proof {
+  title: string;
+  /** `unseen`: never, or not since what the step rests on was done. */
+  outcome: Outcome | 'unseen';
+  found?: string;
+  at?: number;
+}
+
+export interface StepStanding extends TemplateStep {
+  state: StepState;
+  plannedAt: number;
+  proofs: ProofStanding[];
+  /** Ids of steps that have to be done first. */
+  waitsFor: string[];
+  /** Until when it is too early, where that can be computed. */
+  notBefore?: number;
+  doneAt?: number;
+  /** Done on evidence, and not on somebody’s word alone. */
+  isProven: boolean;
+  said?: KeptStep['said'];
+  leftOut?: KeptStep['leftOut'];
+}
+
+export const HOUR_MS = 3_600_000;
+/** The step after which caches need a while. */
+const LOWERING = 'ttl-lowered';
+
+const SETTLED: ReadonlySet<StepState> = new Set(['done', 'left out', 'not applicable']);
+/** Whether nothing is left to do for it. */
+export const isSettled = (step: Pick<StepStanding, 'state'>): boolean => SETTLED.has(step.state);
+
+/** What a proof shows of a step that could be begun at a time: what was seen before does not count. */
+function proofStanding(proof: Proof, seen: Seen | undefined, since: number): ProofStanding {
+  if (!seen) return { ...proof, title: proof.check ?? proof.kind, outcome: 'unseen' };
+  const { title, found, at, outcome } = seen;
+  return at < since
+    ? { ...proof, title, outcome: 'unseen', at }
+    : { ...proof, title, outcome, at, ...(found ? { found } : {}) };
+}
+
+/** Proofs that have something to say: what is not applicable proves nothing, and asks for nothing. */
+const deciding = (proofs: readonly ProofStanding[]): ProofStanding[] =>
+  proofs.filter((p) => p.outcome !== 'inapplicable');
+
+/** When all that proves a step was seen to hold; nothing where it does not, or nothing proves it. */
+function provenNow(proofs: readonly ProofStanding[]): number | undefined {
+  const all = deciding(proofs);
+  return all.length && all.every((p) => p.outcome === 'passed')
+    ? Math.max(...all.map((p) => p.at ?? 0))
+    : undefined;
+}
+
+interface Judged {
+  state: StepState;
+  doneAt?: number;
+  isProven: boolean;
+}
+
+/** The state of a step that belongs on the sheet and is not left out. */
+function judge(kept: KeptStep, proofs: readonly ProofStanding[], isWaiting: boolean): Judged {
+  const proven = provenNow(proofs);
+  if (proven !== undefined) return { state: 'done', doneAt: kept.provenAt ?? proven, isProven: true };
+  const all = deciding(proofs);
+  const { said } = kept;
+  const failed = all.filter((p) => p.outcome === 'failed');
+  if (said || kept.provenAt !== undefined) {
+    const since = Math.max(said?.at ?? 0, kept.provenAt ?? 0);
+    if (failed.some((p) => (p.at ?? 0) >= since)) return { state: 'went back', isProven: false };
+    if (!said) return { state: 'to prove', isProven: false };
+    // what nobody can see is done when somebody says so; what can be seen is looked at first
+    return failed.length || all.some((p) => p.outcome === 'unseen')
+      ? { state: 'to prove', isProven: false }
+      : { state: 'done', doneAt: said.at, isProven: false };
+  }
+  return { state: isWaiting ? 'waits' : 'to do', isProven: false };
+}
+
+/** The whole sheet, in the order of the template within each phase. */
+export function sheetOf(input: SheetInput): StepStanding[] {
+  const { template, conditions, kept, plannedAt, oldTtl } = input;
+  const known = new Map(template.steps.map((step) => [step.id, step]));
+  const standing = new Map<string, StepStanding>();
+  /** @param path the steps that ask: of two that wait for each other neither counts */
+  const stand = (step: TemplateStep, path: readonly string[]): StepStanding => {
+    const before = standing.get(step.id);
+    if (before) return before;
+    const rests = step.after.flatMap((id) => {
+      const other = known.get(id);
+      return other && !path.includes(id) && id !== step.id ? [stand(other, [...path, step.id])] : [];
+    });
+    const waitsFor = rests.filter((r) => !isSettled(r)).map((r) => r.id);
+    const since = Math.max(0, ...rests.map((r) => r.doneAt ?? 0));
+    const lowered = rests.find((r) => r.id === LOWERING)?.doneAt;
+    const own = kept.get(step.id) ?? {};
+    const proofs = step.proofs.map((proof) => proofStanding(proof, input.seen(proof), since));
+    const judged: Judged = own.leftOut
+      ? { state: 'left out', isProven: false }
+      : conditions.has(step.when)
+        ? judge(own, proofs, waitsFor.length > 0)
+        : { state: 'not applicable', isProven: false };
+    const one: StepStanding = {
+      ...step,
+      ...judged,
+      proofs,
+      waitsFor,
+      plannedAt: plannedAt + step.offsetHours * HOUR_MS,
+      ...(lowered === undefined ? {} : { notBefore: lowered + oldTtl * 1000 }),
+      ...(own.said ? { said: own.said } : {}),
+      ...(own.leftOut ? { leftOut: own.leftOut } : {}),
+    };
+    standing.set(step.id, one);
+    return one;
+  };
+  const all = template.steps.map((step) => stand(step, []));
+  return PHASES.flatMap((phase) => all.filter((s) => s.phase === phase));
+}
+
+/** What evidence says anew of a step: since when it is proven; null where it does not hold any more. */
+export interface Turn {
+  id: string;
+  provenAt: number | null;
+}
+
+/** What evidence has changed since a sheet was last settled. */
+export function settled(sheet: readonly StepStanding[], kept: ReadonlyMap<string, KeptStep>): Turn[] {
+  return sheet.flatMap(({ id, state, isProven, doneAt }): Turn[] => {
+    const before = kept.get(id)?.provenAt;
+    if (isProven && before === undefined) return [{ id, provenAt: doneAt! }];
+    return before !== undefined && state === 'went back' ? [{ id, provenAt: null }] : [];
+  });
+}
+
+const BEFORE_GO: ReadonlySet<Phase> = new Set(['week before', 'day before']);
+
+export interface GoStanding {
+  isGo: boolean;
+  /** What stands against it, in sentences, the heaviest first. */
+  against: string[];
+}
+
+/** What else counts for the decision. */
+export interface GoInput {
+  blockers: { failed: number; unsure: number };
+  /** What the newest yes of the client is worth; nothing where none was said. */
+  yes: Outcome | null;
+  conflicts: readonly string[];
+}
+
+/** Whether to go, from the gate, the client’s yes, the plan and the steps before the launch. */
+export function goOf(sheet: readonly StepStanding[], { blockers, yes, conflicts }: GoInput): GoStanding {
+  const open = sheet.filter((s) => BEFORE_GO.has(s.phase) && !isSettled(s));
+  const against = [
+    ...(blockers.failed ? [`${quantity(blockers.failed, 'blocker')} open before the live environment.`] : []),
+    ...(yes === null ? ['The client has not said yes.'] : []),
+    ...(yes === 'failed' ? ['The content has changed since the client said yes.'] : []),
+    ...(yes === 'cantTell' ? ['It cannot be told whether the content is what the client said yes to.'] : []),
+    ...conflicts,
+    ...(open.length
+      ? [
+          `${quantity(open.length, 'step')} before the launch ${open.length === 1 ? 'is' : 'are'} not done: ${open
+            .slice(0, 3)
+            .map((s) => s.title)
+            .join('; ')}${open.length > 3 ? ' …' : '.'}`,
+        ]
+      : []),
+    ...(blockers.unsure
+      ? [
+          `${quantity(blockers.unsure, 'blocker check')} before the live environment ${blockers.unsure === 1 ? 'is' : 'are'} undecided.`,
+        ]
+      : []),
+  ];
+  return { isGo: against.length === 0, against };
+}

@@ -1,0 +1,225 @@
+/** Looks at a launch from outside: every server of the zone, the zone above, each resolver, and every host. */
+import { finalStatus, headerValues, lastAnswer, type Chain, type DnsAnswer } from '#core/facts/evidence';
+import { hostOf } from '#core/extract/address';
+import type { Brief } from '#core/facts/brief';
+import type { HostProfile } from '#core/facts/host-profile';
+import { showsOf } from '#core/launch/landing';
+import type { SeenAnswer, SeenHost, SeenServer, WatchGoal, WatchSeen } from '#core/launch/watch';
+import { isHtml } from './crawl';
+import { Dialer, type DialerOptions } from './dialer';
+import { delegationOf, serversIn } from './dns/authority';
+import { extractHere, type Extract } from './extractor';
+import { HttpClient } from './http/client';
+import type { HostGate } from './http/host-gate';
+import { probeTls, type TrustStore } from './tls';
+
+export interface WatchOptions extends DialerOptions {
+  goal: WatchGoal;
+  zone: string;
+  brief: Brief;
+  profile?: HostProfile;
+  store: TrustStore;
+  agent: string;
+  extract?: Extract;
+  gate?: HostGate;
+  /** Each is asked for itself; hosts are reached through the first. */
+  resolvers: readonly string[];
+  signal?: AbortSignal;
+}
+
+const bare = (name: string): string => name.toLowerCase().replace(/\.$/, '');
+const MOST_BYTES = 2 * 1024 * 1024;
+const WEB_PORTS = [80, 443];
+
+function seenAnswer({ name, type, records, rcode, error }: DnsAnswer): SeenAnswer {
+  const own = records.filter((r) => bare(r.name) === bare(name) && r.type === type);
+  const isUsable = rcode === 'NOERROR' || rcode === 'NXDOMAIN';
+  return {
+    name: bare(name),
+    type,
+    values: own.map((r) => r.value),
+    ttl: Math.max(0, ...own.map((r) => r.ttl)),
+    ...(isUsable ? {} : { error: rcode === 'NONE' ? (error ?? 'no answer') : rcode }),
+  };
+}
+
+/** What is asked for of the zone: the records that change. */
+const questions = ({ lines }: WatchGoal): [name: string, type: string][] =>
+  lines.map((l) => [l.name, l.type]);
+
+async function askServers(dialer: Dialer, { goal, zone }: WatchOptions): Promise<SeenServer[]> {
+  const { referrals, nameServers } = await delegationOf(dialer, zone);
+  const above = referrals.map((r): SeenServer => {
+    const names = serversIn(r, zone);
+    const ttl = Math.max(0, ...[...r.records, ...(r.authority ?? [])].map((x) => x.ttl));
+    const answer = { name: zone, type: 'NS', values: names, ttl };
+    const failed = names.length ? {} : { error: r.error ?? r.rcode };
+    return { kind: 'zone above', name: r.serverName ?? r.server, answers: [{ ...answer, ...failed }] };
+  });
+  // where they move, the new ones have to have it; else those of today
+  const named = goal.nameServers.length
+    ? await Promise.all(
+        goal.nameServers.map(async (name) => ({
+          name: bare(name),
+          addresses: await dialer.resolve(bare(name)).catch(() => []),
+        })),
+      )
+    : nameServers;
+  const own = await Promise.all(
+    named.map(async ({ name, addresses }): Promise<SeenServer> => {
+      const [address] = addresses;
+      const answers = address
+        ? await Promise.all(
+            questions(goal).map(async ([n, type]) =>
+              seenAnswer(await dialer.askAuthority(name, address, n, type)),
+            ),
+          )
+        : questions(goal).map(([n, type]) => ({
+            name: n,
+            type,
+            values: [],
+            ttl: 0,
+            error: 'the server’s name has no address',
+          }));
+      return { kind: 'authority', name, answers };
+    }),
+  );
+  return [...above, ...own];
+}
+
+async function askResolver(options: WatchOptions, resolver: string): Promise<SeenServer> {
+  const dialer = new Dialer({ ...options, resolvers: [resolver] });
+  const answers = await Promise.all(
+    questions(options.goal).map(async ([name, type]) => seenAnswer(await dialer.lookup(name, type))),
+  );
+  return { kind: 'resolver', name: resolver, answers };
+}
+
+const addressIn = (shown: string | undefined): string | undefined =>
+  shown?.replace(/:\d+$/, '').replace(/^\[|\]$/g, '');
+
+/** What a host shows, by a chain of requests that was followed. */
+async function shownBy(
+  { chain, body }: { chain: Chain; body?: Buffer },
+  options: WatchOptions,
+  oldAddresses: readonly string[],
+): Promise<Pick<SeenHost, 'shows' | 'end' | 'title' | 'error'>> {
+  const last = lastAnswer(chain);
+  const type = headerValues(last, 'content-type')[0];
+  const isPage = body && last && isHtml(type, body);
+  const read = isPage
+    ? await Promise.resolve((options.extract ?? extractHere)(body, type, last.url)).catch(() => undefined)
+    : undefined;
+  const shows = showsOf(
+    {
+      ...(read ? { page: { url: last!.url, facts: read.facts } } : {}),
+      status: chain.end === 'answer' ? finalStatus(chain) : undefined,
+      address: addressIn(last?.address),
+    },
+    { brief: options.brief, profile: options.profile, oldAddresses },
+  );
+  const title = read?.facts.titles[0]?.text;
+  return {
+    shows,
+    ...(last ? { end: last.url } : {}),
+    ...(title ? { title: title.slice(0, 120) } : {}),
+    ...(chain.error ? { error: chain.error.message } : {}),
+  };
+}
+
+const addresses = (goal: WatchGoal, which: 'before' | 'after'): string[] =>
+  goal.lines.filter((l) => l.type === 'A' || l.type === 'AAAA').flatMap((l) => l[which]);
+
+/** Where the names are to lead: the wanted addresses, or those that a wanted alias has. */
+async function newAddress(dialer: Dialer, goal: WatchGoal): Promise<string | undefined> {
+  const [direct] = addresses(goal, 'after');
+  if (direct) return direct;
+  const alias = goal.lines.find((l) => l.type === 'CNAME')?.after[0];
+  return alias ? (await dialer.resolve(alias).catch(() => []))[0] : undefined;
+}
+
+async function askHosts(
+  dialer: Dialer,
+  client: HttpClient,
+  options: WatchOptions,
+): Promise<Pick<WatchSeen, 'hosts' | 'atNew'>> {
+  const { goal, store } = options;
+  const old = addresses(goal, 'before').filter((a) => !addresses(goal, 'after').includes(a));
+  const isOwn = (host: string): boolean => goal.hosts.includes(host);
+  const hosts = await Promise.all(
+    goal.hosts.map(async (host): Promise<SeenHost> => {
+      const [tls, secure] = await Promise.all([
+        probeTls({ dialer, store, fetchIssuer: () => Promise.resolve(undefined) }, host, 443),
+        client.follow(`https://${host}/`, { own: isOwn }),
+      ]);
+      const met =
+        secure.chain.end === 'answer' ? secure : await client.follow(`http://${host}/`, { own: isOwn });
+      const isShaken = tls.chain.length > 0;
+      return {
+        host,
+        ...(await shownBy(met, options, old)),
+        ...(isShaken ? { isCovered: tls.trusted } : {}),
+        ...(tls.trusted ? {} : { tlsError: tls.trustError ?? tls.error?.message ?? 'not trusted' }),
+      };
+    }),
+  );
+  const address = await newAddress(dialer, goal);
+  const [preferred] = goal.hosts;
+  if (!address || !preferred) return { hosts };
+  const { exchange, body } = await client.exchange(`https://${preferred}/`, 'GET', {}, { address });
+  const to = hostOf(headerValues(exchange, 'location')[0] ?? '');
+  const chain: Chain = {
+    start: exchange.url,
+    hops: [exchange],
+    end: exchange.error ? 'error' : 'answer',
+    ...(exchange.error ? { error: exchange.error } : {}),
+  };
+  const shown = await shownBy({ chain, body }, options, old);
+  // who sends a visitor on to another name of the site knows it
+  const knows = to !== null && to !== undefined && isOwn(to);
+  return {
+    hosts,
+    atNew: { host: preferred, address, ...shown, ...(knows ? { shows: 'site' as const } : {}) },
+  };
+}
+
+/** The MX of the zone, as its first server that answers has it. */
+async function mailOf(
+  dialer: Dialer,
+  servers: readonly SeenServer[],
+  zone: string,
+): Promise<string[] | undefined> {
+  for (const { kind, name } of servers) {
+    if (kind !== 'authority') continue;
+    const [address] = await dialer.resolve(name).catch(() => []);
+    const answer = address ? seenAnswer(await dialer.askAuthority(name, address, zone, 'MX')) : undefined;
+    if (answer && !answer.error) return answer.values;
+  }
+  return undefined;
+}
+
+/** One look. Never throws for what a network does. @param at milliseconds */
+export async function lookAround(options: WatchOptions, at: number): Promise<WatchSeen> {
+  const dialer = new Dialer({ ...options, resolvers: options.resolvers.slice(0, 1), ports: WEB_PORTS });
+  const client = new HttpClient(dialer, options.store, {
+    agent: options.agent,
+    timeoutMs: dialer.timeoutMs,
+    maxBytes: MOST_BYTES,
+    maxRedirects: 10,
+    connections: 2,
+    retryPauseMs: 0,
+    signal: options.signal,
+    gate: options.gate,
+  });
+  try {
+    const [servers, resolvers, hosts] = await Promise.all([
+      askServers(dialer, options),
+      Promise.all(options.resolvers.map((r) => askResolver(options, r))),
+      askHosts(dialer, client, options),
+    ]);
+    const mail = options.goal.mail.length ? await mailOf(dialer, servers, options.zone) : undefined;
+    return { at, servers: [...servers, ...resolvers], ...hosts, ...(mail ? { mail } : {}) };
+  } finally {
+    await client.close();
+  }
+}

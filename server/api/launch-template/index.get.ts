@@ -1,0 +1,3 @@
+import { launchTemplate } from '../../launch/template';
+
+export default defineEventHandler(() => launchTemplate());

@@ -1,0 +1,11 @@
+import { BeginLaunchDto } from '../../../launch/dto';
+import { moveLaunch } from '../../../launch/launches';
+import { readJson } from '../../../platform/http/body';
+import { idOf } from '../../../platform/http/route-parameters';
+import { parseAs } from '../../../platform/http/validation';
+
+export default defineEventHandler(async (event) => {
+  const { plannedAt } = await parseAs(BeginLaunchDto, await readJson(event));
+  await moveLaunch(idOf(event), new Date(plannedAt), event.context.person.name);
+  return { ok: true };
+});

@@ -1,0 +1,3 @@
+import { launchStatistics } from '../../launch/log';
+
+export default defineEventHandler(() => launchStatistics());

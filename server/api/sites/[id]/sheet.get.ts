@@ -1,0 +1,5 @@
+import { siteSheet } from '../../../launch/sheet';
+import { idOf } from '../../../platform/http/route-parameters';
+
+/** The run sheet of the site’s open launch; null where none is open. */
+export default defineEventHandler((event) => siteSheet(idOf(event)));

@@ -1,0 +1,326 @@
+/** Beginning a launch, working through its sheet, going, and ending it. */
+import { settled } from '#core/launch/sheet';
+import { checksOf } from '#core/checks/engine/checklist';
+import type { Check } from '#core/checks/kit/check';
+import type { ProofKind, TemplateStep } from '#core/facts/launch';
+import type { Part } from '#core/facts/parts';
+import type { Scope } from '../audits/scope';
+import { startAudits, type Started } from '../audits/audits';
+import { checklistFor } from '../checklists/checklists';
+import { User } from '../people/models';
+import { accountOwners, tell } from '../people/notifications';
+import { now } from '../platform/clock';
+import { inTransaction } from '../platform/db/transaction';
+import { Conflict, NotFound, Refused } from '../platform/errors';
+import { announce, onChange } from '../platform/events';
+import { contactOfSite } from '../reports/contacts';
+import { Site } from '../sites/models';
+import type { Transaction } from 'sequelize';
+import { launchedFrom, planFrom } from './cut-over';
+import type { StepActDto } from './dto';
+import { Launch, LaunchEvent, LaunchStep, type LaunchEventKind } from './models';
+import { openLaunch, sheetOfLaunch, standingSheet } from './sheet';
+import { countingOf } from './standing';
+import { launchTemplate } from './template';
+
+const GONE = 'This launch is not there, or not any more.';
+
+async function note(
+  launchId: number,
+  kind: LaunchEventKind,
+  by: string,
+  { stepId, text, at = now() }: { stepId?: string; text?: string; at?: Date },
+  transaction?: Transaction,
+): Promise<void> {
+  await LaunchEvent.create(
+    { launchId, kind, byName: by, at, stepId: stepId ?? null, text: text?.slice(0, 2000) ?? null },
+    { transaction },
+  );
+}
+
+/** Begins a launch of a site: its sheet follows from the site’s facts. @throws NotFound, Conflict, Refused */
+export async function beginLaunch(siteId: number, plannedAt: Date, by: string): Promise<{ id: number }> {
+  const from = await launchedFrom(siteId);
+  if (!from.live) throw new Refused('There is no live address yet: add one under Edit site.');
+  if (from.site.stage === 'retired') throw new Refused('A retired site is not launched.');
+  const changing = (planFrom(from)?.lines ?? []).filter((l) => l.action !== 'keep');
+  const { version, template } = await launchTemplate();
+  return inTransaction(async (transaction) => {
+    const site = await Site.findByPk(siteId, { transaction, lock: true, rejectOnEmpty: true });
+    if (await Launch.count({ where: { openKey: siteId }, transaction }))
+      throw new Conflict('A launch of this site is under way already.');
+    const number =
+      (((await Launch.max('number', { where: { siteId }, transaction })) as number | null) ?? 0) + 1;
+    const launch = await Launch.create(
+      {
+        siteId: site.id,
+        number,
+        openKey: siteId,
+        templateVersion: version,
+        template,
+        plannedAt,
+        oldTtl: Math.max(0, ...changing.map((l) => l.ttl ?? 0)),
+        begunBy: by,
+        begunAt: now(),
+      },
+      { transaction },
+    );
+    await note(launch.id, 'begun', by, { text: `planned for ${plannedAt.toISOString()}` }, transaction);
+    announce([['site', siteId], ['launches']], { transaction });
+    return { id: launch.id };
+  });
+}
+
+/** An open launch, held. @throws NotFound, Conflict where it has ended */
+async function heldLaunch(id: number, transaction: Transaction): Promise<Launch> {
+  const launch = await Launch.findByPk(id, { transaction, lock: true });
+  if (!launch) throw new NotFound(GONE);
+  if (launch.openKey === null) throw new Conflict('This launch has ended.');
+  return launch;
+}
+
+/** Plans it for another moment: all steps move with it. @throws NotFound, Conflict */
+export async function moveLaunch(id: number, plannedAt: Date, by: string): Promise<void> {
+  await inTransaction(async (transaction) => {
+    const launch = await heldLaunch(id, transaction);
+    await launch.update({ plannedAt }, { transaction });
+    await note(id, 'moved', by, { text: `to ${plannedAt.toISOString()}` }, transaction);
+    announce([['site', launch.siteId]], { transaction });
+  });
+}
+
+type Act = (
+  step: LaunchStep,
+  input: StepActDto,
+  by: string,
+  launch: Launch,
+  transaction: Transaction,
+) => Promise<{ kind: LaunchEventKind; text?: string }>;
+
+const ACTS: Record<StepActDto['act'], Act> = {
+  async done(step, { text }, by, _, transaction) {
+    await step.update(
+      { saidBy: by, saidAt: now(), note: text?.trim() || null, leftBy: null, leftAt: null, leftReason: null },
+      { transaction },
+    );
+    return { kind: 'done', text: text?.trim() };
+  },
+  async undo(step, { text }, _, __, transaction) {
+    await step.update({ saidBy: null, saidAt: null, note: null, provenAt: null }, { transaction });
+    return { kind: 'undone', text: text?.trim() };
+  },
+  async 'leave out'(step, { text = '' }, by, _, transaction) {
+    if (text.trim().length < 3) throw new Refused('Say why it is left out.');
+    await step.update({ leftBy: by, leftAt: now(), leftReason: text.trim() }, { transaction });
+    return { kind: 'left out', text: text.trim() };
+  },
+  async 'take up'(step, _, __, ___, transaction) {
+    await step.update({ leftBy: null, leftAt: null, leftReason: null }, { transaction });
+    return { kind: 'taken up' };
+  },
+  async own(step, input, _, launch, transaction) {
+    const { name, ...owner } = await namedOwner(input, launch.siteId, transaction);
+    await step.update(owner, { transaction });
+    return { kind: 'owner', text: name || 'nobody' };
+  },
+};
+
+/** Whose a step is to be: the first that is named. @throws NotFound, Refused */
+async function namedOwner(
+  { ownerId, contactId, outside = '' }: StepActDto,
+  siteId: number,
+  transaction: Transaction,
+): Promise<{ name: string } & Pick<LaunchStep, 'ownerId' | 'contactId' | 'outside'>> {
+  const nobody = { ownerId: null, contactId: null, outside: null };
+  if (ownerId) {
+    const person = await User.findOne({ where: { id: ownerId, removedAt: null }, transaction });
+    if (!person) throw new Refused('This person is not of the team, or not any more.');
+    return { ...nobody, name: person.name, ownerId };
+  }
+  if (contactId) {
+    const { name } = await contactOfSite(contactId, siteId, transaction);
+    return { ...nobody, name, contactId };
+  }
+  const name = outside.trim();
+  return { ...nobody, name, outside: name || null };
+}
+/** @throws NotFound, Conflict, Refused */
+export async function actOnStep(id: number, stepId: string, input: StepActDto, by: string): Promise<void> {
+  await inTransaction(async (transaction) => {
+    const launch = await heldLaunch(id, transaction);
+    if (!launch.template.steps.some((s) => s.id === stepId)) throw new NotFound('There is no such step.');
+    const [step] = await LaunchStep.findOrCreate({ where: { launchId: id, stepId }, transaction });
+    const { kind, text } = await ACTS[input.act](step, input, by, launch, transaction);
+    await note(id, kind, by, { stepId, text }, transaction);
+    announce([['site', launch.siteId]], { transaction });
+  });
+}
+
+/** What an environment is looked at for, to see whether a step is done; nothing where nothing of it shows there. */
+function scopeFor(
+  { proofs }: TemplateStep,
+  kind: 'live' | 'before',
+  known: (id: string) => Check | undefined,
+): { scope?: Scope } | undefined {
+  const checks = proofs.flatMap((p) => {
+    const check = p.kind === 'check' && p.environment === kind && p.check ? known(p.check) : undefined;
+    return check && !check.byHand ? [check.id] : [];
+  });
+  const has = (proof: ProofKind): boolean => proofs.some((p) => p.kind === proof);
+  // the gate rests on all that is there
+  if (kind === 'before' && has('gate')) return {};
+  const parts: Part[] = kind === 'live' && has('records') ? ['dns'] : [];
+  return checks.length || parts.length ? { scope: { checks, parts } } : undefined;
+}
+
+/** Looks now at what proves a step. @throws NotFound, Conflict, Refused where nothing can be looked at */
+export async function lookForStep(id: number, stepId: string, by: string): Promise<Started> {
+  const launch = await Launch.findByPk(id);
+  const step = launch?.template.steps.find((s) => s.id === stepId);
+  if (!launch || !step) throw new NotFound(GONE);
+  const site = await Site.findByPk(launch.siteId, { rejectOnEmpty: true });
+  const known = checksOf((await checklistFor(site)).checklist);
+  const out: Started = { started: [], refused: [] };
+  for (const environment of await countingOf(launch.siteId)) {
+    const asked = scopeFor(step, environment.kind, known);
+    if (!asked) continue;
+    const { started, refused } = await startAudits([environment.id], by, asked);
+    out.started.push(...started);
+    out.refused.push(...refused);
+  }
+  if (!out.started.length && out.refused.length) throw new Conflict(out.refused[0]!.reason);
+  if (!out.started.length) throw new Refused('Only a person can tell whether this is done.');
+  return out;
+}
+
+/**
+ * Goes. Where something stands against it, the first person says why all the same, and a second one agrees.
+ * @returns whether it went, or waits for a second person
+ * @throws NotFound, Conflict, Refused
+ */
+export async function go(
+  id: number,
+  { reason = '' }: { reason?: string },
+  person: { id: number; name: string },
+): Promise<{ went: boolean }> {
+  const launch = await Launch.findByPk(id);
+  if (!launch || launch.openKey === null) throw new NotFound(GONE);
+  if (launch.wentAt) throw new Conflict(`${launch.wentBy} has said go already.`);
+  const { go: standing } = await sheetOfLaunch(launch);
+  const { anyway } = launch;
+  const isSeconded = Boolean(anyway && anyway.byId !== person.id);
+  if (!standing.isGo && !isSeconded && reason.trim().length < 3)
+    throw new Refused(
+      anyway
+        ? `${anyway.by} wants to go anyway: somebody else has to agree.`
+        : `This stands against it: ${standing.against.join(' ')} To go anyway say why; a second person has to agree.`,
+    );
+  return inTransaction(async (transaction) => {
+    const held = await heldLaunch(id, transaction);
+    if (held.wentAt) throw new Conflict(`${held.wentBy} has said go already.`);
+    const at = now();
+    if (!standing.isGo && !isSeconded) {
+      const { against } = standing;
+      await held.update(
+        {
+          anyway: { by: person.name, byId: person.id, at: at.toISOString(), reason: reason.trim(), against },
+        },
+        { transaction },
+      );
+      await note(
+        id,
+        'anyway',
+        person.name,
+        { text: `${reason.trim()} (against it: ${against.join(' ')})` },
+        transaction,
+      );
+      const site = await Site.findByPk(held.siteId, { transaction, rejectOnEmpty: true });
+      const others = (await accountOwners()).filter((owner) => owner !== person.id);
+      await tell(
+        others,
+        `${person.name} wants to launch ${site.name} although something stands against it: ${reason.trim()}`,
+        `/sites/${site.id}?tab=launch`,
+        transaction,
+      );
+      announce([['site', held.siteId]], { transaction });
+      return { went: false };
+    }
+    const wentBy = !standing.isGo && anyway ? `${anyway.by} and ${person.name}` : person.name;
+    await held.update({ wentAt: at, wentBy }, { transaction });
+    const text = !standing.isGo && anyway ? `anyway: ${anyway.reason}` : 'nothing stood against it';
+    await note(id, 'went', wentBy, { text, at }, transaction);
+    announce([['site', held.siteId]], { transaction });
+    return { went: true };
+  });
+}
+
+/** Ends a launch, with what was learnt. @throws NotFound, Conflict */
+export async function endLaunch(
+  id: number,
+  { how, learnt = '' }: { how: 'done' | 'given up'; learnt?: string },
+  by: string,
+): Promise<void> {
+  await inTransaction(async (transaction) => {
+    const launch = await heldLaunch(id, transaction);
+    await launch.update(
+      { openKey: null, endedAt: now(), endedBy: by, endedHow: how, learnt: learnt.trim() || null },
+      { transaction },
+    );
+    await note(id, how === 'done' ? 'ended' : 'given up', by, { text: learnt.trim() }, transaction);
+    announce([['site', launch.siteId], ['launches']], { transaction });
+  });
+}
+
+/** Writes down what evidence has proven or refuted since. */
+async function settle(siteId: number): Promise<void> {
+  const launch = await openLaunch(siteId);
+  if (!launch) return;
+  const { steps, kept } = await standingSheet(launch);
+  const turns = settled(steps, kept);
+  if (!turns.length) return;
+  await inTransaction(async (transaction) => {
+    const held = await heldLaunch(launch.id, transaction);
+    for (const { id: stepId, provenAt } of turns) {
+      const [row] = await LaunchStep.findOrCreate({ where: { launchId: held.id, stepId }, transaction });
+      // another process may have written it meanwhile
+      if ((row.provenAt === null || row.provenAt === undefined) === (provenAt === null)) continue;
+      const at = provenAt === null ? null : new Date(Math.min(provenAt, now().getTime()));
+      await row.update({ provenAt: at }, { transaction });
+      const found = steps.find((s) => s.id === stepId)?.proofs.find((p) => p.outcome === 'failed')?.found;
+      const kind = provenAt === null ? 'went back' : 'proven';
+      await note(
+        held.id,
+        kind,
+        'audit',
+        { stepId, text: provenAt === null ? found : undefined },
+        transaction,
+      );
+    }
+    announce([['site', siteId]], { transaction });
+  });
+}
+
+/** Settles the sheet of a site whenever something of it has changed in this process. @returns how to end that */
+export function settleLaunches(): () => void {
+  const busy = new Map<number, boolean>();
+  const run = async (siteId: number): Promise<void> => {
+    if (busy.has(siteId)) {
+      busy.set(siteId, true);
+      return;
+    }
+    busy.set(siteId, false);
+    try {
+      await settle(siteId);
+    } catch (error) {
+      console.error(`a launch was not looked through: ${(error as Error).message}`);
+    }
+    const again = busy.get(siteId);
+    busy.delete(siteId);
+    if (again) await run(siteId);
+  };
+  return onChange(({ keys, fromElsewhere }) => {
+    if (fromElsewhere) return;
+    for (const [first, siteId, rest] of keys)
+      if (first === 'site' && typeof siteId === 'number' && rest === undefined) void run(siteId);
+  });
+}

@@ -1,0 +1,324 @@
+/** The run sheet of a site as it stands: made anew from the site’s facts, the evidence and what people said. */
+import { checkById } from '#core/checks/catalogue/index';
+import { partsOf } from '#core/checks/engine/parts-of';
+import type { Outcome } from '#core/facts/finding';
+import { PROOF_WORDS, type PasteKind, type Proof, type SiteAccount } from '#core/facts/launch';
+import type { Part } from '#core/facts/parts';
+import { conditionsOf } from '#core/launch/conditions';
+import { FIRST_TTL, spreadOf } from '#core/launch/cut-over';
+import { pasteOf, type PasteInput } from '#core/launch/pastes';
+import {
+  goOf,
+  type GoInput,
+  sheetOf,
+  type GoStanding,
+  type KeptStep,
+  type Seen,
+  type StepStanding,
+} from '#core/launch/sheet';
+import { hostsOf } from '#probe/plan';
+import { Audit, FindingRow } from '../audits/models';
+import { BuildRow } from '../builds/models';
+import { User } from '../people/models';
+import { Contact } from '../reports/models';
+import type { Environment } from '../sites/models';
+import { accountsOf } from './accounts';
+import { launchedFrom, planFrom, type LaunchedFrom, type SiteCutOver } from './cut-over';
+import { Launch, LaunchStep, WatchRow } from './models';
+import { countingOf, launchStanding, type LaunchStanding } from './standing';
+
+/** Who does a step: somebody of the agency, a contact of the client, or somebody else by name. */
+export interface StepOwner {
+  kind: 'agency' | 'client' | 'outside';
+  id: number | null;
+  name: string;
+}
+
+export interface SheetStep extends StepStanding {
+  owner: StepOwner | null;
+  /** What it has ready to paste. */
+  text: string;
+}
+
+export interface Sheet {
+  launch: {
+    id: number;
+    number: number;
+    plannedAt: string;
+    begunBy: string;
+    begunAt: string;
+    oldTtl: number;
+    anyway: { by: string; byId: number; at: string; reason: string; against: string[] } | null;
+    wentAt: string | null;
+    wentBy: string | null;
+  };
+  steps: SheetStep[];
+  go: GoStanding;
+  /** When the last cache has let go, where the launch is on time. */
+  until: string;
+  timeZone: string | null;
+}
+
+/** All that a sheet is made from. */
+interface Facts extends LaunchedFrom {
+  plan: SiteCutOver | null;
+  standing: LaunchStanding;
+  before: Environment | undefined;
+  accounts: SiteAccount[];
+  hasBuild: boolean;
+  watch: WatchRow | null;
+}
+
+async function factsOf(siteId: number): Promise<Facts> {
+  const [from, standing, counting, accounts, builds, watch] = await Promise.all([
+    launchedFrom(siteId),
+    launchStanding(siteId),
+    countingOf(siteId),
+    accountsOf(siteId),
+    BuildRow.count({ where: { siteId } }),
+    WatchRow.findOne({ where: { siteId }, order: [['id', 'DESC']] }),
+  ]);
+  const before = counting.find((e) => e.kind === 'before');
+  return { ...from, plan: planFrom(from), standing, before, accounts, hasBuild: builds > 0, watch };
+}
+
+/** When the parts that a check reads were looked at. */
+function lookedAt({ result, finishedAt, startedAt }: Audit, check: string): number {
+  const times = (result as { times?: Partial<Record<Part, string>> } | null)?.times;
+  const usual = (finishedAt ?? startedAt).toISOString();
+  const known = checkById.get(check);
+  const all = (known ? partsOf(known) : []).map((part) => Date.parse(times?.[part] ?? usual));
+  return all.length ? Math.min(...all) : Date.parse(usual);
+}
+
+/** What the checks that prove steps say of one environment. */
+async function findingsOf(
+  environment: Environment | null | undefined,
+  checks: readonly string[],
+): Promise<Map<string, Seen>> {
+  if (!environment?.lastAuditId) return new Map();
+  const [audit, rows] = await Promise.all([
+    Audit.findByPk(environment.lastAuditId, { rejectOnEmpty: true }),
+    FindingRow.findAll({ where: { environmentId: environment.id, checkId: [...checks] } }),
+  ]);
+  return new Map(
+    rows.map(({ checkId, outcome, accepted, title, found }) => [
+      checkId,
+      {
+        // what two people accepted is no reason to stop
+        outcome: accepted ? 'passed' : outcome,
+        title,
+        ...(found ? { found } : {}),
+        at: lookedAt(audit, checkId),
+      },
+    ]),
+  );
+}
+
+type OtherProof = Exclude<Proof['kind'], 'check'>;
+const passedIf = (good: boolean): Outcome => (good ? 'passed' : 'failed');
+
+/** What the proofs that are no checks say. */
+const OTHER_PROOFS: Record<OtherProof, (facts: Facts, launch: Launch) => Omit<Seen, 'title'> | undefined> = {
+  records: ({ plan }) => {
+    if (!plan || plan.without) return undefined;
+    const open = plan.lines.filter((l) => l.action !== 'keep');
+    return {
+      outcome: passedIf(open.length === 0),
+      found: open.map((l) => `${l.action} ${l.type} ${l.name}`).join('; '),
+      at: Date.parse(plan.at),
+    };
+  },
+  gate: ({ standing, before }) => {
+    const staging = standing.environments.find((e) => e.id === before?.id);
+    if (!staging?.at) return undefined;
+    const failed = staging.against.filter((a) => a.outcome === 'failed');
+    const outcome = failed.length ? 'failed' : staging.against.length ? 'cantTell' : 'passed';
+    return { outcome, found: staging.against.map((a) => a.title).join('; '), at: Date.parse(staging.at) };
+  },
+  // it is not seen, it is so: whenever it was set, it counts from the begin of the launch
+  stage: ({ site }, launch) => ({
+    outcome: passedIf(site.stage === 'launched'),
+    at: site.stage === 'launched' ? Number.MAX_SAFE_INTEGER : launch.begunAt.getTime(),
+  }),
+  watch: ({ watch }, launch) => {
+    if (!watch?.standing || watch.begunAt < launch.begunAt) return undefined;
+    const { verdict, reason, at } = watch.standing;
+    return {
+      outcome: verdict === 'holds' ? 'passed' : verdict === 'waiting' ? 'cantTell' : 'failed',
+      ...(reason ? { found: reason } : {}),
+      at,
+    };
+  },
+  accounts: ({ accounts }, launch) => {
+    const has = new Set(accounts.map((a) => a.kind));
+    const lacking = (['registrar', 'dns', 'host'] as const).filter((kind) => !has.has(kind));
+    return {
+      outcome: passedIf(lacking.length === 0),
+      found: lacking.length ? `not written down: ${lacking.join(', ')}` : '',
+      at: launch.begunAt.getTime(),
+    };
+  },
+};
+
+/** What evidence says of every proof. */
+async function proofsOf(facts: Facts, launch: Launch): Promise<(proof: Proof) => Seen | undefined> {
+  const proofs = launch.template.steps.flatMap((s) => s.proofs);
+  const named = (environment: Proof['environment']): string[] =>
+    proofs.flatMap((p) => (p.kind === 'check' && p.environment === environment && p.check ? [p.check] : []));
+  const [live, before] = await Promise.all([
+    findingsOf(facts.live, named('live')),
+    findingsOf(facts.before, named('before')),
+  ]);
+  return (proof) => {
+    if (proof.kind === 'check') return (proof.environment === 'live' ? live : before).get(proof.check ?? '');
+    const seen = OTHER_PROOFS[proof.kind](facts, launch);
+    return seen && { title: PROOF_WORDS[proof.kind], ...seen };
+  };
+}
+
+const keptStep = (row: LaunchStep): KeptStep => ({
+  ...(row.saidBy && row.saidAt
+    ? { said: { by: row.saidBy, at: row.saidAt.getTime(), ...(row.note ? { note: row.note } : {}) } }
+    : {}),
+  ...(row.leftBy && row.leftAt
+    ? { leftOut: { by: row.leftBy, at: row.leftAt.getTime(), reason: row.leftReason ?? '' } }
+    : {}),
+  ...(row.provenAt ? { provenAt: row.provenAt.getTime() } : {}),
+});
+
+/** The sheet without who does what: all that settles it. */
+export async function standingSheet(launch: Launch): Promise<{
+  facts: Facts;
+  rows: LaunchStep[];
+  kept: Map<string, KeptStep>;
+  steps: StepStanding[];
+}> {
+  const [facts, rows] = await Promise.all([
+    factsOf(launch.siteId),
+    LaunchStep.findAll({ where: { launchId: launch.id } }),
+  ]);
+  const kept = new Map(rows.map((row) => [row.stepId, keptStep(row)]));
+  const live = facts.standing.environments.find((e) => e.isLive);
+  const conditions = conditionsOf({
+    replaces: facts.site.replaces,
+    brief: facts.brief,
+    live: facts.evidence,
+    isHolding: !facts.site.replaces && live?.at !== null && facts.site.stage !== 'launched',
+    hasBefore: facts.before !== undefined,
+    stagingEnds: Boolean(facts.before?.endsOn),
+    hasBuild: facts.hasBuild,
+  });
+  const steps = sheetOf({
+    template: launch.template,
+    conditions,
+    kept,
+    seen: await proofsOf(facts, launch),
+    plannedAt: launch.plannedAt.getTime(),
+    oldTtl: launch.oldTtl,
+  });
+  return { facts, rows, kept, steps };
+}
+
+async function ownersOf(rows: readonly LaunchStep[]): Promise<Map<string, StepOwner>> {
+  const [people, contacts] = await Promise.all([
+    User.findAll({ where: { id: rows.flatMap((r) => r.ownerId ?? []) }, attributes: ['id', 'name'] }),
+    Contact.findAll({ where: { id: rows.flatMap((r) => r.contactId ?? []) }, attributes: ['id', 'name'] }),
+  ]);
+  const named = (list: readonly { id: number; name: string }[], id: number): string =>
+    list.find((one) => one.id === id)?.name ?? '';
+  return new Map(
+    rows.flatMap((r): [string, StepOwner][] => {
+      if (r.ownerId) return [[r.stepId, { kind: 'agency', id: r.ownerId, name: named(people, r.ownerId) }]];
+      if (r.contactId)
+        return [[r.stepId, { kind: 'client', id: r.contactId, name: named(contacts, r.contactId) }]];
+      return r.outside ? [[r.stepId, { kind: 'outside', id: null, name: r.outside }]] : [];
+    }),
+  );
+}
+
+/** A moment as the client reads it. */
+export function inZone(at: number, timeZone: string | null): string {
+  const options = { dateStyle: 'full', timeStyle: 'short' } as const;
+  try {
+    return new Intl.DateTimeFormat('en-GB', { ...options, timeZone: timeZone ?? 'UTC' }).format(at);
+  } catch {
+    return new Intl.DateTimeFormat('en-GB', { ...options, timeZone: 'UTC' }).format(at);
+  }
+}
+
+/** When the last cache lets go of the old records, where the change is made as planned. */
+function untilOf({ plan }: Facts, launch: Launch, steps: readonly StepStanding[]): number {
+  const at = launch.wentAt?.getTime() ?? launch.plannedAt.getTime();
+  const loweredAt = steps.find((s) => s.id === 'ttl-lowered')?.doneAt;
+  const lowered = loweredAt === undefined ? undefined : { at: loweredAt, ttl: FIRST_TTL };
+  const changing = (plan?.lines ?? []).filter((l) => l.action !== 'keep');
+  return Math.max(
+    at,
+    ...changing.map((l) =>
+      l.ttl === undefined
+        ? spreadOf(l.lasts, at).last
+        : spreadOf(Math.max(l.lasts, lowered ? launch.oldTtl : 0), at, lowered).last,
+    ),
+  );
+}
+
+/** The open launch of a site. */
+export const openLaunch = (siteId: number): Promise<Launch | null> =>
+  Launch.findOne({ where: { openKey: siteId } });
+
+/** @returns null where no launch is open. @throws NotFound */
+export async function siteSheet(siteId: number): Promise<Sheet | null> {
+  const launch = await openLaunch(siteId);
+  return launch && sheetOfLaunch(launch);
+}
+
+/** What steps have ready to paste is made from. */
+function pasteInput({ plan, brief, live, site }: Facts, launch: Launch, until: number): PasteInput {
+  const timeZone = brief.timeZone ?? null;
+  return {
+    plan,
+    brief,
+    siteName: site.name,
+    liveUrl: live?.url ?? '',
+    hosts: live ? hostsOf(live.url, 'live', brief) : [],
+    when: inZone(launch.plannedAt.getTime(), timeZone),
+    until: inZone(until, timeZone),
+  };
+}
+
+/** What decides whether to go, beside the steps. */
+function goInput({ standing, before, plan }: Facts): GoInput {
+  const against = standing.environments.find((e) => e.id === before?.id)?.against ?? [];
+  const failed = against.filter((a) => a.outcome === 'failed').length;
+  return {
+    blockers: { failed, unsure: against.length - failed },
+    yes: standing.yes ? (standing.yes.outcome ?? 'untested') : null,
+    conflicts: plan?.conflicts ?? [],
+  };
+}
+
+export async function sheetOfLaunch(launch: Launch): Promise<Sheet> {
+  const { facts, rows, steps } = await standingSheet(launch);
+  const owners = await ownersOf(rows);
+  const until = untilOf(facts, launch, steps);
+  const input = pasteInput(facts, launch, until);
+  const textOf = (kind: PasteKind | undefined): string => (kind ? pasteOf(kind, input) : '');
+  return {
+    launch: {
+      id: launch.id,
+      number: launch.number,
+      plannedAt: launch.plannedAt.toISOString(),
+      begunBy: launch.begunBy,
+      begunAt: launch.begunAt.toISOString(),
+      oldTtl: launch.oldTtl,
+      anyway: launch.anyway ?? null,
+      wentAt: launch.wentAt?.toISOString() ?? null,
+      wentBy: launch.wentBy ?? null,
+    },
+    steps: steps.map((s) => ({ ...s, owner: owners.get(s.id) ?? null, text: textOf(s.paste) })),
+    go: goOf(steps, goInput(facts)),
+    until: new Date(until).toISOString(),
+    timeZone: facts.brief.timeZone ?? null,
+  };
+}

@@ -1,0 +1,248 @@
+/** The watch on a launch: begun from the plan, looked at again and again by whichever process is there, told once. */
+import { Op, type Transaction } from 'sequelize';
+import { registrableDomain } from '#core/extract/address';
+import {
+  AFTER_HOLDING_MS,
+  pauseAfter,
+  watchChanges,
+  watchStanding,
+  type Subject,
+  type WatchGoal,
+  type WatchStanding,
+} from '#core/launch/watch';
+import { plainValue } from '#core/launch/cut-over';
+import { nameServersMove } from '#core/launch/conditions';
+import { hostsOf } from '#probe/plan';
+import { lookAround } from '#probe/watching';
+import { list, networkSettings } from '../audits/network';
+import { accountOwners, tell } from '../people/notifications';
+import { now } from '../platform/clock';
+import { inTransaction } from '../platform/db/transaction';
+import { Conflict, NotFound, Refused } from '../platform/errors';
+import { announce } from '../platform/events';
+import { IsInt, Min } from '../platform/http/validation';
+import { defineJob, PRIORITY } from '../platform/jobs/definition';
+import { enqueue } from '../platform/jobs/queue';
+import { Site } from '../sites/models';
+import { launchedFrom, planFrom, type LaunchedFrom } from './cut-over';
+import { WatchEvent, WatchRow } from './models';
+
+const WEB = new Set(['A', 'AAAA', 'CNAME', 'HTTPS']);
+
+/** What is to be seen everywhere: what changes by the plan, or all that is wanted where it is changed already. */
+function goalOf(from: LaunchedFrom): WatchGoal {
+  const plan = planFrom(from);
+  const { brief, live } = from;
+  if (!plan || !live)
+    throw new Conflict('The live address was not looked at yet: an audit of it says what is served now.');
+  const changing = plan.lines.filter((l) => l.action !== 'keep');
+  const named = new Set(
+    (brief.records ?? []).map((r) => `${r.name.toLowerCase().replace(/\.$/, '')} ${r.type}`),
+  );
+  const wanted = plan.lines.filter((l) => named.has(`${l.name} ${l.type}`) && WEB.has(l.type));
+  const lines = changing.length ? changing : wanted.map((l) => ({ ...l, before: [] }));
+  const moving = nameServersMove({ brief, live: from.evidence }) ? (brief.nameServers ?? []) : [];
+  const zone = registrableDomain(hostsOf(live.url, 'live', brief)[0]!);
+  return {
+    lines: lines.map(({ name, type, before, after, lasts }) => ({ name, type, before, after, lasts })),
+    nameServers: moving,
+    hosts: hostsOf(live.url, 'live', brief),
+    mail: plan.lines
+      .filter((l) => l.type === 'MX' && l.name === zone)
+      .flatMap((l) => l.after.map((v) => plainValue('MX', v))),
+  };
+}
+
+/** Begins to watch. @throws NotFound, Conflict, Refused */
+export async function beginWatch(siteId: number, by: string): Promise<{ id: number }> {
+  const from = await launchedFrom(siteId);
+  if (!from.live) throw new Refused('There is no live address to watch.');
+  const goal = goalOf(from);
+  return inTransaction(async (transaction) => {
+    await Site.findByPk(siteId, { transaction, lock: true, rejectOnEmpty: true });
+    if (await WatchRow.count({ where: { openKey: siteId }, transaction }))
+      throw new Conflict('This site is watched already.');
+    const at = now();
+    const row = await WatchRow.create(
+      { siteId, openKey: siteId, goal, looks: 0, begunBy: by, begunAt: at, nextAt: at, told: '' },
+      { transaction },
+    );
+    announce([['site', siteId]], { transaction });
+    return { id: row.id };
+  });
+}
+
+/** @throws NotFound */
+export async function endWatch(id: number, by: string): Promise<void> {
+  const row = await WatchRow.findByPk(id);
+  if (!row) throw new NotFound('This watch is not there, or not any more.');
+  await row.update({ openKey: null, nextAt: null, endedAt: now(), endedBy: by });
+  announce([['site', row.siteId]]);
+}
+
+/** Resolvers that are asked for themselves: those of ARMBAND_WATCH_RESOLVERS, else the ones that audits use. */
+export function watchedResolvers(): string[] {
+  const own = list(process.env.ARMBAND_WATCH_RESOLVERS);
+  return own.length ? own : [...(networkSettings().resolvers ?? [])];
+}
+
+const LONGEST_TOLD = 400;
+
+/** What is worth a message: that it holds, that something turned back, that it is overdue. */
+function messageOf(site: string, { verdict, reason }: WatchStanding): string | null {
+  if (verdict === 'holds') return `${site}: the launch holds everywhere.`;
+  if (verdict === 'turned back')
+    return `${site}: something turned back after it held. ${reason ?? ''}`.trim();
+  return verdict === 'overdue' ? `${site}: the launch is overdue. ${reason ?? ''}`.trim() : null;
+}
+
+/** Tells whoever looks after the site, each thing once. @returns what was told last */
+async function tellOnce(row: WatchRow, standing: WatchStanding, transaction: Transaction): Promise<string> {
+  const site = await Site.findByPk(row.siteId, { transaction, rejectOnEmpty: true });
+  const message = messageOf(site.name, standing)?.slice(0, LONGEST_TOLD);
+  if (message && message !== row.told)
+    await tell(
+      site.ownerId ? [site.ownerId] : await accountOwners(),
+      message,
+      `/sites/${site.id}?tab=launch`,
+      transaction,
+    );
+  return message ?? '';
+}
+
+async function keepLook(row: WatchRow, standing: WatchStanding, transaction: Transaction): Promise<void> {
+  const held = await WatchRow.findByPk(row.id, { transaction, lock: true });
+  // ended, or looked at by another process meanwhile
+  if (!held || held.openKey === null || held.looks !== row.looks) return;
+  const at = new Date(standing.at);
+  const changes: Subject[] = watchChanges(held.standing ?? null, standing);
+  await WatchEvent.bulkCreate(
+    changes.map(({ kind, name, state, text }) => ({
+      watchId: row.id,
+      at,
+      subject: `${kind} ${name}`.slice(0, 300),
+      state,
+      text: text.slice(0, 600),
+    })),
+    { transaction },
+  );
+  const told = await tellOnce(held, standing, transaction);
+  const last = await WatchEvent.findOne({ where: { watchId: row.id }, order: [['id', 'DESC']], transaction });
+  const since = standing.at - (last?.at ?? held.begunAt).getTime();
+  const isOver = standing.verdict === 'holds' && standing.at - standing.heldAt! > AFTER_HOLDING_MS;
+  await held.update(
+    {
+      standing,
+      looks: held.looks + 1,
+      heldAt: standing.heldAt ? new Date(standing.heldAt) : null,
+      nextAt: isOver ? null : new Date(standing.at + pauseAfter(since, standing.verdict === 'holds')),
+      told,
+      ...(isOver ? { openKey: null, endedAt: at, endedBy: 'the watch' } : {}),
+    },
+    { transaction },
+  );
+  announce([['site', row.siteId]], { transaction });
+}
+
+export class WatchPayload {
+  @IsInt() @Min(1) watchId!: number;
+}
+
+export const watchJob = defineJob({
+  name: 'watch',
+  lane: 'waited',
+  payload: WatchPayload,
+  async run({ watchId }, work) {
+    const row = await WatchRow.findByPk(watchId);
+    if (!row || row.openKey === null) return undefined;
+    const { brief, profile } = await launchedFrom(row.siteId);
+    const zone = registrableDomain(row.goal.hosts[0] ?? '');
+    if (!zone) return undefined;
+    const { resolvers: _, store, agent, ...network } = networkSettings();
+    const seen = await lookAround(
+      {
+        ...network,
+        store: store!,
+        agent: agent!,
+        goal: row.goal,
+        zone,
+        brief,
+        profile,
+        resolvers: watchedResolvers(),
+        signal: work.signal,
+      },
+      now().getTime(),
+    );
+    work.signal.throwIfAborted();
+    const standing = watchStanding(row.goal, seen, row.standing ?? null, row.begunAt.getTime());
+    await inTransaction((transaction) => keepLook(row, standing, transaction));
+    return undefined;
+  },
+});
+
+const AT_ONCE = 50;
+
+/** Puts down a look at each watch that is due. */
+export async function tendWatches(): Promise<void> {
+  const due = await WatchRow.findAll({
+    where: { nextAt: { [Op.lte]: now() }, openKey: { [Op.ne]: null } },
+    order: [['nextAt', 'ASC']],
+    limit: AT_ONCE,
+  });
+  for (const { id } of due)
+    await enqueue(
+      watchJob,
+      { watchId: id },
+      { by: 'the watch', title: 'Watching a launch', priority: PRIORITY.afterwards, onlyKey: `watch ${id}` },
+    );
+}
+
+/** Looks at once. @throws NotFound, Conflict where it has ended */
+export async function lookAtWatch(id: number, by: string): Promise<void> {
+  const row = await WatchRow.findByPk(id);
+  if (!row) throw new NotFound('This watch is not there, or not any more.');
+  if (row.openKey === null) throw new Conflict('This watch has ended.');
+  await enqueue(
+    watchJob,
+    { watchId: id },
+    { by, title: 'Watching a launch', priority: PRIORITY.waiting, onlyKey: `watch ${id}` },
+  );
+}
+
+const MOST_EVENTS = 400;
+
+export interface WatchShown {
+  id: number;
+  begunBy: string;
+  begunAt: string;
+  endedAt: string | null;
+  nextAt: string | null;
+  looks: number;
+  hosts: string[];
+  standing: WatchStanding | null;
+  events: { at: string; subject: string; state: string; text: string }[];
+}
+
+/** The newest watch of a site, with who changed when; null where there was none. */
+export async function siteWatch(siteId: number): Promise<WatchShown | null> {
+  const row = await WatchRow.findOne({ where: { siteId }, order: [['id', 'DESC']] });
+  if (!row) return null;
+  const events = await WatchEvent.findAll({
+    where: { watchId: row.id },
+    order: [['id', 'DESC']],
+    limit: MOST_EVENTS,
+  });
+  return {
+    id: row.id,
+    begunBy: row.begunBy,
+    begunAt: row.begunAt.toISOString(),
+    endedAt: row.endedAt?.toISOString() ?? null,
+    nextAt: row.nextAt?.toISOString() ?? null,
+    looks: row.looks,
+    hosts: row.goal.hosts,
+    standing: row.standing ?? null,
+    events: events
+      .reverse()
+      .map(({ at, subject, state, text }) => ({ at: at.toISOString(), subject, state, text })),
+  };
+}
