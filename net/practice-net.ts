@@ -9,6 +9,7 @@ import net, { type AddressInfo } from 'node:net';
 import { Authority } from './certificates';
 import { serveDns, type DnsServer, type ZoneRecord } from './dns-server';
 import { buildZip } from './build';
+import type { DeskChange } from './desk';
 import { FAULTS, type FaultKind } from './faults';
 import { answerRdap } from './registry';
 import { officialFacts, environmentDates } from './official';
@@ -28,13 +29,18 @@ import {
 } from './sites';
 import { FaultSwitches, type PracticeEnvironment } from './switches';
 import { answerWeb, certificateFor, type WebAnswer, type WebEdit } from './web';
-import { answererFor, type Speaker } from './zones';
+import { cachingAnswerer } from './caching';
+import { PracticeClock } from './practice-clock';
+import { zoneText } from './zone-text';
+import { answererFor, movesOnce, zoneBefore, type Speaker, type ZoneEdit } from './zones';
 
 export { officialFacts } from './official';
 
 export interface PracticeNet {
   /** The recursive resolver, "address:port". */
   resolver: string;
+  /** Resolvers that keep answers for their TTL, the last of them longer; "address:port" each. */
+  caches: string[];
   /** Rules for the dialer: which address of the practice net is really where. */
   map: string[];
   caPem: string;
@@ -49,6 +55,8 @@ export interface PracticeNet {
 
 /** What servers of long ago still speak. */
 const OLD_TLS = { minVersion: 'TLSv1', ciphers: 'DEFAULT@SECLEVEL=0' } as const;
+/** How many times the TTL each resolver keeps answers: the last one breaks the rules. */
+const CACHES = [1, 1, 3];
 const ISSUER_HOST = 'ca.registry.example';
 
 /**
@@ -68,15 +76,30 @@ export async function startPracticeNet(
     zone?: (zone: ZoneRecord[]) => ZoneRecord[];
   } = {},
 ): Promise<PracticeNet> {
-  const now = options.now ?? (() => new Date());
-  const switches = new FaultSwitches(options.switchFile, options.planted ?? true);
+  const clock = new PracticeClock(options.now);
+  const now = (): Date => new Date(clock.now());
+  const switches = new FaultSwitches(options.switchFile, options.planted ?? true, clock);
+  const { desk } = switches;
   const authority = await Authority.create(`http://${ISSUER_HOST}/issuer.cer`);
   const on = (slug: string, environment: PracticeEnvironment, f: string) =>
     switches.isOn(slug, environment, f);
+  const edit: ZoneEdit = {
+    zone(zone, site, speaker) {
+      const isBefore = speaker === 'resolver' && movesOnce(site) && !desk.of(site).isMoved;
+      const isOld = isBefore || speaker === 'old1' || speaker === 'old2';
+      const saved = isOld ? zone : desk.zoneFor(site, speaker === 'ns2' ? 'second' : 'first', zone);
+      return options.zone ? options.zone(saved) : saved;
+    },
+    isMoved: (site) => desk.of(site).isMoved,
+  };
   const speakers: readonly Speaker[] = ['resolver', 'ns1', 'ns2', 'old1', 'old2', 'parent'];
   const [resolver, ns1, ns2, old1, old2, parent] = (await Promise.all(
-    speakers.map((who) => serveDns(answererFor(who, on, options.zone))),
+    speakers.map((who) => serveDns(answererFor(who, on, edit))),
   )) as [DnsServer, DnsServer, DnsServer, DnsServer, DnsServer, DnsServer];
+
+  const caches = await Promise.all(
+    CACHES.map((stretch) => serveDns(cachingAnswerer(answererFor('resolver', on, edit), clock.now, stretch))),
+  );
 
   const answer = (req: http.IncomingMessage, secure: boolean, address?: string): WebAnswer => {
     const host = (req.headers.host ?? '').replace(/:\d+$/, '').toLowerCase();
@@ -115,30 +138,34 @@ export async function startPracticeNet(
       else send();
     };
   const contexts = new Map<string, tls.SecureContext>();
-  const contextFor: NonNullable<https.ServerOptions['SNICallback']> = (host, done) => {
-    const { names, kind, old } = certificateFor(host.toLowerCase(), switches);
-    if (kind === 'silent') {
-      done(new Error('silent'));
-      return;
-    }
-    authority.leaf(names, kind).then(
-      ({ key, chain }) => {
-        const id = `${old} ${chain}`;
-        let context = contexts.get(id);
-        if (!context)
-          contexts.set(
-            id,
-            (context = tls.createSecureContext({
-              key,
-              cert: chain,
-              ...(old ? OLD_TLS : kind === 'weak-key' ? { ciphers: OLD_TLS.ciphers } : {}),
-            })),
-          );
-        done(null, context);
-      },
-      (e) => done(e as Error),
-    );
-  };
+  type Sni = NonNullable<https.ServerOptions['SNICallback']>;
+  const contextAt =
+    (isNewHost: boolean): Sni =>
+    (host, done) => {
+      const { names, kind, old } = certificateFor(host.toLowerCase(), switches, isNewHost);
+      if (kind === 'silent') {
+        done(new Error('silent'));
+        return;
+      }
+      authority.leaf(names, kind).then(
+        ({ key, chain }) => {
+          const id = `${old} ${chain}`;
+          let context = contexts.get(id);
+          if (!context)
+            contexts.set(
+              id,
+              (context = tls.createSecureContext({
+                key,
+                cert: chain,
+                ...(old ? OLD_TLS : kind === 'weak-key' ? { ciphers: OLD_TLS.ciphers } : {}),
+              })),
+            );
+          done(null, context);
+        },
+        (e) => done(e as Error),
+      );
+    };
+  const contextFor = contextAt(true);
   // no default certificate: a context without a chain would borrow it
   const [plain, secure, oldSecure] = [
     http.createServer(handle(false)),
@@ -147,7 +174,7 @@ export async function startPracticeNet(
   ];
   const [formerPlain, formerSecure] = [
     http.createServer(handle(false, FORMER)),
-    https.createServer({ SNICallback: contextFor }, handle(true, FORMER)),
+    https.createServer({ SNICallback: contextAt(false) }, handle(true, FORMER)),
   ];
   const web = [plain, secure, oldSecure, formerPlain, formerSecure];
   for (const server of web) {
@@ -170,7 +197,7 @@ export async function startPracticeNet(
     });
   });
   const control = http.createServer((req, res) => {
-    void handleControl(req, res, switches);
+    void handleControl(req, res, switches, clock);
   });
   const listening = [plain, secure, oldSecure, formerPlain, formerSecure, front, control];
   await Promise.all(
@@ -199,6 +226,7 @@ export async function startPracticeNet(
   ];
   return {
     resolver: `127.0.0.1:${resolver.port}`,
+    caches: caches.map((c) => `127.0.0.1:${c.port}`),
     caPem: authority.rootPem,
     keyDigest: authority.keyDigest,
     control: `http://127.0.0.1:${port(control)}`,
@@ -214,7 +242,7 @@ export async function startPracticeNet(
     close: async () => {
       for (const s of [...web, control]) s.closeAllConnections();
       for (const s of listening) await new Promise((r) => s.close(r));
-      await Promise.all([resolver, ns1, ns2, old1, old2, parent].map((d) => d.close()));
+      await Promise.all([resolver, ns1, ns2, old1, old2, parent, ...caches].map((d) => d.close()));
     },
   };
 }
@@ -320,8 +348,11 @@ interface Order {
   description?: string;
   /** base64 */
   zip: string;
+  change: DeskChange;
+  shownAt: number;
+  rate: number;
 }
-const ACTS: Record<string, (switches: FaultSwitches, order: Order) => void> = {
+const ACTS: Record<string, (switches: FaultSwitches, order: Order, clock: PracticeClock) => void> = {
   '/fault': (switches, { site, environment, fault, on }) => switches.set(site, environment, fault, on),
   '/text': (switches, { site, environment, path, title, description }) =>
     switches.texts.set(site, environment, path, {
@@ -330,38 +361,55 @@ const ACTS: Record<string, (switches: FaultSwitches, order: Order) => void> = {
     }),
   '/pictures': (switches, { site, environment, zip }) =>
     switches.files.unpack(site, environment, Buffer.from(zip, 'base64')),
+  '/desk': ({ desk }, { site, change }) => desk.change(site, change),
+  '/clock': (_, { shownAt, rate }, clock) => clock.set(shownAt, rate),
 };
+/** What is set at a site’s accounts, with the zone as the operator’s form shows it. */
+function deskOf(s: PracticeSite, switches: FaultSwitches): object {
+  const { zones, ...state } = switches.desk.of(s);
+  const before = zoneBefore(s, (...where) => switches.isOn(...where));
+  return { ...state, zone: zoneText(switches.desk.form(s, before)), saved: zones.at(-1)?.at ?? null };
+}
+
+/** What the control service shows at an address: an object, or a file. */
+function givenAt(url: string, switches: FaultSwitches, clock: PracticeClock): object | Buffer | undefined {
+  const now = new Date(clock.now());
+  if (url === '/state') return { hosts: HOSTS, sites: SITES.map((s) => stateOf(s, switches, now)) };
+  const [, what, slug] = /^\/(build|desk)\/([a-z-]+)$/.exec(url) ?? [];
+  const site = SITES.find((s) => s.slug === slug);
+  if (!site) return undefined;
+  return what === 'build' ? buildZip(site.slug, now.getUTCFullYear()) : deskOf(site, switches);
+}
+
 /** The longest order: an archive of pictures. */
 const MOST_CHARACTERS = 40_000_000;
 
 /**
  * GET /state lists sites and faults, POST /fault {site, environment, fault, on} turns a switch, POST /text {site,
  * environment, path, title, description} types texts into a page’s settings, POST /pictures {site, environment, zip}
- * uploads files and the tags that name them, GET /build/SITE gives the files of a site as they were built. Loopback
+ * uploads files and the tags that name them, GET /build/SITE gives the files of a site as they were built,
+ * GET /desk/SITE what is set at its accounts, POST /desk {site, change} sets it, POST /clock {shownAt, rate} sets the time. Loopback
  * only.
  */
 async function handleControl(
   req: http.IncomingMessage,
   res: http.ServerResponse,
   switches: FaultSwitches,
+  clock: PracticeClock,
 ): Promise<void> {
   const send = (status: number, body: unknown) => {
     res.writeHead(status, { 'content-type': 'application/json' });
     res.end(JSON.stringify(body));
   };
-  if (req.method === 'GET' && req.url === '/state') {
-    send(200, { hosts: HOSTS, sites: SITES.map((s) => stateOf(s, switches, new Date())) });
-    return;
-  }
-  const build = req.method === 'GET' ? /^\/build\/([a-z-]+)$/.exec(req.url ?? '')?.[1] : undefined;
-  if (build && SITES.some((s) => s.slug === build)) {
+  const given = req.method === 'GET' ? givenAt(req.url ?? '', switches, clock) : undefined;
+  if (Buffer.isBuffer(given)) {
     res.writeHead(200, { 'content-type': 'application/zip' });
-    res.end(buildZip(build, new Date().getUTCFullYear()));
+    res.end(given);
     return;
   }
   const act = req.method === 'POST' ? ACTS[req.url ?? ''] : undefined;
-  if (!act) {
-    send(404, { error: 'not found' });
+  if (given || !act) {
+    send(given ? 200 : 404, given ?? { error: 'not found' });
     return;
   }
   let body = '';
@@ -373,7 +421,7 @@ async function handleControl(
     }
   }
   try {
-    act(switches, JSON.parse(body) as Order);
+    act(switches, JSON.parse(body) as Order, clock);
     send(200, { ok: true });
   } catch (error) {
     send(400, { error: (error as Error).message });

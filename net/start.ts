@@ -15,6 +15,7 @@ writeFileSync(
   JSON.stringify(
     {
       resolver: net.resolver,
+      caches: net.caches,
       map: net.map,
       ca: join(folder, 'ca.pem'),
       key: net.keyDigest,

@@ -3,6 +3,8 @@ import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { FAULTS } from './faults';
 import { SITES } from './sites';
+import { Desk } from './desk';
+import { PracticeClock } from './practice-clock';
 import { TypedTexts } from './typed-texts';
 import { UploadedFiles } from './uploaded-files';
 
@@ -13,12 +15,16 @@ export class FaultSwitches {
   /** Texts of pages, which are kept beside. */
   readonly texts: TypedTexts;
   readonly files: UploadedFiles;
+  /** What hands have set at registrar, operator and host. */
+  readonly desk: Desk;
 
   /** @param file remembered switches; the planted faults of a fresh demo when it is not there */
   constructor(
     private readonly file?: string,
     planted = true,
+    clock = new PracticeClock(() => new Date()),
   ) {
+    this.desk = new Desk(file && join(dirname(file), 'desk.json'), clock.now);
     this.texts = new TypedTexts(file && join(dirname(file), 'texts.json'));
     this.files = new UploadedFiles(file && join(dirname(file), 'files.json'));
     if (file && existsSync(file)) {

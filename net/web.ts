@@ -2,6 +2,7 @@
 import { createHash } from 'node:crypto';
 import zlib from 'node:zlib';
 import type { LeafKind } from './certificates';
+import type { Desk } from './desk';
 import type { FaultSwitches, PracticeEnvironment } from './switches';
 import {
   challengePage,
@@ -311,8 +312,19 @@ function oldCopy(r: WebRequest, answer: WebAnswer, on: Faults): WebAnswer {
   };
 }
 
-function liveAnswer(s: PracticeSite, r: WebRequest, on: Faults, year: number): WebAnswer {
-  const answer = s.stage === 'launched' ? launchedAnswer : beforeLaunch;
+/** What the new host shows of a site that is being launched there; nothing where it is not asked. */
+function atNewHost(s: PracticeSite, r: WebRequest, on: Faults, desk: Desk): WebAnswer | undefined {
+  if (s.stage === 'launched' || r.address === FORMER) return undefined;
+  const { hostTold, holdingUp } = desk.of(s);
+  if (!hostTold) return html(unknownPage(HOSTS.find((h) => h.name === s.host)!.marks.unknownName[0]), 404);
+  return holdingUp && s.replaces && !asset(s, r.path, on) ? html(holdingPage(s, false), 503) : undefined;
+}
+
+function liveAnswer(s: PracticeSite, r: WebRequest, { on, year, desk }: LiveSettings): WebAnswer {
+  const unready = atNewHost(s, r, on, desk);
+  if (unready) return unready;
+  const isOpen = desk.isOpen(s) && (s.stage === 'launched' || r.address !== FORMER);
+  const answer = isOpen ? launchedAnswer : beforeLaunch;
   return astray(s, r, on) ?? forward(s, r, on) ?? answer(s, r, on, year);
 }
 
@@ -434,12 +446,21 @@ function otherHostAnswer(r: WebRequest, switches: FaultSwitches, year: number): 
 const pathIn = (path: string, prefix: string): string =>
   path.startsWith(prefix) ? `/${path.slice(prefix.length).replace(/^\//, '')}` : path;
 
+interface LiveSettings {
+  on: Faults;
+  year: number;
+  desk: Desk;
+}
+
 function answerOf(r: WebRequest, switches: FaultSwitches, year: number): Answered {
   const hit = siteOf(r.host, r.path);
   if (!hit) return { answer: otherHostAnswer(r, switches, year) };
   const on = switches.reader(hit.site.slug, hit.environment);
+  const { desk } = switches;
   const isLive = hit.environment === 'live';
-  const given = isLive ? liveAnswer(hit.site, r, on, year) : stagingAnswer(hit.site, r, hit.prefix, on, year);
+  const given = isLive
+    ? liveAnswer(hit.site, r, { on, year, desk })
+    : stagingAnswer(hit.site, r, hit.prefix, on, year);
   const { slug } = hit.site;
   const path = pathIn(r.path, hit.prefix);
   // behind doors and redirects, as every other file
@@ -511,6 +532,7 @@ const KINDS: [string, LeafKind | 'silent'][] = [
 export function certificateFor(
   host: string,
   switches: FaultSwitches,
+  isNewHost = true,
 ): { names: string[]; kind: LeafKind | 'silent'; old: boolean } {
   const site = SITES.find((s) => host === s.domain || host === `www.${s.domain}`);
   const subdomain = SITES.find((s) => subdomainOf(s) === host);
@@ -518,6 +540,8 @@ export function certificateFor(
     return { names: [host], kind: 'silent', old: false };
   if (!site) return { names: [host], kind: 'good', old: false };
   const on = switches.reader(site.slug, 'live');
+  // a host that was not told the domain has no certificate for it
+  if (isNewHost && !switches.desk.of(site).hostTold) return { names: [host], kind: 'wrong-name', old: false };
   return {
     names: [preferredHost(site), otherHost(site)],
     kind: KINDS.find(([fault]) => on(fault))?.[1] ?? 'good',

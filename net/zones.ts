@@ -39,7 +39,16 @@ const record = (name: string, type: string, value: string, ttl = 3600): ZoneReco
 /** A key that looks like one, 2048 bits long. */
 export const DKIM_KEY = `v=DKIM1; k=rsa; p=${'MIIBIjANBgkqhkiG9w0BAQEFAAOCAQ8AMIIBCgKCAQEA'.padEnd(390, 'Kf7Qw2LrT9')}AB`;
 const DS = '12345 13 2 0f1e2d3c4b5a69788796a5b4c3d2e1f00f1e2d3c4b5a69788796a5b4c3d2e1f0';
-const isMoving = (s: PracticeSite): boolean => s.traits.includes('moves') && s.stage !== 'launched';
+/** What hands change at registrar and DNS operator, beside the switches. */
+export interface ZoneEdit {
+  /** The zone as one server has it. */
+  zone(zone: ZoneRecord[], site: PracticeSite, speaker: Speaker): ZoneRecord[];
+  /** Whether the registrar was told the new name servers. */
+  isMoved(site: PracticeSite): boolean;
+}
+const NO_EDIT: ZoneEdit = { zone: (zone) => zone, isMoved: () => false };
+
+export const movesOnce = (s: PracticeSite): boolean => s.traits.includes('moves') && s.stage !== 'launched';
 
 /** The address that a site's name leads to today. */
 function addressOf(s: PracticeSite, on: Faults, second: boolean): string {
@@ -168,14 +177,14 @@ const FIXED: ZoneRecord[] = [
 ];
 
 /** A referral, as the zone above gives it: the name servers it knows, and their addresses. */
-function referral(s: PracticeSite, type: string, on: Faults): ZoneAnswer {
+function referral(s: PracticeSite, type: string, on: Faults, isMoving: boolean): ZoneAnswer {
   if (type === 'DS')
     return {
       rcode: 0,
       authoritative: true,
       records: s.traits.includes('signed') || on('ds-left') ? [record(s.domain, 'DS', DS)] : [],
     };
-  const servers = isMoving(s) ? OLD_SERVERS : NAME_SERVERS;
+  const servers = isMoving ? OLD_SERVERS : NAME_SERVERS;
   const names = on('delegation-differs')
     ? [servers[0].name, 'ns9.registry.example']
     : servers.map((n) => n.name);
@@ -199,9 +208,9 @@ function parentAnswer(
   site: PracticeSite | undefined,
   name: string,
   type: string,
-  faults: Faults,
+  { faults, isMoving }: { faults: Faults; isMoving: boolean },
 ): ZoneAnswer {
-  if (site) return referral(site, type, faults);
+  if (site) return referral(site, type, faults, isMoving);
   if (name !== 'example') return { rcode: 3, authoritative: true, records: [] };
   const records = FIXED.filter((r) => r.name === name && r.type === type);
   return { rcode: 0, authoritative: true, records };
@@ -211,7 +220,8 @@ function parentAnswer(
 function refuses(speaker: Speaker, site: PracticeSite | undefined, faults: Faults): boolean {
   if (speaker === 'resolver') return false;
   const isOld = speaker === 'old1' || speaker === 'old2';
-  return !site || (isOld && !isMoving(site)) || (speaker === 'ns2' && faults('lame-server'));
+  // the old operator keeps the zone until it is deleted there
+  return !site || (isOld && !movesOnce(site)) || (speaker === 'ns2' && faults('lame-server'));
 }
 
 /** What only a resolver says: nothing of a broken signature, and what it knows of the zone above. */
@@ -227,7 +237,7 @@ function resolverAnswer(
     return { rcode: 2, authoritative: false, records: [] };
   if (type !== 'DS') return undefined;
   return {
-    ...referral(site, 'DS', faults),
+    ...referral(site, 'DS', faults, false),
     authoritative: false,
     authenticated: site.traits.includes('signed'),
   };
@@ -259,9 +269,10 @@ const siteNamed = (name: string): PracticeSite | undefined =>
   SITES.find((s) => name === s.domain || name.endsWith(`.${s.domain}`));
 
 /** What one server knows of a site's zone. */
-function knownZone(speaker: Speaker, site: PracticeSite, faults: Faults): ZoneRecord[] {
+function knownZone(speaker: Speaker, site: PracticeSite, faults: Faults, isMoving: boolean): ZoneRecord[] {
   const isOld = speaker === 'old1' || speaker === 'old2';
-  const servers = isMoving(site) && (isOld || speaker === 'resolver') ? OLD_SERVERS : NAME_SERVERS;
+  const servers =
+    movesOnce(site) && (isOld || (isMoving && speaker === 'resolver')) ? OLD_SERVERS : NAME_SERVERS;
   const second = speaker === 'ns2' || speaker === 'old2';
   return zoneOf({ s: site, on: faults, second, servers });
 }
@@ -289,33 +300,44 @@ function shopRecords(site: PracticeSite | undefined, name: string, on: IsOn): Zo
  * Answers for one server. The resolver follows aliases and asks the first server of the zone.
  * @param edit what a hand at the operator of the name servers changes
  */
-export function answererFor(
-  speaker: Speaker,
-  on: IsOn,
-  edit: (zone: ZoneRecord[]) => ZoneRecord[] = (zone) => zone,
-): Answerer {
+export function answererFor(speaker: Speaker, on: IsOn, edit: ZoneEdit = NO_EDIT): Answerer {
   const isResolver = speaker === 'resolver';
   return (name, type, { checkingDisabled }) => {
     const site = siteNamed(name);
     const faults: Faults = (f) => site !== undefined && on(site.slug, 'live', f);
-    if (speaker === 'parent') return parentAnswer(site, name, type, faults);
+    const isMoving = site !== undefined && movesOnce(site) && !edit.isMoved(site);
+    if (speaker === 'parent') return parentAnswer(site, name, type, { faults, isMoving });
     if (refuses(speaker, site, faults)) return REFUSED;
     const special =
       isResolver && site ? resolverAnswer(site, name, type, { faults, checkingDisabled }) : undefined;
     if (special) return special;
-    const zone = site ? served(edit(knownZone(speaker, site, faults)), site, isResolver, faults) : [];
-    const all = [...zone, ...FIXED, ...shopRecords(site, name, on)];
-    const exists = all.some((r) => r.name === name || r.name.endsWith(`.${name}`));
-    if (!exists && site?.traits.includes('wildcard')) {
-      const records = type === 'A' ? [record(name, 'A', site.address)] : [];
-      return { rcode: 0, authoritative: !isResolver, records };
-    }
-    return {
-      rcode: exists ? 0 : 3,
-      authoritative: !isResolver,
-      authenticated: isResolver && site?.traits.includes('signed'),
-      // an authority knows its own zone only
-      records: follow(all, name, type, isResolver ? undefined : site!.domain),
-    };
+    const zone = site
+      ? served(edit.zone(knownZone(speaker, site, faults, isMoving), site, speaker), site, isResolver, faults)
+      : [];
+    return fromRecords([...zone, ...FIXED, ...shopRecords(site, name, on)], { name, type, site, isResolver });
   };
 }
+
+/** The answer that records give to a question. */
+function fromRecords(
+  all: readonly ZoneRecord[],
+  of: { name: string; type: string; site: PracticeSite | undefined; isResolver: boolean },
+): ZoneAnswer {
+  const { name, type, site, isResolver } = of;
+  const exists = all.some((r) => r.name === name || r.name.endsWith(`.${name}`));
+  if (!exists && site?.traits.includes('wildcard')) {
+    const records = type === 'A' ? [record(name, 'A', site.address)] : [];
+    return { rcode: 0, authoritative: !isResolver, records };
+  }
+  return {
+    rcode: exists ? 0 : 3,
+    authoritative: !isResolver,
+    authenticated: isResolver && site?.traits.includes('signed'),
+    // an authority knows its own zone only
+    records: follow(all, name, type, isResolver ? undefined : site!.domain),
+  };
+}
+
+/** A site’s zone as the operator’s first server would have it, if nobody had saved another. */
+export const zoneBefore = (site: PracticeSite, on: IsOn): ZoneRecord[] =>
+  knownZone('ns1', site, (f) => on(site.slug, 'live', f), false);

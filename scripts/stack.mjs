@@ -159,6 +159,7 @@ export async function startStack({
       NUXT_SESSION_PASSWORD: secret(folder),
       ARMBAND_PRACTICE_NET: net.control,
       ARMBAND_RESOLVERS: net.resolver,
+      ARMBAND_WATCH_RESOLVERS: net.caches.join(','),
       ARMBAND_MAP: net.map.join(','),
       ARMBAND_CA: net.ca,
       ARMBAND_BROWSER_KEYS: net.key,

@@ -6,12 +6,12 @@ import { BriefRow, Client, Environment, Site } from '../sites/models';
 import type { AccessDto } from '#core/entry/site';
 import { startAudits } from '../audits/audits';
 import { announce } from '../platform/events';
-import { NotFound, Unreachable } from '../platform/errors';
+import { NotFound, Refused, Unreachable } from '../platform/errors';
 import { ensurePerson } from '../people/people';
 import { sealAccess } from '../sites/access';
 import { keepStanding } from '../sites/standing';
 import { PARTS } from '#core/facts/parts';
-import { now } from '../platform/clock';
+import { now, setClockRate } from '../platform/clock';
 import { intendedFor } from '../intended/texts';
 import { kitOf } from '../pictures/pictures';
 
@@ -58,13 +58,50 @@ export async function practiceState(): Promise<PracticeState> {
   return (await answer.json()) as PracticeState;
 }
 
-async function tellPractice(what: 'fault' | 'text' | 'pictures', order: object): Promise<void> {
+async function tellPractice(what: 'fault' | 'text' | 'pictures' | 'desk' | 'clock', order: object): Promise<void> {
   const base = practiceControl();
   if (!base) throw new NotFound('The practice net is only there in the demo.');
   const answer = await fetch(`${base}/${what}`, { method: 'POST', body: JSON.stringify(order) }).catch(
     () => null,
   );
-  if (!answer?.ok) throw new Unreachable('The practice net did not take it.');
+  if (answer?.ok) return;
+  const said = answer ? ((await answer.json().catch(() => ({}))) as { error?: string }).error : undefined;
+  throw answer && said ? new Refused(said) : new Unreachable('The practice net did not take it.');
+}
+
+/** What is set at a practice site’s registrar, DNS operator and host. */
+export interface PracticeDesk {
+  /** The zone as the operator’s form shows it, as lines of a zone file. */
+  zone: string;
+  /** When it was saved last, milliseconds; null while nobody has. */
+  saved: number | null;
+  slowMinutes: number;
+  lagMinutes: number;
+  refuses: boolean;
+  isMoved: boolean;
+  hostTold: boolean;
+  holdingUp: boolean;
+}
+
+/** @throws NotFound */
+export async function practiceDesk(site: string): Promise<PracticeDesk> {
+  const base = practiceControl();
+  const answer = base ? await fetch(`${base}/desk/${site}`).catch(() => null) : null;
+  if (!answer?.ok) throw new NotFound('This is no site of the practice net.');
+  return (await answer.json()) as PracticeDesk;
+}
+
+/** @throws NotFound, Refused with what the operator says */
+export async function changeDesk(site: string, change: object): Promise<void> {
+  await tellPractice('desk', { site, change });
+  announce([['practice-net']]);
+}
+
+/** The clock of Armband and of the practice net together; neither jumps. @throws NotFound */
+export async function setPracticeRate(rate: number): Promise<void> {
+  if (!practiceControl()) throw new NotFound('The practice net is only there in the demo.');
+  await setClockRate(rate);
+  await tellPractice('clock', { shownAt: now().getTime(), rate });
 }
 
 export async function switchFault(input: {
