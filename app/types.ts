@@ -30,3 +30,7 @@ export type RemarkRegion = NonNullable<SharedRemark['region']>;
 export type Job = Answer<'/api/jobs/:job'>;
 
 export type { Version } from '#core/compare/fields';
+
+export type SheetData = NonNullable<Answer<'/api/sites/:id/sheet'>>;
+export type SheetStep = SheetData['steps'][number];
+export type WatchData = NonNullable<Answer<'/api/sites/:id/watch'>>;

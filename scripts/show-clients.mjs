@@ -128,6 +128,41 @@ async function staleYes({ call, address, control }) {
   await waitForAudits(address);
 }
 
+/** A launch in three days, with its sheet half done. */
+async function halfLaunched({ call }) {
+  const site = await siteNamed(call, 'Firth Tram Society');
+  const { body: people } = await call('GET', '/api/people');
+  const joss = people.find((p) => p.name === 'Joss Teal');
+  const { body: contacts } = await call('GET', `/api/clients/${site.clientId}/contacts`);
+  const account = (kind, operator, holder, access, payer) =>
+    call('PUT', `/api/sites/${site.id}/accounts`, {
+      kind,
+      operator,
+      holder,
+      access,
+      payer,
+      hasTransferCode: false,
+      note: '',
+    });
+  await account('registrar', 'Gullwing Names', 'Firth Tram Society', 'Orrin Gale', 'the society');
+  await account('dns', 'Gullwing Names', 'Firth Tram Society', 'Orrin Gale, Joss Teal', 'the society');
+  await account('host', 'Quayside Pages', 'Marram Studio', 'Mara Quill, Joss Teal', 'Marram Studio');
+  const day = new Date(Date.now() + 3 * 86_400_000).toISOString().slice(0, 10);
+  const { body: launch } = await call('POST', `/api/sites/${site.id}/sheet`, {
+    plannedAt: `${day}T08:00:00.000Z`,
+  });
+  const act = (step, body) => call('POST', `/api/launches/${launch.id}/steps/${step}`, body);
+  await act('plan-fits', { act: 'done', text: 'The middle plan, paid until spring.' });
+  await act('backup', { act: 'done', text: 'Restored on the test machine.' });
+  await act('default-accounts', { act: 'done' });
+  await act('forms', { act: 'own', ownerId: joss.id });
+  await act('registration', { act: 'own', contactId: contacts[0].id });
+  await act('host-told', { act: 'own', ownerId: joss.id });
+  await act('records-changed', { act: 'own', contactId: contacts[0].id });
+  await act('looked-at', { act: 'own', outside: 'Ida, who has an old phone' });
+  await act('client-warned', { act: 'leave out', text: 'The chair makes the change himself.' });
+}
+
 /** A build of which two files did not go up, at a host that puts its badge into every page. */
 async function build({ call, address, control }) {
   const site = await siteNamed(call, 'Reedling Puppet Theatre');
@@ -161,6 +196,7 @@ export async function showClients({ address, net }, folder) {
   const demo = { call, address, control: net.control };
   const secret = await remarks(demo);
   await staleYes(demo);
+  await halfLaunched(demo);
   await build(demo);
   writeFileSync(file, secret);
   return linkOf(secret);

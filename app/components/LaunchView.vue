@@ -1,30 +1,37 @@
 <script setup lang="ts">
 import type { SiteDetail } from '~/types';
 
-/** On the way to the launch: whether it can be, which records change, and the holding page until then. */
+/** On the way to the launch: the run sheet, the records that change, the watch, the accounts, the holding page, the log. */
 defineProps<{ site: SiteDetail }>();
 const emit = defineEmits<{ launch: [] }>();
+const route = useRoute();
+const VIEWS = [
+  { key: 'sheet', label: 'Run sheet' },
+  { key: 'plan', label: 'Records' },
+  { key: 'watch', label: 'Watch' },
+  { key: 'accounts', label: 'Accounts' },
+  { key: 'holding', label: 'Holding page' },
+  { key: 'log', label: 'Log' },
+];
+const view = computed({
+  get: () => (VIEWS.some((v) => v.key === route.query.view) ? String(route.query.view) : 'sheet'),
+  set: (key) =>
+    void navigateTo(
+      { query: { ...route.query, view: key === 'sheet' ? undefined : key } },
+      { replace: true },
+    ),
+});
 </script>
 
 <template>
   <div class="view">
-    <section class="sheet ready" aria-label="Ready to launch">
-      <div class="head">
-        <h2>{{ site.stage === 'launched' ? 'Launched' : 'Ready to launch?' }}</h2>
-        <span class="spring" />
-        <v-btn
-          v-if="site.stage !== 'launched' && site.stage !== 'retired'"
-          size="small"
-          color="primary"
-          variant="flat"
-          @click="emit('launch')"
-          >Set to launched …</v-btn
-        >
-      </div>
-      <LaunchStand :site-id="site.id" />
-    </section>
-    <CutOverPlan :key="`plan ${site.id}`" :site="site" />
-    <HoldingKit :key="site.id" :site="site" />
+    <FilterButtons v-model="view" :options="VIEWS" label="View" class="views" />
+    <RunSheet v-if="view === 'sheet'" :key="site.id" :site="site" @launch="emit('launch')" />
+    <CutOverPlan v-else-if="view === 'plan'" :key="`plan ${site.id}`" :site="site" />
+    <WatchView v-else-if="view === 'watch'" :key="`watch ${site.id}`" :site-id="site.id" />
+    <AccountList v-else-if="view === 'accounts'" :key="`accounts ${site.id}`" :site-id="site.id" />
+    <HoldingKit v-else-if="view === 'holding'" :key="`holding ${site.id}`" :site="site" />
+    <LaunchLog v-else :key="`log ${site.id}`" :site-id="site.id" />
   </div>
 </template>
 
@@ -34,13 +41,9 @@ const emit = defineEmits<{ launch: [] }>();
   grid-template-columns: minmax(0, 1fr);
   gap: 14px;
 }
-.ready {
-  padding: 14px 16px;
-  display: grid;
-  gap: 8px;
-}
-.head {
-  display: flex;
-  align-items: center;
+.views {
+  max-width: 100%;
+  overflow-x: auto;
+  justify-self: start;
 }
 </style>

@@ -74,6 +74,7 @@ const { run: turn } = useDoing(async (f: PracticeSite['faults'][number], on: boo
             @click:clear="words = ''"
           />
         </div>
+        <PracticeDesk :key="site.slug" :slug="site.slug" :faults="site.faults" />
         <section v-for="g in groups" :key="g.environment" class="sheet">
           <div class="group">
             <h2>{{ g.environment === 'live' ? 'Live' : 'Staging' }}</h2>

@@ -105,6 +105,7 @@ const dated = (iso: string): string =>
     <div class="page-head">
       <h1>Team</h1>
       <span class="spring" /><NuxtLink to="/report-template">Report template</NuxtLink>
+      <NuxtLink to="/launch-template">Run sheet</NuxtLink>
     </div>
     <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
     <section class="sheet" aria-label="People">

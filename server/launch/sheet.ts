@@ -20,6 +20,8 @@ import { hostsOf } from '#probe/plan';
 import { Audit, FindingRow } from '../audits/models';
 import { BuildRow } from '../builds/models';
 import { User } from '../people/models';
+import { now } from '../platform/clock';
+import { contactsOfSite, type ContactLine } from '../reports/contacts';
 import { Contact } from '../reports/models';
 import type { Environment } from '../sites/models';
 import { accountsOf } from './accounts';
@@ -53,6 +55,8 @@ export interface Sheet {
     wentBy: string | null;
   };
   steps: SheetStep[];
+  /** Of the client: they can own a step. */
+  contacts: ContactLine[];
   go: GoStanding;
   /** When the last cache has let go, where the launch is on time. */
   until: string;
@@ -316,7 +320,13 @@ export async function sheetOfLaunch(launch: Launch): Promise<Sheet> {
       wentAt: launch.wentAt?.toISOString() ?? null,
       wentBy: launch.wentBy ?? null,
     },
-    steps: steps.map((s) => ({ ...s, owner: owners.get(s.id) ?? null, text: textOf(s.paste) })),
+    steps: steps.map((s) => ({
+      ...s,
+      ...(s.doneAt === undefined ? {} : { doneAt: Math.min(s.doneAt, now().getTime()) }),
+      owner: owners.get(s.id) ?? null,
+      text: textOf(s.paste),
+    })),
+    contacts: await contactsOfSite(launch.siteId),
     go: goOf(steps, goInput(facts)),
     until: new Date(until).toISOString(),
     timeZone: facts.brief.timeZone ?? null,

@@ -17,7 +17,7 @@ import { settleLaunches } from '../launch/launches';
 import { tendWatches, watchJob } from '../launch/watching';
 import { learnJob } from '../hosts/host-profiles';
 import { ensureFirstPerson } from '../people/people';
-import { loadDemo, practiceControl } from '../practice/practice';
+import { alignPracticeClock, loadDemo, practiceControl } from '../practice/practice';
 import { passChangesOn } from '../platform/change-feed';
 import { keepClock, readClock } from '../platform/clock';
 import { tidyFiles } from '../platform/files/files';
@@ -79,8 +79,10 @@ async function prepare(): Promise<void> {
   await ensureBuiltIn();
   if (isWorkerOnly()) return;
   const { ARMBAND_FIRST_USER: email, ARMBAND_FIRST_PASSWORD: password } = process.env;
-  if (practiceControl()) await loadDemo(password ?? 'marram-demo');
-  else if (email && password)
+  if (practiceControl()) {
+    await alignPracticeClock();
+    await loadDemo(password ?? 'marram-demo');
+  } else if (email && password)
     await ensureFirstPerson(email, process.env.ARMBAND_FIRST_NAME ?? email.split('@')[0]!, password);
   await ensureProposal();
   await fillStandings();

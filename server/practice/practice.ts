@@ -11,7 +11,7 @@ import { ensurePerson } from '../people/people';
 import { sealAccess } from '../sites/access';
 import { keepStanding } from '../sites/standing';
 import { PARTS } from '#core/facts/parts';
-import { now, setClockRate } from '../platform/clock';
+import { clockRate, now, setClockRate } from '../platform/clock';
 import { intendedFor } from '../intended/texts';
 import { kitOf } from '../pictures/pictures';
 
@@ -58,7 +58,10 @@ export async function practiceState(): Promise<PracticeState> {
   return (await answer.json()) as PracticeState;
 }
 
-async function tellPractice(what: 'fault' | 'text' | 'pictures' | 'desk' | 'clock', order: object): Promise<void> {
+async function tellPractice(
+  what: 'fault' | 'text' | 'pictures' | 'desk' | 'clock',
+  order: object,
+): Promise<void> {
   const base = practiceControl();
   if (!base) throw new NotFound('The practice net is only there in the demo.');
   const answer = await fetch(`${base}/${what}`, { method: 'POST', body: JSON.stringify(order) }).catch(
@@ -97,11 +100,16 @@ export async function changeDesk(site: string, change: object): Promise<void> {
   announce([['practice-net']]);
 }
 
+/** A practice net that was started anew takes over the clock as it is shown. */
+export async function alignPracticeClock(): Promise<void> {
+  await tellPractice('clock', { shownAt: now().getTime(), rate: clockRate() });
+}
+
 /** The clock of Armband and of the practice net together; neither jumps. @throws NotFound */
 export async function setPracticeRate(rate: number): Promise<void> {
   if (!practiceControl()) throw new NotFound('The practice net is only there in the demo.');
   await setClockRate(rate);
-  await tellPractice('clock', { shownAt: now().getTime(), rate });
+  await alignPracticeClock();
 }
 
 export async function switchFault(input: {

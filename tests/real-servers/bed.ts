@@ -268,6 +268,27 @@ export class Bed {
     return this;
   }
 
+  /** What dig reads of a name at the first name server (BIND’s own tool); TTL, type and value of each record. */
+  dig(name: string, type: string): { ttl: number; type: string; value: string }[] {
+    const answer = run('dig', [
+      '@127.0.0.1',
+      '-p',
+      String(this.ports.ns),
+      '+noall',
+      '+answer',
+      '+norecurse',
+      name,
+      type,
+    ]);
+    return answer
+      .split('\n')
+      .filter((line) => line && !line.startsWith(';'))
+      .map((line) => {
+        const [, ttl, , kind, ...rest] = line.split(/\s+/);
+        return { ttl: Number(ttl), type: kind!, value: rest.join(' ') };
+      });
+  }
+
   // ---- web
 
   /** Where the web server listens for TLS, by its own address. */

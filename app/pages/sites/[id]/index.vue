@@ -31,6 +31,7 @@ watch([environmentId, tab, view], (_, [before]) =>
         ...(tab.value === 'ledger' ? {} : { tab: tab.value }),
         ...(tab.value === 'ledger' && route.query.check ? { check: route.query.check } : {}),
         ...(tab.value === 'pages' && view.value !== 'table' ? { view: view.value } : {}),
+        ...(tab.value === 'launch' && route.query.view ? { view: String(route.query.view) } : {}),
         ...(tab.value === 'report' && route.query.view === 'shown' ? { view: 'shown' } : {}),
         ...(tab.value === 'pages' && route.query.audit && before === environmentId.value
           ? { audit: route.query.audit, at: route.query.at }

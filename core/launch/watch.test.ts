@@ -1,0 +1,201 @@
+/** The watch: who has the new, whether it holds, and the likely reason where it does not. */
+import { describe, expect, it } from 'vitest';
+import { extractPage } from '#core/extract/html';
+import { showsOf } from './landing';
+import {
+  pauseAfter,
+  watchChanges,
+  watchStanding,
+  type SeenHost,
+  type SeenServer,
+  type WatchGoal,
+  type WatchSeen,
+  type WatchStanding,
+} from './watch';
+
+const D = 'tram.example';
+const HOUR = 3_600_000;
+const goal: WatchGoal = {
+  lines: [{ name: D, type: 'A', before: ['192.0.2.77'], after: ['192.0.2.20'], lasts: 3600 }],
+  nameServers: [],
+  hosts: [D, `www.${D}`],
+  mail: [`10 mail.${D}`],
+};
+const server = (
+  kind: SeenServer['kind'],
+  name: string,
+  values: string[],
+  more: { ttl?: number; error?: string } = {},
+): SeenServer => ({ kind, name, answers: [{ name: D, type: 'A', values, ttl: 60, ...more }] });
+const NEW = ['192.0.2.20'];
+const OLD = ['192.0.2.77'];
+const host = (name: string, more: Partial<SeenHost> = {}): SeenHost => ({
+  host: name,
+  shows: 'site',
+  end: `https://${D}/`,
+  isCovered: true,
+  ...more,
+});
+const GOOD: WatchSeen = {
+  at: HOUR,
+  servers: [server('authority', 'ns1', NEW), server('authority', 'ns2', NEW), server('resolver', 'r1', NEW)],
+  hosts: [host(D), host(`www.${D}`)],
+  atNew: { ...host(D), address: '192.0.2.20' },
+  mail: [`10 mail.${D}.`],
+};
+const look = (change: Partial<WatchSeen> = {}, before: WatchStanding | null = null, begunAt = 0) =>
+  watchStanding(goal, { ...GOOD, ...change }, before, begunAt);
+const authorities = (first: string[], second: string[]): SeenServer[] => [
+  server('authority', 'ns1', first),
+  server('authority', 'ns2', second),
+  server('resolver', 'r1', OLD),
+];
+const OLD_HOSTS = [host(D, { shows: 'old site' }), host(`www.${D}`, { shows: 'old site' })];
+
+describe('the verdict', () => {
+  it('holds when every server, resolver, host and mail is as it is to be', () => {
+    expect(look()).toMatchObject({ verdict: 'holds', reason: null, heldAt: HOUR, changedAt: HOUR });
+  });
+  it.each<[string, Partial<WatchSeen>, RegExp]>([
+    [
+      'set at one end only: the host does not know it',
+      { hosts: [host(D, { shows: 'unknown name', title: 'No such site' })] },
+      /^Set at the DNS operator, not told to the host: it does not know tram\.example \(“No such site”\)\.$/,
+    ],
+    [
+      'the other end only: the operator was not told',
+      { servers: authorities(OLD, OLD), hosts: OLD_HOSTS },
+      /^Told to the host, not set at the DNS operator: 192\.0\.2\.20 shows the site/,
+    ],
+    [
+      'neither end',
+      {
+        servers: authorities(OLD, OLD),
+        hosts: OLD_HOSTS,
+        atNew: { ...host(D, { shows: 'unknown name' }), address: '192.0.2.20' },
+      },
+      /^Not changed at the DNS operator: ns1 and ns2 give A tram\.example: 192\.0\.2\.77\.$/,
+    ],
+    ['half of the servers', { servers: authorities(NEW, OLD) }, /^Half of the servers: ns1 has .* ns2 not/],
+    ['a parking page', { hosts: [host(D, { shows: 'parking page' })] }, /parking page/],
+    ['a holding page', { hosts: [host(D, { shows: 'holding page' })] }, /still shows the holding page/],
+    [
+      'no certificate',
+      { hosts: [host(D), host(`www.${D}`, { isCovered: false, tlsError: 'ALTNAME' })] },
+      /^No certificate for www\.tram\.example yet: ALTNAME\.$/,
+    ],
+    [
+      'another host that does not lead to the preferred one',
+      { hosts: [host(D), host(`www.${D}`, { end: `https://www.${D}/` })] },
+      /^www\.tram\.example: ends at/,
+    ],
+    [
+      'caches',
+      { servers: [...authorities(NEW, NEW)], hosts: OLD_HOSTS },
+      /^Caches still hold the old answer: r1\.$/,
+    ],
+    ['mail that went astray', { mail: ['10 other.example'] }, /^Mail does not go where it went/],
+    [
+      'a server that never answers',
+      {
+        servers: [
+          server('authority', 'ns1', NEW),
+          server('authority', 'ns2', [], { error: 'no answer in time' }),
+        ],
+      },
+      /ns2 not \(no answer in time\)/,
+    ],
+  ])('%s is named', (_, change, reason) => {
+    const { verdict, reason: said } = look(change);
+    expect(said).toMatch(reason);
+    expect(verdict).toBe('waiting');
+  });
+  it('a resolver past its TTL is named once the time is over', () => {
+    const first = look({ servers: authorities(NEW, NEW), hosts: OLD_HOSTS });
+    const later = look({ at: 3 * HOUR, servers: authorities(NEW, NEW), hosts: OLD_HOSTS }, first);
+    expect(later).toMatchObject({ verdict: 'overdue', changedAt: HOUR, expectedBy: 2 * HOUR });
+    expect(later.reason).toMatch(/^r1 still gives the old answer, past its TTL/);
+  });
+  it('something that turns back after it held is told from what never came', () => {
+    const back = look({ at: 2 * HOUR, servers: authorities(OLD, OLD), hosts: OLD_HOSTS }, look());
+    expect(back).toMatchObject({ verdict: 'turned back', heldAt: HOUR });
+  });
+  it('is overdue when nothing changes', () => {
+    const never = { servers: authorities(OLD, OLD), hosts: OLD_HOSTS };
+    expect(look({ ...never, at: HOUR }).verdict).toBe('waiting');
+    expect(look({ ...never, at: 2 * HOUR }).verdict).toBe('overdue');
+  });
+  it('an old answer of a resolver says how long it lasts, one of a server does not', () => {
+    const { subjects } = look({ servers: authorities(OLD, OLD) });
+    expect(subjects.find((s) => s.kind === 'resolver')!.until).toBe(HOUR + 60_000);
+    expect(subjects.find((s) => s.kind === 'authority')).not.toHaveProperty('until');
+  });
+  it('where name servers move the zone above has to name the new ones', () => {
+    const above = {
+      kind: 'zone above' as const,
+      name: 'a.nic',
+      answers: [{ name: D, type: 'NS', values: ['old1'], ttl: 9 }],
+    };
+    const seen = { ...GOOD, servers: [above, ...GOOD.servers] };
+    const moving = watchStanding({ ...goal, nameServers: ['ns1', 'ns2'] }, seen, null, 0);
+    expect(moving.reason).toMatch(
+      /^The zone above does not name the new name servers: NS tram\.example: old1/,
+    );
+    expect(watchStanding(goal, seen, null, 0).verdict).toBe('holds');
+    above.answers[0]!.values = ['NS2.', 'ns1'];
+    expect(watchStanding({ ...goal, nameServers: ['ns1', 'ns2'] }, seen, null, 0).verdict).toBe('holds');
+  });
+});
+
+it('only what changed from one look to the next is noted', () => {
+  const first = look({ servers: authorities(NEW, OLD) });
+  const second = look({ servers: authorities(NEW, NEW) });
+  expect(watchChanges(null, first)).toHaveLength(first.subjects.length);
+  expect(watchChanges(first, second).map((s) => `${s.name} ${s.state}`)).toEqual(['ns2 new']);
+  expect(watchChanges(second, second)).toEqual([]);
+});
+
+it.each([
+  ['at first', 0, false, 30_000],
+  ['after a while', HOUR / 2, false, 120_000],
+  ['after hours', 7 * HOUR, false, 900_000],
+  ['once it holds', 0, true, 1_800_000],
+])('it looks ever less often: %s', (_, since, holds, pause) => {
+  expect(pauseAfter(since, holds)).toBe(pause);
+});
+
+describe('what a visitor meets', () => {
+  const page = (title: string, text = '') => ({
+    url: `https://${D}/`,
+    facts: extractPage(
+      `<!doctype html><title>${title}</title><body><h1>${title}</h1><p>${text}`,
+      `https://${D}/`,
+    ),
+  });
+  const known = {
+    brief: { name: 'Firth Trams' },
+    profile: { name: 'Q', marks: { unknownName: ['Nobody lives at this address'] } },
+    oldAddresses: ['192.0.2.77'],
+  };
+  it.each([
+    ['the site', { page: page('Firth Trams'), status: 200, address: '192.0.2.20' }, 'site'],
+    [
+      'the same page at the old address',
+      { page: page('Firth Trams'), status: 200, address: '192.0.2.77' },
+      'old site',
+    ],
+    ['a common parking page', { page: page('This domain is parked'), status: 200 }, 'parking page'],
+    [
+      'the host’s own mark',
+      { page: page('Oops', 'Nobody lives at this address'), status: 200 },
+      'unknown name',
+    ],
+    ['a root that is not found', { status: 404 }, 'unknown name'],
+    ['a misdirected request (RFC 9110 15.5.20)', { status: 421 }, 'unknown name'],
+    ['a holding page', { page: page('Coming soon'), status: 503 }, 'holding page'],
+    ['a server that fails', { status: 502 }, 'nothing'],
+    ['nothing', {}, 'nothing'],
+  ])('%s', (_, landing, shows) => {
+    expect(showsOf(landing, known)).toBe(shows);
+  });
+});
