@@ -629,10 +629,27 @@ export function samplePage(): string {
     '<h1>Your Fennel site is ready to grow</h1><p>This is a sample page. Change it in the editor.</p>',
   );
 }
+/** What pages of an old site are about: title and a sentence. */
+const FORMER_PAGES: Record<string, [title: string, text: string]> = {
+  '/': ['Welcome', 'They have served since the long summer and will soon make room.'],
+  '/history.html': [
+    'About us and our history',
+    'About us: who we are, how it all began, and who helps today.',
+  ],
+  '/prices.html': [
+    'Visit: opening hours and prices',
+    'Visit us: when we are open, how to get here, what it costs.',
+  ],
+  '/contact.html': ['Contact', 'Write, call, or come by.'],
+  '/links.html': ['Links', 'Friends elsewhere.'],
+  '/guestbook.html': ['Guestbook', 'Closed since spring.'],
+};
+
 export function formerPage(s: PracticeSite, path: string): string {
-  const pages = ['/', '/history.html', '/prices.html', '/contact.html', '/links.html', '/guestbook.html'];
+  const [title, text] = FORMER_PAGES[path] ?? FORMER_PAGES['/']!;
+  const pages = Object.keys(FORMER_PAGES);
   return simple(
-    `${s.name} (old site)`,
-    `<h1>${esc(s.name)}</h1><p>The old pages of ${esc(s.name)}, page ${esc(path)}. They have served since the long summer and will soon make room.</p><ul>${pages.map((p) => `<li><a href="${p}">${p}</a></li>`).join('')}</ul><p>Mail ${mailOf(s)}</p>`,
+    `${path === '/' ? '' : `${title} – `}${s.name} (old site)`,
+    `<h1>${esc(title)}</h1><p>The old pages of ${esc(s.name)}, page ${esc(path)}. ${text}</p><ul>${pages.map((p) => `<li><a href="${p}">${p}</a></li>`).join('')}</ul><p>Mail ${mailOf(s)}</p>`,
   );
 }

@@ -44,8 +44,44 @@ function seenAnswer({ name, type, records, rcode, error }: DnsAnswer): SeenAnswe
 }
 
 /** What is asked for of the zone: the records that change. */
-const questions = ({ lines }: WatchGoal): [name: string, type: string][] =>
-  lines.map((l) => [l.name, l.type]);
+const questions = ({ lines }: WatchGoal): Question[] => lines.map((l) => [l.name, l.type]);
+
+type Question = [name: string, type: string];
+
+async function askServer(
+  dialer: Dialer,
+  { name, addresses }: { name: string; addresses: readonly string[] },
+  asked: readonly Question[],
+): Promise<SeenServer> {
+  const [address] = addresses;
+  const answers = address
+    ? await Promise.all(
+        asked.map(async ([n, type]) => seenAnswer(await dialer.askAuthority(name, address, n, type))),
+      )
+    : asked.map(([n, type]) => ({
+        name: n,
+        type,
+        values: [],
+        ttl: 0,
+        error: 'the server’s name has no address',
+      }));
+  return { kind: 'authority', name, answers };
+}
+
+/** Asks name servers by their names, whether or not anything leads to them yet. */
+export async function askNamedServers(
+  options: DialerOptions,
+  servers: readonly string[],
+  asked: readonly Question[],
+): Promise<SeenServer[]> {
+  const dialer = new Dialer(options);
+  return Promise.all(
+    servers.map(async (name) => {
+      const addresses = await dialer.resolve(bare(name)).catch(() => []);
+      return askServer(dialer, { name: bare(name), addresses }, asked);
+    }),
+  );
+}
 
 async function askServers(dialer: Dialer, { goal, zone }: WatchOptions): Promise<SeenServer[]> {
   const { referrals, nameServers } = await delegationOf(dialer, zone);
@@ -65,25 +101,7 @@ async function askServers(dialer: Dialer, { goal, zone }: WatchOptions): Promise
         })),
       )
     : nameServers;
-  const own = await Promise.all(
-    named.map(async ({ name, addresses }): Promise<SeenServer> => {
-      const [address] = addresses;
-      const answers = address
-        ? await Promise.all(
-            questions(goal).map(async ([n, type]) =>
-              seenAnswer(await dialer.askAuthority(name, address, n, type)),
-            ),
-          )
-        : questions(goal).map(([n, type]) => ({
-            name: n,
-            type,
-            values: [],
-            ttl: 0,
-            error: 'the server’s name has no address',
-          }));
-      return { kind: 'authority', name, answers };
-    }),
-  );
+  const own = await Promise.all(named.map((server) => askServer(dialer, server, questions(goal))));
   return [...above, ...own];
 }
 

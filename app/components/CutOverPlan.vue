@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { spreadOf } from '#core/launch/cut-over';
+import { spreadOfMove } from '#core/launch/cut-over';
 import { quantity } from '#core/text/quantity';
+import type { Answer } from '~/composables/api';
 import type { SiteDetail } from '~/types';
 
 /** Which records change at the launch, what stands in the way, and when the last cache has let go. */
@@ -35,7 +36,12 @@ const moment0 = computed(() => Date.parse(changeAt.value));
 type Line = NonNullable<typeof plan.value>['lines'][number];
 /** What is not there yet has no TTL to lower. */
 const lastOf = (line: Line): number =>
-  spreadOf(line.lasts, moment0.value, line.ttl === undefined ? undefined : lowered.value).last;
+  spreadOfMove(
+    line.lasts,
+    plan.value?.move?.nsTtl ?? 0,
+    moment0.value,
+    line.ttl === undefined ? undefined : lowered.value,
+  ).last;
 const format = computed(() => {
   const options = { dateStyle: 'medium', timeStyle: 'short' } as const;
   try {
@@ -52,7 +58,13 @@ const won = computed(() => {
   const low = { at: clockNow(), ttl: lowerTo.value };
   const then = Math.max(
     ...changing.value.map(
-      (l) => spreadOf(l.lasts, moment0.value, l.ttl === undefined ? undefined : low).last,
+      (l) =>
+        spreadOfMove(
+          l.lasts,
+          plan.value?.move?.nsTtl ?? 0,
+          moment0.value,
+          l.ttl === undefined ? undefined : low,
+        ).last,
     ),
   );
   const minutes = Math.round((overall.value - then) / 60_000);
@@ -60,6 +72,27 @@ const won = computed(() => {
     ? `Lowered to ${lowerTo.value} seconds now, the last of them would let go ${minutes >= 120 ? quantity(Math.round(minutes / 60), 'hour') : quantity(minutes, 'minute')} earlier.`
     : '';
 });
+function durationText(seconds: number): string {
+  const hours = seconds / 3600;
+  if (hours >= 48) return quantity(Math.round(hours / 24), 'day');
+  return hours >= 1 ? quantity(Math.round(hours), 'hour') : quantity(Math.round(seconds / 60), 'minute');
+}
+type Compared = Answer<'/api/sites/:id/new-operator', 'POST'>;
+const compared = ref<Compared>();
+const {
+  run: compare,
+  busy: comparing,
+  fault: uncompared,
+} = useDoing(
+  async () => {
+    compared.value = await api('/api/sites/:id/new-operator', {
+      params: { id: props.site.id },
+      method: 'POST',
+      body: {},
+    });
+  },
+  { inPlace: true },
+);
 const SIGN = { add: '+', change: '→', 'take away': '−', keep: '' } as const;
 </script>
 
@@ -68,7 +101,63 @@ const SIGN = { add: '+', change: '→', 'take away': '−', keep: '' } as const;
     <h2>Records at the launch</h2>
     <p v-if="fault" class="faint">{{ fault }}</p>
     <template v-else-if="plan">
-      <p v-if="plan.without" class="faint">{{ plan.without }}</p>
+      <template v-if="plan.forward">
+        <p>
+          Set a <b>permanent forward</b> (301 or 308, path and query kept) to
+          <span class="mono">{{ plan.forward.to }}</span>. Try it as a temporary one first: browsers keep a
+          permanent one for long.
+        </p>
+        <label>The change is made <input v-model="changeAt" type="datetime-local" /></label>
+        <v-table density="compact">
+          <thead>
+            <tr>
+              <th>Host</th>
+              <th>Leads today to</th>
+              <th>Old answer until</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="h in plan.forward.hosts" :key="h.host">
+              <td class="mono">{{ h.host }}</td>
+              <td class="mono value">{{ h.today.join(', ') || 'nothing' }}</td>
+              <td class="num until">{{ said(moment0 + 1000 * h.lasts) }}</td>
+            </tr>
+          </tbody>
+        </v-table>
+      </template>
+      <template v-if="plan.move">
+        <p>
+          <b>The name servers move</b> from {{ plan.move.from.join(', ') }} to {{ plan.move.to.join(', ') }}.
+          Every record has to stand at the new ones first; caches may ask the old ones for
+          {{ durationText(plan.move.nsTtl) }} after the move, so leave the old zone as it is until then.
+        </p>
+        <div class="line">
+          <v-btn size="small" :loading="comparing" @click="compare()">Compare at the new servers</v-btn>
+          <v-btn size="small" variant="text" @click="copy(plan.move.zone)">Copy the whole zone</v-btn>
+        </div>
+        <p v-if="uncompared" class="fray" role="alert">{{ uncompared }}</p>
+        <template v-if="compared">
+          <p class="faint">Asked <TimeAt :iso="compared.at" />.</p>
+          <div v-for="s in compared.servers" :key="s.name">
+            <p>
+              <span class="mono">{{ s.name }}</span>: {{ quantity(s.good, 'set') }} of records as wanted<b
+                v-if="s.differs.length"
+                class="fray"
+                >, {{ s.differs.length }} not</b
+              >
+            </p>
+            <ul class="differs">
+              <li v-for="d in s.differs" :key="`${d.name} ${d.type}`">
+                <span class="mono">{{ d.type }} {{ d.name }}</span
+                >: {{ d.error ?? (d.found.join(', ') || 'not there') }}, wanted
+                <span class="mono">{{ d.wanted.join(', ') }}</span>
+              </li>
+            </ul>
+          </div>
+        </template>
+      </template>
+      <p v-if="plan.forward" class="faint">No records of your own have to be set.</p>
+      <p v-else-if="plan.without" class="faint">{{ plan.without }}</p>
       <p v-else-if="!changing.length">
         <b>All records are as wanted.</b>
         <span class="faint">As looked at <TimeAt :iso="plan.at" />.</span>
@@ -178,6 +267,10 @@ input {
 }
 input.num {
   width: 80px;
+}
+.differs {
+  margin: 0;
+  overflow-wrap: anywhere;
 }
 .value {
   overflow-wrap: anywhere;

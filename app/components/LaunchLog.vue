@@ -14,15 +14,15 @@ const WORDS: Record<string, string> = {
   'went back': 'went back:',
   'left out': 'left out',
   'taken up': 'took up again',
-  owner: 'whose it is:',
+  owner: 'gave away',
   anyway: 'wants to go anyway',
   went: 'said go',
   ended: 'ended the launch',
   'given up': 'gave the launch up',
 };
-/** How long it was from the begin to this, in words. */
-function since(from: string, to: string): string {
-  const minutes = Math.round((Date.parse(to) - Date.parse(from)) / 60_000);
+/** A span in words. */
+function spanText(ms: number): string {
+  const minutes = Math.round(ms / 60_000);
   if (minutes < 120) return `${minutes} min`;
   return minutes < 48 * 60 ? `${Math.round(minutes / 60)} h` : `${Math.round(minutes / 1440)} days`;
 }
@@ -46,15 +46,20 @@ function since(from: string, to: string): string {
       ><template v-if="l.endedAt">, {{ l.endedHow }} <TimeAt :iso="l.endedAt" /> by {{ l.endedBy }}</template>
     </p>
     <p v-if="l.learnt"><b>Learnt:</b> {{ l.learnt }}</p>
+    <p v-if="l.waits.length">
+      <b>Longest waits:</b>
+      <template v-for="(w, i) in l.waits" :key="w.step"
+        ><template v-if="i">; </template>{{ w.title }}, {{ spanText(w.ms) }}</template
+      >.
+    </p>
     <ol>
       <li v-for="(e, i) in l.events" :key="i">
         <span class="faint when"><TimeAt :iso="e.at" /></span>
-        <span
-          ><b>{{ e.by === 'audit' ? '' : e.by }}</b>
-          <span :class="{ fray: e.kind === 'went back' }">{{ WORDS[e.kind] }}</span> {{ e.step
-          }}<span v-if="e.text" class="faint">{{ e.step ? ', ' : ': ' }}{{ e.text }}</span>
-          <span v-if="i" class="faint"> · {{ since(l.events[i - 1]!.at, e.at) }} later</span></span
-        >
+        <span>
+          <b v-if="e.by !== 'audit'" class="by">{{ e.by }}</b>
+          <span :class="{ fray: e.kind === 'went back' }">{{ WORDS[e.kind] }}</span> {{ e.step }}
+          <span v-if="e.text" class="faint">({{ e.text }})</span>
+        </span>
       </li>
     </ol>
   </section>
@@ -81,6 +86,9 @@ li {
   grid-template-columns: 170px minmax(0, 1fr);
   gap: 12px;
   overflow-wrap: anywhere;
+}
+.by {
+  margin-right: 4px;
 }
 @media (max-width: 700px) {
   li {

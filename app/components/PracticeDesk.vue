@@ -77,7 +77,7 @@ const { run: setRate } = useDoing((rate: number) =>
           />
           <v-switch
             :model-value="!isOn('on-hold')"
-            label="The domain is on no hold"
+            label="The hold is lifted"
             hide-details
             @update:model-value="turn('on-hold', !$event, 'Set at the registrar.')"
           />

@@ -205,6 +205,7 @@ const fileOf = (as: string): string => `/api/launches/${sheet.value!.launch.id}/
             :steps="titles"
             :launch-id="sheet.launch.id"
             :contacts="sheet.contacts"
+            :environments="sheet.environments"
             :site-id="site.id"
             :is-open="opened === s.id"
             @toggle="opened = opened === s.id ? '' : s.id"

@@ -10,6 +10,7 @@ const props = defineProps<{
   launchId: number;
   siteId: number;
   contacts: SheetData['contacts'];
+  environments: SheetData['environments'];
   isOpen: boolean;
 }>();
 const emit = defineEmits<{ toggle: [] }>();
@@ -61,6 +62,10 @@ const waits = computed(() =>
   }),
 );
 const isEarly = computed(() => (props.step.notBefore ?? 0) > clockNow());
+/** It was to be done by now, and nothing keeps it from that. */
+const isLate = computed(
+  () => props.step.plannedAt < clockNow() && ['to do', 'to prove', 'went back'].includes(props.step.state),
+);
 const owners = computed(() => [
   { title: DOER_WORDS[props.step.who], value: '' },
   ...people.value.map((p) => ({ title: p.name, value: `agency ${p.id}` })),
@@ -96,11 +101,13 @@ function setOwner(chosen: string): void {
       </button>
       <span class="faint who">{{ step.owner?.name ?? DOER_WORDS[step.who] }}</span>
       <span class="faint where">{{ step.where ? ACCOUNT_WORDS[step.where] : '' }}</span>
-      <span class="faint when"><TimeAt :iso="iso(step.plannedAt)" /></span>
+      <span class="when" :class="isLate ? 'late' : 'faint'"
+        ><TimeAt :iso="iso(step.plannedAt)" /><template v-if="isLate">, late</template></span
+      >
       <span class="acts">
         <v-btn
           v-if="['to do', 'to prove', 'went back', 'waits'].includes(step.state)"
-          size="x-small"
+          size="small"
           :aria-label="`Done: ${step.title}`"
           @click="act({ act: 'done', text: note })"
           >Done</v-btn
@@ -124,6 +131,12 @@ function setOwner(chosen: string): void {
     </p>
     <div v-if="isOpen" class="more">
       <p>{{ step.what }}</p>
+      <p v-if="step.where && step.account" class="faint">
+        {{ ACCOUNT_WORDS[step.where] }}: <b>{{ step.account.operator }}</b><template
+          v-if="step.account.access"
+          >, access: {{ step.account.access }}</template
+        >
+      </p>
       <p v-if="step.leftOut" class="faint">
         Left out by {{ step.leftOut.by }}, <TimeAt :iso="iso(step.leftOut.at)" />: {{ step.leftOut.reason }}
       </p>
@@ -136,9 +149,13 @@ function setOwner(chosen: string): void {
         <ul>
           <li v-for="p in step.proofs" :key="`${p.kind} ${p.check}`">
             <StitchMark :stitch="p.outcome === 'unseen' ? 'untested' : p.outcome" wordless />
-            <NuxtLink v-if="p.check" :to="{ path: `/sites/${siteId}`, query: { check: p.check } }">{{
-              p.title
-            }}</NuxtLink><span v-else>{{ p.title }}</span>
+            <NuxtLink
+              v-if="p.check"
+              :to="{
+                path: `/sites/${siteId}`,
+                query: { environment: environments[p.environment ?? 'live'], check: p.check },
+              }"
+              >{{ p.title }}</NuxtLink><span v-else>{{ p.title }}</span>
             <span class="faint"
               >{{ p.outcome === 'unseen' ? 'not looked at yet' : STITCH_WORDS[p.outcome]
               }}<template v-if="p.found && p.outcome !== 'passed'">: {{ p.found }}</template></span
@@ -150,7 +167,7 @@ function setOwner(chosen: string): void {
       <div v-if="step.text" class="paste">
         <div class="line">
           <h4>{{ PASTES[step.paste!] }}</h4>
-          <span class="spring" /><v-btn size="x-small" @click="copy(step.text)">Copy</v-btn>
+          <span class="spring" /><v-btn size="small" @click="copy(step.text)">Copy</v-btn>
         </div>
         <pre class="raw" tabindex="0">{{ step.text }}</pre>
       </div>
@@ -221,7 +238,7 @@ function setOwner(chosen: string): void {
 }
 .row {
   display: grid;
-  grid-template-columns: 18px 70px minmax(0, 1fr) 130px 130px 170px 60px;
+  grid-template-columns: 18px 70px minmax(0, 1fr) 130px 110px 200px 76px;
   gap: 10px;
   align-items: center;
   min-height: 30px;
@@ -232,6 +249,9 @@ function setOwner(chosen: string): void {
 }
 .open .title {
   color: rgb(var(--v-theme-primary));
+}
+.late {
+  font-weight: 600;
 }
 .state,
 .when {

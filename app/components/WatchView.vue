@@ -111,7 +111,7 @@ const latest = computed(() => [...(watched.value?.events ?? [])].reverse().slice
         <p class="verdict" :class="{ fray: ['overdue', 'turned back'].includes(watched.standing.verdict) }">
           {{ VERDICTS[watched.standing.verdict] }}
         </p>
-        <p v-if="watched.standing.reason">{{ watched.standing.reason }}</p>
+        <p v-if="watched.standing.reason" class="reason">{{ watched.standing.reason }}</p>
         <p class="faint">
           Looked at <TimeAt :iso="iso(watched.standing.at)" /><template v-if="watched.nextAt"
             >, next <TimeAt :iso="watched.nextAt" /></template
@@ -139,7 +139,7 @@ const latest = computed(() => [...(watched.value?.events ?? [])].reverse().slice
         <h3>Who changed when</h3>
         <div class="times" role="img" aria-label="States over time; the list below says the same">
           <template v-for="l in lines" :key="l.subject">
-            <span class="mono faint cut">{{ l.subject }}</span>
+            <span class="faint cut">{{ l.subject.replace('authority', 'name server') }}</span>
             <span class="bar"
               ><span
                 v-for="(s, i) in l.spans"
@@ -189,6 +189,10 @@ h3 {
 .verdict {
   font-size: 18px;
   font-weight: 650;
+}
+.reason {
+  font-weight: 600;
+  overflow-wrap: anywhere;
 }
 .line {
   display: flex;

@@ -153,12 +153,15 @@ async function save(): Promise<void> {
           >
             {{ s.title }}
           </button>
-          <span class="faint">{{ DOER_WORDS[s.who] }} · {{ CONDITIONS[s.when] }}</span>
+          <span class="faint"
+            >{{ DOER_WORDS[s.who]
+            }}{{ s.when === 'always' ? '' : `, only where ${CONDITIONS[s.when]}` }}</span
+          >
           <span class="spring" />
-          <v-btn v-if="i" size="x-small" variant="text" :aria-label="`Move ${s.title} up`" @click="raise(s)"
+          <v-btn v-if="i" size="small" variant="text" :aria-label="`Move ${s.title} up`" @click="raise(s)"
             >Up</v-btn
           >
-          <v-btn size="x-small" variant="text" :aria-label="`Take ${s.title} out`" @click="remove(s)"
+          <v-btn size="small" variant="text" :aria-label="`Take ${s.title} out`" @click="remove(s)"
             >Take out</v-btn
           >
         </div>

@@ -18,7 +18,7 @@ export const ACCOUNT_WORDS: Record<AccountKind, string> = {
   dns: 'DNS operator',
   host: 'Host',
   mail: 'Mailboxes',
-  site: 'The site’s own settings',
+  site: 'Site settings',
   search: 'Search engines',
 };
 

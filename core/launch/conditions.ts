@@ -2,6 +2,7 @@
 import type { Brief } from '#core/facts/brief';
 import type { Evidence } from '#core/facts/evidence';
 import { CONDITION_NAMES, type Condition } from '#core/facts/launch';
+import { serversDiffer } from './cut-over';
 
 export interface LaunchFacts {
   replaces: boolean;
@@ -15,14 +16,12 @@ export interface LaunchFacts {
   hasBuild: boolean;
 }
 
-const bare = (name: string): string => name.toLowerCase().replace(/\.$/, '');
-
 /** Whether the zone is to be served by others than today. */
-export function nameServersMove({ brief, live }: Pick<LaunchFacts, 'brief' | 'live'>): boolean {
-  const wanted = (brief.nameServers ?? []).map(bare);
-  const today = (live?.dns.nameServers ?? []).map((s) => bare(s.name));
-  return wanted.length > 0 && today.length > 0 && wanted.some((name) => !today.includes(name));
-}
+export const nameServersMove = ({ brief, live }: Pick<LaunchFacts, 'brief' | 'live'>): boolean =>
+  serversDiffer(
+    (live?.dns.nameServers ?? []).map((s) => s.name),
+    brief.nameServers ?? [],
+  );
 
 const sees = (live: LaunchFacts['live'], type: string, isIt: (value: string) => boolean = () => true) =>
   (live?.dns.answers ?? []).some((a) => a.records.some((r) => r.type === type && isIt(r.value)));

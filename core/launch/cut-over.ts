@@ -3,6 +3,7 @@
  * the way, and when the last cache that obeys TTLs has let go of the old answer. Pure.
  */
 import { caaClimb, mayIssue, parseCaa } from '#core/extract/caa';
+import { isDmarc, parseDmarc } from '#core/extract/dmarc';
 import { isSpf } from '#core/extract/spf';
 import { zoneLine } from '#core/formats/zone-file/write';
 import type { ExpectedRecord } from '#core/facts/brief';
@@ -39,6 +40,25 @@ export interface CutOver {
   back: string;
   /** What stands there now of all that changes, with the TTL of a change that is near. */
   lowered: string;
+  /** Where the name servers move: what has to stand at the new ones first, and how long the old ones are still asked. */
+  move: ServersMove | null;
+  /** Where the address is reached by forwarding: from which hosts, to where. */
+  forward: Forward | null;
+}
+
+export interface ServersMove {
+  from: string[];
+  to: string[];
+  /** How long caches may go on asking the old servers: the longer of the TTLs above and in the zone. Seconds. */
+  nsTtl: number;
+  /** The whole zone as it has to stand at the new servers before anything is moved. */
+  zone: string;
+}
+
+export interface Forward {
+  to: string;
+  /** Each host that is forwarded, with what it leads to today and how long caches keep that, in seconds. */
+  hosts: { host: string; today: string[]; lasts: number }[];
 }
 
 export interface CutOverInput {
@@ -50,6 +70,10 @@ export interface CutOverInput {
   hasWildcard?: boolean;
   /** Who is to issue certificates at the new host. */
   issuer?: string;
+  /** The zone’s name servers of today and those that are wanted, where they are named. */
+  nameServers?: { today: readonly string[]; wanted: readonly string[]; nsTtl: number };
+  /** Where the address is reached by forwarding. */
+  forwarding?: { hosts: readonly string[]; to: string };
 }
 
 const NAME_TYPES = new Set(['CNAME', 'MX', 'NS', 'HTTPS']);
@@ -162,6 +186,25 @@ function addressConflicts(lines: readonly CutOverLine[]): string[] {
   return [...left, ...mail, ...spf];
 }
 
+/** DMARC reports to a mailbox whose mail goes elsewhere from then on. */
+function reportConflicts(lines: readonly CutOverLine[]): string[] {
+  const moving = new Set(lines.filter((l) => l.type === 'MX' && l.action !== 'keep').map((l) => l.name));
+  return lines.flatMap(({ name, type, after }) =>
+    (type === 'TXT' ? after.filter(isDmarc) : []).flatMap((text) => {
+      const { aggregate, failure } = parseDmarc(text);
+      const gone = [...aggregate, ...failure].filter((uri) => {
+        const domain = /^mailto:[^@]+@([^!]+)/i.exec(uri)?.[1];
+        return domain !== undefined && moving.has(bareName(domain));
+      });
+      return gone.length
+        ? [
+            `DMARC reports of ${name} go to ${gone.map((uri) => uri.replace(/^mailto:|!.*$/gi, '')).join(', ')}, whose mailbox moves: let it exist at the new place first.`,
+          ]
+        : [];
+    }),
+  );
+}
+
 const WILDCARD =
   'A wildcard answers for names that are not there: a name forgotten here does not show as missing.';
 
@@ -169,6 +212,7 @@ const WILDCARD =
 const conflictsOf = (lines: readonly CutOverLine[], { issuer, hasWildcard }: CutOverInput): string[] => [
   ...aliasConflicts(lines),
   ...addressConflicts(lines),
+  ...reportConflicts(lines),
   ...(issuer ? caaConflicts(lines, issuer) : []),
   ...(hasWildcard ? [WILDCARD] : []),
 ];
@@ -211,7 +255,47 @@ export function planCutOver(input: CutOverInput): CutOver {
     wanted: asRecords(changing, 'after', FIRST_TTL),
     back: asRecords(changing, 'before'),
     lowered: asRecords(changing, 'before', FIRST_TTL),
+    move: moveOf(lines, input),
+    forward: forwardOf(lines, input),
   };
+}
+
+const bareName = (name: string): string => name.toLowerCase().replace(/\.$/, '');
+
+/** Whether other servers are wanted than serve today; where either is not known, none move. */
+export function serversDiffer(today: readonly string[], wanted: readonly string[]): boolean {
+  const known = new Set(today.map(bareName));
+  return known.size > 0 && wanted.some((name) => !known.has(bareName(name)));
+}
+
+function moveOf(lines: readonly CutOverLine[], { nameServers }: CutOverInput): ServersMove | null {
+  if (!nameServers || !serversDiffer(nameServers.today, nameServers.wanted)) return null;
+  return {
+    from: nameServers.today.map(bareName).sort(),
+    to: nameServers.wanted.map(bareName).sort(),
+    nsTtl: nameServers.nsTtl,
+    // the new operator sets its own NS records
+    zone: asRecords(
+      lines.filter((l) => l.type !== 'NS'),
+      'after',
+    ),
+  };
+}
+
+function forwardOf(lines: readonly CutOverLine[], { forwarding, negativeTtl }: CutOverInput): Forward | null {
+  if (!forwarding) return null;
+  const hosts = forwarding.hosts.map((host) => {
+    const own = lines.filter(
+      (l) => l.name === bareName(host) && (REACHING as readonly string[]).includes(l.type),
+    );
+    const today = own.flatMap((l) => l.before);
+    return {
+      host,
+      today,
+      lasts: today.length ? Math.max(...own.map((l) => l.ttl ?? 0)) : negativeTtl,
+    };
+  });
+  return { to: forwarding.to, hosts };
 }
 
 /** When a change is seen: by nobody before the first, by everybody who obeys TTLs after the last. Milliseconds. */
@@ -234,6 +318,29 @@ export function spreadOf(ttl: number, changedAt: number, lowered?: { at: number;
     first: changedAt,
     last: Math.min(Math.max(before, after), changedAt + 1000 * Math.max(ttl, lowered.ttl)),
   };
+}
+
+/**
+ * The same where the name servers move: until the last cache has forgotten the old ones it may fetch the old answer
+ * from them once more (RFC 2181 5.4.1, RFC 1034 4.3.5: the NS of the zone above and of the zone itself, whichever a
+ * cache holds).
+ * @param nsTtl seconds; 0 where the servers stay
+ */
+export function spreadOfMove(
+  ttl: number,
+  nsTtl: number,
+  changedAt: number,
+  lowered?: { at: number; ttl: number },
+): Spread {
+  return { first: changedAt, last: spreadOf(ttl, changedAt + 1000 * nsTtl, lowered).last };
+}
+
+/** How long caches may ask the servers of today: the longest TTL of the zone’s NS, above and in it. Seconds. */
+export function nsTtlOf({ zone, answers }: DnsEvidence): number {
+  const all = answers
+    .flatMap((a) => [...a.records, ...(a.authority ?? [])])
+    .filter((r) => r.type === 'NS' && bareName(r.name) === zone);
+  return Math.max(0, ...all.map((r) => r.ttl));
 }
 
 /** What a zone serves, as its own servers say, else the resolver; and what goes with it. */

@@ -78,6 +78,13 @@ describe('a step', () => {
     expect(sheet(steps, { kept, seen: seen('passed', 499) })[1]).toMatchObject({ state: 'to do' });
     expect(sheet(steps, { kept, seen: seen('passed', 500) })[1]).toMatchObject({ state: 'done' });
   });
+  it('is not proven by checks while it waits, but by what tells of the launch itself', () => {
+    const steps = (proof: Proof) => [step('a'), step('b', { after: ['a'], proofs: [proof] })];
+    expect(sheet(steps(PROOF), { seen: seen('passed') })[1]!.state).toBe('waits');
+    expect(sheet(steps({ kind: 'records' }), { seen: seen('passed') })[1]!.state).toBe('done');
+    const kept = { b: { provenAt: 100 } };
+    expect(sheet(steps(PROOF), { seen: seen('passed'), kept })[1]!.state).toBe('done');
+  });
   it('after the TTLs were lowered is not before the old ones have run out', () => {
     const steps = [step('ttl-lowered'), step('b', { after: ['ttl-lowered'] })];
     expect(sheet(steps, { kept: { 'ttl-lowered': said(1000) } })[1]!.notBefore).toBe(1000 + 3_600_000);

@@ -105,22 +105,26 @@ interface Judged {
   isProven: boolean;
 }
 
+/** The state of a step that a person said is done, or that was proven once, where it is not proven now. */
+function judgeSaid({ said, provenAt }: KeptStep, all: readonly ProofStanding[]): Judged {
+  const since = Math.max(said?.at ?? 0, provenAt ?? 0);
+  const failed = all.filter((p) => p.outcome === 'failed');
+  if (failed.some((p) => (p.at ?? 0) >= since)) return { state: 'went back', isProven: false };
+  if (!said) return { state: 'to prove', isProven: false };
+  // what nobody can see is done when somebody says so; what can be seen is looked at first
+  return failed.length || all.some((p) => p.outcome === 'unseen')
+    ? { state: 'to prove', isProven: false }
+    : { state: 'done', doneAt: said.at, isProven: false };
+}
+
 /** The state of a step that belongs on the sheet and is not left out. */
 function judge(kept: KeptStep, proofs: readonly ProofStanding[], isWaiting: boolean): Judged {
   const proven = provenNow(proofs);
-  if (proven !== undefined) return { state: 'done', doneAt: kept.provenAt ?? proven, isProven: true };
-  const all = deciding(proofs);
-  const { said } = kept;
-  const failed = all.filter((p) => p.outcome === 'failed');
-  if (said || kept.provenAt !== undefined) {
-    const since = Math.max(said?.at ?? 0, kept.provenAt ?? 0);
-    if (failed.some((p) => (p.at ?? 0) >= since)) return { state: 'went back', isProven: false };
-    if (!said) return { state: 'to prove', isProven: false };
-    // what nobody can see is done when somebody says so; what can be seen is looked at first
-    return failed.length || all.some((p) => p.outcome === 'unseen')
-      ? { state: 'to prove', isProven: false }
-      : { state: 'done', doneAt: said.at, isProven: false };
-  }
+  // what checks see before its time was so all along; what tells of the launch itself counts whenever it is seen
+  const isTimely = !isWaiting || kept.provenAt !== undefined || proofs.every((p) => p.kind !== 'check');
+  if (proven !== undefined && isTimely)
+    return { state: 'done', doneAt: kept.provenAt ?? proven, isProven: true };
+  if (kept.said || kept.provenAt !== undefined) return judgeSaid(kept, deciding(proofs));
   return { state: isWaiting ? 'waits' : 'to do', isProven: false };
 }
 

@@ -138,23 +138,30 @@ const SHOWN: Record<Shows, SubjectState> = {
   nothing: 'silent',
 };
 
+const shownText = ({ shows, error, title }: SeenHost): string =>
+  [shows === 'nothing' ? (error ?? 'nothing answers') : shows, title && `“${title}”`]
+    .filter(Boolean)
+    .join(': ');
+
 function judgeHost(h: SeenHost, preferred: string): Subject[] {
+  // what the old server shows says nothing of the new one’s certificate
+  const isOld = h.shows === 'old site';
   const covered: Subject = {
     kind: 'https',
     name: h.host,
-    state: h.isCovered ? 'new' : h.isCovered === false ? 'other' : 'silent',
-    text: h.isCovered ? 'the certificate covers it' : (h.tlsError ?? 'no handshake'),
+    state: isOld ? 'old' : h.isCovered ? 'new' : h.isCovered === false ? 'other' : 'silent',
+    text: isOld
+      ? 'the old server’s'
+      : h.isCovered
+        ? 'the certificate covers it'
+        : (h.tlsError ?? 'no handshake'),
   };
   const isAstray = h.shows === 'site' && h.end !== undefined && hostOfUrl(h.end) !== preferred;
   const shown: Subject = {
     kind: 'http',
     name: h.host,
     state: isAstray ? 'other' : SHOWN[h.shows],
-    text: isAstray
-      ? `ends at ${h.end}`
-      : [h.shows === 'nothing' ? (h.error ?? 'nothing answers') : h.shows, h.title && `“${h.title}”`]
-          .filter(Boolean)
-          .join(': '),
+    text: isAstray ? `ends at ${h.end}` : shownText(h),
   };
   return [covered, shown];
 }
@@ -165,6 +172,13 @@ function hostOfUrl(url: string): string {
   } catch {
     return '';
   }
+}
+
+/** The new host itself, whatever resolvers still say. */
+function judgeNew({ atNew }: WatchSeen): Subject[] {
+  if (!atNew) return [];
+  const { shows, host, address } = atNew;
+  return [{ kind: 'http', name: `${host} at ${address}`, state: SHOWN[shows], text: shownText(atNew) }];
 }
 
 function judgeMail(seen: WatchSeen, goal: WatchGoal): Subject[] {
@@ -257,6 +271,7 @@ export function watchStanding(
     ...seen.servers
       .filter((s) => s.kind !== 'zone above' || goal.nameServers.length > 0)
       .map((s) => judgeServer(s, goal, at)),
+    ...judgeNew(seen),
     ...seen.hosts.flatMap((h) => judgeHost(h, goal.hosts[0] ?? h.host)),
     ...judgeMail(seen, goal),
   ];

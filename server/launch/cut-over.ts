@@ -4,7 +4,8 @@ import type { Brief } from '#core/facts/brief';
 import type { Evidence } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
 import { hostOf } from '#core/extract/address';
-import { planCutOver, servedBy, type CutOver } from '#core/launch/cut-over';
+import { nsTtlOf, planCutOver, servedBy, type CutOver } from '#core/launch/cut-over';
+import { hostsOf } from '#probe/plan';
 import { AuditEvidence } from '../audits/models';
 import { newestProfile } from '../hosts/known-profiles';
 import { Conflict, NotFound } from '../platform/errors';
@@ -51,13 +52,21 @@ export async function launchedFrom(siteId: number): Promise<LaunchedFrom> {
 }
 
 /** The plan; null where the live address was never looked at. */
-export function planFrom({ evidence, brief, profile }: LaunchedFrom): SiteCutOver | null {
-  if (!evidence) return null;
+export function planFrom({ evidence, brief, profile, live }: LaunchedFrom): SiteCutOver | null {
+  if (!evidence || !live) return null;
+  const { dns } = evidence;
+  const hosts = hostsOf(live.url, 'live', brief);
   return {
     ...planCutOver({
       ...servedBy(evidence.dns),
       wanted: brief.records ?? [],
       issuer: profile?.issuer,
+      nameServers: {
+        today: dns.nameServers.map((s) => s.name),
+        wanted: brief.nameServers ?? [],
+        nsTtl: nsTtlOf(dns),
+      },
+      ...(brief.reachedBy === 'forwarding' ? { forwarding: { hosts, to: brief.forwardTo ?? live.url } } : {}),
     }),
     at: evidence.times?.dns ?? evidence.finishedAt,
     timeZone: brief.timeZone ?? null,

@@ -19,7 +19,7 @@ import type { Transaction } from 'sequelize';
 import { launchedFrom, planFrom } from './cut-over';
 import type { StepActDto } from './dto';
 import { Launch, LaunchEvent, LaunchStep, type LaunchEventKind } from './models';
-import { openLaunch, sheetOfLaunch, standingSheet } from './sheet';
+import { inZone, openLaunch, sheetOfLaunch, standingSheet } from './sheet';
 import { countingOf } from './standing';
 import { launchTemplate } from './template';
 
@@ -65,7 +65,13 @@ export async function beginLaunch(siteId: number, plannedAt: Date, by: string): 
       },
       { transaction },
     );
-    await note(launch.id, 'begun', by, { text: `planned for ${plannedAt.toISOString()}` }, transaction);
+    await note(
+      launch.id,
+      'begun',
+      by,
+      { text: `planned for ${inZone(plannedAt.getTime(), from.brief.timeZone ?? null)}` },
+      transaction,
+    );
     announce([['site', siteId], ['launches']], { transaction });
     return { id: launch.id };
   });
@@ -84,7 +90,7 @@ export async function moveLaunch(id: number, plannedAt: Date, by: string): Promi
   await inTransaction(async (transaction) => {
     const launch = await heldLaunch(id, transaction);
     await launch.update({ plannedAt }, { transaction });
-    await note(id, 'moved', by, { text: `to ${plannedAt.toISOString()}` }, transaction);
+    await note(id, 'moved', by, { text: `to ${inZone(plannedAt.getTime(), null)} UTC` }, transaction);
     announce([['site', launch.siteId]], { transaction });
   });
 }

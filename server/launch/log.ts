@@ -3,6 +3,7 @@ import { Op } from 'sequelize';
 import { BUILT_IN_TEMPLATE } from '#core/launch/built-in-template';
 import { launchCalendar } from '#core/formats/run-sheet/icalendar';
 import { launchMarkdown } from '#core/formats/run-sheet/markdown';
+import { waitsOf, type StepWait } from '#core/launch/waits';
 import { NotFound } from '../platform/errors';
 import { plainName } from '../platform/http/file-names';
 import { Site } from '../sites/models';
@@ -13,6 +14,7 @@ import { now } from '../platform/clock';
 
 const GONE = 'This launch is not there, or not any more.';
 const MOST_EVENTS = 1000;
+const MOST_WAITS = 5;
 
 export interface LogLine {
   kind: LaunchEventKind;
@@ -32,6 +34,8 @@ export interface LaunchLog {
   endedHow: 'done' | 'given up' | null;
   learnt: string | null;
   events: LogLine[];
+  /** The longest waits, the longest first. */
+  waits: StepWait[];
 }
 
 /** All launches of a site with their logs, the newest first. */
@@ -44,6 +48,12 @@ export async function launchLogs(siteId: number): Promise<LaunchLog[]> {
   });
   return launches.map((l) => {
     const titles = new Map(l.template.steps.map((s) => [s.id, s.title]));
+    const own = events.filter((e) => e.launchId === l.id);
+    const doneAt = new Map(
+      own.flatMap((e): [string, number][] =>
+        e.stepId && (e.kind === 'done' || e.kind === 'proven') ? [[e.stepId, e.at.getTime()]] : [],
+      ),
+    );
     return {
       id: l.id,
       number: l.number,
@@ -54,15 +64,14 @@ export async function launchLogs(siteId: number): Promise<LaunchLog[]> {
       endedBy: l.endedBy ?? null,
       endedHow: l.endedHow ?? null,
       learnt: l.learnt ?? null,
-      events: events
-        .filter((e) => e.launchId === l.id)
-        .map((e) => ({
-          kind: e.kind,
-          step: e.stepId ? (titles.get(e.stepId) ?? e.stepId) : null,
-          by: e.byName,
-          at: e.at.toISOString(),
-          text: e.text ?? null,
-        })),
+      waits: waitsOf(l.template, doneAt).slice(0, MOST_WAITS),
+      events: own.map((e) => ({
+        kind: e.kind,
+        step: e.stepId ? (titles.get(e.stepId) ?? e.stepId) : null,
+        by: e.byName,
+        at: e.at.toISOString(),
+        text: e.text ?? null,
+      })),
     };
   });
 }

@@ -38,6 +38,8 @@ export interface StepOwner {
 
 export interface SheetStep extends StepStanding {
   owner: StepOwner | null;
+  /** The account that it is done in, where that is written down. */
+  account: Pick<SiteAccount, 'operator' | 'access'> | null;
   /** What it has ready to paste. */
   text: string;
 }
@@ -57,6 +59,8 @@ export interface Sheet {
   steps: SheetStep[];
   /** Of the client: they can own a step. */
   contacts: ContactLine[];
+  /** Where checks look. */
+  environments: Record<'live' | 'before', number | null>;
   go: GoStanding;
   /** When the last cache has let go, where the launch is on time. */
   until: string;
@@ -324,8 +328,10 @@ export async function sheetOfLaunch(launch: Launch): Promise<Sheet> {
       ...s,
       ...(s.doneAt === undefined ? {} : { doneAt: Math.min(s.doneAt, now().getTime()) }),
       owner: owners.get(s.id) ?? null,
+      account: facts.accounts.find((a) => a.kind === s.where) ?? null,
       text: textOf(s.paste),
     })),
+    environments: { live: facts.live?.id ?? null, before: facts.before?.id ?? null },
     contacts: await contactsOfSite(launch.siteId),
     go: goOf(steps, goInput(facts)),
     until: new Date(until).toISOString(),

@@ -151,6 +151,8 @@ export const ROUTES: Record<string, Right> = {
   'DELETE /api/report-template/logo': 'owner',
   'GET /api/sites/:id/launch': 'signed in',
   'GET /api/sites/:id/cut-over': 'signed in',
+  'POST /api/sites/:id/new-operator': 'signed in',
+  'GET /api/sites/:id/former': 'signed in',
   'GET /api/sites/:id/sheet': 'signed in',
   'POST /api/sites/:id/sheet': 'signed in',
   'GET /api/sites/:id/launches': 'signed in',

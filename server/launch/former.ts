@@ -1,0 +1,87 @@
+/** Former addresses of a site: harvested from what the former site answered, mapped onto the new pages. */
+import { Op } from 'sequelize';
+import { finalStatus, type Evidence } from '#core/facts/evidence';
+import { proposeTargets, type KnownPage, type Proposed } from '#core/launch/former';
+import { Audit, AuditEvidence } from '../audits/models';
+import { keptEvidence } from '../platform/packed';
+import type { Environment } from '../sites/models';
+import { launchedFrom } from './cut-over';
+import { countingOf } from './standing';
+
+/** So many addresses are mapped at most. */
+const MOST = 2000;
+
+const GOOD = 200;
+const pathOf = (url: string): string => {
+  const { pathname, search } = new URL(url);
+  return pathname + search;
+};
+
+/** Pages that answered, by where they came to rest, and addresses of sitemaps that were not read. */
+function pagesOf(evidence: Evidence | null, base: string): KnownPage[] {
+  if (!evidence) return [];
+  const under = new URL(base).pathname.replace(/[^/]*$/, '');
+  const inside = (path: string): string => (path.startsWith(under) ? `/${path.slice(under.length)}` : path);
+  const pages = evidence.pages
+    .filter((p) => finalStatus(p.chain) === GOOD && p.facts)
+    .map((p) => ({
+      path: inside(pathOf(p.url)),
+      title: p.facts!.titles[0]?.text,
+      text: p.facts!.text,
+    }));
+  const listed = [
+    ...evidence.sitemaps
+      .flatMap((m) => (m.facts && m.facts.kind !== 'index' ? m.facts.urls : []))
+      .map((u) => u.loc),
+    ...evidence.unread,
+  ].flatMap((url) => (URL.canParse(url) ? [{ path: inside(pathOf(url)) }] : []));
+  const byPath = new Map<string, KnownPage>();
+  for (const page of [...pages, ...listed]) if (!byPath.has(page.path)) byPath.set(page.path, page);
+  return [...byPath.values()].slice(0, MOST);
+}
+
+async function evidenceOf(auditId: number | null | undefined): Promise<Evidence | null> {
+  const stored = auditId ? await AuditEvidence.findByPk(auditId) : null;
+  return stored ? keptEvidence(stored.data) : null;
+}
+
+/** The newest look at the live address while the former site ran there, of which the evidence is kept. */
+async function formerAudit(live: Environment): Promise<Audit | null> {
+  return Audit.findOne({
+    where: { environmentId: live.id, situation: 'former', status: 'done', id: { [Op.gt]: 0 } },
+    order: [['id', 'DESC']],
+  });
+}
+
+export interface FormerAddresses {
+  /** When the former site was looked at; nothing where it never was. */
+  at: string | null;
+  list: Proposed[];
+  /** Pages of the new site that an address can lead to. */
+  pages: { path: string; title: string | null }[];
+  /** What the brief has. */
+  kept: { from: string; to: string }[];
+}
+
+/** @param own addresses that the agency knows of beside; @throws NotFound */
+export async function formerAddresses(siteId: number, own: readonly string[] = []): Promise<FormerAddresses> {
+  const { live, brief } = await launchedFrom(siteId);
+  const before = (await countingOf(siteId)).find((e) => e.kind === 'before');
+  const audit = live && (await formerAudit(live));
+  const [former, fresh] = await Promise.all([evidenceOf(audit?.id), evidenceOf(before?.lastAuditId)]);
+  const harvested = live ? pagesOf(former, new URL('/', live.url).href) : [];
+  const known = new Set(harvested.map((p) => p.path));
+  const added = own
+    .map((address) => address.trim())
+    .filter((address) => URL.canParse(address, 'https://former.invalid/'))
+    .map((address) => pathOf(new URL(address, 'https://former.invalid/').href))
+    .filter((path) => !known.has(path))
+    .map((path) => ({ path }));
+  const pages = before ? pagesOf(fresh, before.url) : [];
+  return {
+    at: audit ? (audit.finishedAt ?? audit.startedAt).toISOString() : null,
+    list: proposeTargets([...harvested, ...added].slice(0, MOST), pages),
+    pages: pages.map(({ path, title }) => ({ path, title: title ?? null })),
+    kept: brief.formerAddresses ?? [],
+  };
+}
