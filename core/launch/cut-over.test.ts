@@ -5,7 +5,7 @@ import type { DnsRecord } from '#core/facts/evidence';
 import { evidence } from '#core/checks/example-evidence';
 import { readZoneFile } from '#core/formats/zone-file/read';
 import fc from '../../tests/property';
-import { planCutOver, servedBy, spreadOf, type CutOverInput } from './cut-over';
+import { nsTtlOf, planCutOver, servedBy, spreadOf, spreadOfMove, type CutOverInput } from './cut-over';
 
 const served = (name: string, type: string, value: string, ttl = 3600): DnsRecord => ({
   name,
@@ -118,6 +118,58 @@ describe('the plan', () => {
     expect(errors).toEqual([]);
     expect(records[0]!.value).toBe(split);
   });
+  it('a name of which only a text is wanted stays where it leads', () => {
+    expect(said({ served: OLD.slice(0, 2), wanted: [wanted('kites.example', 'TXT', 'x=1')] })).toEqual([
+      'add kites.example TXT  > x=1 in 900',
+      'keep kites.example A 192.0.2.1 > 192.0.2.1 in 0',
+      'keep kites.example AAAA 2001:db8::1 > 2001:db8::1 in 0',
+    ]);
+  });
+  it('DMARC reports to a mailbox that moves are named, those elsewhere are not', () => {
+    const dmarc = (to: string) => served('_dmarc.kites.example', 'TXT', `v=DMARC1; p=none; rua=mailto:${to}`);
+    const moving = (to: string) =>
+      plan({
+        served: [served('kites.example', 'MX', '10 a.example'), dmarc(to)],
+        wanted: [wanted('kites.example', 'MX', '10 b.example')],
+      }).conflicts;
+    expect(moving('d@kites.example!10m')).toEqual([
+      'DMARC reports of _dmarc.kites.example go to d@kites.example, whose mailbox moves: let it exist at the new place first.',
+    ]);
+    expect(moving('d@reports.example')).toEqual([]);
+    expect(plan({ served: [dmarc('d@kites.example')] }).conflicts).toEqual([]);
+  });
+  it('name servers that move take the whole zone with them, and keep their own NS', () => {
+    const nameServers = { today: ['Old1.example.', 'old2.example'], wanted: ['new1.example'], nsTtl: 86_400 };
+    const { move } = plan({
+      served: [...OLD, served('kites.example', 'NS', 'old1.example.')],
+      wanted: NEW,
+      nameServers,
+    });
+    expect(move).toMatchObject({
+      from: ['old1.example', 'old2.example'],
+      to: ['new1.example'],
+      nsTtl: 86_400,
+    });
+    const lines = readZoneFile(move!.zone, '.').records.map((r) => `${r.name} ${r.type} ${r.value}`);
+    expect(lines).toContain('kites.example MX 10 mail.kites.example');
+    expect(lines).toContain('kites.example A 192.0.2.80');
+    expect(lines.some((l) => / NS /.test(l))).toBe(false);
+    expect(plan({ nameServers: { ...nameServers, wanted: ['OLD1.example'] } }).move).toBeNull();
+    expect(plan({ nameServers: { ...nameServers, today: [] } }).move).toBeNull();
+  });
+  it('a forward says from which hosts, and how long caches keep what they lead to today', () => {
+    const { forward } = plan({
+      served: OLD,
+      forwarding: { hosts: ['kites.example', 'new.kites.example'], to: 'https://kites.host.example/' },
+    });
+    expect(forward).toEqual({
+      to: 'https://kites.host.example/',
+      hosts: [
+        { host: 'kites.example', today: ['192.0.2.1', '2001:db8::1'], lasts: 86_400 },
+        { host: 'new.kites.example', today: [], lasts: 900 },
+      ],
+    });
+  });
   it('same values in other spelling are kept', () => {
     expect(
       said({
@@ -150,17 +202,22 @@ describe('generated zones', () => {
     const holds = fc.property(zone, zone, (now, then) => {
       const { lines } = planCutOver({ served: now, wanted: then, negativeTtl: 60 });
       const after = new Map(lines.map((l) => [`${l.name} ${l.type}`, new Set(l.after)]));
-      const asked = new Set(then.map((r) => r.name));
+      const REACHING = ['A', 'AAAA', 'CNAME'];
+      const asked = new Set(then.filter((r) => REACHING.includes(r.type)).map((r) => r.name));
       for (const { name, type, value } of then) expect(after.get(`${name} ${type}`)).toContain(value);
       for (const { name, type, value } of now) {
         const set = after.get(`${name} ${type}`)!;
         const isWanted = then.some((r) => r.name === name && r.type === type);
         // tokens always, mail unless other mail is wanted, and names that nobody asked for
-        if (type === 'TXT' || (type === 'MX' && !isWanted) || !asked.has(name)) expect(set).toContain(value);
+        if (type === 'TXT' || (type === 'MX' && !isWanted) || (REACHING.includes(type) && !asked.has(name)))
+          expect(set).toContain(value);
       }
+      // a name that leads somewhere leads somewhere at every moment: before, and from the change on
+      for (const name of new Set(now.filter((r) => REACHING.includes(r.type)).map((r) => r.name)))
+        expect(lines.some((l) => l.name === name && REACHING.includes(l.type) && l.after.length)).toBe(true);
       // of what reaches a name that was asked for, nothing is left that is not wanted
       for (const l of lines)
-        if (asked.has(l.name) && ['A', 'AAAA', 'CNAME'].includes(l.type))
+        if (asked.has(l.name) && REACHING.includes(l.type))
           for (const value of l.after)
             expect(then.some((r) => r.name === l.name && r.type === l.type && r.value === value)).toBe(true);
     });
@@ -199,6 +256,45 @@ describe('times', () => {
   ])('%s', (_, { last }, hours) => {
     expect(last / HOUR).toBeCloseTo(hours, 6);
   });
+  it.each([
+    ['NS for a day, records for an hour', spreadOfMove(3600, 86_400, 0), 25],
+    ['records lowered in time', spreadOfMove(3600, 86_400, 4 * HOUR, { at: 0, ttl: 300 }), 28 + 1 / 12],
+    ['servers that stay', spreadOfMove(3600, 0, 0), 1],
+  ])('name servers moved: %s', (_, { last }, hours) => {
+    expect(last / HOUR).toBeCloseTo(hours, 6);
+  });
+  it('no hierarchy of caches that obey TTLs holds the old answer longer after a move of name servers', () => {
+    const seconds = (max: number) => fc.integer({ min: 0, max }).map((s) => 1000 * s);
+    const ttl = fc.integer({ min: 60, max: 7200 });
+    const asks = fc.array(seconds(40_000), { minLength: 1, maxLength: 60 });
+    const holds = fc.property(ttl, ttl, seconds(20_000), asks, (recordTtl, nsTtl, movedAt, moments) => {
+      const { last } = spreadOfMove(recordTtl, nsTtl, movedAt);
+      // a cache remembers whom to ask, and what it heard; each for its own TTL
+      let serversUntil = -Infinity;
+      let isOldServer = false;
+      const answerAt = (at: number) => {
+        if (at >= serversUntil) {
+          isOldServer = at < movedAt;
+          serversUntil = at + 1000 * nsTtl;
+        }
+        return { isOld: isOldServer, ttl: recordTtl };
+      };
+      expect(staleUntil(moments, answerAt)).toBeLessThanOrEqual(last);
+    });
+    fc.assert(holds, { numRuns: 400 });
+    // and the worst of them: whom to ask just before the move, what to hear just before that is forgotten
+    const worst = [0 - 1, 1000 * 600 - 2];
+    let until = -Infinity;
+    let isOld = false;
+    const end = staleUntil(worst, (at) => {
+      if (at >= until) {
+        isOld = at < 0;
+        until = at + 1000 * 600;
+      }
+      return { isOld, ttl: 300 };
+    });
+    expect(spreadOfMove(300, 600, 0).last - end).toBeLessThanOrEqual(300_001);
+  });
   it('no cache that obeys TTLs holds the old answer longer, and some nearly as long', () => {
     const moment = fc.integer({ min: 0, max: 20_000 }).map((seconds) => 1000 * seconds);
     const lowering = fc.option(fc.record({ at: moment, ttl: fc.integer({ min: 30, max: 630 }) }), {
@@ -231,4 +327,13 @@ it('what is served is read from the zone’s own servers, with the negative TTL 
   expect(records.map((r) => r.type)).not.toContain('SOA');
   expect(negativeTtl).toBe(3600);
   expect(hasWildcard).toBe(false);
+});
+
+it('how long caches may ask the servers of today is the longest TTL of their NS', () => {
+  const { dns } = evidence();
+  const ttls = dns.answers
+    .flatMap((a) => [...a.records, ...(a.authority ?? [])])
+    .filter((r) => r.type === 'NS' && r.name === dns.zone)
+    .map((r) => r.ttl);
+  expect(nsTtlOf(dns)).toBe(Math.max(0, ...ttls));
 });

@@ -109,7 +109,10 @@ const ORDER: CutOverAction[] = ['add', 'change', 'take away', 'keep'];
 
 /** Every set of the zone, with what becomes of it. */
 function linesOf(served: Sets, wanted: Sets, negativeTtl: number): CutOverLine[] {
-  const asked = new Set([...wanted.values()].map((w) => w.name));
+  // a name of which only a text or mail is wanted stays where it leads
+  const asked = new Set(
+    [...wanted.values()].filter((w) => (REACHING as readonly string[]).includes(w.type)).map((w) => w.name),
+  );
   const lines: CutOverLine[] = [];
   for (const key of new Set([...served.keys(), ...wanted.keys()])) {
     const now = served.get(key);

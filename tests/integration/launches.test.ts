@@ -2,6 +2,8 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { SiteAccount } from '#core/facts/launch';
 import type { ContactLine } from '../../server/reports/contacts';
+import type { FormerAddresses } from '../../server/launch/former';
+import type { ComparedOperator } from '../../server/launch/new-operator';
 import type { LaunchLog } from '../../server/launch/log';
 import type { Sheet, SheetStep } from '../../server/launch/sheet';
 import type { WatchShown } from '../../server/launch/watching';
@@ -135,6 +137,49 @@ describe('the run sheet', () => {
     expect(markdown.body).toMatch(/^# Launch of Firth Tram Society/);
     expect((await file('icalendar')).body).toMatch(/^BEGIN:VCALENDAR/);
     expect((await file('pdf')).status).toBe(400);
+  });
+});
+
+describe('former addresses', () => {
+  it('are harvested while the former site runs, mapped, kept in the brief, and the agency’s own added', async () => {
+    const path = `/api/sites/${siteId}/former`;
+    const { body } = await mara<FormerAddresses>('GET', path);
+    const to = new Map(body.list.map((p) => [p.from, p.to]));
+    expect(body.at).not.toBeNull();
+    expect(to.get('/contact.html')).toBe('/contact/');
+    expect(to.get('/history.html')).toBe('/about/');
+    expect(to.get('/prices.html')).toBe('/visit/');
+    const own = await mara<FormerAddresses>(
+      'GET',
+      `${path}?own=%2Fvisit.php&own=https%3A%2F%2Fold.example%2Fabout`,
+    );
+    expect(own.body.list.find((p) => p.from === '/visit.php')).toMatchObject({ to: '/visit/', score: 100 });
+    expect(own.body.list.find((p) => p.from === '/about')).toMatchObject({ to: '/about/' });
+  });
+});
+
+describe('name servers that move', () => {
+  it('are compared name by name before anything is moved', async () => {
+    const { id } = await site('Sallow Choir');
+    const { body: moving } = await mara<SiteCutOver>('GET', `/api/sites/${id}/cut-over`);
+    expect(moving.move).toMatchObject({
+      to: ['ns1.registry.example', 'ns2.registry.example'],
+      nsTtl: 86_400,
+    });
+    const compare = async () =>
+      (await mara<ComparedOperator>('POST', `/api/sites/${id}/new-operator`)).body.servers;
+    const before = await compare();
+    expect(before.map((s) => s.name)).toEqual(moving.move!.to);
+    // the new operator has the zone as it is today, without what is to change
+    const differs = new Set(before.flatMap((s) => s.differs.map((d) => `${d.type} ${d.name}`)));
+    expect(differs).toContain('A sallow-choir.example');
+    const zone = (await mara<{ zone: string }>('GET', '/api/practice-desk?site=choir')).body.zone;
+    const wanted = / A (\S+)/.exec(moving.wanted)![1]!;
+    const changed = zone.replace(/^(sallow-choir\.example\. \d+ IN A) \S+/m, `$1 ${wanted}`);
+    await mara('POST', '/api/practice-desk', { site: 'choir', change: { zone: changed } });
+    const after = new Set((await compare()).flatMap((s) => s.differs.map((d) => `${d.type} ${d.name}`)));
+    expect(after).not.toContain('A sallow-choir.example');
+    expect((await mara('POST', `/api/sites/${siteId}/new-operator`)).status).toBe(422);
   });
 });
 
