@@ -216,6 +216,9 @@ async function mailOf(
   return undefined;
 }
 
+const written = ({ address, port }: Dialer['resolvers'][number]): string =>
+  address.includes(':') ? `[${address}]:${port}` : `${address}:${port}`;
+
 /** One look. Never throws for what a network does. @param at milliseconds */
 export async function lookAround(options: WatchOptions, at: number): Promise<WatchSeen> {
   const dialer = new Dialer({ ...options, resolvers: options.resolvers.slice(0, 1), ports: WEB_PORTS });
@@ -230,9 +233,11 @@ export async function lookAround(options: WatchOptions, at: number): Promise<Wat
     gate: options.gate,
   });
   try {
+    // the system's own, where none are named
+    const asked = options.resolvers.length ? options.resolvers : dialer.resolvers.map(written);
     const [servers, resolvers, hosts] = await Promise.all([
       askServers(dialer, options),
-      Promise.all(options.resolvers.map((r) => askResolver(options, r))),
+      Promise.all(asked.map((r) => askResolver(options, r))),
       askHosts(dialer, client, options),
     ]);
     const mail = options.goal.mail.length ? await mailOf(dialer, servers, options.zone) : undefined;

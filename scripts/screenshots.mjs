@@ -29,15 +29,6 @@ const VIEWS = [
       await page.locator('[id="row-domain.records-match"]').click();
     },
   },
-  { name: 'ledger-phone', path: '/sites/1', phone: true },
-  {
-    name: 'seen',
-    path: '/sites/9?check=delivery.script-errors',
-    act: async (page) => {
-      await page.getByRole('button', { name: '/about/, phone: open' }).waitFor();
-      await page.waitForLoadState('networkidle');
-    },
-  },
   {
     name: 'compare',
     path: '/sites/5?tab=compare',
@@ -86,29 +77,10 @@ const VIEWS = [
   },
   { name: 'client', shared: true, phone: true },
   {
-    name: 'history',
-    path: '/sites/2?tab=history',
-    act: async (page) => {
-      await page
-        .getByRole('button', { name: /as a file/ })
-        .first()
-        .click();
-    },
-  },
-  {
     name: 'fixes',
     path: '/fixes',
     act: async (page) => {
       await page.getByRole('table').first().locator('tbody button').nth(2).click();
-    },
-  },
-  {
-    name: 'add-site',
-    path: '/sites/new',
-    act: async (page) => {
-      await page.getByLabel('Live address').fill('reedling-puppets.example');
-      await page.getByRole('button', { name: 'Read from the site' }).first().click();
-      await page.getByRole('region', { name: 'Read from the site' }).waitFor();
     },
   },
   {
@@ -133,7 +105,39 @@ const VIEWS = [
       await page.locator('.ahead .row').first().click();
     },
   },
+  { name: 'launch', path: '/sites/6?tab=launch' },
+  {
+    name: 'cut-over',
+    path: '/sites/11?tab=launch&view=plan',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Compare at the new servers' }).click();
+      await page
+        .getByText(/sets of records as wanted/)
+        .first()
+        .waitFor();
+    },
+  },
+  {
+    name: 'holding',
+    path: '/sites/3?tab=launch&view=holding',
+    act: async (page) => {
+      await page.locator('iframe[title="The holding page"]').waitFor();
+    },
+  },
   { name: 'practice-net', path: '/practice-net' },
+  // changed at the operator, and the host was not told
+  {
+    name: 'watch',
+    path: '/sites/6?tab=launch&view=watch',
+    act: async (page) => {
+      await page.getByRole('button', { name: 'Begin to watch' }).click();
+      await page.getByText(/^Not changed at the DNS operator/).waitFor();
+      const { zone } = await (await page.request.get('/api/practice-desk?site=trams')).json();
+      const change = { zone: zone.replace(/^(firth-trams\.example\. \d+ IN A) \S+/m, '$1 192.0.2.20') };
+      await page.request.post('/api/practice-desk', { data: { site: 'trams', change } });
+      await page.getByText(/^Set at the DNS operator, not told to the host/).waitFor({ timeout: 120_000 });
+    },
+  },
   // last, since the night makes the clock run and plants faults
   {
     name: 'schedules',

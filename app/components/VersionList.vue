@@ -4,7 +4,8 @@ import type { Version } from '~/types';
 /** Versions of a document, newest first: who, when, what changed; an older one can be brought back. */
 const props = defineProps<{
   of: {
-    route: '/api/sites/:id/briefs' | '/api/host-profiles/:id/versions';
+    route: '/api/sites/:id/briefs' | '/api/host-profiles/:id/versions' | '/api/launch-template/versions';
+    /** Of what there is one of, any. */
     id: number;
     key: (string | number)[];
   };

@@ -12,6 +12,7 @@ import {
   type TemplateStep,
 } from '#core/facts/launch';
 import { checkById } from '#core/checks/catalogue/index';
+import { BUILT_IN_TEMPLATE } from '#core/launch/built-in-template';
 import { templateFaults } from '#core/launch/template-faults';
 import { quantity } from '#core/text/quantity';
 
@@ -138,6 +139,17 @@ async function save(): Promise<void> {
         </li>
       </ul>
     </section>
+    <details v-if="kept?.version" class="sheet learnt">
+      <summary>Versions</summary>
+      <v-btn size="small" variant="text" @click="steps = structuredClone(BUILT_IN_TEMPLATE.steps)"
+        >As it came with Armband</v-btn
+      >
+      <VersionList
+        :of="{ route: '/api/launch-template/versions', id: 0, key: ['launch-template', 'versions'] }"
+        :label="(field) => field"
+        @back="steps = structuredClone(toRaw(($event.data as LaunchTemplate).steps))"
+      />
+    </details>
     <section v-for="p in phases" :key="p.phase" class="sheet phase" :aria-label="PHASE_WORDS[p.phase]">
       <div class="line">
         <h2>{{ PHASE_WORDS[p.phase] }}</h2>

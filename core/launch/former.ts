@@ -73,12 +73,15 @@ const read = (page: KnownPage): Read => ({
   },
 });
 
-/** In how many pages each word stands: what stands everywhere tells nothing. */
-function rarityOf(pages: readonly Read[], part: Part): (word: string) => number {
+/**
+ * In how many pages of its site each word stands: what stands everywhere there tells nothing.
+ * @param atLeast how many more pages there are thought to be: of a list that may be one address, one
+ */
+function rarityOf(pages: readonly Read[], part: Part, atLeast = 0): (word: string) => number {
   const counts = new Map<string, number>();
   for (const { words } of pages)
     for (const word of new Set(words[part])) counts.set(word, (counts.get(word) ?? 0) + 1);
-  return (word) => Math.log((1 + pages.length) / (1 + (counts.get(word) ?? 0)));
+  return (word) => Math.log((1 + atLeast + pages.length) / (1 + (counts.get(word) ?? 0)));
 }
 
 /** The words of a page by their weight, the most telling ones. */
@@ -132,8 +135,11 @@ export function proposeTargets(former: readonly KnownPage[], fresh: readonly Kno
   const before = former.map(read);
   const now = fresh.map(read);
   const parts = PARTS.map((part) => {
-    const rarity = rarityOf([...before, ...now], part);
-    return { part, rarity, index: indexOf(now, part, rarity) };
+    return {
+      part,
+      rarity: rarityOf(before, part, 1),
+      index: indexOf(now, part, rarityOf(now, part)),
+    };
   });
   const byPath = new Map(now.map((one) => [one.plain, one.page.path]));
   return before.map((one): Proposed => {

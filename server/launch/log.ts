@@ -133,7 +133,13 @@ export async function launchFile(
     return {
       name: `${name}.ics`,
       type: 'text/calendar; charset=utf-8',
-      body: launchCalendar({ id, siteName: site.name, steps: sheet.steps, at: now() }),
+      body: launchCalendar({
+        id,
+        siteName: site.name,
+        steps: sheet.steps,
+        ends: sheet.ends.map((e) => ({ id: e.id, what: e.what, on: new Date(e.at) })),
+        at: now(),
+      }),
     };
   return {
     name: `${name}.md`,

@@ -44,6 +44,13 @@ export interface SheetStep extends StepStanding {
   text: string;
 }
 
+/** @param at a day or a moment, ISO 8601 */
+export interface SheetEnd {
+  id: string;
+  what: string;
+  at: string;
+}
+
 export interface Sheet {
   launch: {
     id: number;
@@ -62,6 +69,8 @@ export interface Sheet {
   /** Where checks look. */
   environments: Record<'live' | 'before', number | null>;
   go: GoStanding;
+  /** What ends after the launch. */
+  ends: SheetEnd[];
   /** When the last cache has let go, where the launch is on time. */
   until: string;
   timeZone: string | null;
@@ -306,6 +315,18 @@ function goInput({ standing, before, plan }: Facts): GoInput {
   };
 }
 
+/** What ends after the launch, as far as it was seen: the registration, the certificate, staging. */
+function endsOf({ evidence, before }: Facts): SheetEnd[] {
+  const registered = evidence?.registration?.events.find((e) => e.action === 'expiration')?.date;
+  const certificates = (evidence?.hosts ?? []).flatMap((h) => h.tls.chain[0]?.notAfter ?? []).sort();
+  const ends: [id: string, what: string, at: string | null | undefined][] = [
+    ['registration', 'the registration ends', registered],
+    ['certificate', 'the certificate ends', certificates[0]],
+    ['staging', `${before?.name ?? 'staging'} ends`, before?.endsOn],
+  ];
+  return ends.flatMap(([id, what, at]) => (at && !Number.isNaN(Date.parse(at)) ? [{ id, what, at }] : []));
+}
+
 export async function sheetOfLaunch(launch: Launch): Promise<Sheet> {
   const { facts, rows, steps } = await standingSheet(launch);
   const owners = await ownersOf(rows);
@@ -334,6 +355,7 @@ export async function sheetOfLaunch(launch: Launch): Promise<Sheet> {
     environments: { live: facts.live?.id ?? null, before: facts.before?.id ?? null },
     contacts: await contactsOfSite(launch.siteId),
     go: goOf(steps, goInput(facts)),
+    ends: endsOf(facts),
     until: new Date(until).toISOString(),
     timeZone: facts.brief.timeZone ?? null,
   };

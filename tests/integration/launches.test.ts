@@ -82,7 +82,7 @@ describe('the run sheet', () => {
   it('a step is not done after all, left out with a reason, and taken up again', async () => {
     await act('default-accounts', { act: 'undo' });
     expect((await step('default-accounts')).state).toBe('to do');
-    expect((await act('client-warned', { act: 'leave out', text: ' ' })).status).toBe(422);
+    expect((await act('client-warned', { act: 'leave out', text: ' ' })).status).toBe(400);
     await act('client-warned', { act: 'leave out', text: 'They do it themselves.' });
     expect(await step('client-warned')).toMatchObject({
       state: 'left out',
@@ -107,7 +107,7 @@ describe('the run sheet', () => {
     const others = (await mara<{ rows: { id: number }[] }>('GET', '/api/clients?words=Tarn')).body.rows[0]!
       .id;
     expect((await act('backup', { act: 'own', contactId: await contact(others) })).status).toBe(404);
-    expect((await act('backup', { act: 'own', ownerId: 99_999 })).status).toBe(422);
+    expect((await act('backup', { act: 'own', ownerId: 99_999 })).status).toBe(400);
     await act('backup', { act: 'own', outside: 'Ida next door' });
     expect((await step('backup')).owner).toEqual({ kind: 'outside', id: null, name: 'Ida next door' });
   });
@@ -179,7 +179,7 @@ describe('name servers that move', () => {
     await mara('POST', '/api/practice-desk', { site: 'choir', change: { zone: changed } });
     const after = new Set((await compare()).flatMap((s) => s.differs.map((d) => `${d.type} ${d.name}`)));
     expect(after).not.toContain('A sallow-choir.example');
-    expect((await mara('POST', `/api/sites/${siteId}/new-operator`)).status).toBe(422);
+    expect((await mara('POST', `/api/sites/${siteId}/new-operator`)).status).toBe(400);
   });
 });
 
@@ -194,7 +194,7 @@ describe('going', () => {
     expect((await sheet()).go.isGo).toBe(false);
     expect((await mara('PATCH', `/api/sites/${siteId}`, { stage: 'launched' })).status).toBe(409);
     const refused = await go(mara);
-    expect(refused.status).toBe(422);
+    expect(refused.status).toBe(400);
     expect(refused.body.message).toMatch(/stands against it/);
     expect((await go(mara, 'The society’s day is fixed.')).body).toEqual({ went: false });
     expect((await go(mara)).body.message).toMatch(/somebody else has to agree/);
@@ -310,8 +310,8 @@ describe('the agency’s run sheet', () => {
     ).body;
     expect(version).toBe(0);
     const steps = template.steps.slice(0, 3).map((s) => ({ ...s, after: [] }));
-    expect((await mara('PUT', `${TEMPLATE}?from=0`, { steps: [...steps, steps[0]] })).status).toBe(422);
-    expect((await mara('PUT', TEMPLATE, { steps })).status).toBe(422);
+    expect((await mara('PUT', `${TEMPLATE}?from=0`, { steps: [...steps, steps[0]] })).status).toBe(400);
+    expect((await mara('PUT', TEMPLATE, { steps })).status).toBe(400);
     expect((await mara('PUT', `${TEMPLATE}?from=0`, { steps })).body).toEqual({ version: 1 });
     expect((await joss('PUT', `${TEMPLATE}?from=0`, { steps: steps.slice(1) })).status).toBe(409);
     expect((await mara<{ rows: object[] }>('GET', `${TEMPLATE}/versions`)).body.rows).toHaveLength(1);

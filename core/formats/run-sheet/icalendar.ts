@@ -1,4 +1,4 @@
-/** A run sheet as a calendar (RFC 5545): one event a step, at its planned time. */
+/** A run sheet as a calendar (RFC 5545): one event a step, at its planned time, and what ends afterwards. */
 import ical from 'ical-generator';
 import { PHASE_WORDS } from '#core/facts/launch';
 import { isSettled, type StepStanding } from '#core/launch/sheet';
@@ -6,11 +6,19 @@ import { isSettled, type StepStanding } from '#core/launch/sheet';
 const USUAL_MINUTES = 15;
 const MINUTE_MS = 60_000;
 
+/** Something that ends on a day: a registration, a certificate, staging. */
+export interface LaunchEnd {
+  id: string;
+  what: string;
+  on: Date;
+}
+
 /** Steps that are done, left out or not applicable are not in it. @param of.id of the launch */
 export function launchCalendar(of: {
   id: number;
   siteName: string;
   steps: readonly StepStanding[];
+  ends: readonly LaunchEnd[];
   at: Date;
 }): string {
   const calendar = ical({
@@ -29,5 +37,13 @@ export function launchCalendar(of: {
       description: `${PHASE_WORDS[step.phase]}. ${step.what}`,
     });
   }
+  for (const { id, what, on } of of.ends)
+    calendar.createEvent({
+      id: `launch-${of.id}-end-${id}@armband`,
+      stamp: of.at,
+      start: on,
+      allDay: true,
+      summary: `${of.siteName}: ${what}`,
+    });
   return calendar.toString();
 }

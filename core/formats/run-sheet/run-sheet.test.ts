@@ -28,15 +28,28 @@ const steps = sheetOf({
 describe('the calendar', () => {
   // ical.js is the reader of a mail program, and follows RFC 5545
   const read = new ICAL.Component(
-    ICAL.parse(launchCalendar({ id: 7, siteName: 'Trams, “old”', steps, at: new Date(AT) })) as unknown[],
+    ICAL.parse(
+      launchCalendar({
+        id: 7,
+        siteName: 'Trams, “old”',
+        steps,
+        ends: [{ id: 'registration', what: 'the registration ends', on: new Date('2027-08-15T09:30:00Z') }],
+        at: new Date(AT),
+      }),
+    ) as unknown[],
   );
   const events = read.getAllSubcomponents('vevent').map((e) => new ICAL.Event(e));
   it('has one event for each step that is left to do, at its time', () => {
     const open = steps.filter((s) => !['done', 'left out', 'not applicable'].includes(s.state));
-    expect(events).toHaveLength(open.length);
+    expect(events).toHaveLength(open.length + 1);
     const backup = events.find((e) => e.uid === 'launch-7-backup@armband')!;
     expect(backup.startDate.toJSDate().getTime()).toBe(AT - 12 * 3_600_000);
     expect(backup.duration.toSeconds()).toBe(1800);
+  });
+  it('has what ends as a whole day', () => {
+    const end = events.find((e) => e.uid === 'launch-7-end-registration@armband')!;
+    expect(end.startDate.isDate).toBe(true);
+    expect(end.startDate.toString()).toBe('2027-08-15');
   });
   it('gives texts back as they were', () => {
     const backup = events.find((e) => e.uid === 'launch-7-backup@armband')!;
