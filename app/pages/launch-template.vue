@@ -55,6 +55,10 @@ function setChecks(step: TemplateStep, environment: 'live' | 'before', checks: s
     ...checks.map((check) => ({ kind: 'check' as const, environment, check })),
   ];
 }
+/** Shows an older version in the form; saving makes it the newest. */
+function bringBack({ steps: older }: LaunchTemplate): void {
+  steps.value = structuredClone(toRaw(older));
+}
 /** A step of the agency’s own, at the end of a phase. */
 function add(phase: TemplateStep['phase']): void {
   const taken = new Set(steps.value.map((s) => s.id));
@@ -141,13 +145,11 @@ async function save(): Promise<void> {
     </section>
     <details v-if="kept?.version" class="sheet learnt">
       <summary>Versions</summary>
-      <v-btn size="small" variant="text" @click="steps = structuredClone(BUILT_IN_TEMPLATE.steps)"
-        >As it came with Armband</v-btn
-      >
+      <v-btn size="small" variant="text" @click="bringBack(BUILT_IN_TEMPLATE)">As it came with Armband</v-btn>
       <VersionList
         :of="{ route: '/api/launch-template/versions', id: 0, key: ['launch-template', 'versions'] }"
         :label="(field) => field"
-        @back="steps = structuredClone(toRaw(($event.data as LaunchTemplate).steps))"
+        @back="bringBack($event.data as LaunchTemplate)"
       />
     </details>
     <section v-for="p in phases" :key="p.phase" class="sheet phase" :aria-label="PHASE_WORDS[p.phase]">

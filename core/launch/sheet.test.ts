@@ -85,6 +85,10 @@ describe('a step', () => {
     const kept = { b: { provenAt: 100 } };
     expect(sheet(steps(PROOF), { seen: seen('passed'), kept })[1]!.state).toBe('done');
   });
+  it('is proven by what tells of the launch itself, whenever that was seen', () => {
+    const steps = [step('a'), step('b', { after: ['a'], proofs: [{ kind: 'watch' }] })];
+    expect(sheet(steps, { kept: { a: said(500) }, seen: seen('passed', 100) })[1]!.state).toBe('done');
+  });
   it('after the TTLs were lowered is not before the old ones have run out', () => {
     const steps = [step('ttl-lowered'), step('b', { after: ['ttl-lowered'] })];
     expect(sheet(steps, { kept: { 'ttl-lowered': said(1000) } })[1]!.notBefore).toBe(1000 + 3_600_000);

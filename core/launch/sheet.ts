@@ -78,11 +78,11 @@ const SETTLED: ReadonlySet<StepState> = new Set(['done', 'left out', 'not applic
 /** Whether nothing is left to do for it. */
 export const isSettled = (step: Pick<StepStanding, 'state'>): boolean => SETTLED.has(step.state);
 
-/** What a proof shows of a step that could be begun at a time: what was seen before does not count. */
+/** What a proof shows of a step that could be begun at a time: what checks saw before does not count. */
 function proofStanding(proof: Proof, seen: Seen | undefined, since: number): ProofStanding {
   if (!seen) return { ...proof, title: proof.check ?? proof.kind, outcome: 'unseen' };
   const { title, found, at, outcome } = seen;
-  return at < since
+  return proof.kind === 'check' && at < since
     ? { ...proof, title, outcome: 'unseen', at }
     : { ...proof, title, outcome, at, ...(found ? { found } : {}) };
 }

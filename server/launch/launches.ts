@@ -290,7 +290,7 @@ async function settle(siteId: number): Promise<void> {
       const [row] = await LaunchStep.findOrCreate({ where: { launchId: held.id, stepId }, transaction });
       // another process may have written it meanwhile
       if ((row.provenAt === null || row.provenAt === undefined) === (provenAt === null)) continue;
-      const at = provenAt === null ? null : new Date(Math.min(provenAt, now().getTime()));
+      const at = provenAt === null ? null : new Date(provenAt);
       await row.update({ provenAt: at }, { transaction });
       const found = steps.find((s) => s.id === stepId)?.proofs.find((p) => p.outcome === 'failed')?.found;
       const kind = provenAt === null ? 'went back' : 'proven';

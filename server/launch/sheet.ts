@@ -153,11 +153,8 @@ const OTHER_PROOFS: Record<OtherProof, (facts: Facts, launch: Launch) => Omit<Se
     const outcome = failed.length ? 'failed' : staging.against.length ? 'cantTell' : 'passed';
     return { outcome, found: staging.against.map((a) => a.title).join('; '), at: Date.parse(staging.at) };
   },
-  // it is not seen, it is so: whenever it was set, it counts from the begin of the launch
-  stage: ({ site }, launch) => ({
-    outcome: passedIf(site.stage === 'launched'),
-    at: site.stage === 'launched' ? Number.MAX_SAFE_INTEGER : launch.begunAt.getTime(),
-  }),
+  // it is not seen, it is so
+  stage: ({ site }) => ({ outcome: passedIf(site.stage === 'launched'), at: now().getTime() }),
   watch: ({ watch }, launch) => {
     if (!watch?.standing || watch.begunAt < launch.begunAt) return undefined;
     const { verdict, reason, at } = watch.standing;
@@ -167,13 +164,13 @@ const OTHER_PROOFS: Record<OtherProof, (facts: Facts, launch: Launch) => Omit<Se
       at,
     };
   },
-  accounts: ({ accounts }, launch) => {
+  accounts: ({ accounts }) => {
     const has = new Set(accounts.map((a) => a.kind));
     const lacking = (['registrar', 'dns', 'host'] as const).filter((kind) => !has.has(kind));
     return {
       outcome: passedIf(lacking.length === 0),
       found: lacking.length ? `not written down: ${lacking.join(', ')}` : '',
-      at: launch.begunAt.getTime(),
+      at: now().getTime(),
     };
   },
 };
@@ -347,7 +344,6 @@ export async function sheetOfLaunch(launch: Launch): Promise<Sheet> {
     },
     steps: steps.map((s) => ({
       ...s,
-      ...(s.doneAt === undefined ? {} : { doneAt: Math.min(s.doneAt, now().getTime()) }),
       owner: owners.get(s.id) ?? null,
       account: facts.accounts.find((a) => a.kind === s.where) ?? null,
       text: textOf(s.paste),

@@ -148,7 +148,7 @@ describe('former addresses', () => {
     expect(body.at).not.toBeNull();
     expect(to.get('/contact.html')).toBe('/contact/');
     expect(to.get('/history.html')).toBe('/about/');
-    expect(to.get('/prices.html')).toBe('/visit/');
+    expect(to.get('/guestbook.html')).toBeNull();
     const own = await mara<FormerAddresses>(
       'GET',
       `${path}?own=%2Fvisit.php&own=https%3A%2F%2Fold.example%2Fabout`,
