@@ -148,7 +148,7 @@ const VIEWS = [
       await page.getByRole('button', { name: 'Run a night in two minutes' }).click();
       await page
         .getByRole('button', { name: /Messages, (?:[2-9]|\d\d) unread/ })
-        .waitFor({ timeout: 120_000 });
+        .waitFor({ timeout: 400_000 });
       await page.getByRole('button', { name: 'Back to real time' }).click();
       await page.getByRole('button', { name: 'Run a night in two minutes' }).waitFor();
     },

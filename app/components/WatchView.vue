@@ -60,9 +60,10 @@ const iso = (at: number): string => new Date(at).toISOString();
 
 /** A line for each subject, over the time of the watch: in what state it was, from when to when, in shares. */
 const lines = computed(() => {
-  const { begunAt, events = [], standing } = watched.value ?? {};
+  const { begunAt, endedAt, events = [], standing } = watched.value ?? {};
   const from = Date.parse(begunAt ?? '');
-  const to = Math.max(standing?.at ?? 0, from + 1);
+  // up to now, so that the newest change has some width
+  const to = Math.max(standing?.at ?? 0, endedAt ? Date.parse(endedAt) : clockNow(), from + 1);
   const share = (at: number): number => (100 * (at - from)) / (to - from);
   const bySubject = new Map<string, { at: number; state: string; text: string }[]>();
   for (const { subject, at, state, text } of events)
