@@ -15,16 +15,12 @@ const changing = computed(() => (plan.value?.lines ?? []).filter((l) => l.action
 const kept = computed(() => (plan.value?.lines ?? []).filter((l) => l.action === 'keep'));
 const showKept = ref(false);
 
-/** A moment as an input of type datetime-local has it: in the reader’s zone, to the minute. */
-function localOf(at: Date): string {
-  const shifted = new Date(at.getTime() - 60_000 * at.getTimezoneOffset());
-  return shifted.toISOString().slice(0, 16);
-}
 const NINE = 'T09:00';
 const changeAt = ref(
-  props.site.launchDate && Date.parse(props.site.launchDate) > clockNow()
-    ? `${props.site.launchDate}${NINE}`
-    : localOf(new Date(clockNow())),
+  (props.site.launchDate && Date.parse(props.site.launchDate) > clockNow()
+    ? new Date(`${props.site.launchDate}${NINE}`)
+    : new Date(clockNow())
+  ).toISOString(),
 );
 const lowerAt = ref('');
 const lowerTo = ref(300);
@@ -107,7 +103,7 @@ const SIGN = { add: '+', change: '→', 'take away': '−', keep: '' } as const;
           <span class="mono">{{ plan.forward.to }}</span>. Try it as a temporary one first: browsers keep a
           permanent one for long.
         </p>
-        <label>The change is made <input v-model="changeAt" type="datetime-local" /></label>
+        <MomentInput v-model="changeAt" label="The change is made" />
         <v-table density="compact">
           <thead>
             <tr>
@@ -170,8 +166,8 @@ const SIGN = { add: '+', change: '→', 'take away': '−', keep: '' } as const;
           <li v-for="c in plan.conflicts" :key="c" class="fray">{{ c }}</li>
         </ul>
         <div class="line">
-          <label>The change is made <input v-model="changeAt" type="datetime-local" /></label>
-          <label>TTLs are lowered <input v-model="lowerAt" type="datetime-local" /></label>
+          <MomentInput v-model="changeAt" label="The change is made" />
+          <MomentInput v-model="lowerAt" label="TTLs are lowered" />
           <label
             >to
             <input v-model.number="lowerTo" type="number" min="30" max="86400" class="num" /> seconds</label
