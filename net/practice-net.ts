@@ -305,6 +305,8 @@ export function applies(fault: FaultKind, environment: PracticeEnvironment, s: P
 /** A site as the demo loads it. */
 function stateOf(s: PracticeSite, switches: FaultSwitches, now: Date) {
   const key = keyOf(s);
+  // once it was launched here, what can go wrong with a launched site can
+  const shown = switches.desk.isOpen(s) ? { ...s, stage: 'launched' as const } : s;
   return {
     slug: s.slug,
     client: s.client,
@@ -325,7 +327,7 @@ function stateOf(s: PracticeSite, switches: FaultSwitches, now: Date) {
     })),
     brief: officialFacts(s.slug, now, switches),
     faults: (['live', 'staging'] as const).flatMap((environment) =>
-      FAULTS.filter((f) => applies(f, environment, s)).map((f) => ({
+      FAULTS.filter((f) => applies(f, environment, shown)).map((f) => ({
         environment,
         id: f.id,
         title: f.title,

@@ -1,5 +1,11 @@
 <script setup lang="ts">
-import { REDIRECT_FORMATS, redirectLines, type RedirectFormat } from '#core/launch/former';
+import {
+  pathOf,
+  proposeTargets,
+  REDIRECT_FORMATS,
+  redirectLines,
+  type RedirectFormat,
+} from '#core/launch/former';
 import { quantity } from '#core/text/quantity';
 import type { SiteDetail } from '~/types';
 
@@ -12,7 +18,6 @@ const own = ref<string[]>([]);
 const { data: former, fault } = useReading('/api/sites/:id/former', {
   key: () => ['site', props.site.id, 'former'],
   params: () => ({ id: props.site.id }),
-  query: () => ({ own: own.value }),
 });
 interface Line {
   from: string;
@@ -27,7 +32,18 @@ const chosen = reactive(new Map<string, string>());
 const confirmed = reactive(new Set<string>());
 const lines = computed((): Line[] => {
   const kept = new Map((former.value?.kept ?? []).map((k) => [k.from, k.to]));
-  const proposed = (former.value?.list ?? []).map((p) => ({
+  const harvested = former.value?.list ?? [];
+  const known = new Set(harvested.map((p) => p.from));
+  const pages = (former.value?.pages ?? []).map(({ path, title }) => ({ path, title: title ?? undefined }));
+  const added = [...new Set(own.value.map(pathOf))].filter((path) => !known.has(path));
+  const all = [
+    ...harvested,
+    ...proposeTargets(
+      added.map((path) => ({ path })),
+      pages,
+    ),
+  ];
+  const proposed = all.map((p) => ({
     from: p.from,
     title: p.title,
     to: chosen.get(p.from) ?? kept.get(p.from) ?? p.to ?? '',
@@ -35,8 +51,7 @@ const lines = computed((): Line[] => {
     why: kept.has(p.from) ? 'in the brief' : p.why,
     isKept: kept.has(p.from),
   }));
-  const known = new Set(proposed.map((p) => p.from));
-  const rest = [...kept].filter(([from]) => !known.has(from));
+  const rest = [...kept].filter(([from]) => !all.some((p) => p.from === from));
   return [
     ...proposed,
     ...rest.map(([from, to]) => ({

@@ -35,6 +35,8 @@ const { run: turn } = useDoing(async (id: string, on: boolean, said: string) => 
   });
   notes.say(said);
 });
+/** Whether it can be set as the site stands: caches and publishing are of a site that is open. */
+const isThere = (id: string): boolean => props.faults.some((f) => f.environment === 'live' && f.id === id);
 const isOn = (id: string): boolean =>
   props.faults.some((f) => f.environment === 'live' && f.id === id && f.on);
 const RATES = [
@@ -103,12 +105,14 @@ const { run: setRate } = useDoing((rate: number) =>
             @update:model-value="change({ holdingUp: Boolean($event) }, 'Set at the host.')"
           />
           <v-switch
+            v-if="isThere('publish-behind')"
             :model-value="!isOn('publish-behind')"
             label="The last change is published"
             hide-details
             @update:model-value="turn('publish-behind', !$event, 'Set at the host.')"
           />
           <v-switch
+            v-if="isThere('old-copy')"
             :model-value="!isOn('old-copy')"
             label="The cache is empty"
             hide-details

@@ -10,6 +10,7 @@ const NOUNS: Record<string, string> = {
   files: 'file',
   reports: 'published report',
   yeses: 'yes of a client',
+  launches: 'launch',
 };
 /** Those that are not the usual ones. */
 const PLURALS: Record<string, string> = { yeses: 'yeses of clients' };

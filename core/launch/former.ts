@@ -187,7 +187,7 @@ const RULES: Record<Exclude<RedirectFormat, 'CSV'>, (from: string, to: string) =
 };
 
 /** Path and query of an address, whatever it was written as. */
-function pathOf(address: string): string {
+export function pathOf(address: string): string {
   try {
     const url = new URL(address, 'https://former.invalid/');
     return url.pathname + url.search;

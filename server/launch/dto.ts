@@ -32,7 +32,6 @@ import {
   Max,
   MaxLength,
   Min,
-  Transform,
   Type,
   ValidateNested,
 } from '../platform/http/validation';
@@ -115,17 +114,6 @@ export class LaunchTemplateDto implements LaunchTemplate {
   @ValidateNested({ each: true })
   @Type(() => TemplateStepDto)
   steps!: TemplateStepDto[];
-}
-
-/** Addresses that the agency knows of; one alone comes as a text. */
-export class FormerDto {
-  @IsOptional()
-  @Transform(({ value }) => (value === undefined ? [] : [value].flat()) as unknown)
-  @IsArray()
-  @ArrayMaxSize(500)
-  @IsString({ each: true })
-  @MaxLength(2000, { each: true })
-  own?: string[];
 }
 
 export class LaunchFileDto {

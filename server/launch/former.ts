@@ -1,7 +1,6 @@
 /** Former addresses of a site: harvested from what the former site answered, mapped onto the new pages. */
-import { Op } from 'sequelize';
 import { finalStatus, type Evidence } from '#core/facts/evidence';
-import { proposeTargets, type KnownPage, type Proposed } from '#core/launch/former';
+import { pathOf, proposeTargets, type KnownPage, type Proposed } from '#core/launch/former';
 import { Audit, AuditEvidence } from '../audits/models';
 import { keptEvidence } from '../platform/packed';
 import type { Environment } from '../sites/models';
@@ -12,11 +11,6 @@ import { countingOf } from './standing';
 const MOST = 2000;
 
 const GOOD = 200;
-const pathOf = (url: string): string => {
-  const { pathname, search } = new URL(url);
-  return pathname + search;
-};
-
 /** Pages that answered, by where they came to rest, and addresses of sitemaps that were not read. */
 function pagesOf(evidence: Evidence | null, base: string): KnownPage[] {
   if (!evidence) return [];
@@ -48,7 +42,7 @@ async function evidenceOf(auditId: number | null | undefined): Promise<Evidence 
 /** The newest look at the live address while the former site ran there, of which the evidence is kept. */
 async function formerAudit(live: Environment): Promise<Audit | null> {
   return Audit.findOne({
-    where: { environmentId: live.id, situation: 'former', status: 'done', id: { [Op.gt]: 0 } },
+    where: { environmentId: live.id, situation: 'former', status: 'done' },
     order: [['id', 'DESC']],
   });
 }
@@ -63,24 +57,17 @@ export interface FormerAddresses {
   kept: { from: string; to: string }[];
 }
 
-/** @param own addresses that the agency knows of beside; @throws NotFound */
-export async function formerAddresses(siteId: number, own: readonly string[] = []): Promise<FormerAddresses> {
+/** @throws NotFound */
+export async function formerAddresses(siteId: number): Promise<FormerAddresses> {
   const { live, brief } = await launchedFrom(siteId);
   const before = (await countingOf(siteId)).find((e) => e.kind === 'before');
   const audit = live && (await formerAudit(live));
   const [former, fresh] = await Promise.all([evidenceOf(audit?.id), evidenceOf(before?.lastAuditId)]);
   const harvested = live ? pagesOf(former, new URL('/', live.url).href) : [];
-  const known = new Set(harvested.map((p) => p.path));
-  const added = own
-    .map((address) => address.trim())
-    .filter((address) => URL.canParse(address, 'https://former.invalid/'))
-    .map((address) => pathOf(new URL(address, 'https://former.invalid/').href))
-    .filter((path) => !known.has(path))
-    .map((path) => ({ path }));
   const pages = before ? pagesOf(fresh, before.url) : [];
   return {
     at: audit ? (audit.finishedAt ?? audit.startedAt).toISOString() : null,
-    list: proposeTargets([...harvested, ...added].slice(0, MOST), pages),
+    list: proposeTargets(harvested, pages),
     pages: pages.map(({ path, title }) => ({ path, title: title ?? null })),
     kept: brief.formerAddresses ?? [],
   };

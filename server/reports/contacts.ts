@@ -7,6 +7,7 @@ import { inTransaction } from '../platform/db/transaction';
 import { Client, Site } from '../sites/models';
 import { keepStanding } from '../sites/standing';
 import { Fix } from '../fixes/models';
+import { LaunchStep } from '../launch/models';
 import type { ContactDto } from './dto';
 import { ApprovalRow, Contact, Remark, ShareLink } from './models';
 
@@ -110,6 +111,7 @@ export async function endContact(id: number): Promise<void> {
     const at = now();
     const fixes = await Fix.findAll({ where: { contactId: id }, attributes: ['siteId'], transaction });
     await Fix.update({ contactId: null }, { where: { contactId: id }, transaction });
+    await LaunchStep.update({ contactId: null }, { where: { contactId: id }, transaction });
     await ShareLink.update({ revokedAt: at }, { where: { contactId: id, revokedAt: null }, transaction });
     await contact.update({ leftAt: at }, { transaction });
     await keepStanding([...new Set(fixes.map((f) => f.siteId))], transaction);
@@ -133,6 +135,7 @@ export async function moveContacts(from: number, to: number, transaction: Transa
     await Remark.update({ contactId: same.id }, theirs);
     await ApprovalRow.update({ contactId: same.id }, theirs);
     await Fix.update({ contactId: same.id }, theirs);
+    await LaunchStep.update({ contactId: same.id }, theirs);
     await contact.destroy({ transaction });
   }
 }

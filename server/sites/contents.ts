@@ -3,6 +3,7 @@ import { Op, type Transaction } from 'sequelize';
 import { Audit } from '../audits/models';
 import { AssignmentRow, AttestationRow } from '../checklists/models';
 import { Fix } from '../fixes/models';
+import { Launch } from '../launch/models';
 import { NotificationRow } from '../people/models';
 import { inTransaction } from '../platform/db/transaction';
 import { announce } from '../platform/events';
@@ -23,19 +24,22 @@ export interface Contents {
   /** Reports that clients were shown, and yeses that they gave. */
   reports: number;
   yeses: number;
+  /** Launches with their run sheets and logs. */
+  launches: number;
 }
 
 async function contentsOf(siteIds: readonly number[]): Promise<Contents> {
   const environments = await Environment.findAll({ where: { siteId: [...siteIds] }, attributes: ['id'] });
   const where = { environmentId: environments.map((e) => e.id) };
   const ofSites = { siteId: [...siteIds] };
-  const [audits, fixes, attestations, files, reports, yeses] = await Promise.all([
+  const [audits, fixes, attestations, files, reports, yeses, launches] = await Promise.all([
     Audit.count({ where }),
     Fix.count({ where }),
     AttestationRow.count({ where }),
     FileRow.count({ where }),
     ReportEdition.count({ where: ofSites }),
     ApprovalRow.count({ where: ofSites }),
+    Launch.count({ where: ofSites }),
   ]);
   return {
     sites: siteIds.length,
@@ -46,6 +50,7 @@ async function contentsOf(siteIds: readonly number[]): Promise<Contents> {
     files,
     reports,
     yeses,
+    launches,
   };
 }
 

@@ -434,6 +434,7 @@ describe('a share link', () => {
       expect((await mara('GET', `/api/sites/${siteId}/contents`)).body).toMatchObject({
         reports: editions.length,
         yeses: 2,
+        launches: 0,
       });
       await sql(
         'UPDATE audit_evidence SET data = (SELECT data FROM (SELECT data FROM audit_evidence WHERE audit_id = ?) o) WHERE audit_id = ?',

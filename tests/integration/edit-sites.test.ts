@@ -224,6 +224,7 @@ describe('clients', () => {
       files: 0,
       reports: 0,
       yeses: 0,
+      launches: 0,
     });
     expect((await mara('DELETE', `/api/clients/${id}`)).status).toBe(200);
     expect((await mara('DELETE', `/api/clients/${id}`)).status).toBe(404);
