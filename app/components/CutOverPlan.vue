@@ -154,10 +154,19 @@ const SIGN = { add: '+', change: '→', 'take away': '−', keep: '' } as const;
       </template>
       <p v-if="plan.forward" class="faint">No records of your own have to be set.</p>
       <p v-else-if="plan.without" class="faint">{{ plan.without }}</p>
-      <p v-else-if="!changing.length">
-        <b>All records are as wanted.</b>
-        <span class="faint">As looked at <TimeAt :iso="plan.at" />.</span>
-      </p>
+      <template v-else-if="!changing.length">
+        <p>
+          <b>All records are as wanted.</b>
+          <span class="faint">As looked at <TimeAt :iso="plan.at" />.</span>
+        </p>
+        <div v-if="plan.kept">
+          <div class="line">
+            <h3>The way back, as it was before the launch</h3>
+            <span class="spring" /><v-btn size="small" @click="copy(plan.kept)">Copy</v-btn>
+          </div>
+          <pre class="raw" tabindex="0">{{ plan.kept }}</pre>
+        </div>
+      </template>
       <template v-else>
         <p class="faint">
           From what the name servers said <TimeAt :iso="plan.at" /> to what brief and host profile ask for.

@@ -206,6 +206,7 @@ const fileOf = (as: string): string => `/api/launches/${sheet.value!.launch.id}/
             :launch-id="sheet.launch.id"
             :contacts="sheet.contacts"
             :environments="sheet.environments"
+            :back="sheet.back"
             :site-id="site.id"
             :is-open="opened === s.id"
             @toggle="opened = opened === s.id ? '' : s.id"

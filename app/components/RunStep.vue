@@ -11,6 +11,8 @@ const props = defineProps<{
   siteId: number;
   contacts: SheetData['contacts'];
   environments: SheetData['environments'];
+  /** The records as they were. */
+  back: string;
   isOpen: boolean;
 }>();
 const emit = defineEmits<{ toggle: [] }>();
@@ -164,6 +166,13 @@ function setOwner(chosen: string): void {
         </ul>
       </div>
       <p v-if="step.back"><b>The way back:</b> {{ step.back }}</p>
+      <div v-if="step.paste === 'wanted' && back" class="paste">
+        <div class="line">
+          <h4>The records as they were</h4>
+          <span class="spring" /><v-btn size="small" @click="copy(back)">Copy</v-btn>
+        </div>
+        <pre class="raw" tabindex="0">{{ back }}</pre>
+      </div>
       <div v-if="step.text" class="paste">
         <div class="line">
           <h4>{{ PASTES[step.paste!] }}</h4>

@@ -75,12 +75,12 @@ export interface Proof {
 /** Text that a step has ready, made from the site’s facts. */
 export const PASTES = {
   wanted: 'Records to set',
-  back: 'The way back: the records as they were',
+  zone: 'The whole zone for the new servers',
   lowered: 'The same records with a TTL of 300 seconds',
   names: 'The names to tell the host',
   servers: 'The name servers to set',
   forward: 'The forward to set',
-  redirects: 'Redirects of former addresses',
+  redirects: 'Redirects of former addresses (nginx)',
   note: 'A note to the client',
 } as const;
 export type PasteKind = keyof typeof PASTES;

@@ -84,7 +84,7 @@ const WEEK_BEFORE: TemplateStep[] = [
     -5 * DAY,
     'Every record exists at the new DNS operator',
     'Put the whole zone there first, mail and tokens too, and compare name by name before anything is moved.',
-    { when: 'moves', where: 'dns', paste: 'wanted', minutes: 30 },
+    { when: 'moves', where: 'dns', paste: 'zone', minutes: 30 },
   ),
   week(
     'former-addresses',

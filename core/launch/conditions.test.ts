@@ -89,7 +89,7 @@ describe('a condition', () => {
 
 describe('what a step has to paste', () => {
   const input = {
-    plan: { wanted: 'W', back: 'B', lowered: 'L' },
+    plan: { wanted: 'W', zone: 'Z', lowered: 'L' },
     brief: {
       nameServers: ['ns1.x', 'ns2.x'],
       forwardTo: 'https://x.example/',
@@ -103,12 +103,12 @@ describe('what a step has to paste', () => {
   };
   it.each([
     ['wanted', 'W'],
-    ['back', 'B'],
+    ['zone', 'Z'],
     ['lowered', 'L'],
     ['names', 'www.t.example\nt.example'],
     ['servers', 'ns1.x\nns2.x'],
     ['forward', 't.example -> https://x.example/ (permanent, 301)'],
-    ['redirects', '/a /b'],
+    ['redirects', 'location = "/a" { return 301 /b; }'],
   ] as const)('%s', (kind, text) => {
     expect(pasteOf(kind, input)).toBe(text);
   });

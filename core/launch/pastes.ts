@@ -2,9 +2,10 @@
 import type { Brief } from '#core/facts/brief';
 import type { PasteKind } from '#core/facts/launch';
 import type { CutOver } from './cut-over';
+import { redirectLines } from './former';
 
 export interface PasteInput {
-  plan: Pick<CutOver, 'wanted' | 'back' | 'lowered'> | null;
+  plan: (Pick<CutOver, 'wanted' | 'lowered'> & { zone: string }) | null;
   brief: Brief;
   siteName: string;
   liveUrl: string;
@@ -17,7 +18,7 @@ export interface PasteInput {
 
 const TEXTS: Record<PasteKind, (input: PasteInput) => string> = {
   wanted: ({ plan }) => plan?.wanted ?? '',
-  back: ({ plan }) => plan?.back ?? '',
+  zone: ({ plan }) => plan?.zone ?? '',
   lowered: ({ plan }) => plan?.lowered ?? '',
   names: ({ hosts }) => hosts.join('\n'),
   servers: ({ brief }) => (brief.nameServers ?? []).join('\n'),
@@ -27,7 +28,7 @@ const TEXTS: Record<PasteKind, (input: PasteInput) => string> = {
       .concat(hosts.length > 1 ? [] : hosts)
       .map((host) => `${host} -> ${brief.forwardTo ?? liveUrl} (permanent, 301)`)
       .join('\n'),
-  redirects: ({ brief }) => (brief.formerAddresses ?? []).map(({ from, to }) => `${from} ${to}`).join('\n'),
+  redirects: ({ brief }) => redirectLines(brief.formerAddresses ?? [], 'nginx'),
   note: ({ siteName, liveUrl, when, until }) =>
     [
       `We set ${siteName} live on ${when}, at ${liveUrl}.`,

@@ -12,12 +12,15 @@ import { Conflict, NotFound } from '../platform/errors';
 import { keptEvidence } from '../platform/packed';
 import { newestBrief } from '../sites/briefs';
 import { Environment, Site } from '../sites/models';
+import { Launch } from './models';
 
 export interface SiteCutOver extends CutOver {
   /** When the records were looked at, ISO 8601. */
   at: string;
   /** Of the client, where the brief says it. */
   timeZone: string | null;
+  /** The records as they were before a launch that is under way, as lines to paste. */
+  kept: string | null;
   /** Why there is no plan of records, where there is none. */
   without: string | null;
 }
@@ -52,7 +55,7 @@ export async function launchedFrom(siteId: number): Promise<LaunchedFrom> {
 }
 
 /** The plan; null where the live address was never looked at. */
-export function planFrom({ evidence, brief, profile, live }: LaunchedFrom): SiteCutOver | null {
+export function planFrom({ evidence, brief, profile, live }: LaunchedFrom): Omit<SiteCutOver, 'kept'> | null {
   if (!evidence || !live) return null;
   const { dns } = evidence;
   const hosts = hostsOf(live.url, 'live', brief);
@@ -76,10 +79,14 @@ export function planFrom({ evidence, brief, profile, live }: LaunchedFrom): Site
 
 /** @throws NotFound; Conflict where the live address was never looked at */
 export async function siteCutOver(siteId: number): Promise<SiteCutOver> {
-  const plan = planFrom(await launchedFrom(siteId));
+  const [from, launch] = await Promise.all([
+    launchedFrom(siteId),
+    Launch.findOne({ where: { openKey: siteId } }),
+  ]);
+  const plan = planFrom(from);
   if (!plan)
     throw new Conflict('The live address was not looked at yet: an audit of it says what is served now.');
-  return plan;
+  return { ...plan, kept: launch?.backLines || null };
 }
 
 function withoutRecords({ records, reachedBy }: Brief): string | null {

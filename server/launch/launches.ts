@@ -43,7 +43,8 @@ export async function beginLaunch(siteId: number, plannedAt: Date, by: string): 
   const from = await launchedFrom(siteId);
   if (!from.live) throw new Refused('There is no live address yet: add one under Edit site.');
   if (from.site.stage === 'retired') throw new Refused('A retired site is not launched.');
-  const changing = (planFrom(from)?.lines ?? []).filter((l) => l.action !== 'keep');
+  const plan = planFrom(from);
+  const changing = (plan?.lines ?? []).filter((l) => l.action !== 'keep');
   const { version, template } = await launchTemplate();
   return inTransaction(async (transaction) => {
     const site = await Site.findByPk(siteId, { transaction, lock: true, rejectOnEmpty: true });
@@ -60,6 +61,7 @@ export async function beginLaunch(siteId: number, plannedAt: Date, by: string): 
         template,
         plannedAt,
         oldTtl: Math.max(0, ...changing.map((l) => l.ttl ?? 0)),
+        backLines: plan?.back ?? '',
         begunBy: by,
         begunAt: now(),
       },
@@ -213,6 +215,7 @@ export async function go(
   if (!launch || launch.openKey === null) throw new NotFound(GONE);
   if (launch.wentAt) throw new Conflict(`${launch.wentBy} has said go already.`);
   const { go: standing } = await sheetOfLaunch(launch);
+  const back = planFrom(await launchedFrom(launch.siteId))?.back;
   const { anyway } = launch;
   const isSeconded = Boolean(anyway && anyway.byId !== person.id);
   if (!standing.isGo && !isSeconded && reason.trim().length < 3)
@@ -252,7 +255,8 @@ export async function go(
       return { went: false };
     }
     const wentBy = !standing.isGo && anyway ? `${anyway.by} and ${person.name}` : person.name;
-    await held.update({ wentAt: at, wentBy }, { transaction });
+    // from here on records change: what stands there now is the way back
+    await held.update({ wentAt: at, wentBy, ...(back ? { backLines: back } : {}) }, { transaction });
     const text = !standing.isGo && anyway ? `anyway: ${anyway.reason}` : 'nothing stood against it';
     await note(id, 'went', wentBy, { text, at }, transaction);
     announce([['site', held.siteId]], { transaction });

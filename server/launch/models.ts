@@ -1,7 +1,7 @@
 import type { CreationOptional } from 'sequelize';
 import type { AccountKind, LaunchTemplate } from '#core/facts/launch';
 import type { WatchGoal, WatchStanding } from '#core/launch/watch';
-import { bind, flag, id, json, ref, Row, text, when } from '../platform/db/row';
+import { bind, flag, id, json, longText, ref, Row, text, when } from '../platform/db/row';
 
 /** The agency’s run sheet; the version that it begins with is built in and not kept. */
 export class LaunchTemplateRow extends Row<LaunchTemplateRow> {
@@ -46,6 +46,8 @@ export class Launch extends Row<Launch> {
   declare plannedAt: Date;
   /** The longest TTL of what changes, before anything was lowered; seconds. */
   declare oldTtl: number;
+  /** The records that change as they were when somebody said go, before that as at the begin: the way back. */
+  declare backLines: string;
   declare begunBy: string;
   declare begunAt: Date;
   declare anyway: CreationOptional<Anyway | null>;
@@ -156,6 +158,7 @@ export function bindModels(): void {
     template: json('template'),
     plannedAt: when,
     oldTtl: ref,
+    backLines: longText,
     begunBy: text(120),
     begunAt: when,
     anyway: json('anyway'),

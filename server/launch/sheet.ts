@@ -25,7 +25,7 @@ import { contactsOfSite, type ContactLine } from '../reports/contacts';
 import { Contact } from '../reports/models';
 import type { Environment } from '../sites/models';
 import { accountsOf } from './accounts';
-import { launchedFrom, planFrom, type LaunchedFrom, type SiteCutOver } from './cut-over';
+import { launchedFrom, planFrom, type LaunchedFrom } from './cut-over';
 import { Launch, LaunchStep, WatchRow } from './models';
 import { countingOf, launchStanding, type LaunchStanding } from './standing';
 
@@ -69,6 +69,8 @@ export interface Sheet {
   /** Where checks look. */
   environments: Record<'live' | 'before', number | null>;
   go: GoStanding;
+  /** The records as they were, as lines to paste. */
+  back: string;
   /** What ends after the launch. */
   ends: SheetEnd[];
   /** When the last cache has let go, where the launch is on time. */
@@ -78,7 +80,7 @@ export interface Sheet {
 
 /** All that a sheet is made from. */
 interface Facts extends LaunchedFrom {
-  plan: SiteCutOver | null;
+  plan: ReturnType<typeof planFrom>;
   standing: LaunchStanding;
   before: Environment | undefined;
   accounts: SiteAccount[];
@@ -291,7 +293,7 @@ export async function siteSheet(siteId: number): Promise<Sheet | null> {
 function pasteInput({ plan, brief, live, site }: Facts, launch: Launch, until: number): PasteInput {
   const timeZone = brief.timeZone ?? null;
   return {
-    plan,
+    plan: plan && { ...plan, zone: plan.move?.zone ?? '' },
     brief,
     siteName: site.name,
     liveUrl: live?.url ?? '',
@@ -351,6 +353,7 @@ export async function sheetOfLaunch(launch: Launch): Promise<Sheet> {
     environments: { live: facts.live?.id ?? null, before: facts.before?.id ?? null },
     contacts: await contactsOfSite(launch.siteId),
     go: goOf(steps, goInput(facts)),
+    back: launch.backLines,
     ends: endsOf(facts),
     until: new Date(until).toISOString(),
     timeZone: facts.brief.timeZone ?? null,

@@ -61,6 +61,7 @@ describe('the run sheet', () => {
     expect(state('name-servers-moved')).toBe('not applicable');
     expect(state('former-addresses')).toBe('to do');
     expect(steps.find((s) => s.id === 'records-changed')!.text).toContain('firth-trams.example.');
+    expect((await sheet()).back).toBe('firth-trams.example. 3600 IN A 192.0.2.77');
     expect(steps.find((s) => s.id === 'records-changed')!.plannedAt).toBe(Date.parse('2027-01-04T08:00:00Z'));
   });
   it('moves with the launch', async () => {
@@ -263,6 +264,9 @@ describe('the cut-over, watched', () => {
     await act('client-yes', { act: 'leave out', text: 'Said by telephone.' });
     await look('records-changed');
     expect(await step('records-changed')).toMatchObject({ state: 'done', isProven: true });
+    // the way back is still at hand, once the change is made
+    expect((await sheet()).back).toMatch(/^firth-trams\.example\. \d+ IN A 192\.0\.2\.77$/);
+    expect((await plan()).kept).toBe((await sheet()).back);
     expect((await mara('PATCH', `/api/sites/${siteId}`, { stage: 'launched' })).status).toBe(200);
     await until(
       () => step('set-launched'),

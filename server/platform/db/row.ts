@@ -25,6 +25,9 @@ export const whole = DataTypes.INTEGER;
 export const amount = DataTypes.DOUBLE;
 export const bytes = DataTypes.BLOB('long');
 
+/** A MEDIUMTEXT column. */
+export const longText = DataTypes.TEXT('medium');
+
 /** A MEDIUMTEXT column that holds JSON. */
 export function json(field: string) {
   return {

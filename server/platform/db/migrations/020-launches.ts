@@ -32,6 +32,7 @@ export const up: string[] = [
     template MEDIUMTEXT NOT NULL,
     planned_at DATETIME(3) NOT NULL,
     old_ttl INT UNSIGNED NOT NULL,
+    back_lines MEDIUMTEXT NOT NULL,
     begun_by VARCHAR(120) NOT NULL,
     begun_at DATETIME(3) NOT NULL,
     anyway MEDIUMTEXT NULL,
