@@ -98,7 +98,10 @@ function stateOfAnswer(line: Line, answer: SeenAnswer | undefined): SubjectState
 }
 
 const ORDER: SubjectState[] = ['other', 'old', 'silent', 'new'];
-const said = (values: readonly string[]): string => (values.length ? values.join(', ') : 'no record');
+/** What comes from others is kept to a line or two. */
+const LONGEST = 300;
+const said = (values: readonly string[]): string =>
+  values.length ? values.join(', ').slice(0, LONGEST) : 'no record';
 
 /** One server, by all the records that change: the worst of its answers counts. */
 function judgeServer({ kind, name, answers }: SeenServer, goal: WatchGoal, at: number): Subject {
