@@ -11,6 +11,7 @@ const D = 'tram.example';
 const goal: WatchGoal = {
   lines: [{ name: D, type: 'A', before: ['192.0.2.77'], after: ['192.0.2.20'], lasts: 60 }],
   nameServers: [],
+  nsTtl: 0,
   hosts: [D],
   mail: [`10 mail.${D}`],
 };

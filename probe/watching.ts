@@ -1,6 +1,7 @@
 /** Looks at a launch from outside: every server of the zone, the zone above, each resolver, and every host. */
 import { finalStatus, headerValues, lastAnswer, type Chain, type DnsAnswer } from '#core/facts/evidence';
 import { hostOf } from '#core/extract/address';
+import { plainName } from '#core/checks/kit/dns-answers';
 import type { Brief } from '#core/facts/brief';
 import type { HostProfile } from '#core/facts/host-profile';
 import { showsOf } from '#core/launch/landing';
@@ -27,15 +28,14 @@ export interface WatchOptions extends DialerOptions {
   signal?: AbortSignal;
 }
 
-const bare = (name: string): string => name.toLowerCase().replace(/\.$/, '');
 const MOST_BYTES = 2 * 1024 * 1024;
 const WEB_PORTS = [80, 443];
 
 function seenAnswer({ name, type, records, rcode, error }: DnsAnswer): SeenAnswer {
-  const own = records.filter((r) => bare(r.name) === bare(name) && r.type === type);
+  const own = records.filter((r) => plainName(r.name) === plainName(name) && r.type === type);
   const isUsable = rcode === 'NOERROR' || rcode === 'NXDOMAIN';
   return {
-    name: bare(name),
+    name: plainName(name),
     type,
     values: own.map((r) => r.value),
     ttl: Math.max(0, ...own.map((r) => r.ttl)),
@@ -44,7 +44,14 @@ function seenAnswer({ name, type, records, rcode, error }: DnsAnswer): SeenAnswe
 }
 
 /** What is asked for of the zone: the records that change. */
-const questions = ({ lines }: WatchGoal): Question[] => lines.map((l) => [l.name, l.type]);
+const questions = ({ lines }: WatchGoal): Question[] => {
+  const all = lines.flatMap(({ name, type }): Question[] => [
+    [name, type],
+    // an operator may answer with the addresses of an alias instead
+    ...(type === 'CNAME' ? [[name, 'A'] as Question] : []),
+  ]);
+  return all.filter(([name, type], i) => all.findIndex(([n, t]) => n === name && t === type) === i);
+};
 
 type Question = [name: string, type: string];
 
@@ -77,8 +84,8 @@ export async function askNamedServers(
   const dialer = new Dialer(options);
   return Promise.all(
     servers.map(async (name) => {
-      const addresses = await dialer.resolve(bare(name)).catch(() => []);
-      return askServer(dialer, { name: bare(name), addresses }, asked);
+      const addresses = await dialer.resolve(plainName(name)).catch(() => []);
+      return askServer(dialer, { name: plainName(name), addresses }, asked);
     }),
   );
 }
@@ -96,8 +103,8 @@ async function askServers(dialer: Dialer, { goal, zone }: WatchOptions): Promise
   const named = goal.nameServers.length
     ? await Promise.all(
         goal.nameServers.map(async (name) => ({
-          name: bare(name),
-          addresses: await dialer.resolve(bare(name)).catch(() => []),
+          name: plainName(name),
+          addresses: await dialer.resolve(plainName(name)).catch(() => []),
         })),
       )
     : nameServers;
@@ -194,11 +201,18 @@ async function askHosts(
   };
   const shown = await shownBy({ chain, body }, options, old);
   // who sends a visitor on to another name of the site knows it
-  const knows = to !== null && to !== undefined && isOwn(to);
+  const knows = to !== undefined && isOwn(to);
   return {
     hosts,
     atNew: { host: preferred, address, ...shown, ...(knows ? { shows: 'site' as const } : {}) },
   };
+}
+
+/** The addresses of what wanted aliases lead to. */
+async function aliasesOf(dialer: Dialer, { lines }: WatchGoal): Promise<Record<string, string[]>> {
+  const targets = lines.flatMap((l) => (l.type === 'CNAME' ? l.after : [])).map(plainName);
+  const found = targets.map(async (name) => [name, await dialer.resolve(name).catch(() => [])] as const);
+  return Object.fromEntries(await Promise.all(found));
 }
 
 /** The MX of the zone, as its first server that answers has it. */
@@ -240,8 +254,9 @@ export async function lookAround(options: WatchOptions, at: number): Promise<Wat
       Promise.all(asked.map((r) => askResolver(options, r))),
       askHosts(dialer, client, options),
     ]);
+    const aliases = await aliasesOf(dialer, options.goal);
     const mail = options.goal.mail.length ? await mailOf(dialer, servers, options.zone) : undefined;
-    return { at, servers: [...servers, ...resolvers], ...hosts, ...(mail ? { mail } : {}) };
+    return { at, servers: [...servers, ...resolvers], ...hosts, aliases, ...(mail ? { mail } : {}) };
   } finally {
     await client.close();
   }

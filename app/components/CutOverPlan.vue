@@ -15,13 +15,7 @@ const changing = computed(() => (plan.value?.lines ?? []).filter((l) => l.action
 const kept = computed(() => (plan.value?.lines ?? []).filter((l) => l.action === 'keep'));
 const showKept = ref(false);
 
-const NINE = 'T09:00';
-const changeAt = ref(
-  (props.site.launchDate && Date.parse(props.site.launchDate) > clockNow()
-    ? new Date(`${props.site.launchDate}${NINE}`)
-    : new Date(clockNow())
-  ).toISOString(),
-);
+const changeAt = ref(likelyMoment(props.site.launchDate));
 const lowerAt = ref('');
 const lowerTo = ref(300);
 const lowered = computed(() => {
@@ -48,6 +42,7 @@ const format = computed(() => {
 });
 const said = (at: number): string => (Number.isNaN(at) ? '–' : format.value.format(at));
 const overall = computed(() => Math.max(...changing.value.map(lastOf)));
+const MINUTE_MS = 60_000;
 /** What lowering the TTLs now would win. */
 const won = computed(() => {
   if (lowered.value || !changing.value.length || Number.isNaN(moment0.value)) return '';
@@ -63,16 +58,11 @@ const won = computed(() => {
         ).last,
     ),
   );
-  const minutes = Math.round((overall.value - then) / 60_000);
-  return minutes > 0
-    ? `Lowered to ${lowerTo.value} seconds now, the last of them would let go ${minutes >= 120 ? quantity(Math.round(minutes / 60), 'hour') : quantity(minutes, 'minute')} earlier.`
+  const earlier = overall.value - then;
+  return earlier >= MINUTE_MS
+    ? `Lowered to ${lowerTo.value} seconds now, the last of them would let go ${spanText(earlier)} earlier.`
     : '';
 });
-function durationText(seconds: number): string {
-  const hours = seconds / 3600;
-  if (hours >= 48) return quantity(Math.round(hours / 24), 'day');
-  return hours >= 1 ? quantity(Math.round(hours), 'hour') : quantity(Math.round(seconds / 60), 'minute');
-}
 type Compared = Answer<'/api/sites/:id/new-operator', 'POST'>;
 const compared = ref<Compared>();
 const {
@@ -125,7 +115,7 @@ const SIGN = { add: '+', change: '→', 'take away': '−', keep: '' } as const;
         <p>
           <b>The name servers move</b> from {{ plan.move.from.join(', ') }} to {{ plan.move.to.join(', ') }}.
           Every record has to stand at the new ones first; caches may ask the old ones for
-          {{ durationText(plan.move.nsTtl) }} after the move, so leave the old zone as it is until then.
+          {{ spanText(1000 * plan.move.nsTtl) }} after the move, so leave the old zone as it is until then.
         </p>
         <div class="line">
           <v-btn size="small" :loading="comparing" @click="compare()">Compare at the new servers</v-btn>

@@ -1,11 +1,6 @@
 <script setup lang="ts">
-import {
-  pathOf,
-  proposeTargets,
-  REDIRECT_FORMATS,
-  redirectLines,
-  type RedirectFormat,
-} from '#core/launch/former';
+import { LIKELY, proposeTargets, redirectsCsv } from '#core/launch/former';
+import { pathOf as addressPath, REDIRECT_SERVERS, redirectLines } from '#core/recipes/redirects';
 import { quantity } from '#core/text/quantity';
 import type { SiteDetail } from '~/types';
 
@@ -35,7 +30,7 @@ const lines = computed((): Line[] => {
   const harvested = former.value?.list ?? [];
   const known = new Set(harvested.map((p) => p.from));
   const pages = (former.value?.pages ?? []).map(({ path, title }) => ({ path, title: title ?? undefined }));
-  const added = [...new Set(own.value.map(pathOf))].filter((path) => !known.has(path));
+  const added = [...new Set(own.value.map(addressPath))].filter((path) => !known.has(path));
   const all = [
     ...harvested,
     ...proposeTargets(
@@ -75,10 +70,9 @@ function confirm(line: Line, on: boolean): void {
   if (on) confirmed.add(line.from);
   else confirmed.delete(line.from);
 }
-const SURE = 60;
 /** Confirms all that are likely. */
 function confirmLikely(): void {
-  for (const l of open.value) if (l.to && (l.score ?? 0) >= SURE) confirmed.add(l.from);
+  for (const l of open.value) if (l.to && (l.score ?? 0) >= LIKELY) confirmed.add(l.from);
 }
 const wanted = computed(() =>
   lines.value
@@ -112,8 +106,11 @@ function addOwn(): void {
   own.value = [...own.value, ...typed.value.split(/\s+/).filter(Boolean)].slice(0, 500);
   typed.value = '';
 }
-const format = ref<RedirectFormat>('nginx');
-const text = computed(() => redirectLines(wanted.value, format.value));
+const FORMATS = [...REDIRECT_SERVERS, 'CSV'] as const;
+const format = ref<(typeof FORMATS)[number]>('nginx');
+const text = computed(() =>
+  format.value === 'CSV' ? redirectsCsv(wanted.value) : redirectLines(wanted.value, format.value),
+);
 </script>
 
 <template>
@@ -199,7 +196,7 @@ const text = computed(() => redirectLines(wanted.value, format.value));
         <h3>Redirects</h3>
         <FilterButtons
           v-model="format"
-          :options="REDIRECT_FORMATS.map((key) => ({ key, label: key }))"
+          :options="FORMATS.map((key) => ({ key, label: key }))"
           label="For which server"
         />
         <span class="spring" />

@@ -20,12 +20,6 @@ const WORDS: Record<string, string> = {
   ended: 'ended the launch',
   'given up': 'gave the launch up',
 };
-/** A span in words. */
-function spanText(ms: number): string {
-  const minutes = Math.round(ms / 60_000);
-  if (minutes < 120) return `${minutes} min`;
-  return minutes < 48 * 60 ? `${Math.round(minutes / 60)} h` : `${Math.round(minutes / 1440)} days`;
-}
 </script>
 
 <template>

@@ -6,7 +6,7 @@ import {
   mdiPrinterOutline,
 } from '@mdi/js';
 import { CONDITIONS, PHASES, PHASE_WORDS } from '#core/facts/launch';
-import { isSettled } from '#core/launch/sheet';
+import { doableOf, isSettled } from '#core/launch/sheet';
 import { quantity } from '#core/text/quantity';
 import type { SheetStep, SiteDetail } from '~/types';
 
@@ -17,13 +17,7 @@ const { data: sheet, fault } = useReading('/api/sites/:id/sheet', {
   key: () => ['site', props.site.id, 'sheet'],
   params: () => ({ id: props.site.id }),
 });
-const NINE = 'T09:00';
-const plannedAt = ref(
-  (props.site.launchDate && Date.parse(props.site.launchDate) > clockNow()
-    ? new Date(`${props.site.launchDate.slice(0, 10)}${NINE}`)
-    : new Date(clockNow())
-  ).toISOString(),
-);
+const plannedAt = ref(likelyMoment(props.site.launchDate));
 const {
   run: begin,
   busy: beginning,
@@ -40,12 +34,7 @@ const {
 const steps = computed((): SheetStep[] => sheet.value?.steps ?? []);
 const shown = computed(() => steps.value.filter((s) => s.state !== 'not applicable'));
 const done = computed(() => shown.value.filter((s) => isSettled(s)).length);
-const NOW = ['went back', 'to prove', 'to do'];
-const doable = computed(() =>
-  shown.value
-    .filter((s) => NOW.includes(s.state))
-    .sort((a, b) => NOW.indexOf(a.state) - NOW.indexOf(b.state) || a.plannedAt - b.plannedAt),
-);
+const doable = computed(() => doableOf(shown.value));
 const waiting = computed(() => shown.value.filter((s) => s.state === 'waits'));
 const settledSteps = computed(() => shown.value.filter((s) => isSettled(s)));
 const absent = computed(() => steps.value.filter((s) => s.state === 'not applicable'));
@@ -137,7 +126,8 @@ const fileOf = (as: string): string => `/api/launches/${sheet.value!.launch.id}/
           <h2>Run sheet</h2>
           <p class="faint">
             Launch <TimeAt :iso="sheet.launch.plannedAt" /> ({{ daysFrom(sheet.launch.plannedAt) }}) ·
-            {{ done }} of {{ quantity(shown.length, 'step') }} done
+            {{ done }} of {{ quantity(shown.length, 'step') }} done · the last cache lets go by
+            <TimeAt :iso="sheet.until" />
           </p>
         </div>
         <span class="spring" />

@@ -182,11 +182,7 @@ function setOwner(chosen: string): void {
       </div>
       <div class="line">
         <v-btn v-if="canLook" size="small" :loading="looking" @click="look()">Look now</v-btn>
-        <v-btn
-          v-if="step.state === 'done' || step.said"
-          size="small"
-          variant="text"
-          @click="act({ act: 'undo', text: note })"
+        <v-btn v-if="step.said" size="small" variant="text" @click="act({ act: 'undo', text: note })"
           >Not done after all</v-btn
         >
         <v-btn v-if="step.leftOut" size="small" variant="text" @click="act({ act: 'take up' })"

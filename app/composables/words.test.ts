@@ -1,5 +1,16 @@
 import { describe, expect, it } from 'vitest';
-import { ago, dayText, daysFrom, moment, momentUtc, stageWords, stitchOf, STITCH_WORDS } from './words';
+import {
+  ago,
+  dayText,
+  daysFrom,
+  likelyMoment,
+  moment,
+  momentUtc,
+  spanText,
+  stageWords,
+  stitchOf,
+  STITCH_WORDS,
+} from './words';
 
 const now = new Date('2026-11-24T23:30:00Z');
 
@@ -54,5 +65,25 @@ describe('states in words', () => {
     expect(stageWords('retired', '2020-01-01')).toBe('retired');
     expect(stageWords('launched', '2020-01-01')).toMatch(/^launched \d+ days ago$/);
     expect(stageWords('building', '2999-01-01')).toMatch(/^building, launch in \d+ days$/);
+  });
+});
+
+it.each([
+  [90_000, '2 minutes'],
+  [119 * 60_000, '119 minutes'],
+  [25 * 3_600_000, '25 hours'],
+  [86_400_000 * 3, '3 days'],
+])('%d ms are %s', (ms, words) => {
+  expect(spanText(ms)).toBe(words);
+});
+
+describe('a launch is planned at first for', () => {
+  const now = Date.parse('2026-11-28T12:00:00Z');
+  it.each([
+    ['a day to come', '2026-12-01', new Date('2026-12-01T09:00').toISOString()],
+    ['a day that is past', '2026-11-01', '2026-11-28T12:00:00.000Z'],
+    ['no day', null, '2026-11-28T12:00:00.000Z'],
+  ])('%s', (_, date, wanted) => {
+    expect(likelyMoment(date, now)).toBe(wanted);
   });
 });

@@ -3,6 +3,7 @@ import { clockNow } from './clock';
 import { PART_WORDS, PARTS, type Part } from '#core/facts/parts';
 import type { Finding, Outcome } from '#core/facts/finding';
 import type { Stage } from '#core/facts/situation';
+import { quantity } from '#core/text/quantity';
 
 export type Stitch = Outcome | 'accepted';
 export const STITCH_WORDS: Record<Stitch, string> = {
@@ -36,6 +37,21 @@ export function ago(iso: string, now = clockNow()): string {
   if (minutes < 60) return `${minutes} min ago`;
   if (minutes < 48 * 60) return `${Math.floor(minutes / 60)} h ago`;
   return `${Math.floor(minutes / 1440)} days ago`;
+}
+
+/** "12 minutes", then hours, then days. @param ms milliseconds */
+export function spanText(ms: number): string {
+  const minutes = Math.round(ms / 60_000);
+  if (minutes < 120) return quantity(minutes, 'minute');
+  return minutes < 48 * 60
+    ? quantity(Math.round(minutes / 60), 'hour')
+    : quantity(Math.round(minutes / 1440), 'day');
+}
+
+/** Nine in the morning of the launch day where that is to come, else now: what a launch is planned for at first. */
+export function likelyMoment(launchDate: string | null, now = clockNow()): string {
+  const nine = launchDate ? new Date(`${launchDate.slice(0, 10)}T09:00`).getTime() : 0;
+  return new Date(Math.max(nine, now)).toISOString();
 }
 
 const MOMENT = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });

@@ -89,7 +89,7 @@ describe('a condition', () => {
 
 describe('what a step has to paste', () => {
   const input = {
-    plan: { wanted: 'W', zone: 'Z', lowered: 'L' },
+    plan: { wanted: 'W', lowered: 'L', move: { from: [], to: [], nsTtl: 0, zone: 'Z' } },
     brief: {
       nameServers: ['ns1.x', 'ns2.x'],
       forwardTo: 'https://x.example/',

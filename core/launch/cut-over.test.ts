@@ -170,6 +170,50 @@ describe('the plan', () => {
       ],
     });
   });
+  it.each<[string, Partial<CutOverInput>]>([
+    [
+      'an IPv6 address written otherwise',
+      {
+        served: [served('a.example', 'AAAA', '2001:db8:0:0::1')],
+        wanted: [wanted('a.example', 'AAAA', '2001:DB8::1')],
+      },
+    ],
+    [
+      'a CAA with and without quotes (RFC 8659 4.1.1)',
+      {
+        served: [served('a.example', 'CAA', '0 issue "ca.example"')],
+        wanted: [wanted('a.example', 'CAA', '0 issue ca.example')],
+      },
+    ],
+    [
+      'an alias that the operator flattens into its addresses',
+      {
+        served: [served('a.example', 'A', '192.0.2.11'), served('a.example', 'AAAA', '2001:db8::b')],
+        wanted: [wanted('a.example', 'CNAME', 'Edge.host.example.')],
+        aliases: { 'edge.host.example': ['192.0.2.10', '192.0.2.11', '2001:db8::b'] },
+      },
+    ],
+    [
+      'another address of the host’s range',
+      {
+        served: [served('a.example', 'A', '192.0.2.11')],
+        wanted: [wanted('a.example', 'A', '192.0.2.10')],
+        ranges: ['192.0.2.0/28'],
+      },
+    ],
+  ])('%s is as wanted', (_, input) => {
+    expect(new Set(plan(input).lines.map((l) => l.action))).toEqual(new Set(['keep']));
+  });
+  it.each<[string, Partial<CutOverInput>]>([
+    ['an address beside the alias’s', { aliases: { 'edge.host.example': ['192.0.2.10'] } }],
+    ['an alias of which nobody knows the addresses', {}],
+  ])('%s is not', (_, input) => {
+    const records = {
+      served: [served('a.example', 'A', '192.0.2.10'), served('a.example', 'A', '192.0.2.11')],
+      wanted: [wanted('a.example', 'CNAME', 'edge.host.example')],
+    };
+    expect(plan({ ...records, ...input }).lines.map((l) => l.action)).toEqual(['add', 'take away']);
+  });
   it('same values in other spelling are kept', () => {
     expect(
       said({

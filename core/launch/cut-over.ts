@@ -5,6 +5,8 @@
 import { caaClimb, mayIssue, parseCaa } from '#core/extract/caa';
 import { isDmarc, parseDmarc } from '#core/extract/dmarc';
 import { isSpf } from '#core/extract/spf';
+import { canonicalValue, plainName } from '#core/checks/kit/dns-answers';
+import { rangeOf } from '#core/facts/address-ranges';
 import { zoneLine } from '#core/formats/zone-file/write';
 import type { ExpectedRecord } from '#core/facts/brief';
 import { joinedText } from '#core/facts/dns-text';
@@ -61,7 +63,7 @@ export interface Forward {
   hosts: { host: string; today: string[]; lasts: number }[];
 }
 
-export interface CutOverInput {
+export interface CutOverInput extends AsGood {
   served: readonly DnsRecord[];
   wanted: readonly ExpectedRecord[];
   /** How long a name or type is known not to be there (RFC 2308 5): the lesser of the SOA’s TTL and minimum. */
@@ -77,13 +79,29 @@ export interface CutOverInput {
 }
 
 const NAME_TYPES = new Set(['CNAME', 'MX', 'NS', 'HTTPS']);
-/** A value as it can be compared, however a server, a zone file or a person has written it. */
+/** A value as it is shown and pasted, however a server, a zone file or a person has written it. */
 export const plainValue = (type: string, value: string): string => {
   if (type === 'TXT' || type === 'SPF') return joinedText(value);
   const folded = value.trim().replace(/\s+/g, ' ');
-  return NAME_TYPES.has(type) ? folded.toLowerCase().replace(/\.$/, '') : folded;
+  return NAME_TYPES.has(type) ? plainName(folded) : folded;
 };
-const keyOf = (name: string, type: string): string => `${name.toLowerCase().replace(/\.$/, '')} ${type}`;
+const keyOf = (name: string, type: string): string => `${plainName(name)} ${type}`;
+
+const isReaching = (type: string): boolean => (REACHING as readonly string[]).includes(type);
+
+/** Whether two sets of values of a type are the same, however they are written and ordered. */
+export function sameValues(type: string, a: readonly string[], b: readonly string[]): boolean {
+  const spelled = (values: readonly string[]): Set<string> =>
+    new Set(values.map((value) => canonicalValue(type, value)));
+  const [one, other] = [spelled(a), spelled(b)];
+  return one.size === other.size && [...one].every((value) => other.has(value));
+}
+
+/** All values of both, each once. */
+function joined(type: string, a: readonly string[], b: readonly string[]): string[] {
+  const known = new Set(a.map((value) => canonicalValue(type, value)));
+  return [...a, ...b.filter((value) => !known.has(canonicalValue(type, value)))].sort();
+}
 
 type Sets = Map<string, { name: string; type: string; values: string[]; ttl: number }>;
 
@@ -91,28 +109,67 @@ function setsOf(records: readonly (ExpectedRecord | DnsRecord)[]): Sets {
   const sets: Sets = new Map();
   for (const { name, type, value, ttl = 0 } of records) {
     const key = keyOf(name, type);
-    const set = sets.get(key) ?? { name: name.toLowerCase().replace(/\.$/, ''), type, values: [], ttl };
-    const one = plainValue(type, value);
-    if (!set.values.includes(one)) set.values.push(one);
+    const set = sets.get(key) ?? { name: plainName(name), type, values: [], ttl };
+    set.values = joined(type, set.values, [plainValue(type, value)]);
     // of one set all have one TTL (RFC 2181 5.2); of servers that differ the longest counts
     set.ttl = Math.max(set.ttl, ttl);
     sets.set(key, set);
   }
-  for (const set of sets.values()) set.values.sort();
   return sets;
 }
 
-const isSame = (a: readonly string[], b: readonly string[]): boolean =>
-  a.length === b.length && a.every((v, i) => v === b[i]);
+/** What counts as served as it is wanted, although it reads otherwise. */
+export interface AsGood {
+  /** The addresses of names that aliases lead to: hosts and operators may flatten an alias into these. */
+  aliases?: Readonly<Record<string, readonly string[]>>;
+  /** Addresses that the host answers from, as CIDR ranges. */
+  ranges?: readonly string[];
+}
+
+/** Whether addresses are those of a wanted alias, flattened (common practice). */
+export function isFlattened(
+  alias: string | undefined,
+  addresses: readonly string[],
+  { aliases = {} }: AsGood,
+): boolean {
+  const known = new Set(alias === undefined ? [] : aliases[plainName(alias)]);
+  return addresses.length > 0 && addresses.every((address) => known.has(address));
+}
+
+/** Whether addresses are all of the host, which answers from others from day to day. */
+export const isInRanges = (type: string, addresses: readonly string[], { ranges }: AsGood): boolean =>
+  (type === 'A' || type === 'AAAA') &&
+  addresses.length > 0 &&
+  addresses.every((address) => rangeOf(address, ranges) !== undefined);
+
+/** The wanted sets, with what is served in place of those that it is as good as; `domain.records-match` has the same rule. */
+function asServed(served: Sets, wanted: Sets, good: AsGood): Sets {
+  const out: Sets = new Map();
+  for (const [key, set] of wanted) {
+    const { name, type, values } = set;
+    const now = served.get(key);
+    const addresses = ['A', 'AAAA'].flatMap((kind) => served.get(keyOf(name, kind)) ?? []);
+    const isFlat =
+      type === 'CNAME' &&
+      !now &&
+      isFlattened(
+        values[0],
+        addresses.flatMap((a) => a.values),
+        good,
+      );
+    if (isFlat) for (const one of addresses) out.set(keyOf(name, one.type), one);
+    else if (now && isInRanges(type, now.values, good)) out.set(key, { ...set, values: now.values });
+    else out.set(key, set);
+  }
+  return out;
+}
 
 const ORDER: CutOverAction[] = ['add', 'change', 'take away', 'keep'];
 
 /** Every set of the zone, with what becomes of it. */
 function linesOf(served: Sets, wanted: Sets, negativeTtl: number): CutOverLine[] {
   // a name of which only a text or mail is wanted stays where it leads
-  const asked = new Set(
-    [...wanted.values()].filter((w) => (REACHING as readonly string[]).includes(w.type)).map((w) => w.name),
-  );
+  const asked = new Set([...wanted.values()].filter((w) => isReaching(w.type)).map((w) => w.name));
   const lines: CutOverLine[] = [];
   for (const key of new Set([...served.keys(), ...wanted.keys()])) {
     const now = served.get(key);
@@ -123,11 +180,11 @@ function linesOf(served: Sets, wanted: Sets, negativeTtl: number): CutOverLine[]
     const after = then
       ? WHOLE.has(type)
         ? then.values
-        : [...new Set([...before, ...then.values])].sort()
-      : asked.has(name) && (REACHING as readonly string[]).includes(type)
+        : joined(type, before, then.values)
+      : asked.has(name) && isReaching(type)
         ? []
         : before;
-    const action: CutOverAction = isSame(before, after)
+    const action: CutOverAction = sameValues(type, before, after)
       ? 'keep'
       : !before.length
         ? 'add'
@@ -197,7 +254,7 @@ function reportConflicts(lines: readonly CutOverLine[]): string[] {
       const { aggregate, failure } = parseDmarc(text);
       const gone = [...aggregate, ...failure].filter((uri) => {
         const domain = /^mailto:[^@]+@([^!]+)/i.exec(uri)?.[1];
-        return domain !== undefined && moving.has(bareName(domain));
+        return domain !== undefined && moving.has(plainName(domain));
       });
       return gone.length
         ? [
@@ -224,11 +281,7 @@ const conflictsOf = (lines: readonly CutOverLine[], { issuer, hasWildcard }: Cut
 function caaConflicts(lines: readonly CutOverLine[], issuer: string): string[] {
   const caa = new Map(lines.filter((l) => l.type === 'CAA').map((l) => [l.name, l.after]));
   const reached = new Set(
-    lines
-      .filter(
-        (l) => (REACHING as readonly string[]).includes(l.type) && l.action !== 'keep' && l.after.length,
-      )
-      .map((l) => l.name),
+    lines.filter((l) => isReaching(l.type) && l.action !== 'keep' && l.after.length).map((l) => l.name),
   );
   return [...reached].flatMap((name) => {
     const at = caaClimb(name).find((n) => caa.get(n)?.length);
@@ -250,7 +303,8 @@ const asRecords = (lines: readonly CutOverLine[], which: 'before' | 'after', ttl
 export const FIRST_TTL = 300;
 
 export function planCutOver(input: CutOverInput): CutOver {
-  const lines = linesOf(setsOf(input.served), setsOf(input.wanted), input.negativeTtl);
+  const served = setsOf(input.served);
+  const lines = linesOf(served, asServed(served, setsOf(input.wanted), input), input.negativeTtl);
   const changing = lines.filter((l) => l.action !== 'keep');
   return {
     lines,
@@ -263,19 +317,17 @@ export function planCutOver(input: CutOverInput): CutOver {
   };
 }
 
-const bareName = (name: string): string => name.toLowerCase().replace(/\.$/, '');
-
 /** Whether other servers are wanted than serve today; where either is not known, none move. */
 export function serversDiffer(today: readonly string[], wanted: readonly string[]): boolean {
-  const known = new Set(today.map(bareName));
-  return known.size > 0 && wanted.some((name) => !known.has(bareName(name)));
+  const known = new Set(today.map(plainName));
+  return known.size > 0 && wanted.some((name) => !known.has(plainName(name)));
 }
 
 function moveOf(lines: readonly CutOverLine[], { nameServers }: CutOverInput): ServersMove | null {
   if (!nameServers || !serversDiffer(nameServers.today, nameServers.wanted)) return null;
   return {
-    from: nameServers.today.map(bareName).sort(),
-    to: nameServers.wanted.map(bareName).sort(),
+    from: nameServers.today.map(plainName).sort(),
+    to: nameServers.wanted.map(plainName).sort(),
     nsTtl: nameServers.nsTtl,
     // the new operator sets its own NS records
     zone: asRecords(
@@ -288,9 +340,7 @@ function moveOf(lines: readonly CutOverLine[], { nameServers }: CutOverInput): S
 function forwardOf(lines: readonly CutOverLine[], { forwarding, negativeTtl }: CutOverInput): Forward | null {
   if (!forwarding) return null;
   const hosts = forwarding.hosts.map((host) => {
-    const own = lines.filter(
-      (l) => l.name === bareName(host) && (REACHING as readonly string[]).includes(l.type),
-    );
+    const own = lines.filter((l) => l.name === plainName(host) && isReaching(l.type));
     const today = own.flatMap((l) => l.before);
     return {
       host,
@@ -342,12 +392,26 @@ export function spreadOfMove(
 export function nsTtlOf({ zone, answers }: DnsEvidence): number {
   const all = answers
     .flatMap((a) => [...a.records, ...(a.authority ?? [])])
-    .filter((r) => r.type === 'NS' && bareName(r.name) === zone);
+    .filter((r) => r.type === 'NS' && plainName(r.name) === zone);
   return Math.max(0, ...all.map((r) => r.ttl));
 }
 
+/** The addresses that were answered for each name asked, through its aliases. */
+function addressesByName({ answers }: DnsEvidence): Record<string, string[]> {
+  const found: Record<string, string[]> = {};
+  for (const { name, type, records } of answers)
+    if (type === 'A' || type === 'AAAA')
+      found[plainName(name)] = [
+        ...(found[plainName(name)] ?? []),
+        ...records.filter((r) => r.type === type).map((r) => r.value),
+      ];
+  return found;
+}
+
 /** What a zone serves, as its own servers say, else the resolver; and what goes with it. */
-export function servedBy(dns: DnsEvidence): Pick<CutOverInput, 'served' | 'negativeTtl' | 'hasWildcard'> {
+export function servedBy(
+  dns: DnsEvidence,
+): Pick<CutOverInput, 'served' | 'negativeTtl' | 'hasWildcard' | 'aliases'> {
   const own = dns.answers.filter((a) => a.role === 'authority');
   const asked = own.length ? own : dns.answers.filter((a) => a.role === 'resolver');
   const zone = dns.zone;
@@ -365,5 +429,6 @@ export function servedBy(dns: DnsEvidence): Pick<CutOverInput, 'served' | 'negat
     // RFC 2308 5: the lesser of the SOA's own TTL and its minimum; an hour where none was seen
     negativeTtl: soa && Number.isFinite(minimum) ? Math.min(soa.ttl, minimum) : 3600,
     hasWildcard: asked.some((a) => isMadeUp(a.name) && a.records.length > 0),
+    aliases: addressesByName(dns),
   };
 }

@@ -1,7 +1,7 @@
-/** Where former addresses lead: by path, by content, and never into a directive. */
+/** Where former addresses lead: by path and by content. */
 import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
-import { plainPath, proposeTargets, redirectLines, type KnownPage } from './former';
+import { plainPath, proposeTargets, redirectsCsv, type KnownPage } from './former';
 
 const fresh: KnownPage[] = [
   { path: '/', title: 'Firth Trams', text: 'Two trams, one mile, many hands' },
@@ -76,35 +76,7 @@ it.each([
   expect(plainPath(path)).toBe(plain);
 });
 
-describe('redirects', () => {
-  it('are one line each', () => {
-    const list = [
-      { from: '/a.html', to: '/a/' },
-      { from: '/old page.html', to: 'https://www.t.example/new/' },
-    ];
-    expect(redirectLines(list, 'nginx')).toBe(
-      'location = "/a.html" { return 301 /a/; }\nlocation = "/old page.html" { return 301 https://www.t.example/new/; }',
-    );
-    expect(redirectLines(list, 'Apache')).toBe(
-      'RedirectMatch 301 "^/a\\.html$" "/a/"\nRedirectMatch 301 "^/old page\\.html$" "https://www.t.example/new/"',
-    );
-  });
-  it.each([
-    ['a query', '/a?x=1'],
-    ['a quote', '/a"; return 200 "x'],
-    ['a brace', '/a{b}'],
-    ['a line end', '/a\nserver { }'],
-    ['a variable', '/$host'],
-    ['a regular expression', '/(a|b)'],
-  ])('%s becomes no directive', (_, from) => {
-    for (const format of ['nginx', 'Apache'] as const) {
-      const line = redirectLines([{ from, to: '/x' }], format);
-      expect(line).toMatch(/^# by hand: /);
-      expect(line).not.toContain('\n');
-    }
-  });
-  it('as CSV can be read again, and begins no formula', () => {
-    const text = redirectLines([{ from: '=cmd()', to: '/a,b' }], 'CSV');
-    expect(Papa.parse(text, { header: true }).data).toEqual([{ from: "'=cmd()", to: '/a,b' }]);
-  });
+it('as CSV can be read again, and begins no formula', () => {
+  const text = redirectsCsv([{ from: '=cmd()', to: '/a,b' }]);
+  expect(Papa.parse(text, { header: true }).data).toEqual([{ from: "'=cmd()", to: '/a,b' }]);
 });

@@ -1,8 +1,10 @@
 /**
  * Addresses of a former site and where they lead from now on: proposed by path and by content, each with a score to
- * confirm, and written as rules for web servers. Pure.
+ * confirm. Pure.
  */
 import Papa from 'papaparse';
+import { decodeSafely } from '#core/extract/address';
+import type { Redirected } from '#core/recipes/redirects';
 
 /** A page by what it says of itself. */
 export interface KnownPage {
@@ -26,6 +28,8 @@ export interface Proposed {
 /** Below this nothing is proposed. */
 const LEAST_SCORE = 15;
 const SURE = 100;
+/** From here on a proposal is likely enough to be confirmed with others (common practice). */
+export const LIKELY = 60;
 /** How much path, title and text count together (common practice). */
 const WEIGHTS = { path: 0.3, title: 0.35, text: 0.35 } as const;
 type Part = keyof typeof WEIGHTS;
@@ -39,17 +43,9 @@ const LONGEST_TEXT = 20_000;
 const WORD = /[\p{L}\p{N}]{2,}/gu;
 const wordsOf = (text: string): string[] => text.toLowerCase().match(WORD) ?? [];
 
-function decoded(path: string): string {
-  try {
-    return decodeURIComponent(path);
-  } catch {
-    return path;
-  }
-}
-
 /** The path without what differs between systems: case, endings, names of index files, final slashes. */
 export const plainPath = (path: string): string =>
-  decoded(path)
+  decodeSafely(path)
     .toLowerCase()
     .replace(/[?#].*$/, '')
     .replace(/\/(?:index|default|home)\.[a-z]{2,5}$/, '/')
@@ -166,51 +162,6 @@ export function proposeTargets(former: readonly KnownPage[], fresh: readonly Kno
   });
 }
 
-export interface Redirected {
-  from: string;
-  to: string;
-}
-
-export const REDIRECT_FORMATS = ['nginx', 'Apache', 'CSV'] as const;
-export type RedirectFormat = (typeof REDIRECT_FORMATS)[number];
-
-/** Only these stand in a rule: nothing that is typed or harvested becomes a directive. */
-const PLAIN = /^\/[\p{L}\p{N}/._~@,:+=& -]*$/u;
-/** A target may have more that is encoded. */
-const TARGET = /^(?:https?:\/\/[a-z0-9.-]+(?::\d+)?)?\/[A-Za-z0-9/._~@,:+=&?%-]*$/;
-
-const escaped = (path: string): string => path.replace(/[.+]/g, '\\$&');
-const RULES: Record<Exclude<RedirectFormat, 'CSV'>, (from: string, to: string) => string> = {
-  // locations are compared with the decoded path (nginx, ngx_http_core_module)
-  nginx: (from, to) => `location = "${from}" { return 301 ${to}; }`,
-  Apache: (from, to) => `RedirectMatch 301 "^${escaped(from)}$" "${to}"`,
-};
-
-/** Path and query of an address, whatever it was written as. */
-export function pathOf(address: string): string {
-  try {
-    const url = new URL(address, 'https://former.invalid/');
-    return url.pathname + url.search;
-  } catch {
-    return address;
-  }
-}
-
-/** Permanent redirects as lines of a web server; what no simple rule can hold is named in a comment. */
-export function redirectLines(list: readonly Redirected[], format: RedirectFormat): string {
-  if (format === 'CSV')
-    return Papa.unparse(
-      { fields: ['from', 'to'], data: list.map((r) => [r.from, r.to]) },
-      { escapeFormulae: true },
-    );
-  return list
-    .map(({ from, to }) => {
-      const path = decoded(pathOf(from));
-      const target = /^https?:/.test(to) ? to : pathOf(to);
-      const isSimple = PLAIN.test(path) && TARGET.test(target);
-      return isSimple
-        ? RULES[format](path, target)
-        : `# by hand: ${JSON.stringify(from)} to ${JSON.stringify(to)}`;
-    })
-    .join('\n');
-}
+/** The same as a table for any other system. */
+export const redirectsCsv = (list: readonly Redirected[]): string =>
+  Papa.unparse({ fields: ['from', 'to'], data: list.map((r) => [r.from, r.to]) }, { escapeFormulae: true });

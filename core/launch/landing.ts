@@ -46,5 +46,6 @@ export function showsOf({ page, status, address }: Landing, known: LandingKnown)
   const marked = page && markedPage(page, known);
   if (marked) return marked;
   if (UNKNOWN.has(status)) return 'unknown name';
-  return status < 500 ? 'site' : 'nothing';
+  if (status < 400) return 'site';
+  return status < 500 ? 'refused' : 'nothing';
 }

@@ -1,5 +1,5 @@
 /** Before name servers are moved: whether the new ones have every record, name by name. Pure. */
-import { plainValue, type CutOverLine } from './cut-over';
+import { plainValue, sameValues, type CutOverLine } from './cut-over';
 import type { SeenServer } from './watch';
 
 export interface ComparedServer {
@@ -25,9 +25,8 @@ export function compareServers(
   return servers.map(({ name, answers }) => {
     const differs = wanted.flatMap((line): ComparedServer['differs'] => {
       const answer = answers.find((a) => a.name === line.name && a.type === line.type);
-      const found = [...new Set((answer?.values ?? []).map((v) => plainValue(line.type, v)))].sort();
-      const isSame = !answer?.error && found.join('\n') === [...line.after].sort().join('\n');
-      if (isSame) return [];
+      const found = (answer?.values ?? []).map((v) => plainValue(line.type, v)).sort();
+      if (answer && !answer.error && sameValues(line.type, found, line.after)) return [];
       const error = answer ? answer.error : 'it was not asked';
       return [{ name: line.name, type: line.type, wanted: line.after, found, ...(error ? { error } : {}) }];
     });

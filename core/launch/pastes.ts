@@ -2,10 +2,10 @@
 import type { Brief } from '#core/facts/brief';
 import type { PasteKind } from '#core/facts/launch';
 import type { CutOver } from './cut-over';
-import { redirectLines } from './former';
+import { redirectLines } from '#core/recipes/redirects';
 
 export interface PasteInput {
-  plan: (Pick<CutOver, 'wanted' | 'lowered'> & { zone: string }) | null;
+  plan: Pick<CutOver, 'wanted' | 'lowered' | 'move'> | null;
   brief: Brief;
   siteName: string;
   liveUrl: string;
@@ -18,7 +18,7 @@ export interface PasteInput {
 
 const TEXTS: Record<PasteKind, (input: PasteInput) => string> = {
   wanted: ({ plan }) => plan?.wanted ?? '',
-  zone: ({ plan }) => plan?.zone ?? '',
+  zone: ({ plan }) => plan?.move?.zone ?? '',
   lowered: ({ plan }) => plan?.lowered ?? '',
   names: ({ hosts }) => hosts.join('\n'),
   servers: ({ brief }) => (brief.nameServers ?? []).join('\n'),

@@ -2,7 +2,17 @@
 import { describe, expect, it } from 'vitest';
 import type { Proof, TemplateStep } from '#core/facts/launch';
 import { BUILT_IN_TEMPLATE } from './built-in-template';
-import { goOf, HOUR_MS, settled, sheetOf, type KeptStep, type Seen, type SheetInput } from './sheet';
+import {
+  doableOf,
+  goOf,
+  HOUR_MS,
+  settled,
+  sheetOf,
+  type KeptStep,
+  type Seen,
+  type SheetInput,
+  type StepState,
+} from './sheet';
 
 const PROOF: Proof = { kind: 'check', environment: 'live', check: 'a.b' };
 const step = (id: string, more: Partial<TemplateStep> = {}): TemplateStep => ({
@@ -101,6 +111,19 @@ describe('a step', () => {
   it('two that wait for each other end', () => {
     expect(sheet([step('a', { after: ['b'] }), step('b', { after: ['a'] })])).toHaveLength(2);
   });
+});
+
+it('what can be done now begins with what went back, then by its time', () => {
+  const of = (id: string, state: StepState, plannedAt: number) => ({ id, state, plannedAt });
+  const steps = [
+    of('later', 'to do', 2),
+    of('done', 'done', 0),
+    of('soon', 'to do', 1),
+    of('waits', 'waits', 0),
+    of('back', 'went back', 9),
+    of('look', 'to prove', 5),
+  ];
+  expect(doableOf(steps).map((s) => s.id)).toEqual(['back', 'look', 'soon', 'later']);
 });
 
 describe('what evidence has changed', () => {

@@ -2,7 +2,9 @@
 import { describe, expect, it } from 'vitest';
 import { extractPage } from '#core/extract/html';
 import { showsOf } from './landing';
+import { planCutOver } from './cut-over';
 import {
+  goalOf,
   pauseAfter,
   watchChanges,
   watchStanding,
@@ -18,6 +20,7 @@ const HOUR = 3_600_000;
 const goal: WatchGoal = {
   lines: [{ name: D, type: 'A', before: ['192.0.2.77'], after: ['192.0.2.20'], lasts: 3600 }],
   nameServers: [],
+  nsTtl: 0,
   hosts: [D, `www.${D}`],
   mail: [`10 mail.${D}`],
 };
@@ -147,6 +150,92 @@ describe('the verdict', () => {
   });
 });
 
+describe('what is as good as wanted', () => {
+  const W = `www.${D}`;
+  const edge = 'edge.host.example';
+  const aliased: WatchGoal = {
+    ...goal,
+    lines: [
+      { name: W, type: 'CNAME', before: [], after: [edge], lasts: 60 },
+      { name: W, type: 'A', before: OLD, after: [], lasts: 60 },
+    ],
+  };
+  const at = (a: string[], alias: string[] = []): SeenServer => ({
+    kind: 'authority',
+    name: 'ns1',
+    answers: [
+      { name: W, type: 'CNAME', values: alias, ttl: 60 },
+      { name: W, type: 'A', values: a, ttl: 60 },
+    ],
+  });
+  const standing = (server: SeenServer) =>
+    watchStanding(aliased, { ...GOOD, servers: [server], aliases: { [edge]: NEW } }, null, 0).subjects[0]!
+      .state;
+  it.each<[string, SeenServer, string]>([
+    ['the alias itself', at([], ['Edge.host.example.']), 'new'],
+    ['the alias flattened into its addresses', at(NEW), 'new'],
+    ['addresses that are not the alias’s', at(OLD), 'old'],
+    ['some of each', at([...NEW, ...OLD]), 'other'],
+    ['nothing', at([]), 'old'],
+  ])('%s', (_, server, state) => {
+    expect(standing(server)).toBe(state);
+  });
+  it('another address of the host is as good, in its ranges alone', () => {
+    const seen = { ...GOOD, servers: [server('authority', 'ns1', ['192.0.2.21'])] };
+    const state = (ranges?: string[]) => watchStanding({ ...goal, ranges }, seen, null, 0).subjects[0]!.state;
+    expect(state(['192.0.2.16/28'])).toBe('new');
+    expect(state()).toBe('other');
+  });
+});
+
+describe('name servers that move', () => {
+  const moving: WatchGoal = { ...goal, nameServers: ['new1', 'new2'], nsTtl: 86_400 };
+  const seen = (names: string[], hour: number): WatchSeen => ({
+    ...GOOD,
+    at: hour * HOUR,
+    servers: [
+      { kind: 'zone above', name: 'a.nic', answers: [{ name: D, type: 'NS', values: names, ttl: 86_400 }] },
+      server('authority', 'new1', NEW),
+      server('resolver', 'r1', OLD),
+    ],
+  });
+  it('change when the zone above names the new ones, and are late only after its TTL and the record’s', () => {
+    const before = watchStanding(moving, seen(['old1'], 0), null, 0);
+    expect(before.changedAt).toBeNull();
+    const turned = watchStanding(moving, seen(['new1', 'new2'], 1), before, 0);
+    expect(turned).toMatchObject({ changedAt: HOUR, expectedBy: 26 * HOUR, verdict: 'waiting' });
+    expect(watchStanding(moving, seen(['new1', 'new2'], 20), turned, 0).verdict).toBe('waiting');
+    expect(watchStanding(moving, seen(['new1', 'new2'], 27), turned, 0).verdict).toBe('overdue');
+  });
+});
+
+describe('the goal', () => {
+  const plan = (now: string) =>
+    planCutOver({
+      served: [
+        { name: D, type: 'A', value: now, ttl: 3600 },
+        { name: D, type: 'MX', value: `10 mail.${D}.`, ttl: 3600 },
+      ],
+      wanted: [{ name: D, type: 'A', value: '192.0.2.20' }],
+      negativeTtl: 60,
+    });
+  const brief = { records: [{ name: `${D}.`, type: 'A', value: '192.0.2.20' }] };
+  it('is what changes; mail is to stay', () => {
+    expect(goalOf(plan('192.0.2.77'), { brief, hosts: [D] })).toEqual({
+      lines: goal.lines,
+      nameServers: [],
+      nsTtl: 0,
+      hosts: [D],
+      mail: [`10 mail.${D}`],
+    });
+  });
+  it('is what is wanted where it is changed already', () => {
+    expect(goalOf(plan('192.0.2.20'), { brief, hosts: [D] }).lines).toMatchObject([
+      { name: D, type: 'A', before: [], after: ['192.0.2.20'] },
+    ]);
+  });
+});
+
 it('only what changed from one look to the next is noted', () => {
   const first = look({ servers: authorities(NEW, OLD) });
   const second = look({ servers: authorities(NEW, NEW) });
@@ -193,6 +282,7 @@ describe('what a visitor meets', () => {
     ['a root that is not found', { status: 404 }, 'unknown name'],
     ['a misdirected request (RFC 9110 15.5.20)', { status: 421 }, 'unknown name'],
     ['a holding page', { page: page('Coming soon'), status: 503 }, 'holding page'],
+    ['a visitor who is refused', { status: 403 }, 'refused'],
     ['a server that fails', { status: 502 }, 'nothing'],
     ['nothing', {}, 'nothing'],
   ])('%s', (_, landing, shows) => {

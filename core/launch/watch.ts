@@ -2,17 +2,57 @@
  * The watch on a launch: from what servers, resolvers and hosts say, who has the new and who the old, whether it
  * holds, and what is the likely reason where it does not. Pure; times in milliseconds.
  */
-import { plainValue, type CutOverLine } from './cut-over';
+import { plainName } from '#core/checks/kit/dns-answers';
+import { hostOf, registrableDomain } from '#core/extract/address';
+import type { Brief } from '#core/facts/brief';
+import {
+  isFlattened,
+  isInRanges,
+  sameValues,
+  spreadOfMove,
+  type AsGood,
+  type CutOver,
+  type CutOverLine,
+} from './cut-over';
 
 /** What is to be seen everywhere in the end. */
 export interface WatchGoal {
   lines: Pick<CutOverLine, 'name' | 'type' | 'before' | 'after' | 'lasts'>[];
   /** Of the zone, where they move; empty where they stay. */
   nameServers: string[];
+  /** How long caches may ask the old ones; seconds, 0 where they stay. */
+  nsTtl: number;
+  /** Addresses that the host answers from, as CIDR ranges. */
+  ranges?: string[];
   /** All hosts of the live site; the preferred one is first. */
   hosts: string[];
   /** What receives mail, as it is to stay. */
   mail: string[];
+}
+
+const WEB = new Set(['A', 'AAAA', 'CNAME', 'HTTPS']);
+
+/**
+ * What is to be seen everywhere: what changes by the plan, or all that is wanted where it is changed already.
+ * @param hosts of the live site, the preferred one first
+ */
+export function goalOf(
+  plan: Pick<CutOver, 'lines' | 'move'>,
+  { brief, hosts, ranges }: { brief: Brief; hosts: string[]; ranges?: string[] },
+): WatchGoal {
+  const changing = plan.lines.filter((l) => l.action !== 'keep');
+  const named = new Set((brief.records ?? []).map((r) => `${plainName(r.name)} ${r.type}`));
+  const wanted = plan.lines.filter((l) => named.has(`${l.name} ${l.type}`) && WEB.has(l.type));
+  const lines = changing.length ? changing : wanted.map((l) => ({ ...l, before: [] }));
+  const zone = registrableDomain(hosts[0] ?? '');
+  return {
+    lines: lines.map(({ name, type, before, after, lasts }) => ({ name, type, before, after, lasts })),
+    nameServers: plan.move?.to ?? [],
+    nsTtl: plan.move?.nsTtl ?? 0,
+    hosts,
+    mail: plan.lines.filter((l) => l.type === 'MX' && l.name === zone).flatMap((l) => l.after),
+    ...(ranges ? { ranges } : {}),
+  };
 }
 
 export type ServerKind = 'zone above' | 'authority' | 'resolver';
@@ -32,7 +72,8 @@ export interface SeenServer {
 }
 
 /** What a visitor of a host meets. */
-export type Shows = 'site' | 'old site' | 'parking page' | 'unknown name' | 'holding page' | 'nothing';
+export type Shows =
+  'site' | 'old site' | 'parking page' | 'unknown name' | 'holding page' | 'refused' | 'nothing';
 
 export interface SeenHost {
   host: string;
@@ -52,6 +93,8 @@ export interface WatchSeen {
   hosts: SeenHost[];
   /** What the new host says of the preferred name when it is asked at its own address. */
   atNew?: SeenHost & { address: string };
+  /** The addresses of names that wanted aliases lead to. */
+  aliases?: Record<string, string[]>;
   /** The MX records as the first server gives them; nothing where none answered. */
   mail?: string[];
 }
@@ -77,24 +120,28 @@ export interface WatchStanding {
   /** The likely reason where it does not hold. */
   reason: string | null;
   subjects: Subject[];
-  /** When the first authoritative server was seen with the new records. */
+  /** When the first authoritative server was seen with the new records; where servers move, when the zone above named them. */
   changedAt: number | null;
   /** When the last cache that obeys TTLs has let go; nothing before the change. */
   expectedBy: number | null;
   heldAt: number | null;
 }
 
-const same = (a: readonly string[], b: readonly string[]): boolean =>
-  a.length === b.length && [...a].sort().join('\n') === [...b].sort().join('\n');
-const key = (name: string): string => name.toLowerCase().replace(/\.$/, '');
-
 type Line = WatchGoal['lines'][number];
 
-function stateOfAnswer(line: Line, answer: SeenAnswer | undefined): SubjectState {
+/** An answer beside what is wanted; a flattened alias and other addresses of the host are as good. */
+function stateOfAnswer(line: Line, answers: readonly SeenAnswer[], good: AsGood): SubjectState {
+  const of = (type: string): SeenAnswer | undefined =>
+    answers.find((a) => plainName(a.name) === line.name && a.type === type);
+  const answer = of(line.type);
   if (!answer || answer.error) return 'silent';
-  const values = answer.values.map((v) => plainValue(line.type, v));
-  if (same(values, line.after)) return 'new';
-  return same(values, line.before) ? 'old' : 'other';
+  const { type } = line;
+  if (sameValues(type, answer.values, line.after)) return 'new';
+  const isOther = line.after.length > 0 && isInRanges(type, answer.values, good);
+  const flat =
+    type === 'CNAME' && !answer.values.length && isFlattened(line.after[0], of('A')?.values ?? [], good);
+  if (isOther || flat) return 'new';
+  return sameValues(type, answer.values, line.before) ? 'old' : 'other';
 }
 
 const ORDER: SubjectState[] = ['other', 'old', 'silent', 'new'];
@@ -103,21 +150,44 @@ const LONGEST = 300;
 const said = (values: readonly string[]): string =>
   values.length ? values.join(', ').slice(0, LONGEST) : 'no record';
 
+/** Names that a server answers with the addresses of the alias that is wanted there. */
+const flattenedNames = (goal: WatchGoal, answers: readonly SeenAnswer[], good: AsGood): Set<string> =>
+  new Set(
+    goal.lines
+      .filter((l) => l.type === 'CNAME' && l.after.length > 0)
+      .filter((l) =>
+        isFlattened(
+          l.after[0],
+          answers.find((a) => plainName(a.name) === l.name && a.type === 'A')?.values ?? [],
+          good,
+        ),
+      )
+      .map((l) => l.name),
+  );
+
 /** One server, by all the records that change: the worst of its answers counts. */
-function judgeServer({ kind, name, answers }: SeenServer, goal: WatchGoal, at: number): Subject {
+function judgeServer(
+  { kind, name, answers }: SeenServer,
+  goal: WatchGoal,
+  { at, aliases }: WatchSeen,
+): Subject {
   const lines: Line[] =
     kind === 'zone above'
       ? answers.map((a) => ({
           name: a.name,
           type: 'NS',
           before: [],
-          after: goal.nameServers.map(key),
+          after: goal.nameServers,
           lasts: a.ttl,
         }))
       : goal.lines;
+  const good = { aliases, ranges: goal.ranges };
+  const flat = flattenedNames(goal, answers, good);
   const judged = lines.map((line) => {
-    const answer = answers.find((a) => key(a.name) === line.name && a.type === line.type);
-    return { line, answer, state: stateOfAnswer(line, answer) };
+    const answer = answers.find((a) => plainName(a.name) === line.name && a.type === line.type);
+    // addresses that were to go are those of the alias in their place
+    const isFlat = flat.has(line.name) && !line.after.length && line.type === 'A';
+    return { line, answer, state: isFlat ? ('new' as const) : stateOfAnswer(line, answers, good) };
   });
   // what the zone above names is the old, until it is the new
   if (kind === 'zone above') for (const one of judged) if (one.state === 'other') one.state = 'old';
@@ -138,6 +208,8 @@ const SHOWN: Record<Shows, SubjectState> = {
   'holding page': 'old',
   'parking page': 'other',
   'unknown name': 'other',
+  // who is refused does not see what is there
+  refused: 'silent',
   nothing: 'silent',
 };
 
@@ -159,7 +231,7 @@ function judgeHost(h: SeenHost, preferred: string): Subject[] {
         ? 'the certificate covers it'
         : (h.tlsError ?? 'no handshake'),
   };
-  const isAstray = h.shows === 'site' && h.end !== undefined && hostOfUrl(h.end) !== preferred;
+  const isAstray = h.shows === 'site' && h.end !== undefined && hostOf(h.end) !== preferred;
   const shown: Subject = {
     kind: 'http',
     name: h.host,
@@ -167,14 +239,6 @@ function judgeHost(h: SeenHost, preferred: string): Subject[] {
     text: isAstray ? `ends at ${h.end}` : shownText(h),
   };
   return [covered, shown];
-}
-
-function hostOfUrl(url: string): string {
-  try {
-    return new URL(url).hostname;
-  } catch {
-    return '';
-  }
 }
 
 /** The new host itself, whatever resolvers still say. */
@@ -187,14 +251,7 @@ function judgeNew({ atNew }: WatchSeen): Subject[] {
 function judgeMail(seen: WatchSeen, goal: WatchGoal): Subject[] {
   if (!goal.mail.length) return [];
   const { mail } = seen;
-  const state: SubjectState = !mail
-    ? 'silent'
-    : same(
-          mail.map((v) => plainValue('MX', v)),
-          goal.mail,
-        )
-      ? 'new'
-      : 'other';
+  const state: SubjectState = !mail ? 'silent' : sameValues('MX', mail, goal.mail) ? 'new' : 'other';
   return [{ kind: 'mail', name: 'MX', state, text: mail ? said(mail) : 'no answer' }];
 }
 
@@ -262,6 +319,12 @@ const SLACK_MS = 15 * 60_000;
 /** So long a change may take to be made. */
 const PATIENCE_MS = 3_600_000;
 
+/** Whether the change is made; servers that will take a zone over have it before anything leads to them. */
+function isTurned({ nameServers }: WatchGoal, subjects: readonly Subject[]): boolean {
+  const turning: SubjectKind = nameServers.length ? 'zone above' : 'authority';
+  return subjects.some((s) => s.kind === turning && s.state === 'new');
+}
+
 /** Judges one look, knowing the one before. @param begunAt when the watch was begun */
 export function watchStanding(
   goal: WatchGoal,
@@ -273,28 +336,21 @@ export function watchStanding(
   const subjects = [
     ...seen.servers
       .filter((s) => s.kind !== 'zone above' || goal.nameServers.length > 0)
-      .map((s) => judgeServer(s, goal, at)),
+      .map((s) => judgeServer(s, goal, seen)),
     ...judgeNew(seen),
     ...seen.hosts.flatMap((h) => judgeHost(h, goal.hosts[0] ?? h.host)),
     ...judgeMail(seen, goal),
   ];
-  const isChanged = subjects.some((s) => s.kind === 'authority' && s.state === 'new');
-  const changedAt = before?.changedAt ?? (isChanged ? at : null);
+  const changedAt = before?.changedAt ?? (isTurned(goal, subjects) ? at : null);
   const longest = Math.max(0, ...goal.lines.map((l) => l.lasts));
-  const expectedBy = changedAt === null ? null : changedAt + longest * 1000;
+  const expectedBy = changedAt === null ? null : spreadOfMove(longest, goal.nsTtl, changedAt).last;
   const holds = subjects.length > 0 && subjects.every((s) => s.state === 'new');
   const heldAt = before?.heldAt ?? (holds ? at : null);
   const isLate = at > (expectedBy ?? begunAt + PATIENCE_MS) + SLACK_MS;
-  const verdict: WatchVerdict = holds
-    ? 'holds'
-    : before?.heldAt
-      ? 'turned back'
-      : isLate
-        ? 'overdue'
-        : 'waiting';
+  const missed: WatchVerdict = before?.heldAt ? 'turned back' : isLate ? 'overdue' : 'waiting';
   return {
     at,
-    verdict,
+    verdict: holds ? 'holds' : missed,
     reason: holds ? null : reasonOf(subjects, seen, expectedBy),
     subjects,
     changedAt,

@@ -64,6 +64,7 @@ export function planFrom({ evidence, brief, profile, live }: LaunchedFrom): Omit
       ...servedBy(evidence.dns),
       wanted: brief.records ?? [],
       issuer: profile?.issuer,
+      ranges: profile?.addressRanges,
       nameServers: {
         today: dns.nameServers.map((s) => s.name),
         wanted: brief.nameServers ?? [],

@@ -1,6 +1,7 @@
 /** Former addresses of a site: harvested from what the former site answered, mapped onto the new pages. */
+import { pathBelow } from '#core/compare/sites/page-face';
 import { finalStatus, type Evidence } from '#core/facts/evidence';
-import { pathOf, proposeTargets, type KnownPage, type Proposed } from '#core/launch/former';
+import { proposeTargets, type KnownPage, type Proposed } from '#core/launch/former';
 import { Audit, AuditEvidence } from '../audits/models';
 import { keptEvidence } from '../platform/packed';
 import type { Environment } from '../sites/models';
@@ -11,15 +12,14 @@ import { countingOf } from './standing';
 const MOST = 2000;
 
 const GOOD = 200;
+
 /** Pages that answered, by where they came to rest, and addresses of sitemaps that were not read. */
 function pagesOf(evidence: Evidence | null, base: string): KnownPage[] {
   if (!evidence) return [];
-  const under = new URL(base).pathname.replace(/[^/]*$/, '');
-  const inside = (path: string): string => (path.startsWith(under) ? `/${path.slice(under.length)}` : path);
   const pages = evidence.pages
     .filter((p) => finalStatus(p.chain) === GOOD && p.facts)
     .map((p) => ({
-      path: inside(pathOf(p.url)),
+      path: pathBelow(p.url, base),
       title: p.facts!.titles[0]?.text,
       text: p.facts!.text,
     }));
@@ -28,7 +28,7 @@ function pagesOf(evidence: Evidence | null, base: string): KnownPage[] {
       .flatMap((m) => (m.facts && m.facts.kind !== 'index' ? m.facts.urls : []))
       .map((u) => u.loc),
     ...evidence.unread,
-  ].flatMap((url) => (URL.canParse(url) ? [{ path: inside(pathOf(url)) }] : []));
+  ].flatMap((url) => (URL.canParse(url) ? [{ path: pathBelow(url, base) }] : []));
   const byPath = new Map<string, KnownPage>();
   for (const page of [...pages, ...listed]) if (!byPath.has(page.path)) byPath.set(page.path, page);
   return [...byPath.values()].slice(0, MOST);

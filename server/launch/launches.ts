@@ -8,14 +8,14 @@ import type { Scope } from '../audits/scope';
 import { startAudits, type Started } from '../audits/audits';
 import { checklistFor } from '../checklists/checklists';
 import { User } from '../people/models';
-import { accountOwners, tell } from '../people/notifications';
+import { tell } from '../people/notifications';
 import { now } from '../platform/clock';
 import { inTransaction } from '../platform/db/transaction';
 import { Conflict, NotFound, Refused } from '../platform/errors';
 import { announce, onChange } from '../platform/events';
 import { contactOfSite } from '../reports/contacts';
 import { Site } from '../sites/models';
-import type { Transaction } from 'sequelize';
+import { Op, type Transaction } from 'sequelize';
 import { launchedFrom, planFrom } from './cut-over';
 import type { StepActDto } from './dto';
 import { Launch, LaunchEvent, LaunchStep, type LaunchEventKind } from './models';
@@ -152,6 +152,7 @@ async function namedOwner(
   const name = outside.trim();
   return { ...nobody, name, outside: name || null };
 }
+
 /** @throws NotFound, Conflict, Refused */
 export async function actOnStep(id: number, stepId: string, input: StepActDto, by: string): Promise<void> {
   await inTransaction(async (transaction) => {
@@ -244,9 +245,14 @@ export async function go(
         transaction,
       );
       const site = await Site.findByPk(held.siteId, { transaction, rejectOnEmpty: true });
-      const others = (await accountOwners()).filter((owner) => owner !== person.id);
+      // whoever may agree hears of it
+      const others = await User.findAll({
+        where: { removedAt: null, id: { [Op.ne]: person.id } },
+        attributes: ['id'],
+        transaction,
+      });
       await tell(
-        others,
+        others.map((u) => u.id),
         `${person.name} wants to launch ${site.name} although something stands against it: ${reason.trim()}`,
         `/sites/${site.id}?tab=launch`,
         transaction,

@@ -293,7 +293,7 @@ export async function siteSheet(siteId: number): Promise<Sheet | null> {
 function pasteInput({ plan, brief, live, site }: Facts, launch: Launch, until: number): PasteInput {
   const timeZone = brief.timeZone ?? null;
   return {
-    plan: plan && { ...plan, zone: plan.move?.zone ?? '' },
+    plan,
     brief,
     siteName: site.name,
     liveUrl: live?.url ?? '',

@@ -3,19 +3,17 @@ import { Op, type Transaction } from 'sequelize';
 import { registrableDomain } from '#core/extract/address';
 import {
   AFTER_HOLDING_MS,
+  goalOf,
   pauseAfter,
   watchChanges,
   watchStanding,
   type Subject,
-  type WatchGoal,
   type WatchStanding,
 } from '#core/launch/watch';
-import { plainValue } from '#core/launch/cut-over';
-import { nameServersMove } from '#core/launch/conditions';
 import { hostsOf } from '#probe/plan';
 import { lookAround } from '#probe/watching';
 import { list, networkSettings } from '../audits/network';
-import { accountOwners, tell } from '../people/notifications';
+import { keepersOf, tell } from '../people/notifications';
 import { now } from '../platform/clock';
 import { inTransaction } from '../platform/db/transaction';
 import { Conflict, NotFound, Refused } from '../platform/errors';
@@ -24,40 +22,22 @@ import { IsInt, Min } from '../platform/http/validation';
 import { defineJob, PRIORITY } from '../platform/jobs/definition';
 import { enqueue } from '../platform/jobs/queue';
 import { Site } from '../sites/models';
-import { launchedFrom, planFrom, type LaunchedFrom } from './cut-over';
+import { launchedFrom, planFrom } from './cut-over';
 import { WatchEvent, WatchRow } from './models';
-
-const WEB = new Set(['A', 'AAAA', 'CNAME', 'HTTPS']);
-
-/** What is to be seen everywhere: what changes by the plan, or all that is wanted where it is changed already. */
-function goalOf(from: LaunchedFrom): WatchGoal {
-  const plan = planFrom(from);
-  const { brief, live } = from;
-  if (!plan || !live)
-    throw new Conflict('The live address was not looked at yet: an audit of it says what is served now.');
-  const changing = plan.lines.filter((l) => l.action !== 'keep');
-  const named = new Set(
-    (brief.records ?? []).map((r) => `${r.name.toLowerCase().replace(/\.$/, '')} ${r.type}`),
-  );
-  const wanted = plan.lines.filter((l) => named.has(`${l.name} ${l.type}`) && WEB.has(l.type));
-  const lines = changing.length ? changing : wanted.map((l) => ({ ...l, before: [] }));
-  const moving = nameServersMove({ brief, live: from.evidence }) ? (brief.nameServers ?? []) : [];
-  const zone = registrableDomain(hostsOf(live.url, 'live', brief)[0]!);
-  return {
-    lines: lines.map(({ name, type, before, after, lasts }) => ({ name, type, before, after, lasts })),
-    nameServers: moving,
-    hosts: hostsOf(live.url, 'live', brief),
-    mail: plan.lines
-      .filter((l) => l.type === 'MX' && l.name === zone)
-      .flatMap((l) => l.after.map((v) => plainValue('MX', v))),
-  };
-}
 
 /** Begins to watch. @throws NotFound, Conflict, Refused */
 export async function beginWatch(siteId: number, by: string): Promise<{ id: number }> {
   const from = await launchedFrom(siteId);
-  if (!from.live) throw new Refused('There is no live address to watch.');
-  const goal = goalOf(from);
+  const { brief, live, profile } = from;
+  if (!live) throw new Refused('There is no live address to watch.');
+  const plan = planFrom(from);
+  if (!plan)
+    throw new Conflict('The live address was not looked at yet: an audit of it says what is served now.');
+  const goal = goalOf(plan, {
+    brief,
+    hosts: hostsOf(live.url, 'live', brief),
+    ranges: profile?.addressRanges,
+  });
   return inTransaction(async (transaction) => {
     await Site.findByPk(siteId, { transaction, lock: true, rejectOnEmpty: true });
     if (await WatchRow.count({ where: { openKey: siteId }, transaction }))
@@ -101,12 +81,7 @@ async function tellOnce(row: WatchRow, standing: WatchStanding, transaction: Tra
   const site = await Site.findByPk(row.siteId, { transaction, rejectOnEmpty: true });
   const message = messageOf(site.name, standing)?.slice(0, LONGEST_TOLD);
   if (message && message !== row.told)
-    await tell(
-      site.ownerId ? [site.ownerId] : await accountOwners(),
-      message,
-      `/sites/${site.id}?tab=launch`,
-      transaction,
-    );
+    await tell(await keepersOf(site), message, `/sites/${site.id}?tab=launch&view=watch`, transaction);
   return message ?? '';
 }
 
@@ -218,7 +193,6 @@ export interface WatchShown {
   endedAt: string | null;
   nextAt: string | null;
   looks: number;
-  hosts: string[];
   standing: WatchStanding | null;
   events: { at: string; subject: string; state: string; text: string }[];
 }
@@ -239,7 +213,6 @@ export async function siteWatch(siteId: number): Promise<WatchShown | null> {
     endedAt: row.endedAt?.toISOString() ?? null,
     nextAt: row.nextAt?.toISOString() ?? null,
     looks: row.looks,
-    hosts: row.goal.hosts,
     standing: row.standing ?? null,
     events: events
       .reverse()

@@ -32,6 +32,10 @@ export async function accountOwners(): Promise<number[]> {
   return owners.map((u) => u.id);
 }
 
+/** Whose business a site is: its owner’s, else the account owners’. */
+export const keepersOf = async ({ ownerId }: { ownerId?: number | null }): Promise<number[]> =>
+  ownerId ? [ownerId] : accountOwners();
+
 const PER_WINDOW = 30;
 
 /** One window of a person's messages, newest first, and how many are unread, up to a point. */

@@ -1,9 +1,8 @@
 /** What a client does is told to whoever looks after the site. */
-import { accountOwners, tell } from '../people/notifications';
+import { keepersOf, tell } from '../people/notifications';
 import type { Site } from '../sites/models';
 
 /** The site’s owner, else the owners of the account. */
 export async function tellKeepers(site: Site, text: string, environmentId: number): Promise<void> {
-  const people = site.ownerId ? [site.ownerId] : await accountOwners();
-  await tell(people, text, `/sites/${site.id}?environment=${environmentId}&tab=report`);
+  await tell(await keepersOf(site), text, `/sites/${site.id}?environment=${environmentId}&tab=report`);
 }

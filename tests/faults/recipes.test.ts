@@ -134,7 +134,7 @@ function pasteRedirects(text: string): void {
     const scheme = /listen 80/.test(block) ? 'http' : 'https';
     if (name) hand.redirects.set(`${scheme}://${name}`, /return 301 (\S+);/.exec(block)![1]!);
   }
-  for (const m of text.matchAll(/location = (\S+) \{ return 301 (\S+); \}/g))
+  for (const m of text.matchAll(/location = "([^"]+)" \{ return 301 (\S+); \}/g))
     hand.redirects.set(`https://${HOST}${m[1]}`, `https://${HOST}${m[2]}`);
 }
 

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Agent, request } from 'undici';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { redirectLines } from '#core/launch/former';
+import { redirectLines } from '#core/recipes/redirects';
 import { Bed, site } from './bed';
 
 const APEX = 'kites.example';

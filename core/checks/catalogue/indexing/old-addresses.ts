@@ -1,3 +1,4 @@
+import { REDIRECT_SERVERS, redirectLines } from '#core/recipes/redirects';
 import { normaliseUrl } from '#core/extract/address';
 import type { Brief } from '#core/facts/brief';
 import { lastAnswer, type Chain } from '#core/facts/evidence';
@@ -69,19 +70,11 @@ export const oldAddresses = defineCheck({
       ),
     );
   },
-  recipe: ({ brief, view }, finding) => {
-    const path = (a: string) => {
-      const u = normaliseUrl(a, `https://${brief.preferredHost ?? view.preferredHost}/`);
-      return u ? new URL(u).pathname + new URL(u).search : a;
-    };
-    const bad = failedPlaces(finding, 100).map((p) => [path(p.place), path(p.expected ?? '/')] as const);
+  recipe: (_, finding) => {
+    const bad = failedPlaces(finding, 100).map((p) => ({ from: p.place, to: p.expected ?? '/' }));
     return {
       steps: 'Set one permanent redirect for each.',
-      paste: [
-        { label: 'nginx', text: bad.map(([a, b]) => `location = ${a} { return 301 ${b}; }`).join('\n') },
-        { label: 'Apache', text: bad.map(([a, b]) => `Redirect 301 ${a} ${b}`).join('\n') },
-        { label: 'Caddy', text: bad.map(([a, b]) => `redir ${a} ${b} permanent`).join('\n') },
-      ],
+      paste: REDIRECT_SERVERS.map((label) => ({ label, text: redirectLines(bad, label) })),
     };
   },
 });

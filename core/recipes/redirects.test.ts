@@ -1,0 +1,35 @@
+/** Redirects as lines of web servers: each rule whole, and nothing of it a directive. */
+import { describe, expect, it } from 'vitest';
+import { REDIRECT_SERVERS, redirectLines } from './redirects';
+
+describe('redirects', () => {
+  it('are one line each', () => {
+    const list = [
+      { from: '/a.html', to: '/a/' },
+      { from: '/old page.html', to: 'https://www.t.example/new/' },
+    ];
+    expect(redirectLines(list, 'nginx')).toBe(
+      'location = "/a.html" { return 301 /a/; }\nlocation = "/old page.html" { return 301 https://www.t.example/new/; }',
+    );
+    expect(redirectLines(list, 'Apache')).toBe(
+      'RedirectMatch 301 "^/a\\.html$" "/a/"\nRedirectMatch 301 "^/old page\\.html$" "https://www.t.example/new/"',
+    );
+  });
+  it('for Caddy are of the whole path', () => {
+    expect(redirectLines([{ from: '/a.html', to: '/a/' }], 'Caddy')).toBe('redir "/a.html" /a/ permanent');
+  });
+  it.each([
+    ['a query', '/a?x=1'],
+    ['a quote', '/a"; return 200 "x'],
+    ['a brace', '/a{b}'],
+    ['a line end', '/a\nserver { }'],
+    ['a variable', '/$host'],
+    ['a regular expression', '/(a|b)'],
+  ])('%s becomes no directive', (_, from) => {
+    for (const format of REDIRECT_SERVERS) {
+      const line = redirectLines([{ from, to: '/x' }], format);
+      expect(line).toMatch(/^# by hand: /);
+      expect(line).not.toContain('\n');
+    }
+  });
+});
