@@ -57,6 +57,12 @@ export const useLive = defineStore('live', () => {
     channel?.postMessage(told);
   }
 
+  /** What was read before anybody listened may have changed since: a first stream can be long in coming. */
+  function askAgain(): void {
+    const { $queryClient } = useNuxtApp();
+    void $queryClient.invalidateQueries({ predicate: (query) => query.state.dataUpdatedAt > 0 });
+  }
+
   /** Listens until the tab goes or the stream is left. */
   function listen(signal: AbortSignal): Promise<void> {
     return new Promise((resolve) => {
@@ -68,6 +74,7 @@ export const useLive = defineStore('live', () => {
         stream = new EventSource('/api/live');
         stream.addEventListener('open', () => {
           if (wasOpen) pass({ anew: true });
+          else askAgain();
           wasOpen = true;
         });
         stream.addEventListener('progress', ({ data }) => pass({ progress: JSON.parse(data) as Progress }));

@@ -76,7 +76,7 @@ test('former addresses are confirmed, kept in the brief, and leave as redirects'
   const former = desk.getByRole('region', { name: 'Former addresses' });
   await expect(former.getByRole('combobox', { name: 'Where /history.html leads' })).toHaveValue('/about/');
   await former.getByLabel('Addresses from your own list, one a line').fill('/visit.php\n/nowhere-else.html');
-  await former.getByRole('button', { name: 'Add' }).click();
+  await former.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(former.getByText('/nowhere-else.html')).toBeVisible();
   await former.getByRole('button', { name: 'Confirm the likely ones' }).click();
   await former.getByLabel('Confirm /history.html').check();
@@ -162,7 +162,7 @@ test('a launch by its sheet: two people, one wrong turn and the way back, watche
   await desk.getByRole('button', { name: 'Go anyway …' }).click();
   await desk.getByLabel('Why all the same').fill('The day is fixed.');
   await desk.getByRole('button', { name: 'Ask a second person' }).click();
-  await expect(desk.getByText('A second person has to agree.')).toBeVisible();
+  await expect(desk.getByText('A second person has to agree.', { exact: true })).toBeVisible();
   await joss.getByRole('button', { name: 'Agree, and go' }).click();
   await expect(desk.getByText(/said by Mara Quill and Joss Teal/)).toBeVisible();
 

@@ -1,5 +1,5 @@
 /** What others change is seen without a reload, over one stream a browser. */
-import type { BrowserContext, Page, Request } from '@playwright/test';
+import type { BrowserContext, Locator, Page, Request } from '@playwright/test';
 import { at, expect, signIn, test } from './person';
 
 /** Streams that a browser holds open, over all its tabs. */
@@ -52,19 +52,42 @@ test('two tabs share one stream; the one that is left takes it over; what somebo
   await seat.close();
 });
 
+/** A fix’s due date, set by somebody who is not at this browser. */
+async function setDue(row: Locator, dueDate: string): Promise<void> {
+  const fix = await row.getAttribute('id');
+  const answer = await fetch(at(`/api/fixes/${fix!.replace('fix-', '')}`), {
+    method: 'PATCH',
+    headers: { cookie: process.env.ARMBAND_COOKIE!, 'content-type': 'application/json' },
+    body: JSON.stringify({ dueDate }),
+  });
+  expect(answer.ok).toBe(true);
+}
+
 test('a stream that breaks is opened again, and what was missed is asked for', async ({ desk }) => {
+  const opened = desk.waitForResponse(at('/api/live'));
   await desk.goto(at('/fixes?view=worst&words=hsts+every+sallow+ferries'));
   const row = stateOf(desk, 'Sallow Ferries').first();
   await expect(row).toBeVisible();
+  await opened;
   await desk.context().setOffline(true);
-  const fix = await row.getAttribute('id');
-  const cookie = process.env.ARMBAND_COOKIE!;
-  const answer = await fetch(at(`/api/fixes/${fix!.replace('fix-', '')}`), {
-    method: 'PATCH',
-    headers: { cookie, 'content-type': 'application/json' },
-    body: JSON.stringify({ dueDate: '2027-02-03' }),
-  });
-  expect(answer.ok).toBe(true);
+  await setDue(row, '2027-02-03');
   await desk.context().setOffline(false);
   await expect(row).toContainText('2027');
+});
+
+test('what changes before the first stream is open is asked for', async ({ desk }) => {
+  let open = (): void => {};
+  const isTime = new Promise<void>((resolve) => {
+    open = resolve;
+  });
+  await desk.route('**/api/live', async (route) => {
+    await isTime;
+    await route.continue();
+  });
+  await desk.goto(at('/fixes?view=worst&words=hsts+every+sallow+ferries'));
+  const row = stateOf(desk, 'Sallow Ferries').first();
+  await expect(row).toBeVisible();
+  await setDue(row, '2028-02-03');
+  open();
+  await expect(row).toContainText('2028');
 });

@@ -393,16 +393,6 @@ test('sites in bulk: bad cells are marked, the good rows added', async ({ desk }
   await expect(desk.getByRole('link', { name: 'Oyster School' })).toBeVisible();
 });
 
-test('messages: nothing yet says what will stand there', async ({ browser }) => {
-  const seat = await browser.newContext();
-  const page = await seat.newPage();
-  // no site is hers, and nobody has told her anything
-  await signIn(page, 'ines@marram-studio.example');
-  await page.getByRole('button', { name: /^Messages/ }).click();
-  await expect(page.getByText('When a fault that was left on purpose counts again')).toBeVisible();
-  await seat.close();
-});
-
 for (const width of [1280, 390]) {
   test(`nothing overflows at ${width} wide`, async ({ desk }) => {
     await desk.setViewportSize({ width, height: 844 });

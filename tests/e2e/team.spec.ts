@@ -24,6 +24,9 @@ test('a person is added, chooses a password by a link, and is removed', async ({
   await page.getByRole('button', { name: 'Set it' }).click();
   await expect(page).toHaveURL(/sign-in/);
   await signIn(page, 'wren@marram-studio.example', 'marram in the wind');
+  // nobody has told them anything: what will stand there is said
+  await page.getByRole('button', { name: /^Messages/ }).click();
+  await expect(page.getByText('When a fault that was left on purpose counts again')).toBeVisible();
 
   await desk.reload();
   await expect(row).not.toContainText('no password');
