@@ -6,10 +6,11 @@ export default defineConfig({
   // a machine that many share is at times many times slower; what passes does not wait
   timeout: 300_000,
   expect: { timeout: 45_000 },
-  workers: 1,
+  // each with a demo of its own
+  workers: 2,
   retries: 0,
   fullyParallel: false,
-  globalSetup: './tests/e2e/start.ts',
+  globalSetup: './tests/fresh-build.ts',
   reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
   use: {
     viewport: { width: 1280, height: 800 },

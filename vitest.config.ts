@@ -55,7 +55,6 @@ export default defineConfig({
           environment: 'node',
           testTimeout: 300_000,
           hookTimeout: 300_000,
-          fileParallelism: false,
         },
       },
     ],

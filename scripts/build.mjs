@@ -3,6 +3,7 @@ import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, readdirSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { Missing, ROOT } from './packages.mjs';
 
 const SOURCES = [
@@ -51,3 +52,6 @@ export function ensureBuild(say) {
   writeFileSync(mark, hash);
   return true;
 }
+
+if (process.argv[1] === fileURLToPath(import.meta.url))
+  ensureBuild((text) => process.stdout.write(`${text}\n`));

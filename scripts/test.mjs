@@ -2,10 +2,9 @@
  * `npm test`: installs what is missing, then lint with the dependency rules, types, unit, integration and
  * end-to-end tests.
  */
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { ensureBuild } from './build.mjs';
 import { ensureDebianPackages, ensureNodePackages, Missing, needSpace, ROOT } from './packages.mjs';
 
 const say = (text) => process.stdout.write(`${text}\n`);
@@ -15,64 +14,49 @@ const local = (name) => join(ROOT, 'node_modules', '.bin', name);
 let passed = 0,
   failed = 0;
 
-function run(name, command, args, env = {}) {
-  say(`\n== ${name}`);
+/**
+ * Runs a command to its end.
+ * @param isAlone what it says is shown at once; otherwise when it has ended, whole
+ * @returns whether it went well
+ */
+async function run([name, command, args], isAlone = false) {
+  if (isAlone) say(`\n== ${name}`);
   const started = Date.now();
-  const done = spawnSync(command, args, {
+  const child = spawn(command, args, {
     cwd: ROOT,
-    stdio: ['ignore', 'inherit', 'inherit'],
-    env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', NO_COLOR: '1', FORCE_COLOR: '0', ...env },
+    stdio: ['ignore', ...(isAlone ? ['inherit', 'inherit'] : ['pipe', 'pipe'])],
+    env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', NO_COLOR: '1', FORCE_COLOR: '0' },
   });
+  let said = '';
+  for (const stream of [child.stdout, child.stderr])
+    stream?.on('data', (d) => {
+      said += d;
+    });
+  const code = await new Promise((resolve) => {
+    child.once('error', (error) => resolve(error.message));
+    child.once('close', (status, signal) => resolve(status ?? signal));
+  });
+  if (!isAlone) say(`\n== ${name}\n${said.trim()}`);
   say(
-    `-- ${name}: ${done.status === 0 ? 'good' : `failed (${done.status ?? done.signal ?? done.error})`}, ${Math.round((Date.now() - started) / 1000)} s`,
+    `-- ${name}: ${code === 0 ? 'good' : `failed (${code})`}, ${Math.round((Date.now() - started) / 1000)} s`,
   );
-  return done.status === 0;
+  return code === 0;
 }
 
-function step(name, command, args) {
-  if (run(name, command, args)) passed++;
-  else failed++;
-}
-
-/** Steps that do not touch each other, at once; what each says is shown when it has ended. */
-async function together(steps) {
+/** Steps that do not touch each other, at once; each counts as one. */
+async function together(...steps) {
   await Promise.all(
-    steps.map(
-      ([name, command, args]) =>
-        new Promise((resolve) => {
-          const started = Date.now();
-          const child = spawn(command, args, {
-            cwd: ROOT,
-            stdio: ['ignore', 'pipe', 'pipe'],
-            env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', NO_COLOR: '1', FORCE_COLOR: '0' },
-          });
-          let out = '';
-          child.stdout.on('data', (d) => {
-            out += d;
-          });
-          child.stderr.on('data', (d) => {
-            out += d;
-          });
-          child.once('error', (error) => {
-            out += error.message;
-          });
-          child.once('close', (code) => {
-            say(
-              `\n== ${name}\n${out.trim()}\n-- ${name}: ${code === 0 ? 'good' : `failed (${code})`}, ${Math.round((Date.now() - started) / 1000)} s`,
-            );
-            if (code === 0) passed++;
-            else failed++;
-            resolve();
-          });
-        }),
-    ),
+    steps.map(async (step) => {
+      if (await run(step)) passed++;
+      else failed++;
+    }),
   );
 }
 
 /** Counts a runner's own results; a run that left none counts as one failure. */
-function counted(name, file, command, args, read) {
+async function counted(step, file, read, isAlone = false) {
   rmSync(file, { force: true });
-  const good = run(name, command, args);
+  const good = await run(step, isAlone);
   if (!existsSync(file)) {
     failed++;
     return;
@@ -82,15 +66,18 @@ function counted(name, file, command, args, read) {
   failed += bad || (good ? 0 : 1);
 }
 
-const vitest = (r) => [r.numPassedTests, r.numFailedTests];
-const vitestArgs = (project, file) => [
-  'run',
-  '--project',
-  project,
-  '--reporter=default',
-  '--reporter=json',
-  `--outputFile.json=${file}`,
-];
+const ofVitest = (r) => [r.numPassedTests, r.numFailedTests];
+const ofPlaywright = (r) => [r.stats.expected, r.stats.unexpected + r.stats.flaky];
+function vitest(name, project, isAlone) {
+  const file = join(results, `${project}.json`);
+  const reporters = ['--reporter=default', '--reporter=json', `--outputFile.json=${file}`];
+  return counted(
+    [name, local('vitest'), ['run', '--project', project, ...reporters]],
+    file,
+    ofVitest,
+    isAlone,
+  );
+}
 
 try {
   needSpace(500);
@@ -111,28 +98,26 @@ try {
     apache2: 'apache2',
   });
   mkdirSync(results, { recursive: true });
-  step('Prepare', local('nuxt'), ['prepare']);
-  await together([
+  await together(['Prepare', local('nuxt'), ['prepare']]);
+  // types and lint read what was prepared, and the build writes it anew: never these at once
+  await together(
     ['Lint and dependency rules', local('eslint'), ['.', '--max-warnings=0']],
-    ['Circles and layers', local('depcruise'), ['--config', '.dependency-cruiser.mjs', ...ROOMS]],
-    ['Formatting', local('prettier'), ['--check', '--log-level=warn', '.']],
     ['Types of the application', local('vue-tsc'), ['-b', '--noEmit']],
+  );
+  await together(
+    ['Build', process.execPath, [join(ROOT, 'scripts', 'build.mjs')]],
     ['Types of scripts and tests', local('tsc'), ['--noEmit', '-p', 'tsconfig.scripts.json']],
+    ['Formatting', local('prettier'), ['--check', '--log-level=warn', '.']],
+    ['Circles and layers', local('depcruise'), ['--config', '.dependency-cruiser.mjs', ...ROOMS]],
+  );
+  // servers of Debian's and browsers mostly wait; what computes goes on beside them
+  await Promise.all([
+    vitest('Real servers', 'real-servers'),
+    vitest('Unit tests', 'unit').then(() => vitest('Planted faults', 'faults')),
   ]);
-  const unit = join(results, 'unit.json'),
-    faults = join(results, 'faults.json'),
-    real = join(results, 'real-servers.json'),
-    integration = join(results, 'integration.json'),
-    e2e = join(results, 'e2e.json');
-  counted('Unit tests', unit, local('vitest'), vitestArgs('unit', unit), vitest);
-  counted('Real servers', real, local('vitest'), vitestArgs('real-servers', real), vitest);
-  counted('Planted faults', faults, local('vitest'), vitestArgs('faults', faults), vitest);
-  ensureBuild(say);
-  counted('Integration tests', integration, local('vitest'), vitestArgs('integration', integration), vitest);
-  counted('End-to-end tests', e2e, local('playwright'), ['test'], (r) => [
-    r.stats.expected,
-    r.stats.unexpected + r.stats.flaky,
-  ]);
+  await vitest('Integration tests', 'integration', true);
+  const e2e = join(results, 'e2e.json');
+  await counted(['End-to-end tests', local('playwright'), ['test']], e2e, ofPlaywright, true);
 } catch (error) {
   process.stderr.write(`${error instanceof Missing ? error.message : error.stack}\n`);
   failed++;

@@ -1,6 +1,8 @@
-/** Tests of the running application never meet an older build than the sources. */
+/** Tests of the running application never meet an older build than the sources, nor a demo of an older one. */
 import { ensureBuild } from '../scripts/build.mjs';
+import { demoTemplate } from './fresh-demo';
 
-export default function setup(): void {
+export default async function setup(): Promise<void> {
   ensureBuild((text) => process.stdout.write(`${text}\n`));
+  await demoTemplate();
 }

@@ -6,8 +6,11 @@ import { startStack, waitForAudits } from '../scripts/stack.mjs';
 
 const TEMPLATES = '.test/demo-templates';
 
-/** @returns the folder of a stopped demo, as these sources make it */
-async function template(): Promise<string> {
+/**
+ * Made by one process before the tests begin: files that run side by side would make it at the same time.
+ * @returns the folder of a stopped demo, as these sources make it
+ */
+export async function demoTemplate(): Promise<string> {
   const folder = join(TEMPLATES, sourceHash(['net', 'scripts']).slice(0, 16));
   const mark = join(folder, 'audited');
   if (existsSync(mark)) return folder;
@@ -25,7 +28,7 @@ async function template(): Promise<string> {
 
 /** Puts a demo into a folder, in place of what is there. */
 export async function freshDemo(folder: string): Promise<void> {
-  const from = await template();
+  const from = await demoTemplate();
   rmSync(folder, { recursive: true, force: true });
   cpSync(from, folder, { recursive: true });
 }

@@ -1,16 +1,34 @@
 /** A person of the agency in front of the screen. */
 import { test as base, expect, type BrowserContext, type Page } from '@playwright/test';
+import { startStack, waitForAudits } from '../../scripts/stack.mjs';
+import { freshDemo } from '../fresh-demo';
 
-export const test = base.extend<{ desk: Page }, { seat: BrowserContext }>({
+const STARTING_MS = 300_000;
+
+export const test = base.extend<{ desk: Page }, { address: string; seat: BrowserContext }>({
+  /** A demo for each worker: what the tests of one file change, those of another do not meet. */
+  address: [
+    // eslint-disable-next-line no-empty-pattern -- Playwright wants the pattern
+    async ({}, use, { parallelIndex }) => {
+      const folder = `.test/e2e-${parallelIndex}`;
+      await freshDemo(folder);
+      const stack = await startStack({ folder });
+      process.env.ARMBAND_COOKIE = await waitForAudits(stack.address);
+      process.env.ARMBAND_ADDRESS = stack.address;
+      await use(stack.address);
+      await stack.stop();
+    },
+    { scope: 'worker', auto: true, timeout: STARTING_MS },
+  ],
   /**
    * One browser profile for all: what was loaded once need not be loaded again. How signing in works has a
    * test of its own.
    */
   seat: [
-    async ({ browser }, use) => {
+    async ({ browser, address }, use) => {
       const seat = await browser.newContext({ viewport: { width: 1280, height: 800 } });
       const [name, ...value] = process.env.ARMBAND_COOKIE!.split('=');
-      await seat.addCookies([{ name: name!, value: value.join('='), url: at('/') }]);
+      await seat.addCookies([{ name: name!, value: value.join('='), url: address }]);
       await use(seat);
       await seat.close();
     },
