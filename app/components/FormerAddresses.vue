@@ -1,6 +1,11 @@
 <script setup lang="ts">
 import { LIKELY, proposeTargets, redirectsCsv } from '#core/launch/former';
-import { pathOf as addressPath, REDIRECT_SERVERS, redirectLines } from '#core/recipes/redirects';
+import {
+  isSameAddress,
+  pathOf as addressPath,
+  REDIRECT_SERVERS,
+  redirectLines,
+} from '#core/recipes/redirects';
 import { quantity } from '#core/text/quantity';
 import type { SiteDetail } from '~/types';
 
@@ -21,7 +26,11 @@ interface Line {
   score: number | null;
   why: string;
   isKept: boolean;
+  /** It stays where it is: nothing to redirect. */
+  isSame: boolean;
 }
+/** What somebody has to look at comes first. */
+const rank = (line: Line): number => Number(line.isKept) + 2 * Number(line.isSame);
 /** Chosen targets by former address; what is not there is as proposed. */
 const chosen = reactive(new Map<string, string>());
 const confirmed = reactive(new Set<string>());
@@ -38,10 +47,13 @@ const lines = computed((): Line[] => {
       pages,
     ),
   ];
+  const about = (from: string, to: string): Pick<Line, 'from' | 'to' | 'isSame'> => {
+    const target = chosen.get(from) ?? to;
+    return { from, to: target, isSame: isSameAddress({ from, to: target }) };
+  };
   const proposed = all.map((p) => ({
-    from: p.from,
+    ...about(p.from, kept.get(p.from) ?? p.to ?? ''),
     title: p.title,
-    to: chosen.get(p.from) ?? kept.get(p.from) ?? p.to ?? '',
     score: kept.has(p.from) ? null : p.score,
     why: kept.has(p.from) ? 'in the brief' : p.why,
     isKept: kept.has(p.from),
@@ -49,14 +61,8 @@ const lines = computed((): Line[] => {
   const rest = [...kept].filter(([from]) => !all.some((p) => p.from === from));
   return [
     ...proposed,
-    ...rest.map(([from, to]) => ({
-      from,
-      to: chosen.get(from) ?? to,
-      score: null,
-      why: 'in the brief',
-      isKept: true,
-    })),
-  ].sort((a, b) => Number(a.isKept) - Number(b.isKept) || (a.score ?? 0) - (b.score ?? 0));
+    ...rest.map(([from, to]) => ({ ...about(from, to), score: null, why: 'in the brief', isKept: true })),
+  ].sort((a, b) => rank(a) - rank(b) || (a.score ?? 0) - (b.score ?? 0));
 });
 const targets = computed(() =>
   (former.value?.pages ?? []).map((p) => ({
@@ -65,7 +71,7 @@ const targets = computed(() =>
     props: { subtitle: p.title ?? undefined },
   })),
 );
-const open = computed(() => lines.value.filter((l) => !l.isKept && !confirmed.has(l.from)));
+const open = computed(() => lines.value.filter((l) => !l.isKept && !l.isSame && !confirmed.has(l.from)));
 function confirm(line: Line, on: boolean): void {
   if (on) confirmed.add(line.from);
   else confirmed.delete(line.from);
@@ -76,7 +82,7 @@ function confirmLikely(): void {
 }
 const wanted = computed(() =>
   lines.value
-    .filter((l) => l.to && (l.isKept || confirmed.has(l.from)))
+    .filter((l) => l.to && (l.isKept || (confirmed.has(l.from) && !l.isSame)))
     .map(({ from, to }) => ({ from, to }))
     .sort((a, b) => (a.from < b.from ? -1 : 1)),
 );
@@ -151,6 +157,7 @@ const text = computed(() =>
         <tr v-for="l in lines" :key="l.from">
           <td>
             <v-checkbox-btn
+              v-if="!l.isSame || l.isKept"
               :model-value="l.isKept || confirmed.has(l.from)"
               :disabled="l.isKept || !l.to"
               density="compact"
@@ -162,7 +169,7 @@ const text = computed(() =>
             <span class="mono">{{ l.from }}</span>
             <div class="faint">{{ l.title }}</div>
           </td>
-          <td>
+          <td class="target">
             <v-combobox
               :model-value="l.to"
               :items="targets"
@@ -174,8 +181,11 @@ const text = computed(() =>
             />
           </td>
           <td class="why">
-            <span v-if="l.score !== null" class="num">{{ l.score }} %</span>
-            <span class="faint">{{ l.why }}</span>
+            <span v-if="l.isSame" class="faint">stays, nothing to redirect</span>
+            <template v-else>
+              <span v-if="l.score !== null" class="num">{{ l.score }} % </span>
+              <span class="faint">{{ l.why }}</span>
+            </template>
           </td>
         </tr>
       </tbody>
@@ -238,6 +248,12 @@ h3 {
 }
 .why {
   min-width: 150px;
+}
+.why .num {
+  margin-right: 6px;
+}
+.target {
+  padding-block: 3px !important;
 }
 .own {
   min-width: 260px;

@@ -167,11 +167,10 @@ async function save(): Promise<void> {
           >
             {{ s.title }}
           </button>
-          <span class="faint"
+          <span class="faint who"
             >{{ DOER_WORDS[s.who]
             }}{{ s.when === 'always' ? '' : `, only where ${CONDITIONS[s.when]}` }}</span
           >
-          <span class="spring" />
           <v-btn v-if="i" size="small" variant="text" :aria-label="`Move ${s.title} up`" @click="raise(s)"
             >Up</v-btn
           >
@@ -262,6 +261,10 @@ ul {
 .title {
   text-align: left;
   font-weight: 550;
+}
+/* gives way before the buttons beside it do */
+.who {
+  flex: 1 1 200px;
 }
 .form {
   display: grid;

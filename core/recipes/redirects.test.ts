@@ -32,4 +32,39 @@ describe('redirects', () => {
       expect(line).not.toContain('\n');
     }
   });
+
+  it.each([
+    ['an address that leads to itself', [{ from: '/', to: '/' }], ''],
+    ['the same, written whole', [{ from: 'https://t.example/a', to: '/a' }], ''],
+    [
+      'two that lead to each other',
+      [
+        { from: '/a', to: '/b' },
+        { from: '/b', to: '/a' },
+      ],
+      '# leads in a circle: "/a" to "/b"\n# leads in a circle: "/b" to "/a"',
+    ],
+    [
+      'one that leads into a circle is in none',
+      [
+        { from: '/c', to: '/a' },
+        { from: '/a', to: '/b' },
+        { from: '/b', to: '/a' },
+      ],
+      'redir "/c" /a permanent\n# leads in a circle: "/a" to "/b"\n# leads in a circle: "/b" to "/a"',
+    ],
+  ])('lead nowhere without end: %s', (_, list, lines) => {
+    expect(redirectLines(list, 'Caddy')).toBe(lines);
+  });
+  it.each([
+    ['/index.html', '/', 'if ($request_uri ~ "^/index\\.html(\\?|$)") { return 301 /; }'],
+    [
+      '/a/x.php',
+      'https://www.t.example/a/',
+      'if ($request_uri ~ "^/a/x\\.php(\\?|$)") { return 301 https://www.t.example/a/; }',
+    ],
+    ['/a/x.php', '/', 'location = "/a/x.php" { return 301 /; }'],
+  ])('what may be the file of its folder is told by what was asked: %s to %s', (from, to, line) => {
+    expect(redirectLines([{ from, to }], 'nginx')).toBe(line);
+  });
 });

@@ -22,6 +22,23 @@ const RULES: Record<RedirectServer, (from: string, to: string) => string> = {
   // without a star a path is the whole path (Caddy, request matchers)
   Caddy: (from, to) => `redir "${from}" ${to} permanent`,
 };
+/**
+ * The same for a file that leads to its own folder: it may be the one that the server shows for the folder, and would
+ * come by the rule again without end. So what was asked for is compared, not what is served.
+ */
+const FOLDER_RULES: typeof RULES = {
+  nginx: (from, to) => `if ($request_uri ~ "^${escaped(encodeURI(from))}(\\?|$)") { return 301 ${to}; }`,
+  // a per cent sign begins a back reference (Apache, mod_rewrite)
+  Apache: (from, to) =>
+    [
+      'RewriteEngine On',
+      `RewriteCond %{THE_REQUEST} "^[A-Z]+ ${escaped(encodeURI(from))}[? ]"`,
+      `RewriteRule "^" "${to.replaceAll('%', '\\%')}" [R=301,NE,L]`,
+    ].join('\n'),
+  Caddy: RULES.Caddy,
+};
+const isOwnFolder = (from: string, to: string): boolean =>
+  from.replace(/[^/]+$/, '') === decodeSafely(to.replace(/^https?:\/\/[^/]+/, ''));
 
 /** Path and query of an address, whatever it was written as. */
 export function pathOf(address: string): string {
@@ -33,14 +50,37 @@ export function pathOf(address: string): string {
   }
 }
 
-/** One rule for each; what no simple rule can hold, such as a query, is named in a comment. */
+const targetOf = (to: string): string => (/^https?:/.test(to) ? to : pathOf(to));
+
+/** Whether an address leads to itself: nothing has to be redirected, and a rule would lead in a circle. */
+export const isSameAddress = ({ from, to }: Redirected): boolean =>
+  from === to || pathOf(from) === targetOf(to);
+
+/** Whether a list leads from here back to here. */
+function isCircle(from: string, next: ReadonlyMap<string, string>): boolean {
+  const seen = new Set<string>();
+  for (let at = next.get(from); at !== undefined && !seen.has(at); at = next.get(at)) {
+    if (at === from) return true;
+    seen.add(at);
+  }
+  return false;
+}
+
+/**
+ * One rule for each address that moves; what no simple rule can hold, such as a query, or what leads in a circle, is
+ * named in a comment.
+ */
 export function redirectLines(list: readonly Redirected[], server: RedirectServer): string {
-  return list
+  const moved = list.filter((one) => !isSameAddress(one));
+  const next = new Map(moved.map(({ from, to }) => [pathOf(from), targetOf(to)]));
+  return moved
     .map(({ from, to }) => {
       const path = decodeSafely(pathOf(from));
-      const target = /^https?:/.test(to) ? to : pathOf(to);
+      const target = targetOf(to);
+      if (isCircle(pathOf(from), next))
+        return `# leads in a circle: ${JSON.stringify(from)} to ${JSON.stringify(to)}`;
       return PLAIN.test(path) && TARGET.test(target)
-        ? RULES[server](path, target)
+        ? (isOwnFolder(path, target) ? FOLDER_RULES : RULES)[server](path, target)
         : `# by hand: ${JSON.stringify(from)} to ${JSON.stringify(to)}`;
     })
     .join('\n');

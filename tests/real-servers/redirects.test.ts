@@ -12,6 +12,11 @@ const LIST = [
   { from: '/old%20page.html', to: '/new/' },
   { from: '/caf%C3%A9.html', to: '/cafe/' },
   { from: '/a+b', to: 'https://www.kites.example/c?d=1' },
+  { from: '/index.html', to: '/' },
+  { from: '/', to: '/' },
+  { from: '/caf%C3%A9/the%20house.html', to: '/caf%C3%A9/' },
+  { from: '/there', to: '/back' },
+  { from: '/back', to: '/there' },
   { from: '/x"; return 200 "y', to: '/z' },
 ];
 let bed: Bed;
@@ -53,7 +58,16 @@ describe.each(['nginx', 'Apache'] as const)('%s', (server) => {
     ['a path that only begins alike', '/history.html5', 404, undefined],
     ['a path of which the dot is another letter', '/historyXhtml', 404, undefined],
     ['what is no simple rule', '/x%22;%20return%20200%20%22y', 404, undefined],
-    ['the home page', '/', 200, undefined],
+    ['the home page, of which the list says that it stays', '/', 200, undefined],
+    ['the file behind the home page', '/index.html', 301, '/'],
+    [
+      'the same with a query',
+      '/index.html?a=b',
+      301,
+      expect.stringMatching(/^\/(?:\?a=b)?$/) as unknown as string,
+    ],
+    ['a file that leads to its folder, beyond ASCII', '/caf%C3%A9/the%20house.html', 301, '/caf%C3%A9/'],
+    ['what leads in a circle', '/there', 404, undefined],
   ])('%s', async (_, path, status, to) => {
     const { statusCode, headers, body } = await request(bed.web + path, {
       dispatcher: agent,
@@ -62,6 +76,6 @@ describe.each(['nginx', 'Apache'] as const)('%s', (server) => {
     await body.dump();
     expect(statusCode).toBe(status);
     const location = headers.location === undefined ? undefined : String(headers.location);
-    expect(location?.replace(/^https:\/\/kites\.example(?::\d+)?/, '')).toBe(to);
+    expect(location?.replace(/^https:\/\/kites\.example(?::\d+)?/, '')).toEqual(to);
   });
 });
