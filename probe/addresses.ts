@@ -69,10 +69,14 @@ export class AddressMap {
   }
 }
 
+/** Reading an address takes long beside a look at its letters, and each connection asks. */
+const MAY_BE_ADDRESS = /^[\da-fx.]+$|:/i;
+
 function key(host: string, port?: number): string {
-  const plain = ipaddr.isValid(host)
-    ? ipaddr.process(host).toString()
-    : host.toLowerCase().replace(/\.$/, '');
+  const plain =
+    MAY_BE_ADDRESS.test(host) && ipaddr.isValid(host)
+      ? ipaddr.process(host).toString()
+      : host.toLowerCase().replace(/\.$/, '');
   return port === undefined ? plain : `${plain}|${port}`;
 }
 

@@ -53,16 +53,14 @@ export async function keepFixes(
       state: step.fix.state,
       places: step.fix.places,
       returns: step.fix.returns,
-      changedAt: at,
-      ...(finding ? { severity: finding.severity } : {}),
+      severity: (finding ?? row!).severity,
     };
     const wasAccepted = row?.state === 'accepted';
     const fix = row
-      ? await row.update(values, { transaction })
-      : await Fix.create(
-          { environmentId: environment.id, checkId, openedAt: at, severity: finding!.severity, ...values },
-          { transaction },
-        );
+      ? row.set(values)
+      : Fix.build({ environmentId: environment.id, checkId, openedAt: at, changedAt: at, ...values });
+    // most audits find the same faults at the same places
+    if (fix.changed()) await fix.set('changedAt', at).save({ transaction });
     await addEvents(fix.id, step.events, transaction, auditId);
     if (row && wasAccepted && step.fix.state === 'open' && fresh(checkId))
       await tell(

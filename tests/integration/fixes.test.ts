@@ -47,6 +47,18 @@ async function everyFix(query = ''): Promise<ListedFix[]> {
 }
 
 describe('the life of a fix', () => {
+  it('is not written again by an audit that finds the same fault at the same pages', async () => {
+    const { id } = await environmentOf('Sallow Ferries', 'Live');
+    const times = () =>
+      sql<{ check_id: string; changed_at: Date }>(
+        "SELECT check_id, changed_at FROM fix WHERE environment_id = ? AND state = 'open' ORDER BY id",
+        [id],
+      );
+    const before = await times();
+    expect(before.length).toBeGreaterThan(0);
+    await auditAgain(id);
+    expect(await times()).toEqual(before);
+  });
   it('opens, is set to verify, is verified only by the next audit, and comes back', async () => {
     const { id } = await environmentOf('Tarn Planetarium', 'Live');
     const before = await finding(id, 'indexing.let-in');

@@ -29,6 +29,8 @@ export function database(): Sequelize {
         socketTimeout: 90_000,
         initSql: [
           "SET SESSION sql_mode = 'STRICT_ALL_TABLES,NO_ZERO_DATE,NO_ZERO_IN_DATE,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION'",
+          // once for all transactions: said with each, it would be a statement more for each
+          'SET SESSION TRANSACTION ISOLATION LEVEL READ COMMITTED',
         ],
       },
     },
