@@ -54,9 +54,9 @@ async function together(...steps) {
 }
 
 /** Counts a runner's own results; a run that left none counts as one failure. */
-async function counted(step, file, read, isAlone = false) {
+async function counted(step, file, read) {
   rmSync(file, { force: true });
-  const good = await run(step, isAlone);
+  const good = await run(step, true);
   if (!existsSync(file)) {
     failed++;
     return;
@@ -68,15 +68,10 @@ async function counted(step, file, read, isAlone = false) {
 
 const ofVitest = (r) => [r.numPassedTests, r.numFailedTests];
 const ofPlaywright = (r) => [r.stats.expected, r.stats.unexpected + r.stats.flaky];
-function vitest(name, project, isAlone) {
+function vitest(name, project) {
   const file = join(results, `${project}.json`);
   const reporters = ['--reporter=default', '--reporter=json', `--outputFile.json=${file}`];
-  return counted(
-    [name, local('vitest'), ['run', '--project', project, ...reporters]],
-    file,
-    ofVitest,
-    isAlone,
-  );
+  return counted([name, local('vitest'), ['run', '--project', project, ...reporters]], file, ofVitest);
 }
 
 try {
@@ -110,14 +105,12 @@ try {
     ['Formatting', local('prettier'), ['--check', '--log-level=warn', '.']],
     ['Circles and layers', local('depcruise'), ['--config', '.dependency-cruiser.mjs', ...ROOMS]],
   );
-  // servers of Debian's and browsers mostly wait; what computes goes on beside them
-  await Promise.all([
-    vitest('Real servers', 'real-servers'),
-    vitest('Unit tests', 'unit').then(() => vitest('Planted faults', 'faults')),
-  ]);
-  await vitest('Integration tests', 'integration', true);
+  await vitest('Unit tests', 'unit');
+  await vitest('Real servers', 'real-servers');
+  await vitest('Planted faults', 'faults');
+  await vitest('Integration tests', 'integration');
   const e2e = join(results, 'e2e.json');
-  await counted(['End-to-end tests', local('playwright'), ['test']], e2e, ofPlaywright, true);
+  await counted(['End-to-end tests', local('playwright'), ['test']], e2e, ofPlaywright);
 } catch (error) {
   process.stderr.write(`${error instanceof Missing ? error.message : error.stack}\n`);
   failed++;
