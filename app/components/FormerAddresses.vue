@@ -34,6 +34,7 @@ const rank = (line: Line): number => Number(line.isKept) + 2 * Number(line.isSam
 /** Chosen targets by former address; what is not there is as proposed. */
 const chosen = reactive(new Map<string, string>());
 const confirmed = reactive(new Set<string>());
+const hosts = computed(() => former.value?.hosts ?? []);
 const lines = computed((): Line[] => {
   const kept = new Map((former.value?.kept ?? []).map((k) => [k.from, k.to]));
   const harvested = former.value?.list ?? [];
@@ -49,7 +50,7 @@ const lines = computed((): Line[] => {
   ];
   const about = (from: string, to: string): Pick<Line, 'from' | 'to' | 'isSame'> => {
     const target = chosen.get(from) ?? to;
-    return { from, to: target, isSame: isSameAddress({ from, to: target }) };
+    return { from, to: target, isSame: isSameAddress({ from, to: target }, hosts.value) };
   };
   const proposed = all.map((p) => ({
     ...about(p.from, kept.get(p.from) ?? p.to ?? ''),
@@ -115,7 +116,9 @@ function addOwn(): void {
 const FORMATS = [...REDIRECT_SERVERS, 'CSV'] as const;
 const format = ref<(typeof FORMATS)[number]>('nginx');
 const text = computed(() =>
-  format.value === 'CSV' ? redirectsCsv(wanted.value) : redirectLines(wanted.value, format.value),
+  format.value === 'CSV'
+    ? redirectsCsv(wanted.value, hosts.value)
+    : redirectLines(wanted.value, format.value, hosts.value),
 );
 </script>
 
@@ -183,7 +186,7 @@ const text = computed(() =>
           <td class="why">
             <span v-if="l.isSame" class="faint">stays, nothing to redirect</span>
             <template v-else>
-              <span v-if="l.score !== null" class="num">{{ l.score }} % </span>
+              <span v-if="l.score !== null" class="num">{{ l.score }} %</span>
               <span class="faint">{{ l.why }}</span>
             </template>
           </td>

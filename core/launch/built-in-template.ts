@@ -97,7 +97,7 @@ const WEEK_BEFORE: TemplateStep[] = [
     'ttl-lowered',
     -3 * DAY,
     'TTLs of the records that change are lowered',
-    'Set the TTL to 300 seconds, values unchanged; an hour at most counts as low. It helps only once the old TTL has run out.',
+    'Set the TTL to 300 seconds, values unchanged; what proves it says how low is enough. It helps only once the old TTL has run out.',
     {
       when: 'addressed',
       where: 'dns',

@@ -76,7 +76,12 @@ it.each([
   expect(plainPath(path)).toBe(plain);
 });
 
-it('as CSV can be read again, and begins no formula', () => {
-  const text = redirectsCsv([{ from: '=cmd()', to: '/a,b' }]);
+it('as CSV can be read again, begins no formula, and has nothing that stays', () => {
+  const list = [
+    { from: '=cmd()', to: '/a,b' },
+    { from: '/', to: '/' },
+    { from: '/b', to: 'https://www.t.example/b' },
+  ];
+  const text = redirectsCsv(list, ['www.t.example']);
   expect(Papa.parse(text, { header: true }).data).toEqual([{ from: "'=cmd()", to: '/a,b' }]);
 });

@@ -4,7 +4,7 @@
  */
 import Papa from 'papaparse';
 import { decodeSafely } from '#core/extract/address';
-import type { Redirected } from '#core/recipes/redirects';
+import { isSameAddress, type Redirected } from '#core/recipes/redirects';
 
 /** A page by what it says of itself. */
 export interface KnownPage {
@@ -162,6 +162,12 @@ export function proposeTargets(former: readonly KnownPage[], fresh: readonly Kno
   });
 }
 
-/** The same as a table for any other system. */
-export const redirectsCsv = (list: readonly Redirected[]): string =>
-  Papa.unparse({ fields: ['from', 'to'], data: list.map((r) => [r.from, r.to]) }, { escapeFormulae: true });
+/** Addresses that move, as a table for any other system. @param hosts the site's own */
+export const redirectsCsv = (list: readonly Redirected[], hosts: readonly string[]): string =>
+  Papa.unparse(
+    {
+      fields: ['from', 'to'],
+      data: list.filter((r) => !isSameAddress(r, hosts)).map((r) => [r.from, r.to]),
+    },
+    { escapeFormulae: true },
+  );

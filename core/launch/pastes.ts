@@ -28,7 +28,7 @@ const TEXTS: Record<PasteKind, (input: PasteInput) => string> = {
       .concat(hosts.length > 1 ? [] : hosts)
       .map((host) => `${host} -> ${brief.forwardTo ?? liveUrl} (permanent, 301)`)
       .join('\n'),
-  redirects: ({ brief }) => redirectLines(brief.formerAddresses ?? [], 'nginx'),
+  redirects: ({ brief, hosts }) => redirectLines(brief.formerAddresses ?? [], 'nginx', hosts),
   note: ({ siteName, liveUrl, when, until }) =>
     [
       `We set ${siteName} live on ${when}, at ${liveUrl}.`,

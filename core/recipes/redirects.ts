@@ -23,10 +23,11 @@ const RULES: Record<RedirectServer, (from: string, to: string) => string> = {
   Caddy: (from, to) => `redir "${from}" ${to} permanent`,
 };
 /**
- * The same for a file that leads to its own folder: it may be the one that the server shows for the folder, and would
- * come by the rule again without end. So what was asked for is compared, not what is served.
+ * The same for a file that leads to its own folder, or to its name without the ending: it may be the one that the
+ * server shows there, and would come by the rule again without end. So what was asked for is compared, not what is
+ * served.
  */
-const FOLDER_RULES: typeof RULES = {
+const ASKED_RULES: typeof RULES = {
   nginx: (from, to) => `if ($request_uri ~ "^${escaped(encodeURI(from))}(\\?|$)") { return 301 ${to}; }`,
   // a per cent sign begins a back reference (Apache, mod_rewrite)
   Apache: (from, to) =>
@@ -37,8 +38,11 @@ const FOLDER_RULES: typeof RULES = {
     ].join('\n'),
   Caddy: RULES.Caddy,
 };
-const isOwnFolder = (from: string, to: string): boolean =>
-  from.replace(/[^/]+$/, '') === decodeSafely(to.replace(/^https?:\/\/[^/]+/, ''));
+/** Whether a server may show this file at the address that it is to lead to. */
+function mayBeShownAt(from: string, to: string): boolean {
+  const target = decodeSafely(to.replace(/^https?:\/\/[^/]+/, ''));
+  return target === from.replace(/[^/]+$/, '') || target === from.replace(/\.[^./]+$/, '');
+}
 
 /** Path and query of an address, whatever it was written as. */
 export function pathOf(address: string): string {
@@ -52,9 +56,18 @@ export function pathOf(address: string): string {
 
 const targetOf = (to: string): string => (/^https?:/.test(to) ? to : pathOf(to));
 
-/** Whether an address leads to itself: nothing has to be redirected, and a rule would lead in a circle. */
-export const isSameAddress = ({ from, to }: Redirected): boolean =>
-  from === to || pathOf(from) === targetOf(to);
+/** Where an address leads, as the site itself knows it. @param hosts the site's own */
+function goalOf(to: string, hosts: readonly string[]): string {
+  const target = targetOf(to);
+  return URL.canParse(target) && hosts.includes(new URL(target).hostname) ? pathOf(target) : target;
+}
+
+/**
+ * Whether an address leads to itself: nothing has to be redirected, and a rule would lead in a circle.
+ * @param hosts the site's own: an address there is the same as its path
+ */
+export const isSameAddress = ({ from, to }: Redirected, hosts: readonly string[]): boolean =>
+  from === to || pathOf(from) === goalOf(to, hosts);
 
 /** Whether a list leads from here back to here. */
 function isCircle(from: string, next: ReadonlyMap<string, string>): boolean {
@@ -69,10 +82,15 @@ function isCircle(from: string, next: ReadonlyMap<string, string>): boolean {
 /**
  * One rule for each address that moves; what no simple rule can hold, such as a query, or what leads in a circle, is
  * named in a comment.
+ * @param hosts the site's own
  */
-export function redirectLines(list: readonly Redirected[], server: RedirectServer): string {
-  const moved = list.filter((one) => !isSameAddress(one));
-  const next = new Map(moved.map(({ from, to }) => [pathOf(from), targetOf(to)]));
+export function redirectLines(
+  list: readonly Redirected[],
+  server: RedirectServer,
+  hosts: readonly string[],
+): string {
+  const moved = list.filter((one) => !isSameAddress(one, hosts));
+  const next = new Map(moved.map(({ from, to }) => [pathOf(from), goalOf(to, hosts)]));
   return moved
     .map(({ from, to }) => {
       const path = decodeSafely(pathOf(from));
@@ -80,7 +98,7 @@ export function redirectLines(list: readonly Redirected[], server: RedirectServe
       if (isCircle(pathOf(from), next))
         return `# leads in a circle: ${JSON.stringify(from)} to ${JSON.stringify(to)}`;
       return PLAIN.test(path) && TARGET.test(target)
-        ? (isOwnFolder(path, target) ? FOLDER_RULES : RULES)[server](path, target)
+        ? (mayBeShownAt(path, target) ? ASKED_RULES : RULES)[server](path, target)
         : `# by hand: ${JSON.stringify(from)} to ${JSON.stringify(to)}`;
     })
     .join('\n');

@@ -2,6 +2,7 @@
 import { pathBelow } from '#core/compare/sites/page-face';
 import { finalStatus, type Evidence } from '#core/facts/evidence';
 import { proposeTargets, type KnownPage, type Proposed } from '#core/launch/former';
+import { hostsOf } from '#probe/plan';
 import { Audit, AuditEvidence } from '../audits/models';
 import { keptEvidence } from '../platform/packed';
 import type { Environment } from '../sites/models';
@@ -53,6 +54,8 @@ export interface FormerAddresses {
   list: Proposed[];
   /** Pages of the new site that an address can lead to. */
   pages: { path: string; title: string | null }[];
+  /** The hosts of the live site. */
+  hosts: string[];
   /** What the brief has. */
   kept: { from: string; to: string }[];
 }
@@ -69,6 +72,7 @@ export async function formerAddresses(siteId: number): Promise<FormerAddresses> 
     at: audit ? (audit.finishedAt ?? audit.startedAt).toISOString() : null,
     list: proposeTargets(harvested, pages),
     pages: pages.map(({ path, title }) => ({ path, title: title ?? null })),
+    hosts: live ? hostsOf(live.url, 'live', brief) : [],
     kept: brief.formerAddresses ?? [],
   };
 }

@@ -14,6 +14,7 @@ const LIST = [
   { from: '/a+b', to: 'https://www.kites.example/c?d=1' },
   { from: '/index.html', to: '/' },
   { from: '/', to: '/' },
+  { from: '/trams.html', to: '/trams' },
   { from: '/caf%C3%A9/the%20house.html', to: '/caf%C3%A9/' },
   { from: '/there', to: '/back' },
   { from: '/back', to: '/there' },
@@ -27,7 +28,10 @@ beforeAll(async () => {
   bed.certificate(APEX);
   bed.zone(APEX, site());
   await bed.names();
-  root = bed.files('kites', { 'index.html': '<!doctype html><title>Kites</title>' });
+  root = bed.files('kites', {
+    'index.html': '<!doctype html><title>Kites</title>',
+    'trams.html': '<!doctype html><title>Trams</title>',
+  });
   agent = new Agent({
     connect: { ca: readFileSync(join(bed.folder, 'root.pem'), 'utf8'), servername: APEX },
   });
@@ -40,16 +44,16 @@ afterAll(async () => {
 const SERVE = {
   nginx: (lines: string) =>
     bed.nginx(
-      `server { listen 443 ssl; listen [::]:443 ssl; server_name ${APEX}; ssl_certificate ssl/${APEX}/fullchain.pem; ssl_certificate_key ssl/${APEX}/privkey.pem; root ${root}; index index.html;\n${lines}\n}`,
+      `server { listen 443 ssl; listen [::]:443 ssl; server_name ${APEX}; ssl_certificate ssl/${APEX}/fullchain.pem; ssl_certificate_key ssl/${APEX}/privkey.pem; root ${root}; index index.html; location = /trams { rewrite ^ /trams.html last; }\n${lines}\n}`,
     ),
   Apache: (lines: string) =>
     bed.apache(
-      `<VirtualHost *:443>\nServerName ${APEX}\nSSLEngine on\nSSLCertificateFile ssl/${APEX}/fullchain.pem\nSSLCertificateKeyFile ssl/${APEX}/privkey.pem\nDocumentRoot ${root}\n<Directory ${root}>\nRequire all granted\n</Directory>\n${lines}\n</VirtualHost>`,
+      `<VirtualHost *:443>\nServerName ${APEX}\nSSLEngine on\nSSLCertificateFile ssl/${APEX}/fullchain.pem\nSSLCertificateKeyFile ssl/${APEX}/privkey.pem\nDocumentRoot ${root}\n<Directory ${root}>\nRequire all granted\nRewriteEngine On\nRewriteRule ^trams$ trams.html\n</Directory>\n${lines}\n</VirtualHost>`,
     ),
 };
 
 describe.each(['nginx', 'Apache'] as const)('%s', (server) => {
-  beforeAll(() => SERVE[server](redirectLines(LIST, server)));
+  beforeAll(() => SERVE[server](redirectLines(LIST, server, [APEX])));
   it.each([
     ['a plain path', '/history.html', 301, '/about/'],
     ['a space', '/old%20page.html', 301, '/new/'],
@@ -66,6 +70,8 @@ describe.each(['nginx', 'Apache'] as const)('%s', (server) => {
       301,
       expect.stringMatching(/^\/(?:\?a=b)?$/) as unknown as string,
     ],
+    ['a file behind an address without its ending', '/trams.html', 301, '/trams'],
+    ['that address', '/trams', 200, undefined],
     ['a file that leads to its folder, beyond ASCII', '/caf%C3%A9/the%20house.html', 301, '/caf%C3%A9/'],
     ['what leads in a circle', '/there', 404, undefined],
   ])('%s', async (_, path, status, to) => {

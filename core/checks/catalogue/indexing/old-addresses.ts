@@ -70,11 +70,14 @@ export const oldAddresses = defineCheck({
       ),
     );
   },
-  recipe: (_, finding) => {
+  recipe: ({ view }, finding) => {
     const bad = failedPlaces(finding, 100).map((p) => ({ from: p.place, to: p.expected ?? '/' }));
     return {
       steps: 'Set one permanent redirect for each.',
-      paste: REDIRECT_SERVERS.map((label) => ({ label, text: redirectLines(bad, label) })),
+      paste: REDIRECT_SERVERS.map((label) => ({
+        label,
+        text: redirectLines(bad, label, [...view.siteHosts]),
+      })),
     };
   },
 });
