@@ -15,6 +15,8 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     actionTimeout: 45_000,
+    // nothing is clicked while it still moves
+    contextOptions: { reducedMotion: 'reduce' },
     launchOptions: {
       executablePath: process.env.ARMBAND_CHROMIUM ?? '/usr/bin/chromium',
       args: [

@@ -193,10 +193,10 @@ function takeHostRecords(): void {
       <v-btn :aria-expanded="showVersions" @click="showVersions = !showVersions">Versions</v-btn>
       <v-menu location="bottom end"
         ><template #activator="{ props: p }"><v-btn v-bind="p">Files ▾</v-btn></template>
-        <v-list density="compact"
-          ><v-list-item title="Save as JSON" @click="exportJson" /><v-list-item
+        <MenuList label="Files"
+          ><MenuItem title="Save as JSON" @click="exportJson" /><MenuItem
             title="Save the records as a zone file"
-            @click="exportZone" /></v-list
+            @click="exportZone" /></MenuList
       ></v-menu>
       <v-btn v-if="changed" variant="text" @click="reset">Undo changes</v-btn
       ><v-btn type="submit" color="primary" variant="flat" :loading="busy" :disabled="!changed">Save</v-btn>

@@ -153,9 +153,9 @@ const SAVES = [
           <template #activator="{ props: menu }"
             ><v-btn v-bind="menu" :prepend-icon="mdiDownload" size="small">Save</v-btn></template
           >
-          <v-list density="compact">
-            <v-list-item v-for="s in SAVES" :key="s.label" :title="s.label" @click="s.save()" />
-          </v-list>
+          <MenuList label="Save">
+            <MenuItem v-for="s in SAVES" :key="s.label" :title="s.label" @click="s.save()" />
+          </MenuList>
         </v-menu>
       </form>
       <p v-if="fault || sidesFault" class="fray" role="alert">{{ fault || sidesFault }}</p>

@@ -115,23 +115,23 @@ const { run: remove } = useDoing(async (a: AuditRow) => {
                 :icon="mdiDotsVertical"
                 :aria-label="`${hasFiles(a) ? `Evidence of ${moment(a.at)} as a file` : `Audit of ${moment(a.at)}`}`"
             /></template>
-            <v-list density="compact">
+            <MenuList label="Files of this audit">
               <template v-if="hasFiles(a)">
-                <v-list-item
+                <MenuItem
                   title="Pages"
                   subtitle="as this audit saw them"
                   :to="{
                     query: { ...$route.query, tab: 'pages', audit: String(a.auditId), at: a.at },
                   }"
                 />
-                <v-list-item
+                <MenuItem
                   v-for="f in FINDINGS"
                   :key="f.as"
                   :href="`/api/audits/${a.auditId}/findings?as=${f.as}`"
                   :title="f.title"
                   download
                 />
-                <v-list-item
+                <MenuItem
                   v-for="f in FILES"
                   :key="f.as"
                   :href="`/api/audits/${a.auditId}/evidence?as=${f.as}`"
@@ -140,7 +140,7 @@ const { run: remove } = useDoing(async (a: AuditRow) => {
                   download
                 />
               </template>
-              <v-list-item v-if="canDelete(a)" title="Delete this audit" @click="remove(a)" /></v-list
+              <MenuItem v-if="canDelete(a)" title="Delete this audit" @click="remove(a)" /></MenuList
           ></v-menu>
         </td>
       </tr>

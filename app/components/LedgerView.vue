@@ -25,7 +25,7 @@ const waiting = ref<{ what: LedgerAct; check: string } | null>(null);
 
 const key = computed(() => ['site', props.siteId, 'ledger', props.environment.id]);
 const unreached = computed(() => props.environment.audit?.unreached);
-const { data, fault, reload } = useReading('/api/environments/:id/ledger', {
+const { data, fault, isOld, reload } = useReading('/api/environments/:id/ledger', {
   key,
   params: () => ({ id: props.environment.id }),
   query: () => ({
@@ -83,13 +83,15 @@ const current = computed(() => checks.value.find((f) => f.check === at.value));
 /** How many match beyond what one answer holds. */
 const left = computed(() => (ledger.value?.groups ?? []).reduce((n, g) => n + g.count - g.list.length, 0));
 
-const { data: chosen } = useReading('/api/environments/:id/findings/:check', {
+const { data: chosen, isOld: isChosenOld } = useReading('/api/environments/:id/findings/:check', {
   key: () => ['site', props.siteId, 'finding', props.environment.id, at.value],
   params: () => ({ id: props.environment.id, check: at.value }),
   when: () => at.value !== '',
 });
-/** The finding that is open; the one before it is not shown for it. */
-const finding = computed(() => (chosen.value?.check === at.value ? chosen.value : undefined));
+/** The finding that is open; the one before it, or another environment's, is not shown for it. */
+const finding = computed(() =>
+  chosen.value?.check === at.value && !isChosenOld.value ? chosen.value : undefined,
+);
 // what is chosen stays in sight, also where it passed and lies folded away
 watch([finding, ledger], () => {
   const section = finding.value?.section;
@@ -227,7 +229,7 @@ const headers = computed(() =>
         :words="words"
         @lines="folded = { ...folded, [f.section]: $event }"
       />
-      <div class="split" :class="{ open: isSplit }">
+      <div class="split" :class="{ open: isSplit }" :aria-busy="isOld">
         <v-data-table
           class="sheet list"
           :headers="headers"

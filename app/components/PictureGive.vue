@@ -76,10 +76,10 @@ const { isOverDropZone } = useDropZone(zone, {
         ><v-btn v-bind="menu" size="small" variant="text" :disabled="busy || taking"
           >One from the site</v-btn
         ></template
-      ><v-list density="compact" class="found">
-        <v-list-item v-if="!found" title="Looking …" />
-        <v-list-item v-else-if="!found.length" title="The newest audit found no picture." />
-        <v-list-item v-for="f in found" :key="f.url" @click="takeFound(f.url)">
+      ><MenuList label="Pictures of the site" class="found">
+        <MenuItem v-if="!found" title="Looking …" />
+        <MenuItem v-else-if="!found.length" title="The newest audit found no picture." />
+        <MenuItem v-for="f in found" :key="f.url" @click="takeFound(f.url)">
           <template #prepend
             ><SmallPicture :environment-id="environmentId" :url="f.url" :width="96" alt="" class="thumb"
           /></template>
@@ -88,8 +88,8 @@ const { isOverDropZone } = useDropZone(zone, {
             >{{ f.roles.join(', ') }} ·
             {{ f.type === 'svg' ? 'SVG' : `${f.width} × ${f.height} px` }}</v-list-item-subtitle
           >
-        </v-list-item>
-      </v-list></v-menu
+        </MenuItem>
+      </MenuList></v-menu
     >
     <v-progress-linear v-if="busy || taking" indeterminate color="primary" aria-label="Reading the picture" />
     <p v-if="fault || notTaken" class="fray fault" role="alert">{{ fault || notTaken }}</p>

@@ -141,8 +141,8 @@ const fileOf = (as: string): string => `/api/launches/${sheet.value!.launch.id}/
               variant="text"
               aria-label="More of this launch"
           /></template>
-          <v-list density="compact">
-            <v-list-item
+          <MenuList label="More of this launch">
+            <MenuItem
               title="Plan another time …"
               :prepend-icon="mdiCalendarOutline"
               @click="
@@ -150,19 +150,19 @@ const fileOf = (as: string): string => `/api/launches/${sheet.value!.launch.id}/
                 isMoving = true;
               "
             />
-            <v-list-item title="Print" :prepend-icon="mdiPrinterOutline" @click="print" />
-            <v-list-item
+            <MenuItem title="Print" :prepend-icon="mdiPrinterOutline" @click="print" />
+            <MenuItem
               title="As Markdown"
               :prepend-icon="mdiLanguageMarkdownOutline"
               :href="fileOf('markdown')"
             />
-            <v-list-item
+            <MenuItem
               title="As a calendar (iCalendar)"
               :prepend-icon="mdiCalendarOutline"
               :href="fileOf('icalendar')"
             />
-            <v-list-item title="End this launch …" @click="isEnding = true" />
-          </v-list>
+            <MenuItem title="End this launch …" @click="isEnding = true" />
+          </MenuList>
         </v-menu>
       </div>
       <form v-if="isMoving" class="line" @submit.prevent="move()">

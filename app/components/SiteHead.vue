@@ -46,14 +46,14 @@ const TABS = [
               {{ stageWords(site.stage, site.launchDate) }} ▾
             </button></template
           >
-          <v-list density="compact"
-            ><v-list-item
+          <MenuList label="Stage"
+            ><MenuItem
               v-for="s in STAGES"
               :key="s"
               :title="s"
-              :active="s === site.stage"
+              :chosen="s === site.stage"
               @click="emit('stage', s)"
-          /></v-list>
+          /></MenuList>
         </v-menu>
         <span class="spring" />
         <AuditProgress v-if="running" :audit="running" class="run" />

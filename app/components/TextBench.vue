@@ -195,12 +195,12 @@ const OUT = [
       <v-menu
         ><template #activator="{ props: menu }"
           ><v-btn v-bind="menu" size="small" :prepend-icon="mdiDownload">Export</v-btn></template
-        ><v-list density="compact"
-          ><v-list-item
+        ><MenuList label="Export"
+          ><MenuItem
             v-for="o in OUT"
             :key="o.as"
             :title="o.title"
-            @click="saveText(named(o.as), o.of(), NOTE[o.as])" /></v-list
+            @click="saveText(named(o.as), o.of(), NOTE[o.as])" /></MenuList
       ></v-menu>
       <v-btn v-if="before" size="small" :prepend-icon="mdiUndo" @click="undo()"
         >Undo {{ quantity(before.length, 'page') }}</v-btn

@@ -134,13 +134,13 @@ useScreenKeys({
           size="small"
           aria-label="Light or dark"
       /></template>
-      <v-list density="compact"
-        ><v-list-item
+      <MenuList label="Light or dark"
+        ><MenuItem
           v-for="n in ['light', 'dark', 'system'] as const"
           :key="n"
           :title="n === 'system' ? 'Like the system' : n === 'light' ? 'Light' : 'Dark'"
           @click="setTheme(n)"
-      /></v-list>
+      /></MenuList>
     </v-menu>
     <v-menu location="bottom end">
       <template #activator="{ props }"
@@ -153,11 +153,11 @@ useScreenKeys({
           ><span class="wide">{{ session.me?.name }}</span></v-btn
         ></template
       >
-      <v-list density="compact"
-        ><v-list-item :title="session.me?.name" :subtitle="session.me?.email" /><v-list-item
+      <MenuList label="You"
+        ><MenuItem :title="session.me?.name" :subtitle="session.me?.email" /><MenuItem
           title="Password and sessions"
-          to="/team" /><v-list-item title="Sign out" @click="session.signOut()"
-      /></v-list>
+          to="/team" /><MenuItem title="Sign out" @click="session.signOut()"
+      /></MenuList>
     </v-menu>
   </header>
   <v-main><slot /></v-main>

@@ -1,7 +1,7 @@
 /** The agency shares, the client remarks and says yes on a phone, the site changes, and a new yes is given. */
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { at, expect, openSite, test } from './person';
+import { at, expect, noneRunning, openSite, test } from './person';
 
 /** Switches a fault of the practice net. */
 const turn = (desk: Page, fault: string, on: boolean) =>
@@ -22,7 +22,9 @@ test('two browsers: shared, remarked, approved, changed, approved again', async 
   await desk.getByRole('tab', { name: 'Report' }).click();
   await expect(desk.getByRole('heading', { name: 'How your site stands' })).toBeVisible();
   await accessible(desk);
-  await desk.getByLabel('Letter', { exact: true }).last().fill('Dear {client},\n\nplease have a look.');
+  await desk
+    .getByRole('textbox', { name: 'Letter', exact: true })
+    .fill('Dear {client},\n\nplease have a look.');
   await expect(desk.getByText(`Dear ${NAME},`)).toBeVisible();
   await desk.getByRole('button', { name: 'Publish edition 1' }).click();
   await expect(desk.getByRole('button', { name: 'Publish edition 2' })).toBeVisible();
@@ -51,12 +53,7 @@ test('two browsers: shared, remarked, approved, changed, approved again', async 
   await accessible(client);
 
   // a remark on the whole, by words alone
-  await client
-    .getByRole('region')
-    .or(client.locator('#remarks'))
-    .getByRole('button', { name: 'Say something' })
-    .last()
-    .click();
+  await client.locator('#remarks').getByRole('button', { name: 'Say something' }).click();
   const form = client.getByRole('dialog', { name: 'Say something about this' });
   await form.getByLabel('Your remark').fill('The second verse is missing.');
   await form.getByRole('button', { name: 'Send' }).click();
@@ -108,8 +105,6 @@ test('two browsers: shared, remarked, approved, changed, approved again', async 
 
 test('a part of a picture is marked with the keyboard', async ({ desk, browser }) => {
   await openSite(desk, NAME, 'Staging');
-  const running = () =>
-    desk.request.get(at('/api/audits/running')).then((r) => r.json() as Promise<unknown[]>);
   const id = Number(/\/sites\/(\d+)/.exec(desk.url())![1]);
   const { clientId } = (await (await desk.request.get(at(`/api/sites/${id}/report/shown`))).json()) as {
     clientId: number;
@@ -122,7 +117,7 @@ test('a part of a picture is marked with the keyboard', async ({ desk, browser }
     ? Number(environment)
     : ((await (await desk.request.get(at(`/api/sites/${id}`))).json()) as { shown: number }).shown;
   await post('/api/audits', { environmentIds: [staging], scope: { parts: ['rendered'] } });
-  await expect.poll(async () => (await running()).length, { timeout: 120_000 }).toBe(0);
+  await noneRunning(desk);
   await post(`/api/sites/${id}/report/publish`, { environmentId: staging });
   const { secret } = await post(`/api/sites/${id}/share-links`, { contactId: contact.id, days: 7 });
 

@@ -1,7 +1,7 @@
 /** Compare: staging against live, saved as files, and a build dropped in. */
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import Papa from 'papaparse';
-import { expect, openSite, test } from './person';
+import { chooseFrom, expect, openSite, test } from './person';
 
 test('staging and live: who is ahead, what differs, and saved as Markdown and CSV', async ({ desk }) => {
   await openSite(desk, 'Saltmarsh Seed Library', 'Live');
@@ -14,10 +14,9 @@ test('staging and live: who is ahead, what differs, and saved as Markdown and CS
   await desk.getByRole('textbox', { name: 'Filter by words' }).fill('contact');
   await expect(pages.getByText('/about/', { exact: true })).toBeHidden();
   const saved = async (kind: string): Promise<string> => {
-    await desk.getByRole('button', { name: 'Save' }).click();
     const [file] = await Promise.all([
       desk.waitForEvent('download'),
-      desk.getByRole('listitem').filter({ hasText: kind }).click(),
+      chooseFrom(desk, desk.getByRole('button', { name: 'Save' }), new RegExp(kind)),
     ]);
     return readFileSync(await file.path(), 'utf8');
   };

@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { at, expect, openSite, signIn, test } from './person';
+import { at, chooseEnvironment, chooseFrom, expect, openSite, signIn, test } from './person';
 
 const view = (page: Page, name: string) =>
   page.getByRole('group', { name: 'View' }).getByRole('button', { name, exact: true }).click();
@@ -24,8 +24,7 @@ test('a site is not set to launched before what stands against it was shown; the
   desk,
 }) => {
   await openSite(desk, 'Ebb Wool Mill', 'Staging');
-  await desk.getByRole('button', { name: /^pre-launch/ }).click();
-  await desk.getByRole('listitem').filter({ hasText: 'launched' }).last().click();
+  await chooseFrom(desk, desk.getByRole('button', { name: /^pre-launch/ }), 'launched');
   const dialog = desk.getByRole('dialog', { name: 'Launch Ebb Wool Mill' });
   await expect(dialog.getByText('The client has not said yes to anything yet.')).toBeVisible();
   await expect(dialog.getByText(/^(?:No|Not sure):/)).toBeVisible();
@@ -38,7 +37,7 @@ test('a site is not set to launched before what stands against it was shown; the
   await desk.getByRole('button', { name: 'Set to launched …' }).click();
   await dialog.getByRole('button', { name: 'Set to launched', exact: true }).click();
   await expect(desk.getByRole('button', { name: /^launched/ })).toBeVisible();
-  await desk.getByRole('group', { name: 'Environment' }).getByRole('button', { name: 'Live' }).click();
+  await chooseEnvironment(desk, 'Live');
   await expect(desk.getByText(/judged as live/)).toBeVisible();
 });
 
@@ -187,7 +186,9 @@ test('a launch by its sheet: two people, one wrong turn and the way back, watche
   await saveZone(desk, (zone) => zone.replace(/^(firth-trams\.example\. \d+ IN A) \S+/m, '$1 192.0.2.20'));
   const clock = async (speed: string): Promise<void> => {
     await desk.locator('.clock .v-field').click();
-    await desk.getByRole('option', { name: speed }).click();
+    const speeds = desk.getByRole('listbox');
+    await speeds.getByRole('option', { name: speed }).click();
+    await expect(speeds).toHaveCount(0);
   };
   await clock('an hour in a minute');
   await desk.goto(launched);
@@ -205,17 +206,18 @@ test('a launch by its sheet: two people, one wrong turn and the way back, watche
   await records.getByRole('button', { name: 'The records are changed', exact: true }).click();
   await records.getByRole('button', { name: 'Look now' }).click();
   await expect(records.getByText(/^Proven, /)).toBeVisible();
-  await desk.getByRole('button', { name: /^pre-launch/ }).click();
-  await desk.getByRole('listitem').filter({ hasText: 'launched' }).last().click();
-  await desk.getByRole('dialog').getByRole('button', { name: 'Set to launched', exact: true }).click();
+  await chooseFrom(desk, desk.getByRole('button', { name: /^pre-launch/ }), 'launched');
+  await desk
+    .getByRole('dialog', { name: `Launch ${NAME}` })
+    .getByRole('button', { name: 'Set to launched', exact: true })
+    .click();
   await expect(step(desk, 'The site is set to launched').getByText('done', { exact: true })).toBeVisible();
   await expect(
     step(desk, 'The certificate covers every name').getByText('done', { exact: true }),
   ).toBeVisible({
     timeout: 120_000,
   });
-  await desk.getByRole('button', { name: 'More of this launch' }).click();
-  await desk.getByText('End this launch …').click();
+  await chooseFrom(desk, desk.getByRole('button', { name: 'More of this launch' }), 'End this launch …');
   await desk.getByLabel('What was learnt').fill('Tell the host first.');
   await desk.getByRole('button', { name: 'The launch is done' }).click();
   await view(desk, 'Log');

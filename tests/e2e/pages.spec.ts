@@ -5,7 +5,7 @@ import { unzipSync } from 'fflate';
 import Papa from 'papaparse';
 import sharp from 'sharp';
 import { textWidth } from '#core/text/width';
-import { at, expect, openSite, test } from './person';
+import { at, auditNow, chooseFrom, expect, openSite, test } from './person';
 
 const openTab = async (page: Page, site: string, environment: string, tab: string): Promise<void> => {
   await openSite(page, site, environment);
@@ -17,14 +17,6 @@ const openSide = async (page: Page, site: string, environment: string, side: str
   await page.getByRole('group', { name: 'View' }).getByRole('button', { name: side }).click();
 };
 const TEXTS = 'Titles and descriptions';
-const auditNow = async (page: Page): Promise<void> => {
-  const asked = page.waitForResponse(
-    (r) => r.url().endsWith('/api/audits') && r.request().method() === 'POST',
-  );
-  await page.getByRole('button', { name: 'Audit now' }).click();
-  await asked;
-  await expect(page.getByRole('button', { name: 'Audit now' })).toBeVisible();
-};
 /** A check’s row in the ledger, among all. */
 const row = (page: Page, check: string): Locator => page.locator(`[id="row-${check}"]`);
 const LOGO = Buffer.from(
@@ -59,11 +51,7 @@ test('pages: narrowed down, drawn as folders, one opened; columns stay, and CSV 
 
   await desk.getByRole('button', { name: 'Columns' }).click();
   const kept = desk.waitForResponse((r) => r.url().endsWith('/api/views') && r.request().method() === 'POST');
-  await desk
-    .getByRole('option', { name: 'Main heading' })
-    .or(desk.locator('.v-list-item', { hasText: 'Main heading' }))
-    .first()
-    .click();
+  await desk.locator('.v-menu.v-overlay--active').getByText('Main heading', { exact: true }).click();
   await kept;
   await desk.keyboard.press('Escape');
   const csv = Papa.parse<string[]>(
@@ -133,7 +121,9 @@ test('what is typed stays where somebody else saves the page meanwhile, and anot
   desk,
 }) => {
   await openSide(desk, 'Pedal Kitchen', 'Live', TEXTS);
-  await desk.getByRole('button', { name: /^all/ }).click();
+  const all = desk.getByRole('button', { name: /^all/ });
+  await all.click();
+  await expect(all).toHaveAttribute('aria-pressed', 'true');
   const rows = desk.locator('.bench .row');
   await rows.nth(1).click();
   const path = (await rows.nth(1).locator('.mono').textContent())!;
@@ -183,10 +173,8 @@ test('texts through a spreadsheet and back, and a note to the client', async ({ 
   await openSide(desk, 'Tide Mill Bakery', 'Live', TEXTS);
   await desk.getByRole('button', { name: /^all/ }).click();
   const dialog = desk.getByRole('dialog');
-  const csv = await downloaded(desk, async () => {
-    await desk.getByRole('button', { name: 'Export' }).click();
-    await desk.getByText('CSV of all pages').click();
-  });
+  const out = desk.getByRole('button', { name: 'Export' });
+  const csv = await downloaded(desk, () => chooseFrom(desk, out, 'CSV of all pages'));
   const rows = Papa.parse<string[]>(csv.trim()).data;
   expect(rows[0]!.slice(0, 3)).toEqual(['path', 'title', 'description']);
   rows[1]![1] = 'Bread from the tide, every morning – Tide Mill Bakery';
@@ -209,11 +197,7 @@ test('texts through a spreadsheet and back, and a note to the client', async ({ 
     .filter({ has: desk.getByText(rows[1]![0]!, { exact: true }) })
     .click();
   await expect(desk.getByRole('textbox', { name: 'Title' })).toHaveValue(rows[1]![1]);
-  await expect(desk.getByText('CSV of all pages')).toBeHidden();
-  const note = await downloaded(desk, async () => {
-    await desk.getByRole('button', { name: 'Export' }).click();
-    await desk.getByText('Note to the client, Markdown').click();
-  });
+  const note = await downloaded(desk, () => chooseFrom(desk, out, 'Note to the client, Markdown'));
   expect(note).toContain('Bread from the tide, every morning');
 });
 

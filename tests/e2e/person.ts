@@ -1,5 +1,5 @@
 /** A person of the agency in front of the screen. */
-import { test as base, expect, type BrowserContext, type Page } from '@playwright/test';
+import { test as base, expect, type BrowserContext, type Locator, type Page } from '@playwright/test';
 import { startStack, waitForAudits } from '../../scripts/stack.mjs';
 import { freshDemo } from '../fresh-demo';
 
@@ -26,7 +26,10 @@ export const test = base.extend<{ desk: Page }, { address: string; seat: Browser
    */
   seat: [
     async ({ browser, address }, use) => {
-      const seat = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+      const seat = await browser.newContext({
+        viewport: { width: 1280, height: 800 },
+        reducedMotion: 'reduce',
+      });
       const [name, ...value] = process.env.ARMBAND_COOKIE!.split('=');
       await seat.addCookies([{ name: name!, value: value.join('='), url: address }]);
       await use(seat);
@@ -74,12 +77,30 @@ export async function openSite(page: Page, name: string, environment?: string): 
   await page.getByLabel('Filter by words').fill(name);
   await page.getByRole('link', { name, exact: true }).click();
   await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
-  if (environment)
-    await page
-      .getByRole('group', { name: 'Environment' })
-      .getByRole('button', { name: environment, exact: true })
-      .click();
+  if (environment) await chooseEnvironment(page, environment);
+  await ledgerShown(page);
+}
+
+/** Waits until the ledger shows the environment that is chosen, and not the one before. */
+async function ledgerShown(page: Page): Promise<void> {
   await expect(page.getByRole('table', { name: 'Ledger' })).toBeVisible();
+  await expect(page.locator('[aria-busy="true"]')).toHaveCount(0);
+}
+
+export async function chooseEnvironment(page: Page, name: string): Promise<void> {
+  const button = page.getByRole('group', { name: 'Environment' }).getByRole('button', { name, exact: true });
+  await button.click();
+  await expect(button).toHaveAttribute('aria-pressed', 'true');
+}
+
+/** Opens a menu by its button, chooses one of its entries, and waits until the menu is closed. */
+export async function chooseFrom(page: Page, opener: Locator, entry: string | RegExp): Promise<void> {
+  const menu = page.getByRole('menu');
+  await expect(menu).toHaveCount(0);
+  await opener.click();
+  const name = typeof entry === 'string' ? { name: entry, exact: true } : { name: entry };
+  await menu.getByRole('menuitem', name).or(menu.getByRole('menuitemradio', name)).click();
+  await expect(menu).toHaveCount(0);
 }
 
 /** Shows every check of the ledger, also those that need nobody. */
@@ -101,17 +122,30 @@ export async function turn(
     .locator('section')
     .filter({ has: page.getByRole('heading', { name: environment, exact: true }) });
   const box = section.getByLabel(fault, { exact: true });
+  const switched = page.waitForResponse(
+    (r) => r.url().endsWith('/api/practice-net') && r.request().method() === 'POST' && r.ok(),
+  );
   await box.setChecked(on);
-  await expect(page.getByText(on ? 'is planted' : 'is repaired').last()).toBeVisible();
+  await switched;
 }
 
-/** Presses Audit now and waits until the button is there again. */
+/** Presses Audit now and waits until no audit is running and the button is there again. */
 export async function auditNow(page: Page): Promise<void> {
   const button = page.getByRole('button', { name: 'Audit now' });
-  const read = page.waitForResponse((r) => /\/ledger(\?|$)/.test(r.url()) && r.ok());
+  const asked = page.waitForResponse(
+    (r) => r.url().endsWith('/api/audits') && r.request().method() === 'POST',
+  );
   await button.click();
-  await read;
+  expect((await asked).ok()).toBe(true);
+  await noneRunning(page);
   await expect(button).toBeVisible();
+}
+
+/** Waits until no audit is under way, as the server says it. */
+export async function noneRunning(page: Page): Promise<void> {
+  const running = async (): Promise<number> =>
+    ((await (await page.request.get(at('/api/audits/running'))).json()) as unknown[]).length;
+  await expect.poll(running, { timeout: 240_000 }).toBe(0);
 }
 
 export { expect };

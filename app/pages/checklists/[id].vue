@@ -234,18 +234,18 @@ function exportMarkdown(): void {
         >
         <v-menu location="bottom end"
           ><template #activator="{ props: p }"><v-btn v-bind="p">More ▾</v-btn></template
-          ><v-list density="compact"
-            ><v-list-item
+          ><MenuList label="More"
+            ><MenuItem
               title="Save as JSON"
-              @click="saveJson(fileName(about.name, 'json'), composed())" /><v-list-item
+              @click="saveJson(fileName(about.name, 'json'), composed())" /><MenuItem
               title="Save as a list to print (Markdown)"
-              @click="exportMarkdown" /><v-list-item title="Copy" @click="copy" /><v-list-item
+              @click="exportMarkdown" /><MenuItem title="Copy" @click="copy" /><MenuItem
               v-if="!fixed"
               title="Versions"
-              @click="panel = 'versions'" /><v-list-item
+              @click="panel = 'versions'" /><MenuItem
               v-if="!fixed"
               title="Delete"
-              @click="remove" /></v-list
+              @click="remove" /></MenuList
         ></v-menu>
         <v-btn v-if="fixed" color="primary" variant="flat" @click="copy">Copy to change it</v-btn
         ><template v-else
