@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { ExtractPool } from './extract-pool';
-import type { PoolOptions } from './thread-pool';
+import type { PoolOptions } from './work-pool';
 import { extractHere } from './extractor';
 import { bundleExtractWorker } from '../scripts/worker-bundles.mjs';
 
@@ -17,7 +17,7 @@ beforeAll(async () => {
   file = await bundleExtractWorker(join(mkdtempSync(join(tmpdir(), 'armband-thread-')), 'thread.mjs'));
 });
 const pool = (options: Partial<PoolOptions> = {}) => {
-  const p = new ExtractPool({ file, threads: 1, ...options });
+  const p = new ExtractPool({ file, workers: 1, ...options });
   pools.push(p);
   return p;
 };
@@ -27,7 +27,7 @@ const url = (n: number) => `https://a.example/${n}`;
 
 describe('the pool', () => {
   it('gives what reading here gives, in whatever order', async () => {
-    const { extract } = pool({ threads: 2 });
+    const { extract } = pool({ workers: 2 });
     const all = await Promise.all(
       Array.from({ length: 12 }, (_, n) => extract(page(n), 'text/html; charset=utf-8', url(n))),
     );

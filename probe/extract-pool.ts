@@ -1,15 +1,15 @@
 /** Worker threads that read pages. */
 import { extractHere, type Extract, type PageReading } from './extractor';
 import { READ_BYTES, type FileFacts, type FileKind, type ReadFile } from './file-reader';
-import { ThreadPool, type PoolOptions } from './thread-pool';
+import { WorkPool, type PoolOptions } from './work-pool';
 
 /** Pages smaller than this are read on the spot: handing them over costs more. */
 const SMALL_BYTES = 4 * 1024;
 
 export class ExtractPool {
-  private readonly pool: ThreadPool;
+  private readonly pool: WorkPool;
   constructor(options: PoolOptions) {
-    this.pool = new ThreadPool({
+    this.pool = new WorkPool({
       words: { late: 'the page took too long to read', broken: 'the page broke the reader' },
       ...options,
     });

@@ -140,6 +140,26 @@ describe('a drawing is taken as a drawing alone', () => {
     ],
     ['a doctype', `<!DOCTYPE svg PUBLIC "-//W3C//DTD SVG 1.1//EN" "svg11.dtd">${svg('')}`],
     ['a comment before it', `<?xml version="1.0"?><!-- <script> -->${svg('<!-- onload= -->')}`],
+    [
+      'a soft shadow under a few parts',
+      svg(
+        `<filter id="f"><feGaussianBlur stdDeviation="4"/><feOffset dy="2"/></filter>${'<path filter="url(#f)"/>'.repeat(8)}`,
+      ),
+    ],
+    [
+      'a part repeated, cut out and faded',
+      svg(
+        `<clipPath id="c"><path/></clipPath><mask id="m"><rect/></mask><g id="a">${'<path/>'.repeat(90)}</g><g clip-path="url(#c)" mask="url(#m)">${'<use href="#a"/>'.repeat(90)}</g>`,
+      ),
+    ],
+    [
+      'colours that inherit from each other',
+      svg('<linearGradient id="b"/><linearGradient id="a" href="#b"/><path fill="url(#a)"/>'.repeat(300)),
+    ],
+    [
+      'a style of one class among many parts',
+      svg(`<style>.s{filter:url(#f)}</style><filter id="f"><feOffset/></filter>${'<path/>'.repeat(9000)}`),
+    ],
   ])('%s', (_, text) => {
     expect(svgFault(text)).toBeUndefined();
   });
@@ -165,6 +185,79 @@ describe('a drawing is taken as a drawing alone', () => {
     ['HTML', '<html><body/></html>', /no SVG/],
     ['what is not closed', '<svg><g>', /well-formed/],
     ['more than anyone draws', svg('<g/>'.repeat(60_000)), /too many parts/],
+    [
+      'noise and blur over many parts',
+      svg(
+        `<filter id="f"><feTurbulence numOctaves="1000"/><feGaussianBlur stdDeviation="900"/></filter>${'<rect width="9" height="9" filter="url(#f)"/>'.repeat(300)}`,
+      ),
+      /take too long to draw/,
+    ],
+    [
+      'one such filter alone',
+      svg('<filter id="f"><feTurbulence numOctaves="1000"/></filter><rect filter="url(#f)"/>'),
+      /take too long to draw/,
+    ],
+    [
+      'a filter by a style for everything',
+      svg(
+        `<style>svg > *{filter:url(#f)}</style><filter id="f"><feGaussianBlur stdDeviation="9"/></filter>${'<path/>'.repeat(90)}`,
+      ),
+      /take too long to draw/,
+    ],
+    [
+      'a wide matrix',
+      svg('<filter id="f"><feConvolveMatrix order="99"/></filter><path style="filter:url(#f)"/>'),
+      /take too long to draw/,
+    ],
+    [
+      'patterns within patterns',
+      svg(
+        Array.from(
+          { length: 20 },
+          (_, i) =>
+            `<pattern id="p${i}"><path fill="url(#p${i + 1})"/><path fill="url(#p${i + 1})"/></pattern>`,
+        ).join('') + '<path fill="url(#p0)"/>',
+      ),
+      /repeat its parts too often|too long to draw/,
+    ],
+    [
+      'masks upon each other',
+      svg(`<mask id="m"><rect/></mask>${'<g mask="url(#m)"><path/></g>'.repeat(400)}`),
+      /take too long to draw/,
+    ],
+    [
+      'parts that repeat each other',
+      svg(
+        Array.from(
+          { length: 9 },
+          (_, i) => `<g id="a${i}">${`<use href="#a${i + 1}"/>`.repeat(10)}</g>`,
+        ).join('') + '<path id="a9"/>',
+      ),
+      /repeat its parts too often/,
+    ],
+    ['a part within itself', svg('<g id="a"><use href="#a"/></g>'), /refers to itself/],
+    [
+      'a long chain of references',
+      svg(
+        Array.from({ length: 5000 }, (_, i) => `<use id="u${i}" href="#u${i + 1}"/>`).join('') +
+          '<use href="#u0"/>',
+      ),
+      /lead on too far/,
+    ],
+    [
+      'a marker at each of many corners',
+      svg(
+        `<marker id="k">${'<path/>'.repeat(900)}</marker><path marker-mid="url(#k)" d="M${'1 2 '.repeat(900)}"/>`,
+      ),
+      /repeat its parts too often/,
+    ],
+    [
+      'an enormous picture within it',
+      svg(
+        `<image href="data:image/png;base64,${Buffer.from('89504e470d0a1a0a0000000d4948445200010000000100000806000000', 'hex').toString('base64')}"/>`,
+      ),
+      /pictures within it are too large/,
+    ],
     ['nests deeper than anyone draws', svg('<g>'.repeat(300) + '</g>'.repeat(300)), /too many parts/],
   ])('not with %s', (_, text, fault) => {
     expect(svgFault(text)).toMatch(fault);

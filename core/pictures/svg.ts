@@ -1,5 +1,8 @@
 /** Whether a drawing (SVG) holds anything but a drawing. */
+import { imageSize } from 'image-size';
 import { SaxesParser } from 'saxes';
+import { MOST_PIXELS } from './settings';
+import { svgCostFault, type SvgPart } from './svg-cost';
 
 /** Elements that run, load, or hold something that is no drawing. */
 const ACTIVE = new Set(['script', 'foreignobject', 'iframe', 'embed', 'object', 'audio', 'video', 'handler']);
@@ -23,6 +26,17 @@ function strayStyle(css: string): string | undefined {
   return [...plain.matchAll(/url\(\s*["']?([^"')]*)/gi)].map((m) => m[1]!).find((r) => !isOwn(r));
 }
 
+/** Pixels of a picture within the drawing; none where its head cannot be read, since then it is not drawn either. */
+function inlinePixels(reference: string): number {
+  try {
+    const text = atob(reference.slice(reference.indexOf(',') + 1));
+    const { width, height } = imageSize(Uint8Array.from(text, (c) => c.charCodeAt(0)));
+    return width * height;
+  } catch {
+    return 0;
+  }
+}
+
 function attributeFault(name: string, value: string): string | undefined {
   const key = name.toLowerCase();
   if (/^on/.test(key)) return `it runs something (${name})`;
@@ -38,9 +52,11 @@ function attributeFault(name: string, value: string): string | undefined {
 export function svgFault(text: string): string | undefined {
   let fault: string | undefined;
   let elements = 0;
-  let depth = 0;
   let style = '';
-  let isRoot = true;
+  let css = '';
+  let pixels = 0;
+  let root: SvgPart | undefined;
+  const open: SvgPart[] = [];
   const parser = new SaxesParser({ xmlns: false, position: true });
   const found = (why: string | undefined): void => {
     fault ??= why === undefined ? undefined : `${why}, line ${parser.line}`;
@@ -59,12 +75,19 @@ export function svgFault(text: string): string | undefined {
   });
   parser.on('opentag', ({ name, attributes }) => {
     const plain = name.replace(/^.*:/, '').toLowerCase();
-    if (isRoot && plain !== 'svg') found('it is no SVG');
-    isRoot = false;
-    depth++;
-    if (++elements > MOST_ELEMENTS || depth > DEEPEST) found('it has too many parts');
+    const texts = Object.fromEntries(Object.entries(attributes).map(([key, value]) => [key, String(value)]));
+    const part: SvgPart = { name: plain, id: texts.id, attributes: texts, children: [] };
+    if (!root && plain !== 'svg') found('it is no SVG');
+    root ??= part;
+    open.at(-1)?.children.push(part);
+    open.push(part);
+    if (++elements > MOST_ELEMENTS || open.length > DEEPEST) found('it has too many parts');
     if (ACTIVE.has(plain)) found(`it holds ${plain === 'script' ? 'a script' : `<${name}>`}`);
-    for (const [key, value] of Object.entries(attributes)) found(attributeFault(key, String(value)));
+    for (const [key, value] of Object.entries(texts)) {
+      found(attributeFault(key, value));
+      if (HREFS.has(key.toLowerCase()) && INLINE.test(value.trim())) pixels += inlinePixels(value.trim());
+      if (pixels > MOST_PIXELS) found('the pictures within it are too large');
+    }
     style = '';
   });
   parser.on('text', (piece) => {
@@ -74,8 +97,9 @@ export function svgFault(text: string): string | undefined {
     style += piece;
   });
   parser.on('closetag', ({ name }) => {
-    depth--;
+    open.pop();
     if (/(?:^|:)style$/i.test(name)) {
+      css += style;
       const stray = strayStyle(style);
       if (stray !== undefined) found(`it refers to ${stray.slice(0, 80)}`);
     }
@@ -84,5 +108,5 @@ export function svgFault(text: string): string | undefined {
   // a piece at a time, so that a hopeless file is left early
   for (let at = 0; at < text.length && !fault; at += 65_536) parser.write(text.slice(at, at + 65_536));
   if (!fault) parser.close();
-  return fault ?? (elements ? undefined : 'it is no SVG');
+  return fault ?? (root ? svgCostFault(root, css) : 'it is no SVG');
 }

@@ -1,11 +1,12 @@
 import { databaseAnswers } from '../platform/db/connection';
-import { startState } from '../platform/readiness';
+import { startState, threadsAnswer } from '../platform/readiness';
 
-/** 200 once Armband has started and while its database answers, 503 otherwise. */
+/** 200 once Armband has started and while its database and its threads answer, 503 otherwise. */
 export default defineEventHandler(async (event) => {
   const start = startState();
-  const database = await databaseAnswers();
-  const ok = start === 'ready' && database;
+  const [database, threads] = await Promise.all([databaseAnswers(), threadsAnswer()]);
+  const ok = start === 'ready' && database && threads;
   if (!ok) setResponseStatus(event, 503);
-  return { ok, start, database: database ? 'answers' : 'does not answer' };
+  const said = (answers: boolean): string => (answers ? 'answers' : 'does not answer');
+  return { ok, start, database: said(database), threads: said(threads) };
 });

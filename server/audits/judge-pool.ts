@@ -1,8 +1,8 @@
 /** The threads that judge for this server. */
-import { serverThreads } from '../platform/threads';
+import { serverWorkers } from '../platform/workers';
 import { judgeBytes, type JudgeJob, type Verdict } from './judge-bytes';
 
-const threads = serverThreads('judge-worker.mjs', { timeoutMs: 120_000 });
+const threads = serverWorkers('judge-worker.mjs', { timeoutMs: 120_000 });
 export const endJudging = threads.close;
 
 export async function judgeInThread(job: JudgeJob): Promise<Verdict> {

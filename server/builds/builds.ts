@@ -6,7 +6,7 @@ import { now } from '../platform/clock';
 import { NotFound, Refused } from '../platform/errors';
 import { announce } from '../platform/events';
 import { keptEvidence, packJson, unpackJson } from '../platform/packed';
-import { serverThreads } from '../platform/threads';
+import { serverWorkers } from '../platform/workers';
 import { Environment, Site } from '../sites/models';
 import { BuildRow } from './models';
 import { readBuild } from './read-build';
@@ -14,9 +14,9 @@ import { readBuild } from './read-build';
 /** Of the archive. */
 export const MOST_BUILD_BYTES = 100 * 1024 * 1024;
 
-const threads = serverThreads('builds-worker.mjs', {
+const threads = serverWorkers('builds-worker.mjs', {
   timeoutMs: 120_000,
-  threads: 1,
+  workers: 1,
   words: {
     late: 'The build took too long to read. Leave out what is not served.',
     broken: 'The build broke what reads it. Pack it anew as a plain ZIP.',

@@ -3,11 +3,11 @@ import { Op } from 'sequelize';
 import type { Comparison } from '#core/compare/sites/compare-sites';
 import { Audit, AuditEvidence } from '../audits/models';
 import { NotFound, Refused } from '../platform/errors';
-import { serverThreads } from '../platform/threads';
+import { serverWorkers } from '../platform/workers';
 import { Environment } from '../sites/models';
 import { compareBytes, type CompareJob } from './compare-bytes';
 
-const threads = serverThreads('compare-worker.mjs', { timeoutMs: 120_000, threads: 1 });
+const threads = serverWorkers('compare-worker.mjs', { timeoutMs: 120_000, workers: 1 });
 export const endComparing = threads.close;
 
 /** How many audits of an environment can be chosen from. */

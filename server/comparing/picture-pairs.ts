@@ -5,7 +5,7 @@ import { AuditEvidence } from '../audits/models';
 import { seenPicture } from '../audits/seen';
 import { NotFound } from '../platform/errors';
 import { keptEvidence } from '../platform/packed';
-import { lookedAt } from '../pictures/picture-threads';
+import { lookedAt } from '../pictures/picture-processes';
 import { checkedSides } from './comparing';
 
 export interface PicturePair {

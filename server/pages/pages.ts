@@ -7,14 +7,14 @@ import { Audit, AuditEvidence, AuditFindings, AuditPages, VerdictRow } from '../
 import { checklistVersion } from '../checklists/checklists';
 import { newestProfile } from '../hosts/known-profiles';
 import { NotFound } from '../platform/errors';
-import { serverThreads } from '../platform/threads';
+import { serverWorkers } from '../platform/workers';
 import { briefForChecks } from '../sites/briefs';
 import { BriefRow, Environment, Site } from '../sites/models';
 import type { Brief } from '#core/facts/brief';
 import { pagesFromBytes, type KeptAudit, type PagesAnswer, type PagesJob } from './page-bytes';
 
 const unpack = promisify(brotliDecompress);
-const threads = serverThreads('pages-worker.mjs', { timeoutMs: 120_000, threads: 1 });
+const threads = serverWorkers('pages-worker.mjs', { timeoutMs: 120_000, workers: 1 });
 export const endPages = threads.close;
 
 const answerTo = (job: PagesJob): Promise<string> => threads.run(job) ?? pagesFromBytes(job);

@@ -10,7 +10,7 @@ import { NotFound, Unreachable } from '../platform/errors';
 import { now } from '../platform/clock';
 import { accessOf } from '../sites/access';
 import { Environment } from '../sites/models';
-import { madeOf } from './picture-threads';
+import { drawingFault, madeOf } from './picture-processes';
 
 const ICON_ROLES: readonly AssetRole[] = ['icon', 'touch-icon', 'manifest-icon'];
 const SHOWN_ROLES: readonly AssetRole[] = ['share-picture', ...ICON_ROLES, 'picture'];
@@ -95,11 +95,21 @@ export async function foundPictures(environmentId: number): Promise<FoundPicture
 
 const MOST_ICONS = 4;
 
-/** The icons that stand there now, as far as they can be fetched. */
-export async function iconsInPlace(environment: Environment): Promise<{ url: string; bytes: Buffer }[]> {
+/** The icons that stand there now, as far as they can be fetched, and why some of them cannot be drawn. */
+export async function iconsInPlace(environment: Environment): Promise<{
+  files: { url: string; bytes: Buffer }[];
+  faults: { url: string; fault: string }[];
+}> {
   const icons = (await foundPictures(environment.id))
     .filter((p) => p.roles.includes('icon'))
     .slice(0, MOST_ICONS);
   const files = await Promise.allSettled(icons.map(({ url }) => foundFile(environment, url)));
-  return files.flatMap((f, i) => (f.status === 'fulfilled' ? [{ url: icons[i]!.url, bytes: f.value }] : []));
+  const fetched = files.flatMap((f, i) =>
+    f.status === 'fulfilled' ? [{ url: icons[i]!.url, bytes: f.value }] : [],
+  );
+  const faults = await Promise.all(fetched.map(({ bytes }) => drawingFault(bytes)));
+  return {
+    files: fetched.filter((_, i) => faults[i] === undefined),
+    faults: fetched.flatMap(({ url }, i) => (faults[i] === undefined ? [] : [{ url, fault: faults[i]! }])),
+  };
 }

@@ -1,5 +1,5 @@
 /**
- * Reads, crops and writes pictures: what the pictures thread does. Nothing is taken that is larger than it says,
+ * Reads, crops and writes pictures: what the pictures process does. Nothing is taken that is larger than it says,
  * takes too long, or is no picture; a drawing is looked through before it is drawn.
  */
 import { createHash } from 'node:crypto';
@@ -167,12 +167,14 @@ async function read(
   const times = DRAWN_SIDE / Math.max(width, height);
   const side = (length: number): number => Math.max(1, Math.round(length * times));
   const drawn = { width: side(width), height: side(height) };
+  // what is less than a pixel high is not drawn at all
+  const density = 72 * Math.max(times, 1 / Math.min(width, height));
   return {
     look: { type: 'svg', ...drawn, vector: true, clear: true },
     // as pixels, since a second change of size would take the place of this one
     picture: async () =>
       open(
-        await open(bytes, { density: Math.min(100_000, Math.max(1, 72 * times)) })
+        await open(bytes, { density: Math.min(100_000, Math.max(1, density)) })
           .resize({ ...drawn, fit: 'fill' })
           .png({ compressionLevel: 1 })
           .toBuffer(),
@@ -183,6 +185,13 @@ async function read(
 async function pixelsOf(picture: Sharp): Promise<Pixels> {
   const { data, info } = await picture.ensureAlpha().raw().toBuffer({ resolveWithObject: true });
   return { rgba: data, width: info.width, height: info.height };
+}
+
+/** What a picture is; a drawing that cannot be drawn is none. */
+async function lookAt(bytes: Uint8Array): Promise<PictureLook> {
+  const { look, picture } = await read(bytes);
+  if (look.vector) await picture();
+  return look;
 }
 
 /* The share picture */
@@ -447,7 +456,7 @@ const base64 = (bytes: Buffer): string => bytes.toString('base64');
 async function work(job: PictureJob): Promise<string> {
   switch (job.do) {
     case 'look':
-      return JSON.stringify((await read(job.bytes)).look);
+      return JSON.stringify(await lookAt(job.bytes));
     case 'difference':
       return JSON.stringify(await difference(job));
     case 'thumb':

@@ -1,4 +1,4 @@
-/** A thread that reads and writes pictures. */
+/** A process that reads and writes pictures. */
 import { answerJobs } from '../platform/answer-jobs';
 import { workOnPicture, type PictureJob } from './picture-bytes';
 

@@ -24,7 +24,7 @@ import { Environment, Site } from '../sites/models';
 import { environmentById, foundFile, iconsInPlace } from './found-pictures';
 import { PicturesRow } from './models';
 import type { IconsLook, PictureLook, ShareLook } from './picture-bytes';
-import { lookedAt, madeOf } from './picture-threads';
+import { lookedAt, madeOf } from './picture-processes';
 
 /** A picture as it was given. */
 export interface GivenPicture extends PictureLook {
@@ -178,14 +178,17 @@ export async function iconsLookOf(
     plansOf(siteId),
     environmentById(environmentId),
   ]);
-  return lookedAt({
+  const inPlace = await iconsInPlace(environment);
+  const look = await lookedAt<IconsLook>({
     do: 'icons',
     bytes,
     settings,
     sizes: iconSizes(icons),
     touch: icons?.touch ?? TOUCH_SIZE,
-    inPlace: await iconsInPlace(environment),
+    inPlace: inPlace.files,
   });
+  look.inPlace.faults.push(...inPlace.faults);
+  return look;
 }
 
 /**

@@ -1,4 +1,6 @@
 /** Whether the start has finished: requests wait for it a while, and hear why when it failed. */
+import { stat } from 'node:fs/promises';
+
 let finish: () => void;
 let fail: (e: Error) => void;
 const ready = new Promise<void>((resolve, reject) => {
@@ -35,3 +37,17 @@ export async function started(): Promise<void> {
 
 /** A process that serves no screens: `npm run worker`. */
 export const isWorkerOnly = (): boolean => process.env.ARMBAND_ROLE === 'worker';
+
+const THREADS_MS = 2000;
+
+/** Whether one of the threads that passwords, files and compression share is free within two seconds. */
+export function threadsAnswer(): Promise<boolean> {
+  const asked = stat('/').then(
+    () => true,
+    () => true,
+  );
+  const late = new Promise<boolean>((resolve) => {
+    setTimeout(() => resolve(false), THREADS_MS).unref();
+  });
+  return Promise.race([asked, late]);
+}

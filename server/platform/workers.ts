@@ -1,27 +1,41 @@
-/** Threads beside the server, where the build has their programs; in development all is done in this one. */
+/** Threads and processes beside the server, where the build has their programs. */
 import { existsSync } from 'node:fs';
 import { dirname, join } from 'node:path';
-import { ThreadPool, type PoolOptions } from '#probe/thread-pool';
+import { WorkPool, type PoolOptions } from '#probe/work-pool';
 
-export interface ServerThreads {
-  /** @returns nothing where there are no threads, so that the work is done here */
-  run: (job: object) => Promise<string> | undefined;
+export interface ServerWorkers {
+  /** @returns nothing where there are no workers, so that the work is done here (in development) */
+  run: (job: object, timeoutMs?: number) => Promise<string> | undefined;
+  /** Starts those that are kept warm. */
+  warm: () => void;
   close: () => Promise<void>;
 }
 
+interface Options extends Omit<PoolOptions, 'file'> {
+  /** The program's source, from the project's root: what is never done here is done from it in development. */
+  source?: string;
+}
+
 /** @param program the file that the build puts beside the server */
-export function serverThreads(program: string, options: Omit<PoolOptions, 'file'>): ServerThreads {
-  let pool: ThreadPool | undefined;
+export function serverWorkers(program: string, { source, ...options }: Options): ServerWorkers {
+  let pool: WorkPool | undefined;
   let looked = false;
+  const open = (): WorkPool | undefined => {
+    if (looked) return pool;
+    looked = true;
+    const file = join(dirname(process.argv[1] ?? ''), program);
+    if (existsSync(file)) pool = new WorkPool({ ...options, file });
+    else if (source && options.process)
+      pool = new WorkPool({
+        ...options,
+        file: join(process.cwd(), source),
+        process: { ...options.process, execArgv: ['--import', 'tsx/esm'] },
+      });
+    return pool;
+  };
   return {
-    run(job) {
-      if (!looked) {
-        looked = true;
-        const file = join(dirname(process.argv[1] ?? ''), program);
-        if (existsSync(file)) pool = new ThreadPool({ ...options, file });
-      }
-      return pool?.run(job);
-    },
+    run: (job, timeoutMs) => open()?.run(job, timeoutMs),
+    warm: () => void open(),
     async close() {
       await pool?.close();
       pool = undefined;

@@ -10,7 +10,7 @@ import { endJudging } from '../audits/judge-pool';
 import { endBuilds } from '../builds/builds';
 import { endComparing } from '../comparing/comparing';
 import { endPages } from '../pages/pages';
-import { endPictures } from '../pictures/picture-threads';
+import { endPictures, warmPictures } from '../pictures/picture-processes';
 import { previewJob, reevaluateAfterUpdate, reevaluateJob } from '../audits/reevaluating';
 import { sweepJob, sweepOnce } from '../fixes/sweep';
 import { settleLaunches } from '../launch/launches';
@@ -107,6 +107,7 @@ async function start(): Promise<void> {
   ends.push(keepClock());
   ends.push(passChangesOn());
   ends.push(settleLaunches());
+  warmPictures();
   await worker.start();
   ends.push(() => worker.stop());
   ends.push(
@@ -122,7 +123,18 @@ async function start(): Promise<void> {
   );
 }
 
+/** By when the process has ended that was told to, whatever it was doing. */
+const LATEST_END_MS = 8000;
+
+/** A library that does not return, or a server that does not answer, is not waited for. */
+function endInTime(): void {
+  const kill = (): void => void process.kill(process.pid, 'SIGKILL');
+  for (const signal of ['SIGTERM', 'SIGINT'])
+    process.once(signal, () => setTimeout(kill, LATEST_END_MS).unref());
+}
+
 export default defineNitroPlugin((nitro) => {
+  endInTime();
   // whoever read the log has gone: an error told to nobody would be an error again, without end
   for (const stream of [process.stdout, process.stderr]) stream.on('error', () => {});
   // read by the server once the plugins are through: this machine alone, unless something else is said

@@ -7,7 +7,7 @@ import { resolve } from 'node:path';
 import { fullChecklist } from '#core/checks/engine/checklist';
 import type { Brief } from '#core/facts/brief';
 import type { Evidence } from '#core/facts/evidence';
-import { ThreadPool } from '#probe/thread-pool';
+import { WorkPool } from '#probe/work-pool';
 import { bundleJudgeWorker } from '../../scripts/worker-bundles.mjs';
 import type { JudgeJob } from '../../server/audits/judge-bytes';
 import { packJson } from '../../server/platform/packed';
@@ -39,7 +39,7 @@ export async function benchReevaluating(evidence: Evidence, brief: Brief): Promi
       acceptances: [],
     },
   };
-  const pool = new ThreadPool({
+  const pool = new WorkPool({
     file: await bundleJudgeWorker(resolve('.test', 'bench', 'judge-worker.mjs')),
     timeoutMs: 60_000,
   });

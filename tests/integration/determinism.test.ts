@@ -14,7 +14,7 @@ let net: PracticeNet;
 let pool: ExtractPool;
 beforeAll(async () => {
   pool = new ExtractPool({
-    threads: 1,
+    workers: 1,
     file: await bundleExtractWorker(resolve('.test/determinism/extract-worker.mjs')),
   });
   net = await startPracticeNet({ planted: true, now: clock, jitter: () => Math.floor(Math.random() * 12) });

@@ -190,7 +190,11 @@ describe('nobody can stop it', () => {
     expect((await mara('GET', '/api/people')).headers.get('cache-control')).toBe('no-store');
   });
   it('health asks the database', async () => {
-    expect((await caller('')('GET', '/api/health')).body).toMatchObject({ ok: true, database: 'answers' });
+    expect((await caller('')('GET', '/api/health')).body).toMatchObject({
+      ok: true,
+      database: 'answers',
+      threads: 'answers',
+    });
   });
 });
 

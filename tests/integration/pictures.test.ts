@@ -5,7 +5,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { USUAL_SETTINGS } from '#core/pictures/settings';
 import { useDesk } from './desk';
 
-const { mara, environmentOf, turn, auditAgain, finding, sql } = useDesk('.test/pictures');
+const { mara, served, environmentOf, turn, auditAgain, finding, sql } = useDesk('.test/pictures');
 
 const SITE = 'Reedling Puppet Theatre';
 const LOGO = Buffer.from(
@@ -42,6 +42,41 @@ interface Pictures {
 }
 const pictures = async (): Promise<Pictures> =>
   (await mara<Pictures>('GET', `/api/sites/${at.site}/pictures`)).body;
+
+/** A plain drawing that no limit of its parts refuses, and that takes minutes: `n` makes each another file. */
+const endless = (n: number): Buffer =>
+  Buffer.from(
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${n} ${n}">${`<rect width="${n}" height="${n}" opacity=".5"/>`.repeat(49_000)}</svg>`,
+  );
+
+describe('a drawing that takes minutes to draw', () => {
+  it('is refused in seconds; others sign in meanwhile, and the server says that it is well', async () => {
+    const uploads = [64, 65].map((n) => upload('icon', endless(n), 'icon.svg'));
+    const others = async (): Promise<[sign: number, health: number]> => {
+      const health = await mara<object>('GET', '/api/health');
+      const login = { email: 'joss@marram-studio.example', password: 'marram-demo' };
+      const { status } = await served.caller('')('POST', '/api/sign-in', login);
+      return [status, health.status];
+    };
+    let done = false;
+    const all = Promise.all(uploads).finally(() => (done = true));
+    let rounds = 0;
+    while (!done) {
+      expect(await others()).toEqual([200, 200]);
+      rounds++;
+    }
+    for (const { status, body } of await all)
+      expect([status, body.message]).toEqual([400, expect.stringMatching(/took too long/)]);
+    // each round would have waited for them
+    expect(rounds).toBeGreaterThan(3);
+    // the same file is not tried again
+    const [again, good] = await Promise.all([
+      upload('icon', endless(64), 'icon.svg'),
+      upload('icon', LOGO, 'logo.svg'),
+    ]);
+    expect([again.status, good.status]).toEqual([400, 200]);
+  });
+});
 
 describe('what is taken', () => {
   it.each<[string, () => Buffer, number, RegExp]>([

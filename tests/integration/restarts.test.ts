@@ -1,6 +1,7 @@
 /** What the server does where its database goes away and comes back, and where it must not start at all. */
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
+import { readdirSync, readFileSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
 import { freePort, startDatabase } from '../../scripts/database.mjs';
@@ -123,6 +124,97 @@ describe('a start that cannot be', () => {
     await startDatabase(folder, ['armband'], parts, port);
     await until(ask, (status) => status === 200);
     expect(log()).toContain('Listening on http://127.0.0.1:');
+  });
+});
+
+describe('a process that is told to end', () => {
+  /** Long before whoever watches over it would kill it. */
+  const LATEST_MS = 10_000;
+  const endOf = async (child: ReturnType<typeof spawn>): Promise<number> => {
+    const told = performance.now();
+    const gone = once(child, 'exit');
+    child.kill('SIGTERM');
+    await gone;
+    return performance.now() - told;
+  };
+  const running = async () => {
+    const server = await begin({ ...served.stack.database.env, NUXT_SESSION_PASSWORD: SECRET });
+    await until(
+      () =>
+        fetch(`${server.address}/api/health`).then(
+          (a) => a.status,
+          () => 0,
+        ),
+      (status) => status === 200,
+    );
+    const login = { email: 'mara@marram-studio.example', password: 'marram-demo' };
+    const answer = await fetch(`${server.address}/api/sign-in`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(login),
+    });
+    const cookie = answer.headers.getSetCookie().join('; ').split(';', 1)[0]!;
+    return { ...server, cookie };
+  };
+
+  it('ends while it waits for its database', async () => {
+    const { child, log } = await begin({
+      NUXT_SESSION_PASSWORD: SECRET,
+      ARMBAND_DB_PORT: String(await freePort()),
+    });
+    await until(
+      () => Promise.resolve(log()),
+      (said) => said.includes('waiting for the database'),
+    );
+    expect(await endOf(child)).toBeLessThan(LATEST_MS);
+  });
+
+  it('ends while its database hangs, with a stream open and a request under way', async () => {
+    const { child, address, cookie } = await running();
+    const stream = await fetch(`${address}/api/live`, { headers: { cookie } });
+    expect(stream.status).toBe(200);
+    const { database } = served.stack;
+    database.child.kill('SIGSTOP');
+    try {
+      const asked = fetch(`${address}/api/roster`, { headers: { cookie } }).catch(() => undefined);
+      expect(await endOf(child)).toBeLessThan(LATEST_MS);
+      await asked;
+    } finally {
+      database.child.kill('SIGCONT');
+    }
+    await stream.body?.cancel().catch(() => {});
+  });
+
+  it('ends while a picture is drawn that takes minutes', async () => {
+    const { child, address, cookie } = await running();
+    const { id } = await environmentOf('Pedal Kitchen', 'Live');
+    const drawing = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9">${'<rect width="9" height="9" opacity=".5"/>'.repeat(49_000)}</svg>`;
+    const uploads = [1, 2].map((n) =>
+      fetch(`${address}/api/environments/${id}/pictures?use=icon`, {
+        method: 'POST',
+        headers: { cookie, 'content-type': 'application/octet-stream', 'x-file-name': `${n}.svg` },
+        body: drawing,
+      }).catch(() => undefined),
+    );
+    const isDrawing = () =>
+      readdirSync('/proc').filter((pid) => {
+        try {
+          const [, ppid] = / \S (\d+) /.exec(readFileSync(`/proc/${pid}/stat`, 'latin1')) ?? [];
+          return Number(ppid) === child.pid;
+        } catch {
+          return false;
+        }
+      }).length;
+    expect(
+      await until(
+        () => Promise.resolve(isDrawing()),
+        (n) => n >= 2,
+      ),
+    ).toBeGreaterThanOrEqual(2);
+    expect(await endOf(child)).toBeLessThan(LATEST_MS);
+    // nothing is left of what was drawing
+    expect(isDrawing()).toBe(0);
+    await Promise.all(uploads);
   });
 });
 
