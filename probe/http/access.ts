@@ -30,8 +30,10 @@ export function openDoor(
         authorization: `Basic ${Buffer.from(`${access.user}:${access.password}`).toString('base64')}`,
       },
     };
-  if (access.kind === 'cookie')
-    return { path, headers: { ...headers, cookie: `${access.name}=${access.value}` } };
+  if (access.kind === 'cookie') {
+    const own = headers.cookie ? `${headers.cookie}; ` : '';
+    return { path, headers: { ...headers, cookie: `${own}${access.name}=${access.value}` } };
+  }
   const pair = `${encodeURIComponent(access.name)}=${encodeURIComponent(access.value)}`;
   return { path: `${path}${url.search ? '&' : '?'}${pair}`, headers };
 }

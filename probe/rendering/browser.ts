@@ -70,7 +70,6 @@ const SWITCHES = [
   '--force-webrtc-ip-handling-policy=disable_non_proxied_udp',
   '--webrtc-ip-handling-policy=disable_non_proxied_udp',
   '--host-resolver-rules=MAP * ~NOTFOUND , EXCLUDE 127.0.0.1',
-  '--block-new-web-contents',
   '--disable-gpu',
   '--mute-audio',
   '--disable-sync',
@@ -133,6 +132,8 @@ export class GuardedBrowser {
         executablePath: startedBy(settings.path, folder),
         chromiumSandbox: settings.sandbox,
         proxy: { server: proxy, bypass: '<-loopback>' },
+        // a page opens no window by itself
+        ignoreDefaultArgs: ['--disable-popup-blocking'],
         timeout: STARTING_MS,
         handleSIGINT: false,
         handleSIGTERM: false,

@@ -14,14 +14,15 @@ import {
   type SeenCookie,
   type SeenStorage,
 } from '#core/facts/rendered';
-import type { BrowserContext, CDPSession, Frame, Page, Request, Route } from 'playwright-core';
+import type { BrowserContext, CDPSession, Frame, Page, Request } from 'playwright-core';
 import type { Dialer } from '../dialer';
 import type { Extract } from '../extractor';
-import { openDoor, type Access } from '../http/access';
+import type { Access } from '../http/access';
 import { OPEN_GATE, type HostGate } from '../http/host-gate';
 import { GuardedBrowser, isThere, type BrowserSettings } from './browser';
 import { measure, storedKeys, untilStill, walkDown, wholeDocument } from './in-page';
 import { RenderProxy } from './proxy';
+import { guardRequests, LONGEST_BODY } from './request-guard';
 
 export interface RenderOptions {
   browser: BrowserSettings;
@@ -72,6 +73,8 @@ const LIMITS: RenderLimits = {
 };
 /** At rest: nothing on its way for so long. */
 const QUIET_MS = 400;
+/** A script may never read what it fetched; then the browser never calls it loaded. */
+const UNREAD_MS = 1500;
 const LOOK_MS = 40;
 /** For what loads only when it comes into sight. */
 const SIGHT_MS = 2000;
@@ -119,7 +122,8 @@ function agentOf(screen: Screen, version: string): string {
 
 /** What a page asks for and says while it is looked at. */
 class Traffic {
-  private readonly open = new Set<Request>();
+  /** With the moment when the answer began, where it has. */
+  private readonly open = new Map<Request, number | undefined>();
   private readonly done: Request[] = [];
   readonly hits: MeasuringHit[] = [];
   readonly errors: RenderedView['errors'] = [];
@@ -139,6 +143,7 @@ class Traffic {
     page.on('requestfailed', (r) => this.broke(r));
     page.on('response', (r) => {
       const request = r.request();
+      if (this.open.has(request)) this.open.set(request, performance.now());
       if (r.status() >= 400 && !request.isNavigationRequest())
         this.note({ url: cut(r.url()), type: request.resourceType(), status: r.status() });
     });
@@ -162,10 +167,17 @@ class Traffic {
   }
 
   private began(request: Request): void {
-    this.open.add(request);
+    this.open.set(request, undefined);
     this.lastMs = performance.now();
     const host = hostIn(request.url());
     if (host) this.hosts.set(host, (this.hosts.get(host) ?? 0) + 1);
+    // it is stopped by the guard of all requests
+    const hit = measuringHit(
+      { url: request.url(), type: request.resourceType(), body: request.postData()?.slice(0, LONGEST_BODY) },
+      this.tools.ids,
+    );
+    if (hit && this.hits.length < MOST_LISTED)
+      this.hits.push({ ...hit, ...(this.afterConsent ? { afterConsent: true as const } : {}) });
   }
 
   private finished(request: Request): void {
@@ -189,7 +201,10 @@ class Traffic {
 
   /** Whether nothing is on its way, and has not been for a while. */
   get isQuiet(): boolean {
-    return this.open.size === 0 && performance.now() - this.lastMs >= QUIET_MS;
+    const now = performance.now();
+    const isUnread = ([request, answeredMs]: [Request, number | undefined]): boolean =>
+      request.resourceType() === 'fetch' && answeredMs !== undefined && now - answeredMs >= UNREAD_MS;
+    return now - this.lastMs >= QUIET_MS && [...this.open].every(isUnread);
   }
 
   /** Waits until nothing is on its way, or so long. */
@@ -197,41 +212,6 @@ class Traffic {
     const until = performance.now() + mostMs;
     while (!this.isQuiet && performance.now() < until) await new Promise((r) => setTimeout(r, LOOK_MS));
   }
-
-  /** Hits are answered here, so that no visit is counted; a key is given where there is a door. */
-  readonly answer = async (route: Route): Promise<void> => {
-    const request = route.request();
-    const url = request.url();
-    const address = parseUrl(url);
-    if (!address || !/^https?:$/.test(address.protocol)) {
-      await route.continue().catch(() => {});
-      return;
-    }
-    const sent = { url, type: request.resourceType(), body: request.postData()?.slice(0, 20_000) };
-    const hit = measuringHit(sent, this.tools.ids);
-    if (hit) {
-      if (this.hits.length < MOST_LISTED)
-        this.hits.push({ ...hit, ...(this.afterConsent ? { afterConsent: true as const } : {}) });
-      const origin = request.headers()['origin'];
-      await route
-        .fulfill({
-          status: 204,
-          headers: origin
-            ? { 'access-control-allow-origin': origin, 'access-control-allow-credentials': 'true' }
-            : {},
-        })
-        .catch(() => {});
-      return;
-    }
-    const { access } = this.tools;
-    const door = access && 'origins' in access && access.origins.includes(address.origin);
-    if (!door) {
-      await route.continue().catch(() => {});
-      return;
-    }
-    const { path, headers } = openDoor(access, address, await request.allHeaders().catch(() => ({})));
-    await route.continue({ url: address.origin + path, headers }).catch(() => {});
-  };
 
   /** What was loaded, by type. */
   async loads(): Promise<RenderedView['loads']> {
@@ -482,6 +462,7 @@ class Rendering {
   /** @throws Error where it does not start */
   async start(): Promise<GuardedBrowser> {
     this.browser = await GuardedBrowser.start(this.options.browser, this.proxy.address);
+    await guardRequests(this.browser.browser, this.tools);
     this.version = this.browser.browser.version();
     return this.browser;
   }
@@ -527,11 +508,12 @@ class Rendering {
     let context: BrowserContext | undefined;
     try {
       context = await within(WINDOW_MS, 'the browser gave no window', this.window(browser, screen));
+      // the browser's own guard against windows asks about each, which takes time
+      await context.addInitScript('window.open = () => null;');
       const page = await within(WINDOW_MS, 'the browser gave no window', context.newPage());
       page.on('dialog', (dialog) => void dialog.dismiss().catch(() => {}));
       page.on('popup', (popup) => void popup.close().catch(() => {}));
       const traffic = new Traffic(this.tools, this.proxy, page);
-      await within(WINDOW_MS, 'the browser gave no window', context.route('**/*', traffic.answer));
       await within(
         { ...LIMITS, ...this.options.limits }.viewMs,
         'it took too long',
