@@ -10,6 +10,7 @@ import {
   IsInt,
   IsLanguageTag,
   IsObject,
+  IsName,
   IsOptional,
   IsPhone,
   IsString,
@@ -77,7 +78,7 @@ class HasReasons implements ValidatorConstraintInterface {
 
 /** `null` empties a field; IsOptional lets it through. */
 export class BriefDto {
-  @IsOptional() @IsString() @MaxLength(200) name?: string;
+  @IsOptional() @IsString() @IsName() @MaxLength(200) name?: string;
   @IsOptional() @IsString() @MaxLength(300) tagline?: string;
   @IsOptional() @IsString() @MaxLength(300) defaultTitle?: string;
   @IsOptional() @IsString() @MaxLength(1000) defaultDescription?: string;

@@ -13,6 +13,7 @@ import {
   IsInt,
   IsNumber,
   IsObject,
+  IsName,
   IsOptional,
   IsString,
   Length,
@@ -66,7 +67,7 @@ class OwnCheckDto {
 }
 
 export class ChecklistDto {
-  @IsString() @Length(1, 200) name!: string;
+  @IsString() @IsName() @Length(1, 200) name!: string;
   @IsOptional() @IsInt() @Min(1) version?: number;
   @IsOptional() @IsString() @MaxLength(1000) description?: string;
   @IsArray() @ArrayMaxSize(1000) @ValidateNested({ each: true }) @Type(() => ItemDto) items!: ItemDto[];

@@ -179,3 +179,34 @@ describe('a site and a host profile', () => {
       ).toBeGreaterThan(0);
   });
 });
+
+describe('a name', () => {
+  const site = (name: string) => ({
+    name,
+    client: 'Tarn Trust',
+    environments: [],
+    stage: 'building',
+    replaces: false,
+    brief: {},
+  });
+  it.each([['Tarn Planetarium'], ['Ünïcödé & “quotes” – 例え'], ['שלום'], ['Tarn\u00A0Planetarium']])(
+    '%j is taken',
+    async (name) => {
+      expect((await readAs(NewSiteDto, site(name))).faults).toEqual([]);
+    },
+  );
+  it.each([
+    ['a line end', 'Tarn\nBEGIN:VEVENT'],
+    ['a return', 'Tarn\rX'],
+    ['a line separator', 'Tarn\u2028X'],
+    ['a zero', 'Tarn\0'],
+    ['a bell', 'Tarn\x07'],
+    ['a C1 control', 'Tarn\x85X'],
+    ['a turn of direction', 'Tarn \u202Emuiratenalp'],
+    ['an isolate', 'Tarn \u2067x\u2069'],
+    ['a mark of direction', 'Tarn\u200F'],
+    ['nothing but space', '  '],
+  ])('with %s is refused', async (_, name) => {
+    expect((await readAs(NewSiteDto, site(name))).faults.map((f) => f.path)).toEqual(['name']);
+  });
+});

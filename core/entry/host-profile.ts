@@ -4,6 +4,7 @@ import {
   IsArray,
   IsHost,
   IsInt,
+  IsName,
   IsOptional,
   IsRange,
   IsString,
@@ -56,12 +57,12 @@ class LifetimeDto {
   @IsOptional() @IsInt() @Min(1) @Max(36_500) capDays?: number;
 }
 class PlanDto {
-  @IsString() @Length(1, 100) name!: string;
+  @IsString() @IsName() @Length(1, 100) name!: string;
   @IsArray() @ArrayMaxSize(100) @Length(1, 100, EACH) features!: string[];
 }
 
 export class HostProfileDto {
-  @IsString() @Length(1, 200) name!: string;
+  @IsString() @IsName() @Length(1, 200) name!: string;
   @IsOptional() @IsString() @MaxLength(4000) notes?: string;
   @IsOptional() @ValidateNested() @Type(() => IconsDto) icons?: IconsDto;
   @IsOptional() @IsInt() @Min(1) @Max(10_000) descriptionLimit?: number;

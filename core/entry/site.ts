@@ -9,6 +9,7 @@ import {
   IsDay,
   IsIn,
   IsInt,
+  IsName,
   IsOptional,
   IsString,
   IsWebAddress,
@@ -35,7 +36,7 @@ export class AccessDto {
 }
 
 export class EnvironmentDto {
-  @IsString() @Length(1, 80) name!: string;
+  @IsString() @IsName() @Length(1, 80) name!: string;
   @IsWebAddress() url!: string;
   /** The live one where a site has none yet; else one before it. */
   @IsOptional() @IsIn(['before', 'live']) kind?: EnvironmentKind;
@@ -46,8 +47,8 @@ export class EnvironmentDto {
 }
 
 export class NewSiteDto {
-  @IsString() @Length(1, 200) name!: string;
-  @IsString() @Length(1, 200) client!: string;
+  @IsString() @IsName() @Length(1, 200) name!: string;
+  @IsString() @IsName() @Length(1, 200) client!: string;
   /** Blank while the site has none yet. */
   @IsOptional() @IsWebAddress() liveUrl?: string;
   @IsArray()
@@ -67,8 +68,8 @@ export class NewSiteDto {
 
 /** What is kept of a site itself. What is not given stays; an empty text or 0 takes it away. */
 export class SiteChangeDto {
-  @IsOptional() @IsString() @Length(1, 200) name?: string;
-  @IsOptional() @IsString() @Length(1, 200) client?: string;
+  @IsOptional() @IsString() @IsName() @Length(1, 200) name?: string;
+  @IsOptional() @IsString() @IsName() @Length(1, 200) client?: string;
   @IsOptional() @IsIn(STAGES) stage?: Stage;
   @IsOptional() @IsBoolean() replaces?: boolean;
   @ValidateIf(isGiven('launchDate')) @IsDay() launchDate?: string;

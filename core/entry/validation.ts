@@ -17,6 +17,7 @@ import {
 } from 'class-validator';
 import { asciiHost, parseUrl } from '#core/extract/address';
 import { isRange } from '#core/facts/address-ranges';
+import { hasControls } from '#core/text/controls';
 import { e164 } from '#core/checks/catalogue/identity/phone';
 import { validLanguageTag } from '#core/checks/kit/language-tag';
 
@@ -132,6 +133,12 @@ export const IsZone = rule(
     }
   },
   'must be a time zone such as Europe/London',
+);
+/** A name: it says something, in one line. */
+export const IsName = rule(
+  'isName',
+  (v) => typeof v === 'string' && /\S/.test(v) && !hasControls(v),
+  'must say something, in one line without control characters',
 );
 /** A day of the calendar that exists. */
 export const IsDay = rule(

@@ -119,6 +119,15 @@ describe('reading', () => {
       'More than 5000 rows: split the file.',
     ]);
   }, 60_000);
+  it('a name with line ends or turned directions is a bad cell', async () => {
+    const { rows } = await readSitesCsv(
+      'name,live address\n"Tarn\nX: y",tarn.example\nTarn \u202Ex,tarn2.example\n',
+    );
+    expect(rows.map((r) => [r.site, r.faults[0]?.column])).toEqual([
+      [null, 0],
+      [null, 0],
+    ]);
+  });
   it('never throws', async () => {
     await fc.assert(
       fc.asyncProperty(fc.string({ maxLength: 300 }), async (text) => {

@@ -4,6 +4,7 @@ import {
   IsEmail,
   IsIn,
   IsInt,
+  IsName,
   IsOptional,
   IsString,
   Length,
@@ -20,14 +21,14 @@ export class SignInDto {
 
 export class PersonDto {
   @IsEmail({ require_tld: false }) @Length(3, 254) email!: string;
-  @IsString() @Length(1, 120) @Matches(/\S/, { message: 'name must say something' }) name!: string;
+  @IsString() @Length(1, 120) @IsName() name!: string;
 }
 
 export class PersonChangeDto {
   @IsOptional()
   @IsString()
   @Length(1, 120)
-  @Matches(/\S/, { message: 'name must say something' })
+  @IsName()
   name?: string;
   @IsOptional() @IsBoolean() owner?: boolean;
 }
@@ -51,7 +52,7 @@ export class ScreenDto {
 }
 
 export class ViewDto extends ScreenDto {
-  @IsString() @Length(1, 80) @Matches(/\S/, { message: 'name must say something' }) name!: string;
+  @IsString() @Length(1, 80) @IsName() name!: string;
   /** What stands in the address behind the question mark. */
   @IsString() @MaxLength(1000) query!: string;
 }

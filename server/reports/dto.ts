@@ -16,8 +16,10 @@ import {
   IsIn,
   IsInt,
   IsNumber,
+  IsName,
   IsOptional,
   IsString,
+  ValidateIf,
   Length,
   Matches,
   Max,
@@ -31,14 +33,14 @@ const SAYS_SOMETHING = /\S/;
 const CHECK = /^[a-z]+\.[a-z0-9-]{1,80}$/;
 
 export class ContactDto {
-  @IsString() @Length(1, 120) @Matches(SAYS_SOMETHING, { message: 'name must say something' }) name!: string;
+  @IsString() @Length(1, 120) @IsName() name!: string;
   @IsEmail({ require_tld: false }) @Length(3, 254) email!: string;
   @IsOptional() @IsString() @MaxLength(120) role?: string;
 }
 
 /** What all reports begin with. */
 export class TemplateDto {
-  @IsString() @MaxLength(120) name!: string;
+  @IsString() @MaxLength(120) @ValidateIf((o: TemplateDto) => o.name !== '') @IsName() name!: string;
   @Matches(/^#[0-9a-f]{6}$/i, { message: 'colour must be like #3a3f8f' }) colour!: string;
   @IsIn(REPORT_LANGUAGES) language!: ReportLanguage;
   @IsArray() @IsIn(REPORT_PARTS, { each: true }) parts!: ReportPart[];

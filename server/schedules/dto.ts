@@ -7,6 +7,7 @@ import {
   IsDay,
   IsIn,
   IsInt,
+  IsName,
   IsOptional,
   IsString,
   IsZone,
@@ -23,7 +24,7 @@ const TIME = /^(?:[01]\d|2[0-3]):[0-5]\d$/;
 const timeOf = (field: string) => ({ message: `${field} must be a time of day, such as 01:30` });
 
 export class ScheduleDto {
-  @IsString() @Length(1, 120) @Matches(/\S/, { message: 'name must say something' }) name!: string;
+  @IsString() @Length(1, 120) @IsName() name!: string;
   @IsIn(OF_KINDS) ofKind!: OfKind;
   @IsString() @MaxLength(40) ofTarget!: string;
   @IsArray() @IsIn(PARTS, { each: true }) parts!: Part[];

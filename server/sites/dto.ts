@@ -5,6 +5,7 @@ import {
   IsArray,
   IsIn,
   IsInt,
+  IsName,
   IsString,
   Length,
   Matches,
@@ -44,7 +45,7 @@ export class ClientsDto extends FindSitesDto {
 }
 
 export class ClientDto {
-  @IsString() @Matches(/\S/) @Length(1, 200) name!: string;
+  @IsString() @IsName() @Length(1, 200) name!: string;
 }
 
 export class MergeDto {

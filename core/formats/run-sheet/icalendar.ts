@@ -1,5 +1,6 @@
 /** A run sheet as a calendar (RFC 5545): one event a step, at its planned time, and what ends afterwards. */
 import ical from 'ical-generator';
+import { inOneLine } from '#core/text/controls';
 import { PHASE_WORDS } from '#core/facts/launch';
 import { isSettled, type StepStanding } from '#core/launch/sheet';
 
@@ -22,7 +23,8 @@ export function launchCalendar(of: {
   at: Date;
 }): string {
   const calendar = ical({
-    name: `Launch of ${of.siteName}`,
+    // the package writes it as it is: what ends a line would begin another (RFC 5545 3.1)
+    name: `Launch of ${inOneLine(of.siteName)}`,
     prodId: { company: 'Armband', product: 'Run sheet', language: 'EN' },
   });
   for (const step of of.steps) {

@@ -58,13 +58,24 @@ describe('the calendar', () => {
   });
 });
 
+it('a name with line ends writes no line of its own into the calendar', () => {
+  const text = launchCalendar({
+    id: 7,
+    siteName: 'Trams\r\nATTENDEE:mailto:x@evil.example\nX: y',
+    steps,
+    ends: [],
+    at: new Date('2026-12-01T08:00:00Z'),
+  });
+  expect(text.split(/\r?\n/).filter((line) => /^(?:ATTENDEE|X):/.test(line))).toEqual([]);
+});
+
 describe('the Markdown', () => {
   const text = launchMarkdown({
     siteName: 'Trams *old*',
     when: 'Tuesday',
     moment: (at) => new Date(at).toISOString(),
     steps,
-    go: { isGo: false, against: ['2 blockers <open>.'] },
+    go: { isGo: false, against: ['2 blockers <open>.'], codes: [] },
     accounts: [
       {
         kind: 'dns',
