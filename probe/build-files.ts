@@ -1,25 +1,42 @@
 /** The files of a built site, as they were found in a folder or an archive. */
 import { createHash } from 'node:crypto';
-import { unzipSync } from 'fflate';
+import { createReadStream } from 'node:fs';
+import { fromBuffer, type Entry, type ZipFile } from 'yauzl';
 import { isLitter } from '#core/compare/build';
+import { hasControls } from '#core/text/controls';
 import { faceOf, type Ground } from '#core/compare/sites/page-face';
 import type { BuiltFile, SiteBuild } from '#core/facts/environment';
 import { extractHere } from './extractor';
 
-export const BUILD_LIMITS = { files: 20_000, bytes: 500 * 1024 * 1024, htmlBytes: 5 * 1024 * 1024 } as const;
+export const BUILD_LIMITS = {
+  files: 20_000,
+  bytes: 500 * 1024 * 1024,
+  /** Of one page, and of all pages whose words are kept; of the others only the digest is. */
+  htmlBytes: 5 * 1024 * 1024,
+  allHtmlBytes: 100 * 1024 * 1024,
+} as const;
 const LONGEST_PATH = 1000;
+const MANY = `A build has at most ${BUILD_LIMITS.files.toLocaleString('en')} files.`;
 
+/** A file that is read when its turn comes: never all of them at once. */
 export interface NamedFile {
   path: string;
-  bytes: Uint8Array;
+  read: () => AsyncIterable<Uint8Array> | Promise<AsyncIterable<Uint8Array>>;
 }
+
+/** @param file where it is */
+export const fileOnDisk = (path: string, file: string): NamedFile => ({
+  path,
+  read: () => createReadStream(file),
+});
 
 /** Whether a name stays within its folder, whatever its letters. */
 function isWithin(path: string): boolean {
   return (
     path.length > 0 &&
     path.length <= LONGEST_PATH &&
-    !/^[/\\]|[\\\0]|^[A-Za-z]:/.test(path) &&
+    !/^[/\\]|\\|^[A-Za-z]:/.test(path) &&
+    !hasControls(path) &&
     !path.split('/').includes('..')
   );
 }
@@ -32,29 +49,53 @@ function withoutFrame(files: readonly NamedFile[]): NamedFile[] {
     : [...files];
 }
 
+/** Refuses what unpacks to more than it says, or than a build may be: bytes are counted as they come. */
+class Allowance {
+  private left: number = BUILD_LIMITS.bytes;
+
+  take(bytes: number): void {
+    this.left -= bytes;
+    if (this.left < 0)
+      throw new RangeError(
+        `It unpacks to more than ${BUILD_LIMITS.bytes / 1024 / 1024} MB, which no build takes.`,
+      );
+  }
+}
+
 /**
- * Names, sizes and digests of a build, with the words of its pages.
+ * Names, sizes and digests of a build, with the words of its pages. Files are read one after the other, and no more
+ * than one page is held.
  * @throws RangeError for what is no build, or more than one may be
  */
-export function siteBuild(name: string, given: readonly NamedFile[]): SiteBuild {
+export async function siteBuild(name: string, given: readonly NamedFile[]): Promise<SiteBuild> {
   const files = withoutFrame(given.filter(({ path }) => !isLitter(path)));
   if (!files.length) throw new RangeError('There is no file in it.');
-  if (files.length > BUILD_LIMITS.files)
-    throw new RangeError(`A build has at most ${BUILD_LIMITS.files.toLocaleString('en')} files.`);
-  return {
-    name,
-    files: files.map(({ path, bytes }) => {
-      if (!isWithin(path)) throw new RangeError(`“${path.slice(0, 100)}” is no path within a build.`);
-      const buffer = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-      const isPage = /\.x?html?$/i.test(path) && buffer.length <= BUILD_LIMITS.htmlBytes;
-      return {
-        path,
-        bytes: buffer.length,
-        sha256: createHash('sha256').update(buffer).digest('hex'),
-        ...(isPage ? readPage(buffer, path) : {}),
-      };
-    }),
-  };
+  if (files.length > BUILD_LIMITS.files) throw new RangeError(MANY);
+  const stray = files.find(({ path }) => !isWithin(path));
+  if (stray) throw new RangeError(`“${stray.path.slice(0, 100)}” is no path within a build.`);
+  const allowance = new Allowance();
+  let htmlLeft: number = BUILD_LIMITS.allHtmlBytes;
+  const read: BuiltFile[] = [];
+  for (const { path, read: open } of files) {
+    const hash = createHash('sha256');
+    let page: Uint8Array[] | undefined = /\.x?html?$/i.test(path) ? [] : undefined;
+    let bytes = 0;
+    for await (const chunk of await open()) {
+      allowance.take(chunk.length);
+      bytes += chunk.length;
+      hash.update(chunk);
+      if (bytes > Math.min(BUILD_LIMITS.htmlBytes, htmlLeft)) page = undefined;
+      page?.push(chunk);
+    }
+    if (page) htmlLeft -= bytes;
+    read.push({
+      path,
+      bytes,
+      sha256: hash.digest('hex'),
+      ...(page ? readPage(Buffer.concat(page), path) : {}),
+    });
+  }
+  return { name, files: read };
 }
 
 /** Where the pages of a build stand until they are served. */
@@ -69,31 +110,69 @@ function readPage(bytes: Buffer, path: string): Pick<BuiltFile, 'text' | 'face'>
   return { text: facts.text, face: faceOf(facts, GROUND, url) };
 }
 
-/**
- * The files in a ZIP.
- * @throws RangeError for one that cannot be read, or unpacks to more than a build may be
- */
-export function zippedFiles(zip: Uint8Array): NamedFile[] {
-  let left: number = BUILD_LIMITS.bytes;
-  let count = 0;
-  let entries: Record<string, Uint8Array>;
-  try {
-    entries = unzipSync(zip, {
-      filter: ({ name, originalSize }) => {
-        if (name.endsWith('/') || isLitter(name)) return false;
-        left -= originalSize;
-        if (++count > BUILD_LIMITS.files)
-          throw new RangeError(`A build has at most ${BUILD_LIMITS.files.toLocaleString('en')} files.`);
-        if (left < 0)
-          throw new RangeError(
-            `It unpacks to more than ${BUILD_LIMITS.bytes / 1024 / 1024} MB, which no build takes.`,
-          );
-        return true;
-      },
-    });
-  } catch (error) {
-    if (error instanceof RangeError && /build/.test(error.message)) throw error;
-    throw new RangeError(`The ZIP cannot be read: ${(error as Error).message}.`);
+const unreadable = (why: string): RangeError => new RangeError(`The ZIP cannot be read: ${why}.`);
+/** Bytes of a local header before its name (APPNOTE.TXT 4.3.7). */
+const LOCAL_HEADER = 30;
+
+/** Entries that share bytes unpack the same megabytes again and again. @throws RangeError */
+function refuseOverlaps(entries: readonly Entry[]): void {
+  const sorted = [...entries].sort((a, b) => a.relativeOffsetOfLocalHeader - b.relativeOffsetOfLocalHeader);
+  let end = 0;
+  for (const { relativeOffsetOfLocalHeader: start, fileNameLength, compressedSize } of sorted) {
+    if (start < end) throw unreadable('two of its files share the same bytes');
+    end = start + LOCAL_HEADER + fileNameLength + compressedSize;
   }
-  return Object.entries(entries).map(([path, bytes]) => ({ path, bytes }));
+}
+
+/** What its directory says of each file. */
+function entriesOf(zip: ZipFile): Promise<Entry[]> {
+  return new Promise((resolve, reject) => {
+    const entries: Entry[] = [];
+    zip.on('entry', (entry: Entry) => {
+      const { fileName } = entry;
+      if (!fileName.endsWith('/') && !isLitter(fileName)) entries.push(entry);
+      if (entries.length > BUILD_LIMITS.files) reject(new RangeError(MANY));
+      else zip.readEntry();
+    });
+    zip.once('end', () => resolve(entries));
+    zip.once('error', (error: Error) => reject(unreadable(error.message)));
+    zip.readEntry();
+  });
+}
+
+/** The bytes of a file; what it really unpacks to has to be what its directory says. */
+function open(zip: ZipFile, entry: Entry): Promise<AsyncIterable<Uint8Array>> {
+  return new Promise((resolve, reject) => {
+    zip.openReadStream(entry, (error, stream) => {
+      if (error) reject(unreadable(error.message));
+      else resolve(told(stream));
+    });
+  });
+}
+
+async function* told(stream: AsyncIterable<Uint8Array>): AsyncIterable<Uint8Array> {
+  try {
+    yield* stream;
+  } catch (error) {
+    throw unreadable((error as Error).message);
+  }
+}
+
+/**
+ * The files in a ZIP, none of them unpacked yet.
+ * @throws RangeError for one that cannot be read, or says that it unpacks to more than a build may be
+ */
+export async function zippedFiles(bytes: Uint8Array): Promise<NamedFile[]> {
+  const buffer = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const zip = await new Promise<ZipFile>((resolve, reject) => {
+    fromBuffer(buffer, { lazyEntries: true, strictFileNames: true }, (error, opened) =>
+      error ? reject(unreadable(error.message)) : resolve(opened),
+    );
+  });
+  if (zip.entryCount > BUILD_LIMITS.files * 2) throw new RangeError(MANY);
+  const entries = await entriesOf(zip);
+  refuseOverlaps(entries);
+  const allowance = new Allowance();
+  for (const { uncompressedSize } of entries) allowance.take(uncompressedSize);
+  return entries.map((entry) => ({ path: entry.fileName, read: () => open(zip, entry) }));
 }

@@ -7,5 +7,5 @@ export interface BuildJob {
 }
 
 /** @returns the build as JSON; @throws RangeError with a sentence for people */
-export const readBuild = ({ name, zip }: BuildJob): Promise<string> =>
-  Promise.resolve().then(() => JSON.stringify(siteBuild(name, zippedFiles(zip))));
+export const readBuild = async ({ name, zip }: BuildJob): Promise<string> =>
+  JSON.stringify(await siteBuild(name, await zippedFiles(zip)));
