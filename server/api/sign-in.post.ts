@@ -1,5 +1,6 @@
 import { SignInDto } from '../people/dto';
-import { signIn } from '../people/people';
+import { knownBrowser, rememberBrowser } from '../people/known-browser';
+import { addressOf, signIn } from '../people/people';
 import { beginSession } from '../people/sessions';
 import { LIMITS, readJson } from '../platform/http/body';
 import { clientAddress } from '../platform/http/client-address';
@@ -7,7 +8,12 @@ import { parseAs } from '../platform/http/validation';
 
 export default defineEventHandler(async (event) => {
   const { email, password } = await parseAs(SignInDto, await readJson(event, LIMITS.signIn));
-  const person = await signIn(email, password, clientAddress(event.node.req));
+  const account = addressOf(email);
+  const person = await signIn(email, password, {
+    address: clientAddress(event.node.req),
+    browser: knownBrowser(event, account),
+  });
   await beginSession(event, person);
+  rememberBrowser(event, account);
   return person;
 });

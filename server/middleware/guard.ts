@@ -7,7 +7,8 @@ import { parseUrl } from '#core/extract/address';
 import { Forbidden, NotFound, NotSignedIn, Refused, Unavailable } from '../platform/errors';
 import { isWorkerOnly, started } from '../platform/readiness';
 import { isEnough, rightFor, type Right } from '../platform/http/rights';
-import { sessionPerson } from '../people/sessions';
+import type { Person } from '../people/models';
+import { endSession, sessionPerson } from '../people/sessions';
 
 const OPEN_PAGES = new Set([
   '/sign-in',
@@ -72,6 +73,15 @@ function refuseUnfit(event: H3Event, path: string): void {
 const rightForPage = (path: string): Right =>
   OPEN_PAGES.has(path) || SHARED_PAGE.test(path) ? 'anyone' : 'signed in';
 
+/** @throws Forbidden */
+async function letIn(event: H3Event, person: Person, needs: Right, path: string): Promise<void> {
+  if (!isEnough(person.owner ? 'owner' : 'signed in', needs))
+    throw new Forbidden('Only an owner of this account may do that.');
+  event.context.person = person;
+  // signing out by this route ends the session as any other way does
+  if (path === OWN_SESSION && event.method === 'DELETE') await endSession(event);
+}
+
 async function waitForStart(): Promise<void> {
   await started().catch((error: Error) => {
     throw new Unavailable(error.message);
@@ -94,12 +104,7 @@ export default defineEventHandler(async (event) => {
   const needs = isApi ? rightFor(event.method, path) : rightForPage(path);
   if (needs === 'anyone') return;
   const person = await sessionPerson(event);
-  if (person) {
-    if (!isEnough(person.owner ? 'owner' : 'signed in', needs))
-      throw new Forbidden('Only an owner of this account may do that.');
-    event.context.person = person;
-    return;
-  }
+  if (person) return letIn(event, person, needs, path);
   // a browser may ask whether it has a session
   if (path === OWN_SESSION) return;
   if (isApi) throw new NotSignedIn('Sign in first.');

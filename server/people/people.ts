@@ -11,7 +11,7 @@ import { Conflict, NotFound, NotSignedIn, Refused } from '../platform/errors';
 import { PasswordLinkRow, SessionRow, User, type Person } from './models';
 import { endAllSessions } from './sessions';
 import { tallies } from './tallies';
-import { Throttle } from './throttle';
+import { Throttle, type Guesser } from './throttle';
 import { now, realNow } from '../platform/clock';
 
 const throttle = new Throttle(tallies);
@@ -20,7 +20,10 @@ const throttle = new Throttle(tallies);
 let decoy: Promise<string> | undefined;
 
 const WRONG = 'This address and password do not belong together.';
-const addressOf = (email: string): string => email.trim().toLowerCase();
+export const addressOf = (email: string): string => email.trim().toLowerCase();
+
+/** Where a guess comes from. */
+type From = Pick<Guesser, 'address' | 'browser'>;
 const personOf = (u: User): Person => ({
   id: u.id,
   name: u.name,
@@ -30,14 +33,13 @@ const personOf = (u: User): Person => ({
 
 /**
  * Checks a person's password (scrypt), however many guesses wait for their turn.
- * @param from the address that the guess comes from
  * @throws NotSignedIn or TooMany with a sentence
  */
-export async function signIn(email: string, password: string, from: string): Promise<Person> {
-  const address = addressOf(email);
+export async function signIn(email: string, password: string, from: From): Promise<Person> {
+  const account = addressOf(email);
   let user: User | null = null;
-  const isRight = await throttle.attempt(address, from, async () => {
-    user = await User.findOne({ where: { email: address, removedAt: null } });
+  const isRight = await throttle.attempt({ account, ...from }, async () => {
+    user = await User.findOne({ where: { email: account, removedAt: null } });
     const kept = user?.passwordHash || (await (decoy ??= hashPassword('nobody')));
     return (await verifyPassword(kept, password)) && Boolean(user?.passwordHash);
   });
@@ -149,12 +151,7 @@ export async function removePerson(id: number, by: Person): Promise<void> {
 }
 
 /** Changes one's own password and ends all sessions, this one too. @throws NotSignedIn, Refused, TooMany */
-export async function changePassword(
-  person: Person,
-  old: string,
-  wanted: string,
-  from: string,
-): Promise<void> {
+export async function changePassword(person: Person, old: string, wanted: string, from: From): Promise<void> {
   await signIn(person.email, old, from).catch((error: unknown) => {
     throw error instanceof NotSignedIn ? new Refused('The password you have now is another one.') : error;
   });
@@ -187,9 +184,11 @@ export async function setPasswordByLink(
   from: string,
 ): Promise<{ email: string }> {
   let user: User | null = null;
-  const isGood = await throttle.attempt('password link', from, async () => {
+  // each link by itself: who tries wrong ones stands in nobody's way
+  const digest = digestOf(token);
+  const isGood = await throttle.attempt({ account: `password link ${digest}`, address: from }, async () => {
     const link = await PasswordLinkRow.findOne({
-      where: { digest: digestOf(token), until: { [Op.gt]: new Date(realNow()) } },
+      where: { digest, until: { [Op.gt]: new Date(realNow()) } },
     });
     user = link && (await User.findOne({ where: { id: link.userId, removedAt: null } }));
     return user !== null;
@@ -197,7 +196,7 @@ export async function setPasswordByLink(
   if (!isGood || !user) throw new NotFound('This link was used already, or has ended. Ask for a new one.');
   const { id, email } = user as User;
   const passwordHash = await hashOf(wanted);
-  const used = await PasswordLinkRow.destroy({ where: { digest: digestOf(token) } });
+  const used = await PasswordLinkRow.destroy({ where: { digest } });
   if (!used) throw new NotFound('This link was used already, or has ended. Ask for a new one.');
   await User.update({ passwordHash }, { where: { id } });
   await endAllSessions(id);

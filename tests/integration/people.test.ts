@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { isEnough, ROUTES } from '../../server/platform/http/rights';
 import { useDesk } from './desk';
 
-const { mara, caller, served } = useDesk('.test/people');
+const { mara, caller, served, sql } = useDesk('.test/people', { ARMBAND_TRUSTED_PROXIES: '127.0.0.1' });
 
 describe('without a session', () => {
   it.each([
@@ -88,6 +88,54 @@ describe('signing in', () => {
     const known = await attempt('joss@marram-studio.example');
     const stranger = await attempt('nobody@marram-studio.example');
     expect(known).toMatchObject({ status: 401, body: { message: stranger.body.message } });
+  });
+  /** A sign-in from an address of its own; the practice server believes its own machine what it says of that. */
+  const from = (address: string, password: string, cookie = '') =>
+    caller(cookie)(
+      'POST',
+      '/api/sign-in',
+      { email: 'ines@marram-studio.example', password },
+      { 'x-forwarded-for': address },
+    );
+  it('under attack from 50 addresses a known browser signs in, and so does a new one', async () => {
+    const first = await from('203.0.113.5', 'marram-demo');
+    const known = first.headers
+      .getSetCookie()
+      .find((c) => c.startsWith('armband-browser='))!
+      .split(';')[0]!;
+    const tried: number[] = [];
+    const attack = Array.from({ length: 50 }, (_, n) =>
+      Promise.all(
+        Array.from({ length: 6 }, async () => tried.push((await from(`198.51.100.${n}`, 'wrong')).status)),
+      ),
+    );
+    expect((await from('203.0.113.5', 'marram-demo', known)).status).toBe(200);
+    expect((await from('203.0.113.77', 'marram-demo')).status).toBe(200);
+    await Promise.all(attack);
+    expect(tried.filter((status) => status === 401).length).toBeLessThanOrEqual(60);
+    expect((await from('203.0.113.5', 'marram-demo', known)).status).toBe(200);
+    // a cookie that somebody made up gives no places
+    const forged = `${known.split('.')[0]}.AAAA`;
+    expect((await from('198.51.100.3', 'marram-demo', forged)).status).toBe(429);
+    await sql('DELETE FROM sign_in_guess');
+    await sql('DELETE FROM sign_in_tally');
+  });
+  it('wrong tokens of password links stand in no other link’s way', async () => {
+    const body = { name: 'Fen Holt', email: 'fen@marram-studio.example' };
+    const made = await mara<{ id: number; link: { token: string } }>('POST', '/api/people', body);
+    const use = (token: string, address: string) =>
+      caller('')(
+        'POST',
+        '/api/password-link',
+        { token, wanted: 'a long enough password' },
+        { 'x-forwarded-for': address },
+      );
+    const wrong = Array.from({ length: 60 }, (_, n) =>
+      use(`wrong-token-of-a-link-${n}`.padEnd(40, 'x'), `198.51.100.${n}`),
+    );
+    expect((await use(made.body.link.token, '203.0.113.8')).status).toBe(200);
+    expect(new Set((await Promise.all(wrong)).map((a) => a.status))).toEqual(new Set([404]));
+    await mara('DELETE', `/api/people/${made.body.id}`);
   });
   it('of 300 guesses at once only a few are checked, and whoever knows the password still gets in', async () => {
     const guess = (password: string) =>
@@ -217,6 +265,12 @@ describe('a session ends when it should', () => {
         .join('; '),
     );
   };
+  it('signing out by the library’s own route ends it too', async () => {
+    const session = await signedIn('joss@marram-studio.example', 'marram-demo');
+    expect((await session('GET', '/api/me')).status).toBe(200);
+    expect((await session('DELETE', '/api/_auth/session')).status).toBe(200);
+    expect((await session('GET', '/api/me')).status).toBe(401);
+  });
   it('people are added, choose a password by a link once, and are removed', async () => {
     const email = 'tam@marram-studio.example';
     const made = await mara<Made>('POST', '/api/people', { name: 'Tam Bell', email });

@@ -1,4 +1,5 @@
 import { PasswordDto } from '../../people/dto';
+import { knownBrowser } from '../../people/known-browser';
 import { changePassword } from '../../people/people';
 import { beginSession } from '../../people/sessions';
 import { LIMITS, readJson } from '../../platform/http/body';
@@ -9,7 +10,10 @@ import { parseAs } from '../../platform/http/validation';
 export default defineEventHandler(async (event) => {
   const { old, wanted } = await parseAs(PasswordDto, await readJson(event, LIMITS.signIn));
   const { person } = event.context;
-  await changePassword(person, old, wanted, clientAddress(event.node.req));
+  await changePassword(person, old, wanted, {
+    address: clientAddress(event.node.req),
+    browser: knownBrowser(event, person.email),
+  });
   await beginSession(event, person);
   return { ok: true };
 });

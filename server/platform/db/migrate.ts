@@ -18,6 +18,7 @@ import { up as seenPictures } from './migrations/017-seen-pictures';
 import { up as builds } from './migrations/018-builds';
 import { up as shownToClients } from './migrations/019-shown-to-clients';
 import { up as launches } from './migrations/020-launches';
+import { up as bounds } from './migrations/021-bounds';
 import { up as findingColumns } from './migrations/009-finding-columns';
 import { up as editSites } from './migrations/008-edit-sites';
 import { up as words } from './migrations/007-words';
@@ -47,6 +48,7 @@ const STEPS: [name: string, step: Step][] = [
   ['018-builds', builds],
   ['019-shown-to-clients', shownToClients],
   ['020-launches', launches],
+  ['021-bounds', bounds],
 ];
 
 export async function migrate(): Promise<string[]> {

@@ -1,5 +1,6 @@
 /** Where a request comes from, also through proxies that are trusted to say so. */
 import type { IncomingMessage } from 'node:http';
+import ipaddr from 'ipaddr.js';
 import { rangeOf } from '#core/facts/address-ranges';
 
 const plain = (address: string): string => address.replace(/^::ffff:(?=\d)/, '').replace(/^\[|\]$/g, '');
@@ -30,4 +31,15 @@ export function clientAddress(req: Pick<IncomingMessage, 'headers' | 'socket'>):
     address = before;
   }
   return address;
+}
+
+/** Bits of an IPv6 address that one subscriber has at least (RFC 6177; common practice). */
+const SUBSCRIBER_BITS = 64;
+
+/** What one caller has of addresses: an IPv4 address, or the /64 that an IPv6 address lies in. */
+export function networkOf(address: string): string {
+  if (!ipaddr.isValid(address)) return address;
+  const parsed = ipaddr.process(address);
+  if (parsed.kind() === 'ipv4') return parsed.toString();
+  return `${ipaddr.IPv6.networkAddressFromCIDR(`${parsed.toString()}/${SUBSCRIBER_BITS}`).toString()}/${SUBSCRIBER_BITS}`;
 }
