@@ -1,18 +1,19 @@
 /** A contact’s yes: to exactly one audit, with what proves and what compares it. */
 import { createHash } from 'node:crypto';
+import { Op } from 'sequelize';
 import { contentOf, fingerprintOf } from '#core/approval/content';
 import { SiteView } from '#core/checks/view/site-view';
 import { reevaluateSite } from '../audits/judging';
 import { Audit, AuditEvidence } from '../audits/models';
 import { newestProfile } from '../hosts/known-profiles';
 import { now } from '../platform/clock';
-import { Conflict, NotFound } from '../platform/errors';
+import { inTransaction } from '../platform/db/transaction';
+import { Conflict, NotFound, TooMany } from '../platform/errors';
 import { announce } from '../platform/events';
 import { keptEvidence, unpacked } from '../platform/packed';
 import { newestBrief } from '../sites/briefs';
 import { Environment, Site } from '../sites/models';
-import type { Contact } from './models';
-import { ApprovalRow } from './models';
+import { ApprovalRow, Contact } from './models';
 import { tellKeepers } from './telling';
 
 const digest = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
@@ -44,7 +45,11 @@ async function proofOf(
   return { evidenceSha256: await evidenceDigest(stored), fingerprint: fingerprintOf(content) };
 }
 
-/** @throws NotFound, Conflict */
+/** Yes and no again, by one contact on one site within a day. */
+const MOST_A_DAY = 20;
+const DAY_MS = 86_400_000;
+
+/** @throws NotFound, Conflict, TooMany */
 export async function sayYes(
   contact: Contact,
   { siteId, auditId, editionId, note }: { siteId: number; auditId: number; editionId: number; note?: string },
@@ -54,36 +59,66 @@ export async function sayYes(
     Audit.findByPk(auditId),
   ]);
   if (!audit) throw new NotFound('What you were shown is not there any more.');
-  const standing = await ApprovalRow.findOne({
-    where: { siteId, contactId: contact.id, auditId, withdrawnAt: null },
-  });
-  if (standing) throw new Conflict('You have said yes to this already.');
-  await ApprovalRow.create({
-    siteId,
-    environmentId: audit.environmentId,
-    auditId,
-    editionId,
-    contactId: contact.id,
-    byName: contact.name,
-    at: now(),
-    note: note?.trim() || null,
-    ...(await proofOf(auditId, site)),
+  const proof = await proofOf(auditId, site);
+  const at = now();
+  await inTransaction(async (transaction) => {
+    // one after the other: what is sent several times at once stands once
+    await Contact.findByPk(contact.id, { attributes: ['id'], transaction, lock: true });
+    const standingKey = `${contact.id} ${auditId}`;
+    if (await ApprovalRow.count({ where: { standingKey }, transaction }))
+      throw new Conflict('You have said yes to this already.');
+    const since = { [Op.gt]: new Date(at.getTime() - DAY_MS) };
+    if (
+      (await ApprovalRow.count({ where: { siteId, contactId: contact.id, at: since }, transaction })) >=
+      MOST_A_DAY
+    )
+      throw new TooMany('You have changed your mind often today. Write to us, please.');
+    await ApprovalRow.create(
+      {
+        siteId,
+        environmentId: audit.environmentId,
+        auditId,
+        editionId,
+        contactId: contact.id,
+        byName: contact.name,
+        at,
+        note: note?.trim() || null,
+        standingKey,
+        ...proof,
+      },
+      { transaction },
+    );
   });
   announce([['site', siteId]]);
   await tellKeepers(site, `${contact.name} said yes to ${site.name}.`, audit.environmentId);
   await reevaluateSite(siteId, { cause: 'approval', by: contact.name });
 }
 
-/** @param whose only a yes of this contact @throws NotFound, Conflict */
+/**
+ * Takes a yes back, with all others of the same contact on this site that stand: an older one is not to stand in for
+ * it.
+ * @param whose only a yes of this contact
+ * @throws NotFound, Conflict
+ */
 export async function withdrawYes(
   id: number,
   { by, reason, whose }: { by: string; reason: string; whose?: { contactId: number; siteId: number } },
 ): Promise<void> {
-  const row = await ApprovalRow.findOne({ where: { id, ...whose } });
-  if (!row) throw new NotFound('This yes is not there.');
-  if (row.withdrawnAt) throw new Conflict('This yes was taken back already.');
-  await row.update({ withdrawnAt: now(), withdrawnBy: by, withdrawnReason: reason.trim() });
-  announce([['site', row.siteId]]);
+  const row = await inTransaction(async (transaction) => {
+    const held = await ApprovalRow.findOne({ where: { id, ...whose }, transaction, lock: true });
+    if (!held) throw new NotFound('This yes is not there.');
+    if (held.withdrawnAt) throw new Conflict('This yes was taken back already.');
+    const { siteId, contactId } = held;
+    await ApprovalRow.update(
+      { withdrawnAt: now(), withdrawnBy: by, withdrawnReason: reason.trim(), standingKey: null },
+      {
+        where: contactId === null ? { id } : { siteId, contactId, withdrawnAt: null },
+        transaction,
+      },
+    );
+    announce([['site', siteId]], { transaction });
+    return held;
+  });
   const site = await Site.findByPk(row.siteId, { rejectOnEmpty: true });
   if (whose)
     await tellKeepers(site, `${by} took the yes to ${site.name} back: ${reason.trim()}`, row.environmentId);

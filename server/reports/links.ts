@@ -1,9 +1,12 @@
 /** Share links: one contact, one site, a secret; and who may see what behind one. */
 import { createHash, randomBytes } from 'node:crypto';
+import { QueryTypes } from 'sequelize';
 import type { H3Event } from 'h3';
 import { getCookie, getRouterParam, setCookie } from 'h3';
 import { now } from '../platform/clock';
-import { Forbidden, NotFound } from '../platform/errors';
+import { Forbidden, NotFound, TooMany } from '../platform/errors';
+import { database } from '../platform/db/connection';
+import { inTransaction } from '../platform/db/transaction';
 import { announce } from '../platform/events';
 import { clientAddress } from '../platform/http/client-address';
 import { tallies } from '../people/tallies';
@@ -14,8 +17,11 @@ import { Contact, ShareLink, ShareVisit } from './models';
 
 const SECRET_BYTES = 32;
 const DAY_MS = 86_400_000;
-/** How long an opened link stays open in one browser. */
+/** How long an opened link stays open in one browser, and how long the browser is known again. */
 const VISIT_MS = DAY_MS / 2;
+const BROWSER_MS = 30 * DAY_MS;
+/** Browsers that open one link within a day: more is a program. */
+const MOST_BROWSERS_A_DAY = 100;
 const COOKIE = 'armband-shared';
 /** One answer to whatever does not open: it tells nobody whether a link ever was. */
 const ENDED = 'This link does not open anything, or not any more. Ask for a new one.';
@@ -40,16 +46,27 @@ export interface LinkLine {
 const stateOf = ({ revokedAt, expiresAt }: ShareLink): LinkLine['state'] =>
   revokedAt ? 'revoked' : expiresAt <= now() ? 'expired' : 'open';
 
+/** How often each link was opened, once a browser and day, and when last. */
+async function visitsOf(linkIds: readonly number[]): Promise<Map<number, { opened: number; lastAt: Date }>> {
+  if (!linkIds.length) return new Map();
+  const rows = await database().query<{ linkId: number; opened: number; lastAt: Date }>(
+    `SELECT link_id AS linkId, COUNT(*) AS opened, MAX(at) AS lastAt FROM share_visit
+      WHERE link_id IN (?) GROUP BY link_id`,
+    { type: QueryTypes.SELECT, replacements: [linkIds] },
+  );
+  return new Map(rows.map((r) => [r.linkId, { opened: Number(r.opened), lastAt: new Date(r.lastAt) }]));
+}
+
 /** The links of a site with how often each was opened, the newest first. */
 export async function linksOf(siteId: number): Promise<LinkLine[]> {
   const rows = await ShareLink.findAll({ where: { siteId }, order: [['id', 'DESC']], limit: 100 });
   const [contacts, visits] = await Promise.all([
     Contact.findAll({ where: { id: rows.map((r) => r.contactId) }, attributes: ['id', 'name'] }),
-    ShareVisit.findAll({ where: { linkId: rows.map((r) => r.id) }, attributes: ['linkId', 'at'] }),
+    visitsOf(rows.map((r) => r.id)),
   ]);
   const names = new Map(contacts.map((c) => [c.id, c.name]));
   return rows.map((r) => {
-    const own = visits.filter((v) => v.linkId === r.id).map((v) => v.at.getTime());
+    const own = visits.get(r.id);
     return {
       id: r.id,
       contactId: r.contactId,
@@ -59,8 +76,8 @@ export async function linksOf(siteId: number): Promise<LinkLine[]> {
       at: r.createdAt.toISOString(),
       expiresAt: r.expiresAt.toISOString(),
       state: stateOf(r),
-      opened: own.length,
-      lastOpened: own.length ? new Date(Math.max(...own)).toISOString() : null,
+      opened: own?.opened ?? 0,
+      lastOpened: own?.lastAt.toISOString() ?? null,
     };
   });
 }
@@ -110,7 +127,12 @@ async function linkIn(event: H3Event): Promise<ShareLink> {
 
 async function hasVisit(event: H3Event, link: ShareLink): Promise<boolean> {
   const key = getCookie(event, COOKIE);
-  const visit = key ? await ShareVisit.findOne({ where: { linkId: link.id, keySha256: digest(key) } }) : null;
+  const visit = key
+    ? await ShareVisit.findOne({
+        where: { linkId: link.id, keySha256: digest(key) },
+        order: [['id', 'DESC']],
+      })
+    : null;
   return visit !== null && now().getTime() - visit.at.getTime() < VISIT_MS;
 }
 
@@ -130,20 +152,48 @@ export async function openLink(event: H3Event, passphrase: string): Promise<void
   const { passphraseHash } = link;
   const isRight =
     passphraseHash === null ||
-    (await throttle.attempt(`share link ${link.id}`, clientAddress(event.node.req), () =>
-      verifyPassword(passphraseHash, passphrase),
+    (await throttle.attempt(
+      { account: `share link ${link.id}`, address: clientAddress(event.node.req) },
+      () => verifyPassword(passphraseHash, passphrase),
     ));
   if (!isRight) throw new Forbidden('This is not the passphrase.');
-  const key = randomBytes(SECRET_BYTES).toString('base64url');
-  await ShareVisit.create({ linkId: link.id, keySha256: digest(key), at: now() });
+  const key = await noteVisit(link, getCookie(event, COOKIE));
   setCookie(event, COOKIE, key, {
     httpOnly: true,
     sameSite: 'strict',
     secure: process.env.ARMBAND_BEHIND_HTTPS === '1',
     path: `/api/shared/${getRouterParam(event, 'secret')}`,
-    maxAge: VISIT_MS / 1000,
+    maxAge: BROWSER_MS / 1000,
   });
   announce([['site', link.siteId]]);
+}
+
+/**
+ * Notes that a link was opened, once for each browser and day.
+ * @param known the key that the browser has from an earlier day
+ * @returns its key; @throws TooMany
+ */
+function noteVisit(link: ShareLink, known: string | undefined): Promise<string> {
+  const at = now();
+  const day = at.toISOString().slice(0, 10);
+  return inTransaction(async (transaction) => {
+    // counted one after the other for each link
+    await ShareLink.findByPk(link.id, { attributes: ['id'], transaction, lock: true });
+    const isOwn =
+      known !== undefined &&
+      (await ShareVisit.count({ where: { linkId: link.id, keySha256: digest(known) }, transaction })) > 0;
+    const key = isOwn ? known : randomBytes(SECRET_BYTES).toString('base64url');
+    const keySha256 = digest(key);
+    const [again] = await ShareVisit.update(
+      { at },
+      { where: { linkId: link.id, keySha256, day }, transaction },
+    );
+    if (again) return key;
+    if ((await ShareVisit.count({ where: { linkId: link.id, day }, transaction })) >= MOST_BROWSERS_A_DAY)
+      throw new TooMany('This link was opened too often today. Try again tomorrow, or ask for a new one.');
+    await ShareVisit.create({ linkId: link.id, keySha256, at, day }, { transaction });
+    return key;
+  });
 }
 
 /** Who asks, where the link was opened in this browser. @throws NotFound, Forbidden */

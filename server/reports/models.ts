@@ -1,6 +1,6 @@
 import type { CreationOptional } from 'sequelize';
 import type { ReportSetup } from '#core/report/setup';
-import { bind, bytes, id, json, ref, Row, text, when } from '../platform/db/row';
+import { bind, bytes, day, id, json, ref, Row, text, when } from '../platform/db/row';
 import type { RemarkRegion, TemplateData } from './dto';
 
 /** A person of a client. One who has left is kept, since their words are. */
@@ -55,14 +55,28 @@ export class ShareLink extends Row<ShareLink> {
   declare createdAt: Date;
   declare expiresAt: Date;
   declare revokedAt: CreationOptional<Date | null>;
+  /** How many PDFs were made on that day. */
+  declare pdfsOn: CreationOptional<string | null>;
+  declare pdfs: CreationOptional<number>;
 }
 
-/** One opening of a share link; its key is in a cookie. */
+/** A browser that opened a share link on a day; its key is in a cookie. */
 export class ShareVisit extends Row<ShareVisit> {
   declare id: CreationOptional<number>;
   declare linkId: number;
   declare keySha256: string;
+  /** When it was opened last on that day. */
   declare at: Date;
+  declare day: string;
+}
+
+/** An edition as PDF: it never changes, so it is made once for the agency and once for each contact. */
+export class EditionPdf extends Row<EditionPdf> {
+  declare editionId: number;
+  /** 0 for the agency. */
+  declare contactId: number;
+  declare madeAt: Date;
+  declare data: Buffer;
 }
 
 export type RemarkAbout = 'whole' | 'finding' | 'page';
@@ -103,6 +117,8 @@ export class ApprovalRow extends Row<ApprovalRow> {
   declare withdrawnAt: CreationOptional<Date | null>;
   declare withdrawnBy: CreationOptional<string | null>;
   declare withdrawnReason: CreationOptional<string | null>;
+  /** Of contact and audit while it stands, so that the same yes stands once. */
+  declare standingKey: CreationOptional<string | null>;
 }
 
 export function bindModels(): void {
@@ -149,8 +165,16 @@ export function bindModels(): void {
     createdAt: when,
     expiresAt: when,
     revokedAt: when,
+    pdfsOn: day,
+    pdfs: ref,
   });
-  bind(ShareVisit, 'share_visit', { id, linkId: ref, keySha256: text(64), at: when });
+  bind(EditionPdf, 'edition_pdf', {
+    editionId: { type: ref, primaryKey: true },
+    contactId: { type: ref, primaryKey: true },
+    madeAt: when,
+    data: bytes,
+  });
+  bind(ShareVisit, 'share_visit', { id, linkId: ref, keySha256: text(64), at: when, day });
   bind(Remark, 'remark', {
     id,
     siteId: ref,
@@ -183,5 +207,6 @@ export function bindModels(): void {
     withdrawnAt: when,
     withdrawnBy: text(120),
     withdrawnReason: text(2000),
+    standingKey: text(40),
   });
 }

@@ -4,9 +4,9 @@
  */
 import type { H3Event } from 'h3';
 import { getHeader } from 'h3';
-import limitedTo from 'p-limit';
+import PQueue from 'p-queue';
 import type { Route } from 'playwright-core';
-import { GuardedBrowser, isThere } from '#probe/rendering/browser';
+import { GuardedBrowser, isThere, startPatiently, type BrowserSettings } from '#probe/rendering/browser';
 import { browserSettings } from '../audits/rendering';
 import { TooMany, Unavailable } from '../platform/errors';
 
@@ -21,7 +21,7 @@ const NO_BROWSER =
   'There is no browser here to make a PDF with. Print the page from your own: it is made for paper too.';
 
 /** Browsers take memory: one after the other, and not too many waiting. */
-const inTurn = limitedTo(1);
+const inTurn = new PQueue({ concurrency: 1 });
 const MOST_WAITING = 5;
 
 async function answer(route: Route, cookie: string): Promise<void> {
@@ -38,27 +38,39 @@ async function answer(route: Route, cookie: string): Promise<void> {
   });
 }
 
-/** @param path of a page that prints well; @throws Unavailable, TooMany */
-export function printed(event: H3Event, path: string): Promise<Buffer> {
+/**
+ * @param path of a page that prints well
+ * @param isFirst before those that are not, where several wait
+ * @throws Unavailable, TooMany
+ */
+export async function printed(
+  event: H3Event,
+  path: string,
+  { isFirst }: { isFirst: boolean },
+): Promise<Buffer> {
   const settings = browserSettings();
   if (!isThere(settings)) throw new Unavailable(NO_BROWSER);
-  if (inTurn.pendingCount >= MOST_WAITING)
+  if (!isFirst && inTurn.size >= MOST_WAITING)
     throw new TooMany('Several PDFs are being made already. Wait a moment and try again.');
   const cookie = getHeader(event, 'cookie') ?? '';
-  return inTurn(async () => {
-    const browser = await GuardedBrowser.start(settings, NOWHERE);
-    try {
-      const page = await browser.browser.newPage({ colorScheme: 'light', serviceWorkers: 'block' });
-      await page.route('**/*', (route) => answer(route, cookie));
-      await page.goto(`${ORIGIN}${path}`, { timeout: READY_MS });
-      await page.waitForSelector(READY, { timeout: READY_MS, state: 'attached' });
-      return await page.pdf({ format: 'A4', printBackground: true, preferCSSPageSize: true, tagged: true });
-    } catch (error) {
-      throw new Unavailable(
-        `The PDF could not be made: ${browser.ended ?? (error as Error).message.split('\n')[0]}.`,
-      );
-    } finally {
-      await browser.close();
-    }
-  });
+  const pdf = await inTurn.add(() => print(cookie, path, settings), { priority: isFirst ? 1 : 0 });
+  return pdf as Buffer;
+}
+
+async function print(cookie: string, path: string, settings: BrowserSettings): Promise<Buffer> {
+  let browser: GuardedBrowser | undefined;
+  try {
+    browser = await startPatiently(() => GuardedBrowser.start(settings, NOWHERE));
+    const page = await browser.browser.newPage({ colorScheme: 'light', serviceWorkers: 'block' });
+    await page.route('**/*', (route) => answer(route, cookie));
+    await page.goto(`${ORIGIN}${path}`, { timeout: READY_MS });
+    await page.waitForSelector(READY, { timeout: READY_MS, state: 'attached' });
+    return await page.pdf({ format: 'A4', printBackground: true, preferCSSPageSize: true, tagged: true });
+  } catch (error) {
+    throw new Unavailable(
+      `The PDF could not be made: ${browser?.ended ?? (error as Error).message.split('\n')[0]}.`,
+    );
+  } finally {
+    await browser?.close();
+  }
 }

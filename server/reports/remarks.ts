@@ -1,4 +1,5 @@
 /** What a client remarks: it becomes a fix or is answered, and they see what became of it. */
+import { Op } from 'sequelize';
 import { OPEN_STATES, remarkCheck, type FixState } from '#core/facts/fix';
 import type { Severity } from '#core/facts/finding';
 import { Audit } from '../audits/models';
@@ -52,23 +53,18 @@ const within = ({ x, y, width, height }: RemarkRegion): RemarkRegion => ({
 export async function addRemark(contact: Contact, edition: Edition, input: RemarkDto): Promise<void> {
   const { siteId } = edition;
   const at = now();
-  const recent = await Remark.findAll({
-    where: { siteId, contactId: contact.id },
-    order: [['id', 'DESC']],
-    attributes: ['at'],
-    limit: MOST_A_DAY,
-  });
-  if (recent.length === MOST_A_DAY && at.getTime() - recent.at(-1)!.at.getTime() < DAY_MS)
-    throw new TooMany('That is more than is taken in a day. Write to us, please.');
   const text = input.text.trim();
-  await Remark.create({
-    siteId,
-    contactId: contact.id,
-    editionId: edition.id,
-    about: input.about,
-    ...aboutOf(edition, input),
-    text,
-    at,
+  const about = aboutOf(edition, input);
+  await inTransaction(async (transaction) => {
+    // counted one after the other for each contact
+    await Contact.findByPk(contact.id, { attributes: ['id'], transaction, lock: true });
+    const since = { [Op.gt]: new Date(at.getTime() - DAY_MS) };
+    const recent = await Remark.count({ where: { siteId, contactId: contact.id, at: since }, transaction });
+    if (recent >= MOST_A_DAY) throw new TooMany('That is more than is taken in a day. Write to us, please.');
+    await Remark.create(
+      { siteId, contactId: contact.id, editionId: edition.id, about: input.about, ...about, text, at },
+      { transaction },
+    );
   });
   announce([['site', siteId]]);
   const [site, audit] = await Promise.all([

@@ -298,6 +298,41 @@ describe('a share link', () => {
     await one.ask('GET', '');
     expect((await shown()).links[0]).toMatchObject({ opened: 1, state: 'open', hasPassphrase: false });
   });
+  it('is stored once a browser and day, and opens for so many browsers a day', async () => {
+    const contactId = await newContact('Teasel Marsh', 'teasel@loft.example');
+    const guest = await openedLink(contactId);
+    const open = (cookie = '') => caller(cookie)('POST', `/api/shared/${guest.secret}/open`, {});
+    await sql(
+      'UPDATE share_visit SET at = at - INTERVAL 13 HOUR WHERE link_id = (SELECT MAX(id) FROM share_link)',
+    );
+    expect((await guest.ask('GET', `/picture?sha256=${'a'.repeat(64)}`)).status).toBe(403);
+    expect((await open(guest.cookie)).status).toBe(200);
+    const line = async () => (await shown()).links.find((l) => l.contactId === contactId)!;
+    expect((await line()).opened).toBe(1);
+    const all = [];
+    for (let n = 0; n < 105; n++) all.push((await open()).status);
+    expect([all[0], all[98], all[99], all.at(-1)]).toEqual([200, 200, 429, 429]);
+    expect((await line()).opened).toBe(100);
+    expect((await open(guest.cookie)).status).toBe(200);
+  });
+  it('has one PDF made at a time, which is kept; so many a day', async () => {
+    await publish(staging);
+    const contactId = await newContact('Sedge Lowe', 'sedge@loft.example');
+    const { ask } = await openedLink(contactId);
+    const both = await Promise.all([ask<string>('GET', '/pdf'), ask<string>('GET', '/pdf')]);
+    expect(both.map((a) => a.status).sort()).toEqual([200, 429]);
+    const [{ made } = { made: 0 }] = await sql<{ made: number }>(
+      'SELECT COUNT(*) AS made FROM edition_pdf WHERE contact_id = ?',
+      [contactId],
+    );
+    expect(Number(made)).toBe(1);
+    // what was made is sent again, and not made again
+    await sql('UPDATE share_link SET pdfs = 20 WHERE contact_id = ?', [contactId]);
+    expect((await ask('GET', '/pdf')).status).toBe(200);
+    await publish(staging);
+    const refused = await ask<{ message: string }>('GET', '/pdf');
+    expect([refused.status, refused.body.message]).toEqual([429, expect.stringMatching(/today/) as string]);
+  });
   it('with a passphrase opens by that alone', async () => {
     const { body } = await mara<{ secret: string }>('POST', `/api/sites/${siteId}/share-links`, {
       contactId: nell,
@@ -449,13 +484,37 @@ describe('a share link', () => {
       );
       const [first, second] = (await shown()).approvals;
       expect(first!.withdrawn).toMatchObject({ by: 'Nell Carrow', reason: 'The board wants to see it.' });
-      // the one before stands again, to what it was said to
-      expect(second!.withdrawn).toBeNull();
+      // the one before does not stand in for it
+      expect(second!.withdrawn).toMatchObject({ reason: 'The board wants to see it.' });
       const path = `/api/approvals/${second!.id}/withdraw`;
-      expect((await joss('POST', path, { reason: 'It was said to a draft.' })).status).toBe(200);
       expect((await joss('POST', path, { reason: 'It was said to a draft.' })).status).toBe(409);
       expect(await outcome(staging)).toBe('untested');
       expect((await guest.ask('POST', '/withdraw', { reason: 'Nothing is left.' })).status).toBe(409);
+    });
+    it('sent several times at once stands once, and none stands once it is taken back', async () => {
+      const edition = await publish(staging);
+      const contactId = await newContact('Yarrow Pell', 'yarrow@loft.example');
+      const guest = await openedLink(contactId);
+      const sent = await Promise.all(
+        Array.from({ length: 8 }, () => guest.ask('POST', '/yes', { editionId: edition.id })),
+      );
+      expect(sent.map((a) => a.status).sort()).toEqual([200, ...Array<number>(7).fill(409)]);
+      const own = async () => (await shown()).approvals.filter((a) => a.contactId === contactId);
+      expect(await own()).toHaveLength(1);
+      // an older one to another audit does not stand in for the one that is taken back
+      await auditAgain(staging);
+      const newer = await publish(staging);
+      expect((await guest.ask('POST', '/yes', { editionId: newer.id })).status).toBe(200);
+      expect((await guest.ask('POST', '/withdraw', { reason: 'not yet' })).status).toBe(200);
+      expect((await own()).map((a) => a.withdrawn?.reason)).toEqual(['not yet', 'not yet']);
+      expect((await guest.ask('POST', '/withdraw', { reason: 'not yet' })).status).toBe(409);
+      // a mind that changes all day is a program
+      const statuses = [];
+      for (let n = 0; n < 20; n++) {
+        statuses.push((await guest.ask('POST', '/yes', { editionId: newer.id })).status);
+        await guest.ask('POST', '/withdraw', { reason: 'no again' });
+      }
+      expect([statuses[0], statuses.at(-1)]).toEqual([200, 429]);
     });
     it('says nothing of a live site that was never shown, before the launch', async () => {
       expect(['untested', 'cantTell', undefined]).toContain((await finding(live, CHECK)).outcome);

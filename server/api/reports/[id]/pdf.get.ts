@@ -3,6 +3,6 @@ import { edition } from '../../../reports/composing';
 import { sendPdf } from '../../../reports/send-pdf';
 
 export default defineEventHandler(async (event) => {
-  const { id, report, number } = await edition(idOf(event));
-  return sendPdf(event, `/reports/${id}`, `${report.site} ${number}`);
+  const found = await edition(idOf(event));
+  return sendPdf(event, `/reports/${found.id}`, found);
 });

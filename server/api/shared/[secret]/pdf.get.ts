@@ -3,7 +3,7 @@ import { sendPdf } from '../../../reports/send-pdf';
 import { sharedWith } from '../../../reports/shared';
 
 export default defineEventHandler(async (event) => {
-  const { edition } = await sharedWith(await guestOf(event));
-  const { report, number } = edition;
-  return sendPdf(event, `/shared/${getRouterParam(event, 'secret')}`, `${report.site} ${number}`);
+  const guest = await guestOf(event);
+  const { edition } = await sharedWith(guest);
+  return sendPdf(event, `/shared/${getRouterParam(event, 'secret')}`, edition, guest);
 });
