@@ -9,16 +9,24 @@ const isAsking = ref(false);
 const notes = useNotes();
 const anyway = computed(() => props.sheet.launch.anyway);
 const isMine = computed(() => anyway.value?.byId === session.me?.id);
+/** Whether something is against it by now that was not when the first person asked. */
+const hasNew = computed(() => {
+  const before = anyway.value?.codes;
+  return before !== undefined && props.sheet.go.codes.some((code) => !before.includes(code));
+});
 const {
   run: go,
   busy,
   fault,
 } = useDoing(
-  async () => {
+  async (agreesTo?: string) => {
     const { went } = await api('/api/launches/:id/go', {
       params: { id: props.sheet.launch.id },
       method: 'POST',
-      body: { reason: reason.value },
+      body: {
+        ...(agreesTo === undefined ? { reason: reason.value } : { agreesTo }),
+        seen: props.sheet.go.codes,
+      },
     });
     isAsking.value = false;
     notes.say(went ? 'Go.' : 'Noted. A second person has to agree.');
@@ -52,7 +60,10 @@ const {
           <b>{{ anyway.by }}</b> wants to go anyway, <TimeAt :iso="anyway.at" />: {{ anyway.reason }}
         </p>
         <p v-if="isMine" class="faint">A second person has to agree.</p>
-        <v-btn v-else size="small" :loading="busy" @click="go()">Agree, and go</v-btn>
+        <template v-else>
+          <p v-if="hasNew">What is against it has changed since. You agree to what the list shows now.</p>
+          <v-btn size="small" :loading="busy" @click="go(anyway.at)">Agree, and go</v-btn>
+        </template>
       </div>
       <form v-else-if="isAsking" class="line" @submit.prevent="go()">
         <v-text-field v-model="reason" label="Why all the same" hide-details autofocus class="reason" />

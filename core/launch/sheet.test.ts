@@ -141,16 +141,16 @@ describe('what evidence has changed', () => {
 });
 
 describe('go', () => {
-  const free = { blockers: { failed: 0, unsure: 0 }, yes: 'passed' as const, conflicts: [] };
+  const free = { blockers: { failed: [], unsure: [] }, yes: 'passed' as const, conflicts: [] };
   const all = sheet([step('a', { phase: 'day before' }), step('b')], { kept: { a: said() } });
   it('when nothing stands against it; steps of the launch itself do not', () => {
-    expect(goOf(all, free)).toEqual({ isGo: true, against: [] });
+    expect(goOf(all, free)).toEqual({ isGo: true, against: [], codes: [] });
   });
   it.each<[string, Parameters<typeof goOf>[1], RegExp]>([
-    ['a blocker', { ...free, blockers: { failed: 2, unsure: 0 } }, /^2 blockers open/],
+    ['a blocker', { ...free, blockers: { failed: ['a.b', 'c.d'], unsure: [] } }, /^2 blockers open/],
     [
       'an undecided blocker',
-      { ...free, blockers: { failed: 0, unsure: 1 } },
+      { ...free, blockers: { failed: [], unsure: ['a.b'] } },
       /1 blocker check .* is undecided/,
     ],
     ['no yes', { ...free, yes: null }, /has not said yes/],
@@ -158,13 +158,15 @@ describe('go', () => {
     ['a yes that cannot be compared', { ...free, yes: 'cantTell' }, /cannot be told/],
     ['a conflict', { ...free, conflicts: ['CAA forbids it.'] }, /^CAA forbids it\.$/],
   ])('not with %s', (_, input, why) => {
-    const { isGo, against } = goOf(all, input);
+    const { isGo, against, codes } = goOf(all, input);
     expect(isGo).toBe(false);
+    expect(codes.length).toBeGreaterThan(0);
     expect(against.join(' ')).toMatch(why);
   });
   it('not while a step before the launch is open', () => {
     const open = sheet([step('a', { phase: 'day before' })]);
     expect(goOf(open, free).against).toEqual(['1 step before the launch is not done: a.']);
+    expect(goOf(open, free).codes).toEqual(['step a']);
   });
 });
 

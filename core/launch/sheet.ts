@@ -197,11 +197,14 @@ export interface GoStanding {
   isGo: boolean;
   /** What stands against it, in sentences, the heaviest first. */
   against: string[];
+  /** What it is, one by one, whatever the sentences say: what somebody was shown, and what is new. */
+  codes: string[];
 }
 
 /** What else counts for the decision. */
 export interface GoInput {
-  blockers: { failed: number; unsure: number };
+  /** Checks by their ids. */
+  blockers: { failed: readonly string[]; unsure: readonly string[] };
   /** What the newest yes of the client is worth; nothing where none was said. */
   yes: Outcome | null;
   conflicts: readonly string[];
@@ -211,7 +214,9 @@ export interface GoInput {
 export function goOf(sheet: readonly StepStanding[], { blockers, yes, conflicts }: GoInput): GoStanding {
   const open = sheet.filter((s) => BEFORE_GO.has(s.phase) && !isSettled(s));
   const against = [
-    ...(blockers.failed ? [`${quantity(blockers.failed, 'blocker')} open before the live environment.`] : []),
+    ...(blockers.failed.length
+      ? [`${quantity(blockers.failed.length, 'blocker')} open before the live environment.`]
+      : []),
     ...(yes === null ? ['The client has not said yes.'] : []),
     ...(yes === 'failed' ? ['The content has changed since the client said yes.'] : []),
     ...(yes === 'cantTell' ? ['It cannot be told whether the content is what the client said yes to.'] : []),
@@ -224,11 +229,18 @@ export function goOf(sheet: readonly StepStanding[], { blockers, yes, conflicts 
             .join('; ')}${open.length > 3 ? ' …' : '.'}`,
         ]
       : []),
-    ...(blockers.unsure
+    ...(blockers.unsure.length
       ? [
-          `${quantity(blockers.unsure, 'blocker check')} before the live environment ${blockers.unsure === 1 ? 'is' : 'are'} undecided.`,
+          `${quantity(blockers.unsure.length, 'blocker check')} before the live environment ${blockers.unsure.length === 1 ? 'is' : 'are'} undecided.`,
         ]
       : []),
   ];
-  return { isGo: against.length === 0, against };
+  const codes = [
+    ...blockers.failed.map((id) => `blocker ${id}`),
+    ...blockers.unsure.map((id) => `undecided ${id}`),
+    ...(yes === 'passed' ? [] : [`yes ${yes ?? 'none'}`]),
+    ...conflicts.map((text) => `conflict ${text}`),
+    ...open.map(({ id }) => `step ${id}`),
+  ];
+  return { isGo: against.length === 0, against, codes };
 }

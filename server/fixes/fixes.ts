@@ -168,6 +168,18 @@ export async function acceptFix(
   const needsSecond = finding.severity === 'blocker';
   const at = now();
   await inTransaction(async (transaction) => {
+    await Fix.findByPk(id, { attributes: ['id'], transaction, lock: true });
+    const asked = await AcceptanceRow.findOne({
+      where: {
+        environmentId: fix.environmentId,
+        checkId: fix.checkId,
+        withdrawnAt: null,
+        secondedById: null,
+      },
+      transaction,
+    });
+    if (needsSecond && asked && asked.byId !== person.id && asked.until > today())
+      throw new Conflict('Somebody else wants to leave it already: agree to that, or take it back first.');
     await AcceptanceRow.update(
       { withdrawnAt: at },
       { where: { environmentId: fix.environmentId, checkId: fix.checkId, withdrawnAt: null }, transaction },
@@ -203,12 +215,16 @@ export async function acceptFix(
 
 /** The second person's yes to leaving a blocker. */
 export async function secondAcceptance(acceptanceId: number, person: Person): Promise<void> {
-  const row = await AcceptanceRow.findByPk(acceptanceId);
-  if (!row || row.withdrawnAt) throw new NotFound('This acceptance does not exist, or not any more.');
-  if (row.byId === person.id)
-    throw new Conflict('A blocker needs the agreement of a second person, not of the one who asked.');
-  await row.update({ secondedById: person.id });
-  await reevaluate(row.environmentId, { cause: 'acceptance', by: person.name });
+  const environmentId = await inTransaction(async (transaction) => {
+    const row = await AcceptanceRow.findByPk(acceptanceId, { transaction, lock: true });
+    if (!row || row.withdrawnAt) throw new NotFound('This acceptance does not exist, or not any more.');
+    if (row.byId === person.id)
+      throw new Conflict('A blocker needs the agreement of a second person, not of the one who asked.');
+    if (row.secondedById) throw new Conflict('Somebody has agreed to this already.');
+    await row.update({ secondedById: person.id }, { transaction });
+    return row.environmentId;
+  });
+  await reevaluate(environmentId, { cause: 'acceptance', by: person.name });
 }
 
 /** Takes acceptances back; the fault counts again. */

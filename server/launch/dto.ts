@@ -61,7 +61,17 @@ export class StepLookDto {
 }
 
 export class GoDto {
+  /** Why to go although something is against it: the first person asks. */
   @IsOptional() @IsString() @MaxLength(2000) reason?: string;
+  /** When the first person asked: the second one agrees to that. */
+  @IsOptional() @IsISO8601() @MaxLength(40) agreesTo?: string;
+  /** Codes of what the screen showed to be against it. */
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(500)
+  @IsString({ each: true })
+  @MaxLength(2000, { each: true })
+  seen?: string[];
 }
 
 export class EndLaunchDto {

@@ -1,5 +1,5 @@
 /** Beginning a launch, working through its sheet, going, and ending it. */
-import { settled } from '#core/launch/sheet';
+import { settled, type GoStanding } from '#core/launch/sheet';
 import { checksOf } from '#core/checks/engine/checklist';
 import type { Check } from '#core/checks/kit/check';
 import type { ProofKind, TemplateStep } from '#core/facts/launch';
@@ -17,8 +17,8 @@ import { contactOfSite } from '../reports/contacts';
 import { Site } from '../sites/models';
 import { Op, type Transaction } from 'sequelize';
 import { launchedFrom, planFrom } from './cut-over';
-import type { StepActDto } from './dto';
-import { Launch, LaunchEvent, LaunchStep, type LaunchEventKind } from './models';
+import type { GoDto, StepActDto } from './dto';
+import { Launch, LaunchEvent, LaunchStep, type Anyway, type LaunchEventKind } from './models';
 import { inZone, openLaunch, sheetOfLaunch, standingSheet } from './sheet';
 import { countingOf } from './standing';
 import { launchTemplate } from './template';
@@ -202,71 +202,87 @@ export async function lookForStep(id: number, stepId: string, by: string): Promi
   return out;
 }
 
+/** Somebody is asked to agree to what stands against a launch. */
+async function askSecond(
+  held: Launch,
+  { reason, against, codes }: Pick<Anyway, 'reason' | 'against' | 'codes'>,
+  person: { id: number; name: string },
+  transaction: Transaction,
+): Promise<void> {
+  const anyway = { by: person.name, byId: person.id, at: now().toISOString(), reason, against, codes };
+  await held.update({ anyway }, { transaction });
+  const text = `${reason} (against it: ${against.join(' ')})`;
+  await note(held.id, 'anyway', person.name, { text }, transaction);
+  const site = await Site.findByPk(held.siteId, { transaction, rejectOnEmpty: true });
+  // whoever may agree hears of it
+  const others = await User.findAll({
+    where: { removedAt: null, id: { [Op.ne]: person.id } },
+    attributes: ['id'],
+    transaction,
+  });
+  await tell(
+    others.map((u) => u.id),
+    `${person.name} wants to launch ${site.name} although something stands against it: ${reason}`,
+    `/sites/${site.id}?tab=launch`,
+    transaction,
+  );
+}
+
+/** What is said where something is against a launch that somebody was not shown. */
+function refuseUnseen({ codes, against }: GoStanding, seen: readonly string[] | undefined): void {
+  if (!seen || codes.every((code) => seen.includes(code))) return;
+  throw new Conflict(
+    `Something has changed since this was shown. Against it now: ${against.join(' ')} Read it, then decide again.`,
+  );
+}
+
 /**
- * Goes. Where something stands against it, the first person says why all the same, and a second one agrees.
+ * Goes. Where something is against it, the first person says why all the same, and a second one agrees to exactly
+ * that. Decided while the launch is held, so that two people at once never overwrite each other.
+ * @param agreesTo when the first person asked, for whom the second agrees
+ * @param seen the codes of what the screen showed to be against it
  * @returns whether it went, or waits for a second person
  * @throws NotFound, Conflict, Refused
  */
 export async function go(
   id: number,
-  { reason = '' }: { reason?: string },
+  { reason = '', agreesTo, seen }: GoDto,
   person: { id: number; name: string },
 ): Promise<{ went: boolean }> {
   const launch = await Launch.findByPk(id);
   if (!launch || launch.openKey === null) throw new NotFound(GONE);
-  if (launch.wentAt) throw new Conflict(`${launch.wentBy} has said go already.`);
-  const { go: standing } = await sheetOfLaunch(launch);
   const back = planFrom(await launchedFrom(launch.siteId))?.back;
-  const { anyway } = launch;
-  const isSeconded = Boolean(anyway && anyway.byId !== person.id);
-  if (!standing.isGo && !isSeconded && reason.trim().length < 3)
-    throw new Refused(
-      anyway
-        ? `${anyway.by} wants to go anyway: somebody else has to agree.`
-        : `This stands against it: ${standing.against.join(' ')} To go anyway say why; a second person has to agree.`,
-    );
   return inTransaction(async (transaction) => {
     const held = await heldLaunch(id, transaction);
     if (held.wentAt) throw new Conflict(`${held.wentBy} has said go already.`);
-    const at = now();
-    if (!standing.isGo && !isSeconded) {
-      const { against } = standing;
-      await held.update(
-        {
-          anyway: { by: person.name, byId: person.id, at: at.toISOString(), reason: reason.trim(), against },
-        },
-        { transaction },
-      );
-      await note(
-        id,
-        'anyway',
-        person.name,
-        { text: `${reason.trim()} (against it: ${against.join(' ')})` },
-        transaction,
-      );
-      const site = await Site.findByPk(held.siteId, { transaction, rejectOnEmpty: true });
-      // whoever may agree hears of it
-      const others = await User.findAll({
-        where: { removedAt: null, id: { [Op.ne]: person.id } },
-        attributes: ['id'],
-        transaction,
-      });
-      await tell(
-        others.map((u) => u.id),
-        `${person.name} wants to launch ${site.name} although something stands against it: ${reason.trim()}`,
-        `/sites/${site.id}?tab=launch`,
-        transaction,
-      );
+    const { go: standing } = await sheetOfLaunch(held);
+    const { anyway } = held;
+    const went = async (wentBy: string, text: string): Promise<{ went: boolean }> => {
+      const at = now();
+      // from here on records change: what is there now is the way back
+      await held.update({ wentAt: at, wentBy, ...(back ? { backLines: back } : {}) }, { transaction });
+      await note(id, 'went', wentBy, { text, at }, transaction);
       announce([['site', held.siteId]], { transaction });
-      return { went: false };
+      return { went: true };
+    };
+    if (standing.isGo) return went(person.name, 'nothing was against it');
+    refuseUnseen(standing, seen);
+    if (agreesTo !== undefined) {
+      if (anyway?.at !== agreesTo || anyway.byId === person.id)
+        throw new Conflict('This was asked anew meanwhile, or needs somebody else to agree. Read it again.');
+      return went(`${anyway.by} and ${person.name}`, `anyway: ${anyway.reason}`);
     }
-    const wentBy = !standing.isGo && anyway ? `${anyway.by} and ${person.name}` : person.name;
-    // from here on records change: what stands there now is the way back
-    await held.update({ wentAt: at, wentBy, ...(back ? { backLines: back } : {}) }, { transaction });
-    const text = !standing.isGo && anyway ? `anyway: ${anyway.reason}` : 'nothing stood against it';
-    await note(id, 'went', wentBy, { text, at }, transaction);
+    if (anyway && anyway.byId !== person.id)
+      throw new Conflict(`${anyway.by} has asked to go anyway already: read why, and agree to that.`);
+    if (reason.trim().length < 3)
+      throw new Refused(
+        anyway
+          ? `${anyway.by} wants to go anyway: somebody else has to agree.`
+          : `This is against it: ${standing.against.join(' ')} To go anyway say why; a second person has to agree.`,
+      );
+    await askSecond(held, { ...standing, reason: reason.trim() }, person, transaction);
     announce([['site', held.siteId]], { transaction });
-    return { went: true };
+    return { went: false };
   });
 }
 

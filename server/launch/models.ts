@@ -32,6 +32,8 @@ export interface Anyway {
   at: string;
   reason: string;
   against: string[];
+  /** What that was, one by one; older ones do not say. */
+  codes?: string[];
 }
 
 export class Launch extends Row<Launch> {

@@ -26,7 +26,7 @@ import { Contact } from '../reports/models';
 import type { Environment } from '../sites/models';
 import { accountsOf } from './accounts';
 import { launchedFrom, planFrom, type LaunchedFrom } from './cut-over';
-import { Launch, LaunchStep, WatchRow } from './models';
+import { Launch, LaunchStep, WatchRow, type Anyway } from './models';
 import { countingOf, launchStanding, type LaunchStanding } from './standing';
 
 /** Who does a step: somebody of the agency, a contact of the client, or somebody else by name. */
@@ -59,7 +59,7 @@ export interface Sheet {
     begunBy: string;
     begunAt: string;
     oldTtl: number;
-    anyway: { by: string; byId: number; at: string; reason: string; against: string[] } | null;
+    anyway: Anyway | null;
     wentAt: string | null;
     wentBy: string | null;
   };
@@ -306,9 +306,10 @@ function pasteInput({ plan, brief, live, site }: Facts, launch: Launch, until: n
 /** What decides whether to go, beside the steps. */
 function goInput({ standing, before, plan }: Facts): GoInput {
   const against = standing.environments.find((e) => e.id === before?.id)?.against ?? [];
-  const failed = against.filter((a) => a.outcome === 'failed').length;
+  const ids = (isFailed: boolean): string[] =>
+    against.filter((a) => (a.outcome === 'failed') === isFailed).map((a) => a.check);
   return {
-    blockers: { failed, unsure: against.length - failed },
+    blockers: { failed: ids(true), unsure: ids(false) },
     yes: standing.yes ? (standing.yes.outcome ?? 'untested') : null,
     conflicts: plan?.conflicts ?? [],
   };

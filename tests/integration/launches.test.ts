@@ -181,22 +181,39 @@ describe('name servers that move', () => {
 
 describe('going', () => {
   it('anyway takes a reason and a second person; the stage waits for it', async () => {
-    const go = (who: typeof mara, reason?: string) =>
-      who<{ went: boolean; message: string }>(
-        'POST',
-        `/api/launches/${launchId}/go`,
-        reason ? { reason } : {},
-      );
+    const go = (who: typeof mara, input: object = {}) =>
+      who<{ went: boolean; message: string }>('POST', `/api/launches/${launchId}/go`, input);
     expect((await sheet()).go.isGo).toBe(false);
     expect((await mara('PATCH', `/api/sites/${siteId}`, { stage: 'launched' })).status).toBe(409);
     const refused = await go(mara);
     expect(refused.status).toBe(400);
-    expect(refused.body.message).toMatch(/stands against it/);
-    expect((await go(mara, 'The society’s day is fixed.')).body).toEqual({ went: false });
-    expect((await go(mara)).body.message).toMatch(/somebody else has to agree/);
-    expect((await go(joss)).body).toEqual({ went: true });
+    expect(refused.body.message).toMatch(/is against it/);
+    // two who ask at once: one is asked, and the other hears of it
+    const reason = 'The society’s day is fixed.';
+    const { codes } = (await sheet()).go;
+    const asked = await Promise.all([go(mara, { reason }), go(joss, { reason: 'So it is.' })]);
+    expect(asked.map((a) => a.status).sort()).toEqual([200, 409]);
+    const isMara = asked[0].status === 200;
+    const [first, second] = isMara ? [mara, joss] : [joss, mara];
+    const { at, by } = (await sheet()).launch.anyway!;
+    expect(by).toBe(isMara ? 'Mara Quill' : 'Joss Teal');
+    expect((await go(first)).body.message).toMatch(/somebody else has to agree/);
+    expect((await go(first, { agreesTo: at })).status).toBe(409);
+    // agreed to what was asked then, and not to what the screen did not show
+    expect((await go(second, { agreesTo: '2026-01-01T00:00:00.000Z', seen: codes })).status).toBe(409);
+    const unseen = await go(second, { agreesTo: at, seen: codes.slice(1) });
+    expect([unseen.status, unseen.body.message]).toEqual([
+      409,
+      expect.stringMatching(/has changed since this was shown/) as string,
+    ]);
+    const agreed = await Promise.all([
+      go(second, { agreesTo: at, seen: codes }),
+      go(second, { agreesTo: at, seen: codes }),
+    ]);
+    expect(agreed.map((a) => a.status).sort()).toEqual([200, 409]);
     const { launch } = await sheet();
-    expect(launch).toMatchObject({ wentBy: 'Mara Quill and Joss Teal', anyway: { by: 'Mara Quill' } });
+    const names = isMara ? 'Mara Quill and Joss Teal' : 'Joss Teal and Mara Quill';
+    expect(launch).toMatchObject({ wentBy: names, anyway: { by } });
     expect(launch.anyway!.against.length).toBeGreaterThan(0);
     expect((await go(joss)).status).toBe(409);
   });
