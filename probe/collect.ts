@@ -201,6 +201,12 @@ export async function collect(options: CollectOptions): Promise<Evidence> {
   }
 }
 
+/** A failure that comes before it is awaited is one of the audit, and not of the process. */
+function awaitedLater<T>(work: Promise<T>): Promise<T> {
+  work.catch(() => {});
+  return work;
+}
+
 /** One collecting: its phases in their order, and what they leave for each other. */
 class Collection {
   private readonly clock: () => Date;
@@ -230,10 +236,10 @@ class Collection {
   }
 
   async run(): Promise<Evidence> {
-    const beside = this.lookBeside();
+    const beside = awaitedLater(this.lookBeside());
     const read = await this.readPages();
     this.stopIfAsked();
-    const rendering = this.render(read.pages);
+    const rendering = awaitedLater(this.render(read.pages));
     const files = await this.readFiles(read);
     this.stopIfAsked();
     const compared = await this.compare(read, files.assets);

@@ -3,6 +3,7 @@ import type http from 'node:http';
 import { afterEach, describe, expect, it } from 'vitest';
 import { page } from '#core/checks/example-evidence';
 import { LocalServers } from '../tests/local-servers';
+import { collect } from './collect';
 import { AssetList, addFromStyles, assetsToFetch, fetchAsset } from './assets';
 import { otherSlash } from './compare';
 import { Crawler } from './crawl';
@@ -394,5 +395,31 @@ describe('the crawl', () => {
   });
   it('segments that repeat are a trap', async () => {
     expect((await crawl({ '/': '<a href="/a/b/a/b/a/b/">x</a>', '/a/b/a/b/a/b/': '' })).paths).toEqual(['/']);
+  });
+});
+
+describe('a failure that comes while something else is waited for', () => {
+  it('is one of the audit, and not of the process', async () => {
+    const stray: unknown[] = [];
+    const note = (reason: unknown): void => void stray.push(reason);
+    process.on('unhandledRejection', note);
+    const base = await servers.http((_, res) => {
+      // the pages take longer than what is asked beside them
+      setTimeout(() => res.writeHead(200, { 'content-type': 'text/html' }).end('<title>Slow</title>'), 150);
+    });
+    const broken = { services: null } as never;
+    await expect(
+      collect({
+        url: 'http://front.example/',
+        kind: 'live',
+        map: [`front.example=127.0.0.1:${new URL(base).port}`],
+        resolvers: ['127.0.0.1:9'],
+        timeoutMs: 500,
+        bootstrap: broken,
+      }),
+    ).rejects.toThrow();
+    await new Promise((resolve) => setImmediate(resolve));
+    process.off('unhandledRejection', note);
+    expect(stray).toEqual([]);
   });
 });

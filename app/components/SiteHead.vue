@@ -93,7 +93,13 @@ const TABS = [
                 >, {{ environment.audit.scoreAsFound }} as found</template
               >
               · judged as {{ environment.situation ? SITUATION_WORDS[environment.situation] : '' }} ·
-              {{ ago(environment.audit.at) }}</span
+              {{ ago(environment.audit.at)
+              }}<b
+                v-if="environment.audit.missing"
+                :title="`Pages in a browser are missing from this audit: ${environment.audit.missing}`"
+              >
+                · pages in a browser are missing</b
+              ></span
             ></span
           >
         </template>

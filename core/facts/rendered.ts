@@ -102,8 +102,11 @@ export interface RenderedView {
   whole?: KeptPicture;
   /** The page is longer than its picture. */
   cut?: true;
+  /** The browser gave no window to look at it, when it was asked again later either. */
+  noWindow?: true;
 }
 
+/** A page on both screens. */
 export interface RenderedPage {
   /** The address as the crawl has it. */
   url: string;
@@ -116,6 +119,16 @@ export interface RenderedEvidence {
   /** Why nothing was rendered. */
   missing?: string;
   pages: RenderedPage[];
+}
+
+/**
+ * Why an audit has not seen its pages in a browser, or not all of them, where that is the browser's doing; undefined
+ * where it saw what it was to see.
+ */
+export function whyNotSeen(rendered: RenderedEvidence | undefined): string | undefined {
+  if (!rendered || rendered.missing !== undefined) return rendered?.missing;
+  const without = rendered.pages.filter((p) => p.views.some((v) => v.noWindow)).length;
+  return without ? `the browser gave no window for ${without} of ${rendered.pages.length} pages` : undefined;
 }
 
 /** A view of which nothing is known yet. */

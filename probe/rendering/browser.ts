@@ -3,11 +3,19 @@
  * network but the proxy, and an end that takes all its children along.
  */
 import { randomInt } from 'node:crypto';
-import { accessSync, constants, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import {
+  accessSync,
+  chmodSync,
+  constants,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  writeFileSync,
+} from 'node:fs';
 import { rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium, type Browser } from 'playwright-core';
+import type { Browser } from 'playwright-core';
+import { profilesFolder } from './profiles';
 
 export interface BrowserSettings {
   /** Where the browser lies. */
@@ -37,12 +45,25 @@ export function isThere({ path }: Pick<BrowserSettings, 'path'>): boolean {
   }
 }
 
+/** A busy machine may need a moment. */
+const AGAIN_MS = 4000;
+
+/** Starts a browser, and once more a little later where it does not start at first. @throws Error */
+export async function startPatiently(start: () => Promise<GuardedBrowser>): Promise<GuardedBrowser> {
+  try {
+    return await start();
+  } catch {
+    await new Promise((resolve) => setTimeout(resolve, AGAIN_MS));
+    return start();
+  }
+}
+
 /** Numbers of users that Debian gives to nobody (Debian Policy 9.2.2: 60000 to 64999 are for packages that ask). */
 const NOBODY = [61_000, 64_000] as const;
 
 /**
- * Starts the browser by way of a script that writes its process down and, where we are root, becomes a user who
- * owns nothing but the profile.
+ * Starts the browser by way of a script that writes its process down, keeps its profile beside it, and where we are
+ * root becomes a user who owns nothing but the profile.
  * @returns the program to start in its place
  */
 function startedBy(path: string, folder: string): string {
@@ -54,8 +75,15 @@ function startedBy(path: string, folder: string): string {
     program,
     `#!/bin/sh
 echo $$ > '${join(folder, 'pid')}'
+home='${join(folder, 'profile')}'
+mkdir "$home"
 for given in "$@"; do
-  case "$given" in --user-data-dir=*) home="\${given#--user-data-dir=}" ;; esac
+  shift
+  case "$given" in --user-data-dir=*)
+    rmdir "\${given#--user-data-dir=}"
+    given="--user-data-dir=$home" ;;
+  esac
+  set -- "$@" "$given"
 done
 ${isRoot ? `chown -R ${user}:${user} "$home"\n${become}` : 'exec'} '${path}' "$@"
 `,
@@ -126,7 +154,10 @@ export class GuardedBrowser {
    * @throws Error where it does not start
    */
   static async start(settings: BrowserSettings, proxy: string): Promise<GuardedBrowser> {
-    const folder = mkdtempSync(join(tmpdir(), 'armband-browser-'));
+    // loaded by whoever starts a browser, and by nobody else: it takes as long as all the rest
+    const { chromium } = await import('playwright-core');
+    const folder = mkdtempSync(join(profilesFolder(), 'browser-'));
+    chmodSync(folder, 0o755);
     try {
       const browser = await chromium.launch({
         executablePath: startedBy(settings.path, folder),

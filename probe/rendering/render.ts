@@ -19,7 +19,7 @@ import type { Dialer } from '../dialer';
 import type { Extract } from '../extractor';
 import type { Access } from '../http/access';
 import { OPEN_GATE, type HostGate } from '../http/host-gate';
-import { GuardedBrowser, isThere, type BrowserSettings } from './browser';
+import { GuardedBrowser, isThere, startPatiently, type BrowserSettings } from './browser';
 import { measure, storedKeys, untilStill, walkDown, wholeDocument } from './in-page';
 import { RenderProxy } from './proxy';
 import { guardRequests, LONGEST_BODY } from './request-guard';
@@ -37,6 +37,8 @@ export interface RenderOptions {
 
 /** How long is waited, in milliseconds. */
 export interface RenderLimits {
+  /** For a window to look at a page in. */
+  windowMs: number;
   /** For the first bytes of a page, and until it says that it is loaded. */
   answerMs: number;
   loadMs: number;
@@ -65,6 +67,7 @@ export interface RenderTools {
 
 const USUAL_SECONDS = 150;
 const LIMITS: RenderLimits = {
+  windowMs: 6000,
   answerMs: 20_000,
   loadMs: 12_000,
   settleMs: 8000,
@@ -78,7 +81,6 @@ const UNREAD_MS = 1500;
 const LOOK_MS = 40;
 /** For what loads only when it comes into sight. */
 const SIGHT_MS = 2000;
-const WINDOW_MS = 6000;
 const CLOSE_MS = 3000;
 const MOST_RESTARTS = 2;
 const MOST_HTML = 3 * 1024 * 1024;
@@ -443,11 +445,19 @@ async function clickConsent(page: Page, wanted: string): Promise<boolean> {
   return false;
 }
 
+const NO_WINDOW = 'the browser gave no window';
+/** A machine that is too busy, not a fault of the page. */
+class NoWindow extends Error {}
+const noWindow = (error: Error): never => {
+  throw new NoWindow(error.message);
+};
+
 /** Looks at pages one after the other, each on both screens at once. */
 class Rendering {
   private browser?: GuardedBrowser;
   private restarts = 0;
   private readonly until: number;
+  private readonly limits: RenderLimits;
   peakBytes = 0;
   version?: string;
 
@@ -456,12 +466,14 @@ class Rendering {
     private readonly tools: RenderTools,
     private readonly proxy: RenderProxy,
   ) {
+    this.limits = { ...LIMITS, ...options.limits };
     this.until = performance.now() + (options.seconds ?? USUAL_SECONDS) * 1000;
   }
 
   /** @throws Error where it does not start */
   async start(): Promise<GuardedBrowser> {
-    this.browser = await GuardedBrowser.start(this.options.browser, this.proxy.address);
+    const { browser: settings } = this.options;
+    this.browser = await startPatiently(() => GuardedBrowser.start(settings, this.proxy.address));
     await guardRequests(this.browser.browser, this.tools);
     this.version = this.browser.browser.version();
     return this.browser;
@@ -499,6 +511,11 @@ class Rendering {
     return { url, views };
   }
 
+  /** What is looked at next is looked at in a browser that was started anew. */
+  renew(why: string): void {
+    this.browser?.kill(why);
+  }
+
   private async view(url: string, screen: Screen, browser: GuardedBrowser | string): Promise<RenderedView> {
     const look = new Look(url, screen, this.options, this.tools);
     const { view } = look;
@@ -507,20 +524,15 @@ class Rendering {
     delete view.failure;
     let context: BrowserContext | undefined;
     try {
-      context = await within(WINDOW_MS, 'the browser gave no window', this.window(browser, screen));
-      // the browser's own guard against windows asks about each, which takes time
-      await context.addInitScript('window.open = () => null;');
-      const page = await within(WINDOW_MS, 'the browser gave no window', context.newPage());
+      context = await this.window(browser, screen);
+      const page = await within(this.limits.windowMs, NO_WINDOW, context.newPage()).catch(noWindow);
       page.on('dialog', (dialog) => void dialog.dismiss().catch(() => {}));
       page.on('popup', (popup) => void popup.close().catch(() => {}));
       const traffic = new Traffic(this.tools, this.proxy, page);
-      await within(
-        { ...LIMITS, ...this.options.limits }.viewMs,
-        'it took too long',
-        look.at(page, context, traffic),
-      );
+      await within(this.limits.viewMs, 'it took too long', look.at(page, context, traffic));
     } catch (error) {
       view.failure = cut((error as Error).message);
+      if (error instanceof NoWindow) view.noWindow = true;
     }
     // what was cut off for the audit’s sake is no fault of the page
     const cutOff = browser.ended ?? this.proxy.spent;
@@ -533,9 +545,10 @@ class Rendering {
     return view;
   }
 
-  private window(browser: GuardedBrowser, screen: Screen): Promise<BrowserContext> {
+  /** @throws NoWindow */
+  private async window(browser: GuardedBrowser, screen: Screen): Promise<BrowserContext> {
     const phone = screen === 'phone';
-    return browser.browser.newContext({
+    const asked = browser.browser.newContext({
       viewport: SCREENS[screen],
       screen: SCREENS[screen],
       deviceScaleFactor: phone ? PHONE_SCALE : 1,
@@ -546,6 +559,10 @@ class Rendering {
       acceptDownloads: false,
       serviceWorkers: 'block',
     });
+    const context = await within(this.limits.windowMs, NO_WINDOW, asked).catch(noWindow);
+    // the browser's own guard against windows asks about each, which takes time
+    await context.addInitScript('window.open = () => null;');
+    return context;
   }
 
   async close(): Promise<void> {
@@ -590,6 +607,9 @@ export async function render(
       tools.onPage?.(pages.length, urls.length, url);
       pages.push(await rendering.page(url));
     }
+    const late = pages.filter((p) => p.views.some((v) => v.noWindow));
+    if (late.length) rendering.renew('it gave no window');
+    for (const page of late) Object.assign(page, await rendering.page(page.url));
     await rendering.close();
     return {
       evidence: { browser: `Chromium ${rendering.version ?? ''}`.trim(), pages },

@@ -5,6 +5,7 @@ import type { Face } from '#core/compare/news';
 import type { Evidence } from '#core/facts/evidence';
 import { situationOf, type Situation } from '#core/facts/situation';
 import { proposeBrief, type Proposal } from '#core/proposals/propose-brief';
+import { whyNotSeen } from '#core/facts/rendered';
 import { unreachedBy } from '#core/score/reached';
 import { scoreOf, type Result } from '#core/score/score';
 import { bufferOf, keptEvidence } from '../platform/packed';
@@ -29,6 +30,8 @@ export interface Verdict {
   findings: JudgedFinding[];
   result: Result;
   notes: string[];
+  /** Why the part that a browser sees is missing, or a part of it; undefined where it is not. */
+  missing?: string;
   /** What was seen of the fields that checks wait for. */
   proposals: Proposal[];
   evidenceVersion: number;
@@ -76,6 +79,7 @@ export async function judgeBytes({ evidence: packed, staging, approved, input }:
     findings,
     result: scoreOf(findings, unreachedBy(evidence)),
     notes: evidence.notes,
+    missing: whyNotSeen(evidence.rendered),
     proposals: proposalsFor(findings, evidence),
     evidenceVersion: evidence.version,
     times: evidence.times,

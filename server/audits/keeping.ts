@@ -83,9 +83,9 @@ export async function keepVerdict(
     { brief, checklist, profile: profile?.profile },
     at,
   );
-  const { findings, result, notes, proposals, situation, times, face } = verdict;
+  const { findings, result, notes, missing, proposals, situation, times, face } = verdict;
   // beside the score, so that a screen need not unpack the evidence for them
-  const kept: object = { ...result, notes, proposals, times, face };
+  const kept: object = { ...result, notes, missing, proposals, times, face };
   const packedFindings = await packJson(findings);
   const checkOf = checksOf(checklist);
   const briefVersion = audit.briefId

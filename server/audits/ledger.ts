@@ -131,6 +131,7 @@ function acceptanceLine(row: AcceptanceRow | undefined, names: Names) {
 /** A result as it is kept, with what stands beside the score. */
 type Kept = Result & {
   notes?: string[];
+  missing?: string;
   proposals?: unknown;
   times?: Record<Part, string>;
   face?: unknown;
@@ -212,11 +213,20 @@ function cut(groups: readonly LedgerGroup<Line>[]) {
 }
 
 /** The ledger as it opens: groups of lines, sorted, and what lies folded away as one line a section. */
+/** What is said where a browser could not look at pages. */
+const notBySight = (why: string | undefined): string[] =>
+  why === undefined
+    ? []
+    : [
+        `Pages in a browser are missing from this audit: ${why}. Checks that need them can't tell. Audit again.`,
+      ];
+
 export async function ledger(environmentId: number, { show = 'needs', words = '', reached }: LedgerDto) {
   const [head, every] = await Promise.all([headOf(environmentId), linesOf(environmentId)]);
   if (!head.auditId) return null;
   const lines = reached === '1' ? every.filter((f) => !isResting(f)) : every;
-  const { notes = [], proposals: _unseen, times, face: _seen, ...result } = JSON.parse(head.result!) as Kept;
+  const kept = JSON.parse(head.result!) as Kept;
+  const { notes = [], missing, proposals: _unseen, times, face: _seen, ...result } = kept;
   return {
     audit: {
       id: head.auditId,
@@ -232,7 +242,7 @@ export async function ledger(environmentId: number, { show = 'needs', words = ''
     holding: holding(every).map(({ check, title }) => ({ check, title })),
     manualLeft: every.filter(isManualOpen).length,
     resting: every.filter(isResting).length,
-    notes: [...ofOldAddress(head), ...notes],
+    notes: [...ofOldAddress(head), ...notBySight(missing), ...notes],
     /** When each part was looked at, where that was not at once. */
     times: times ?? null,
   };

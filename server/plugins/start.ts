@@ -29,8 +29,9 @@ import { tellNews } from '../schedules/news';
 import { forgetNights, tendNight } from '../schedules/planning';
 import { ensureProposal } from '../schedules/schedules';
 import { JobWorker } from '../platform/jobs/worker';
+import { removeLeftProfiles } from '#probe/rendering/profiles';
 import { readJob } from '../sites/reading';
-import { importJob } from '../sites/sites-import';
+import { endTables, importJob } from '../sites/sites-import';
 import { fillStandings } from '../sites/standing';
 import { isWorkerOnly, startFailed, startFinished } from '../platform/readiness';
 
@@ -96,6 +97,8 @@ async function start(): Promise<void> {
   refuseUnsafe();
   // so that a wrong setting is told now, and not by the first audit
   networkSettings();
+  const left = removeLeftProfiles();
+  if (left) console.info(`${left} folders of browsers were left behind, and are removed`);
   registerJobs(JOBS);
   const worker = new JobWorker({
     atOnce: wholeNumber('ARMBAND_WORKERS', 2),
@@ -156,6 +159,7 @@ export default defineNitroPlugin((nitro) => {
     await endComparing();
     await endBuilds();
     await endPictures();
+    await endTables();
     await closeDatabase();
   });
 });

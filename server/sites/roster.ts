@@ -28,6 +28,8 @@ export interface RosterEnvironment {
     lost: number;
     worst: Result['worst'] | null;
     unreached: string | null;
+    /** Why the part that a browser sees is missing. */
+    missing: string | null;
     /** Whether it looked at an address that was changed since. */
     ofOldAddress: boolean;
     band: Result['band'];
@@ -86,7 +88,7 @@ const ENVIRONMENT_COLUMNS = `e.id, e.name, e.kind, e.url, e.open_fixes AS openFi
 
 function auditOf(row: EnvironmentRow): RosterEnvironment['audit'] {
   if (!row.auditId || !row.result) return null;
-  const result = JSON.parse(row.result) as Result;
+  const result = JSON.parse(row.result) as Result & { missing?: string };
   return {
     id: row.auditId,
     at: row.finishedAt!.toISOString(),
@@ -100,6 +102,7 @@ function auditOf(row: EnvironmentRow): RosterEnvironment['audit'] {
     lost: result.lost,
     worst: result.worst ?? null,
     unreached: result.unreached ?? null,
+    missing: result.missing ?? null,
     ofOldAddress: Boolean(row.ofOldAddress),
     band: result.band,
     blockers: result.counts.blockers,

@@ -3,12 +3,15 @@
  * time, with the pages beside it seen as if nothing had been.
  */
 import dgram from 'node:dgram';
-import { readdirSync, readFileSync, statSync } from 'node:fs';
+import { chmodSync, mkdtempSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { dirname, join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
-import type { RenderedPage, RenderedView } from '#core/facts/rendered';
+import { whyNotSeen, type RenderedPage, type RenderedView } from '#core/facts/rendered';
 import { Dialer } from '#probe/dialer';
 import { extractHere } from '#probe/extractor';
 import { GuardedBrowser, USUAL_BROWSER } from '#probe/rendering/browser';
+import { profilesFolder } from '#probe/rendering/profiles';
 import { RenderProxy } from '#probe/rendering/proxy';
 import { render } from '#probe/rendering/render';
 import { dnsReply, LocalServers } from '../local-servers';
@@ -178,15 +181,18 @@ describe('a page in the browser', () => {
     if (process.getuid?.() === 0) {
       expect(statSync(`/proc/${group}`).uid).toBeGreaterThanOrEqual(61_000);
     }
+    const kept = (): string[] => readdirSync(profilesFolder(), { recursive: true }) as string[];
+    expect(kept().filter((f) => f.endsWith('profile/Local State'))).toHaveLength(1);
     await browser.close();
     await proxy.close();
     await vi.waitFor(() => expect(livingIn(group)).toEqual([]));
+    expect(kept()).toEqual([]);
   });
-  it('says that there is none, or that it does not start', async () => {
-    const asked = (path: string) =>
+  it('says that there is none, or that it does not start; one that starts late is waited for', async () => {
+    const asked = (path: string, limits = {}) =>
       render(
-        [SITE],
-        { browser: { ...USUAL_BROWSER, path }, pages: 0 },
+        [`${SITE}/good`],
+        { browser: { ...USUAL_BROWSER, path }, pages: 0, limits },
         {
           dialer: new Dialer({ resolvers: [resolver], map }),
           extract: extractHere,
@@ -196,5 +202,17 @@ describe('a page in the browser', () => {
       );
     expect((await asked('/nowhere/chromium')).evidence.missing).toBe('no browser here');
     expect((await asked('/bin/false')).evidence.missing).toMatch(/^the browser does not start here: /);
+    const late = join(mkdtempSync(join(tmpdir(), 'armband-late-')), 'browser');
+    writeFileSync(
+      late,
+      `#!/bin/sh\n[ -e '${late}.mark' ] && exec ${USUAL_BROWSER.path} "$@"\ntouch '${late}.mark'\n`,
+      { mode: 0o755 },
+    );
+    chmodSync(dirname(late), 0o777);
+    const { evidence } = await asked(late);
+    expect([evidence.missing, whole(evidence.pages[0]?.views)]).toEqual([undefined, true]);
+    expect(whyNotSeen(evidence)).toBeUndefined();
+    const none = (await asked(USUAL_BROWSER.path, { windowMs: 0 })).evidence;
+    expect(whyNotSeen(none)).toBe('the browser gave no window for 1 of 1 pages');
   });
 });
