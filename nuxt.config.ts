@@ -7,6 +7,7 @@ import {
   bundleJudgeWorker,
   bundlePagesWorker,
   bundlePicturesWorker,
+  bundleTablesWorker,
 } from './scripts/worker-bundles.mjs';
 
 const decorators = { compilerOptions: { experimentalDecorators: true, useDefineForClassFields: false } };
@@ -50,6 +51,7 @@ export default defineNuxtConfig({
           bundleJudgeWorker(join(nitro.options.output.serverDir, 'judge-worker.mjs')),
           bundlePagesWorker(join(nitro.options.output.serverDir, 'pages-worker.mjs')),
           bundlePicturesWorker(join(nitro.options.output.serverDir, 'pictures-worker.mjs')),
+          bundleTablesWorker(join(nitro.options.output.serverDir, 'tables-worker.mjs')),
         ]);
       });
     },

@@ -19,6 +19,8 @@ export async function bundle(entry, outfile) {
     format: 'esm',
     target: 'node20',
     logLevel: 'error',
+    // the classes of entry are decorated
+    tsconfigRaw: { compilerOptions: { experimentalDecorators: true, useDefineForClassFields: false } },
     // its own machine code lies beside it
     external: ['sharp'],
     banner: {
@@ -38,5 +40,7 @@ export const bundleBuildsWorker = (outfile) => bundle('server/builds/builds-work
 export const bundleCompareWorker = (outfile) => bundle('server/comparing/compare-worker.ts', outfile);
 /** The thread that makes tables of pages. */
 export const bundlePagesWorker = (outfile) => bundle('server/pages/pages-worker.ts', outfile);
-/** The thread that reads and writes pictures. */
+/** The thread that reads tables of sites. */
+export const bundleTablesWorker = (outfile) => bundle('server/sites/tables-worker.ts', outfile);
+/** The process that reads and writes pictures. */
 export const bundlePicturesWorker = (outfile) => bundle('server/pictures/pictures-worker.ts', outfile);

@@ -1,5 +1,5 @@
 /** Sites in bulk: a look at a table before anything is saved, then all or nothing. */
-import { readSitesCsv, writeSitesCsv, type CsvSites } from '#core/formats/sites-csv';
+import { writeSitesCsv, type CsvSites } from '#core/formats/sites-csv';
 import { inTransaction } from '../platform/db/transaction';
 import { IsBoolean, IsString } from '../platform/http/validation';
 import { defineJob, type Work } from '../platform/jobs/definition';
@@ -9,7 +9,9 @@ import { HostProfileRow } from '../hosts/models';
 import { newestBrief } from './briefs';
 import { Refused } from '../platform/errors';
 import { accessesByName, accessName } from './access';
+import { serverWorkers } from '../platform/workers';
 import { addSite } from './sites';
+import { readTable, type TableJob } from './table-bytes';
 
 async function known() {
   const [profiles, sites, clients, environments] = await Promise.all([
@@ -27,11 +29,30 @@ async function known() {
   };
 }
 
-const read = (text: string, { accesses, ...beside }: Awaited<ReturnType<typeof known>>): Promise<CsvSites> =>
-  readSitesCsv(text, {
-    ...beside,
-    accesses: new Map([...accesses].map(([name, access]) => [name, access ? 'one' : 'many'])),
-  });
+/** Millions of letters take a second: others are answered meanwhile. */
+const threads = serverWorkers('tables-worker.mjs', {
+  timeoutMs: 60_000,
+  workers: 1,
+  words: {
+    late: 'The table took too long to read. Split it.',
+    broken: 'The table broke what reads it. Split it.',
+  },
+});
+export const endTables = threads.close;
+
+async function read(
+  text: string,
+  { accesses, ...beside }: Awaited<ReturnType<typeof known>>,
+): Promise<CsvSites> {
+  const job: TableJob = {
+    text,
+    known: {
+      ...beside,
+      accesses: new Map([...accesses].map(([name, access]) => [name, access ? 'one' : 'many'])),
+    },
+  };
+  return JSON.parse(await (threads.run(job) ?? readTable(job))) as CsvSites;
+}
 
 /** What the table says, every bad cell marked. */
 export async function lookAtCsv(text: string): Promise<CsvSites> {
