@@ -1,4 +1,5 @@
 /** Evidence of earlier versions, as this version reads it. */
+import { LATER_PAGE_FACTS, LATER_SITE_FACTS, type LaterSiteFact } from './later-facts';
 import {
   EVIDENCE_VERSION,
   type Evidence,
@@ -23,10 +24,12 @@ export function upgradeEvidence(data: unknown): Evidence {
       `this is evidence of version ${old.version}; this Armband reads up to ${EVIDENCE_VERSION}`,
     );
   if (old.version === EVIDENCE_VERSION) return old as Evidence;
+  const lacks = lackingIn(old);
   return {
     ...EMPTY,
     ...(old as Evidence),
     version: EVIDENCE_VERSION,
+    ...(lacks.length ? { lacks } : {}),
     dns: {
       ...old.dns,
       nameServers: old.dns.nameServers.map(upgradeNameServer),
@@ -49,6 +52,26 @@ const EMPTY = {
   manifest: null,
   bypass: null,
 } satisfies Partial<Evidence>;
+
+/** What evidence of version 1 does not say. */
+function lackingIn(old: Older): LaterSiteFact[] {
+  const { dns, hosts } = old;
+  const isThere: Record<LaterSiteFact, boolean> = {
+    addresses: hosts.every((h) => 'addresses' in h),
+    signature: hosts.every((h) => h.tls.chain.every((c) => 'signature' in c)),
+    namedBy: dns.nameServers.every((s) => 'namedBy' in s),
+    parent: 'parent' in dns,
+    randomLabel: 'randomLabel' in dns,
+    subdomains: 'subdomains' in old,
+    links: 'links' in old,
+    folders: 'folders' in old,
+    former: 'former' in old,
+    variants: 'variants' in old,
+    freshness: 'freshness' in old,
+    manifest: 'manifest' in old,
+  };
+  return LATER_SITE_FACTS.filter((fact) => !isThere[fact]);
+}
 
 function isEvidence(data: unknown): data is Older {
   const old = data as Partial<Older> | null;
@@ -80,5 +103,6 @@ function upgradePage(page: PageEvidence): PageEvidence {
   const { facts } = page;
   if (!facts) return page;
   const { bylines = [], unnamed = [], hidden = [] } = facts as Partial<typeof facts>;
-  return { ...page, facts: { ...facts, bylines, unnamed, hidden } };
+  const lacks = LATER_PAGE_FACTS.filter((fact) => !(fact in facts));
+  return { ...page, facts: { ...facts, bylines, unnamed, hidden }, ...(lacks.length ? { lacks } : {}) };
 }

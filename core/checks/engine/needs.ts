@@ -2,6 +2,7 @@
 import { readField, type Brief, type BriefField } from '#core/facts/brief';
 import type { Evidence, HostEvidence } from '#core/facts/evidence';
 import type { Judgement } from '#core/facts/finding';
+import { lacksAny } from '#core/facts/later-facts';
 import { restsOn } from '#core/checks/kit/chains';
 import type { AskedHost, Check, CheckContext, Needs } from '#core/checks/kit/check';
 import { cantTell, inapplicable, untested } from '#core/checks/kit/judgement';
@@ -31,6 +32,9 @@ function notRendered({ rendered }: Evidence): string | undefined {
   return rendered.pages.length ? undefined : 'not rendered: there was no page to look at';
 }
 
+/** Of facts that evidence of an earlier version does not have. */
+export const NOT_COLLECTED_YET = 'this audit did not look at it yet: audit again';
+
 /** @returns what follows when something is missing that the check cannot do without */
 export function unmetNeed(check: Check, { view, brief, evidence }: CheckContext): Judgement | null {
   const { needs } = check;
@@ -41,6 +45,7 @@ export function unmetNeed(check: Check, { view, brief, evidence }: CheckContext)
   const exempt = check.exempt?.({ brief });
   if (exempt !== undefined) return inapplicable(exempt);
   if (needs.records && !evidence.dns.answers.length) return cantTell('no name was looked up');
+  if (check.facts && lacksAny(evidence, check.facts)) return cantTell(NOT_COLLECTED_YET);
   if (needs.rendered) {
     const why = notRendered(evidence);
     if (why !== undefined) return cantTell(why);

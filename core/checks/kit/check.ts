@@ -5,6 +5,7 @@ import type { Finding, Judgement, Scope, Section, Severity } from '#core/facts/f
 import type { AgencyBook } from '#core/facts/agency-book';
 import type { Approval } from '#core/facts/approval';
 import type { HostProfile } from '#core/facts/host-profile';
+import type { LaterFact } from '#core/facts/later-facts';
 import type { Part } from '#core/facts/parts';
 import type { IntendedText } from '#core/facts/intended-text';
 import type { EnvironmentDates, SiteBuild } from '#core/facts/environment';
@@ -122,6 +123,8 @@ export interface CheckDefinition<Specs extends ParameterSpecs, Field extends Bri
   needs?: Needs<Field>;
   /** The parts of the evidence that it reads, beside those that its needs name. */
   reads?: readonly Part[];
+  /** The facts that it reads which evidence of earlier versions does not have. */
+  facts?: readonly LaterFact[];
   parameters?: Specs;
   messages?: Messages<CheckContext<Specs, Field>>;
   /** Where it cannot tell or nobody was asked yet, a person may vouch for it: for so many days by default. */
@@ -138,6 +141,7 @@ export interface Check extends CheckFacts {
   scope: Scope;
   needs: Needs;
   reads?: readonly Part[];
+  facts?: readonly LaterFact[];
   parameters?: ParameterSpecs;
   messages: Messages<CheckContext>;
   exempt?(context: Pick<CheckContext, 'brief'>): string | undefined;

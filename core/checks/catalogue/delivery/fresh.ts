@@ -7,6 +7,7 @@ export const fresh = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'page',
+  facts: ['freshness'],
   needs: { pages: true },
   why: 'The agency sees the new page and the visitors the old one, for hours.',
   source: 'RFC 9111 5.2.1.4',

@@ -12,6 +12,7 @@ export const noDirectoryListing = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'path',
+  facts: ['folders'],
   needs: { pages: true },
   why: 'A list shows every file that was ever uploaded, also those that nothing links to.',
   source: 'common practice',

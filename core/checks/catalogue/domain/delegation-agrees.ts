@@ -8,6 +8,7 @@ export const delegationAgrees = defineCheck({
   severity: 'major',
   situations: ['holding', 'former', 'live'],
   scope: 'record',
+  facts: ['namedBy', 'parent'],
   needs: { records: true },
   why: 'Where the two differ, some resolvers ask servers that were given up long ago.',
   source: 'RFC 1034 4.2.2',

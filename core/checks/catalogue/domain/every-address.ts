@@ -55,6 +55,7 @@ export const everyAddress = defineCheck({
   severity: 'blocker',
   situations: ['holding', 'live'],
   scope: 'record',
+  facts: ['addresses'],
   reads: ['http'],
   needs: { records: true },
   why: 'Browsers choose among the addresses; one that is wrong is wrong for some visitors, always.',

@@ -19,6 +19,7 @@ export const noStrayRecords = defineCheck({
   severity: 'major',
   situations: ['holding', 'live'],
   scope: 'record',
+  facts: ['randomLabel'],
   needs: { records: true, brief: ['records'] },
   exempt: ({ brief }) =>
     brief.reachedBy === 'forwarding' ? 'the brief says the site is reached by forwarding' : undefined,

@@ -8,6 +8,7 @@ export const certificateKey = defineCheck({
   severity: 'major',
   situations: ['holding', 'live'],
   scope: 'host',
+  facts: ['signature'],
   needs: { tls: true },
   why: 'Browsers refuse short keys and old signatures, first with a warning and then altogether.',
   source: 'RFC 9325; CA/Browser Forum Baseline Requirements 6.1.5 (from memory)',

@@ -9,6 +9,7 @@ export const hstsSafe = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'host',
+  facts: ['subdomains'],
   reads: ['http'],
   why: 'includeSubDomains makes every subdomain without https unreachable, for as long as max-age says.',
   source: 'RFC 6797 6.1.2 (from memory); common practice',

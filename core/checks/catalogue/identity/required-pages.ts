@@ -33,6 +33,7 @@ export const requiredPages = defineCheck({
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
+  facts: ['links'],
   needs: { brief: ['requiredPages'], pages: true },
   why: 'An imprint or privacy page that nobody can find counts as missing, before the law too.',
   source: 'common practice',

@@ -18,6 +18,7 @@ export const themeColour = defineCheck({
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',
+  facts: ['manifest'],
   needs: { brief: ['colours'], pages: true },
   why: 'Browsers and phones colour their own frame with it.',
   source: 'HTML; Web App Manifest',

@@ -31,6 +31,7 @@ export const linksAnswer = defineCheck({
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'link',
+  facts: ['links'],
   needs: { pages: true },
   why: 'A dead link is the fault that visitors meet themselves.',
   source: 'RFC 9110 15.5',

@@ -10,6 +10,7 @@ export const noDuplicates = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'page',
+  facts: ['variants'],
   needs: { pages: true },
   why: 'Two addresses with the same text share what one of them could earn.',
   source: 'common practice',

@@ -60,6 +60,7 @@ export const noStagingLinks = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'page',
+  facts: ['manifest'],
   needs: { brief: ['stagingHosts'], pages: true },
   why: 'Links to staging show visitors the draft and break when staging lapses.',
   source: 'common practice',

@@ -55,6 +55,7 @@ export const oldAddresses = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'page',
+  facts: ['former'],
   reads: ['http'],
   needs: { brief: ['formerAddresses'], pages: true },
   why: 'Every listing and link of years points there; without redirects the site begins anew.',

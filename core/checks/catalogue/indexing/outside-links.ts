@@ -29,6 +29,7 @@ export const outsideLinks = defineCheck({
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'link',
+  facts: ['links'],
   needs: { pages: true },
   why: 'Other people’s pages move and their domains lapse; what stands there next is seldom what the client meant to recommend.',
   source: 'RFC 9110 15.5.5, 15.5.11; common practice',

@@ -27,6 +27,7 @@ export const sitemapPages = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'page',
+  facts: ['links'],
   reads: ['files'],
   needs: { pages: true },
   why: 'Dead and forbidden addresses make search engines trust the rest of the file less.',

@@ -8,6 +8,7 @@ export const controlNames = defineCheck({
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
+  facts: ['unnamed'],
   needs: { pages: true },
   why: 'To a screen reader a button with a picture alone is “button”.',
   source: 'WCAG 2.4.4, 3.3.2, 4.1.2',

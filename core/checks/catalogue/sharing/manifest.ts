@@ -41,6 +41,7 @@ export const manifest = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'site',
+  facts: ['manifest'],
   needs: { pages: true },
   why: 'Phones take name and icon from it when somebody keeps the site on the home screen.',
   source: 'Web Application Manifest; the two sizes are common practice',
