@@ -1,4 +1,4 @@
-/** The audit without a database or a browser. */
+/** The audit without a database: what the command does once its words are read. */
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join, relative, sep } from 'node:path';
 import { CATALOGUE } from '#core/checks/catalogue/index';
@@ -16,12 +16,12 @@ import type { SiteBuild } from '#core/facts/environment';
 import type { HostProfile } from '#core/facts/host-profile';
 import { unreachedBy } from '#core/score/reached';
 import { scoreOf } from '#core/score/score';
-import { siteBuild } from '#probe/build-files';
+import { fileOnDisk, siteBuild } from '#probe/build-files';
 import { collect } from '#probe/collect';
 import { USUAL_BROWSER } from '#probe/rendering/browser';
 import type { RenderOptions } from '#probe/rendering/render';
 import { hostsOf } from '#probe/plan';
-import { readArguments, USAGE, UsageError, type Arguments } from './arguments';
+import { UsageError, type Arguments } from './arguments';
 import type { Audited } from '#core/formats/findings/audited';
 import { FINDING_FORMATS } from '#core/formats/findings/index';
 import { evidenceFromHar } from '#core/formats/har/evidence';
@@ -58,7 +58,8 @@ function readFile(file: string): string {
   }
 }
 
-function writeFile(file: string, text: string): void {
+/** @throws UsageError */
+export function writeFile(file: string, text: string): void {
   try {
     writeFileSync(file, text);
   } catch (error) {
@@ -136,17 +137,14 @@ function renderOptions(pages: number, { browserKeys, pictures }: Arguments): Ren
 }
 
 /** The files of a folder, as a build. @throws UsageError */
-function readBuild(folder: string): SiteBuild {
+async function readBuild(folder: string): Promise<SiteBuild> {
   try {
     const files = readdirSync(folder, { recursive: true, withFileTypes: true })
       .filter((entry) => entry.isFile())
       .map((entry) => join(entry.parentPath, entry.name));
-    return siteBuild(
+    return await siteBuild(
       folder,
-      files.map((file) => ({
-        path: relative(folder, file).split(sep).join('/'),
-        bytes: readFileSync(file),
-      })),
+      files.map((file) => fileOnDisk(relative(folder, file).split(sep).join('/'), file)),
     );
   } catch (error) {
     throw new UsageError(`--build ${folder}: ${(error as Error).message}`);
@@ -220,7 +218,7 @@ function narrowed(checklist: Checklist, only: readonly string[]): Checklist {
   return { ...checklist, items: checklist.items.filter((i) => only.includes(i.check)) };
 }
 
-function givenBy(args: Arguments): Given {
+async function givenBy(args: Arguments): Promise<Given> {
   const checklist = args.checklist ? readChecklistFile(args.checklist) : fullChecklist();
   return {
     brief: args.brief ? readDocument<Brief>(args.brief, 'brief') : {},
@@ -229,7 +227,7 @@ function givenBy(args: Arguments): Given {
     attestations: args.attestations
       ? readDocument<Attestation[]>(args.attestations, 'attestations')
       : undefined,
-    ...(args.build === undefined ? {} : { build: readBuild(args.build) }),
+    ...(args.build === undefined ? {} : { build: await readBuild(args.build) }),
   };
 }
 
@@ -272,8 +270,8 @@ function written(
 }
 
 /** @returns the exit code */
-async function audit(args: Arguments, put: (text: string) => void): Promise<number> {
-  const given = givenBy(args);
+export async function audit(args: Arguments, put: (text: string) => void): Promise<number> {
+  const given = await givenBy(args);
   const { attestations } = given;
   const evidence = await evidenceFor(args, given);
   keepEvidence(args, evidence);
@@ -290,32 +288,3 @@ async function audit(args: Arguments, put: (text: string) => void): Promise<numb
   if (!attestations && args.format !== 'text') say(HAND_LEFT_OUT);
   return EXIT_CODES[scoreOf(findings).gate];
 }
-
-async function main(argv: string[]): Promise<number> {
-  const args = readArguments(argv);
-  if (args.help) {
-    process.stdout.write(`${USAGE}\n`);
-    return 0;
-  }
-  const put = (text: string): void => {
-    if (args.out) writeFile(args.out, `${text}\n`);
-    else process.stdout.write(`${text}\n`);
-  };
-  if (!args.list) return audit(args, put);
-  put(JSON.stringify(catalogueList(), null, 2));
-  return 0;
-}
-
-main(process.argv.slice(2)).then(
-  (code) => {
-    process.exitCode = code;
-  },
-  (error: unknown) => {
-    say(
-      error instanceof UsageError
-        ? `${error.message}\n${USAGE}`
-        : `The audit could not be made: ${(error as Error).stack ?? String(error)}`,
-    );
-    process.exitCode = 2;
-  },
-);

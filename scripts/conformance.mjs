@@ -5,6 +5,7 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
+import { ensureCommand } from './build-cli.mjs';
 import { ROOT } from './packages.mjs';
 
 const results = join(ROOT, 'test-results');
@@ -21,7 +22,7 @@ function testsOf(project) {
     t.assertionResults.filter((a) => a.status === 'passed').map((a) => ({ file: t.name, name: a.fullName })),
   );
 }
-const listed = spawnSync(process.execPath, ['--import', 'tsx/esm', join(ROOT, 'cli/audit.ts'), '--list'], {
+const listed = spawnSync(process.execPath, [await ensureCommand(), '--list'], {
   cwd: ROOT,
   encoding: 'utf8',
   maxBuffer: 16 * 1024 * 1024,

@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { CATALOGUE } from '#core/checks/catalogue/index';
+import { COMMAND } from '../../scripts/build-cli.mjs';
 import { officialFacts, startPracticeNet, type PracticeNet } from '../../net/practice-net';
 
 let net: PracticeNet;
@@ -29,9 +30,7 @@ interface Ran {
 }
 function audit(...args: string[]): Promise<Ran> {
   return new Promise((resolve) => {
-    const child = spawn(process.execPath, ['--import', 'tsx/esm', 'cli/audit.ts', ...args], {
-      env: { ...process.env, TSX_TSCONFIG_PATH: 'tsconfig.scripts.json' },
-    });
+    const child = spawn(process.execPath, [COMMAND, ...args]);
     let out = '',
       err = '';
     child.stdout.on('data', (d) => {
