@@ -45,6 +45,13 @@ describe('${id}', () => {
 });
 `;
 
+/** What a client reads of a check: what it is about, and what it means while it fails. */
+const CLIENT = {
+  english: ['What it is about', 'What it means for visitors while it is so.'],
+  german: ['Worum es geht', 'Was es für Besucher bedeutet, solange es so ist.'],
+};
+const sentences = (id, [about, means]) => `\n  '${id}': ['${about}', '${means}'],`;
+
 /** Puts a line before another, which has to be there once. */
 function insertBefore(text, mark, line, from = 0) {
   const at = text.indexOf(mark, from);
@@ -85,6 +92,8 @@ export function newCheck(root, id) {
     index: join(root, 'core/checks/catalogue/index.ts'),
     faults: join(root, 'net/faults.ts'),
     pages: join(root, 'net/pages.ts'),
+    english: join(root, 'core/report/texts/checks-en.ts'),
+    german: join(root, 'core/report/texts/checks-de.ts'),
   };
   if (existsSync(paths.check)) throw new Error(`${id} is there already`);
   const index = readFileSync(paths.index, 'utf8');
@@ -92,6 +101,8 @@ export function newCheck(root, id) {
     throw new Error(`Another section has a “${file}”: choose another name, or rename one import`);
   const faults = readFileSync(paths.faults, 'utf8');
   const pages = readFileSync(paths.pages, 'utf8');
+  const withSentences = (language) =>
+    insertBefore(readFileSync(paths[language], 'utf8'), '\n};', sentences(id, CLIENT[language]));
   // everything is made before anything is written
   const made = {
     check: check(id, name),
@@ -109,6 +120,8 @@ export function newCheck(root, id) {
       `when(is('${file}', 1), '<meta name="${id}" content="what the fault looks like">'),\n`,
       pages.indexOf('return [', pages.indexOf('function plantedTags')),
     ),
+    english: withSentences('english'),
+    german: withSentences('german'),
   };
   for (const [key, path] of Object.entries(paths)) writeFileSync(path, made[key]);
   return Object.values(paths);

@@ -8,12 +8,13 @@ import { newCheck } from './new-check.mjs';
 
 const ROOT = dirname(dirname(fileURLToPath(import.meta.url)));
 const CATALOGUE = 'core/checks/catalogue';
+const TEXTS = ['core/report/texts/checks-en.ts', 'core/report/texts/checks-de.ts'];
 let copy: string;
 const read = (file: string): string => readFileSync(join(copy, file), 'utf8');
 beforeAll(() => {
   copy = mkdtempSync(join(tmpdir(), 'armband-new-check-'));
   mkdirSync(join(copy, CATALOGUE, 'metadata'), { recursive: true });
-  for (const file of [`${CATALOGUE}/index.ts`, 'net/faults.ts', 'net/pages.ts'])
+  for (const file of [`${CATALOGUE}/index.ts`, 'net/faults.ts', 'net/pages.ts', ...TEXTS])
     cpSync(join(ROOT, file), join(copy, file));
 });
 afterAll(() => {
@@ -33,7 +34,8 @@ describe('npm run new-check', () => {
     expect(read(`${CATALOGUE}/index.ts`)).toBe(before);
   });
   it('makes the check, its test, its fault and its lines in the catalogue', () => {
-    expect(newCheck(copy, 'metadata.no-marquee')).toHaveLength(5);
+    expect(newCheck(copy, 'metadata.no-marquee')).toHaveLength(7);
+    for (const file of TEXTS) expect(read(file)).toContain("'metadata.no-marquee': [");
     expect(read(`${CATALOGUE}/metadata/no-marquee.ts`)).toContain("id: 'metadata.no-marquee'");
     expect(read(`${CATALOGUE}/metadata/no-marquee.test.ts`)).toContain("describe('metadata.no-marquee'");
     expect(read('net/faults.ts')).toContain("f('no-marquee', 'metadata.no-marquee'");

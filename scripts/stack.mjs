@@ -195,10 +195,11 @@ export async function waitForAudits(address, report = () => {}) {
     body: JSON.stringify(DEMO_LOGIN),
   });
   if (!signedIn.ok) throw new Missing(`Signing in failed: ${await signedIn.text()}`);
+  // not the cookie by which a browser is known again: nobody types a password here
   const cookie = signedIn.headers
     .getSetCookie()
     .map((c) => c.split(';')[0])
-    .join('; ');
+    .find((c) => c.startsWith('armband-session='));
   for (let last = -1; ;) {
     const left = (await (await fetch(`${address}/api/audits/running`, { headers: { cookie } })).json())
       .length;

@@ -46,7 +46,7 @@ export function isThere({ path }: Pick<BrowserSettings, 'path'>): boolean {
 }
 
 /** A busy machine may need a moment. */
-const AGAIN_MS = 4000;
+const AGAIN_MS = 2500;
 
 /** Starts a browser, and once more a little later where it does not start at first. @throws Error */
 export async function startPatiently(start: () => Promise<GuardedBrowser>): Promise<GuardedBrowser> {

@@ -266,7 +266,8 @@ export async function go(
       return { went: true };
     };
     if (standing.isGo) return went(person.name, 'nothing was against it');
-    refuseUnseen(standing, seen);
+    // who agrees without saying what was shown agrees to what was asked
+    refuseUnseen(standing, seen ?? (agreesTo === undefined ? undefined : anyway?.codes));
     if (agreesTo !== undefined) {
       if (anyway?.at !== agreesTo || anyway.byId === person.id)
         throw new Conflict('This was asked anew meanwhile, or needs somebody else to agree. Read it again.');

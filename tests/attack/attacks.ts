@@ -1,5 +1,5 @@
 /** What is tried, one after the other. Each says what happened, and whether that is what is wanted. */
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { mkdirSync, readdirSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -404,6 +404,42 @@ const house: Attack[] = [
   ],
 ];
 
+/** A site of the tests of hostile servers, as a program of its own. */
+async function hostileSite(kind: string): Promise<{ url: string; end: () => void }> {
+  const child = spawn(process.execPath, ['tests/hostile-site.mjs', kind], {
+    stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
+  });
+  const port = await new Promise<string>((done) => child.stdout!.once('data', (d) => done(String(d).trim())));
+  return { url: `http://127.0.0.1:${port}/`, end: () => void child.kill('SIGKILL') };
+}
+
+const hostile: Attack[] = [
+  [
+    'Sites of endless sitemaps, of files that unpack, of links by ten redirects, of answers that drip',
+    async (arena) => {
+      const sites = await Promise.all(['sitemaps', 'files', 'links', 'slow'].map(hostileSite));
+      const ids = [];
+      for (const [n, { url }] of sites.entries())
+        ids.push((await arena.addSite(`Hostile kind ${n}`, url)).environment);
+      const before = residentOf(arena.pid);
+      let most = before;
+      const watch = setInterval(() => (most = Math.max(most, residentOf(arena.pid))), 50);
+      const began = performance.now();
+      try {
+        const { result, slowestMs, unwell } = await arena.meanwhile(arena.audit(ids));
+        const ms = performance.now() - began;
+        return {
+          happened: `${result} of 4 with evidence in ${seconds(ms)}; at most ${megabytes(most - before)} MB more; others signed in within ${seconds(slowestMs)}`,
+          held: result === 4 && slowestMs < 2000 && unwell === 0 && most - before < 1024 * 1024 * 1024,
+        };
+      } finally {
+        clearInterval(watch);
+        for (const { end } of sites) end();
+      }
+    },
+  ],
+];
+
 /** Audits of the hostile site, again and again: what the server has in memory and open before and after. */
 async function manyAudits(arena: Arena, times: number, scope?: object): Promise<Omit<Outcome, 'attack'>> {
   const ids = [];
@@ -445,5 +481,6 @@ export const ATTACKS: Attack[] = [
   ...clients,
   ...races,
   ...house,
+  ...hostile,
   ...audits,
 ];

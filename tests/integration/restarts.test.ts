@@ -84,6 +84,24 @@ async function begin(env: Record<string, string>) {
 }
 const SECRET = 'a secret of at least thirty-two letters';
 
+/** Waits until a server answers, and signs in there. @returns the session's cookie */
+async function signedInAt(address: string): Promise<string> {
+  await until(
+    () =>
+      fetch(`${address}/api/health`).then(
+        (a) => a.status,
+        () => 0,
+      ),
+    (status) => status === 200,
+  );
+  const answer = await fetch(`${address}/api/sign-in`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ email: 'mara@marram-studio.example', password: 'marram-demo' }),
+  });
+  return answer.headers.getSetCookie()[0]!.split(';', 1)[0]!;
+}
+
 describe('a start that cannot be', () => {
   it.each([
     ['no session secret', {}, /NUXT_SESSION_PASSWORD/],
@@ -139,22 +157,7 @@ describe('a process that is told to end', () => {
   };
   const running = async () => {
     const server = await begin({ ...served.stack.database.env, NUXT_SESSION_PASSWORD: SECRET });
-    await until(
-      () =>
-        fetch(`${server.address}/api/health`).then(
-          (a) => a.status,
-          () => 0,
-        ),
-      (status) => status === 200,
-    );
-    const login = { email: 'mara@marram-studio.example', password: 'marram-demo' };
-    const answer = await fetch(`${server.address}/api/sign-in`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(login),
-    });
-    const cookie = answer.headers.getSetCookie().join('; ').split(';', 1)[0]!;
-    return { ...server, cookie };
+    return { ...server, cookie: await signedInAt(server.address) };
   };
 
   it('ends while it waits for its database', async () => {
@@ -215,6 +218,27 @@ describe('a process that is told to end', () => {
     // nothing is left of what was drawing
     expect(isDrawing()).toBe(0);
     await Promise.all(uploads);
+  });
+});
+
+describe('a browser that does not start', () => {
+  it('is told in a sentence where a PDF is asked for', async () => {
+    const { address, child } = await begin({
+      ...served.stack.database.env,
+      NUXT_SESSION_PASSWORD: SECRET,
+      ARMBAND_BROWSER: '/bin/false',
+    });
+    const cookie = await signedInAt(address);
+    const { id } = await environmentOf('Pedal Kitchen', 'Live');
+    const [site] = await sql<{ site_id: number }>('SELECT site_id FROM environment WHERE id = ?', [id]);
+    const published = await mara<{ id: number }>('POST', `/api/sites/${site!.site_id}/report/publish`, {
+      environmentId: id,
+    });
+    const answer = await fetch(`${address}/api/reports/${published.body.id}/pdf`, { headers: { cookie } });
+    expect(answer.status).toBe(503);
+    expect(((await answer.json()) as { message: string }).message).toMatch(/^The PDF could not be made: /);
+    child.kill();
+    await once(child, 'exit');
   });
 });
 
