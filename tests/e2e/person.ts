@@ -108,6 +108,22 @@ export async function showAll(page: Page): Promise<void> {
   await page.getByRole('group', { name: 'Which checks' }).getByRole('button', { name: /^All/ }).click();
 }
 
+/**
+ * Chooses one of a select's options, and waits until the select shows it. A list that has just opened may draw its
+ * options anew while one is pressed; then nothing is chosen, and it is pressed again.
+ */
+export async function chooseOption(page: Page, select: Locator, option: string): Promise<void> {
+  const list = page.getByRole('listbox');
+  await expect(async () => {
+    if (!(await select.innerText()).includes(option)) {
+      if (!(await list.count())) await select.click();
+      await list.getByRole('option', { name: option, exact: true }).click({ timeout: 5000 });
+    }
+    await expect(list).toHaveCount(0, { timeout: 5000 });
+    await expect(select).toContainText(option, { timeout: 5000 });
+  }).toPass({ timeout: 60_000 });
+}
+
 /** Turns a switch of the practice net. */
 export async function turn(
   page: Page,

@@ -1,7 +1,7 @@
 /** The brief, host profiles, checklists, manual checks and sites in bulk: driven as people drive them. */
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { at, auditNow, chooseFrom, expect, openSite, showAll, signIn, test } from './person';
+import { at, auditNow, chooseFrom, chooseOption, expect, openSite, showAll, signIn, test } from './person';
 
 const saved = async (page: Page, click: () => Promise<void>): Promise<string> => {
   const [download] = await Promise.all([page.waitForEvent('download'), click()]);
@@ -184,8 +184,7 @@ test('a checklist of one’s own: compose, order, an own check, preview, save, a
     .click();
   await desk.keyboard.type('The opening hours are on the home page');
   const own = item('own.delivery-1');
-  await own.locator('.v-select').first().click();
-  await desk.getByRole('listbox').getByRole('option', { name: 'an element of the page' }).click();
+  await chooseOption(desk, own.locator('.v-select').first(), 'an element of the page');
   await desk.getByRole('button', { name: 'Save', exact: true }).click();
   await expect(own.getByRole('alert')).toHaveText('The opening hours are on the home page: say the selector');
   await expect(item('https.certificate-days').getByRole('alert')).toContainText('between 1 and 90 days');

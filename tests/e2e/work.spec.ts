@@ -4,6 +4,7 @@ import {
   auditNow,
   chooseEnvironment,
   chooseFrom,
+  chooseOption,
   expect,
   openSite,
   showAll,
@@ -215,8 +216,7 @@ test('add a site: read from the site, confirm one by one, save, audit both envir
   await desk
     .getByRole('textbox', { name: 'Records the host asked for' })
     .fill('reedling-puppets.example A 192.0.2.31');
-  await desk.locator('.v-select').filter({ hasText: 'Stage' }).click();
-  await desk.getByRole('listbox').getByRole('option', { name: 'launched', exact: true }).click();
+  await chooseOption(desk, desk.locator('.v-select').filter({ hasText: 'Stage' }), 'launched');
   await desk.getByRole('button', { name: 'Add the site' }).first().click();
   await expect(desk.getByRole('heading', { name: 'Puppets, second look' })).toBeVisible();
   await expect(desk.getByText('Nothing is known of live yet')).toBeVisible();
@@ -418,8 +418,8 @@ test('environments: access is entered once and shown no more, and the next audit
   await openSite(desk, 'Clay Lane Pottery', 'Staging');
   await desk.getByRole('link', { name: 'Edit site' }).click();
   const environment = desk.getByRole('form', { name: 'Staging' });
-  await environment.getByLabel('Access').locator('..').click();
-  await desk.getByRole('listbox').getByRole('option', { name: 'user name and password' }).click();
+  const kind = environment.locator('.v-select').filter({ hasText: 'Access' });
+  await chooseOption(desk, kind, 'user name and password');
   await environment.getByLabel('User name').fill('marram');
   await environment.getByRole('button', { name: 'Save' }).click();
   await expect(environment.getByRole('alert')).toHaveText('Say the password.');
