@@ -3,8 +3,6 @@
  * collected is not a fact that is absent: evidence says which of them it lacks, a check declares which it reads, and
  * the engine says that it can't tell where one is missing.
  */
-import type { Evidence, PageEvidence } from './evidence';
-
 /** Of a page. */
 export const LATER_PAGE_FACTS = ['bylines', 'unnamed', 'hidden'] as const;
 /** Of hosts, records and the site. */
@@ -27,9 +25,14 @@ export type LaterPageFact = (typeof LATER_PAGE_FACTS)[number];
 export type LaterSiteFact = (typeof LATER_SITE_FACTS)[number];
 export type LaterFact = LaterPageFact | LaterSiteFact;
 
+/** What does not have some of them: evidence as a whole, or a page. */
+interface Lacking {
+  lacks?: readonly LaterFact[];
+}
+
 /** Whether evidence lacks one of these facts, as a whole or on a page. */
 export function lacksAny(
-  { lacks = [], pages }: { lacks?: Evidence['lacks']; pages: readonly Pick<PageEvidence, 'lacks'>[] },
+  { lacks = [], pages }: Lacking & { pages: readonly Lacking[] },
   facts: readonly LaterFact[],
 ): boolean {
   const isLacking = (missing: readonly LaterFact[] = []): boolean =>
