@@ -87,6 +87,17 @@ describe('a ZIP', () => {
     size.setUint32(central + 24, 600 * 1024 * 1024, true);
     await expect(zippedFiles(bomb)).rejects.toThrow(/unpacks to more than 500 MB/);
   });
+  it.each(['../up.html', '/root.html', 'a\\b.html'])(
+    'with the name %j is refused as one that leads out',
+    async (name) => {
+      const files = await zippedFiles(zip({ 'index.html': '', [name]: 'x' }));
+      await expect(siteBuild('x', files)).rejects.toThrow(/no path within a build/);
+    },
+  );
+  it('may name its files in any script', async () => {
+    const files = await zippedFiles(zip({ 'über/größe.html': '', '写真.png': 'x' }));
+    expect(files.map((f) => f.path)).toEqual(['über/größe.html', '写真.png']);
+  });
   it('that unpacks to more than it says is refused while it is read', async () => {
     const bomb = Buffer.from(zip({ 'a.bin': '\0'.repeat(30_000_000) }));
     const central = bomb.indexOf(Buffer.from([0x50, 0x4b, 1, 2]));

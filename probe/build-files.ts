@@ -1,7 +1,7 @@
 /** The files of a built site, as they were found in a folder or an archive. */
 import { createHash } from 'node:crypto';
 import { createReadStream } from 'node:fs';
-import { fromBuffer, type Entry, type ZipFile } from 'yauzl';
+import { fromBuffer, getFileNameLowLevel, type Entry, type ZipFile } from 'yauzl';
 import { isLitter } from '#core/compare/build';
 import { hasControls } from '#core/text/controls';
 import { faceOf, type Ground } from '#core/compare/sites/page-face';
@@ -124,13 +124,17 @@ function refuseOverlaps(entries: readonly Entry[]): void {
   }
 }
 
+/** Its name as it is written; whether it stays within a build is our own rule. */
+const nameOf = ({ generalPurposeBitFlag, fileNameRaw, extraFields }: Entry): string =>
+  getFileNameLowLevel(generalPurposeBitFlag, fileNameRaw, extraFields, true);
+
 /** What its directory says of each file. */
 function entriesOf(zip: ZipFile): Promise<Entry[]> {
   return new Promise((resolve, reject) => {
     const entries: Entry[] = [];
     zip.on('entry', (entry: Entry) => {
-      const { fileName } = entry;
-      if (!fileName.endsWith('/') && !isLitter(fileName)) entries.push(entry);
+      const name = nameOf(entry);
+      if (!name.endsWith('/') && !isLitter(name)) entries.push(entry);
       if (entries.length > BUILD_LIMITS.files) reject(new RangeError(MANY));
       else zip.readEntry();
     });
@@ -165,7 +169,7 @@ async function* told(stream: AsyncIterable<Uint8Array>): AsyncIterable<Uint8Arra
 export async function zippedFiles(bytes: Uint8Array): Promise<NamedFile[]> {
   const buffer = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const zip = await new Promise<ZipFile>((resolve, reject) => {
-    fromBuffer(buffer, { lazyEntries: true, strictFileNames: true }, (error, opened) =>
+    fromBuffer(buffer, { lazyEntries: true, decodeStrings: false }, (error, opened) =>
       error ? reject(unreadable(error.message)) : resolve(opened),
     );
   });
@@ -174,5 +178,5 @@ export async function zippedFiles(bytes: Uint8Array): Promise<NamedFile[]> {
   refuseOverlaps(entries);
   const allowance = new Allowance();
   for (const { uncompressedSize } of entries) allowance.take(uncompressedSize);
-  return entries.map((entry) => ({ path: entry.fileName, read: () => open(zip, entry) }));
+  return entries.map((entry) => ({ path: nameOf(entry), read: () => open(zip, entry) }));
 }

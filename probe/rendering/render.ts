@@ -596,7 +596,8 @@ export async function render(
     const pages: RenderedPage[] = [];
     const failed = await rendering.start().then(
       () => undefined,
-      (error: unknown) => (error as Error).message.split('\n', 1)[0],
+      // without the name of the call that the driver puts before it
+      (error: unknown) => (error as Error).message.split('\n', 1)[0]!.replace(/^\w+\.\w+: /, ''),
     );
     if (failed !== undefined)
       return {

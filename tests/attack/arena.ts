@@ -5,7 +5,7 @@ import net from 'node:net';
 import { resolve } from 'node:path';
 import { freePort } from '../../scripts/database.mjs';
 import { DEMO_LOGIN } from '../../scripts/stack.mjs';
-import { Served, until, type Answer, type Caller } from '../integration/served';
+import { Served, until, untilHealthy, type Answer, type Caller } from '../integration/served';
 
 /** What an attack came to. */
 export interface Outcome {
@@ -172,14 +172,7 @@ export class Arena {
     });
     this.more.push(child);
     const address = `http://127.0.0.1:${port}`;
-    await until(
-      () =>
-        fetch(`${address}/api/health`).then(
-          (a) => a.status,
-          () => 0,
-        ),
-      (status) => status === 200,
-    );
+    await untilHealthy(address);
     return { child, address };
   }
 

@@ -6,7 +6,7 @@ import { resolve } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
 import { freePort, startDatabase } from '../../scripts/database.mjs';
 import { useDesk } from './desk';
-import { until } from './served';
+import { until, untilHealthy } from './served';
 
 const FOLDER = '.test/restarts';
 const { mara, served, caller, environmentOf, auditAgain, settled, turn, history, sql } = useDesk(FOLDER, {
@@ -86,14 +86,7 @@ const SECRET = 'a secret of at least thirty-two letters';
 
 /** Waits until a server answers, and signs in there. @returns the session's cookie */
 async function signedInAt(address: string): Promise<string> {
-  await until(
-    () =>
-      fetch(`${address}/api/health`).then(
-        (a) => a.status,
-        () => 0,
-      ),
-    (status) => status === 200,
-  );
+  await untilHealthy(address);
   const answer = await fetch(`${address}/api/sign-in`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },

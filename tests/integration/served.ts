@@ -102,3 +102,14 @@ export async function until<T>(
     await new Promise((r) => setTimeout(r, 100));
   }
 }
+
+/** Waits until a server says that it is well. */
+export const untilHealthy = (address: string): Promise<number> =>
+  until(
+    () =>
+      fetch(`${address}/api/health`).then(
+        (a) => a.status,
+        () => 0,
+      ),
+    (status) => status === 200,
+  );
