@@ -154,7 +154,7 @@ useScreenKeys({
         ></template
       >
       <MenuList label="You"
-        ><MenuItem :title="session.me?.name" :subtitle="session.me?.email" /><MenuItem
+        ><v-list-item role="none" :title="session.me?.name" :subtitle="session.me?.email" /><MenuItem
           title="Password and sessions"
           to="/team" /><MenuItem title="Sign out" @click="session.signOut()"
       /></MenuList>

@@ -33,7 +33,7 @@ const plus = (a: Cost, b: Cost, times = 1): Cost => ({
 /** The numbers of an attribute; where it says none, the usual one. */
 function largest(text: string | undefined, usual: number): number {
   const numbers = (text ?? '').match(/[-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?/gi)?.map(Number) ?? [];
-  return numbers.length ? Math.max(...numbers.map(Math.abs)) : usual;
+  return numbers.length ? numbers.reduce((most, n) => Math.max(most, Math.abs(n)), 0) : usual;
 }
 
 /**

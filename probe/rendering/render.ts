@@ -473,10 +473,17 @@ class Rendering {
   /** @throws Error where it does not start */
   async start(): Promise<GuardedBrowser> {
     const { browser: settings } = this.options;
-    this.browser = await startPatiently(() => GuardedBrowser.start(settings, this.proxy.address));
-    await guardRequests(this.browser.browser, this.tools);
-    this.version = this.browser.browser.version();
-    return this.browser;
+    const started = await startPatiently(() => GuardedBrowser.start(settings, this.proxy.address));
+    this.browser = started;
+    try {
+      await guardRequests(started.browser, this.tools);
+    } catch (error) {
+      // without its guard it is not used
+      started.kill('its requests could not be guarded');
+      throw error;
+    }
+    this.version = started.browser.version();
+    return started;
   }
 
   /** Why nothing more is looked at. */

@@ -80,13 +80,19 @@ export function openedRequest(
 export async function guardRequests(browser: Browser, { access, ids }: GuardTools): Promise<void> {
   // the browser's own session sees what no page's session does: workers, frames of other processes, windows
   const session = await browser.newBrowserCDPSession();
-  session.on('Fetch.requestPaused', ({ requestId, resourceType, request }: Paused) => {
+  const decide = async ({ requestId, resourceType, request }: Paused): Promise<void> => {
     const sent = { url: request.url, type: resourceType.toLowerCase(), body: bodyOf(request) };
-    const decided = measuringHit(sent, ids)
-      ? session.send('Fetch.fulfillRequest', { requestId, ...emptyAnswer(request) })
-      : session.send('Fetch.continueRequest', { requestId, ...openedRequest(access, request) });
-    // a request that was given up meanwhile is no longer there
-    decided.catch(() => {});
+    if (measuringHit(sent, ids))
+      await session.send('Fetch.fulfillRequest', { requestId, ...emptyAnswer(request) });
+    else await session.send('Fetch.continueRequest', { requestId, ...openedRequest(access, request) });
+  };
+  session.on('Fetch.requestPaused', (paused: Paused) => {
+    decide(paused).catch(() =>
+      // one that cannot be decided is not sent; one that was given up meanwhile is no longer there
+      session
+        .send('Fetch.failRequest', { requestId: paused.requestId, errorReason: 'Aborted' })
+        .catch(() => {}),
+    );
   });
   await session.send('Fetch.enable', { patterns: [{ urlPattern: '*', requestStage: 'Request' }] });
 }
