@@ -2,7 +2,17 @@
 import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { at, chooseEnvironment, chooseFrom, chooseOption, expect, openSite, signIn, test } from './person';
+import {
+  at,
+  chooseEnvironment,
+  chooseFrom,
+  chooseOption,
+  expect,
+  openSite,
+  signIn,
+  test,
+  tick,
+} from './person';
 
 const view = (page: Page, name: string) =>
   page.getByRole('group', { name: 'View' }).getByRole('button', { name, exact: true }).click();
@@ -78,7 +88,7 @@ test('former addresses are confirmed, kept in the brief, and leave as redirects'
   await former.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(former.getByText('/nowhere-else.html')).toBeVisible();
   await former.getByRole('button', { name: 'Confirm the likely ones' }).click();
-  await former.getByLabel('Confirm /history.html').check();
+  await tick(former.getByLabel('Confirm /history.html'));
   await former.getByRole('button', { name: 'Apache' }).click();
   await expect(former.getByText('RedirectMatch 301 "^/visit\\.php$" "/visit/"')).toBeVisible();
   await former.getByRole('button', { name: 'Keep in the brief' }).click();
@@ -180,8 +190,8 @@ test('a launch by its sheet: two people, one wrong turn and the way back, watche
 
   // both ends, and an hour that passes in a minute, until the last cache has let go
   await atTheDesk(desk, async (accounts) => {
-    await accounts.getByLabel('The host is told the domain').check();
-    await accounts.getByLabel('The hold is lifted').check();
+    await tick(accounts.getByLabel('The host is told the domain'));
+    await tick(accounts.getByLabel('The hold is lifted'));
   });
   await saveZone(desk, (zone) => zone.replace(/^(firth-trams\.example\. \d+ IN A) \S+/m, '$1 192.0.2.20'));
   const clock = async (speed: string): Promise<void> => {

@@ -7,6 +7,7 @@ import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, test as base, type Page } from '@playwright/test';
 import { DEMO_LOGIN, startStack } from '../../scripts/stack.mjs';
+import { tick } from './person';
 
 const FOLDER = '.test/e2e-many';
 const SITES = Number(process.env.ARMBAND_MANY ?? 1500);
@@ -93,9 +94,9 @@ test('the roster: counted, walked, filtered, all of it chosen', async ({ desk: {
   await expect(rows.filter({ hasText: 'Heron Museum 14' }).first()).toBeVisible();
   expect(await rows.count()).toBeLessThan(10);
   await page.getByLabel('Filter by words').fill('');
-  await page.getByLabel('Choose all sites that match').check();
+  await tick(page.getByLabel('Choose all sites that match'));
   await expect(page.getByRole('button', { name: `Audit ${SITES} sites` })).toBeVisible();
-  await page.getByLabel('Choose all sites that match').uncheck();
+  await tick(page.getByLabel('Choose all sites that match'), false);
 });
 
 test('fixes: by fault with its recipe, by site, one opened and given away', async ({ desk: { page } }) => {
@@ -106,7 +107,7 @@ test('fixes: by fault with its recipe, by site, one opened and given away', asyn
   await expect(faults.locator('.inside li').first()).toBeVisible();
   await faults.getByRole('button', { name: 'Show more' }).click();
   await expect(faults.locator('.inside li')).toHaveCount(100);
-  await faults.getByLabel(/^Choose all/).check();
+  await tick(faults.getByLabel(/^Choose all/));
   // those too that are not read yet
   await expect(faults.getByText(/^\d{3,} chosen$/)).toBeVisible();
   await page.getByRole('button', { name: 'By site' }).click();

@@ -124,6 +124,14 @@ export async function chooseOption(page: Page, select: Locator, option: string):
   }).toPass({ timeout: 60_000 });
 }
 
+/** Ticks a box until it is ticked: a menu that has just opened may still move. */
+export async function tick(box: Locator, on = true): Promise<void> {
+  await expect(async () => {
+    if ((await box.isChecked()) !== on) await box.click({ timeout: 5000 });
+    await expect(box).toBeChecked({ checked: on, timeout: 2000 });
+  }).toPass({ timeout: 60_000 });
+}
+
 /** Turns a switch of the practice net. */
 export async function turn(
   page: Page,
@@ -141,7 +149,7 @@ export async function turn(
   const switched = page.waitForResponse(
     (r) => r.url().endsWith('/api/practice-net') && r.request().method() === 'POST' && r.ok(),
   );
-  await box.setChecked(on);
+  await tick(box, on);
   await switched;
 }
 

@@ -1,7 +1,18 @@
 /** The brief, host profiles, checklists, manual checks and sites in bulk: driven as people drive them. */
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
-import { at, auditNow, chooseFrom, chooseOption, expect, openSite, showAll, signIn, test } from './person';
+import {
+  at,
+  auditNow,
+  chooseFrom,
+  chooseOption,
+  expect,
+  openSite,
+  showAll,
+  signIn,
+  test,
+  tick,
+} from './person';
 
 const saved = async (page: Page, click: () => Promise<void>): Promise<string> => {
   const [download] = await Promise.all([page.waitForEvent('download'), click()]);
@@ -102,7 +113,7 @@ test('two people at one brief: what each changed is joined, and where both chang
   await dialog.getByRole('button', { name: 'Go on editing' }).click();
   await expect(field(desk, 'Tagline')).toHaveValue('Mine');
   await desk.getByRole('button', { name: 'Save', exact: true }).click();
-  await dialog.getByLabel('Theirs: Theirs').check();
+  await tick(dialog.getByLabel('Theirs: Theirs'));
   await dialog.getByRole('button', { name: 'Save both together' }).click();
   await expect(desk.getByText('Saved as version 3')).toBeVisible();
   await expect(field(desk, 'Tagline')).toHaveValue('Theirs');
@@ -165,7 +176,7 @@ test('a checklist of one’s own: compose, order, an own check, preview, save, a
     /\n14 days: .*renews by itself$/,
   );
   await item('https.hsts').getByLabel('Severity').selectOption('minor');
-  await item('https.protocol').getByRole('checkbox').uncheck();
+  await tick(item('https.protocol').getByRole('checkbox'), false);
   const order = () =>
     desk
       .getByRole('region', { name: 'HTTPS' })
@@ -198,7 +209,7 @@ test('a checklist of one’s own: compose, order, an own check, preview, save, a
 
   await desk.getByRole('button', { name: 'What would change' }).click();
   const ahead = desk.getByRole('region', { name: 'What would change' });
-  await ahead.getByLabel('All sites').check();
+  await tick(ahead.getByLabel('All sites'));
   await ahead.getByRole('button', { name: 'Preview changes' }).click();
   await expect(ahead).toContainText('of 52 environments would change', {
     timeout: 150_000,
@@ -247,7 +258,7 @@ test('two people at one checklist: an untouched one follows, changes of differen
   await expect(save(desk)).toBeDisabled();
 
   // one that this list has not mentioned so far
-  await item(desk, 'https.hsts').getByRole('checkbox').check();
+  await tick(item(desk, 'https.hsts').getByRole('checkbox'));
   await item(desk, 'sharing.favicon').getByLabel('Severity').selectOption('blocker');
   await item(other, 'https.answers').getByLabel('Severity').selectOption('minor');
   await save(other).click();
@@ -360,7 +371,7 @@ test('an attestation with a picture, shown beside the finding', async ({ desk })
   await desk.locator('[id="row-delivery.backup"]').click();
   await desk.keyboard.press('t');
   await desk.getByLabel('Note').fill('restored last week');
-  await desk.getByLabel('until the stage changes').check();
+  await tick(desk.getByLabel('until the stage changes'));
   await chooseFile(desk, 'Add a picture or file', 'proof.txt', 'all fine');
   await expect(desk.getByText('proof.txt')).toBeVisible();
   await desk.getByRole('button', { name: 'It is done' }).click();

@@ -1,6 +1,6 @@
 /** Schedules at the screen, and looking again at a part, a finding and a fix. */
 import { expect } from '@playwright/test';
-import { at, openSite, test } from './person';
+import { at, openSite, test, tick } from './person';
 
 test('a schedule: added, planned, changed, switched off, taken away', async ({ desk }) => {
   await desk.goto(at('/schedules'));
@@ -13,7 +13,7 @@ test('a schedule: added, planned, changed, switched off, taken away', async ({ d
   await desk.getByRole('option', { name: 'one', exact: true }).click();
   await form.getByLabel('Site', { exact: true }).fill('Wharf');
   await desk.getByRole('option', { name: 'Wharf Sauna' }).click();
-  await form.getByLabel('parts', { exact: true }).check();
+  await tick(form.getByLabel('parts', { exact: true }));
   await form.getByRole('combobox', { name: 'Parts', exact: true }).press('ArrowDown');
   await desk.getByRole('option', { name: 'DNS' }).click();
   await desk.keyboard.press('Escape');
@@ -40,7 +40,7 @@ test('a part looked at again says how old each is; a finding and its fix are loo
   await desk.getByRole('button', { name: 'Look again …' }).click();
   const menu = desk.getByRole('form', { name: 'Look again at a part' });
   await expect(menu.getByRole('button', { name: 'Look again' })).toBeDisabled();
-  await menu.getByLabel('TLS').check();
+  await tick(menu.getByLabel('TLS'));
   await menu.getByRole('button', { name: 'Look again' }).click();
   await expect(desk.getByText(/^Looked at: TLS .*; DNS, HTTP of the hosts/)).toBeVisible();
   await desk.locator('tr[id^="row-"]').first().click();

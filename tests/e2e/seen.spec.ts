@@ -1,5 +1,5 @@
 /** Pages as a browser shows them: looked at by themselves, beside the finding, and walked through. */
-import { expect, openSite, test } from './person';
+import { expect, openSite, test, tick } from './person';
 
 test('a browser looks at the pages: the error beside its pictures, walked through, and noted in Pages', async ({
   desk,
@@ -7,7 +7,7 @@ test('a browser looks at the pages: the error beside its pictures, walked throug
   await openSite(desk, 'Pedal Kitchen', 'Live');
   await desk.getByRole('button', { name: 'Look again …' }).click();
   const menu = desk.getByRole('form', { name: 'Look again at a part' });
-  await menu.getByLabel('pages in a browser').check();
+  await tick(menu.getByLabel('pages in a browser'));
   await menu.getByRole('button', { name: 'Look again' }).click();
   const line = desk.locator('[id="row-delivery.script-errors"]');
   await expect(line).toContainText('openMenu is not defined');

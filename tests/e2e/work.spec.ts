@@ -10,6 +10,7 @@ import {
   showAll,
   signIn,
   test,
+  tick,
   turn,
 } from './person';
 
@@ -56,8 +57,8 @@ test('roster: worst first, filter by words, sort, choose several and audit them'
     expect(counts.length).toBeGreaterThan(10);
     expect(counts).toEqual([...counts].sort((a, b) => b - a));
   }).toPass();
-  await desk.getByLabel('Choose Lifeboat Loft').check();
-  await desk.getByLabel('Choose Firth Tram Society').check();
+  await tick(desk.getByLabel('Choose Lifeboat Loft'));
+  await tick(desk.getByLabel('Choose Firth Tram Society'));
   await desk.getByRole('button', { name: 'Audit 2 sites' }).click();
   await expect(desk.getByText('2 audits started')).toBeVisible();
   await expect(desk.getByText(/audits? running/)).toBeHidden();
@@ -317,7 +318,7 @@ test('fixes by fault: the recipe once, each site’s own text, many changed at o
   const inside = faults.locator('.inside');
   const sites = await inside.getByRole('listitem').count();
   expect(sites).toBeGreaterThan(1);
-  await inside.getByLabel('Choose all').check();
+  await tick(inside.getByLabel('Choose all'));
   await expect(inside.getByText(`${sites} chosen`)).toBeVisible();
   await inside
     .getByRole('group', { name: 'For all chosen' })
