@@ -143,7 +143,7 @@ describe('weights become points, and the tables take the words of the screens', 
       `INSERT INTO notification (user_id, text, link, at) VALUES
         (1, 'x', '/sites/1?place=1&check=https.hsts', NOW(3))`,
     ]);
-    await pointsLost(sequelize);
+    await sequelize.transaction((transaction) => pointsLost(sequelize, transaction));
     await all(words);
   });
 

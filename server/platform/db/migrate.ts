@@ -1,5 +1,5 @@
 /** Brings the tables up to date, each step once, in order. */
-import type { Sequelize } from 'sequelize';
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import { database } from './connection';
 import { up as first } from './migrations/001-first';
@@ -19,13 +19,15 @@ import { up as builds } from './migrations/018-builds';
 import { up as shownToClients } from './migrations/019-shown-to-clients';
 import { up as launches } from './migrations/020-launches';
 import { up as bounds } from './migrations/021-bounds';
+import { up as findingCodes } from './migrations/022-finding-codes';
 import { up as findingColumns } from './migrations/009-finding-columns';
 import { up as editSites } from './migrations/008-edit-sites';
 import { up as words } from './migrations/007-words';
 import { up as wayIn } from './migrations/002-way-in';
+import { TABLE } from './migrations/table';
 
-/** Statements one after the other, or what does more than statements can. */
-type Step = string[] | ((sequelize: Sequelize) => Promise<void>);
+/** Statements one after the other, or what does more to the data than statements can. */
+type Step = string[] | ((sequelize: Sequelize, transaction: Transaction) => Promise<void>);
 
 const STEPS: [name: string, step: Step][] = [
   ['001-first', first],
@@ -49,18 +51,56 @@ const STEPS: [name: string, step: Step][] = [
   ['019-shown-to-clients', shownToClients],
   ['020-launches', launches],
   ['021-bounds', bounds],
+  ['022-finding-codes', findingCodes],
 ];
 
-export async function migrate(): Promise<string[]> {
+/** Called after every statement; a test ends the process in it. */
+export type AfterStatement = (statement: string) => void;
+
+const IS_DATA = /^\s*(?:INSERT|UPDATE|DELETE)\b/i;
+
+/**
+ * Statements of one migration, each once. MariaDB commits DDL by itself, so a migration can be cut off anywhere: DDL is
+ * written so that it can run again, and data change in one transaction with the note that they have.
+ */
+async function runStep(name: string, step: Step, sequelize: Sequelize, after: AfterStatement): Promise<void> {
+  await sequelize.query(
+    `CREATE TABLE IF NOT EXISTS migration_statement (
+      migration VARCHAR(100) NOT NULL, statement INT UNSIGNED NOT NULL, PRIMARY KEY (migration, statement)) ${TABLE}`,
+  );
+  const rows = await sequelize.query<{ statement: number }>(
+    'SELECT statement FROM migration_statement WHERE migration = :name',
+    { type: QueryTypes.SELECT, replacements: { name } },
+  );
+  const done = new Set(rows.map((r) => r.statement));
+  const note = (statement: number, transaction?: Transaction) =>
+    sequelize.query('INSERT INTO migration_statement VALUES (:name, :statement)', {
+      replacements: { name, statement },
+      transaction,
+    });
+  const parts = typeof step === 'function' ? [step] : step;
+  for (const [i, part] of parts.entries()) {
+    if (done.has(i)) continue;
+    if (typeof part === 'string' && !IS_DATA.test(part)) {
+      await sequelize.query(part);
+      after(part);
+      await note(i);
+    } else
+      await sequelize.transaction(async (transaction) => {
+        if (typeof part === 'string') await sequelize.query(part, { transaction });
+        else await part(sequelize, transaction);
+        after(`${name}, data`);
+        await note(i, transaction);
+      });
+    after(`${name}, note ${i}`);
+  }
+}
+
+/** @returns the names of the migrations that were run */
+export async function migrate(after: AfterStatement = () => undefined): Promise<string[]> {
   const sequelize = database();
   const umzug = new Umzug({
-    migrations: STEPS.map(([name, step]) => ({
-      name,
-      up: async () => {
-        if (typeof step === 'function') return step(sequelize);
-        for (const statement of step) await sequelize.query(statement);
-      },
-    })),
+    migrations: STEPS.map(([name, step]) => ({ name, up: () => runStep(name, step, sequelize, after) })),
     storage: new SequelizeStorage({ sequelize, tableName: 'migration' }),
     logger: undefined,
   });

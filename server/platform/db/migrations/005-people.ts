@@ -2,8 +2,8 @@
 import { TABLE } from './table';
 
 export const up: string[] = [
-  'ALTER TABLE user ADD COLUMN session_version INT UNSIGNED NOT NULL DEFAULT 1 AFTER password_hash, ADD COLUMN removed_at DATETIME(3) NULL',
-  `CREATE TABLE session (
+  'ALTER TABLE user ADD COLUMN IF NOT EXISTS session_version INT UNSIGNED NOT NULL DEFAULT 1 AFTER password_hash, ADD COLUMN IF NOT EXISTS removed_at DATETIME(3) NULL',
+  `CREATE TABLE IF NOT EXISTS session (
     id CHAR(32) NOT NULL PRIMARY KEY,
     user_id INT UNSIGNED NOT NULL,
     version INT UNSIGNED NOT NULL,
@@ -15,7 +15,7 @@ export const up: string[] = [
     KEY session_seen (seen_at),
     CONSTRAINT session_of_user FOREIGN KEY (user_id) REFERENCES user (id) ON DELETE CASCADE
   ) ${TABLE}`,
-  `CREATE TABLE password_link (
+  `CREATE TABLE IF NOT EXISTS password_link (
     digest CHAR(64) NOT NULL PRIMARY KEY,
     user_id INT UNSIGNED NOT NULL,
     made_by VARCHAR(120) NOT NULL,
@@ -25,5 +25,5 @@ export const up: string[] = [
   // those that two submits at once have made carry their number from now on
   `UPDATE site s JOIN site first ON first.client_id = s.client_id AND first.name = s.name AND first.id < s.id
      SET s.name = CONCAT(LEFT(s.name, 180), ' (', s.id, ')')`,
-  'ALTER TABLE site ADD UNIQUE KEY site_name_of_client (client_id, name)',
+  'ALTER TABLE site ADD UNIQUE KEY IF NOT EXISTS site_name_of_client (client_id, name)',
 ];

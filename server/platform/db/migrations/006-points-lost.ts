@@ -2,7 +2,7 @@
  * Weights are points that can be lost now. The agency's own checklists get a version in which each line that
  * carries the old weight of its severity carries the new one; a weight that somebody chose stays.
  */
-import { QueryTypes, type Sequelize } from 'sequelize';
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { checkById } from '#core/checks/catalogue/index';
 
 /** Weights by severity, as they were and as they are from this step on. */
@@ -41,12 +41,12 @@ export function withNewWeights(data: string): string | undefined {
   return isChanged ? JSON.stringify({ ...list, version: (list.version ?? 1) + 1, items }) : undefined;
 }
 
-export async function up(sequelize: Sequelize): Promise<void> {
+export async function up(sequelize: Sequelize, transaction: Transaction): Promise<void> {
   const lists = await sequelize.query<Newest>(
     `SELECT v.checklist_id AS checklistId, v.version, v.data FROM checklist_version v
        JOIN checklist c ON c.id = v.checklist_id AND c.built_in = 0
       WHERE v.version = (SELECT MAX(n.version) FROM checklist_version n WHERE n.checklist_id = v.checklist_id)`,
-    { type: QueryTypes.SELECT },
+    { type: QueryTypes.SELECT, transaction },
   );
   for (const { checklistId, version, data } of lists) {
     const next = withNewWeights(data);
@@ -54,7 +54,7 @@ export async function up(sequelize: Sequelize): Promise<void> {
     await sequelize.query(
       `INSERT INTO checklist_version (checklist_id, version, data, created_at, saved_by)
        VALUES (:checklistId, :version, :next, NOW(3), 'Armband')`,
-      { replacements: { checklistId, version: version + 1, next } },
+      { replacements: { checklistId, version: version + 1, next }, transaction },
     );
   }
 }

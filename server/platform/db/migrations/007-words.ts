@@ -11,5 +11,5 @@ export const up: string[] = [
     `UPDATE fix_event SET to_state = '${after}' WHERE to_state = '${before}'`,
   ]),
   "UPDATE notification SET link = REPLACE(link, '?place=', '?environment=') WHERE link LIKE '%?place=%'",
-  'ALTER TABLE environment RENAME COLUMN way_in TO access, RENAME COLUMN way_in_sealed TO access_sealed',
+  'ALTER TABLE environment RENAME COLUMN IF EXISTS way_in TO access, RENAME COLUMN IF EXISTS way_in_sealed TO access_sealed',
 ];

@@ -4,10 +4,10 @@
  */
 export const up: string[] = [
   `ALTER TABLE finding
-    ADD COLUMN title VARCHAR(200) NOT NULL DEFAULT '',
-    ADD COLUMN scope VARCHAR(8) NOT NULL DEFAULT '',
-    ADD COLUMN found VARCHAR(300) NULL,
-    ADD COLUMN failing INT UNSIGNED NOT NULL DEFAULT 0,
-    ADD COLUMN lost DOUBLE NOT NULL DEFAULT 0,
-    ADD KEY finding_of_check (check_id, environment_id)`,
+    ADD COLUMN IF NOT EXISTS title VARCHAR(200) NOT NULL DEFAULT '',
+    ADD COLUMN IF NOT EXISTS scope VARCHAR(8) NOT NULL DEFAULT '',
+    ADD COLUMN IF NOT EXISTS found VARCHAR(300) NULL,
+    ADD COLUMN IF NOT EXISTS failing INT UNSIGNED NOT NULL DEFAULT 0,
+    ADD COLUMN IF NOT EXISTS lost DOUBLE NOT NULL DEFAULT 0,
+    ADD KEY IF NOT EXISTS finding_of_check (check_id, environment_id)`,
 ];

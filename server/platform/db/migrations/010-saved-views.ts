@@ -2,7 +2,7 @@
 import { TABLE } from './table';
 
 export const up: string[] = [
-  `CREATE TABLE saved_view (
+  `CREATE TABLE IF NOT EXISTS saved_view (
     id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
     user_id INT UNSIGNED NOT NULL,
     screen VARCHAR(20) NOT NULL,

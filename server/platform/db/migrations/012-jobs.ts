@@ -6,7 +6,7 @@
 import { TABLE } from './table';
 
 export const up: string[] = [
-  `CREATE TABLE job (
+  `CREATE TABLE IF NOT EXISTS job (
     id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
     name VARCHAR(40) NOT NULL,
     lane VARCHAR(8) NOT NULL,
@@ -37,7 +37,7 @@ export const up: string[] = [
     KEY job_of_worker (worker, state),
     KEY job_ended (ended_at)
   ) ${TABLE}`,
-  `CREATE TABLE job_item (
+  `CREATE TABLE IF NOT EXISTS job_item (
     job_id INT UNSIGNED NOT NULL,
     item INT UNSIGNED NOT NULL,
     error VARCHAR(600) NULL,
@@ -46,28 +46,28 @@ export const up: string[] = [
     CONSTRAINT job_item_of FOREIGN KEY (job_id) REFERENCES job (id) ON DELETE CASCADE
   ) ${TABLE}`,
   `ALTER TABLE audit
-    ADD COLUMN job_id INT UNSIGNED NULL,
-    ADD COLUMN restarts INT UNSIGNED NOT NULL DEFAULT 0,
-    ADD KEY audit_job (job_id)`,
-  `CREATE TABLE timer (
+    ADD COLUMN IF NOT EXISTS job_id INT UNSIGNED NULL,
+    ADD COLUMN IF NOT EXISTS restarts INT UNSIGNED NOT NULL DEFAULT 0,
+    ADD KEY IF NOT EXISTS audit_job (job_id)`,
+  `CREATE TABLE IF NOT EXISTS timer (
     name VARCHAR(40) PRIMARY KEY,
     at DATETIME(3) NOT NULL
   ) ${TABLE}`,
-  `CREATE TABLE change_event (
+  `CREATE TABLE IF NOT EXISTS change_event (
     id BIGINT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
     origin VARCHAR(80) NOT NULL,
     changes MEDIUMTEXT NOT NULL,
     at DATETIME(3) NOT NULL,
     KEY change_event_at (at)
   ) ${TABLE}`,
-  `CREATE TABLE sign_in_tally (
+  `CREATE TABLE IF NOT EXISTS sign_in_tally (
     name VARCHAR(300) PRIMARY KEY,
     wrong INT UNSIGNED NOT NULL,
     last_at DATETIME(3) NOT NULL,
     KEY sign_in_tally_last (last_at)
   ) ${TABLE}`,
-  `CREATE TABLE host_gate (host VARCHAR(255) PRIMARY KEY) ${TABLE}`,
-  `CREATE TABLE host_permit (
+  `CREATE TABLE IF NOT EXISTS host_gate (host VARCHAR(255) PRIMARY KEY) ${TABLE}`,
+  `CREATE TABLE IF NOT EXISTS host_permit (
     host VARCHAR(255) NOT NULL,
     holder VARCHAR(80) NOT NULL,
     permits INT UNSIGNED NOT NULL,

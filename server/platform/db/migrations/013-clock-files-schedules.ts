@@ -3,28 +3,28 @@ import { TABLE } from './table';
 
 export const up: string[] = [
   // whoever is there keeps what they may do
-  'ALTER TABLE user ADD COLUMN owner TINYINT(1) NOT NULL DEFAULT 1',
+  'ALTER TABLE user ADD COLUMN IF NOT EXISTS owner TINYINT(1) NOT NULL DEFAULT 1',
   'ALTER TABLE user ALTER COLUMN owner SET DEFAULT 0',
-  `CREATE TABLE clock (
+  `CREATE TABLE IF NOT EXISTS clock (
     id TINYINT UNSIGNED PRIMARY KEY,
     real_at DATETIME(3) NOT NULL,
     shown_at DATETIME(3) NOT NULL,
     rate DOUBLE NOT NULL
   ) ${TABLE}`,
-  'RENAME TABLE attachment TO file',
+  'RENAME TABLE IF EXISTS attachment TO file',
   `ALTER TABLE file
-    ADD COLUMN site_id INT UNSIGNED NULL,
-    ADD COLUMN stored VARCHAR(10) NOT NULL DEFAULT 'database',
-    ADD KEY file_of_site (site_id)`,
+    ADD COLUMN IF NOT EXISTS site_id INT UNSIGNED NULL,
+    ADD COLUMN IF NOT EXISTS stored VARCHAR(10) NOT NULL DEFAULT 'database',
+    ADD KEY IF NOT EXISTS file_of_site (site_id)`,
   'UPDATE file f JOIN environment e ON e.id = f.environment_id SET f.site_id = e.site_id',
-  `CREATE TABLE file_content (
+  `CREATE TABLE IF NOT EXISTS file_content (
     file_id INT UNSIGNED PRIMARY KEY,
     data LONGBLOB NOT NULL,
     CONSTRAINT file_content_of FOREIGN KEY (file_id) REFERENCES file (id) ON DELETE CASCADE
   ) ${TABLE}`,
   'INSERT INTO file_content (file_id, data) SELECT id, data FROM file',
-  'ALTER TABLE file DROP COLUMN data',
-  `CREATE TABLE schedule (
+  'ALTER TABLE file DROP COLUMN IF EXISTS data',
+  `CREATE TABLE IF NOT EXISTS schedule (
     id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
     name VARCHAR(120) NOT NULL,
     of_kind VARCHAR(12) NOT NULL,
@@ -45,7 +45,7 @@ export const up: string[] = [
     UNIQUE KEY schedule_name (name),
     CONSTRAINT schedule_checklist FOREIGN KEY (checklist_id) REFERENCES checklist (id) ON DELETE SET NULL
   ) ${TABLE}`,
-  `CREATE TABLE planned_audit (
+  `CREATE TABLE IF NOT EXISTS planned_audit (
     id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
     schedule_id INT UNSIGNED NOT NULL,
     environment_id INT UNSIGNED NOT NULL,
@@ -60,7 +60,7 @@ export const up: string[] = [
     CONSTRAINT planned_schedule FOREIGN KEY (schedule_id) REFERENCES schedule (id) ON DELETE CASCADE,
     CONSTRAINT planned_environment FOREIGN KEY (environment_id) REFERENCES environment (id) ON DELETE CASCADE
   ) ${TABLE}`,
-  `CREATE TABLE news (
+  `CREATE TABLE IF NOT EXISTS news (
     id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
     kind VARCHAR(20) NOT NULL,
     cause VARCHAR(200) NOT NULL,
@@ -76,7 +76,7 @@ export const up: string[] = [
     CONSTRAINT news_environment FOREIGN KEY (environment_id) REFERENCES environment (id) ON DELETE CASCADE
   ) ${TABLE}`,
   `ALTER TABLE audit
-    ADD COLUMN scope TEXT NULL,
-    ADD COLUMN base_audit_id INT UNSIGNED NULL,
-    ADD COLUMN took_ms INT UNSIGNED NULL`,
+    ADD COLUMN IF NOT EXISTS scope TEXT NULL,
+    ADD COLUMN IF NOT EXISTS base_audit_id INT UNSIGNED NULL,
+    ADD COLUMN IF NOT EXISTS took_ms INT UNSIGNED NULL`,
 ];

@@ -2,14 +2,14 @@
 import { TABLE } from './table';
 
 export const up: string[] = [
-  `CREATE TABLE audit_pages (
+  `CREATE TABLE IF NOT EXISTS audit_pages (
     audit_id INT UNSIGNED PRIMARY KEY,
     verdict_id INT UNSIGNED NOT NULL,
     data LONGBLOB NOT NULL,
     CONSTRAINT audit_pages_of FOREIGN KEY (audit_id) REFERENCES audit (id) ON DELETE CASCADE
   ) ${TABLE}`,
   // paths are told apart by every letter
-  `CREATE TABLE intended_text (
+  `CREATE TABLE IF NOT EXISTS intended_text (
     id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
     site_id INT UNSIGNED NOT NULL,
     path VARCHAR(700) COLLATE utf8mb4_bin NOT NULL,

@@ -2,7 +2,7 @@
 import { TABLE } from './table';
 
 export const up: string[] = [
-  `CREATE TABLE intended_seen (
+  `CREATE TABLE IF NOT EXISTS intended_seen (
     text_id INT UNSIGNED NOT NULL,
     environment_id INT UNSIGNED NOT NULL,
     at DATETIME(3) NOT NULL,
@@ -15,5 +15,5 @@ export const up: string[] = [
     SELECT t.id, e.id, t.seen_at FROM intended_text t JOIN environment e ON e.site_id = t.site_id
     WHERE t.seen_at IS NOT NULL
       AND (SELECT COUNT(*) FROM environment o WHERE o.site_id = t.site_id) = 1`,
-  'ALTER TABLE intended_text DROP COLUMN seen_at',
+  'ALTER TABLE intended_text DROP COLUMN IF EXISTS seen_at',
 ];

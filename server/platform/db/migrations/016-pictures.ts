@@ -2,7 +2,7 @@
 import { TABLE } from './table';
 
 export const up: string[] = [
-  `CREATE TABLE site_pictures (
+  `CREATE TABLE IF NOT EXISTS site_pictures (
     site_id INT UNSIGNED PRIMARY KEY,
     settings MEDIUMTEXT NOT NULL,
     share_file_id INT UNSIGNED NULL,

@@ -2,7 +2,7 @@
 import { TABLE } from './table';
 
 export const up: string[] = [
-  `CREATE TABLE seen_picture (
+  `CREATE TABLE IF NOT EXISTS seen_picture (
     audit_id INT UNSIGNED NOT NULL,
     sha256 CHAR(64) NOT NULL,
     file_id INT UNSIGNED NOT NULL,

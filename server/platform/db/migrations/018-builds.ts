@@ -2,7 +2,7 @@
 import { TABLE } from './table';
 
 export const up: string[] = [
-  `CREATE TABLE site_build (
+  `CREATE TABLE IF NOT EXISTS site_build (
     site_id INT UNSIGNED PRIMARY KEY,
     name VARCHAR(200) NOT NULL,
     files INT UNSIGNED NOT NULL,

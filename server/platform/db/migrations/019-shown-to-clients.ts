@@ -2,7 +2,7 @@
 import { TABLE } from './table';
 
 export const up: string[] = [
-  `CREATE TABLE contact (
+  `CREATE TABLE IF NOT EXISTS contact (
     id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
     client_id INT UNSIGNED NOT NULL,
     name VARCHAR(120) NOT NULL,
@@ -13,7 +13,7 @@ export const up: string[] = [
     UNIQUE KEY one_address (client_id, email),
     CONSTRAINT contact_of FOREIGN KEY (client_id) REFERENCES client (id) ON DELETE CASCADE
   ) ${TABLE}`,
-  `CREATE TABLE report_template (
+  `CREATE TABLE IF NOT EXISTS report_template (
     id INT UNSIGNED PRIMARY KEY,
     data MEDIUMTEXT NOT NULL,
     logo LONGBLOB NULL,
@@ -21,7 +21,7 @@ export const up: string[] = [
     saved_by VARCHAR(120) NOT NULL,
     saved_at DATETIME(3) NOT NULL
   ) ${TABLE}`,
-  `CREATE TABLE report_draft (
+  `CREATE TABLE IF NOT EXISTS report_draft (
     site_id INT UNSIGNED PRIMARY KEY,
     version INT UNSIGNED NOT NULL,
     data MEDIUMTEXT NOT NULL,
@@ -29,7 +29,7 @@ export const up: string[] = [
     saved_at DATETIME(3) NOT NULL,
     CONSTRAINT report_draft_of FOREIGN KEY (site_id) REFERENCES site (id) ON DELETE CASCADE
   ) ${TABLE}`,
-  `CREATE TABLE report_edition (
+  `CREATE TABLE IF NOT EXISTS report_edition (
     id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
     site_id INT UNSIGNED NOT NULL,
     number INT UNSIGNED NOT NULL,
@@ -41,7 +41,7 @@ export const up: string[] = [
     CONSTRAINT edition_of FOREIGN KEY (site_id) REFERENCES site (id) ON DELETE CASCADE,
     CONSTRAINT edition_shows FOREIGN KEY (audit_id) REFERENCES audit (id) ON DELETE CASCADE
   ) ${TABLE}`,
-  `CREATE TABLE share_link (
+  `CREATE TABLE IF NOT EXISTS share_link (
     id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
     site_id INT UNSIGNED NOT NULL,
     contact_id INT UNSIGNED NOT NULL,
@@ -55,7 +55,7 @@ export const up: string[] = [
     CONSTRAINT link_of FOREIGN KEY (site_id) REFERENCES site (id) ON DELETE CASCADE,
     CONSTRAINT link_for FOREIGN KEY (contact_id) REFERENCES contact (id) ON DELETE CASCADE
   ) ${TABLE}`,
-  `CREATE TABLE share_visit (
+  `CREATE TABLE IF NOT EXISTS share_visit (
     id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
     link_id INT UNSIGNED NOT NULL,
     key_sha256 CHAR(64) CHARACTER SET ascii NOT NULL,
@@ -63,7 +63,7 @@ export const up: string[] = [
     UNIQUE KEY one_key (key_sha256),
     CONSTRAINT visit_of FOREIGN KEY (link_id) REFERENCES share_link (id) ON DELETE CASCADE
   ) ${TABLE}`,
-  `CREATE TABLE remark (
+  `CREATE TABLE IF NOT EXISTS remark (
     id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
     site_id INT UNSIGNED NOT NULL,
     contact_id INT UNSIGNED NOT NULL,
@@ -85,7 +85,7 @@ export const up: string[] = [
     CONSTRAINT remark_on FOREIGN KEY (edition_id) REFERENCES report_edition (id) ON DELETE CASCADE,
     CONSTRAINT remark_fix FOREIGN KEY (fix_id) REFERENCES fix (id) ON DELETE SET NULL
   ) ${TABLE}`,
-  `CREATE TABLE approval (
+  `CREATE TABLE IF NOT EXISTS approval (
     id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
     site_id INT UNSIGNED NOT NULL,
     environment_id INT UNSIGNED NOT NULL,
@@ -107,6 +107,6 @@ export const up: string[] = [
     CONSTRAINT approval_edition FOREIGN KEY (edition_id) REFERENCES report_edition (id) ON DELETE SET NULL,
     CONSTRAINT approval_by FOREIGN KEY (contact_id) REFERENCES contact (id) ON DELETE SET NULL
   ) ${TABLE}`,
-  'ALTER TABLE fix ADD COLUMN contact_id INT UNSIGNED NULL, ADD COLUMN title VARCHAR(200) NULL',
-  'ALTER TABLE fix ADD CONSTRAINT fix_contact FOREIGN KEY (contact_id) REFERENCES contact (id) ON DELETE SET NULL',
+  'ALTER TABLE fix ADD COLUMN IF NOT EXISTS contact_id INT UNSIGNED NULL, ADD COLUMN IF NOT EXISTS title VARCHAR(200) NULL',
+  'ALTER TABLE fix ADD CONSTRAINT fix_contact FOREIGN KEY IF NOT EXISTS (contact_id) REFERENCES contact (id) ON DELETE SET NULL',
 ];

@@ -2,13 +2,13 @@
 import { TABLE } from './table';
 
 export const up: string[] = [
-  `CREATE TABLE launch_template (
+  `CREATE TABLE IF NOT EXISTS launch_template (
     version INT UNSIGNED PRIMARY KEY,
     data MEDIUMTEXT NOT NULL,
     saved_by VARCHAR(120) NOT NULL,
     saved_at DATETIME(3) NOT NULL
   ) ${TABLE}`,
-  `CREATE TABLE site_account (
+  `CREATE TABLE IF NOT EXISTS site_account (
     id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
     site_id INT UNSIGNED NOT NULL,
     kind VARCHAR(12) NOT NULL,
@@ -23,7 +23,7 @@ export const up: string[] = [
     UNIQUE KEY one_kind (site_id, kind),
     CONSTRAINT account_of FOREIGN KEY (site_id) REFERENCES site (id) ON DELETE CASCADE
   ) ${TABLE}`,
-  `CREATE TABLE launch (
+  `CREATE TABLE IF NOT EXISTS launch (
     id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
     site_id INT UNSIGNED NOT NULL,
     number INT UNSIGNED NOT NULL,
@@ -46,7 +46,7 @@ export const up: string[] = [
     UNIQUE KEY one_open (open_key),
     CONSTRAINT launch_of FOREIGN KEY (site_id) REFERENCES site (id) ON DELETE CASCADE
   ) ${TABLE}`,
-  `CREATE TABLE launch_step (
+  `CREATE TABLE IF NOT EXISTS launch_step (
     id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
     launch_id INT UNSIGNED NOT NULL,
     step_id VARCHAR(60) NOT NULL,
@@ -65,7 +65,7 @@ export const up: string[] = [
     CONSTRAINT step_owner FOREIGN KEY (owner_id) REFERENCES user (id) ON DELETE SET NULL,
     CONSTRAINT step_contact FOREIGN KEY (contact_id) REFERENCES contact (id) ON DELETE SET NULL
   ) ${TABLE}`,
-  `CREATE TABLE launch_event (
+  `CREATE TABLE IF NOT EXISTS launch_event (
     id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
     launch_id INT UNSIGNED NOT NULL,
     kind VARCHAR(16) NOT NULL,
@@ -76,7 +76,7 @@ export const up: string[] = [
     KEY by_launch (launch_id, id),
     CONSTRAINT event_of_launch FOREIGN KEY (launch_id) REFERENCES launch (id) ON DELETE CASCADE
   ) ${TABLE}`,
-  `CREATE TABLE watch (
+  `CREATE TABLE IF NOT EXISTS watch (
     id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
     site_id INT UNSIGNED NOT NULL,
     open_key INT UNSIGNED NULL,
@@ -94,7 +94,7 @@ export const up: string[] = [
     KEY by_next (next_at),
     CONSTRAINT watch_of FOREIGN KEY (site_id) REFERENCES site (id) ON DELETE CASCADE
   ) ${TABLE}`,
-  `CREATE TABLE watch_event (
+  `CREATE TABLE IF NOT EXISTS watch_event (
     id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
     watch_id INT UNSIGNED NOT NULL,
     at DATETIME(3) NOT NULL,
