@@ -42,6 +42,7 @@ export function catalogueList() {
     id: c.id,
     section: c.section,
     title: c.title,
+    fault: c.fault,
     severity: c.severity,
     situations: c.situations,
     scope: c.scope,

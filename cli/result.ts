@@ -4,11 +4,14 @@ import { SECTIONS } from '#core/facts/finding';
 import type { Situation } from '#core/facts/situation';
 import type { JudgedFinding } from '#core/checks/engine/judge';
 import { failedPlaces } from '#core/checks/kit/judgement';
+import { restsOnWhat } from '#core/checks/kit/says';
+import { say } from '#core/text/sentences';
 import { unreachedBy } from '#core/score/reached';
 import { pointsLost, scoreOf } from '#core/score/score';
 import { quantity } from '#core/text/quantity';
 import { compareWorst } from '#core/score/urgency';
 import { pointsText } from '#core/text/points';
+import { headingOf } from '#core/facts/heading';
 
 /** The published JSON shape. */
 export function resultJson(evidence: Evidence, situation: Situation, findings: JudgedFinding[]) {
@@ -39,6 +42,8 @@ export function resultJson(evidence: Evidence, situation: Situation, findings: J
     ),
     findings: findings.map((f) => ({
       check: f.check,
+      title: f.title,
+      fault: f.fault,
       outcome: f.outcome,
       severity: f.severity,
       weight: f.weight,
@@ -47,12 +52,16 @@ export function resultJson(evidence: Evidence, situation: Situation, findings: J
       expected: f.expected ?? null,
       found: f.found ?? null,
       reason: f.reason ?? null,
+      code: f.code,
+      data: f.data ?? {},
       notes: f.notes ?? [],
       places: f.places.map((p) => ({
         place: p.place,
         outcome: p.outcome,
         expected: p.expected ?? f.expected ?? null,
         found: p.found ?? p.reason ?? null,
+        code: p.code,
+        data: p.data ?? {},
       })),
     })),
     notes: evidence.notes,
@@ -66,14 +75,13 @@ const plainText = (text: string): string =>
     .slice(0, 200);
 
 const MOST_PLACES = 5;
-const isResting = (f: JudgedFinding): boolean => f.reason?.startsWith('rests on ') ?? false;
 
 /** A finding with its title, what was found, where, and the first line of how to fix it. */
 function faultLines(f: JudgedFinding): string[] {
   const bad = f.places.length > 1 ? failedPlaces(f, MOST_PLACES) : [];
   const more = failedPlaces(f).length - bad.length;
   return [
-    `  ${f.severity.toUpperCase()}  ${plainText(f.title)} (${f.check})${f.accepted ? ', accepted' : `, ${pointsText(pointsLost(f))} points`}`,
+    `  ${f.severity.toUpperCase()}  ${plainText(headingOf(f))} (${f.check})${f.accepted ? ', accepted' : `, ${pointsText(pointsLost(f))} points`}`,
     `      expected ${plainText(f.expected ?? '')}; found ${plainText(f.found ?? '')}`,
     ...bad.map((p) => `      ${plainText(p.place)}: ${plainText(p.found ?? '')}`),
     ...(bad.length && more > 0 ? [`      and ${more} more`] : []),
@@ -84,17 +92,19 @@ function faultLines(f: JudgedFinding): string[] {
 
 /** What could not be judged: those with a reason of their own each, those that rest on another check counted. */
 function undecidedLines(findings: readonly JudgedFinding[]): string[] {
-  const own = findings.filter((f) => !isResting(f));
+  const own = findings.filter((f) => restsOnWhat(f) === undefined);
   const resting = new Map<string, number>();
-  for (const f of findings.filter(isResting)) {
-    const root = plainText(f.reason!.slice('rests on '.length));
-    resting.set(root, (resting.get(root) ?? 0) + 1);
+  for (const f of findings) {
+    const root = restsOnWhat(f);
+    if (!root) continue;
+    const text = plainText(`${root.check}: ${say(root.reason)}`);
+    resting.set(text, (resting.get(text) ?? 0) + 1);
   }
   return [
     ...[...resting].map(([root, n]) => `  ${quantity(n, 'check rests', 'checks rest')} on ${root}`),
     ...own.map(
       (f) =>
-        `  ${f.severity.padEnd(7)} ${plainText(f.title)} (${f.check}): ${plainText(f.reason ?? f.outcome)}`,
+        `  ${f.severity.padEnd(7)} ${plainText(headingOf(f))} (${f.check}): ${plainText(f.reason ?? f.outcome)}`,
     ),
   ];
 }
@@ -122,7 +132,7 @@ export function resultText(
     ...list(
       `Untested: ${untested.length}`,
       hasBrief
-        ? untested.map((f) => `  ${plainText(f.title)} (${f.check}): ${plainText(f.reason ?? '')}`)
+        ? untested.map((f) => `  ${plainText(headingOf(f))} (${f.check}): ${plainText(f.reason ?? '')}`)
         : [],
     ),
     ...(hasBrief ? [] : ['', withoutBrief(untested)]),

@@ -6,6 +6,7 @@ import { randomBytes } from 'node:crypto';
 import { QueryTypes } from 'sequelize';
 import { CATALOGUE } from '#core/checks/catalogue/index';
 import { catalogueVersion } from '#core/checks/engine/catalogue-version';
+import { wordingVersion } from '#core/checks/engine/wording-version';
 import type { Finding, Outcome, PlaceResult } from '#core/facts/finding';
 import { SEVERITY_WEIGHT } from '#core/facts/finding';
 import { pointsLost, scoreOf, type Result } from '#core/score/score';
@@ -15,6 +16,7 @@ import { migrate } from '../server/platform/db/migrate';
 import { useModels } from '../server/platform/models';
 import { packJson } from '../server/platform/packed';
 import { fillStandings } from '../server/sites/standing';
+import { seen } from '#core/facts/said';
 
 export interface HowMany {
   sites: number;
@@ -76,6 +78,7 @@ const placesOf = (outcome: Outcome, count: number): PlaceResult[] =>
         place: `/page-${i}/`,
         outcome: i % 3 ? ('failed' as const) : ('passed' as const),
         found: `what stands on page ${i}`,
+        ...seen(`what stands on page ${i}`),
       })).reverse()
     : [];
 
@@ -91,10 +94,12 @@ function findingsOf(template: number): Finding[] {
       check: check.id,
       section: check.section,
       title: check.title,
+      fault: check.fault,
       severity: check.severity,
       weight: SEVERITY_WEIGHT[check.severity],
       outcome,
       expected: 'what the brief says',
+      ...seen('otherwise'),
       ...(outcome === 'failed'
         ? { found: `${places.length - passing} of ${places.length} pages: otherwise` }
         : {}),
@@ -142,6 +147,9 @@ async function writeTemplates(templates: readonly Template[]): Promise<void> {
       'accepted',
       'position',
       'title',
+      'fault',
+      'code',
+      'wording',
       'scope',
       'by_hand',
       'expected',
@@ -161,6 +169,9 @@ async function writeTemplates(templates: readonly Template[]): Promise<void> {
         0,
         position,
         f.title,
+        f.fault,
+        f.code,
+        wordingVersion(),
         CATALOGUE[position]!.scope,
         f.byHand ? 1 : 0,
         f.expected ?? null,
@@ -316,9 +327,9 @@ async function writeHistory(sites: number, audits: number): Promise<void> {
     halves.map((which) =>
       run(
         `INSERT INTO finding (environment_id, audit_id, check_id, section, severity, outcome, accepted, position, title,
-      scope, by_hand, expected, found, places, failing, lost, data)
+      fault, code, wording, scope, by_hand, expected, found, places, failing, lost, data)
       SELECT STRAIGHT_JOIN e.id, e.last_audit_id, f.check_id, f.section, f.severity, f.outcome, f.accepted, f.position,
-      f.title, f.scope, f.by_hand, f.expected, f.found, f.places, f.failing, f.lost, f.data
+      f.title, f.fault, f.code, f.wording, f.scope, f.by_hand, f.expected, f.found, f.places, f.failing, f.lost, f.data
       FROM environment e JOIN many_finding f ON f.template = ${template} WHERE ${which}`,
       ),
     ),

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { headingOf } from '#core/facts/heading';
 import { MOST_FILE_BYTES } from '#core/entry/attachment';
 import type { LedgerFinding } from '~/types';
 
@@ -55,7 +56,7 @@ const {
         ...(file.value ? { attachmentId: file.value.id } : {}),
       },
     });
-    notes.say(`${props.finding.title}: ${what}.`);
+    notes.say(`${headingOf(props.finding)}: ${what}.`);
     emit('done', what);
   },
   { inPlace: true },

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { headingOf } from '#core/facts/heading';
 import { mdiClose, mdiEyeRefreshOutline } from '@mdi/js';
 import { briefLabel } from '#core/entry/brief-fields';
 import { PART_WORDS } from '#core/facts/parts';
@@ -49,7 +50,7 @@ const { run: agree } = useDoing(async () => {
 });
 const { run: assignToMe } = useDoing(async (id: number) => {
   await api('/api/fixes/:id', { params: { id }, method: 'PATCH', body: { ownerId: session.me!.id } });
-  notes.say(`${props.finding.title}: assigned to you.`);
+  notes.say(`${headingOf(props.finding)}: assigned to you.`);
 });
 
 /** What the keys and buttons do, and what they say where that cannot be done. */
@@ -77,9 +78,9 @@ defineExpose({ act: (what: LedgerAct) => ACTS[what]() });
 </script>
 
 <template>
-  <aside class="sheet panel" :aria-label="`Evidence: ${finding.title}`">
+  <aside class="sheet panel" :aria-label="`Evidence: ${headingOf(finding)}`">
     <div class="top">
-      <h2>{{ finding.title }}</h2>
+      <h2>{{ headingOf(finding) }}</h2>
       <span class="spring" /><v-btn
         :icon="mdiClose"
         variant="text"

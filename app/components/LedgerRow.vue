@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { headingOf } from '#core/facts/heading';
 import { CLOSED_STATES } from '#core/facts/fix';
 import { SECTION_TITLES } from '#core/facts/finding';
 import { isOpenFault } from '#core/score/urgency';
@@ -29,7 +30,7 @@ const fixWords = computed(() => {
   <tr :id="`row-${line.check}`" :aria-selected="chosen" :class="{ at: chosen, quiet: isQuiet }" tabindex="-1">
     <td class="outcome"><StitchMark :stitch="stitchOf(line)" /></td>
     <td class="check">
-      <span class="title">{{ line.title }}</span><span class="small faint"
+      <span class="title">{{ headingOf(line) }}</span><span class="small faint"
         ><span :class="{ fray: isFault && line.severity === 'blocker' }">{{ line.severity }}</span
         ><template v-if="!sectioned">, {{ SECTION_TITLES[line.section] }}</template></span
       >

@@ -121,6 +121,7 @@ const shots = (page: ReportPage) =>
         <li v-for="item in report.open" :key="item.check" :class="item.severity">
           <div class="what">
             <b>{{ item.trouble || item.about }}</b>
+            <div v-if="item.found" class="faint small found">{{ texts.found }}: {{ item.found }}</div>
             <p class="faint">
               {{
                 [texts.gravity[item.severity], item.trouble && item.about, touches(item)]

@@ -19,7 +19,7 @@ const worst = computed(() => {
   if (audit.value.ofOldAddress) return 'found at the address before it was changed';
   if (audit.value.unreached) return audit.value.unreached;
   const { worst: fault } = audit.value;
-  return fault ? `${fault.title}: ${fault.found}` : 'nothing failed';
+  return fault ? [fault.title, fault.count ?? fault.found].filter(Boolean).join(': ') : 'nothing failed';
 });
 const PROVISIONAL = 'provisional: less than 80 % of the weight is decided';
 </script>

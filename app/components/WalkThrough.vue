@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { headingOf } from '#core/facts/heading';
 import { SECTION_TITLES } from '#core/facts/finding';
 import type { Environment, LedgerFinding } from '~/types';
 
@@ -116,7 +117,7 @@ const tally = computed(() => {
           {{ SECTION_TITLES[step.finding.section] }}, {{ step.finding.severity
           }}<template v-if="said[at]">, just said: {{ said[at] }}</template>
         </p>
-        <h2>{{ step.finding.title }}</h2>
+        <h2>{{ headingOf(step.finding) }}</h2>
         <p>{{ step.finding.why }}</p>
         <p v-if="step.finding.recipe" class="how">{{ step.finding.recipe.steps }}</p>
         <p v-if="step.finding.note" class="note">{{ step.finding.note }}</p>

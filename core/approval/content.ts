@@ -6,12 +6,34 @@ import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import type { SiteView } from '#core/checks/view/site-view';
 import type { ReadPage } from '#core/checks/view/read-page';
+import type { Said } from '#core/facts/said';
+import { sentences } from '#core/text/sentences';
 import { faceOf, pathBelow, plainAddress, type Compared, type Ground } from '#core/compare/sites/page-face';
 
 /** What is read, and so approved word by word. */
 const READ = ['title', 'description', 'headings', 'text'] as const satisfies Compared[];
 /** What stands around it. */
 const AROUND = ['links', 'forms', 'sharing'] as const satisfies Compared[];
+const says = sentences('approval.content', {
+  title: 'title',
+  description: 'description',
+  headings: 'headings',
+  text: 'text',
+  links: 'links',
+  forms: 'forms',
+  sharing: 'sharing',
+  pictures: 'pictures',
+  parts: '{all}',
+  'new-page': 'a new page',
+  gone: 'the page is gone',
+  'only-figures': 'only figures or dates differ, which may move by themselves',
+  across: 'servers of two environments may give it differently',
+  'not-shown': 'it was not among the pages that the client was shown',
+  unreadable: 'it could not be read this time',
+  partial: 'not all pages were read this time',
+  'not-found-here': 'no link and no sitemap leads to it here',
+});
+
 type Read = (typeof READ)[number];
 type Around = (typeof AROUND)[number];
 
@@ -110,12 +132,12 @@ const withoutFigures = (lines: readonly string[]): string =>
 export interface ContentChange {
   path: string;
   url: string;
-  /** In words: “title, text”. */
-  what: string;
+  /** Such as “title, text”. */
+  what: Said;
   /** Whether it is certain that a visitor meets something else than what was approved. */
   isSure: boolean;
   /** Why it is not, where it is not. */
-  why?: string;
+  why?: Said;
   /** What was approved, and what is there, of the first thing that differs. */
   before?: string;
   after?: string;
@@ -136,8 +158,8 @@ function picturesDiffer(before: PageContent, after: PageContent): 'names' | 'byt
   return differs ? 'bytes' : undefined;
 }
 
-const ONLY_FIGURES = 'only figures or dates differ, which may move by themselves';
-const ACROSS = 'servers of two environments may give it differently';
+const ONLY_FIGURES = says('only-figures');
+const ACROSS = says('across');
 
 /** @param across the two stand on different environments */
 function pageChange(
@@ -149,7 +171,8 @@ function pageChange(
   const differing = [...READ, ...AROUND].filter((what) => !isSame(before.lines[what], after.lines[what]));
   const pictures = picturesDiffer(before, after);
   if (!differing.length && !pictures) return undefined;
-  const what = [...differing, ...(pictures ? ['pictures'] : [])].join(', ');
+  const parts = [...differing, ...(pictures ? (['pictures'] as const) : [])];
+  const what = says('parts', { all: parts.map((part) => says(part)) });
   const read = READ.filter((r) => differing.includes(r));
   const inWords = read.filter((r) => withoutFigures(before.lines[r]) !== withoutFigures(after.lines[r]));
   const around = differing.length > read.length || pictures !== undefined;
@@ -189,16 +212,16 @@ export function changesSince(approved: Content, now: Content, across: boolean): 
   for (const [path, { url }] of now.pages) {
     if (approved.pages.has(path) || approved.refused.has(path)) continue;
     const isSure = !across && !approved.isPartial;
-    const why = 'it was not among the pages that the client was shown';
-    out.push({ path, url, what: 'a new page', isSure, ...(isSure ? {} : { why }) });
+    const why = says('not-shown');
+    out.push({ path, url, what: says('new-page'), isSure, ...(isSure ? {} : { why }) });
   }
   return out.sort((a, b) => Number(b.isSure) - Number(a.isSure));
 }
 
 function gonePage(path: string, { url }: PageContent, now: Content, across: boolean): ContentChange {
-  const gone: ContentChange = { path, url, what: 'the page is gone', isSure: true };
+  const gone: ContentChange = { path, url, what: says('gone'), isSure: true };
   if (now.missing.has(path)) return gone;
-  if (now.refused.has(path)) return { ...gone, isSure: false, why: 'it could not be read this time' };
-  if (now.isPartial) return { ...gone, isSure: false, why: 'not all pages were read this time' };
-  return across ? { ...gone, isSure: false, why: 'no link and no sitemap leads to it here' } : gone;
+  if (now.refused.has(path)) return { ...gone, isSure: false, why: says('unreadable') };
+  if (now.isPartial) return { ...gone, isSure: false, why: says('partial') };
+  return across ? { ...gone, isSure: false, why: says('not-found-here') } : gone;
 }

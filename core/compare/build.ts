@@ -24,6 +24,8 @@ export interface BuildFile {
   url?: string;
   /** The status of what is missing, or why nothing is known. */
   why?: string;
+  /** The answer to what is missing. */
+  status?: number;
   /** Of a page that differs: in what. */
   differences?: Difference[];
 }
@@ -74,10 +76,10 @@ export function builtAddresses(given: string, origin: string): string[] {
 
 const pathOf = (path: string): string => `/${path.replace(/^\//, '')}`;
 
-function stateOf(file: BuiltFile, hit: Served): Pick<BuildFile, 'state' | 'why'> {
+function stateOf(file: BuiltFile, hit: Served): Pick<BuildFile, 'state' | 'why' | 'status'> {
   const status = finalStatus(hit.chain);
   if (status === undefined) return { state: 'unknown', why: hit.chain.error?.message ?? 'no answer' };
-  if (status >= 400) return { state: 'missing', why: `status ${status}` };
+  if (status >= 400) return { state: 'missing', why: `status ${status}`, status };
   if (!hit.sha256) return { state: 'unknown', why: 'only its first bytes were fetched' };
   if (hit.sha256 === file.sha256) return { state: 'same' };
   // hosts put scripts of their own into pages; the text is the site's

@@ -6,11 +6,13 @@ const finding = (check: string, outcome: Finding['outcome'], more: Partial<Findi
   check,
   section: 'https',
   title: `Title of ${check}`,
+  fault: `Fault of ${check}`,
   severity: 'blocker',
   weight: 20,
   credit: null,
   outcome,
   found: `what ${check} found`,
+  code: 'x',
   places: [],
   ...more,
 });
@@ -72,8 +74,9 @@ describe('what is news', () => {
     });
   });
   it('what is known of a certificate’s authority joins its sites', () => {
-    const raw = 'CN=a.example; issuer CN=Sallow CA 1; SAN a.example; then to now';
-    const places = [{ place: 'a.example', outcome: 'failed' as const, raw }];
+    const places = [
+      { place: 'a.example', outcome: 'failed' as const, code: 'x', data: { issuer: 'CN=Sallow CA 1' } },
+    ];
     const [news] = newsBetween(
       seen('clear'),
       seen('clear', finding('https.certificate-days', 'failed', { severity: 'major', places })),
@@ -88,23 +91,23 @@ describe('messages', () => {
   const news = (where: string, more: Partial<News> = {}): News & { where: string } => ({
     kind: 'ends soon',
     check: 'https.certificate-days',
-    title: 'Certificate does not end soon',
+    title: 'Certificate ends soon',
     cause: 'https.certificate-days, issuer Sallow CA 1',
     text: '3 days left',
     where,
     ...more,
   });
   it.each<[string, (News & { where: string })[], string]>([
-    ['one', [news('Tarn, Live')], 'Ends soon: Tarn, Live: 3 days left (Certificate does not end soon)'],
+    ['one', [news('Tarn, Live')], 'Ends soon: Certificate ends soon. Tarn, Live: 3 days left'],
     [
       'five of one cause',
       ['A', 'B', 'C', 'D', 'E'].map((w) => news(w)),
-      'Ends soon on 5 sites, one cause: issuer Sallow CA 1. A: 3 days left; B: 3 days left; C: 3 days left and 2 more (Certificate does not end soon)',
+      'Ends soon on 5 sites, one cause: issuer Sallow CA 1: Certificate ends soon. A: 3 days left; B: 3 days left; C: 3 days left and 2 more',
     ],
     [
       'two of one check',
       ['A', 'B'].map((w) => news(w, { cause: 'https.certificate-days' })),
-      'Ends soon on 2 sites. A: 3 days left; B: 3 days left (Certificate does not end soon)',
+      'Ends soon on 2 sites: Certificate ends soon. A: 3 days left; B: 3 days left',
     ],
   ])('%s', (_, list, expected) => {
     expect(messageOf(list)).toBe(expected);

@@ -9,6 +9,7 @@ export interface News {
   kind: NewsKind;
   /** Empty for what is no check's. */
   check: string;
+  /** The fault. */
   title: string;
   /** What several sites may have in common. */
   cause: string;
@@ -36,9 +37,8 @@ const isOpen = (f: Finding | undefined): boolean => f?.outcome === 'failed' && !
 /** The authority behind a certificate, which many sites share; else the check alone. */
 function causeOf(finding: Finding): string {
   if (!finding.check.startsWith('https.certificate-')) return finding.check;
-  const raw = finding.places.find((p) => p.outcome === 'failed')?.raw ?? '';
-  const [, issuer] = /; issuer ([^;]{1,100});/.exec(raw) ?? [];
-  return issuer ? `${finding.check}, issuer ${issuer}` : finding.check;
+  const issuer = finding.places.find((p) => p.outcome === 'failed')?.data?.issuer;
+  return typeof issuer === 'string' ? `${finding.check}, issuer ${issuer}` : finding.check;
 }
 
 const FACE_WORDS: Record<keyof Face, string> = {
@@ -69,7 +69,7 @@ export function newsBetween(
   const told = (kind: NewsKind, f: Finding): News => ({
     kind,
     check: f.check,
-    title: f.title,
+    title: f.fault || f.title,
     cause: causeOf(f),
     text: f.found ?? f.reason ?? '',
   });
@@ -116,11 +116,9 @@ export function messageOf(news: readonly (News & { where: string })[]): string {
   const { kind, title, cause, check } = first!;
   const said = ({ where, text }: { where: string; text: string }): string =>
     text ? `${where}: ${text}` : where;
-  // titles say what is wanted, so what was found comes first
-  const rule = ` (${title})`;
-  if (news.length === 1) return `${WORDS[kind]}: ${said(first!)}${rule}`;
+  if (news.length === 1) return `${WORDS[kind]}: ${title}. ${said(first!)}`;
   const common = cause === check ? '' : `, one cause: ${cause.slice(check.length + 2)}`;
   const named = news.slice(0, NAMED).map(said);
   const others = news.length - named.length;
-  return `${WORDS[kind]} on ${news.length} sites${common}. ${named.join('; ')}${others ? ` and ${others} more` : ''}${rule}`;
+  return `${WORDS[kind]} on ${news.length} sites${common}: ${title}. ${named.join('; ')}${others ? ` and ${others} more` : ''}`;
 }

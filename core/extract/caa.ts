@@ -1,4 +1,12 @@
 /** CAA records (RFC 8659): which issuers may issue for a name. */
+import type { Said } from '#core/facts/said';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('caa', {
+  'unknown-critical': 'the critical tag “{tag}” is none that issuers know, so nobody may issue',
+  'only-for-wildcard': 'issuewild lets only {who} issue for the wildcard',
+  only: 'only {who} may issue',
+});
 
 export interface CaaRecord {
   critical: boolean;
@@ -38,15 +46,15 @@ export function caaClimb(host: string): string[] {
   return labels.map((_, i) => labels.slice(i).join('.'));
 }
 
-/** Why an issuer may not issue, in words; undefined where it may. */
-export function whyNot(set: readonly CaaRecord[], issuer: string, wildcard = false): string | undefined {
+/** Why an issuer may not issue; undefined where it may. */
+export function whyNot(set: readonly CaaRecord[], issuer: string, wildcard = false): Said | undefined {
   if (mayIssue(set, issuer, wildcard)) return undefined;
   const critical = set.find(isUnknownCritical);
-  if (critical) return `the critical tag “${critical.tag}” is none that issuers know, so nobody may issue`;
+  if (critical) return says('unknown-critical', { tag: critical.tag });
   const wild = wildcard && set.some((r) => r.tag === 'issuewild');
   const bound = set.filter((r) => r.tag === (wild ? 'issuewild' : 'issue'));
   const who = bound.map((r) => r.issuer || 'nobody').join(' and ');
-  return wild ? `issuewild lets only ${who} issue for the wildcard` : `only ${who} may issue`;
+  return says(wild ? 'only-for-wildcard' : 'only', { who });
 }
 
 const isUnknownCritical = (r: CaaRecord): boolean =>

@@ -1,4 +1,5 @@
 import type { Section, Severity } from './finding';
+import type { Said } from './said';
 import type { Situation, Stage } from './situation';
 
 /**
@@ -52,6 +53,8 @@ export interface OwnCheck {
   id: string;
   section: Section;
   title: string;
+  /** What is wrong when it failed. */
+  fault?: string;
   why?: string;
   /** What to do about it, or how to do it. */
   steps?: string;
@@ -90,10 +93,15 @@ export interface Attestation {
   goodWhile?: Stage;
 }
 
+/** A place, and what was found there. */
+export interface AcceptedPlace extends Said {
+  place: string;
+}
+
 /** A fault agreed to be left for named places and the values found there. */
 export interface Acceptance {
   check: string;
-  places: { place: string; found: string }[];
+  places: AcceptedPlace[];
   reason: string;
   by: string;
   /** A blocker needs a second person; without one its acceptance does not count. */

@@ -2,6 +2,7 @@ import type { Part } from './parts';
 import type { Fraction } from '#core/score/fraction';
 import type { BriefField } from './brief';
 import type { Adoption } from './adoption';
+import type { Said } from './said';
 
 /** Outcomes of the W3C Evaluation and Report Language (EARL 1.0). */
 export type Outcome = 'passed' | 'failed' | 'cantTell' | 'inapplicable' | 'untested';
@@ -60,6 +61,9 @@ export interface PlaceResult {
   /** The evidence as it came: a tag, header line or DNS answer. Foreign text: only ever shown as text. */
   raw?: string;
   reason?: string;
+  /** What was found, or why it is undecided, as a code with its data; `found` and `reason` say it in English. */
+  code: string;
+  data?: Said['data'];
   /** How the brief would have it, if what was found is right. */
   adopt?: Adoption;
   /** Set when an acceptance covers this place. */
@@ -72,6 +76,9 @@ export interface Judgement {
   expected?: string;
   found?: string;
   reason?: string;
+  /** What was found, or why nothing was, as a code with its data; `found` and `reason` say it in English. */
+  code: string;
+  data?: Said['data'];
   /** Things worth saying that change nothing. */
   notes?: string[];
   /** The blank field of the brief that would decide it. */
@@ -83,7 +90,10 @@ export interface Judgement {
 export interface Finding extends Judgement {
   check: string;
   section: Section;
+  /** How it should be. */
   title: string;
+  /** What is wrong when it failed. */
+  fault: string;
   severity: Severity;
   weight: number;
   /** What share of the decided places holds; null when nothing was decided. */

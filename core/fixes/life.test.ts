@@ -9,12 +9,21 @@ const seen = (outcome: Finding['outcome'], more: Partial<Finding> = {}): Finding
   check: 'https.hsts',
   section: 'https',
   title: 'T',
+  fault: 'F',
   severity: 'major',
   weight: 5,
   credit: null,
   outcome,
   found: 'no header',
-  places: [{ place: 'a.example', outcome: outcome === 'failed' ? 'failed' : 'passed', found: 'no header' }],
+  code: 'x',
+  places: [
+    {
+      place: 'a.example',
+      outcome: outcome === 'failed' ? 'failed' : 'passed',
+      found: 'no header',
+      code: 'x',
+    },
+  ],
   ...more,
 });
 const fix = (state: FixState, more: Partial<FixCore> = {}): FixCore => ({

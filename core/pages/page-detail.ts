@@ -8,6 +8,7 @@ import type { SiteView } from '#core/checks/view/site-view';
 import { finalStatus, lastAnswer, type Header } from '#core/facts/evidence';
 import type { Finding, PlaceResult, Severity } from '#core/facts/finding';
 import type { PageFacts } from '#core/extract/html';
+import { headingOf } from '#core/facts/heading';
 
 /** A part of the page's source. */
 export interface Snippet {
@@ -104,12 +105,12 @@ function alternatesOf(view: SiteView, read: ReadPage): PageDetail['alternates'] 
 }
 
 function findingsAt(findings: readonly Finding[], url: string): PageFinding[] {
-  return findings.flatMap(({ check, title, severity, places }) =>
+  return findings.flatMap(({ check, title, fault, severity, places }) =>
     places
       .filter((p) => p.place === url && p.outcome !== 'passed')
       .map(({ outcome, found, expected, raw, reason, accepted }) => ({
         check,
-        title,
+        title: headingOf({ title, fault, outcome }),
         severity,
         outcome,
         found,

@@ -20,15 +20,17 @@ const finding = (check: string, more: Partial<Finding> = {}): Finding => ({
   check,
   section: 'metadata',
   title: `Title of ${check}`,
+  fault: `Fault of ${check}`,
   severity: 'major',
   weight: 5,
   outcome: 'failed',
   credit: { num: 0, den: 1 },
+  code: 'x',
   places: [],
   ...more,
 });
 const failing = (n: number): Finding['places'] =>
-  Array.from({ length: n }, (_, i) => ({ place: `p${i}`, outcome: 'failed' as const }));
+  Array.from({ length: n }, (_, i) => ({ place: `p${i}`, outcome: 'failed' as const, code: 'x' }));
 
 function compose(findings: Finding[], more: Partial<ReportInput> = {}) {
   return composeReport({
@@ -67,6 +69,7 @@ describe('what is told', () => {
         check: 'indexing.kept-out',
         about: 'The draft stays out of search engines',
         trouble: 'The draft can turn up in search results.',
+        found: 'x',
         severity: 'blocker',
         failing: 9,
       },
@@ -74,6 +77,7 @@ describe('what is told', () => {
         check: 'metadata.title-present',
         about: 'Every page has a title',
         trouble: 'A page has no title in the tab and in search results.',
+        found: 'x',
         severity: 'major',
         who: 'Nell',
         contactId: 3,
@@ -91,12 +95,12 @@ describe('what is told', () => {
     expect(report.open.map((o) => o.check)).toEqual([MAJOR.check]);
     expect(report.verdict).toMatch(/^1 thing stands in the way/);
   });
-  it('words of one’s own stand in place of ours, and own checks speak by their titles', () => {
+  it('words of one’s own stand in place of ours, and own checks speak by their faults', () => {
     const words = [{ check: MAJOR.check, text: 'Page seven has no name.' }];
     const report = compose([MAJOR, finding('own.menus')], { setup: { ...SETUP, words } });
     expect(report.open.map((o) => [o.about, o.trouble])).toEqual([
       ['Every page has a title', 'Page seven has no name.'],
-      ['Title of own.menus', ''],
+      ['Fault of own.menus', ''],
     ]);
   });
   it('what was put right and what is new since the report before', () => {

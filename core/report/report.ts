@@ -3,9 +3,13 @@ import type { Finding, Severity } from '#core/facts/finding';
 import { CLOSED_STATES, type FixState } from '#core/facts/fix';
 import type { Stage } from '#core/facts/situation';
 import type { BandSegment, Gate } from '#core/score/score';
+import { isSaid, type Datum, type Said } from '#core/facts/said';
+import { say } from '#core/text/sentences';
 import { compareWorst } from '#core/score/urgency';
 import { REPORT_PARTS, type ReportLanguage, type ReportPart, type ReportSetup } from './setup';
 import { reportTexts } from './texts/index';
+import { WORDINGS } from './texts/wordings';
+import { headingOf } from '#core/facts/heading';
 
 /** How the agency shows itself. */
 export interface AgencyLook {
@@ -20,6 +24,8 @@ export interface ReportItem {
   check: string;
   about: string;
   trouble: string;
+  /** What the audit found, in a sentence; nothing where it is known from before there were codes. */
+  found?: string;
   severity: Severity;
   /** Of so many things that were looked at so many fail; nothing for the site as a whole. */
   failing?: number;
@@ -119,17 +125,44 @@ export interface ReportInput {
 
 const isOpen = (f: Finding): boolean => f.outcome === 'failed' && !f.accepted;
 
+const LONGEST = 300;
+
+/** What was found, for the client: whose else a value is stays with the agency. */
+function foundFor({ code, data, outcome }: Finding, language: ReportLanguage): string | undefined {
+  if (outcome !== 'failed' || !code || code === NOT_SO) return undefined;
+  const { somebodyElse } = reportTexts(language).shared;
+  return say(withoutOwner({ code, data }, somebodyElse), WORDINGS[language]).slice(0, LONGEST);
+}
+const NOT_SO = 'kit/not-so';
+
+/** @param somebodyElse stands for another client's name, at any depth */
+function withoutOwner({ code, data = {} }: Said, somebodyElse: string): Said {
+  const bare = (value: Datum): Datum =>
+    isSaid(value)
+      ? withoutOwner(value, somebodyElse)
+      : Array.isArray(value)
+        ? value.map((v) => (isSaid(v) ? withoutOwner(v, somebodyElse) : v))
+        : value;
+  const kept = Object.entries(data).map(([name, value]) => [
+    name,
+    name === 'owner' && value !== undefined ? somebodyElse : bare(value),
+  ]);
+  return { code, data: Object.fromEntries(kept) as Said['data'] };
+}
+
 /** What a finding is about and what it means; a check of the agency’s own speaks by its title. */
 function itemOf(finding: Finding, { setup, fixes }: Pick<ReportInput, 'setup' | 'fixes'>): ReportItem {
-  const { check, title, severity, places } = finding;
-  const [about, trouble] = reportTexts(setup.language).checks[check] ?? [title, ''];
+  const { check, severity, places } = finding;
+  const [about, trouble] = reportTexts(setup.language).checks[check] ?? [headingOf(finding), ''];
   const failing = places.filter((p) => p.outcome === 'failed' && !p.accepted).length;
   const fix = fixes.find((f) => f.check === check && !CLOSED_STATES.has(f.state));
   const state = fix?.state;
+  const found = foundFor(finding, setup.language);
   return {
     check,
     about,
     trouble: setup.words.find((w) => w.check === check)?.text.trim() || trouble,
+    ...(found ? { found } : {}),
     severity,
     ...(failing > 1 ? { failing } : {}),
     ...(fix?.who ? { who: fix.who } : {}),

@@ -1,15 +1,21 @@
 /** Which checks the ledger lists, and in which order. */
 import { SECTION_TITLES, type Finding, type Section } from '#core/facts/finding';
 import { matching } from '#core/text/matching';
+import { RESTS_ON } from '#core/checks/kit/says';
 import { bySection, isOpenFault, needsPerson, worstFirst } from './urgency';
 
 /** What the ledger knows of a check before it is opened. */
-export interface LedgerLine extends Pick<Finding, 'check' | 'section' | 'title' | 'severity' | 'outcome'> {
+export interface LedgerLine extends Pick<
+  Finding,
+  'check' | 'section' | 'title' | 'fault' | 'severity' | 'outcome'
+> {
   accepted: boolean;
   byHand: boolean;
   expected: string | null;
   /** What was found, else why nothing could be. */
   found: string | null;
+  /** The code of that. */
+  code: string;
   points: number;
 }
 
@@ -37,11 +43,10 @@ export const ledgerShows = (lines: readonly LedgerLine[]) =>
   }));
 
 const textOf = (f: LedgerLine): string =>
-  `${f.check} ${f.title} ${f.expected ?? ''} ${f.found ?? ''} ${f.outcome} ${f.severity} ${f.section}`;
+  `${f.check} ${f.title} ${f.fault} ${f.expected ?? ''} ${f.found ?? ''} ${f.outcome} ${f.severity} ${f.section}`;
 
 /** Checks that say nothing but that another one has to pass first. */
-export const isResting = (f: LedgerLine): boolean =>
-  f.outcome === 'cantTell' && Boolean(f.found?.startsWith('rests on '));
+export const isResting = (f: LedgerLine): boolean => f.outcome === 'cantTell' && f.code === RESTS_ON;
 
 /** Manual checks that wait for somebody. */
 export const isManualOpen = (f: LedgerLine): boolean => isManualLeft(f) || (f.byHand && isOpenFault(f));

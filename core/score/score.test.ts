@@ -13,17 +13,19 @@ function finding(
   more: Partial<Finding> = {},
 ): Finding {
   const places: PlaceResult[] = [
-    ...Array.from({ length: good }, (_, i) => ({ place: `g${i}`, outcome: 'passed' as const })),
-    ...Array.from({ length: bad }, (_, i) => ({ place: `b${i}`, outcome: 'failed' as const })),
+    ...Array.from({ length: good }, (_, i) => ({ place: `g${i}`, outcome: 'passed' as const, code: 'x' })),
+    ...Array.from({ length: bad }, (_, i) => ({ place: `b${i}`, outcome: 'failed' as const, code: 'x' })),
   ];
   const f: Finding = {
     check: `x.${outcome}${severity}${good}${bad}`,
     section: 'metadata',
     title: 'T',
+    fault: 'F',
     severity,
     weight: SEVERITY_WEIGHT[severity],
     credit: null,
     outcome,
+    code: 'x',
     places,
     ...more,
   };

@@ -3,6 +3,9 @@ import { quantity } from '#core/text/quantity';
 import { SECTIONS, SEVERITIES, type Finding, type Section, type Severity } from '#core/facts/finding';
 import { lossOf } from './credit';
 import { ExactSum, type Fraction } from './fraction';
+import { headingOf } from '#core/facts/heading';
+import { isSaid } from '#core/facts/said';
+import { say } from '#core/text/sentences';
 
 export type Gate = 'held' | 'undecided' | 'clear';
 
@@ -62,6 +65,8 @@ export interface Worst {
   title: string;
   severity: Severity;
   found: string;
+  /** Such as “11 of 12 pages”; none where it is of the site as a whole. */
+  count?: string;
 }
 
 export interface Result extends Tally {
@@ -174,8 +179,15 @@ function worstOf(findings: readonly Finding[]): Worst | undefined {
     else if (gravity(f) === gravity(worst) && pointsLost(f) > pointsLost(worst)) worst = f;
   }
   if (!worst) return undefined;
-  const { check, title, severity, found = '' } = worst;
-  return { check, title, severity, found: found.slice(0, MOST_FOUND) };
+  const { check, severity, found = '', data } = worst;
+  const { bad, all, unit } = data ?? {};
+  return {
+    check,
+    title: headingOf(worst),
+    severity,
+    found: found.slice(0, MOST_FOUND),
+    ...(isSaid(unit) ? { count: say({ code: 'kit/failing', data: { bad, all, unit } }) } : {}),
+  };
 }
 
 function segmentOf(section: Section, own: readonly Finding[]): BandSegment {
@@ -228,7 +240,7 @@ export function termsOf(findings: readonly Finding[]): { terms: Term[]; lost: st
     terms.push({
       check: f.check,
       section: f.section,
-      title: f.title,
+      title: headingOf(f),
       severity: f.severity,
       weight: f.weight,
       share: { num: den - num, den },

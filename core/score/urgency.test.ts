@@ -11,10 +11,12 @@ const f = (
   check: `${outcome} ${severity}`,
   section: 'https',
   title: '',
+  fault: '',
   severity,
   weight: SEVERITY_WEIGHT[severity],
   credit: outcome === 'passed' ? { num: 1, den: 1 } : outcome === 'failed' ? { num: 0, den: 1 } : null,
   outcome,
+  code: 'x',
   places: [],
   ...more,
 });

@@ -3,7 +3,7 @@ import type { Scope } from '#core/facts/finding';
 import { inNumber, quantity, share } from './quantity';
 
 /** What one place is called, scope by scope. */
-export const SCOPE_WORDS: Record<Scope, string> = {
+export const SCOPE_WORDS = {
   site: 'place',
   page: 'page',
   host: 'host',
@@ -19,7 +19,7 @@ export const SCOPE_WORDS: Record<Scope, string> = {
   font: 'font',
   form: 'form',
   hand: 'place',
-};
+} as const satisfies Record<Scope, string>;
 
 /** The word people count by; none for what is of the site as a whole. */
 const nounOf = (scope: string): string | undefined =>

@@ -4,6 +4,7 @@ export default defineEventHandler(() =>
   CATALOGUE.map((c) => ({
     id: c.id,
     title: c.title,
+    fault: c.fault,
     section: c.section,
     severity: c.severity,
     source: c.source,

@@ -6,6 +6,7 @@ import type { Brief } from '#core/facts/brief';
 import { newestBrief } from '../sites/briefs';
 import { Environment, Site } from '../sites/models';
 import { stagingEvidence } from './beside';
+import { carryOverAcceptances } from './carrying-over';
 import { inTurn, keepVerdict, type Cause } from './keeping';
 import { Audit, AuditEvidence, FindingRow } from './models';
 
@@ -31,6 +32,7 @@ export async function reevaluate(
   cause: Cause,
   checklistVersionId?: number,
 ): Promise<void> {
+  await carryOverAcceptances(environmentId);
   const { siteId } = await Environment.findByPk(environmentId, {
     rejectOnEmpty: true,
     attributes: ['siteId'],
@@ -68,7 +70,7 @@ export async function reevaluateCompared(seen: Environment, by: string): Promise
   if (!open) return;
   if (
     seen === live &&
-    ((open.data as JudgedFinding).reason !== NOT_COMPARED ||
+    ((open.data as JudgedFinding).code !== NOT_COMPARED.code ||
       !(await stagingEvidence(live, await Site.findByPk(live.siteId, { rejectOnEmpty: true }))))
   )
     return;

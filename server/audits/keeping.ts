@@ -2,6 +2,7 @@
 import { catalogueVersion } from '#core/checks/engine/catalogue-version';
 import type { JudgedFinding } from '#core/checks/engine/judge';
 import { checksOf } from '#core/checks/engine/checklist';
+import { wordingVersion } from '#core/checks/engine/wording-version';
 import type { Brief } from '#core/facts/brief';
 import type { Part } from '#core/facts/parts';
 import { pointsLost } from '#core/score/score';
@@ -21,6 +22,7 @@ import { noteNews } from '../schedules/news';
 import type { RenderedEvidence } from '#core/facts/rendered';
 import { isRenewed, type Scope } from './scope';
 import { keepPictures } from './seen';
+import { carryOverAcceptances } from './carrying-over';
 import { verdictOn } from './verdict';
 import { now } from '../platform/clock';
 
@@ -110,7 +112,10 @@ export async function keepVerdict(
       accepted: f.accepted ?? false,
       position,
       title: f.title.slice(0, 200),
+      fault: f.fault.slice(0, 200),
+      wording: wordingVersion(),
       scope: checkOf(f.check)?.scope ?? '',
+      code: f.code,
       found: (f.found ?? f.reason)?.slice(0, FOUND) ?? null,
       byHand: f.byHand ?? false,
       expected: f.expected?.slice(0, FOUND) ?? null,
@@ -226,6 +231,7 @@ export async function keepAudit(
   { evidence, brief, parts, scope, tookMs, rendered, pictures }: Collected,
   hold: (transaction: Transaction) => Promise<void>,
 ): Promise<void> {
+  await carryOverAcceptances(environmentId);
   const environment = await Environment.findByPk(environmentId, { rejectOnEmpty: true });
   const { siteId } = environment;
   await inTurn(siteId, async (transaction) => {

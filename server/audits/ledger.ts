@@ -30,6 +30,7 @@ import { database } from '../platform/db/connection';
 import { NotFound } from '../platform/errors';
 import { FileRow } from '../platform/files/files';
 import type { Part } from '#core/facts/parts';
+import { headingOf } from '#core/facts/heading';
 
 /** Lines of one answer; whoever has more filters by words. */
 const LINES = 200;
@@ -187,7 +188,7 @@ type LineRow = Omit<Line, 'accepted' | 'byHand' | 'fix'> & { accepted: number; b
 async function linesOf(environmentId: number): Promise<Line[]> {
   const [rows, fixes] = await Promise.all([
     database().query<LineRow>(
-      `SELECT check_id AS \`check\`, section, title, severity, outcome, accepted, by_hand AS byHand, expected, found,
+      `SELECT check_id AS \`check\`, section, title, fault, severity, outcome, accepted, by_hand AS byHand, expected, found, code,
         lost AS points, scope, failing, places AS placeCount
         FROM finding WHERE environment_id = :environmentId ORDER BY position`,
       { type: QueryTypes.SELECT, replacements: { environmentId } },
@@ -239,7 +240,7 @@ export async function ledger(environmentId: number, { show = 'needs', words = ''
     shows: ledgerShows(every),
     groups: cut(ledgerGroups(lines, show, words)),
     folds: (show === 'needs' ? ledgerFolds(lines, words) : []).map(({ list: _, ...fold }) => fold),
-    holding: holding(every).map(({ check, title }) => ({ check, title })),
+    holding: holding(every).map((f) => ({ check: f.check, title: headingOf(f) })),
     manualLeft: every.filter(isManualOpen).length,
     resting: every.filter(isResting).length,
     notes: [...ofOldAddress(head), ...notBySight(missing), ...notes],

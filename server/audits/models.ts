@@ -99,7 +99,12 @@ export class FindingRow extends Row<FindingRow> {
   declare accepted: boolean;
   declare position: number;
   declare title: string;
+  declare fault: string;
+  /** In which words it is stored. */
+  declare wording: string;
   declare scope: string;
+  /** The code of what is said. */
+  declare code: string;
   /** What was found, else why nothing could be; cut. */
   declare found: CreationOptional<string | null>;
   declare byHand: boolean;
@@ -196,7 +201,10 @@ export function bindModels(): void {
     accepted: flag,
     position: whole,
     title: text(200),
+    fault: text(200),
+    wording: text(8),
     scope: text(8),
+    code: text(80),
     found: text(300),
     byHand: flag,
     expected: text(300),

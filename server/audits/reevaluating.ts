@@ -6,7 +6,8 @@ import { pointsLost, type Gate } from '#core/score/score';
 import { compareWorst } from '#core/score/urgency';
 import { pointsText } from '#core/text/points';
 import { col, fn, Op } from 'sequelize';
-import { Audit, AuditFindings, CAUSES, VerdictRow, type VerdictCause } from './models';
+import { wordingVersion } from '#core/checks/engine/wording-version';
+import { Audit, AuditFindings, CAUSES, FindingRow, VerdictRow, type VerdictCause } from './models';
 import type { Cause } from './keeping';
 import { Environment, Site } from '../sites/models';
 import { newestProfile } from '../hosts/known-profiles';
@@ -18,6 +19,7 @@ import { reevaluate, lastEvidence } from './judging';
 import { verdictOn } from './verdict';
 import { unpackJson } from '../platform/packed';
 import { now } from '../platform/clock';
+import { headingOf } from '#core/facts/heading';
 
 export interface Ahead {
   environmentId: number;
@@ -51,7 +53,7 @@ function changesBetween(before: readonly JudgedFinding[], after: readonly Judged
     .slice(0, MOST_CHANGES)
     .map((check) => ({
       check,
-      title: (now.get(check) ?? old.get(check))!.title,
+      title: headingOf((now.get(check) ?? old.get(check))!),
       ...(word(old.get(check)) === word(now.get(check))
         ? { from: detail(old.get(check)), to: detail(now.get(check)) }
         : { from: word(old.get(check)), to: word(now.get(check)) }),
@@ -225,7 +227,10 @@ export async function reevaluateHosted(siteIds: readonly number[], name: string,
   return putDown(`Judging the sites of ${name} again`, payload);
 }
 
-/** Judges what another catalogue has judged last: once after each update of Armband, at its start. */
+/**
+ * Judges what another catalogue has judged last, or what is stored in other words: once after each update of Armband,
+ * at its start.
+ */
 export async function reevaluateAfterUpdate(): Promise<void> {
   const now = catalogueVersion();
   const newest = await VerdictRow.findAll({
@@ -236,15 +241,21 @@ export async function reevaluateAfterUpdate(): Promise<void> {
     where: { id: newest.map((v) => v.id), catalogue: { [Op.ne]: now } },
     attributes: ['environmentId'],
   });
-  if (!verdicts.length) return;
+  const worded = await FindingRow.findAll({
+    where: { wording: { [Op.ne]: wordingVersion() } },
+    attributes: ['environmentId'],
+    group: ['environmentId'],
+  });
+  const environmentIds = [...new Set([...verdicts, ...worded].map((v) => v.environmentId))];
+  if (!environmentIds.length) return;
   await putDown(
     'Armband was updated: judging stored evidence by the new rules',
     {
-      environmentIds: verdicts.map((v) => v.environmentId),
+      environmentIds,
       cause: 'update',
       by: 'Armband',
       newest: true,
     },
-    `update ${now}`,
+    `update ${now} ${wordingVersion()}`,
   );
 }

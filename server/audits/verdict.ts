@@ -1,6 +1,6 @@
 /** Judging evidence with all that the agency knows; keeps nothing. */
 import type { Brief } from '#core/facts/brief';
-import type { Acceptance, Attestation, Checklist } from '#core/facts/checklist';
+import type { Acceptance, AcceptedPlace, Attestation, Checklist } from '#core/facts/checklist';
 import type { HostProfile } from '#core/facts/host-profile';
 import { AttestationRow } from '../checklists/models';
 import { AcceptanceRow } from '../fixes/models';
@@ -18,7 +18,7 @@ async function acceptancesOf(environmentId: number): Promise<Acceptance[]> {
   const people = new Map((await User.findAll()).map((u) => [u.id, u.name]));
   return rows.map((r) => ({
     check: r.checkId,
-    places: r.places,
+    places: r.places.filter((p): p is AcceptedPlace => 'code' in p),
     reason: r.reason,
     by: people.get(r.byId) ?? '',
     ...(r.secondedById ? { seconded: people.get(r.secondedById) ?? '' } : {}),

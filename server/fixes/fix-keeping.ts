@@ -65,7 +65,7 @@ export async function keepFixes(
     if (row && wasAccepted && step.fix.state === 'open' && fresh(checkId))
       await tell(
         await concerned(row, transaction),
-        `${finding?.title ?? checkById.get(checkId)?.title ?? checkId} on ${site.name}, ${environment.name}, counts again: new places or another value than what was accepted.`,
+        `${finding?.fault ?? checkById.get(checkId)?.fault ?? checkId} on ${site.name}, ${environment.name}, counts again: new places or another value than what was accepted.`,
         `/sites/${site.id}?environment=${environment.id}&check=${checkId}`,
         transaction,
       );

@@ -164,7 +164,7 @@ export async function acceptFix(
     throw new Conflict('The last audit does not see this fault, so there is nothing to accept.');
   const places = data.places
     .filter((p) => p.outcome === 'failed')
-    .map((p) => ({ place: p.place, found: p.found ?? '' }));
+    .map(({ place, code, data }) => ({ place, code, ...(data ? { data } : {}) }));
   const needsSecond = finding.severity === 'blocker';
   const at = now();
   await inTransaction(async (transaction) => {
@@ -189,6 +189,7 @@ export async function acceptFix(
         environmentId: fix.environmentId,
         checkId: fix.checkId,
         places,
+        byCode: true,
         reason: input.reason,
         byId: person.id,
         until: input.until,

@@ -10,7 +10,7 @@ import { wholePoints } from '../platform/db/sort-key';
 import { askedWords } from '../platform/db/words';
 import { NotFound } from '../platform/errors';
 import { COUNTED, MOST_CHOSEN, type SomeRows } from '../platform/windows';
-import { CLIENTS, EVERYBODYS, NOBODYS, titleOf, type Whose } from '../sites/standing';
+import { CLIENTS, EVERYBODYS, NOBODYS, faultOf, type Whose } from '../sites/standing';
 import type { FixesDto } from './dto';
 
 export interface FixRow {
@@ -133,7 +133,7 @@ export async function listFixes(asked: FixesDto, me: number): Promise<SomeRows<F
   const limit = asked.limit ?? PER_WINDOW;
   const [found, total] = await Promise.all([
     database().query<RawFix>(
-      `SELECT w.sort_key AS \`key\`, f.id, f.check_id AS \`check\`, COALESCE(f.title, d.title) AS title,
+      `SELECT w.sort_key AS \`key\`, f.id, f.check_id AS \`check\`, COALESCE(f.title, d.fault) AS title,
         f.severity, f.state, d.found, d.scope, d.failing, d.lost AS points, f.returns, COALESCE(u.name, k.name) AS owner, f.owner_id AS ownerId,
         f.contact_id AS contactId, f.due_date AS dueDate,
         s.id AS siteId, s.name AS site, c.name AS client, e.id AS environmentId, e.name AS environment
@@ -158,7 +158,7 @@ export async function listFixes(asked: FixesDto, me: number): Promise<SomeRows<F
     next: found.length > limit ? rows.at(-1)!.key : null,
     rows: rows.map(({ key: _, ...r }) => ({
       ...r,
-      title: titleOf(r.check, r.title),
+      title: faultOf(r.check, r.title),
       scope: r.scope ?? '',
       failing: r.failing ?? 0,
       points: r.points ?? 0,
@@ -186,7 +186,7 @@ type RawFault = Record<'sites' | 'blockers' | 'majors' | 'minors' | 'failing' | 
 /** What a filter leaves of each fault, added up from the fixes that match it. */
 const sumsOf = ({ where, replacements }: Filter): Promise<RawFault[]> =>
   database().query<RawFault>(
-    `SELECT f.check_id AS \`check\`, MAX(COALESCE(f.title, d.title)) AS title, MAX(d.scope) AS scope,
+    `SELECT f.check_id AS \`check\`, MAX(COALESCE(f.title, d.fault)) AS title, MAX(d.scope) AS scope,
       COUNT(DISTINCT f.site_id) AS sites, SUM(f.severity = 'blocker') AS blockers,
       SUM(f.severity = 'major') AS majors, SUM(f.severity = 'minor') AS minors,
       COALESCE(SUM(d.failing), 0) AS failing, COALESCE(SUM(ROUND(d.lost * ${wholePoints(1)})), 0) AS lost,
@@ -213,7 +213,7 @@ export async function listFaults(asked: FixesDto, me: number): Promise<Fault[]> 
     const [blockers, majors, minors] = [Number(r.blockers), Number(r.majors), Number(r.minors)];
     return {
       check: r.check,
-      title: titleOf(r.check, r.title),
+      title: faultOf(r.check, r.title),
       severity: blockers ? 'blocker' : majors ? 'major' : 'minor',
       scope: r.scope ?? '',
       fixes: blockers + majors + minors,

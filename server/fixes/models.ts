@@ -1,7 +1,8 @@
 import type { CreationOptional } from 'sequelize';
+import type { AcceptedPlace } from '#core/facts/checklist';
 import type { Severity } from '#core/facts/finding';
 import type { FixEvent, FixState } from '#core/facts/fix';
-import { bind, day, id, json, ref, Row, text, when } from '../platform/db/row';
+import { bind, day, flag, id, json, ref, Row, text, when } from '../platform/db/row';
 
 export class Fix extends Row<Fix> {
   declare id: CreationOptional<number>;
@@ -39,7 +40,10 @@ export class AcceptanceRow extends Row<AcceptanceRow> {
   declare id: CreationOptional<number>;
   declare environmentId: number;
   declare checkId: string;
-  declare places: { place: string; found: string }[];
+  /** Those of before there were codes have the sentence found instead. */
+  declare places: (AcceptedPlace | { place: string; found: string })[];
+  /** Whether all places have codes. */
+  declare byCode: CreationOptional<boolean>;
   declare reason: string;
   declare byId: number;
   declare secondedById: CreationOptional<number | null>;
@@ -82,6 +86,7 @@ export function bindModels(): void {
     environmentId: ref,
     checkId: text(80),
     places: json('places'),
+    byCode: { type: flag, defaultValue: false },
     reason: text(1000),
     byId: ref,
     secondedById: ref,

@@ -23,14 +23,14 @@ interface Spot {
   link(check: string): string;
 }
 
-const titleOf = (check: string): string => checkById.get(check)?.title ?? check;
+const titledAs = (check: string, as: 'title' | 'fault'): string => checkById.get(check)?.[as] ?? check;
 
 /** Tells that a fault counts again, and notes that it was told. */
 function tellAcceptance(a: AcceptanceRow, { where, link }: Spot): Promise<void> {
   return inTransaction(async (transaction) => {
     const { environmentId, checkId, until, byId } = a;
     const fix = await Fix.findOne({ where: { environmentId, checkId }, transaction });
-    const text = `${where}: “${titleOf(checkId)}” was left on purpose until ${until}. It counts again.`;
+    const text = `${where}: “${titledAs(checkId, 'fault')}” was left on purpose until ${until}. It counts again.`;
     await tell([fix?.ownerId ?? byId], text, link(checkId), transaction);
     await AcceptanceRow.update({ toldAt: now() }, { where: { id: a.id }, transaction });
   });
@@ -44,7 +44,7 @@ function tellAttestation(a: AttestationRow, { where, link }: Spot): Promise<void
       where: { environmentId, checkId, place, id: { [Op.gt]: id } },
       transaction,
     });
-    const text = `${where}: what you attested of “${titleOf(checkId)}” was good until ${a.goodUntil}. It is untested again.`;
+    const text = `${where}: what you attested of “${titledAs(checkId, 'title')}” was good until ${a.goodUntil}. It is untested again.`;
     if (byId && !newer) await tell([byId], text, link(checkId), transaction);
     await AttestationRow.update({ toldAt: now() }, { where: { id }, transaction });
   });

@@ -28,6 +28,7 @@ import { accountsOf } from './accounts';
 import { launchedFrom, planFrom, type LaunchedFrom } from './cut-over';
 import { Launch, LaunchStep, WatchRow, type Anyway } from './models';
 import { countingOf, launchStanding, type LaunchStanding } from './standing';
+import { headingOf } from '#core/facts/heading';
 
 /** Who does a step: somebody of the agency, a contact of the client, or somebody else by name. */
 export interface StepOwner {
@@ -121,12 +122,12 @@ async function findingsOf(
     FindingRow.findAll({ where: { environmentId: environment.id, checkId: [...checks] } }),
   ]);
   return new Map(
-    rows.map(({ checkId, outcome, accepted, title, found }) => [
+    rows.map(({ checkId, outcome, accepted, title, fault, found }) => [
       checkId,
       {
         // what two people accepted is no reason to stop
         outcome: accepted ? 'passed' : outcome,
-        title,
+        title: headingOf({ title, fault, outcome }),
         ...(found ? { found } : {}),
         at: lookedAt(audit, checkId),
       },

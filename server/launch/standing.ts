@@ -7,6 +7,7 @@ import { Audit, FindingRow } from '../audits/models';
 import { NotFound } from '../platform/errors';
 import { approvalsOf } from '../reports/approvals';
 import { Environment, Site } from '../sites/models';
+import { headingOf } from '#core/facts/heading';
 
 /** A blocker that is open, or that nobody can tell yet. */
 export interface Against {
@@ -56,9 +57,9 @@ async function standingOf(environment: Environment): Promise<LaunchEnvironment> 
     isLive: kind === 'live',
     at: audit ? (audit.finishedAt ?? audit.startedAt).toISOString() : null,
     gate: audit?.gate ?? null,
-    against: rows.map(({ checkId, title, outcome, found }) => ({
+    against: rows.map(({ checkId, title, fault, outcome, found }) => ({
       check: checkId,
-      title,
+      title: headingOf({ title, fault, outcome }),
       outcome,
       found: found ?? null,
     })),

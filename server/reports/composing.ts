@@ -20,6 +20,7 @@ import { keptEvidence, packJson, unpackJson } from '../platform/packed';
 import { Client, Environment, Site } from '../sites/models';
 import { Contact, ReportDraft, ReportEdition } from './models';
 import { firstSetup, lookOf, template } from './template';
+import { headingOf } from '#core/facts/heading';
 
 const NOT_AUDITED = 'This environment has not been audited yet: a report tells what an audit found.';
 const NO_EDITION = 'This edition does not exist, or not any more.';
@@ -211,7 +212,7 @@ export async function composed(siteId: number, environmentId: number): Promise<C
   });
   const choices = findings
     .filter((f) => (f.outcome === 'failed' && !f.accepted) || (f.byHand && f.outcome !== 'inapplicable'))
-    .map(({ check, title, severity, outcome }) => ({ check, title, severity, outcome }));
+    .map((f) => ({ check: f.check, title: headingOf(f), severity: f.severity, outcome: f.outcome }));
   return { report, choices };
 }
 

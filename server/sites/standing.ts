@@ -152,8 +152,8 @@ function faultsOf(fixes: readonly FixFacts[]): Faults {
 }
 
 /** Where no finding names a check any more, the catalogue does. */
-export const titleOf = (check: string, title: string | null): string =>
-  title || (checkById.get(check)?.title ?? check);
+export const faultOf = (check: string, fault: string | null): string =>
+  fault || (checkById.get(check)?.fault ?? check);
 
 /** What a fix is found and sorted by. */
 function fixKeys(f: FixFacts, site: SiteFacts, ofSite: readonly number[]) {
@@ -170,7 +170,7 @@ function fixKeys(f: FixFacts, site: SiteFacts, ofSite: readonly number[]) {
     byDue: f.dueDate ? key(KNOWN, Date.parse(f.dueDate) / 86_400_000) : key(UNKNOWN),
     words: indexedWords([
       f.checkId,
-      titleOf(f.checkId, f.title),
+      faultOf(f.checkId, f.title),
       f.found,
       site.name,
       site.client,
@@ -219,7 +219,7 @@ async function readFacts(siteIds: readonly number[], transaction: Transaction) {
   const fixes = await select<FixFacts>(
     `SELECT f.id, e.site_id AS siteId, f.environment_id AS environmentId, e.name AS environment,
       f.check_id AS checkId, f.severity, f.state, f.owner_id AS ownerId, f.contact_id AS contactId,
-      COALESCE(u.name, k.name) AS owner, f.due_date AS dueDate, COALESCE(f.title, d.title) AS title,
+      COALESCE(u.name, k.name) AS owner, f.due_date AS dueDate, COALESCE(f.title, d.fault) AS title,
       d.scope, d.found, d.outcome, d.accepted, d.failing, d.lost,
       CONCAT_WS('\\n', f.site_id, f.closed, f.by_worst, f.by_site, f.by_person, f.by_due, f.words) AS kept
       FROM environment e JOIN fix f ON f.environment_id = e.id LEFT JOIN user u ON u.id = f.owner_id

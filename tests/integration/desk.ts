@@ -24,7 +24,7 @@ export interface Finding {
   reason?: string;
   note?: string;
   placeCount: number;
-  places: { place: string; outcome: string; adopt?: { field: string } }[];
+  places: { place: string; outcome: string; found?: string; adopt?: { field: string } }[];
   attestations: {
     by: string;
     done: boolean;

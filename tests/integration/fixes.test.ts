@@ -1,6 +1,6 @@
 /** The life of a fix, acceptances, attestations, and what ends by itself: over the routes, with a real MariaDB and the practice net. */
 import { describe, expect, it } from 'vitest';
-import { useDesk } from './desk';
+import { useDesk, type Line } from './desk';
 import { until, type Caller } from './served';
 
 const { mara, joss, environment, ledger, finding, history, sql, environmentOf, auditAgain, turn } = useDesk(
@@ -45,6 +45,14 @@ async function everyFix(query = ''): Promise<ListedFix[]> {
   }
   return rows;
 }
+
+interface Message {
+  id: number;
+  text: string;
+  link: string;
+  read: boolean;
+}
+const messages = async (who: Caller) => (await who<{ rows: Message[] }>('GET', '/api/messages')).body.rows;
 
 describe('the life of a fix', () => {
   it('is not written again by an audit that finds the same fault at the same pages', async () => {
@@ -296,16 +304,51 @@ describe('acceptances and attestations', () => {
       fix: { state: 'open' },
     });
   });
+  it('one from before findings had codes is carried over by its sentences; what is not found again is told', async () => {
+    const { id } = await environment('Saltmarsh Seed Library');
+    const many = (await ledger(id)).lines.filter((f) => f.outcome === 'failed' && f.fix && !f.accepted);
+    let fault: Line | undefined;
+    for (const line of many) {
+      const seen = await finding(id, line.check);
+      if (line.severity !== 'blocker' && seen.places.filter((p) => p.outcome === 'failed').length > 1)
+        fault = line;
+    }
+    const { check, fix } = fault!;
+    await mara('POST', `/api/fixes/${fix!.id}/accept`, { reason: 'agreed', until: '2099-01-01' });
+    const [row] = await sql<{ id: number; places: string }>(
+      'SELECT id, places FROM acceptance WHERE environment_id = ? AND check_id = ? AND withdrawn_at IS NULL',
+      [id, check],
+    );
+    const places = JSON.parse(row!.places) as { place: string; code: string }[];
+    expect(places.every((p) => p.code)).toBe(true);
+    const sentenceAt = new Map((await finding(id, check)).places.map((p) => [p.place, p.found]));
+    // as version 021 kept it, and one place of which nobody knows what was found there
+    const old = places.map(({ place }, i) => ({
+      place,
+      found: i === places.length - 1 ? 'in words of long ago' : (sentenceAt.get(place) ?? ''),
+    }));
+    const setOld = (kept: object[]) =>
+      sql('UPDATE acceptance SET by_code = 0, places = ? WHERE id = ?', [JSON.stringify(kept), row!.id]);
+    await setOld(
+      old.slice(0, -1).concat({ place: old.at(-1)!.place, found: sentenceAt.get(old.at(-1)!.place) ?? '' }),
+    );
+    await auditAgain(id);
+    expect((await finding(id, check)).accepted).toBe(true);
+    const [carried] = await sql<{ places: string; by_code: number }>(
+      'SELECT places, by_code FROM acceptance WHERE id = ?',
+      [row!.id],
+    );
+    expect(carried!.by_code).toBe(1);
+    expect(JSON.parse(carried!.places)).toEqual(places);
+    await setOld(old);
+    await auditAgain(id);
+    expect((await finding(id, check)).accepted ?? false).toBe(false);
+    const list = await messages(mara);
+    expect(list.some((m) => m.link.includes(check) && /no longer found as accepted/.test(m.text))).toBe(true);
+  });
 });
 
 describe('what ends by itself', () => {
-  interface Message {
-    id: number;
-    text: string;
-    link: string;
-    read: boolean;
-  }
-  const messages = async (who: Caller) => (await who<{ rows: Message[] }>('GET', '/api/messages')).body.rows;
   it('an acceptance that ends counts again, and the one who asked is told', async () => {
     const { id } = await environment('Saltmarsh Seed Library');
     const fault = (await ledger(id)).lines.find(

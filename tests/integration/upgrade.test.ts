@@ -1,13 +1,11 @@
 /** Databases of earlier versions, kept as dumps: each is brought up to date, and its audits are judged again. */
-import { spawnSync } from 'node:child_process';
-import { readdirSync, readFileSync, rmSync } from 'node:fs';
+import { rmSync } from 'node:fs';
 import { resolve } from 'node:path';
-import { gunzipSync } from 'node:zlib';
-import { QueryTypes } from 'sequelize';
+import { QueryTypes, type Sequelize } from 'sequelize';
 import { afterAll, describe, expect, it, vi } from 'vitest';
 import { startDatabase } from '../../scripts/database.mjs';
+import { DUMPS, loadDump } from '../upgrade/kept-dumps';
 
-const DUMPS = readdirSync('tests/upgrade').filter((f) => f.endsWith('.sql.gz'));
 const FOLDER = resolve('.test/upgrade');
 const parts: { stop(): Promise<void> }[] = [];
 
@@ -30,28 +28,20 @@ afterAll(async () => {
   rmSync(FOLDER, { recursive: true, force: true });
 });
 
+const toldOfAcceptances = (database: () => Sequelize) =>
+  database().query("SELECT text FROM notification WHERE text LIKE '%no longer found as accepted%'", {
+    type: QueryTypes.SELECT,
+  });
+
 describe('a database of an earlier version', () => {
   it('there is one', () => {
     expect(DUMPS.length).toBeGreaterThan(0);
   });
   it.each(DUMPS)('%s: brought up to date, its audits judged again, nothing lost', async (file) => {
     rmSync(FOLDER, { recursive: true, force: true });
-    const { env, port } = await startDatabase(FOLDER, ['armband'], parts);
+    const { env } = await startDatabase(FOLDER, ['armband'], parts);
     Object.assign(process.env, env);
-    const loaded = spawnSync(
-      'mariadb',
-      [
-        '--no-defaults',
-        '--protocol=tcp',
-        '--host=127.0.0.1',
-        `--port=${port}`,
-        `--user=${env.ARMBAND_DB_USER}`,
-        `--password=${env.ARMBAND_DB_PASSWORD}`,
-        env.ARMBAND_DB_NAME!,
-      ],
-      { input: gunzipSync(readFileSync(`tests/upgrade/${file}`)) },
-    );
-    expect(String(loaded.stderr)).toBe('');
+    loadDump(file, env as Record<string, string>);
     const server = await freshServer();
     const { closeDatabase, database, fillStandings, ledger, migrate, reevaluate, rosterWindow, useModels } =
       server;
@@ -80,6 +70,23 @@ describe('a database of an earlier version', () => {
       expect(audit.result.gate).toMatch(/^(?:held|undecided|clear)$/);
       expect(groups.flatMap((g) => g.list).filter((l) => /could not finish/.test(l.found ?? ''))).toEqual([]);
     }
+    // what was accepted in the words of then is accepted still, and nobody was told otherwise
+    const accepted = await database().query<{ environmentId: number; checkId: string; byCode: number }>(
+      `SELECT a.environment_id AS environmentId, a.check_id AS checkId, a.by_code AS byCode FROM acceptance a
+        WHERE a.withdrawn_at IS NULL`,
+      { type: QueryTypes.SELECT },
+    );
+    for (const { environmentId, checkId, byCode } of accepted) {
+      expect(byCode, checkId).toBe(1);
+      const [row] = await database().query<{ accepted: number; fault: string; code: string }>(
+        'SELECT accepted, fault, code FROM finding WHERE environment_id = :environmentId AND check_id = :checkId',
+        { type: QueryTypes.SELECT, replacements: { environmentId, checkId } },
+      );
+      expect(row, checkId).toMatchObject({ accepted: 1, fault: expect.stringMatching(/.{8}/) as string });
+      expect(row!.code).not.toBe('');
+    }
+    if (file === '021-bounds.sql.gz') expect(accepted.length).toBeGreaterThan(10);
+    expect(await toldOfAcceptances(database)).toEqual([]);
     const { rows } = await rosterWindow({});
     expect(rows).toHaveLength(before[0]!);
     await closeDatabase();

@@ -1,6 +1,7 @@
 /** Every recipe says what to do, whatever the brief holds and whatever the site says of itself. */
 import { describe, expect, it } from 'vitest';
 import type { Brief } from '#core/facts/brief';
+import { seen } from '#core/facts/said';
 import type { Finding } from '#core/facts/finding';
 import type { CheckContext } from '#core/checks/kit/check';
 import { AT, brief, evidence, withHome } from '#core/checks/example-evidence';
@@ -14,10 +15,12 @@ const finding = (check: string): Finding => ({
   check,
   section: 'identity',
   title: '',
+  fault: '',
   severity: 'minor',
   weight: 1,
   credit: null,
   outcome: 'failed',
+  ...seen('x'),
   places: [
     {
       place: /^domain\.(?:no-stray|every-address|no-dangling)/.test(check)
@@ -25,6 +28,7 @@ const finding = (check: string): Finding => ({
         : 'https://marsh-choir.example/a/',
       outcome: 'failed',
       found: 'x',
+      ...seen('x'),
       expected: 'https://marsh-choir.example/a/',
       raw: '<a href="http://marsh-choir.example/">',
     },

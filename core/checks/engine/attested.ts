@@ -3,22 +3,50 @@ import type { Attestation } from '#core/facts/checklist';
 import type { Judgement, PlaceResult } from '#core/facts/finding';
 import type { Stage } from '#core/facts/situation';
 import type { Check } from '#core/checks/kit/check';
-import { failed, inapplicable, NOT_YET_ATTESTED, passed, unsure } from '#core/checks/kit/judgement';
+import { say, sentences } from '#core/text/sentences';
+import type { Said } from '#core/facts/said';
+import {
+  codeOf,
+  failed,
+  inapplicable,
+  NOT_YET_ATTESTED,
+  passed,
+  unsure,
+  untested,
+} from '#core/checks/kit/judgement';
 
 /** A bare date counts until its day ends, UTC. */
 export function endOf(date: string): number {
   return Date.parse(/^\d{4}-\d\d-\d\d$/.test(date) ? `${date}T23:59:59.999Z` : date);
 }
 
-const said = (a: Attestation): string =>
-  `${a.doesNotApply ? 'not applicable' : a.done ? 'done' : 'not done'}, says ${a.by} on ${a.at.slice(0, 10)}${a.note ? `: ${a.note}` : ''}`;
+const says = sentences('attested', {
+  said: '{what, select, notApplicable {not applicable} done {done} other {not done}}, says {by} on {day}{hasNote, select, yes {: {note}} other {}}',
+  ended: 'attested by {by}, but only good until {day}',
+  'other-stage': 'attested by {by} while the site was {then}; it is {now} now',
+  'not-yet': 'not yet attested',
+  'some-fail': '{bad} of {all}: {first}',
+  'some-left': '{left} of {all} {first}',
+  'all-attested': '{done} of {all} attested',
+  'none-found': 'the audit found none',
+  'none-applies': 'none of them applies',
+});
+
+const said = ({ doesNotApply, done, by, at, note }: Attestation): Said =>
+  says('said', {
+    what: doesNotApply ? 'notApplicable' : done ? 'done' : 'not-done',
+    by,
+    day: at.slice(0, 10),
+    hasNote: note ? 'yes' : 'no',
+    note,
+  });
 
 /** Why an attestation no longer counts; undefined while it does. */
-export function lapsed(a: Attestation, at: Date, stage?: Stage): string | undefined {
+export function lapsed(a: Attestation, at: Date, stage?: Stage): Said | undefined {
   if (a.goodUntil && at.getTime() > endOf(a.goodUntil))
-    return `attested by ${a.by}, but only good until ${a.goodUntil.slice(0, 10)}`;
+    return says('ended', { by: a.by, day: a.goodUntil.slice(0, 10) });
   if (a.goodWhile && stage && a.goodWhile !== stage)
-    return `attested by ${a.by} while the site was ${a.goodWhile}; it is ${stage} now`;
+    return says('other-stage', { by: a.by, then: a.goodWhile, now: stage });
   return undefined;
 }
 
@@ -33,11 +61,12 @@ interface Given {
 /** One attestation for the site as a whole. */
 function attestedWhole(check: Check, whole: Attestation | undefined, { at, stage }: Given): Judgement {
   const base = { expected: check.title, places: [] };
-  if (!whole) return { outcome: 'untested', reason: NOT_YET_ATTESTED, ...base };
+  if (!whole) return { ...untested(NOT_YET_ATTESTED), ...base };
   const old = lapsed(whole, at, stage);
-  if (old) return { outcome: 'untested', reason: old, ...base };
+  if (old) return { ...untested(old), ...base };
   if (whole.doesNotApply) return inapplicable(said(whole));
-  return { outcome: whole.done ? 'passed' : 'failed', found: said(whole), ...base };
+  const found = said(whole);
+  return { outcome: whole.done ? 'passed' : 'failed', found: say(found), ...codeOf(found), ...base };
 }
 
 /** What is said of one subject; nothing where it is not applicable. */
@@ -49,7 +78,7 @@ function attestedSubject(
 ): PlaceResult | undefined {
   const a = newest(own.filter((x) => x.place === subject || x.place === undefined));
   const old = a && lapsed(a, at, stage);
-  if (!a || old) return unsure(subject, old ?? 'not yet attested');
+  if (!a || old) return unsure(subject, old ?? says('not-yet'));
   if (a.doesNotApply) return undefined;
   return (a.done ? passed : failed)(subject, { expected: check.title, found: said(a) });
 }
@@ -57,16 +86,19 @@ function attestedSubject(
 /** Sums up what is said one by one. @param all how many subjects there are */
 function attestedEach(check: Check, places: PlaceResult[], all: number): Judgement {
   const expected = check.title;
-  const count = (n: number): string => `${n} of ${all}`;
   const bad = places.filter((p) => p.outcome === 'failed');
   if (bad[0]) {
-    const found = places.length === 1 ? bad[0].found : `${count(bad.length)}: ${bad[0].found}`;
-    return { outcome: 'failed', expected, found, places };
+    const first = codeOf(bad[0]);
+    const found = places.length === 1 ? first : says('some-fail', { bad: bad.length, all, first });
+    return { outcome: 'failed', expected, found: say(found), ...codeOf(found), places };
   }
   const open = places.filter((p) => p.outcome === 'cantTell');
-  if (open[0])
-    return { outcome: 'untested', expected, reason: `${count(open.length)} ${open[0].reason}`, places };
-  return { outcome: 'passed', expected, found: `${count(places.length)} attested`, places };
+  if (open[0]) {
+    const reason = says('some-left', { left: open.length, all, first: codeOf(open[0]) });
+    return { ...untested(reason), expected, places };
+  }
+  const found = says('all-attested', { done: places.length, all });
+  return { outcome: 'passed', expected, found: say(found), ...codeOf(found), places };
 }
 
 /**
@@ -84,7 +116,7 @@ export function attested(
   const { subjects } = given;
   if (!subjects || (whole && !own.some((a) => a.place !== undefined)))
     return attestedWhole(check, whole, given);
-  if (!subjects.length) return inapplicable('the audit found none');
+  if (!subjects.length) return inapplicable(says('none-found'));
   const places = subjects.flatMap((s) => attestedSubject(check, s, own, given) ?? []);
-  return places.length ? attestedEach(check, places, subjects.length) : inapplicable('none of them applies');
+  return places.length ? attestedEach(check, places, subjects.length) : inapplicable(says('none-applies'));
 }

@@ -217,7 +217,13 @@ describe('attestations and acceptances', () => {
   const bad = withHome({ head: '<meta name="robots" content="noindex">' });
   const acceptance = {
     check: 'indexing.let-in',
-    places: [{ place: 'https://marsh-choir.example/', found: 'noindex in the page' }],
+    places: [
+      {
+        place: 'https://marsh-choir.example/',
+        code: 'indexing.let-in/noindex-in',
+        data: { inPage: 'yes', everyone: 'yes', agent: undefined },
+      },
+    ],
     reason: 'soft launch',
     by: 'Mara Quill',
     until: '2026-12-31',
@@ -234,7 +240,7 @@ describe('attestations and acceptances', () => {
     expect(
       accepted({
         seconded: 'Joss Teal',
-        places: [{ place: 'https://marsh-choir.example/', found: 'another value' }],
+        places: [{ ...acceptance.places[0]!, data: { inPage: 'no', everyone: 'yes', agent: undefined } }],
       }),
     ).toBeUndefined();
   });

@@ -4,6 +4,7 @@ import type { Brief } from '#core/facts/brief';
 import type { Evidence } from '#core/facts/evidence';
 import { SECTIONS, SEVERITY_WEIGHT, type Finding, type Judgement, type Section } from '#core/facts/finding';
 import type { HostProfile } from '#core/facts/host-profile';
+import { isSame, type Said } from '#core/facts/said';
 import type { Situation } from '#core/facts/situation';
 import { creditOf } from '#core/score/credit';
 import { completeBrief } from '#core/facts/host-records';
@@ -18,6 +19,12 @@ import { partsOf } from './parts-of';
 import { attested, endOf } from './attested';
 import { checksOf, linesOf, parametersOf } from './checklist';
 import { askedHosts, restsOnRootCause, unmetNeed } from './needs';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('engine.judge', {
+  'closed-after-launch': 'this environment is closed after the launch ({closed})',
+  'could-not-finish': 'this check could not finish: {message}',
+});
 
 /** What a check may know beside evidence, brief and profile. */
 export type Beside = Pick<
@@ -53,7 +60,7 @@ interface Audit {
   shared: Shared;
   attestations: readonly Attestation[];
   /** How an environment before the live one was closed after the launch: then it is asked nothing more. */
-  closed: string | undefined;
+  closed: Said | undefined;
 }
 
 function openAudit(input: AuditInput): Audit {
@@ -92,7 +99,7 @@ function contextFor(check: Check, item: ChecklistItem, shared: Shared): CheckCon
   const words: Words = {
     expected: undefined,
     unit: messages.unit ?? SCOPE_WORDS[scope],
-    none: messages.none,
+    none: check.none,
   };
   const { situation, at, brief, profile, evidence, view, book } = shared;
   const { stage, launched, staging, build, approval, approved, environment, intended, isAttested } = shared;
@@ -151,10 +158,10 @@ function judgeBy(check: Check, context: CheckContext): Judgement {
 function judgementOf(check: Check, context: CheckContext, audit: Audit): Judgement {
   try {
     if (audit.closed && check !== stagingClosed)
-      return inapplicable(`this environment is closed after the launch (${audit.closed})`);
+      return inapplicable(says('closed-after-launch', { closed: audit.closed }));
     return check.byHand ? judgeManually(check, context, audit) : judgeOrAttested(check, context, audit);
   } catch (error) {
-    return cantTell(`this check could not finish: ${(error as Error).message}`);
+    return cantTell(says('could-not-finish', { message: (error as Error).message }));
   }
 }
 
@@ -169,7 +176,7 @@ function markAccepted(finding: Finding, acceptances: readonly Acceptance[], at: 
   if (!own.length) return;
   const bad = finding.places.filter((p) => p.outcome === 'failed');
   for (const p of bad)
-    p.accepted = own.some((a) => a.places.some((q) => q.place === p.place && q.found === (p.found ?? '')));
+    p.accepted = own.some((a) => a.places.some((q) => q.place === p.place && isSame(q, p)));
   if (bad.length && bad.every((p) => p.accepted)) finding.accepted = true;
 }
 
@@ -202,12 +209,17 @@ function agesOf(check: Check, evidence: Evidence): Finding['ages'] {
 function findingOf(check: Check, item: ChecklistItem, audit: Audit): JudgedFinding {
   const { input } = audit;
   const context = contextFor(check, item, audit.shared);
-  const { outcome, expected, found, reason, notes, awaits, places } = judgementOf(check, context, audit);
+  const { outcome, expected, found, reason, notes, awaits, code, data, places } = judgementOf(
+    check,
+    context,
+    audit,
+  );
   const severity = item.severity ?? check.severity;
   const finding: JudgedFinding = {
     check: check.id,
     section: check.section,
     title: item.title || check.title,
+    fault: check.fault,
     severity,
     weight: item.weight ?? SEVERITY_WEIGHT[severity],
     credit: null,
@@ -216,6 +228,8 @@ function findingOf(check: Check, item: ChecklistItem, audit: Audit): JudgedFindi
     found,
     reason,
     notes,
+    code,
+    data,
     places,
   };
   if (check.byHand) finding.byHand = true;

@@ -7,33 +7,44 @@ import { restsOn } from '#core/checks/kit/chains';
 import type { AskedHost, Check, CheckContext, Needs } from '#core/checks/kit/check';
 import { cantTell, inapplicable, untested } from '#core/checks/kit/judgement';
 import type { SiteView } from '#core/checks/view/site-view';
+import { sentences } from '#core/text/sentences';
+import type { Said } from '#core/facts/said';
+import { restingOn, saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('engine.needs', {
+  'not-rendered': 'not rendered: no browser has looked at its pages yet',
+  'rendering-failed': 'not rendered: {missing}',
+  'no-page-to-render': 'not rendered: there was no page to look at',
+  'brief-does-not-say': 'the brief does not say',
+  'no-name-looked-up': 'no name was looked up',
+});
 
 /** Rule 3: what keeps all pages from being judged, unless this is the check that is charged with it. */
 export function restsOnRootCause(view: SiteView, check?: Check): Judgement | null {
   const cause = view.rootCause();
   if (!cause || cause.check === check?.id) return null;
-  return cantTell(`rests on ${cause.check}: ${cause.reason}`);
+  return cantTell(restingOn(cause.check, cause.reason));
 }
 
 /** Rule 2: a field not filled in makes its checks untested, one not wanted makes them inapplicable. */
 function missingField(brief: Brief, fields: readonly BriefField[]): Judgement | null {
   for (const field of fields) {
     const read = readField(brief, field);
-    if (read.state === 'notWanted') return inapplicable(`not wanted: ${read.reason}`);
-    if (read.state === 'unfilled') return untested('the brief does not say', field);
+    if (read.state === 'notWanted') return inapplicable(saysOfAll('not-wanted', { reason: read.reason }));
+    if (read.state === 'unfilled') return untested(says('brief-does-not-say'), field);
   }
   return null;
 }
 
 /** Why nothing is known of how pages look in a browser. */
-function notRendered({ rendered }: Evidence): string | undefined {
-  if (!rendered) return 'not rendered: no browser has looked at its pages yet';
-  if (rendered.missing !== undefined) return `not rendered: ${rendered.missing}`;
-  return rendered.pages.length ? undefined : 'not rendered: there was no page to look at';
+function notRendered({ rendered }: Evidence): Said | undefined {
+  if (!rendered) return says('not-rendered');
+  if (rendered.missing !== undefined) return says('rendering-failed', { missing: rendered.missing });
+  return rendered.pages.length ? undefined : says('no-page-to-render');
 }
 
 /** Of facts that evidence of an earlier version does not have. */
-export const NOT_COLLECTED_YET = 'this audit did not look at it yet: audit again';
+export const NOT_COLLECTED_YET = saysOfAll('not-collected-yet');
 
 /** @returns what follows when something is missing that the check cannot do without */
 export function unmetNeed(check: Check, { view, brief, evidence }: CheckContext): Judgement | null {
@@ -44,7 +55,7 @@ export function unmetNeed(check: Check, { view, brief, evidence }: CheckContext)
   }
   const exempt = check.exempt?.({ brief });
   if (exempt !== undefined) return inapplicable(exempt);
-  if (needs.records && !evidence.dns.answers.length) return cantTell('no name was looked up');
+  if (needs.records && !evidence.dns.answers.length) return cantTell(says('no-name-looked-up'));
   if (check.facts && lacksAny(evidence, check.facts)) return cantTell(NOT_COLLECTED_YET);
   if (needs.rendered) {
     const why = notRendered(evidence);
@@ -54,10 +65,10 @@ export function unmetNeed(check: Check, { view, brief, evidence }: CheckContext)
 }
 
 /** The check that a host without a finished handshake rests on, and why. */
-const withoutHandshake = ({ tls }: HostEvidence, view: SiteView): string | undefined =>
-  tls.chain.length ? undefined : restsOn(tls.error, view, 'no handshake');
+const withoutHandshake = ({ tls }: HostEvidence, view: SiteView): Said | undefined =>
+  tls.chain.length ? undefined : restsOn(tls.error, view, saysOfAll('no-handshake'));
 
-const ASTRAY = 'rests on domain.connected: a parking or unknown-name page';
+const ASTRAY = restingOn('domain.connected', saysOfAll('parked'));
 
 /** The site's hosts, each with what it lacks of what a check needs. */
 export function askedHosts(view: SiteView, needs: Needs): AskedHost[] {

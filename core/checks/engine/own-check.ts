@@ -9,6 +9,20 @@ import { isUsable } from '#core/checks/kit/dns-answers';
 import { defineManualCheck, type Check, type CheckContext } from '#core/checks/kit/check';
 import { cantTell, failed, overPages, overSite, passed, unsure } from '#core/checks/kit/judgement';
 import type { ReadPage } from '#core/checks/view/read-page';
+import { sentences } from '#core/text/sentences';
+import { isSaid, seen, type Said } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('engine.own-check', {
+  'not-looked-for': 'this was not looked for when the evidence was collected: audit again',
+  'no-selector': '“{at}” is no selector: {error}',
+  'nothing-there': 'nothing there',
+  empty: '(empty)',
+  'no-page': 'there is no page',
+  'path-not-asked': 'this path was not asked for when the evidence was collected: audit again',
+  'record-not-asked': 'this record was not asked for when the evidence was collected: audit again',
+  'no-such-record': 'no such record',
+});
 
 /** @param host the preferred host, for `{host}`, `{domain}` and `{www}` */
 export function askedFor(checklist: Checklist, host: string): AskedFor {
@@ -86,11 +100,14 @@ const thing = (t: OwnTest): string =>
 export const inWords = (t: OwnTest): string =>
   `${thing(t)} ${WORDS[t.is]}${BARE.has(t.is) && t.look !== 'text' ? '' : ` ${t.value ?? ''}`}`.trim();
 
-/** What one page has at the block's place; a string is why that cannot be told. */
-function onPage(test: OwnTest, page: ReadPage): { found: string[]; raw?: string } | string {
+/** What one page has at the block's place; a sentence is why that cannot be told. */
+function onPage(test: OwnTest, page: ReadPage): { found: string[]; raw?: string } | Said {
   if (test.look === 'header') {
     const lines = (page.answer?.headers ?? []).filter(([n]) => n.toLowerCase() === test.at!.toLowerCase());
-    return { found: lines.map(([, v]) => v), raw: lines.map((l) => l.join(': ')).join('\n') || undefined };
+    return {
+      found: lines.map(([, v]) => v),
+      raw: lines.map((l) => l.join(': ')).join('\n') || undefined,
+    };
   }
   if (test.look === 'text')
     return {
@@ -100,8 +117,8 @@ function onPage(test: OwnTest, page: ReadPage): { found: string[]; raw?: string 
           : [],
     };
   const hit = page.facts.selected?.[test.at!];
-  if (!hit) return 'this was not looked for when the evidence was collected: audit again';
-  if (hit.error) return `“${test.at}” is no selector: ${hit.error}`;
+  if (!hit) return says('not-looked-for');
+  if (hit.error) return says('no-selector', { at: test.at, error: hit.error });
   const found = hit.elements
     .map((e) => (test.attribute ? e.attributes[test.attribute.toLowerCase()] : e.text))
     .filter((v): v is string => v !== undefined);
@@ -110,14 +127,13 @@ function onPage(test: OwnTest, page: ReadPage): { found: string[]; raw?: string 
 
 function judgePage(test: OwnTest, page: ReadPage): PlaceResult {
   const got = onPage(test, page);
-  if (typeof got === 'string') return unsure(page.url, got);
+  if (isSaid(got)) return unsure(page.url, got);
   const text = test.look === 'text';
   const good = text
     ? compares(test.is === 'missing' || test.is === 'differs' ? 'missing' : 'there', '', got.found)
     : compares(test.is, test.value ?? '', got.found);
-  const found = got.found.length
-    ? got.found.slice(0, 3).join('; ').slice(0, 300) || '(empty)'
-    : 'nothing there';
+  const values = got.found.slice(0, 3).join('; ').slice(0, 300);
+  const found = !got.found.length ? says('nothing-there') : values ? seen(values) : says('empty');
   return (good ? passed : failed)(page.url, { expected: inWords(test), found, raw: got.raw });
 }
 
@@ -125,12 +141,12 @@ function judgePage(test: OwnTest, page: ReadPage): PlaceResult {
 function judgeStatus(test: OwnTest, context: CheckContext): Judgement {
   const { expected } = context.words;
   const probe = context.evidence.asked?.find((p) => p.path === test.at);
-  if (!probe)
-    return cantTell('this path was not asked for when the evidence was collected: audit again', { expected });
+  if (!probe) return cantTell(says('path-not-asked'), { expected });
   const status = lastAnswer(probe.chain)?.status;
-  if (status === undefined) return cantTell(probe.chain.error?.message ?? 'no answer', { expected });
+  if (status === undefined)
+    return cantTell(seen(probe.chain.error?.message) ?? saysOfAll('no-answer'), { expected });
   const good = compares(test.is, test.value ?? '', [String(status)]);
-  return overSite(context, (good ? passed : failed)(test.at!, { expected, found: String(status) }));
+  return overSite(context, (good ? passed : failed)(test.at!, { expected, found: seen(String(status)) }));
 }
 
 /** A record's value as people write it: texts without quotation marks, names without the final dot. */
@@ -148,10 +164,11 @@ function judgeRecord(test: OwnTest, context: CheckContext): Judgement {
     (a) => a.role === 'resolver' && !a.unchecked && a.name.toLowerCase() === name && a.type === type,
   );
   if (!answer)
-    return cantTell('this record was not asked for when the evidence was collected: audit again', {
+    return cantTell(says('record-not-asked'), {
       expected,
     });
-  if (answer.error || !isUsable(answer)) return cantTell(answer.error ?? answer.rcode, { expected });
+  if (answer.error || !isUsable(answer))
+    return cantTell(seen(answer.error) ?? seen(answer.rcode), { expected });
   const records = answer.records.filter((r) => r.type === type);
   const values = records.map((r) => bareValue(type, r.value));
   const good = compares(test.is, fillNames(test.value ?? '', host), values);
@@ -159,7 +176,7 @@ function judgeRecord(test: OwnTest, context: CheckContext): Judgement {
     context,
     (good ? passed : failed)(`${type} ${name}`, {
       expected: fillNames(expected, host),
-      found: values.join('; ').slice(0, 300) || 'no such record',
+      found: seen(values.join('; ').slice(0, 300) || undefined) ?? says('no-such-record'),
       raw: records.map((r) => `${r.name} ${r.ttl} IN ${r.type} ${r.value}`).join('\n') || undefined,
     }),
   );
@@ -172,6 +189,7 @@ export function ownCheck(own: OwnCheck): Check {
     id,
     section,
     title,
+    fault: own.fault || `Not met: ${title}`,
     why: own.why || 'The agency asks this of its sites.',
     severity,
     situations,
@@ -187,7 +205,8 @@ export function ownCheck(own: OwnCheck): Check {
     needs: onSite ? {} : { pages: true },
     ...(test.look === 'record' ? { reads: ['dns'] } : {}),
     ...(test.look === 'status' ? { reads: ['http'] } : {}),
-    messages: { expected, none: 'there is no page' },
+    messages: { expected },
+    none: says('no-page'),
     judge: (context) => {
       if (test.look === 'status') return judgeStatus(test, context);
       if (test.look === 'record') return judgeRecord(test, context);
@@ -195,7 +214,7 @@ export function ownCheck(own: OwnCheck): Check {
       const { home } = context.view;
       return home
         ? overSite(context, judgePage(test, home))
-        : cantTell('the home page was not read', { expected });
+        : cantTell(saysOfAll('home-not-read'), { expected });
     },
     recipe: () => ({ steps: own.steps || `Change the site so that ${expected}.` }),
   };

@@ -7,10 +7,13 @@ import type { Approval } from '#core/facts/approval';
 import type { HostProfile } from '#core/facts/host-profile';
 import type { LaterFact } from '#core/facts/later-facts';
 import type { Part } from '#core/facts/parts';
+import type { Said } from '#core/facts/said';
 import type { IntendedText } from '#core/facts/intended-text';
 import type { EnvironmentDates, SiteBuild } from '#core/facts/environment';
 import type { Situation, Stage } from '#core/facts/situation';
 import type { SiteView } from '#core/checks/view/site-view';
+import { sentences } from '#core/text/sentences';
+import { saysOfAll, type Unit } from './says';
 
 /** A number or switch that a checklist may set. `unit` is said on the screens. */
 export interface ParameterSpec {
@@ -45,7 +48,7 @@ export interface Needs<Field extends BriefField = BriefField> {
 export interface AskedHost {
   evidence: HostEvidence;
   /** The check that this host rests on, and why, where something that is needed is missing. */
-  rests?: string;
+  rests?: Said;
 }
 
 /** What a check says of itself, once its parameters and the brief are known. */
@@ -53,9 +56,9 @@ export interface Words {
   /** What a good place looks like. */
   expected?: string;
   /** One of the things that it looks at, where that is not the scope's own word. */
-  unit: string;
+  unit: Unit;
   /** Why there is nothing to look at, where that is proven. */
-  none?: string;
+  none?: Said;
 }
 
 /** How to put a fault right, with text ready to paste. */
@@ -101,7 +104,10 @@ export interface CheckContext<
 interface CheckFacts {
   /** Stable: scripts and reports rest on it. In the catalogue its first word is the section. */
   id: string;
+  /** How it should be, at most 60 characters. */
   title: string;
+  /** What is wrong when it failed, at most 60 characters. */
+  fault: string;
   /** What goes wrong without it, in one sentence. */
   why: string;
   severity: Severity;
@@ -111,8 +117,10 @@ interface CheckFacts {
 }
 
 /** The texts of a check as data; `expected` may follow from the brief and the parameters. */
-interface Messages<Context> extends Partial<Omit<Words, 'expected'>> {
+interface Messages<Context> extends Partial<Pick<Words, 'unit'>> {
   expected?: string | ((context: Omit<Context, 'words'>) => string);
+  /** Why there is nothing to look at, where that is proven. */
+  none?: string;
 }
 
 /** A check that looks for itself, as its file writes it. */
@@ -130,7 +138,7 @@ export interface CheckDefinition<Specs extends ParameterSpecs, Field extends Bri
   /** Where it cannot tell or nobody was asked yet, a person may vouch for it: for so many days by default. */
   attestedForDays?: number;
   /** Why it is not applicable, told before anything that it needs is asked for. */
-  exempt?(context: Pick<CheckContext, 'brief'>): string | undefined;
+  exempt?(context: Pick<CheckContext, 'brief'>): Said | undefined;
   judge(context: CheckContext<Specs, Field>): Judgement;
   recipe(context: CheckContext<Specs, Field>, finding: Finding): Recipe;
 }
@@ -144,7 +152,8 @@ export interface Check extends CheckFacts {
   facts?: readonly LaterFact[];
   parameters?: ParameterSpecs;
   messages: Messages<CheckContext>;
-  exempt?(context: Pick<CheckContext, 'brief'>): string | undefined;
+  none?: Said;
+  exempt?(context: Pick<CheckContext, 'brief'>): Said | undefined;
   /** Done by a person and attested; `judge` is not called. */
   byHand?: boolean;
   /** How long an attestation holds unless it says otherwise, in days; a check with none of the two takes none. */
@@ -164,8 +173,10 @@ export function defineCheck<const Specs extends ParameterSpecs, const Field exte
   definition: CheckDefinition<Specs, Field>,
 ): Check {
   const { needs = {}, messages = {}, ...rest } = definition;
+  const { id } = definition;
+  const none = messages.none === undefined ? undefined : sentences(id, { none: messages.none })('none');
   // the engine gives each check what its own definition asks for, which one type for all cannot say
-  return { ...rest, needs, messages, section: sectionOf(definition.id) } as unknown as Check;
+  return { ...rest, needs, messages, none, section: sectionOf(id) } as unknown as Check;
 }
 
 /** A manual check, as its file writes it: `how` says what there is to do, `recipe` where that depends on the site. */
@@ -177,11 +188,13 @@ type ManualDefinition = CheckFacts &
 /** Makes a manual check, which a person does and attests. */
 export function defineManualCheck(definition: ManualDefinition): Check {
   const recipe = 'how' in definition ? () => ({ steps: definition.how }) : definition.recipe;
-  const { id, title, why, severity, situations, source, attestedForDays, subjects, pictures } = definition;
+  const { id, title, fault, why, severity, situations, source, attestedForDays, subjects, pictures } =
+    definition;
   return {
     id,
     section: definition.section ?? sectionOf(id),
     title,
+    fault,
     why,
     severity,
     situations,
@@ -193,7 +206,7 @@ export function defineManualCheck(definition: ManualDefinition): Check {
     attestedForDays,
     subjects,
     pictures,
-    judge: () => ({ outcome: 'untested', places: [] }),
+    judge: () => ({ outcome: 'untested', ...saysOfAll('not-yet-attested'), places: [] }),
     recipe,
   };
 }

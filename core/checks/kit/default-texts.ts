@@ -4,13 +4,23 @@ import type { Brief } from '#core/facts/brief';
 import type { HostProfile } from '#core/facts/host-profile';
 import type { ReadPage } from '#core/checks/view/read-page';
 import type { SiteView } from '#core/checks/view/site-view';
+import type { Said } from '#core/facts/said';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('default-texts', {
+  'host-default': 'the host’s default',
+  'site-default': 'the site’s default',
+  'home-page': 'the home page’s',
+  'name-alone': 'the site’s name alone',
+  tagline: 'the site’s tagline',
+});
 
 /** Whose a default is. */
 export type DefaultOf = 'host' | 'site';
 export interface FoundDefault {
   of: DefaultOf;
-  /** In words, to stand behind “title …,”. */
-  words: string;
+  /** Whose, to stand behind “title …,”. */
+  words: Said;
 }
 export type TextField = 'title' | 'description';
 
@@ -21,10 +31,7 @@ export const textOf = (page: ReadPage, field: TextField): string | undefined =>
 export class DefaultTexts {
   private readonly hosts: ReadonlySet<string>;
   private readonly home: ReadPage | undefined;
-  private readonly texts: Record<
-    TextField,
-    { said: string; home: string; alone: string; aloneWords: string }
-  >;
+  private readonly texts: Record<TextField, { said: string; home: string; alone: string; aloneWords: Said }>;
 
   constructor(view: Pick<SiteView, 'home'>, brief: Brief, profile: HostProfile) {
     const { titles = [], taglines = [], texts = [] } = profile.defaults ?? {};
@@ -36,13 +43,13 @@ export class DefaultTexts {
         said: foldLoosely(brief.defaultTitle ?? ''),
         home: ofHome('title'),
         alone: foldLoosely(brief.name ?? ''),
-        aloneWords: 'the site’s name alone',
+        aloneWords: says('name-alone'),
       },
       description: {
         said: foldLoosely(brief.defaultDescription ?? ''),
         home: ofHome('description'),
         alone: foldLoosely(brief.tagline ?? ''),
-        aloneWords: 'the site’s tagline',
+        aloneWords: says('tagline'),
       },
     };
   }
@@ -52,12 +59,12 @@ export class DefaultTexts {
     const text = textOf(page, field);
     if (!text) return undefined;
     const loose = foldLoosely(text);
-    if (this.hosts.has(loose)) return { of: 'host', words: 'the host’s default' };
+    if (this.hosts.has(loose)) return { of: 'host', words: says('host-default') };
     const { said, home, alone, aloneWords } = this.texts[field];
     // what stands for the whole site may stand on its home page
     if (page === this.home) return undefined;
-    if (said && loose === said) return { of: 'site', words: 'the site’s default' };
-    if (text === home) return { of: 'site', words: 'the home page’s' };
+    if (said && loose === said) return { of: 'site', words: says('site-default') };
+    if (text === home) return { of: 'site', words: says('home-page') };
     return alone && loose === alone ? { of: 'site', words: aloneWords } : undefined;
   }
 }

@@ -2,25 +2,54 @@
 import type { BriefField } from '#core/facts/brief';
 import type { HostEvidence } from '#core/facts/evidence';
 import type { Finding, Judgement, PlaceResult } from '#core/facts/finding';
-import { unsure } from '#core/facts/place-result';
-import { inNumber, quantity, share } from '#core/text/quantity';
+import type { Said } from '#core/facts/said';
+import { quantity } from '#core/text/quantity';
 import type { SiteView } from '#core/checks/view/site-view';
 import type { ReadPage } from '#core/checks/view/read-page';
+import { say, sentences } from '#core/text/sentences';
 import type { CheckContext } from './check';
+import { unsure } from './place-result';
+import { restsOnWhat, saysOfAll, unitsOf } from './says';
 
-export { failed, passed, unsure } from '#core/facts/place-result';
+const says = sentences('kit.judgement', {
+  'no-pages': 'no pages to look at',
+  'audit-again': 'audit again: it is in the brief only since this audit',
+});
 
-export const inapplicable = (reason: string): Judgement => ({ outcome: 'inapplicable', reason, places: [] });
-export const cantTell = (reason: string, more: Partial<Judgement> = {}): Judgement => ({
+export { failed, passed, unsure } from '#core/checks/kit/place-result';
+
+/** What is said of a result as its code and data. */
+export const codeOf = ({ code, data }: Said): Pick<Judgement, 'code' | 'data'> => ({
+  code,
+  ...(data ? { data } : {}),
+});
+
+export const inapplicable = (reason: Said): Judgement => ({
+  outcome: 'inapplicable',
+  reason: say(reason),
+  ...codeOf(reason),
+  places: [],
+});
+/** @param found what was met though it decides nothing */
+export const cantTell = (
+  reason: Said,
+  {
+    found,
+    ...more
+  }: Partial<Pick<Judgement, 'expected' | 'notes' | 'places' | 'awaits'>> & { found?: Said } = {},
+): Judgement => ({
   outcome: 'cantTell',
-  reason,
+  reason: say(reason),
+  ...codeOf(reason),
   places: [],
   ...more,
+  ...(found ? { found: say(found) } : {}),
 });
 /** @param awaits the blank field of the brief that would decide it */
-export const untested = (reason: string, awaits?: BriefField): Judgement => ({
+export const untested = (reason: Said, awaits?: BriefField): Judgement => ({
   outcome: 'untested',
-  reason,
+  reason: say(reason),
+  ...codeOf(reason),
   places: [],
   ...(awaits ? { awaits } : {}),
 });
@@ -53,8 +82,7 @@ function tally(places: readonly PlaceResult[]) {
   return { failures, doubts, firstFailure, firstDoubt };
 }
 
-const isResting = (p: PlaceResult): boolean =>
-  p.outcome === 'cantTell' && p.reason !== undefined && p.reason.startsWith('rests on ');
+const isResting = (p: PlaceResult): boolean => p.outcome === 'cantTell' && restsOnWhat(p) !== undefined;
 
 /** Rule 3: places that rest on the fault of another check leave this one's, unless all of them do. */
 function withoutResting(places: PlaceResult[]): PlaceResult[] {
@@ -74,23 +102,36 @@ export function overPlaces({ words }: Pick<Asked, 'words'>, met: PlaceResult[], 
   if (!all)
     return words.none
       ? inapplicable(words.none)
-      : cantTell(`no ${inNumber(0, unit)} to look at`, { expected });
+      : cantTell(saysOfAll('nothing-to-look-at', { unit: unitsOf(0, unit) }), { expected });
   const notes = more.notes?.length ? more.notes : undefined;
   const { failures, doubts, firstFailure, firstDoubt } = tally(places);
   if (firstFailure) {
-    const rest = failures > 1 ? ' …' : '';
-    const found =
-      all === 1
-        ? firstFailure.found
-        : `${share(failures, all, unit)}: ${firstFailure.found ?? 'not so'}${rest}`;
-    return { outcome: 'failed', expected, found, reason: undefined, notes, places };
+    if (all === 1)
+      return {
+        outcome: 'failed',
+        expected,
+        found: firstFailure.found,
+        notes,
+        ...codeOf(firstFailure),
+        places,
+      };
+    const more = failures > 1 ? 'yes' : 'no';
+    const first = codeOf(firstFailure);
+    const said = saysOfAll('some-fail', { bad: failures, all, unit: unitsOf(all, unit), first, more });
+    return { outcome: 'failed', expected, found: say(said), notes, ...codeOf(said), places };
   }
   if (firstDoubt) {
-    const reason = all === 1 ? firstDoubt.reason : `${share(doubts, all, unit)}: ${firstDoubt.reason}`;
-    return { outcome: 'cantTell', expected, found: firstDoubt.found, reason, notes, places };
+    const { found } = firstDoubt;
+    if (all === 1) {
+      const { reason } = firstDoubt;
+      return { outcome: 'cantTell', expected, found, reason, notes, ...codeOf(firstDoubt), places };
+    }
+    const first = codeOf(firstDoubt);
+    const said = saysOfAll('some-undecided', { doubts, all, unit: unitsOf(all, unit), first });
+    return { outcome: 'cantTell', expected, found, reason: say(said), notes, ...codeOf(said), places };
   }
-  const found = all === 1 ? (places[0]!.found ?? 'as expected') : share(all, all, unit);
-  return { outcome: 'passed', expected, found, reason: undefined, notes, places };
+  const said = all === 1 ? codeOf(places[0]!) : saysOfAll('all-pass', { all, unit: unitsOf(all, unit) });
+  return { outcome: 'passed', expected, found: say(said), notes, ...codeOf(said), places };
 }
 
 /** One place for the site as a whole. */
@@ -122,10 +163,10 @@ export function overPages(
     else if (result) places.push(result);
   }
   for (const refused of view.refusals)
-    places.push(unsure(refused.url, `the server refused the visitor (${refused.status})`));
+    places.push(unsure(refused.url, saysOfAll('refused', { status: refused.status })));
   // that no page has such a thing is proven by pages alone
   if (!places.length && !view.pages.length)
-    return cantTell('no pages to look at', { expected: more.expected ?? context.words.expected });
+    return cantTell(says('no-pages'), { expected: more.expected ?? context.words.expected });
   const built = view.pages.filter((p) => p.isRendered).length;
   const notes = built
     ? [...(more.notes ?? []), `${quantity(built, 'page')} that scripts build: judged as a browser showed it.`]
@@ -134,10 +175,10 @@ export function overPages(
 }
 
 /** Nobody has vouched for a manual check. */
-export const NOT_YET_ATTESTED = 'manual, not yet attested';
+export const NOT_YET_ATTESTED = saysOfAll('not-yet-attested');
 
 /** Why an empty application shell says nothing (rule 5). */
-export const EMPTY_SHELL = 'an empty shell that scripts fill: nothing to read without rendering';
+export const EMPTY_SHELL = saysOfAll('empty-shell');
 
 /**
  * Judges each host of the site. A host that lacks what the check needs rests on the check that says so (rule
@@ -159,7 +200,7 @@ export function overHosts(
 
 /** Places for hosts that came into the brief after the audit. */
 export const unaskedHosts = (view: SiteView): PlaceResult[] =>
-  view.unasked.map((host) => unsure(host, 'audit again: it is in the brief only since this audit'));
+  view.unasked.map((host) => unsure(host, says('audit-again')));
 
 /** The places that failed, which is what a recipe is about. @param most where a text for each would be too long */
 export const failedPlaces = (finding: Pick<Finding, 'places'>, most = Infinity): PlaceResult[] =>

@@ -6,6 +6,11 @@ import type { ReadPage } from '#core/checks/view/read-page';
 import { quantity } from '#core/text/quantity';
 import type { CheckContext } from './check';
 import { overPlaces, unsure } from './judgement';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('kit.rendered', {
+  'not-rendered': 'not rendered {screen, select, phone {on a phone} other {on a desktop}}: {failure}',
+});
 
 type Asked = Pick<CheckContext, 'view' | 'evidence' | 'words'>;
 
@@ -30,7 +35,7 @@ export function overRendered(
     const broken = views.find((v) => v.failure !== undefined);
     const result = whole.length ? judge(whole, page) : null;
     if (broken && result?.outcome !== 'failed')
-      places.push(unsure(url, `not rendered ${SCREEN_WORDS[broken.screen]}: ${broken.failure}`));
+      places.push(unsure(url, says('not-rendered', { screen: broken.screen, failure: broken.failure })));
     else if (result) places.push(result);
   }
   const all = view.pages.length;

@@ -2,6 +2,7 @@
 import Papa from 'papaparse';
 import { pointsLost } from '#core/score/score';
 import { openPlaces, type Audited } from './audited';
+import { headingOf } from '#core/facts/heading';
 
 const TITLES = [
   'check',
@@ -27,7 +28,7 @@ export function findingsCsv({ findings }: Audited): string {
     return [
       f.check,
       f.section,
-      f.title,
+      headingOf(f),
       f.severity,
       f.outcome,
       f.accepted ? 'yes' : '',

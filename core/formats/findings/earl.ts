@@ -73,6 +73,7 @@ export function findingsEarl({ url, at, findings }: Audited): object {
         '@id': testId(f.check),
         '@type': 'earl:TestCase',
         'dct:title': f.title,
+        'dct:alternative': f.fault,
         'dct:identifier': f.check,
       })),
       ...assertions,

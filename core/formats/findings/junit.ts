@@ -4,6 +4,7 @@
  */
 import { SECTION_TITLES, SECTIONS, type Finding } from '#core/facts/finding';
 import { openPlaces, saidOf, type Audited } from './audited';
+import { headingOf } from '#core/facts/heading';
 
 /** Text for XML 1.0, without the characters that it cannot hold (XML 1.0 2.2). */
 const xml = (text: string): string =>
@@ -21,7 +22,7 @@ const MOST_PLACES = 200;
 const isFault = (f: Finding): boolean => f.outcome === 'failed' && !f.accepted;
 
 function caseLines(f: Finding): string[] {
-  const head = `    <testcase classname="${xml(f.section)}" name="${xml(`${f.check}: ${f.title}`)}"`;
+  const head = `    <testcase classname="${xml(f.section)}" name="${xml(`${f.check}: ${headingOf(f)}`)}"`;
   if (f.outcome === 'passed') return [`${head}/>`];
   if (!isFault(f)) {
     const message = f.accepted ? `accepted: ${saidOf(f)}` : `${f.outcome}: ${saidOf(f)}`;

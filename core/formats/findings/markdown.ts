@@ -6,6 +6,7 @@ import { pointsLost } from '#core/score/score';
 import { pointsText } from '#core/text/points';
 import { quantity } from '#core/text/quantity';
 import { openPlaces, saidOf, type Audited } from './audited';
+import { headingOf } from '#core/facts/heading';
 
 const MOST_PLACES = 20;
 
@@ -14,7 +15,7 @@ function faultLines(f: JudgedFinding): string[] {
   const shown = places.length > 1 ? places.slice(0, MOST_PLACES) : [];
   return [
     '',
-    `### ${escapeMarkdown(f.title)}`,
+    `### ${escapeMarkdown(headingOf(f))}`,
     '',
     `${f.severity}, ${f.accepted ? 'accepted' : `${escapeMarkdown(pointsText(pointsLost(f)))} points`}, \`${f.check}\``,
     '',
@@ -49,7 +50,7 @@ export function findingsMarkdown({ url, situation, at, findings, result }: Audit
     '',
     `## Not decided: ${open.length}`,
     '',
-    ...open.map((f) => `- ${escapeMarkdown(f.title)} (\`${f.check}\`): ${escapeMarkdown(saidOf(f))}`),
+    ...open.map((f) => `- ${escapeMarkdown(headingOf(f))} (\`${f.check}\`): ${escapeMarkdown(saidOf(f))}`),
     '',
     `Passed: ${of('passed').length}, not applicable: ${of('inapplicable').length}`,
   ];

@@ -59,6 +59,7 @@ export const DE: ReportTexts = {
   fresh: 'Neu',
   since: (date) => `Verglichen mit dem Bericht vom ${date}.`,
   sinceFirst: (date) => `Verglichen mit unserem ersten Blick am ${date}.`,
+  found: 'Gefunden',
   who: 'Wer',
   nobodyYet: 'noch niemandem übertragen',
   by: 'Bis',
@@ -71,6 +72,7 @@ export const DE: ReportTexts = {
   notYet: 'noch zu tun',
   shared: {
     forYou: 'Diese Seite ist für',
+    somebodyElse: 'jemand anderem',
     passphrase: 'Kennwort',
     open: 'Bericht öffnen',
     asPdf: 'Als PDF speichern',

@@ -61,6 +61,7 @@ export const EN: ReportTexts = {
   fresh: 'New',
   since: (date) => `Compared with the report of ${date}.`,
   sinceFirst: (date) => `Compared with our first look on ${date}.`,
+  found: 'Found',
   who: 'Who',
   nobodyYet: 'not given to anybody yet',
   by: 'By',
@@ -73,6 +74,7 @@ export const EN: ReportTexts = {
   notYet: 'still to be done',
   shared: {
     forYou: 'This page is for',
+    somebodyElse: 'somebody else',
     passphrase: 'Passphrase',
     open: 'Open the report',
     asPdf: 'Save as PDF',

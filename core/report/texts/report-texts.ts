@@ -26,6 +26,7 @@ export interface ReportTexts {
   fresh: string;
   since: (date: string) => string;
   sinceFirst: (date: string) => string;
+  found: string;
   who: string;
   nobodyYet: string;
   by: string;
@@ -39,6 +40,8 @@ export interface ReportTexts {
   /** The page behind a share link. */
   shared: {
     forYou: string;
+    /** Instead of the name of another client. */
+    somebodyElse: string;
     passphrase: string;
     open: string;
     asPdf: string;

@@ -3,6 +3,7 @@ import { defineManualCheck } from '#core/checks/kit/check';
 export const accounts = defineManualCheck({
   id: 'delivery.accounts',
   title: 'Default accounts and passwords are gone',
+  fault: 'A default account or password is left',
   severity: 'major',
   situations: ['staging', 'live'],
   source: 'common practice',

@@ -3,6 +3,7 @@ import { defineManualCheck } from '#core/checks/kit/check';
 export const backup = defineManualCheck({
   id: 'delivery.backup',
   title: 'Backup is recent and can be restored',
+  fault: 'Backup is missing, old or cannot be restored',
   severity: 'major',
   situations: ['staging', 'live'],
   source: 'common practice',

@@ -2,6 +2,12 @@ import { finalStatus, headerValues, lastAnswer } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
 import { webAddress } from '#core/checks/view/web-address';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('delivery.cached', {
+  'no-cache-control': 'no Cache-Control',
+});
 
 /**
  * A fingerprint in a file's name or query: eight or more hexadecimal digits or mixed letters beside digits,
@@ -13,6 +19,7 @@ const FINGERPRINT =
 export const cached = defineCheck({
   id: 'delivery.cached',
   title: 'Fingerprinted files are cached for long',
+  fault: 'A fingerprinted file is not cached for long',
   severity: 'minor',
   situations: ['live'],
   scope: 'asset',
@@ -42,7 +49,7 @@ export const cached = defineCheck({
           ? 0
           : Number(/(?:^|[,\s])max-age\s*=\s*"?(\d+)/i.exec(value)?.[1] ?? 0);
         return (age >= parameters.seconds ? passed : failed)(a.url, {
-          found: value || 'no Cache-Control',
+          found: seen(value || undefined) ?? says('no-cache-control'),
           raw: value ? `Cache-Control: ${value}` : undefined,
         });
       }),

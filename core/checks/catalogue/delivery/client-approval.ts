@@ -11,19 +11,29 @@ import {
   untested,
 } from '#core/checks/kit/judgement';
 import { SiteView } from '#core/checks/view/site-view';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('delivery.client-approval', {
+  'changed-since-yes': '{what} changed since the yes',
+  'not-compared': '{what}: {why}',
+  'launched-unasked': 'it is launched, and nobody was asked for a yes',
+  'no-yes-yet': 'no contact has said yes yet',
+  'yes-to-another-environment': 'the yes is to what stands on {environment}',
+});
 
 const placeOf = ({ url, what, isSure, why, before, after }: ContentChange): PlaceResult =>
   isSure
     ? failed(url, {
-        found: `${what} changed since the yes`,
+        found: says('changed-since-yes', { what }),
         ...(before === undefined ? {} : { expected: before }),
         ...(after === undefined ? {} : { raw: after }),
       })
-    : unsure(url, `${what}: ${why}`);
+    : unsure(url, says('not-compared', { what, why }));
 
 export const clientApproval = defineCheck({
   id: 'delivery.client-approval',
   title: 'Client has approved this content',
+  fault: 'Content changed since the client’s approval',
   severity: 'blocker',
   situations: ['staging', 'live'],
   scope: 'site',
@@ -43,12 +53,12 @@ export const clientApproval = defineCheck({
     if (!approval || !approved) {
       // a site that went live before anybody could be asked is not held for it
       return view.evidence.target.kind === 'live' && launched
-        ? inapplicable('it is launched, and nobody was asked for a yes')
-        : untested('no contact has said yes yet');
+        ? inapplicable(says('launched-unasked'))
+        : untested(says('no-yes-yet'));
     }
     const isLive = view.evidence.target.kind === 'live';
     if (!approval.isHere && !isLive && !approval.isLive)
-      return inapplicable(`the yes is to what stands on ${approval.environment}`);
+      return inapplicable(says('yes-to-another-environment', { environment: approval.environment }));
     const other = new SiteView(approved, brief, profile, approval.isLive ? 'live' : 'staging');
     const hosts = new Set([...view.siteHosts, ...other.siteHosts]);
     const now = contentOf(view, hosts);

@@ -3,6 +3,13 @@ import { readLinkHeader } from '#core/extract/link-header';
 import { headerValues, type Exchange } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, overSite, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('delivery.comments', {
+  'comment-form': 'a comment form',
+  'no-page-has-comment-form': 'no page has a comment form',
+  'link-notifications': 'link notifications are taken',
+});
 
 /** A form that takes comments: by its id, its address or its fields (common practice). */
 const commentForm = (facts: PageFacts) =>
@@ -31,6 +38,7 @@ function notifiedByHeader(answer: Exchange | undefined): string | undefined {
 export const comments = defineCheck({
   id: 'delivery.comments',
   title: 'Comments and link notifications are as agreed',
+  fault: 'Comments or link notifications are not as agreed',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -43,9 +51,9 @@ export const comments = defineCheck({
       return overSite(
         context,
         page
-          ? passed(page.url, { found: 'a comment form', raw: commentForm(page.facts)!.raw })
+          ? passed(page.url, { found: says('comment-form'), raw: commentForm(page.facts)!.raw })
           : failed(context.evidence.target.url, {
-              found: 'no page has a comment form',
+              found: says('no-page-has-comment-form'),
               adopt: { field: 'comments', how: 'set', value: 'unwanted' },
             }),
         { expected: 'a comment form' },
@@ -57,16 +65,14 @@ export const comments = defineCheck({
         const form = commentForm(page.facts);
         if (form)
           return failed(page.url, {
-            found: 'a comment form',
+            found: says('comment-form'),
             raw: form.raw,
             adopt: { field: 'comments', how: 'set', value: 'wanted' },
           });
         const link = notified(page.facts);
-        if (link) return failed(page.url, { found: 'link notifications are taken', raw: link.raw });
+        if (link) return failed(page.url, { found: says('link-notifications'), raw: link.raw });
         const header = notifiedByHeader(page.answer);
-        return header
-          ? failed(page.url, { found: 'link notifications are taken', raw: header })
-          : page.passed;
+        return header ? failed(page.url, { found: says('link-notifications'), raw: header }) : page.passed;
       },
       { expected: 'no comment form and no link notifications' },
     );

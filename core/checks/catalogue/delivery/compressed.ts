@@ -3,6 +3,12 @@ import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
 import { webAddress } from '#core/checks/view/web-address';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('delivery.compressed', {
+  'plain-bytes': 'plain, {decoded} bytes',
+});
 
 const TEXT =
   /^(text\/|application\/(javascript|json|ld\+json|xml|manifest\+json|xhtml\+xml)|image\/svg\+xml)/i;
@@ -10,6 +16,7 @@ const TEXT =
 export const compressed = defineCheck({
   id: 'delivery.compressed',
   title: 'Text is served compressed',
+  fault: 'Text is served uncompressed',
   severity: 'minor',
   situations: ['live'],
   scope: 'asset',
@@ -43,7 +50,7 @@ export const compressed = defineCheck({
       const good = encoding && encoding.toLowerCase() !== 'identity';
       places.push(
         (good ? passed : failed)(url, {
-          found: good ? encoding : `plain, ${answer.bytes!.decoded} bytes`,
+          found: good ? seen(encoding) : says('plain-bytes', { decoded: answer.bytes!.decoded }),
           raw: `Content-Type: ${type}${encoding ? `\nContent-Encoding: ${encoding}` : ''}`,
         }),
       );

@@ -1,9 +1,16 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('delivery.fonts-used', {
+  unused: 'no style uses it ({at})',
+});
 
 export const fontsUsed = defineCheck({
   id: 'delivery.fonts-used',
   title: 'Every @font-face is used',
+  fault: 'An @font-face is unused',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'font',
@@ -28,8 +35,8 @@ export const fontsUsed = defineCheck({
       context,
       [...declared].map(([family, at]) =>
         used.has(family)
-          ? passed(family, { found: 'used' })
-          : failed(family, { found: `no style uses it (${at})` }),
+          ? passed(family, { found: saysOfAll('used') })
+          : failed(family, { found: says('unused', { at }) }),
       ),
     );
   },

@@ -2,10 +2,18 @@ import { quantity } from '#core/text/quantity';
 import { foldLoosely } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('delivery.form-sender', {
+  'no-default-known': 'the host profile knows no default sender',
+  fields: '{fieldsCount, plural, one {{fieldsCount} field} other {{fieldsCount} fields}}',
+});
 
 export const formSender = defineCheck({
   id: 'delivery.form-sender',
   title: 'Forms carry no default sender or recipient',
+  fault: 'A form carries a default sender or recipient',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'form',
@@ -19,15 +27,15 @@ export const formSender = defineCheck({
   judge(context) {
     const { view, profile } = context;
     const marks = (profile.defaults?.formSenders ?? []).map(foldLoosely);
-    if (!marks.length) return inapplicable('the host profile knows no default sender');
+    if (!marks.length) return inapplicable(says('no-default-known'));
     const places = view.pages.flatMap((page) =>
       page.facts.forms.map((form) => {
         const place = `${page.url} ${form.id ? `#${form.id}` : form.action}`;
         const texts = [form.action, ...form.fields.flatMap((f) => [f.name, f.value ?? ''])];
         const hit = texts.find((t) => t && marks.some((m) => foldLoosely(t).includes(m)));
         return hit
-          ? failed(place, { found: hit, raw: form.raw })
-          : passed(place, { found: quantity(form.fields.length, 'field') });
+          ? failed(place, { found: seen(hit), raw: form.raw })
+          : passed(place, { found: says('fields', { fieldsCount: form.fields.length }) });
       }),
     );
     return overPlaces(context, places);

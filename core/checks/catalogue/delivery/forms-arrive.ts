@@ -4,6 +4,7 @@ import { formsOf } from './forms';
 export const formsArrive = defineManualCheck({
   id: 'delivery.forms-arrive',
   title: 'Mail from every form arrives',
+  fault: 'Mail from a form does not arrive',
   severity: 'major',
   situations: ['staging', 'live'],
   source: 'common practice',

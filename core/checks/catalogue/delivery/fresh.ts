@@ -1,9 +1,19 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('delivery.fresh', {
+  'other-status': '{status} from the cache, {status2} anew',
+  'no-text-compare': 'no text to compare',
+  'same-text': 'the same text{hasAge, select, yes {, {age} seconds old} other {}}',
+  stale: 'another text than after revalidating{hasAge, select, yes {, {age} seconds old} other {}}',
+});
 
 export const fresh = defineCheck({
   id: 'delivery.fresh',
   title: 'Caches hand out the current page',
+  fault: 'A cache hands out an old page',
   severity: 'major',
   situations: ['live'],
   scope: 'page',
@@ -18,15 +28,17 @@ export const fresh = defineCheck({
       context,
       evidence.freshness.map(({ url, ordinary, revalidated }) => {
         const error = ordinary.error ?? revalidated.error;
-        if (error) return unsure(url, error.message);
+        if (error) return unsure(url, seen(error.message));
         if (ordinary.status !== revalidated.status)
-          return failed(url, { found: `${ordinary.status} from the cache, ${revalidated.status} anew` });
+          return failed(url, {
+            found: says('other-status', { status: ordinary.status, status2: revalidated.status }),
+          });
         if (ordinary.text === undefined || revalidated.text === undefined)
-          return unsure(url, 'no text to compare');
-        const age = ordinary.age ? `, ${ordinary.age} seconds old` : '';
+          return unsure(url, says('no-text-compare'));
+        const age = { hasAge: ordinary.age ? 'yes' : 'no', age: ordinary.age };
         return ordinary.text === revalidated.text
-          ? passed(url, { found: `the same text${age}` })
-          : failed(url, { found: `another text than after revalidating${age}` });
+          ? passed(url, { found: says('same-text', age) })
+          : failed(url, { found: says('stale', age) });
       }),
     );
   },

@@ -1,10 +1,17 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, passed } from '#core/checks/kit/judgement';
 import { overRendered, SCREEN_WORDS } from '#core/checks/kit/rendered';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('delivery.layout-still', {
+  'shift-on-screen': '{shift} {screen, select, phone {on a phone} other {on a desktop}}',
+});
 
 export const layoutStill = defineCheck({
   id: 'delivery.layout-still',
   title: 'The layout stays still while a page loads',
+  fault: 'The layout shifts while a page loads',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -27,8 +34,10 @@ export const layoutStill = defineCheck({
       const shift = worst?.layoutShift ?? 0;
       const found = shift.toFixed(2);
       return shift < context.parameters.shift
-        ? passed(page.url, { found })
-        : failed(page.url, { found: `${found} ${SCREEN_WORDS[worst!.screen]}` });
+        ? passed(page.url, { found: seen(found) })
+        : failed(page.url, {
+            found: says('shift-on-screen', { shift: found, screen: worst!.screen }),
+          });
     });
   },
   recipe: () => ({

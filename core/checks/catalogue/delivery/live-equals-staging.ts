@@ -2,16 +2,25 @@ import { faceOf, pathBelow, type Compared, type Ground } from '#core/compare/sit
 import { defineCheck } from '#core/checks/kit/check';
 import { SiteView } from '#core/checks/view/site-view';
 import { cantTell, failed, inapplicable, overPlaces } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('delivery.live-equals-staging', {
+  'left-behind-on-purpose': 'left behind on purpose: {stagingHosts}',
+  'not-compared': 'there is no audit of staging to compare with',
+  'staging-not-read': 'staging could not be read when it was audited',
+  'differs-from-staging': 'other {differing} than on staging',
+});
 
 /** What a visitor meets. */
 const MET: readonly Compared[] = ['title', 'description', 'headings', 'text', 'links'];
 
 /** Why nothing could be compared yet. */
-export const NOT_COMPARED = 'there is no audit of staging to compare with';
+export const NOT_COMPARED = says('not-compared');
 
 export const liveEqualsStaging = defineCheck({
   id: 'delivery.live-equals-staging',
   title: 'Live pages are those approved on staging',
+  fault: 'A live page differs from what was approved on staging',
   severity: 'minor',
   situations: ['live'],
   scope: 'page',
@@ -25,10 +34,10 @@ export const liveEqualsStaging = defineCheck({
   judge(context) {
     const { view, brief, staging, profile, evidence } = context;
     if (brief.notWanted?.stagingHosts)
-      return inapplicable(`left behind on purpose: ${brief.notWanted.stagingHosts}`);
+      return inapplicable(says('left-behind-on-purpose', { stagingHosts: brief.notWanted.stagingHosts }));
     if (!staging) return cantTell(NOT_COMPARED);
     const other = new SiteView(staging, brief, profile, 'staging');
-    if (!other.pages.length) return cantTell('staging could not be read when it was audited');
+    if (!other.pages.length) return cantTell(says('staging-not-read'));
     const hosts = new Set([...view.siteHosts, ...other.siteHosts]);
     const there: Ground = { base: staging.target.url, hosts };
     const here: Ground = { base: view.home?.url ?? evidence.target.url, hosts };
@@ -44,7 +53,7 @@ export const liveEqualsStaging = defineCheck({
       return [
         first
           ? failed(page.url, {
-              found: `other ${differing.join(', ')} than on staging`,
+              found: says('differs-from-staging', { differing: differing.join(', ') }),
               expected: text(first, then).slice(0, 300),
               raw: text(first, now).slice(0, 300),
             })

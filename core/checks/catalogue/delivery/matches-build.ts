@@ -2,18 +2,32 @@ import { compareBuild, type BuildFile } from '#core/compare/build';
 import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('delivery.matches-build', {
+  injected: 'the same text, with something put in{hasWhy, select, yes {: {why}} other {}}',
+  bytes: 'other bytes',
+  'other-bytes': '{all}',
+  'no-build-uploaded': 'no build was uploaded',
+});
 
 /** What a file of the build comes to; nothing where it is none that is served, or was left unread. */
 const JUDGED: Record<BuildFile['state'], (file: BuildFile) => PlaceResult[]> = {
   same: ({ path }) => [passed(path)],
   injected: ({ path, why }) => [
-    passed(path, { found: `the same text, with something put in${why ? `: ${why}` : ''}` }),
+    passed(path, { found: says('injected', { hasWhy: why ? 'yes' : 'no', why: why ? why : undefined }) }),
   ],
   differs: ({ path, differences = [] }) => [
-    failed(path, { found: ['other bytes', ...differences.map((d) => d.what)].join(', ') }),
+    failed(path, {
+      found: says('other-bytes', {
+        all: [says('bytes'), ...differences.map((d) => d.what)],
+      }),
+    }),
   ],
-  missing: ({ path, why }) => [failed(path, { found: why })],
-  unknown: ({ path, why }) => [unsure(path, why ?? 'no answer')],
+  missing: ({ path, status }) => [failed(path, { found: saysOfAll('status', { status }) })],
+  unknown: ({ path, why }) => [unsure(path, seen(why) ?? saysOfAll('no-answer'))],
   unread: () => [],
   'not served': () => [],
 };
@@ -21,6 +35,7 @@ const JUDGED: Record<BuildFile['state'], (file: BuildFile) => PlaceResult[]> = {
 export const matchesBuild = defineCheck({
   id: 'delivery.matches-build',
   title: 'Served files are those of the build',
+  fault: 'A served file differs from the build',
   severity: 'major',
   situations: ['live'],
   scope: 'file',
@@ -33,7 +48,7 @@ export const matchesBuild = defineCheck({
   },
   judge(context) {
     const { evidence, view, build } = context;
-    if (!build) return inapplicable('no build was uploaded');
+    if (!build) return inapplicable(says('no-build-uploaded'));
     const { files } = compareBuild(build, evidence, `https://${view.preferredHost}`);
     return overPlaces(
       context,

@@ -1,6 +1,13 @@
 import { finalStatus } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('delivery.no-directory-listing', {
+  listing: 'a list of its files',
+});
 
 /** What the listings of common servers begin with (common practice, from memory). */
 const LISTING =
@@ -9,6 +16,7 @@ const LISTING =
 export const noDirectoryListing = defineCheck({
   id: 'delivery.no-directory-listing',
   title: 'Directory listings are off',
+  fault: 'A directory listing is on',
   severity: 'minor',
   situations: ['live'],
   scope: 'path',
@@ -23,10 +31,11 @@ export const noDirectoryListing = defineCheck({
       context,
       evidence.folders.map((f) => {
         const status = finalStatus(f.chain);
-        if (status === undefined) return unsure(f.path, f.chain.error?.message ?? 'no answer');
+        if (status === undefined)
+          return unsure(f.path, seen(f.chain.error?.message) ?? saysOfAll('no-answer'));
         return status === 200 && LISTING.test(f.sample ?? '')
-          ? failed(f.path, { found: 'a list of its files', raw: f.sample })
-          : passed(f.path, { found: `status ${status}` });
+          ? failed(f.path, { found: says('listing'), raw: f.sample })
+          : passed(f.path, { found: saysOfAll('status', { status }) });
       }),
     );
   },

@@ -1,6 +1,13 @@
 import { finalStatus } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('delivery.no-exposed-files', {
+  'served-with-content': 'served, with its content',
+});
 
 /** Lines of settings, and nothing else: comments aside. */
 function areSettings(text: string): boolean {
@@ -65,6 +72,7 @@ export const TELLTALES: Record<string, (text: string) => boolean> = {
 export const noExposedFiles = defineCheck({
   id: 'delivery.no-exposed-files',
   title: 'No private files are served',
+  fault: 'A private file is served',
   severity: 'blocker',
   situations: ['live'],
   scope: 'path',
@@ -82,11 +90,12 @@ export const noExposedFiles = defineCheck({
       .filter((p) => p.path in TELLTALES)
       .map((p) => {
         const status = finalStatus(p.chain);
-        if (status === undefined) return unsure(p.path, p.chain.error?.message ?? 'no answer');
+        if (status === undefined)
+          return unsure(p.path, seen(p.chain.error?.message) ?? saysOfAll('no-answer'));
         const isServed = (status === 200 || status === 206) && !isAnything(p.sample);
         if (isServed && TELLTALES[p.path]!(p.sample ?? ''))
-          return failed(p.path, { found: 'served, with its content', raw: p.sample });
-        return passed(p.path, { found: `status ${status}` });
+          return failed(p.path, { found: says('served-with-content'), raw: p.sample });
+        return passed(p.path, { found: saysOfAll('status', { status }) });
       });
     return overPlaces(context, places);
   },

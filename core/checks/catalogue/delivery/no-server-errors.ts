@@ -2,10 +2,19 @@ import { finalStatus } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overPlaces, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { restingOn, saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('delivery.no-server-errors', {
+  'lock-or-fault': 'it answers 503 to everybody: whether that is a lock or a fault cannot be seen from here',
+  again: '{first}, then {status}',
+});
 
 export const noServerErrors = defineCheck({
   id: 'delivery.no-server-errors',
   title: 'No 5xx on any page',
+  fault: '5xx on a page',
   severity: 'blocker',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -15,10 +24,7 @@ export const noServerErrors = defineCheck({
   messages: { expected: 'no status of 500 or above', unit: 'address' },
   judge(context) {
     const { evidence, view } = context;
-    if (view.isShut)
-      return cantTell(
-        'it answers 503 to everybody: whether that is a lock or a fault cannot be seen from here',
-      );
+    if (view.isShut) return cantTell(says('lock-or-fault'));
     const places: PlaceResult[] = [];
     const notes: string[] = [];
     const refused = new Set(view.refusals.map((r) => r.evidence));
@@ -29,7 +35,7 @@ export const noServerErrors = defineCheck({
       if (status >= 500) {
         places.push(
           failed(page.url, {
-            found: `${first ?? status}, then ${status}`,
+            found: says('again', { first: first ?? status, status }),
             raw: page.from ? `linked from ${page.from}` : undefined,
           }),
         );
@@ -37,11 +43,11 @@ export const noServerErrors = defineCheck({
       }
       if (first !== undefined && first >= 500)
         notes.push(`${page.url} answered ${first} once, then ${status}`);
-      places.push(passed(page.url, { found: String(status) }));
+      places.push(passed(page.url, { found: seen(String(status)) }));
     }
     if (!places.length) {
       const cause = view.rootCause();
-      return cantTell(cause ? `rests on ${cause.check}: ${cause.reason}` : 'no page answered');
+      return cantTell(cause ? restingOn(cause.check, cause.reason) : saysOfAll('no-page-answered'));
     }
     return overPlaces(context, places, {
       notes,

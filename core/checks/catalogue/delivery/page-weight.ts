@@ -2,8 +2,17 @@ import { lastAnswer, type AssetEvidence } from '#core/facts/evidence';
 import type { ReadPage } from '#core/checks/view/read-page';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages, passed, unsure } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import type { Said } from '#core/facts/said';
 
-const megabytes = (n: number): string => `${(n / 1_000_000).toFixed(2)} MB`;
+const says = sentences('delivery.page-weight', {
+  weight:
+    '{sum} MB{elsewhere, select, 0 {} other { without {elsewhere} files from elsewhere}}{hasHeaviest, select, yes {, most of it {heaviest} ({megabytes} MB)} other {}}',
+  'not-weighed': '{unread} of its own files were not weighed',
+});
+
+const inMegabytes = (n: number): string => (n / 1_000_000).toFixed(2);
+const megabytes = (n: number): string => `${inMegabytes(n)} MB`;
 
 /** What a file weighs on the way, where all of it was fetched; else what it says of its size. */
 function weightOf({ chain, size }: AssetEvidence): number | undefined {
@@ -49,15 +58,21 @@ function weigh(
   return out;
 }
 
-function weightInWords({ sum, elsewhere, heaviest }: Weighed, budget: number): string {
-  const without = elsewhere ? ` without ${elsewhere} files from elsewhere` : '';
-  const most = heaviest && sum > budget ? `, most of it ${heaviest.url} (${megabytes(heaviest.bytes)})` : '';
-  return `${megabytes(sum)}${without}${most}`;
+function weightOfPage({ sum, elsewhere, heaviest }: Weighed, budget: number): Said {
+  const most = heaviest && sum > budget ? heaviest : undefined;
+  return says('weight', {
+    sum: inMegabytes(sum),
+    elsewhere,
+    hasHeaviest: most ? 'yes' : 'no',
+    heaviest: most?.url,
+    megabytes: most && inMegabytes(most.bytes),
+  });
 }
 
 export const pageWeight = defineCheck({
   id: 'delivery.page-weight',
   title: 'Page weight is within the budget',
+  fault: 'Page weight exceeds the budget',
   severity: 'minor',
   situations: ['live'],
   scope: 'page',
@@ -82,14 +97,14 @@ export const pageWeight = defineCheck({
     const sizes = new Map(evidence.assets.map((a) => [a.url, weightOf(a)]));
     return overPages(context, (page) => {
       const weighed = weigh(page, sizes, view.siteHosts);
-      const found = weightInWords(weighed, budget);
+      const found = weightOfPage(weighed, budget);
       if (weighed.sum > budget)
         return failed(page.url, {
           found,
           adopt: { field: 'budgetBytes', how: 'set', value: Math.ceil(weighed.sum / 100_000) * 100_000 },
         });
       return weighed.unread
-        ? unsure(page.url, `${weighed.unread} of its own files were not weighed`, { found })
+        ? unsure(page.url, says('not-weighed', { unread: weighed.unread }), { found })
         : passed(page.url, { found });
     });
   },

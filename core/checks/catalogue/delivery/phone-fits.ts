@@ -1,18 +1,34 @@
 import { SCREENS, type RenderedView } from '#core/facts/rendered';
-import type { PlaceDetails } from '#core/facts/place-result';
+import type { PlaceDetails } from '#core/checks/kit/place-result';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, passed, unsure } from '#core/checks/kit/judgement';
 import { overRendered } from '#core/checks/kit/rendered';
 import { quantity } from '#core/text/quantity';
+import { sentences } from '#core/text/sentences';
+import { restingOn } from '#core/checks/kit/says';
+
+const says = sentences('delivery.phone-fits', {
+  'wider-than-screen':
+    '{sideways} px wider than the screen{hasElement, select, yes {: {element} reaches to {right} px} other {}}',
+  'small-letters':
+    '{count, plural, one {{count} letter} other {{count} letters}} below {least} px, the smallest at {px} px: “{text}”',
+  'not-rendered-on-phone': 'not rendered on a phone',
+  'laid-out-for-another-screen': 'the page is laid out for another screen',
+});
 
 type Layout = NonNullable<RenderedView['layout']>;
 
 /** What lies wider than the screen, in words; undefined where nothing does. */
 function tooWide({ sideways, wide }: Layout, most: number): PlaceDetails | undefined {
   if (sideways <= most) return undefined;
-  const by = wide[0] ? `: ${wide[0].element} reaches to ${wide[0].right} px` : '';
+  const [widest] = wide;
   return {
-    found: `${sideways} px wider than the screen${by}`,
+    found: says('wider-than-screen', {
+      sideways,
+      hasElement: widest ? 'yes' : 'no',
+      element: widest?.element,
+      right: widest?.right,
+    }),
     raw: wide.map((w) => `${w.element} to ${w.right} px`).join('\n') || undefined,
   };
 }
@@ -23,7 +39,7 @@ function tooSmall({ small }: Layout, least: number, letters: number): PlaceDetai
   const count = under.reduce((sum, s) => sum + s.letters, 0);
   if (count <= letters) return undefined;
   return {
-    found: `${quantity(count, 'letter')} below ${least} px, the smallest at ${under[0]!.px} px: “${under[0]!.text}”`,
+    found: says('small-letters', { count, least, px: under[0]!.px, text: under[0]!.text }),
     raw: under.map((s) => `${s.px} px ${s.element}: ${s.text}`).join('\n'),
   };
 }
@@ -31,6 +47,7 @@ function tooSmall({ small }: Layout, least: number, letters: number): PlaceDetai
 export const phoneFits = defineCheck({
   id: 'delivery.phone-fits',
   title: 'Pages fit a phone’s screen and can be read there',
+  fault: 'A page is too wide or its text too small on a phone',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -62,9 +79,9 @@ export const phoneFits = defineCheck({
     const { pixels, letters, sideways } = context.parameters;
     return overRendered(context, (views, page) => {
       const layout = views.find((v) => v.screen === 'phone')?.layout;
-      if (!layout) return unsure(page.url, 'not rendered on a phone');
+      if (!layout) return unsure(page.url, says('not-rendered-on-phone'));
       if (!page.facts.metas.some((m) => m.name === 'viewport'))
-        return unsure(page.url, 'rests on metadata.viewport: the page is laid out for another screen');
+        return unsure(page.url, restingOn('metadata.viewport', says('laid-out-for-another-screen')));
       const fault = tooWide(layout, sideways) ?? tooSmall(layout, pixels, letters);
       return fault ? failed(page.url, fault) : passed(page.url);
     });

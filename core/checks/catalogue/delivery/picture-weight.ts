@@ -1,10 +1,19 @@
 import { finalStatus } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('delivery.picture-weight', {
+  'size-unknown': 'the server does not say how large it is',
+  'bytes-and-size':
+    '{size} bytes{hasSize, select, yes {, {width} × {height} px} other {}}{hasPage, select, yes {, on {url}} other {}}',
+});
 
 export const pictureWeight = defineCheck({
   id: 'delivery.picture-weight',
   title: 'No single picture is too heavy',
+  fault: 'A picture is too heavy',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'asset',
@@ -24,11 +33,18 @@ export const pictureWeight = defineCheck({
     return overPlaces(
       context,
       pictures.map((a) => {
-        if (a.size === undefined) return unsure(a.url, 'the server does not say how large it is');
-        if (a.size <= most) return passed(a.url, { found: `${a.size} bytes` });
+        if (a.size === undefined) return unsure(a.url, says('size-unknown'));
+        if (a.size <= most) return passed(a.url, { found: saysOfAll('bytes', { bytes: a.size }) });
         const page = view.pages.find((p) => p.loads.some((l) => l.url === a.url));
         return failed(a.url, {
-          found: `${a.size} bytes${a.image ? `, ${a.image.width} × ${a.image.height} px` : ''}${page ? `, on ${page.url}` : ''}`,
+          found: says('bytes-and-size', {
+            size: a.size,
+            hasSize: a.image ? 'yes' : 'no',
+            width: a.image ? a.image.width : undefined,
+            height: a.image ? a.image.height : undefined,
+            hasPage: page ? 'yes' : 'no',
+            url: page ? page.url : undefined,
+          }),
         });
       }),
       {

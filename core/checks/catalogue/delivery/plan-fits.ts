@@ -14,6 +14,7 @@ function smallestPlan(features: readonly string[], { name, plans = [] }: HostPro
 export const planFits = defineManualCheck({
   id: 'delivery.plan-fits',
   title: 'Hosting plan covers the site’s features',
+  fault: 'Hosting plan lacks a feature of the site',
   severity: 'major',
   situations: ['staging'],
   source: 'common practice',

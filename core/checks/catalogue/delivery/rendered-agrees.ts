@@ -3,6 +3,13 @@ import { foldSpace } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, passed, unsure } from '#core/checks/kit/judgement';
 import { mainView, overRendered } from '#core/checks/kit/rendered';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('delivery.rendered-agrees', {
+  'not-rendered-on-desktop': 'not rendered on a desktop',
+  'led-on': 'scripts lead the browser on to {url}',
+});
 
 /** What search engines go by, as one rendering of a page has it. */
 const SAID: Record<string, (facts: PageFacts) => string> = {
@@ -25,6 +32,7 @@ const quoted = (text: string): string => (text ? `“${text}”` : 'nothing');
 export const renderedAgrees = defineCheck({
   id: 'delivery.rendered-agrees',
   title: 'Rendered and plain page say the same',
+  fault: 'Rendered and plain page differ',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -37,10 +45,10 @@ export const renderedAgrees = defineCheck({
   judge(context) {
     return overRendered(context, (views, page) => {
       const view = mainView(views);
-      if (!view?.facts) return unsure(page.url, 'not rendered on a desktop');
+      if (!view?.facts) return unsure(page.url, says('not-rendered-on-desktop'));
       const plain = page.evidence.facts!;
       if (new URL(view.url).pathname !== new URL(page.url).pathname)
-        return unsure(page.url, `scripts lead the browser on to ${view.url}`);
+        return unsure(page.url, says('led-on', { url: view.url }));
       const differing = Object.entries(SAID).flatMap(([what, of]) => {
         const [before, after] = [of(plain), of(view.facts!)];
         return before === after ? [] : [{ what, before, after }];
@@ -48,7 +56,7 @@ export const renderedAgrees = defineCheck({
       if (!differing.length) return passed(page.url);
       return failed(page.url, {
         expected: differing.map(({ what, before }) => `${what} ${quoted(before)}`).join(', '),
-        found: differing.map(({ what, after }) => `${what} ${quoted(after)}`).join(', '),
+        found: seen(differing.map(({ what, after }) => `${what} ${quoted(after)}`).join(', ')),
         raw: differing
           .map(({ what, before, after }) => `${what}\n  plain: ${before}\n  rendered: ${after}`)
           .join('\n'),

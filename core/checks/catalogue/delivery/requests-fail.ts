@@ -4,6 +4,13 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, passed, unsure } from '#core/checks/kit/judgement';
 import { overRendered } from '#core/checks/kit/rendered';
 import { quantity } from '#core/text/quantity';
+import { sentences } from '#core/text/sentences';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('delivery.requests-fail', {
+  'failed-request':
+    '{status}: {path}{others, plural, =0 {} one {, and {others} other} other {, and {others} others}}',
+});
 
 /** Answers that refuse a visitor of this kind, and say nothing of the file (rule 4). */
 const REFUSALS: ReadonlySet<number> = new Set([401, 403, 407, 429, 503]);
@@ -14,6 +21,7 @@ const isSure = ({ status }: FailedRequest): boolean => status === undefined || !
 export const requestsFail = defineCheck({
   id: 'delivery.requests-fail',
   title: 'Everything a page loads from its own site arrives',
+  fault: 'A file of the site’s own does not load',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -33,11 +41,14 @@ export const requestsFail = defineCheck({
       const raw = all.map(lineOf).join('\n');
       const sure = all.filter(isSure);
       const [first] = sure.length ? sure : all;
-      const found = `${first!.status ?? first!.error}: ${new URL(first!.url).pathname}`;
+      const found = says('failed-request', {
+        status: first!.status ?? first!.error,
+        path: new URL(first!.url).pathname,
+        others: Math.max(0, sure.length - 1),
+      });
       if (!sure.length)
-        return unsure(page.url, `the server refused the visitor (${first!.status})`, { found, raw });
-      const more = sure.length > 1 ? `, and ${quantity(sure.length - 1, 'other')}` : '';
-      return failed(page.url, { found: `${found}${more}`, raw });
+        return unsure(page.url, saysOfAll('refused', { status: first!.status }), { found, raw });
+      return failed(page.url, { found, raw });
     });
   },
   recipe: () => ({

@@ -1,10 +1,17 @@
 import { quantity } from '#core/text/quantity';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('delivery.response-time', {
+  'no-timing-taken': 'no timing was taken',
+  median: '{median} ms over {timesCount, plural, one {{timesCount} page} other {{timesCount} pages}}',
+});
 
 export const responseTime = defineCheck({
   id: 'delivery.response-time',
   title: 'Time to first byte is short',
+  fault: 'Time to first byte is long',
   severity: 'minor',
   situations: ['live'],
   scope: 'site',
@@ -30,13 +37,13 @@ export const responseTime = defineCheck({
       .map((p) => p.answer?.timing.firstByte)
       .filter((t): t is number => t !== undefined)
       .sort((a, b) => a - b);
-    if (!times.length) return cantTell('no timing was taken', { expected });
+    if (!times.length) return cantTell(says('no-timing-taken'), { expected });
     const middle = times.length >> 1;
     const median = times.length % 2 ? times[middle]! : (times[middle - 1]! + times[middle]!) / 2;
     return overSite(
       context,
       (median <= parameters.milliseconds ? passed : failed)(view.evidence.target.url, {
-        found: `${Math.round(median)} ms over ${quantity(times.length, 'page')}`,
+        found: says('median', { median: Math.round(median), timesCount: times.length }),
       }),
     );
   },

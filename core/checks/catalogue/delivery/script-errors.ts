@@ -3,6 +3,7 @@ import type { RenderedView, ScriptError } from '#core/facts/rendered';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, passed, unsure } from '#core/checks/kit/judgement';
 import { missingScripts, overRendered } from '#core/checks/kit/rendered';
+import { seen } from '#core/facts/said';
 
 /** What a script says when something that another one should have made is not there. */
 const LACKS = /is not defined|undefined|null|is not a function/i;
@@ -24,6 +25,7 @@ const lineOf = ({ message, at }: ScriptError): string => (at ? `${message}\n  at
 export const scriptErrors = defineCheck({
   id: 'delivery.script-errors',
   title: 'Scripts run without an uncaught error',
+  fault: 'A script stops with an uncaught error',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -40,8 +42,8 @@ export const scriptErrors = defineCheck({
       const all = [...errors.values()];
       const raw = [...errors.keys()].join('\n');
       const [sure] = all.filter((e) => e.doubt === undefined);
-      if (!sure) return unsure(page.url, all[0]!.doubt!, { found: all[0]!.error.message, raw });
-      return failed(page.url, { found: sure.error.message, raw });
+      if (!sure) return unsure(page.url, seen(all[0]!.doubt!), { found: seen(all[0]!.error.message), raw });
+      return failed(page.url, { found: seen(sure.error.message), raw });
     });
   },
   recipe: () => ({

@@ -1,6 +1,14 @@
 import { finalStatus } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('delivery.security-contact', {
+  'not-asked': 'not asked for',
+  'no-file': 'there is none',
+  expires: 'until {expires}',
+});
 
 /** The values of a field, in their order; names are compared without case. */
 const valuesOf = (text: string, field: string): string[] =>
@@ -31,6 +39,7 @@ function faultsOf(text: string, at: Date): string[] {
 export const securityContact = defineCheck({
   id: 'delivery.security-contact',
   title: 'security.txt has Contact and a future Expires',
+  fault: 'security.txt lacks Contact or a future Expires',
   severity: 'minor',
   situations: ['live'],
   scope: 'site',
@@ -44,15 +53,15 @@ export const securityContact = defineCheck({
     const { expected } = context.words;
     const probe = evidence.paths.find((p) => p.path === '/.well-known/security.txt');
     const status = probe ? finalStatus(probe.chain) : undefined;
-    if (!probe || status === undefined) return cantTell('not asked for', { expected });
+    if (!probe || status === undefined) return cantTell(says('not-asked'), { expected });
     const text = probe.sample ?? '';
-    if (status !== 200 || /^\s*</.test(text)) return inapplicable('there is none');
+    if (status !== 200 || /^\s*</.test(text)) return inapplicable(says('no-file'));
     const expires = valuesOf(text, 'Expires');
     const wrong = faultsOf(text, at);
     return overSite(
       context,
       (wrong.length ? failed : passed)(probe.chain.start, {
-        found: wrong.join('; ') || `until ${expires[0]}`,
+        found: seen(wrong.join('; ') || undefined) ?? says('expires', { expires: expires[0] }),
         raw: text,
       }),
     );

@@ -3,6 +3,7 @@ import { defineManualCheck } from '#core/checks/kit/check';
 export const smallScreen = defineManualCheck({
   id: 'delivery.small-screen',
   title: 'Phone layout was looked through',
+  fault: 'Phone layout has a fault',
   severity: 'major',
   situations: ['staging', 'live'],
   source: 'common practice',

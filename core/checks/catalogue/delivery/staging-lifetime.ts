@@ -2,7 +2,15 @@ import { quantity } from '#core/text/quantity';
 import type { HostProfile } from '#core/facts/host-profile';
 import type { EnvironmentDates } from '#core/facts/environment';
 import { defineCheck } from '#core/checks/kit/check';
-import { failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
+import { failed, inapplicable, overSite, passed, untested } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('delivery.staging-lifetime', {
+  'no-known-end': 'the host profile knows no end for such environments',
+  'start-unknown': 'it is not said when this environment was set up',
+  lapsed: 'it lapsed on {day}',
+  'days-left': '{left, plural, one {{left} day} other {{left} days}} left, until {day}',
+});
 
 const DAY = 86_400_000;
 
@@ -26,6 +34,7 @@ export function lapseOf(
 export const stagingLifetime = defineCheck({
   id: 'delivery.staging-lifetime',
   title: 'Staging does not lapse soon',
+  fault: 'Staging lapses soon',
   severity: 'major',
   situations: ['staging'],
   scope: 'site',
@@ -36,17 +45,15 @@ export const stagingLifetime = defineCheck({
   judge(context) {
     const { profile, environment, at, parameters, evidence } = context;
     const span = profile.stagingLifetime;
-    if (!span && !environment?.endsOn)
-      return inapplicable('the host profile knows no end for such environments');
+    if (!span && !environment?.endsOn) return inapplicable(says('no-known-end'));
     const end = lapseOf(span ?? { firstDays: 0 }, environment ?? {});
-    if (end === undefined || Number.isNaN(end))
-      return { outcome: 'untested', reason: 'it is not said when this environment was set up', places: [] };
+    if (end === undefined || Number.isNaN(end)) return untested(says('start-unknown'));
     const left = Math.floor((end - at.getTime()) / DAY);
     const day = new Date(end).toISOString().slice(0, 10);
     return overSite(
       context,
       (left >= parameters.days ? passed : failed)(evidence.target.url, {
-        found: left < 0 ? `it lapsed on ${day}` : `${quantity(left, 'day')} left, until ${day}`,
+        found: left < 0 ? says('lapsed', { day }) : says('days-left', { left, day }),
       }),
     );
   },

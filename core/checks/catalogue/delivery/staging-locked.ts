@@ -1,9 +1,17 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('delivery.staging-locked', {
+  'certain-addresses-only': 'certain addresses only',
+});
 
 export const stagingLocked = defineCheck({
   id: 'delivery.staging-locked',
   title: 'Staging asks for credentials',
+  fault: 'Staging is open to everybody',
   severity: 'minor',
   situations: ['staging'],
   scope: 'site',
@@ -16,13 +24,13 @@ export const stagingLocked = defineCheck({
     const { expected } = context.words;
     const place = evidence.target.url;
     if (evidence.target.wayIn === 'addresses')
-      return overSite(context, passed(place, { found: 'certain addresses only' }));
+      return overSite(context, passed(place, { found: says('certain-addresses-only') }));
     if (view.shutDoor) return overSite(context, passed(place, { found: view.shutDoor }));
     const refusal = view.refusals.find((r) => r.evidence.via === 'home');
     if (refusal?.status === 401 || refusal?.status === 403)
-      return overSite(context, passed(place, { found: `status ${refusal.status}` }));
-    if (!view.home) return cantTell('the home page was not read', { expected });
-    return overSite(context, failed(place, { found: 'open to everybody' }));
+      return overSite(context, passed(place, { found: saysOfAll('status', { status: refusal.status }) }));
+    if (!view.home) return cantTell(saysOfAll('home-not-read'), { expected });
+    return overSite(context, failed(place, { found: saysOfAll('open-to-everybody') }));
   },
   recipe: () => ({
     steps:

@@ -3,6 +3,7 @@ import { defineManualCheck } from '#core/checks/kit/check';
 export const upkeep = defineManualCheck({
   id: 'delivery.upkeep',
   title: 'Monthly upkeep was done',
+  fault: 'Monthly upkeep was not done',
   severity: 'major',
   situations: ['live'],
   source: 'common practice',

@@ -3,6 +3,7 @@ import { defineManualCheck } from '#core/checks/kit/check';
 export const access = defineManualCheck({
   id: 'domain.access',
   title: 'Logins for registrar, DNS operator and host work',
+  fault: 'A login for registrar, DNS operator or host does not work',
   severity: 'major',
   situations: ['staging', 'holding', 'former'],
   source: 'common practice',

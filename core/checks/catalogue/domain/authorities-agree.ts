@@ -3,6 +3,19 @@ import type { DnsAnswer } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answersFor, answerText, canonicalValue, plainName } from '#core/checks/kit/dns-answers';
+import { sentences } from '#core/text/sentences';
+import { seen, type Said } from '#core/facts/said';
+import { saysOfAll, together } from '#core/checks/kit/says';
+
+const says = sentences('domain.authorities-agree', {
+  'there-one-name-server-only': 'there is one name server only',
+  'fewer-than-two-name-servers': 'fewer than two name servers answered',
+  'addresses-of': 'addresses of {value}',
+  'addresses-of-ranges': 'addresses of {name}’s ranges',
+  'server-says': '{servers}: {said}',
+  'no-such-record': 'no such record',
+  'still-spreading': 'still spreading: {found}',
+});
 
 const HOUR = 3_600_000;
 /** What an answer says, so that two can be compared: the set of values, whatever their order and TTL. */
@@ -13,8 +26,11 @@ function saying(a: DnsAnswer): string {
   for (const r of a.records)
     if (r.name === a.name || plainName(r.name) === name)
       values.add(`${r.type} ${canonicalValue(r.type, r.value)}`);
-  return [...values].sort().join(', ') || 'no such record';
+  return [...values].sort().join(', ');
 }
+
+/** An empty answer has words of its own. */
+const inWords = (said: string): Said => (said ? seen(said) : says('no-such-record'));
 
 /** Whether two answers are the same to the letter, as most are: quicker to see than what each says. */
 const isAlike = (a: DnsAnswer, b: DnsAnswer): boolean =>
@@ -29,6 +45,7 @@ const isAlike = (a: DnsAnswer, b: DnsAnswer): boolean =>
 export const authoritiesAgree = defineCheck({
   id: 'domain.authorities-agree',
   title: 'Name servers all give the same answers',
+  fault: 'Name servers give different answers',
   severity: 'major',
   situations: ['holding', 'live'],
   scope: 'record',
@@ -56,12 +73,12 @@ export const authoritiesAgree = defineCheck({
         a.rcode !== 'SERVFAIL' &&
         a.rcode !== 'REFUSED',
     );
-    if (!evidence.dns.zone) return inapplicable('the site has no zone of its own');
+    if (!evidence.dns.zone) return inapplicable(saysOfAll('no-own-zone'));
     const servers = new Set(asked.map((a) => a.server));
     if (servers.size < 2)
       return servers.size && evidence.dns.nameServers.length < 2
-        ? inapplicable('there is one name server only')
-        : cantTell('fewer than two name servers answered');
+        ? inapplicable(says('there-one-name-server-only'))
+        : cantTell(says('fewer-than-two-name-servers'));
     const changes = [
       brief.launchDate,
       ...(evidence.registration?.events ?? []).filter((e) => e.action === 'last changed').map((e) => e.date),
@@ -79,7 +96,7 @@ export const authoritiesAgree = defineCheck({
       context,
       [...groups].map(([place, answers]) => {
         if (answers.every((a) => isAlike(a, answers[0]!)))
-          return passed(place, { found: saying(answers[0]!) });
+          return passed(place, { found: inWords(saying(answers[0]!)) });
         const said = new Map<string, DnsAnswer[]>();
         for (const a of answers) {
           const s = saying(a);
@@ -87,7 +104,7 @@ export const authoritiesAgree = defineCheck({
           if (g) g.push(a);
           else said.set(s, [a]);
         }
-        if (said.size === 1) return passed(place, { found: said.keys().next().value });
+        if (said.size === 1) return passed(place, { found: inWords([...said.keys()][0]!) });
         // a host that flattens an alias answers now with one of its addresses, now with another
         const alias = (brief.records ?? []).find(
           (r) => r.type === 'CNAME' && plainName(r.name) === plainName(answers[0]!.name),
@@ -100,19 +117,24 @@ export const authoritiesAgree = defineCheck({
             : [],
         );
         if (pool.size && answers.every((a) => a.records.every((r) => pool.has(r.value))))
-          return passed(place, { found: `addresses of ${alias!.value}` });
+          return passed(place, { found: says('addresses-of', { value: alias!.value }) });
         if (
           answers.every(
             (a) => a.records.length > 0 && a.records.every((r) => rangeOf(r.value, profile.addressRanges)),
           )
         )
-          return passed(place, { found: `addresses of ${profile.name || 'the host'}’s ranges` });
-        const found = [...said]
-          .map(([s, by]) => `${by.map((a) => a.serverName ?? a.server).join(', ')}: ${s}`)
-          .join('; ');
+          return passed(place, { found: says('addresses-of-ranges', { name: profile.name || 'the host' }) });
+        const found = together(
+          [...said].map(([s, by]) =>
+            says('server-says', {
+              servers: by.map((a) => a.serverName ?? a.server).join(', '),
+              said: inWords(s),
+            }),
+          ),
+        );
         const raw = answers.map(answerText).join('\n');
         return changes.length
-          ? unsure(place, `still spreading: ${found}`, { raw })
+          ? unsure(place, says('still-spreading', { found }), { raw })
           : failed(place, { found, raw });
       }),
     );

@@ -5,33 +5,45 @@ import type { Situation } from '#core/facts/situation';
 import { isUnresolved, redirectFault, refuses, restsOn } from '#core/checks/kit/chains';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, failedPlaces, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { restingOn, saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('domain.both-hosts', {
+  'audit-again': 'audit again: it was not looked at',
+  parked: 'a parking or unknown-name page',
+  answers: '{status} {url}',
+  'site-on-another-subdomain': 'the site is on another subdomain',
+  'brief-says-not-used': 'the brief says that {unused} is not used',
+});
 
 function judgeHost(host: string, { view, situation }: CheckContext): PlaceResult {
   const h = view.evidence.hosts.find((one) => one.host === host && one.role !== 'staging');
-  if (!h) return unsure(host, 'audit again: it was not looked at');
+  if (!h) return unsure(host, says('audit-again'));
   // nobody has set a record for it, and the brief does not name it, so that no other check minds
   const error = h.https.error ?? h.http.error;
-  if (h.role === 'implied' && isUnresolved(error?.code)) return failed(host, { found: error!.message });
+  if (h.role === 'implied' && isUnresolved(error?.code)) return failed(host, { found: seen(error!.message) });
   const chain = [h.https, h.http].find((c) => c.end === 'answer');
   const status = chain && finalStatus(chain);
   if (status === undefined) {
     const circle = redirectFault(h.https) ?? redirectFault(h.http);
-    return circle ? failed(host, { found: circle }) : unsure(host, restsOn(error, view));
+    return circle ? failed(host, { found: seen(circle) }) : unsure(host, restsOn(error, view));
   }
-  if (view.isAstray(h)) return unsure(host, 'rests on domain.connected: a parking or unknown-name page');
+  if (view.isAstray(h)) return unsure(host, restingOn('domain.connected', says('parked')));
   return judgeAnswer(host, status, chain!, situation);
 }
 
 function judgeAnswer(host: string, status: number, chain: Chain, situation: Situation): PlaceResult {
-  if (refuses(status)) return unsure(host, `the server refused the visitor (${status})`);
+  if (refuses(status)) return unsure(host, saysOfAll('refused', { status }));
   return status < 400 || (status === 503 && situation === 'holding')
-    ? passed(host, { found: `${status} ${chain.hops.at(-1)!.url}` })
-    : failed(host, { found: `status ${status}` });
+    ? passed(host, { found: says('answers', { status, url: chain.hops.at(-1)!.url }) })
+    : failed(host, { found: saysOfAll('status', { status }) });
 }
 
 export const bothHosts = defineCheck({
   id: 'domain.both-hosts',
   title: 'Apex and www both answer',
+  fault: 'Apex or www does not answer',
   severity: 'major',
   situations: ['holding', 'live'],
   scope: 'host',
@@ -44,9 +56,9 @@ export const bothHosts = defineCheck({
     const preferred = brief.preferredHost ?? view.preferredHost;
     const apex = registrableDomain(preferred);
     if (!apex || (preferred !== apex && preferred !== `www.${apex}`))
-      return inapplicable('the site is on another subdomain');
+      return inapplicable(says('site-on-another-subdomain'));
     const unused = [apex, `www.${apex}`].find((host) => brief.unusedHosts?.includes(host));
-    if (unused) return inapplicable(`the brief says that ${unused} is not used`);
+    if (unused) return inapplicable(says('brief-says-not-used', { unused }));
     return overPlaces(
       context,
       [apex, `www.${apex}`].map((host) => judgeHost(host, context)),

@@ -2,10 +2,18 @@ import { caaClimb, parseCaa, whyNot, type CaaRecord } from '#core/extract/caa';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answerText, bestAnswers } from '#core/checks/kit/dns-answers';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('domain.caa', {
+  'issuer-unknown': 'there is a CAA record, and the host profile does not say who issues',
+  'no-name-server-asked-caa': 'no name server was asked for CAA',
+});
 
 export const caa = defineCheck({
   id: 'domain.caa',
   title: 'CAA lets the host’s issuer issue',
+  fault: 'CAA keeps the host’s issuer from issuing',
   severity: 'minor',
   situations: ['holding', 'live'],
   scope: 'host',
@@ -26,16 +34,13 @@ export const caa = defineCheck({
           .map((r) => parseCaa(r.value))
           .filter((r): r is CaaRecord => r !== null);
         const raw = answerText(answer);
-        if (!issuer)
-          return [
-            unsure(host, 'there is a CAA record, and the host profile does not say who issues', { raw }),
-          ];
+        if (!issuer) return [unsure(host, says('issuer-unknown'), { raw })];
         // a certificate for a wildcard is renewed as one
         const wildcard =
           tls.chain[0]?.names.some((n) => n.startsWith('*.') && host.endsWith(n.slice(1))) ?? false;
         const said = set.map((r) => `${r.tag} ${r.value || '(nobody)'}`).join(', ');
         const against = whyNot(set, issuer, wildcard);
-        return [against ? failed(host, { found: against, raw }) : passed(host, { found: said, raw })];
+        return [against ? failed(host, { found: against, raw }) : passed(host, { found: seen(said), raw })];
       }
       return [];
     });
@@ -43,7 +48,7 @@ export const caa = defineCheck({
       !places.length &&
       !view.hosts.some((h) => bestAnswers(evidence, h.host, 'CAA').some((a) => a.rcode !== 'NONE'))
     )
-      return inapplicable('no name server was asked for CAA');
+      return inapplicable(says('no-name-server-asked-caa'));
     return overPlaces(context, places, {
       expected: issuer ? `${issuer} may issue` : 'an issuer that the host uses',
     });

@@ -4,21 +4,33 @@ import type { SiteView } from '#core/checks/view/site-view';
 import { redirectFault, restsOn } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unaskedHosts, unsure } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { restingOn, saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('domain.connected', {
+  'server-refused':
+    'the server {what, select, challenge {wants proof of a person} other {refused the visitor}} ({status})',
+  'still-parked': 'still parked (“{parked}”)',
+  'name-unknown-to-host': 'records arrive, the host does not know the name (“{unknown}”)',
+});
 
 /** A host that shows nothing of who knows whom. */
 function silenceOf(h: HostEvidence, view: SiteView): PlaceResult | undefined {
   const landing = h.landing;
   const astray = redirectFault(h.https) ?? redirectFault(h.http);
-  if (!landing && astray) return unsure(h.host, `rests on domain.preferred-host: ${astray}`);
+  if (!landing && astray) return unsure(h.host, restingOn('domain.preferred-host', seen(astray)));
   const refused = view.refusedAt(h);
   if (refused && refused !== 'credentials') {
-    const what = refused === 'challenge' ? 'wants proof of a person' : 'refused the visitor';
     return unsure(
       h.host,
-      `the server ${what} (${lastAnswer(h.https)?.status ?? lastAnswer(h.http)?.status})`,
+      says('server-refused', {
+        what: refused,
+        status: lastAnswer(h.https)?.status ?? lastAnswer(h.http)?.status,
+      }),
     );
   }
-  if (!landing) return unsure(h.host, restsOn(h.https.error ?? h.http.error, view, 'no page'));
+  if (!landing) return unsure(h.host, restsOn(h.https.error ?? h.http.error, view, saysOfAll('no-page')));
   return undefined;
 }
 
@@ -27,19 +39,22 @@ function judgeLanding(h: HostEvidence, view: SiteView): PlaceResult {
   const landing = h.landing!;
   const parked = view.markOn(view.landing(h), 'parking');
   if (parked)
-    return failed(h.host, { found: `still parked (“${parked}”)`, raw: landing.facts.text.slice(0, 300) });
+    return failed(h.host, { found: says('still-parked', { parked }), raw: landing.facts.text.slice(0, 300) });
   const unknown = view.markOn(view.landing(h), 'unknownName');
   if (unknown)
     return failed(h.host, {
-      found: `records arrive, the host does not know the name (“${unknown}”)`,
+      found: says('name-unknown-to-host', { unknown }),
       raw: landing.facts.text.slice(0, 300),
     });
-  return passed(h.host, { found: landing.facts.titles[0]?.text ?? `status ${landing.status}` });
+  return passed(h.host, {
+    found: seen(landing.facts.titles[0]?.text) ?? saysOfAll('status', { status: landing.status }),
+  });
 }
 
 export const connected = defineCheck({
   id: 'domain.connected',
   title: 'Domain is connected at the registrar and the host',
+  fault: 'A host shows a parking or unknown-name page',
   severity: 'blocker',
   situations: ['holding', 'live'],
   scope: 'host',

@@ -1,10 +1,22 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
 import { answersFor, answerText, plainName } from '#core/checks/kit/dns-answers';
+import { sentences } from '#core/text/sentences';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('domain.delegation-agrees', {
+  'zone-above-could-not-found': 'the zone above could not be found',
+  'no-server-answered': 'no server of {zone} answered',
+  'parent-only': 'named by {zone}, not by the zone itself',
+  'zone-only': 'named by the zone, not by {zone}',
+  'stale-glue': '{zone} gives {stale} as its address',
+  'named-by-both': 'named by both',
+});
 
 export const delegationAgrees = defineCheck({
   id: 'domain.delegation-agrees',
   title: 'Delegation agrees: parent and child NS are the same',
+  fault: 'Parent and child NS or glue differ',
   severity: 'major',
   situations: ['holding', 'former', 'live'],
   scope: 'record',
@@ -16,12 +28,12 @@ export const delegationAgrees = defineCheck({
   judge(context) {
     const { evidence } = context;
     const { zone, nameServers, parent } = evidence.dns;
-    if (!zone) return inapplicable('the site has no zone of its own');
-    if (!parent) return cantTell('the zone above could not be found');
+    if (!zone) return inapplicable(saysOfAll('no-own-zone'));
+    if (!parent) return cantTell(says('zone-above-could-not-found'));
     const referrals = evidence.dns.answers.filter(
       (a) => a.role === 'parent' && a.type === 'NS' && plainName(a.name) === zone && a.rcode !== 'NONE',
     );
-    if (!referrals.length) return cantTell(`no server of ${parent.zone} answered`);
+    if (!referrals.length) return cantTell(says('no-server-answered', { zone: parent.zone }));
     const raw = answerText(referrals[0]!);
     const glue = new Map<string, Set<string>>();
     for (const r of referrals.flatMap((a) => a.additional ?? [])) {
@@ -36,8 +48,8 @@ export const delegationAgrees = defineCheck({
           return failed(s.name, {
             found:
               s.namedBy[0] === 'parent'
-                ? `named by ${parent.zone}, not by the zone itself`
-                : `named by the zone, not by ${parent.zone}`,
+                ? says('parent-only', { zone: parent.zone })
+                : says('zone-only', { zone: parent.zone }),
             raw,
           });
         const above = glue.get(s.name);
@@ -49,11 +61,11 @@ export const delegationAgrees = defineCheck({
         const stale = above && here.size ? [...above].filter((x) => !here.has(x)) : [];
         return stale.length
           ? failed(s.name, {
-              found: `${parent.zone} gives ${stale.join(', ')} as its address`,
+              found: says('stale-glue', { zone: parent.zone, stale: stale.join(', ') }),
               expected: [...here].join(', '),
               raw,
             })
-          : passed(s.name, { found: 'named by both' });
+          : passed(s.name, { found: says('named-by-both') });
       }),
       {
         expected: `the same name servers in ${parent.zone} and in ${zone}, addresses included`,

@@ -3,10 +3,22 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answerText } from '#core/checks/kit/dns-answers';
 import { textsOf } from './mail-texts';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('domain.dkim', {
+  'no-key': 'no key',
+  'several-keys': '{keysCount} keys',
+  'key-withdrawn': 'the key was withdrawn (p= is empty)',
+  'short-key': 'RSA key of {bits} bits',
+  key: '{type}, {bits} bits{isTest, select, yes {, marked as a test} other {}}',
+});
 
 export const dkim = defineCheck({
   id: 'domain.dkim',
   title: 'DKIM keys are published and usable',
+  fault: 'DKIM key is missing or unusable',
   severity: 'major',
   situations: ['live'],
   scope: 'record',
@@ -17,7 +29,7 @@ export const dkim = defineCheck({
   judge(context) {
     const { evidence, brief } = context;
     const { zone } = evidence.dns;
-    if (!zone) return inapplicable('the site has no zone of its own');
+    if (!zone) return inapplicable(saysOfAll('no-own-zone'));
     return overPlaces(
       context,
       brief.dkimSelectors.map((s) => {
@@ -26,15 +38,20 @@ export const dkim = defineCheck({
         if (silent) return unsure(name, silent);
         const raw = answer && answerText(answer);
         const keys = texts.filter((t) => /(?:^|;)\s*p\s*=/.test(t));
-        if (!keys.length) return failed(name, { found: 'no key', raw });
-        if (keys.length > 1) return failed(name, { found: `${keys.length} keys`, raw });
+        if (!keys.length) return failed(name, { found: says('no-key'), raw });
+        if (keys.length > 1)
+          return failed(name, { found: says('several-keys', { keysCount: keys.length }), raw });
         const key = parseDkim(keys[0]!);
-        if (key.revoked) return failed(name, { found: 'the key was withdrawn (p= is empty)', raw });
-        if (key.errors.length) return failed(name, { found: key.errors[0]!, raw });
+        if (key.revoked) return failed(name, { found: says('key-withdrawn'), raw });
+        if (key.errors.length) return failed(name, { found: seen(key.errors[0]!), raw });
         if (key.type === 'rsa' && (key.bits ?? 0) < 1024)
-          return failed(name, { found: `RSA key of ${key.bits} bits`, raw });
+          return failed(name, { found: says('short-key', { bits: key.bits ?? undefined }), raw });
         return passed(name, {
-          found: `${key.type}, ${key.bits} bits${key.testing ? ', marked as a test' : ''}`,
+          found: says('key', {
+            type: key.type,
+            bits: key.bits ?? undefined,
+            isTest: key.testing ? 'yes' : 'no',
+          }),
           raw,
         });
       }),

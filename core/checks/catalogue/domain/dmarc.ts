@@ -5,6 +5,16 @@ import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/k
 import { answerText } from '#core/checks/kit/dns-answers';
 import { isMailUse, mailUse } from './mail-use';
 import { dmarcOf } from './mail-texts';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('domain.dmarc', {
+  'no-mail': 'the domain has no mail; domain.no-mail-closed looks at that',
+  'several-records': '{textsCount} DMARC records, so none counts',
+  'no-record': 'no DMARC record',
+  policy: 'p={policy}{isPartial, select, yes {, {percent} %} other {}}',
+});
 
 const dmarcRecord = (zone: string | null, text: string) => ({
   name: `_dmarc.${zone}`,
@@ -15,6 +25,7 @@ const dmarcRecord = (zone: string | null, text: string) => ({
 export const dmarc = defineCheck({
   id: 'domain.dmarc',
   title: 'DMARC is one valid record',
+  fault: 'DMARC is missing or invalid',
   severity: 'minor',
   situations: ['live'],
   scope: 'record',
@@ -25,11 +36,10 @@ export const dmarc = defineCheck({
     const { evidence } = context;
     const use = mailUse(context);
     if (!isMailUse(use)) return use;
-    if (use.mail === 'none')
-      return inapplicable('the domain has no mail; domain.no-mail-closed looks at that');
+    if (use.mail === 'none') return inapplicable(says('no-mail'));
     // the zone asked is the organisational domain already, which is where the search ends (RFC 7489 6.6.3)
     const { zone } = evidence.dns;
-    if (!zone) return inapplicable('the site has no zone of its own');
+    if (!zone) return inapplicable(saysOfAll('no-own-zone'));
     const expected = `one valid DMARC record at _dmarc.${zone}`;
     const { texts, answer, failed: silent } = dmarcOf(evidence, zone);
     if (silent) return cantTell(silent, { expected });
@@ -38,21 +48,25 @@ export const dmarc = defineCheck({
       return overSite(
         context,
         failed(`_dmarc.${zone}`, {
-          found: texts.length ? `${texts.length} DMARC records, so none counts` : 'no DMARC record',
+          found: texts.length ? says('several-records', { textsCount: texts.length }) : says('no-record'),
           raw,
         }),
         { expected, notes: use.notes },
       );
     const record = parseDmarc(texts[0]!);
     if (record.errors.length)
-      return overSite(context, failed(`_dmarc.${zone}`, { found: record.errors[0]!, raw }), {
+      return overSite(context, failed(`_dmarc.${zone}`, { found: seen(record.errors[0]!), raw }), {
         expected,
         notes: use.notes,
       });
     return overSite(
       context,
       passed(`_dmarc.${zone}`, {
-        found: `p=${record.policy}${record.percent < 100 ? `, ${record.percent} %` : ''}`,
+        found: says('policy', {
+          policy: record.policy,
+          isPartial: record.percent < 100 ? 'yes' : 'no',
+          percent: record.percent < 100 ? record.percent : undefined,
+        }),
         raw,
       }),
       { expected, notes: [...use.notes, ...record.notes] },

@@ -2,6 +2,19 @@ import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 import { answersFor, answerText, plainName, isUsable } from '#core/checks/kit/dns-answers';
 import { changeAhead } from './change';
+import { sentences } from '#core/text/sentences';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('domain.ds-fits', {
+  'name-servers-will-not-change': 'the name servers will not change',
+  'brief-names-no-other-name': 'the brief names no other name servers',
+  'zone-above-not-asked-ds': 'the zone above was not asked for a DS',
+  'no-ds': 'no DS',
+  'new-servers-not-asked': 'there is a DS, and the new name servers could not be asked for the zone',
+  ds: 'a DS',
+  'no-dnskey': 'a DS, and {serverName} has no DNSKEY',
+  signed: 'the new name servers sign the zone',
+});
 
 /** The DS records that the zone above has, from its own servers where they answered. */
 export function delegationSigners(evidence: Parameters<typeof answersFor>[0]) {
@@ -18,6 +31,7 @@ export function delegationSigners(evidence: Parameters<typeof answersFor>[0]) {
 export const dsFits = defineCheck({
   id: 'domain.ds-fits',
   title: 'DS fits the new name servers',
+  fault: 'DS does not fit the new name servers',
   severity: 'blocker',
   situations: ['staging', 'holding', 'former'],
   scope: 'domain',
@@ -28,34 +42,35 @@ export const dsFits = defineCheck({
   judge(context) {
     const { evidence, brief } = context;
     const { zone } = evidence.dns;
-    if (!zone) return inapplicable('the site has no zone of its own');
+    if (!zone) return inapplicable(saysOfAll('no-own-zone'));
     const change = changeAhead(evidence, brief);
-    if (!change) return cantTell('no name server answered');
+    if (!change) return cantTell(saysOfAll('no-server-answered'));
     if (!change.nameServers)
       return inapplicable(
-        brief.nameServers?.length
-          ? 'the name servers will not change'
-          : 'the brief names no other name servers',
+        brief.nameServers?.length ? says('name-servers-will-not-change') : says('brief-names-no-other-name'),
       );
     const ds = delegationSigners(evidence);
     const { expected } = context.words;
-    if (!ds.known) return cantTell('the zone above was not asked for a DS', { expected });
-    if (!ds.records.length) return overSite(context, passed(zone, { found: 'no DS' }));
+    if (!ds.known) return cantTell(says('zone-above-not-asked-ds'), { expected });
+    if (!ds.records.length) return overSite(context, passed(zone, { found: says('no-ds') }));
     const coming = evidence.dns.answers.filter(
       (a) => a.role === 'coming' && a.type === 'DNSKEY' && plainName(a.name) === zone,
     );
     const raw = ds.answers.map(answerText).join('\n');
     if (!coming.length || coming.every((a) => a.rcode === 'NONE'))
-      return cantTell('there is a DS, and the new name servers could not be asked for the zone', {
+      return cantTell(says('new-servers-not-asked'), {
         expected,
-        found: 'a DS',
+        found: says('ds'),
       });
     const unsigned = coming.find((a) => !a.records.some((r) => r.type === 'DNSKEY'));
     return overSite(
       context,
       unsigned
-        ? failed(zone, { found: `a DS, and ${unsigned.serverName ?? unsigned.server} has no DNSKEY`, raw })
-        : passed(zone, { found: 'the new name servers sign the zone', raw }),
+        ? failed(zone, {
+            found: says('no-dnskey', { serverName: unsigned.serverName ?? unsigned.server }),
+            raw,
+          })
+        : passed(zone, { found: says('signed'), raw }),
     );
   },
   recipe: ({ evidence }) => ({

@@ -3,6 +3,15 @@ import type { AddressEvidence, HostEvidence } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { restingOn, saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('domain.every-address', {
+  'ipv6-unreachable-from-here': 'IPv6 cannot be reached from here ({message})',
+  'another-site': 'another site: {status}{title}',
+  'certificate-not-trusted': 'a certificate that is not trusted ({trustError})',
+});
 
 /** What a visitor gets there, in one word that can be compared. */
 const faceOf = (a: AddressEvidence): string => `${a.exchange.status} ${foldSpace(a.title ?? '')}`;
@@ -25,12 +34,13 @@ function siteFace({ addresses, https }: HostEvidence): string | undefined {
 
 /** An address that gave no answer. */
 function judgeSilence(place: string, { family, exchange }: AddressEvidence, host: HostEvidence): PlaceResult {
-  const { code, message = 'no answer' } = exchange.error ?? {};
+  const { code, message } = exchange.error ?? {};
+  const why = seen(message) ?? saysOfAll('no-answer');
   if (code === 'no-address' || code === 'forbidden-address')
-    return unsure(place, family === 6 ? `IPv6 cannot be reached from here (${message})` : message);
+    return unsure(place, family === 6 ? says('ipv6-unreachable-from-here', { message: why }) : why);
   if (host.addresses.every((b) => b.exchange.status === undefined))
-    return unsure(place, `rests on https.answers: ${message}`);
-  return code === 'timeout' ? unsure(place, message) : failed(place, { found: message });
+    return unsure(place, restingOn('https.answers', why));
+  return code === 'timeout' ? unsure(place, why) : failed(place, { found: why });
 }
 
 function judgeAddress(a: AddressEvidence, host: HostEvidence, good: string | undefined): PlaceResult {
@@ -39,19 +49,20 @@ function judgeAddress(a: AddressEvidence, host: HostEvidence, good: string | und
   if (status === undefined) return judgeSilence(place, a, host);
   if (faceOf(a) !== good) {
     const title = a.title ? ` “${a.title}”` : '';
-    return failed(place, { found: `another site: ${status}${title}`, expected: good });
+    return failed(place, { found: says('another-site', { status, title }), expected: good });
   }
   // a certificate that is bad everywhere is certificate-valid's business
   if (a.tls && !a.tls.trusted && host.addresses.some((b) => b.tls?.trusted))
     return failed(place, {
-      found: `a certificate that is not trusted (${a.tls.trustError ?? 'no handshake'})`,
+      found: says('certificate-not-trusted', { trustError: a.tls.trustError ?? saysOfAll('no-handshake') }),
     });
-  return passed(place, { found: faceOf(a) });
+  return passed(place, { found: seen(faceOf(a)) });
 }
 
 export const everyAddress = defineCheck({
   id: 'domain.every-address',
   title: 'Every A and AAAA address serves the site',
+  fault: 'An A or AAAA address does not serve the site',
   severity: 'blocker',
   situations: ['holding', 'live'],
   scope: 'record',

@@ -3,19 +3,32 @@ import { lastAnswer } from '#core/facts/evidence';
 import { chainText, temporaryRedirect } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure, untested } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('domain.forwarding', {
+  'records-given': 'the brief gives records, so the site is reached by them',
+  'reached-by-records': 'the brief says the site is reached by its records',
+  'target-unknown': 'the brief does not say where it forwards to',
+  'page-frames-another': 'a page that frames another',
+  'stays-on': 'stays on {host}',
+  'without-https': '{url}, without https',
+  'status-not-permanent': 'status {status}, not permanent',
+});
 
 export const forwarding = defineCheck({
   id: 'domain.forwarding',
   title: 'Domain forwards permanently to the preferred host',
+  fault: 'Domain does not forward permanently to the preferred host',
   severity: 'blocker',
   situations: ['live'],
   scope: 'host',
   reads: ['http'],
   needs: { brief: ['reachedBy'] },
   exempt({ brief }) {
-    if (!brief.reachedBy && brief.records?.length)
-      return 'the brief gives records, so the site is reached by them';
-    return brief.reachedBy === 'records' ? 'the brief says the site is reached by its records' : undefined;
+    if (!brief.reachedBy && brief.records?.length) return says('records-given');
+    return brief.reachedBy === 'records' ? says('reached-by-records') : undefined;
   },
   why: 'A framed or temporary forward keeps the site out of listings under its own name.',
   source: 'RFC 9110 15.4.2',
@@ -23,7 +36,7 @@ export const forwarding = defineCheck({
   judge(context) {
     const { brief, view } = context;
     const target = brief.forwardTo ?? brief.preferredHost;
-    if (!target) return untested('the brief does not say where it forwards to', 'forwardTo');
+    if (!target) return untested(says('target-unknown'), 'forwardTo');
     const goal = asciiHost(target.replace(/^https?:\/\//, '').replace(/[/?#].*$/, '')) ?? target;
     const places = view.hosts
       .filter((h) => h.host !== goal)
@@ -32,19 +45,23 @@ export const forwarding = defineCheck({
         const last = lastAnswer(chain);
         const raw = chainText(chain);
         if (!last || chain.end === 'error')
-          return unsure(h.host, chain.error?.message ?? 'no answer', { raw });
+          return unsure(h.host, seen(chain.error?.message) ?? saysOfAll('no-answer'), { raw });
         const end = new URL(last.url);
         if (end.hostname === h.host) {
           const framed =
             h.landing?.facts.textLength === 0 || h.landing?.facts.marks.some((m) => /frame/i.test(m));
-          return failed(h.host, { found: framed ? 'a page that frames another' : `stays on ${h.host}`, raw });
+          return failed(h.host, {
+            found: framed ? says('page-frames-another') : says('stays-on', { host: h.host }),
+            raw,
+          });
         }
-        if (end.hostname !== goal) return failed(h.host, { found: last.url, raw });
-        if (end.protocol !== 'https:') return failed(h.host, { found: `${last.url}, without https`, raw });
+        if (end.hostname !== goal) return failed(h.host, { found: seen(last.url), raw });
+        if (end.protocol !== 'https:')
+          return failed(h.host, { found: says('without-https', { url: last.url }), raw });
         const temporary = temporaryRedirect(chain);
         return temporary
-          ? failed(h.host, { found: `status ${temporary.status}, not permanent`, raw })
-          : passed(h.host, { found: last.url, raw });
+          ? failed(h.host, { found: says('status-not-permanent', { status: temporary.status }), raw })
+          : passed(h.host, { found: seen(last.url), raw });
       });
     return overPlaces(context, places, {
       expected: `a permanent redirect to https://${goal}/`,

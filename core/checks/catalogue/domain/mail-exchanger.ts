@@ -2,6 +2,19 @@ import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { mailDomain } from '#core/checks/view/mail-addresses';
 import { answersFor, answerText, isUsable } from '#core/checks/kit/dns-answers';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { restingOn } from '#core/checks/kit/says';
+
+const says = sentences('domain.mail-exchanger', {
+  'could-not-asked': '{domain} could not be asked for',
+  'does-not-exist': '{domain} does not exist',
+  'null-mx': 'a null MX: the domain says that it takes no mail',
+  'no-mx':
+    'no MX; mail goes to the domain’s own address, and whether that takes any cannot be seen from here',
+  'address-only': 'an address only',
+  'neither-mx-nor-address': 'neither MX nor address',
+});
 
 /** A null MX: the domain takes no mail (RFC 7505 3). */
 export const isNullMx = (value: string): boolean => /^0\s+\.?$/.test(value.trim());
@@ -9,6 +22,7 @@ export const isNullMx = (value: string): boolean => /^0\s+\.?$/.test(value.trim(
 export const mailExchanger = defineCheck({
   id: 'domain.mail-exchanger',
   title: 'MX: the contact address can receive mail',
+  fault: 'MX: the contact address cannot receive mail',
   severity: 'major',
   situations: ['former', 'holding', 'live'],
   scope: 'record',
@@ -21,32 +35,27 @@ export const mailExchanger = defineCheck({
     const expected = `an MX of ${domain}`;
     const answers = answersFor(evidence, domain, 'MX').filter((a) => a.role === 'resolver');
     const answer = answers.find(isUsable);
-    if (!answer) return cantTell(answers[0]?.error ?? `${domain} could not be asked for`, { expected });
+    if (!answer)
+      return cantTell(seen(answers[0]?.error) ?? says('could-not-asked', { domain }), { expected });
     const raw = answerText(answer);
     if (answer.rcode === 'NXDOMAIN' && domain === evidence.dns.zone)
-      return cantTell(`rests on domain.resolves: ${domain} does not exist`, { expected });
+      return cantTell(restingOn('domain.resolves', says('does-not-exist', { domain })), { expected });
     if (answer.rcode === 'NXDOMAIN')
-      return overSite(context, failed(domain, { found: `${domain} does not exist`, raw }), { expected });
+      return overSite(context, failed(domain, { found: says('does-not-exist', { domain }), raw }), {
+        expected,
+      });
     const exchangers = answer.records.filter((r) => r.type === 'MX').map((r) => r.value);
     if (exchangers.some(isNullMx))
-      return overSite(
-        context,
-        failed(domain, { found: 'a null MX: the domain says that it takes no mail', raw }),
-        {
-          expected,
-        },
-      );
+      return overSite(context, failed(domain, { found: says('null-mx'), raw }), {
+        expected,
+      });
     if (exchangers.length)
-      return overSite(context, passed(domain, { found: exchangers.join(', '), raw }), { expected });
+      return overSite(context, passed(domain, { found: seen(exchangers.join(', ')), raw }), { expected });
     const address = ['A', 'AAAA'].some((t) =>
       answersFor(evidence, domain, t).some((a) => a.records.length > 0),
     );
-    if (address)
-      return cantTell(
-        'no MX; mail goes to the domain’s own address, and whether that takes any cannot be seen from here',
-        { expected, found: 'an address only' },
-      );
-    return overSite(context, failed(domain, { found: 'neither MX nor address', raw }), { expected });
+    if (address) return cantTell(says('no-mx'), { expected, found: says('address-only') });
+    return overSite(context, failed(domain, { found: says('neither-mx-nor-address'), raw }), { expected });
   },
   recipe: ({ brief }) => ({
     steps: 'Set the MX records that the mail provider names.',

@@ -10,6 +10,17 @@ import { bestAnswers, plainName, sameValue } from '#core/checks/kit/dns-answers'
 import { hourLine } from '#core/formats/zone-file/write';
 import { isMailUse, mailUse } from './mail-use';
 import { changeAhead, type Change } from './change';
+import { sentences } from '#core/text/sentences';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('domain.mail-survives', {
+  'not-among-briefs-records': 'not among the brief’s records',
+  'moves-along': 'it rests on {name}, which moves to {value}',
+  'in-brief': 'in the brief',
+  'not-touched': 'not touched',
+  'domain-has-no-mail': 'the domain has no mail',
+  'nothing-changes': 'neither name servers nor address records will change',
+});
 
 /** The mail records that are served today: exchangers, SPF, DMARC, and the keys of the brief's selectors. */
 function mailRecords(evidence: Evidence, zone: string, selectors: readonly string[]): DnsRecord[] {
@@ -45,17 +56,21 @@ function judgeRecord(r: DnsRecord, change: Change, { evidence, brief }: CheckCon
     (e) =>
       e.type === r.type && plainName(e.name) === plainName(r.name) && sameValue(r.type, e.value, r.value),
   );
-  if (change.nameServers && !isKept) return failed(place, { found: 'not among the brief’s records', raw });
+  if (change.nameServers && !isKept) return failed(place, { found: says('not-among-briefs-records'), raw });
   // an exchanger that rests on a record which moves takes its mail along
   const moving = movesUnder(r, change, evidence);
   return moving
-    ? failed(place, { found: `it rests on ${plainName(moving.name)}, which moves to ${moving.value}`, raw })
-    : passed(place, { found: change.nameServers ? 'in the brief' : 'not touched', raw });
+    ? failed(place, {
+        found: says('moves-along', { name: plainName(moving.name), value: moving.value }),
+        raw,
+      })
+    : passed(place, { found: change.nameServers ? says('in-brief') : says('not-touched'), raw });
 }
 
 export const mailSurvives = defineCheck({
   id: 'domain.mail-survives',
   title: 'Mail records survive the move',
+  fault: 'A mail record is lost in the move',
   severity: 'blocker',
   situations: ['staging', 'holding', 'former'],
   scope: 'record',
@@ -71,13 +86,12 @@ export const mailSurvives = defineCheck({
     const { evidence, brief } = context;
     const use = mailUse(context);
     if (!isMailUse(use)) return use;
-    if (use.mail === 'none') return inapplicable('the domain has no mail');
+    if (use.mail === 'none') return inapplicable(says('domain-has-no-mail'));
     const { zone } = evidence.dns;
-    if (!zone) return inapplicable('the site has no zone of its own');
+    if (!zone) return inapplicable(saysOfAll('no-own-zone'));
     const change = changeAhead(evidence, brief);
-    if (!change) return cantTell('no name server answered');
-    if (!change.nameServers && !change.records.length)
-      return inapplicable('neither name servers nor address records will change');
+    if (!change) return cantTell(saysOfAll('no-server-answered'));
+    if (!change.nameServers && !change.records.length) return inapplicable(says('nothing-changes'));
     const today = mailRecords(evidence, zone, brief.dkimSelectors ?? []);
     const places = new Map(today.map((r) => [placeOf(r), r]));
     return overPlaces(

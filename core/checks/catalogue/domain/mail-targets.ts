@@ -2,10 +2,19 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answersFor, answerText, bestAnswers, plainName, isUsable } from '#core/checks/kit/dns-answers';
 import { isNullMx } from './mail-exchanger';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('domain.mail-targets', {
+  'could-not-asked': 'it could not be asked for',
+  'no-address': 'no address',
+});
 
 export const mailTargets = defineCheck({
   id: 'domain.mail-targets',
   title: 'MX targets have addresses and are no CNAME',
+  fault: 'MX target has no address or is a CNAME',
   severity: 'minor',
   situations: ['live'],
   scope: 'record',
@@ -16,7 +25,7 @@ export const mailTargets = defineCheck({
   judge(context) {
     const { evidence } = context;
     const { zone } = evidence.dns;
-    if (!zone) return inapplicable('the site has no zone of its own');
+    if (!zone) return inapplicable(saysOfAll('no-own-zone'));
     const targets = [
       ...new Set(
         bestAnswers(evidence, zone, 'MX').flatMap((a) =>
@@ -33,15 +42,15 @@ export const mailTargets = defineCheck({
         const alias = answersFor(evidence, target, 'CNAME').find((a) =>
           a.records.some((r) => r.type === 'CNAME' && plainName(r.name) === target),
         );
-        if (alias) return failed(place, { found: 'an alias', raw: answerText(alias) });
+        if (alias) return failed(place, { found: saysOfAll('alias'), raw: answerText(alias) });
         const answers = [
           ...answersFor(evidence, target, 'A'),
           ...answersFor(evidence, target, 'AAAA'),
         ].filter(isUsable);
-        if (!answers.length) return unsure(place, 'it could not be asked for');
+        if (!answers.length) return unsure(place, says('could-not-asked'));
         return answers.some((a) => a.records.length > 0)
-          ? passed(place, { found: answers.flatMap((a) => a.records.map((r) => r.value)).join(', ') })
-          : failed(place, { found: 'no address', raw: answerText(answers[0]!) });
+          ? passed(place, { found: seen(answers.flatMap((a) => a.records.map((r) => r.value)).join(', ')) })
+          : failed(place, { found: says('no-address'), raw: answerText(answers[0]!) });
       }),
     );
   },

@@ -1,6 +1,14 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
 import { answersFor, answerText, plainName } from '#core/checks/kit/dns-answers';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('domain.no-apex-alias', {
+  'no-alias': 'no alias',
+  'cname-at-apex': 'CNAME {value} at the zone’s own name',
+  'cname-beside-others': 'CNAME {value} beside {type} {value2}',
+  'cname-alone': 'CNAME {value}, alone',
+});
 
 /** What may stand beside an alias (RFC 4035 2.5). */
 const MAY_STAND = new Set(['CNAME', 'RRSIG', 'NSEC']);
@@ -9,6 +17,7 @@ const LOOKED_AT = ['A', 'AAAA', 'MX', 'TXT', 'NS', 'SOA', 'CAA', 'HTTPS'];
 export const noApexAlias = defineCheck({
   id: 'domain.no-apex-alias',
   title: 'No CNAME at the apex or beside other records',
+  fault: 'CNAME at the apex or beside other records',
   severity: 'major',
   situations: ['holding', 'live'],
   scope: 'record',
@@ -26,18 +35,21 @@ export const noApexAlias = defineCheck({
       const alias = answers.find((a) =>
         a.records.some((r) => r.type === 'CNAME' && plainName(r.name) === name),
       );
-      if (!alias) return [passed(name, { found: 'no alias' })];
+      if (!alias) return [passed(name, { found: says('no-alias') })];
       const value = alias.records.find((r) => r.type === 'CNAME')!.value;
       // what is reached through the alias has its own name, and is no neighbour
       const beside = LOOKED_AT.flatMap((type) => answersFor(evidence, name, type))
         .flatMap((a) => a.records)
         .find((r) => plainName(r.name) === name && !MAY_STAND.has(r.type));
       const raw = answerText(alias);
-      if (name === zone) return [failed(name, { found: `CNAME ${value} at the zone’s own name`, raw })];
+      if (name === zone) return [failed(name, { found: says('cname-at-apex', { value }), raw })];
       return [
         beside
-          ? failed(name, { found: `CNAME ${value} beside ${beside.type} ${beside.value}`, raw })
-          : passed(name, { found: `CNAME ${value}, alone`, raw }),
+          ? failed(name, {
+              found: says('cname-beside-others', { value, type: beside.type, value2: beside.value }),
+              raw,
+            })
+          : passed(name, { found: says('cname-alone', { value }), raw }),
       ];
     });
     return overPlaces(context, places);

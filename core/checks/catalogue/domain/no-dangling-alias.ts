@@ -2,6 +2,16 @@ import type { Evidence } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answersFor, answerText, plainName } from '#core/checks/kit/dns-answers';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { restingOn } from '#core/checks/kit/says';
+
+const says = sentences('domain.no-dangling-alias', {
+  'target-has': '{target}, which has {held}',
+  'host-does-not-serve-this': 'the host does not serve this name',
+  'could-not-asked': '{target} could not be asked for',
+  dangling: '{target} {isGone, select, yes {does not exist} other {has no address}}',
+});
 
 /** Types of records that resolvers find behind an alias. */
 function heldBy(evidence: Evidence, name: string): string[] {
@@ -15,6 +25,7 @@ const OTHERS = ['TXT', 'MX', 'HTTPS', 'SRV', 'CAA'] as const;
 export const noDanglingAlias = defineCheck({
   id: 'domain.no-dangling-alias',
   title: 'Every CNAME leads to a target that exists',
+  fault: 'CNAME leads to a target that does not exist',
   severity: 'major',
   situations: ['staging', 'holding', 'former', 'live'],
   scope: 'record',
@@ -50,20 +61,21 @@ export const noDanglingAlias = defineCheck({
         // names of services (RFC 8552) hold other records than addresses
         const held = heldBy(evidence, name);
         if (name.startsWith('_') || name.includes('._'))
-          if (held.length) return passed(place, { found: `${target}, which has ${held.join(' and ')}` });
+          if (held.length)
+            return passed(place, { found: says('target-has', { target, held: held.join(' and ') }) });
         if (answers.some((a) => a.records.some((r) => r.type === 'A' || r.type === 'AAAA'))) {
           const host = view.hostEvidence(name);
           return host && view.isAstray(host)
-            ? unsure(place, 'rests on domain.connected: the host does not serve this name')
-            : passed(place, { found: target });
+            ? unsure(place, restingOn('domain.connected', says('host-does-not-serve-this')))
+            : passed(place, { found: seen(target) });
         }
         if (!answers.length || answers.every((a) => a.rcode !== 'NXDOMAIN' && a.rcode !== 'NOERROR'))
-          return unsure(place, `${target} could not be asked for`);
+          return unsure(place, says('could-not-asked', { target }));
         const gone = answers.find((a) => a.rcode === 'NXDOMAIN');
         if (!gone && held.length)
-          return passed(place, { found: `${target}, which has ${held.join(' and ')}` });
+          return passed(place, { found: says('target-has', { target, held: held.join(' and ') }) });
         return failed(place, {
-          found: `${target} ${gone ? 'does not exist' : 'has no address'}`,
+          found: says('dangling', { target, isGone: gone ? 'yes' : 'no' }),
           raw: answerText(gone ?? answers[0]!),
         });
       });

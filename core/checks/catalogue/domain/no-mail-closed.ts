@@ -9,15 +9,25 @@ import { bestAnswers, isUsable } from '#core/checks/kit/dns-answers';
 import { isNullMx } from './mail-exchanger';
 import { isMailUse, mailUse } from './mail-use';
 import { dmarcOf, spfOf, type Texts } from './mail-texts';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('domain.no-mail-closed', {
+  'null-mx': '0 .',
+  'no-mx': 'no MX',
+  'no-text-record': 'no {kind} record',
+  'domain-has-mail': 'the domain has mail',
+});
 
 function judgeMx(zone: string, evidence: Evidence): PlaceResult {
   const place = `MX ${zone}`;
   const answer = bestAnswers(evidence, zone, 'MX').find(isUsable);
-  if (!answer) return unsure(place, 'no answer');
+  if (!answer) return unsure(place, saysOfAll('no-answer'));
   const exchangers = answer.records.filter((r) => r.type === 'MX').map((r) => r.value);
   return exchangers.length === 1 && isNullMx(exchangers[0]!)
-    ? passed(place, { found: '0 .' })
-    : failed(place, { found: exchangers.join(', ') || 'no MX', expected: '0 .' });
+    ? passed(place, { found: says('null-mx') })
+    : failed(place, { found: seen(exchangers.join(', ') || undefined) ?? says('no-mx'), expected: '0 .' });
 }
 
 /** A TXT record that must stand alone and say one thing. */
@@ -25,7 +35,7 @@ function judgeText(place: string, { texts, failed: silent }: Texts, wanted: Want
   if (silent) return unsure(place, silent);
   const good = texts.length === 1 && wanted.isClosed(texts[0]!);
   return (good ? passed : failed)(place, {
-    found: texts.join(', ') || `no ${wanted.kind} record`,
+    found: seen(texts.join(', ') || undefined) ?? says('no-text-record', { kind: wanted.kind }),
     expected: wanted.expected,
   });
 }
@@ -72,6 +82,7 @@ function closingRecipe(evidence: Evidence, zone: string) {
 export const noMailClosed = defineCheck({
   id: 'domain.no-mail-closed',
   title: 'Domain without mail says so (null MX, SPF, DMARC)',
+  fault: 'Domain without mail does not say so (null MX, SPF, DMARC)',
   severity: 'minor',
   situations: ['live'],
   scope: 'record',
@@ -83,9 +94,9 @@ export const noMailClosed = defineCheck({
     const { evidence } = context;
     const use = mailUse(context);
     if (!isMailUse(use)) return use;
-    if (use.mail !== 'none') return inapplicable('the domain has mail');
+    if (use.mail !== 'none') return inapplicable(says('domain-has-mail'));
     const { zone } = evidence.dns;
-    if (!zone) return inapplicable('the site has no zone of its own');
+    if (!zone) return inapplicable(saysOfAll('no-own-zone'));
     return overPlaces(
       context,
       [

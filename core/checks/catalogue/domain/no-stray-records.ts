@@ -10,19 +10,26 @@ import {
   sameValue,
   isUsable,
 } from '#core/checks/kit/dns-answers';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('domain.no-stray-records', {
+  'no-usable-answer': 'no usable answer',
+});
 
 const TYPES = ['A', 'AAAA', 'CNAME', 'HTTPS'];
 
 export const noStrayRecords = defineCheck({
   id: 'domain.no-stray-records',
   title: 'No stray A, AAAA, CNAME or HTTPS records',
+  fault: 'Stray A, AAAA, CNAME or HTTPS record',
   severity: 'major',
   situations: ['holding', 'live'],
   scope: 'record',
   facts: ['randomLabel'],
   needs: { records: true, brief: ['records'] },
-  exempt: ({ brief }) =>
-    brief.reachedBy === 'forwarding' ? 'the brief says the site is reached by forwarding' : undefined,
+  exempt: ({ brief }) => (brief.reachedBy === 'forwarding' ? saysOfAll('reached-by-forwarding') : undefined),
   why: 'A stale AAAA or second A record sends some visitors to the old server, and nobody at the agency sees it.',
   source: 'common practice',
   messages: { expected: 'nothing but the records of the brief', none: 'none of these names has a record' },
@@ -44,7 +51,8 @@ export const noStrayRecords = defineCheck({
       );
       return TYPES.flatMap((type) => {
         const answers = bestAnswers(evidence, name, type).filter(isUsable);
-        if (!answers.length) return type === 'HTTPS' ? [] : [unsure(`${type} ${name}`, 'no usable answer')];
+        if (!answers.length)
+          return type === 'HTTPS' ? [] : [unsure(`${type} ${name}`, says('no-usable-answer'))];
         // a wrong value in place of the expected one is charged by domain.records-match
         const due = expected.filter((e) => e.type === type);
         const strange = answers
@@ -66,7 +74,7 @@ export const noStrayRecords = defineCheck({
         if (strange.length)
           return [
             failed(`${type} ${name}`, {
-              found: [...new Set(strange.map((s) => s.r.value))].join(', '),
+              found: seen([...new Set(strange.map((s) => s.r.value))].join(', ')),
               raw: answerText(strange[0]!.a),
               adopt: { field: 'records', how: 'add', value: { name, type, value: strange[0]!.r.value } },
             }),

@@ -2,10 +2,19 @@ import { parse } from 'tldts';
 import { asciiHost } from '#core/extract/address';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overSite, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('domain.own', {
+  'under-hosts-suffix': '{host}, under {name}’s {shared}',
+  'bare-address': 'the bare address {host}',
+  'under-shared-suffix': '{host}, under the shared suffix {publicSuffix}',
+});
 
 export const own = defineCheck({
   id: 'domain.own',
   title: 'Live address is on the client’s own domain',
+  fault: 'Live address is not on the client’s own domain',
   severity: 'blocker',
   situations: ['live'],
   scope: 'site',
@@ -22,16 +31,20 @@ export const own = defineCheck({
     if (shared)
       return overSite(
         context,
-        failed(host, { found: `${host}, under ${profile.name || 'the host'}’s ${shared}` }),
+        failed(host, {
+          found: says('under-hosts-suffix', { host, name: profile.name || 'the host', shared }),
+        }),
       );
     const known = parse(host, { allowPrivateDomains: true });
-    if (known.isIp) return overSite(context, failed(host, { found: `the bare address ${host}` }));
+    if (known.isIp) return overSite(context, failed(host, { found: says('bare-address', { host }) }));
     if (known.isPrivate)
       return overSite(
         context,
-        failed(host, { found: `${host}, under the shared suffix ${known.publicSuffix}` }),
+        failed(host, {
+          found: says('under-shared-suffix', { host, publicSuffix: known.publicSuffix ?? undefined }),
+        }),
       );
-    return overSite(context, passed(host, { found: known.domain ?? host }));
+    return overSite(context, passed(host, { found: seen(known.domain ?? host) }));
   },
   recipe: ({ brief, profile }) => ({
     steps: `Connect ${brief.preferredHost ?? 'the client’s domain'} at ${profile.name || 'the host'}, make it the main address, and let the old one redirect to it.`,

@@ -6,6 +6,13 @@ import { chainText, redirectFault, refuses, restsOn } from '#core/checks/kit/cha
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { hostRedirect } from '#core/recipes/web-server';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('domain.preferred-host', {
+  'stays-on': 'stays on {host}',
+});
 
 /** A host whose redirects come to no page. */
 function judgeUnarrived(host: string, chain: Chain, goal: string, view: SiteView): PlaceResult {
@@ -15,15 +22,16 @@ function judgeUnarrived(host: string, chain: Chain, goal: string, view: SiteView
   const onward = hostOf(headerValues(next, 'location')[0] ?? '') ?? goal;
   const arrives = next && chain.hops.length > 1 && hostOf(next.url) === goal;
   if (arrives && host !== goal && (circle === undefined || onward === goal))
-    return passed(host, { found: next.url });
+    return passed(host, { found: seen(next.url) });
   return circle === undefined
     ? unsure(host, restsOn(chain.error, view))
-    : failed(host, { found: circle, raw: chainText(chain) });
+    : failed(host, { found: seen(circle), raw: chainText(chain) });
 }
 
 export const preferredHost = defineCheck({
   id: 'domain.preferred-host',
   title: 'Apex and www redirect to the preferred host',
+  fault: 'Apex or www does not redirect to the preferred host',
   severity: 'blocker',
   situations: ['live'],
   scope: 'host',
@@ -42,10 +50,13 @@ export const preferredHost = defineCheck({
         if (chain.end !== 'answer' || !last) return judgeUnarrived(h.host, chain, goal, view);
         const raw = chainText(chain);
         const end = hostOf(last.url);
-        if (end === goal) return passed(h.host, { found: last.url, raw });
+        if (end === goal) return passed(h.host, { found: seen(last.url), raw });
         if (h.host !== goal && refuses(last.status))
-          return unsure(h.host, `the server refused the visitor (${last.status})`, { raw });
-        return failed(h.host, { found: end === h.host ? `stays on ${h.host}` : `leads to ${end}`, raw });
+          return unsure(h.host, saysOfAll('refused', { status: last.status }), { raw });
+        return failed(h.host, {
+          found: end === h.host ? says('stays-on', { host: h.host }) : saysOfAll('leads-to', { url: end }),
+          raw,
+        });
       },
       { expected: `ends on ${goal}` },
     );

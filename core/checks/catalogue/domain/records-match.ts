@@ -16,6 +16,19 @@ import {
   sameValue,
   isUsable,
 } from '#core/checks/kit/dns-answers';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('domain.records-match', {
+  'no-usable-answer': 'no usable answer: {reason}',
+  'within-hosts-range': '{values}, of {name}’s {range}',
+  addresses: 'the addresses of {value}',
+  silence: 'silence',
+  'name-does-not-exist': 'the name does not exist',
+  'no-such-record': 'no such record',
+  'record-not-asked': 'the record was not asked for',
+});
 
 /**
  * Where a host flattens its alias into addresses, those count that the alias itself resolves to (common
@@ -54,23 +67,31 @@ function judgeAnswer(a: DnsAnswer, record: ExpectedRecord, context: CheckContext
   const place = `${labelOf(record)} at ${a.serverName ?? a.server}`;
   const raw = answerText(a);
   if (!isUsable(a)) {
-    const reason = a.rcode === 'NONE' ? (a.error ?? 'silence') : a.rcode;
-    return unsure(place, `no usable answer: ${reason}`, { expected, raw });
+    const reason = a.rcode === 'NONE' ? (a.error ?? says('silence')) : a.rcode;
+    return unsure(place, says('no-usable-answer', { reason }), { expected, raw });
   }
   const found = a.records.filter((r) => r.type === record.type);
   if (found.some((r) => sameValue(record.type, r.value, record.value)))
-    return passed(place, { expected, found: record.value, raw });
+    return passed(place, { expected, found: seen(record.value), raw });
   const values = found.map((r) => r.value).join(', ');
   const range = commonRange(record, found, profile);
   if (range)
-    return passed(place, { expected, found: `${values}, of ${profile.name || 'the host'}’s ${range}`, raw });
+    return passed(place, {
+      expected,
+      found: says('within-hosts-range', { values, name: profile.name || 'the host', range }),
+      raw,
+    });
   const flat = found.length ? undefined : flattened(record, context);
   if (flat)
-    return passed(place, { expected, found: `the addresses of ${record.value}`, raw: answerText(flat) });
-  const nothing = a.rcode === 'NXDOMAIN' ? 'the name does not exist' : 'no such record';
+    return passed(place, {
+      expected,
+      found: says('addresses', { value: record.value }),
+      raw: answerText(flat),
+    });
+  const nothing = a.rcode === 'NXDOMAIN' ? says('name-does-not-exist') : says('no-such-record');
   return failed(place, {
     expected,
-    found: values || nothing,
+    found: seen(values || undefined) ?? nothing,
     raw,
     ...(found[0] ? { adopt: adoptFound(record, found[0]) } : {}),
   });
@@ -110,20 +131,19 @@ const labelOf = (record: ExpectedRecord): string => `${record.type} ${record.nam
 
 function judgeRecord(record: ExpectedRecord, context: CheckContext): PlaceResult[] {
   const answers = bestAnswers(context.evidence, record.name, record.type);
-  if (!answers.length)
-    return [unsure(labelOf(record), 'the record was not asked for', { expected: record.value })];
+  if (!answers.length) return [unsure(labelOf(record), says('record-not-asked'), { expected: record.value })];
   return answers.map((a) => judgeAnswer(a, record, context));
 }
 
 export const recordsMatch = defineCheck({
   id: 'domain.records-match',
   title: 'DNS records are those in the brief',
+  fault: 'A DNS record differs from the brief',
   severity: 'blocker',
   situations: ['holding', 'live'],
   scope: 'record',
   needs: { records: true, brief: ['records'] },
-  exempt: ({ brief }) =>
-    brief.reachedBy === 'forwarding' ? 'the brief says the site is reached by forwarding' : undefined,
+  exempt: ({ brief }) => (brief.reachedBy === 'forwarding' ? saysOfAll('reached-by-forwarding') : undefined),
   why: 'One wrong digit sends visitors elsewhere, and one stale name server sends some of them.',
   source: 'RFC 1034; RFC 1035',
   messages: { expected: 'every record of the brief, at every name server' },

@@ -2,6 +2,12 @@ import { foldLoosely } from '#core/text/fold';
 import { isRegistration, registrationOf } from './registration';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('domain.registrar', {
+  'registration-server-names-no-registrar': 'the registration server names no registrar',
+});
 
 /** Words that say only what kind of firm it is. */
 const FORMS = /\b(?:inc|llc|ltd|limited|gmbh|ag|sa|sas|srl|bv|co|corp|corporation|company)\b|[.,]/g;
@@ -10,6 +16,7 @@ const plain = (text: string): string => foldLoosely(text).replace(FORMS, '').rep
 export const registrar = defineCheck({
   id: 'domain.registrar',
   title: 'Registrar is the brief’s',
+  fault: 'Registrar is not the brief’s',
   severity: 'minor',
   situations: ['holding', 'former', 'live'],
   scope: 'domain',
@@ -23,8 +30,8 @@ export const registrar = defineCheck({
     const { expected } = context.words;
     const r = registrationOf(evidence, expected);
     if (!isRegistration(r)) return r;
-    if (!r.registrar) return cantTell('the registration server names no registrar', { expected });
-    const more = { found: r.registrar, raw: `registrar: ${r.registrar}` };
+    if (!r.registrar) return cantTell(says('registration-server-names-no-registrar'), { expected });
+    const more = { found: seen(r.registrar), raw: `registrar: ${r.registrar}` };
     return overSite(
       context,
       plain(r.registrar) === plain(brief.registrar)

@@ -2,10 +2,17 @@ import { isRegistration, registrationOf } from './registration';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { renewalOwner } from './renewal-owner';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('domain.registration-days', {
+  'registration-gives-no-end-date': 'the registration gives no end date',
+  'days-left': '{left} days, until {end}',
+});
 
 export const registrationDays = defineCheck({
   id: 'domain.registration-days',
   title: 'Registration does not end soon',
+  fault: 'Registration ends soon',
   severity: 'major',
   situations: ['holding', 'former', 'live'],
   scope: 'domain',
@@ -37,12 +44,12 @@ export const registrationDays = defineCheck({
     if (!isRegistration(r)) return r;
     const end = r.events.find((e) => e.action === 'expiration')?.date;
     if (!end || Number.isNaN(Date.parse(end)))
-      return cantTell('the registration gives no end date', { expected });
+      return cantTell(says('registration-gives-no-end-date'), { expected });
     const left = Math.floor((Date.parse(end) - at.getTime()) / 86_400_000);
     return overSite(
       context,
       (left >= least ? passed : failed)(r.domain, {
-        found: `${left} days, until ${end.slice(0, 10)}`,
+        found: says('days-left', { left, end: end.slice(0, 10) }),
         raw: `expiration ${end}`,
       }),
       { expected },

@@ -1,12 +1,19 @@
 import { isRegistration, registrationOf } from './registration';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overSite, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('domain.registration-lock', {
+  'no-transfer-lock': 'no transfer lock',
+});
 
 const LOCK = /^(?:client|server) transfer prohibited$/i;
 
 export const registrationLock = defineCheck({
   id: 'domain.registration-lock',
   title: 'Transfer lock is set',
+  fault: 'Transfer lock is not set',
   severity: 'minor',
   situations: ['holding', 'former', 'live'],
   scope: 'domain',
@@ -26,7 +33,7 @@ export const registrationLock = defineCheck({
     return overSite(
       context,
       ((lock !== undefined) !== moving ? passed : failed)(r.domain, {
-        found: lock ?? 'no transfer lock',
+        found: seen(lock) ?? says('no-transfer-lock'),
         raw: `status: ${r.status.join(', ')}`,
       }),
       { expected },

@@ -1,6 +1,12 @@
 import { isRegistration, registrationOf } from './registration';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overSite, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('domain.registration-status', {
+  'no-status': 'no status',
+});
 
 /**
  * Statuses that take a domain out of the zone or soon will (RFC 5731 2.3 and RFC 3915, spelt as RFC 8056 maps
@@ -18,6 +24,7 @@ const DEAD = new Set([
 export const registrationStatus = defineCheck({
   id: 'domain.registration-status',
   title: 'Registration is on no hold and not being deleted',
+  fault: 'Registration is on hold or being deleted',
   severity: 'blocker',
   situations: ['holding', 'former', 'live'],
   scope: 'domain',
@@ -34,7 +41,7 @@ export const registrationStatus = defineCheck({
     return overSite(
       context,
       (bad.length ? failed : passed)(r.domain, {
-        found: (bad.length ? bad : r.status).join(', ') || 'no status',
+        found: seen((bad.length ? bad : r.status).join(', ') || undefined) ?? says('no-status'),
         raw: `status: ${r.status.join(', ')}`,
       }),
     );

@@ -2,15 +2,22 @@
 import type { Evidence, RegistrationEvidence } from '#core/facts/evidence';
 import type { Judgement } from '#core/facts/finding';
 import { cantTell, inapplicable } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('domain.registration', {
+  'no-registrable-domain': 'the site has no registrable domain of its own',
+  'no-server-known': 'no registration server is known for this domain',
+});
 
 /** @returns the registration, or what a check says without one */
 export function registrationOf(
   { registration, target }: Evidence,
   expected: string | undefined,
 ): RegistrationEvidence | Judgement {
-  if (!target.registrable) return inapplicable('the site has no registrable domain of its own');
-  if (!registration?.served) return cantTell('no registration server is known for this domain', { expected });
-  return registration.error ? cantTell(registration.error, { expected }) : registration;
+  if (!target.registrable) return inapplicable(says('no-registrable-domain'));
+  if (!registration?.served) return cantTell(says('no-server-known'), { expected });
+  return registration.error ? cantTell(seen(registration.error), { expected }) : registration;
 }
 
 export const isRegistration = (r: RegistrationEvidence | Judgement): r is RegistrationEvidence =>

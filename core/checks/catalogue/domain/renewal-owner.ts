@@ -3,6 +3,7 @@ import { defineManualCheck } from '#core/checks/kit/check';
 export const renewalOwner = defineManualCheck({
   id: 'domain.renewal-owner',
   title: 'Renewal is automatic and its payer written down',
+  fault: 'Renewal is not automatic or its payer not written down',
   severity: 'major',
   situations: ['live'],
   source: 'common practice',

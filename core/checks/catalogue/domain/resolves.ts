@@ -3,6 +3,17 @@ import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unaskedHosts, unsure } from '#core/checks/kit/judgement';
 import { answerText, answersFor } from '#core/checks/kit/dns-answers';
 import { hourLine } from '#core/formats/zone-file/write';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { restingOn } from '#core/checks/kit/says';
+
+const says = sentences('domain.resolves', {
+  'resolver-says': 'the resolver says {rcode}',
+  'resolver-says-instead': 'the resolver says {said}',
+  'no-resolver-asked': 'no resolver was asked',
+  nxdomain: 'the name does not exist (NXDOMAIN)',
+  'name-has-no-address': 'the name has no address',
+});
 
 function judgeName(host: string, { evidence, view, situation }: CheckContext): PlaceResult {
   const answers = ['A', 'AAAA']
@@ -12,22 +23,22 @@ function judgeName(host: string, { evidence, view, situation }: CheckContext): P
     a.records.filter((r) => r.type === 'A' || r.type === 'AAAA').map((r) => r.value),
   );
   const raw = answers.map(answerText).join('\n');
-  if (addresses.length) return passed(host, { found: [...new Set(addresses)].join(', '), raw });
+  if (addresses.length) return passed(host, { found: seen([...new Set(addresses)].join(', ')), raw });
   const broken = answers.find((a) => a.rcode !== 'NOERROR' && a.rcode !== 'NXDOMAIN');
   if (broken && view.isBogus && situation !== 'staging' && situation !== 'former')
-    return unsure(host, `rests on domain.signed: the resolver says ${broken.rcode}`, { raw });
+    return unsure(host, restingOn('domain.signed', says('resolver-says', { rcode: broken.rcode })), { raw });
   if (!answers.length || broken)
     return unsure(
       host,
       broken
-        ? `the resolver says ${broken.rcode === 'NONE' ? (broken.error ?? 'nothing') : broken.rcode}`
-        : 'no resolver was asked',
+        ? says('resolver-says-instead', {
+            said: broken.rcode === 'NONE' ? (broken.error ?? 'nothing') : broken.rcode,
+          })
+        : says('no-resolver-asked'),
       { raw },
     );
   return failed(host, {
-    found: answers.some((a) => a.rcode === 'NXDOMAIN')
-      ? 'the name does not exist (NXDOMAIN)'
-      : 'the name has no address',
+    found: answers.some((a) => a.rcode === 'NXDOMAIN') ? says('nxdomain') : says('name-has-no-address'),
     raw,
   });
 }
@@ -35,6 +46,7 @@ function judgeName(host: string, { evidence, view, situation }: CheckContext): P
 export const resolves = defineCheck({
   id: 'domain.resolves',
   title: 'Every host has an A or AAAA record',
+  fault: 'A host has no A or AAAA record',
   severity: 'blocker',
   situations: ['staging', 'holding', 'former', 'live'],
   scope: 'host',

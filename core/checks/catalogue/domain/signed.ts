@@ -2,10 +2,22 @@ import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 import { answerText, plainName } from '#core/checks/kit/dns-answers';
 import { delegationSigners } from './ds-fits';
+import { sentences } from '#core/text/sentences';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('domain.signed', {
+  'ds-unknown': 'whether there is a DS could not be seen',
+  'domain-not-signed': 'the domain is not signed',
+  bogus: 'SERVFAIL with checking, an answer without: bogus',
+  'resolver-fails': 'the resolver fails with checking and without',
+  authenticated: 'authenticated',
+  'resolver-does-not-check': 'there is a DS, and the resolver asked does not check signatures',
+});
 
 export const signed = defineCheck({
   id: 'domain.signed',
   title: 'DNSSEC signatures are valid',
+  fault: 'DNSSEC signatures are not valid',
   severity: 'blocker',
   situations: ['holding', 'live'],
   scope: 'domain',
@@ -16,11 +28,11 @@ export const signed = defineCheck({
   judge(context) {
     const { evidence } = context;
     const { zone, answers } = evidence.dns;
-    if (!zone) return inapplicable('the site has no zone of its own');
+    if (!zone) return inapplicable(saysOfAll('no-own-zone'));
     const ds = delegationSigners(evidence);
     const { expected } = context.words;
-    if (!ds.known) return inapplicable('whether there is a DS could not be seen');
-    if (!ds.records.length) return inapplicable('the domain is not signed');
+    if (!ds.known) return inapplicable(says('ds-unknown'));
+    if (!ds.records.length) return inapplicable(says('domain-not-signed'));
     const of = (unchecked: boolean) =>
       answers.filter(
         (a) =>
@@ -36,15 +48,15 @@ export const signed = defineCheck({
       return overSite(
         context,
         failed(zone, {
-          found: 'SERVFAIL with checking, an answer without: bogus',
+          found: says('bogus'),
           raw: [bogus, ...plain].map(answerText).join('\n'),
         }),
       );
-    if (bogus) return cantTell('the resolver fails with checking and without', { expected });
+    if (bogus) return cantTell(says('resolver-fails'), { expected });
     const proven = checked.find((a) => a.authenticated && a.rcode === 'NOERROR');
     return proven
-      ? overSite(context, passed(zone, { found: 'authenticated', raw: answerText(proven) }))
-      : cantTell('there is a DS, and the resolver asked does not check signatures', { expected });
+      ? overSite(context, passed(zone, { found: says('authenticated'), raw: answerText(proven) }))
+      : cantTell(says('resolver-does-not-check'), { expected });
   },
   recipe: () => ({
     steps:

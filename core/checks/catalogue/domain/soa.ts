@@ -1,10 +1,21 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answerText, bestAnswers } from '#core/checks/kit/dns-answers';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('domain.soa', {
+  'no-soa': 'no SOA ({rcode})',
+  'timers-out-of-order': 'refresh {refresh}, retry {retry}, expire {expire}',
+  'long-minimum': 'minimum {minimum} s: what does not exist is remembered for {minimum2} hours',
+  timers: 'refresh {refresh}, retry {retry}, expire {expire}, minimum {minimum}',
+});
 
 export const soa = defineCheck({
   id: 'domain.soa',
   title: 'SOA timers are consistent',
+  fault: 'SOA timers are inconsistent',
   severity: 'minor',
   situations: ['live'],
   scope: 'record',
@@ -15,14 +26,19 @@ export const soa = defineCheck({
   judge(context) {
     const { evidence } = context;
     const { zone } = evidence.dns;
-    if (!zone) return inapplicable('the site has no zone of its own');
+    if (!zone) return inapplicable(saysOfAll('no-own-zone'));
     return overPlaces(
       context,
       bestAnswers(evidence, zone, 'SOA').map((a) => {
         const place = `SOA ${zone} at ${a.serverName ?? a.server}`;
         const value = a.records.find((r) => r.type === 'SOA')?.value;
         if (!value)
-          return unsure(place, a.rcode === 'NONE' ? (a.error ?? 'no answer') : `no SOA (${a.rcode})`);
+          return unsure(
+            place,
+            a.rcode === 'NONE'
+              ? (seen(a.error) ?? saysOfAll('no-answer'))
+              : says('no-soa', { rcode: a.rcode }),
+          );
         const [refresh, retry, expire, minimum] = value.split(/\s+/).slice(3).map(Number) as [
           number,
           number,
@@ -31,14 +47,14 @@ export const soa = defineCheck({
         ];
         const raw = answerText(a);
         if (!(retry < refresh && refresh < expire))
-          return failed(place, { found: `refresh ${refresh}, retry ${retry}, expire ${expire}`, raw });
+          return failed(place, { found: says('timers-out-of-order', { refresh, retry, expire }), raw });
         return minimum > 86_400
           ? failed(place, {
-              found: `minimum ${minimum} s: what does not exist is remembered for ${Math.round(minimum / 3600)} hours`,
+              found: says('long-minimum', { minimum, minimum2: Math.round(minimum / 3600) }),
               raw,
             })
           : passed(place, {
-              found: `refresh ${refresh}, retry ${retry}, expire ${expire}, minimum ${minimum}`,
+              found: says('timers', { refresh, retry, expire, minimum }),
               raw,
             });
       }),

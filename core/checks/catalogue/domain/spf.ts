@@ -12,6 +12,22 @@ import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/k
 import { answerText } from '#core/checks/kit/dns-answers';
 import { isMailUse, mailUse } from './mail-use';
 import { spfDns, spfOf } from './mail-texts';
+import { sentences } from '#core/text/sentences';
+import { seen, type Said } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('domain.spf', {
+  'no-mail': 'the domain has no mail; domain.no-mail-closed looks at that',
+  'no-record': 'no SPF record',
+  'several-records': '{count} SPF records',
+  'many-lookups': '{lookups} lookups',
+  'void-lookups': '{voids} lookups without an answer',
+  'no-end': 'it does not end: neither all nor redirect',
+  'open-end': 'it ends in {all}, which lets everybody send',
+  'depends-on-sender': 'how many lookups stay without an answer depends on the sender',
+  'not-followed': 'part of it could not be followed: {unknown}',
+  record: '{text} ({lookups} lookups)',
+});
 
 /** How a record ends: the qualifier of its "all", or its redirect. */
 function endOfSpf({ mechanisms, modifiers }: SpfRecord): SpfQualifier | 'redirect' | undefined {
@@ -24,15 +40,15 @@ function faultOf(
   own: SpfRecord,
   count: SpfCount,
   most: { lookups: number; voids: number },
-): string | undefined {
+): Said | undefined {
   const error = own.errors[0] ?? count.errors[0];
-  if (error) return error;
-  if (count.lookups > most.lookups) return `${count.lookups} lookups`;
-  if (count.voids > most.voids) return `${count.voids} lookups without an answer`;
+  if (error) return seen(error);
+  if (count.lookups > most.lookups) return says('many-lookups', { lookups: count.lookups });
+  if (count.voids > most.voids) return says('void-lookups', { voids: count.voids });
   const end = endOfSpf(own);
-  if (end === undefined) return 'it does not end: neither all nor redirect';
+  if (end === undefined) return says('no-end');
   const all = own.mechanisms.find((m) => m.name === 'all');
-  return end === '+' || end === '?' ? `it ends in ${all!.raw}, which lets everybody send` : undefined;
+  return end === '+' || end === '?' ? says('open-end', { all: all!.raw }) : undefined;
 }
 
 /** One sound record of all that are there: each sender once, ended. */
@@ -54,6 +70,7 @@ function mergedSpf(texts: readonly string[]): string {
 export const spf = defineCheck({
   id: 'domain.spf',
   title: 'SPF is one valid record within its limits',
+  fault: 'SPF is missing, invalid or over its limits',
   severity: 'major',
   situations: ['live'],
   scope: 'record',
@@ -72,17 +89,16 @@ export const spf = defineCheck({
     const { evidence, parameters } = context;
     const use = mailUse(context);
     if (!isMailUse(use)) return use;
-    if (use.mail === 'none')
-      return inapplicable('the domain has no mail; domain.no-mail-closed looks at that');
+    if (use.mail === 'none') return inapplicable(says('no-mail'));
     const { zone } = evidence.dns;
-    if (!zone) return inapplicable('the site has no zone of its own');
+    if (!zone) return inapplicable(saysOfAll('no-own-zone'));
     const { expected } = context.words;
     const { texts, answer, failed: silent } = spfOf(evidence, zone);
     if (silent) return cantTell(silent, { expected });
     const raw = answer && answerText(answer);
     const text = texts[0];
     if (text === undefined || texts.length > 1) {
-      const found = texts.length ? `${texts.length} SPF records` : 'no SPF record';
+      const found = texts.length ? says('several-records', { count: texts.length }) : says('no-record');
       return overSite(context, failed(zone, { found, raw }), { notes: use.notes });
     }
     const own = parseSpf(text);
@@ -90,15 +106,15 @@ export const spf = defineCheck({
     const fault = faultOf(own, count, parameters);
     if (fault) return overSite(context, failed(zone, { found: fault, raw }), { notes: use.notes });
     if (count.voids + count.maybeVoids > parameters.voids!)
-      return cantTell('how many lookups stay without an answer depends on the sender', {
+      return cantTell(says('depends-on-sender'), {
         expected,
-        found: text,
+        found: seen(text),
       });
     if (count.unknown.length)
-      return cantTell(`part of it could not be followed: ${count.unknown[0]}`, { expected, found: text });
+      return cantTell(says('not-followed', { unknown: count.unknown[0] }), { expected, found: seen(text) });
     const all = own.mechanisms.find((m) => m.name === 'all');
     const beyond = all && own.mechanisms.at(-1) !== all ? ['What stands after “all” is never read.'] : [];
-    return overSite(context, passed(zone, { found: `${text} (${count.lookups} lookups)`, raw }), {
+    return overSite(context, passed(zone, { found: says('record', { text, lookups: count.lookups }), raw }), {
       notes: [...use.notes, ...beyond],
     });
   },

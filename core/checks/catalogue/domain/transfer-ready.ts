@@ -3,6 +3,7 @@ import { defineManualCheck } from '#core/checks/kit/check';
 export const transferReady = defineManualCheck({
   id: 'domain.transfer-ready',
   title: 'Domain transfer is prepared',
+  fault: 'Domain transfer is not prepared',
   severity: 'major',
   situations: ['staging', 'holding', 'former'],
   source: 'RFC 5730; RFC 5731; common practice',

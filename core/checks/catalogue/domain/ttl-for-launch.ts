@@ -2,12 +2,21 @@ import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { bestAnswers, plainName } from '#core/checks/kit/dns-answers';
 import { changeAhead } from './change';
+import { sentences } from '#core/text/sentences';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('domain.ttl-for-launch', {
+  'launch-days-away': 'the launch is {left} days away',
+  'has-no-record-yet': 'it has no record yet',
+  ttl: '{ttl} s',
+});
 
 const DAY = 86_400_000;
 
 export const ttlForLaunch = defineCheck({
   id: 'domain.ttl-for-launch',
   title: 'TTLs of records that will change are low',
+  fault: 'TTL of a record that will change is too high',
   severity: 'minor',
   situations: ['staging', 'holding', 'former'],
   scope: 'record',
@@ -29,9 +38,9 @@ export const ttlForLaunch = defineCheck({
     const { evidence, brief, at, parameters } = context;
     const { days, seconds } = parameters;
     const left = (Date.parse(`${brief.launchDate.slice(0, 10)}T00:00:00Z`) - at.getTime()) / DAY;
-    if (left > days) return inapplicable(`the launch is ${Math.ceil(left)} days away`);
+    if (left > days) return inapplicable(says('launch-days-away', { left: Math.ceil(left) }));
     const change = changeAhead(evidence, brief);
-    if (!change) return cantTell('no name server answered');
+    if (!change) return cantTell(saysOfAll('no-server-answered'));
     const names = [...new Set(change.records.map((r) => plainName(r.name)))];
     return overPlaces(
       context,
@@ -41,12 +50,12 @@ export const ttlForLaunch = defineCheck({
             a.records.filter((r) => plainName(r.name) === name && r.type === type),
           ),
         );
-        if (!served.length) return [unsure(name, 'it has no record yet')];
+        if (!served.length) return [unsure(name, says('has-no-record-yet'))];
         // each server counts its own down; the longest is what a resolver may have to wait
         const longest = served.reduce((a, b) => (b.ttl > a.ttl ? b : a));
         return [
           (longest.ttl <= seconds ? passed : failed)(`${longest.type} ${name}`, {
-            found: `${longest.ttl} s`,
+            found: says('ttl', { ttl: longest.ttl }),
             raw: `${name}. ${longest.ttl} IN ${longest.type} ${longest.value}`,
           }),
         ];

@@ -3,6 +3,18 @@ import type { PlaceResult } from '#core/facts/finding';
 import { isUnresolved, refuses, restsOn } from '#core/checks/kit/chains';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, overPlaces, passed, unaskedHosts, unsure } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('https.answers', {
+  'certain-addresses-only': 'no answer in time, and only certain addresses may enter',
+  challenge: 'the server wants proof of a person (503)',
+  '503-as-holding-page-may': '503, as a holding page may',
+  '503-as-closed-environment-may': '503, as a closed environment may',
+  'status-503': 'status 503',
+  'status-over-tls': '{status} over {protocol}',
+});
 
 /** A host that gave no answer at all. */
 function judgeSilence(host: string, error: NetworkError, { view, evidence }: CheckContext): PlaceResult {
@@ -10,19 +22,17 @@ function judgeSilence(host: string, error: NetworkError, { view, evidence }: Che
   const { wayIn } = evidence.target;
   if (isUnresolved(code) || code === 'dns') return unsure(host, restsOn(error, view));
   if (code === 'forbidden-address' || code === 'stopped' || code === 'too-large')
-    return unsure(host, message);
-  if (code === 'timeout' && wayIn === 'addresses')
-    return unsure(host, 'no answer in time, and only certain addresses may enter');
-  return failed(host, { found: message });
+    return unsure(host, seen(message));
+  if (code === 'timeout' && wayIn === 'addresses') return unsure(host, says('certain-addresses-only'));
+  return failed(host, { found: seen(message) });
 }
 
 /** What a host that answered 503 says by it. */
 function judgeUnavailable(host: HostEvidence, { situation, view }: CheckContext): PlaceResult {
-  if (view.refusedAt(host) === 'challenge')
-    return unsure(host.host, 'the server wants proof of a person (503)');
-  if (situation === 'holding') return passed(host.host, { found: '503, as a holding page may' });
-  if (situation === 'staging') return passed(host.host, { found: '503, as a closed environment may' });
-  return failed(host.host, { found: 'status 503' });
+  if (view.refusedAt(host) === 'challenge') return unsure(host.host, says('challenge'));
+  if (situation === 'holding') return passed(host.host, { found: says('503-as-holding-page-may') });
+  if (situation === 'staging') return passed(host.host, { found: says('503-as-closed-environment-may') });
+  return failed(host.host, { found: says('status-503') });
 }
 
 function judgeHost(evidence: HostEvidence, context: CheckContext): PlaceResult {
@@ -33,18 +43,19 @@ function judgeHost(evidence: HostEvidence, context: CheckContext): PlaceResult {
   const status = first?.status;
   if (status === undefined) {
     const error = first?.error ?? (first ? undefined : https.error) ?? tls.error;
-    return error ? judgeSilence(host, error, context) : unsure(host, 'it was not asked');
+    return error ? judgeSilence(host, error, context) : unsure(host, saysOfAll('not-asked'));
   }
   if (status === 503) return judgeUnavailable(evidence, context);
-  if (situation !== 'staging' && refuses(status))
-    return unsure(host, `the server refused the visitor (${status})`);
-  if (status < 500) return passed(host, { found: `${status} over ${tls.protocol ?? 'TLS'}` });
-  return failed(host, { found: `status ${finalStatus(https) ?? status}` });
+  if (situation !== 'staging' && refuses(status)) return unsure(host, saysOfAll('refused', { status }));
+  if (status < 500)
+    return passed(host, { found: says('status-over-tls', { status, protocol: tls.protocol ?? 'TLS' }) });
+  return failed(host, { found: saysOfAll('status', { status: finalStatus(https) ?? status }) });
 }
 
 export const answers = defineCheck({
   id: 'https.answers',
   title: 'Every host answers over HTTPS',
+  fault: 'A host does not answer over HTTPS',
   severity: 'blocker',
   situations: ['staging', 'holding', 'live'],
   scope: 'host',

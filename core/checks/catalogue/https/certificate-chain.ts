@@ -2,10 +2,20 @@ import { quantity } from '#core/text/quantity';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { certificateLine } from './certificate-line';
+import { sentences } from '#core/text/sentences';
+import { restingOn } from '#core/checks/kit/says';
+
+const says = sentences('https.certificate-chain', {
+  'self-signed': 'self-signed: there is no intermediate',
+  sent: '{count, plural, one {{count} certificate} other {{count} certificates}} sent',
+  'intermediate-missing': '{found}; the chain holds only once the missing one is fetched',
+  'chain-not-trusted': 'the chain is not trusted',
+});
 
 export const certificateChain = defineCheck({
   id: 'https.certificate-chain',
   title: 'Certificate chain is sent with its intermediates',
+  fault: 'Certificate chain is sent without its intermediates',
   severity: 'major',
   situations: ['holding', 'live'],
   scope: 'host',
@@ -19,17 +29,17 @@ export const certificateChain = defineCheck({
       view.hosts.some((h) => h.tls.chain.length) &&
       view.hosts.every((h) => !h.tls.chain.length || h.tls.chain[0]!.subject === h.tls.chain[0]!.issuer)
     )
-      return inapplicable('self-signed: there is no intermediate');
+      return inapplicable(says('self-signed'));
     return overHosts(context, ({ host, tls }) => {
       const raw = tls.chain.map((c) => `${c.subject} <- ${c.issuer}`).join('\n');
-      const found = `${quantity(tls.chain.length, 'certificate')} sent`;
+      const found = says('sent', { count: tls.chain.length });
       if (tls.trusted) return passed(host, { found, raw });
       if (tls.completedChain)
         return failed(host, {
-          found: `${found}; the chain holds only once the missing one is fetched`,
+          found: says('intermediate-missing', { found, issuer: tls.chain[0]!.issuer }),
           raw,
         });
-      return unsure(host, 'rests on https.certificate-valid: the chain is not trusted', {
+      return unsure(host, restingOn('https.certificate-valid', says('chain-not-trusted')), {
         raw: certificateLine(tls),
       });
     });

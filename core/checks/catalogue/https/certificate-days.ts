@@ -1,13 +1,21 @@
 import { quantity } from '#core/text/quantity';
 import { defineCheck } from '#core/checks/kit/check';
-import { failed, overHosts, passed } from '#core/checks/kit/judgement';
+import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { certificateLine } from './certificate-line';
+import { sentences } from '#core/text/sentences';
+import { restingOn } from '#core/checks/kit/says';
+
+const says = sentences('https.certificate-days', {
+  'has-expired': 'it has expired',
+  'days-left': '{left, plural, one {{left} day} other {{left} days}} left, until {notAfter}',
+});
 
 const DAY = 86_400_000;
 
 export const certificateDays = defineCheck({
   id: 'https.certificate-days',
   title: 'Certificate does not end soon',
+  fault: 'Certificate ends soon',
   severity: 'major',
   situations: ['holding', 'live'],
   scope: 'host',
@@ -35,15 +43,16 @@ export const certificateDays = defineCheck({
       const need = Math.min(parameters.days, lifetime / 4);
       // an expired one is charged by certificate-valid already
       if (left < 0)
-        return {
-          place: host,
-          outcome: 'cantTell',
-          reason: 'rests on https.certificate-valid: it has expired',
+        return unsure(host, restingOn('https.certificate-valid', says('has-expired')), {
           raw: certificateLine(tls),
-        };
+        });
       return (left >= need ? passed : failed)(host, {
         expected: `${Math.ceil(need)} days`,
-        found: `${quantity(Math.floor(left), 'day')} left, until ${leaf.notAfter.slice(0, 10)}`,
+        found: says('days-left', {
+          left: Math.floor(left),
+          notAfter: leaf.notAfter.slice(0, 10),
+          issuer: leaf.issuer,
+        }),
         raw: certificateLine(tls),
       });
     });

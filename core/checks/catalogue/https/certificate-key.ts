@@ -1,10 +1,17 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overHosts, passed } from '#core/checks/kit/judgement';
 import { certificateLine, weakness } from './certificate-line';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('https.certificate-key', {
+  weak: '{isLeaf, select, yes {} other {{subject}: }}{weak}',
+  key: '{keyType} {keyBits}, {signature}',
+});
 
 export const certificateKey = defineCheck({
   id: 'https.certificate-key',
   title: 'Certificate key and signature are strong',
+  fault: 'Certificate key or signature is weak',
   severity: 'major',
   situations: ['holding', 'live'],
   scope: 'host',
@@ -21,12 +28,21 @@ export const certificateKey = defineCheck({
         const weak = weakness(c);
         if (weak)
           return failed(host, {
-            found: `${c === tls.chain[0] ? '' : `${c.subject}: `}${weak}`,
+            found: says('weak', {
+              isLeaf: c === tls.chain[0] ? 'yes' : 'no',
+              subject: c.subject,
+              weak,
+              issuer: c.issuer,
+            }),
             raw: certificateLine(tls),
           });
       }
       return passed(host, {
-        found: `${tls.chain[0]!.keyType} ${tls.chain[0]!.keyBits ?? ''}, ${tls.chain[0]!.signature}`,
+        found: says('key', {
+          keyType: tls.chain[0]!.keyType,
+          keyBits: tls.chain[0]!.keyBits ?? '',
+          signature: tls.chain[0]!.signature,
+        }),
       });
     });
   },

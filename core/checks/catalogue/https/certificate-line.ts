@@ -1,4 +1,11 @@
 import type { CertificateFacts, TlsEvidence } from '#core/facts/evidence';
+import type { Said } from '#core/facts/said';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('https.certificate', {
+  'short-key': '{kind} key of {bits} bits',
+  'weak-signature': 'signed with {signature}',
+});
 
 /** A certificate in one line, for the evidence. */
 export function certificateLine(tls: TlsEvidence): string {
@@ -9,9 +16,10 @@ export function certificateLine(tls: TlsEvidence): string {
 const WEAK_HASH = /sha-?1(?!\d)|md5|md2/i;
 
 /** What is weak about a certificate, in words. Ed25519 and Ed448 keys are strong at their own sizes. */
-export function weakness(c: CertificateFacts): string | undefined {
+export function weakness(c: CertificateFacts): Said | undefined {
   if (c.keyType.startsWith('RSA') && (c.keyBits ?? 0) < 2048)
-    return `RSA key of ${c.keyBits ?? 'unknown'} bits`;
-  if (c.keyType === 'EC' && (c.keyBits ?? 0) < 256) return `EC key of ${c.keyBits ?? 'unknown'} bits`;
-  return WEAK_HASH.test(c.signature) ? `signed with ${c.signature}` : undefined;
+    return says('short-key', { kind: 'RSA', bits: c.keyBits ?? 'unknown' });
+  if (c.keyType === 'EC' && (c.keyBits ?? 0) < 256)
+    return says('short-key', { kind: 'EC', bits: c.keyBits ?? 'unknown' });
+  return WEAK_HASH.test(c.signature) ? says('weak-signature', { signature: c.signature }) : undefined;
 }

@@ -1,6 +1,13 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overHosts, passed } from '#core/checks/kit/judgement';
 import { certificateLine } from './certificate-line';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('https.certificate-names', {
+  'other-names': 'only {names}',
+  'no-san': 'no SAN at all',
+});
 
 /**
  * Whether a host name is covered by a presented DNS name (RFC 9525 6.3): labels compared without case,
@@ -16,6 +23,7 @@ export function nameMatches(presented: string, host: string): boolean {
 export const certificateNames = defineCheck({
   id: 'https.certificate-names',
   title: 'Certificate covers every host',
+  fault: 'Certificate does not cover a host',
   severity: 'blocker',
   situations: ['staging', 'holding', 'live'],
   scope: 'host',
@@ -28,9 +36,11 @@ export const certificateNames = defineCheck({
       const names = tls.chain[0]!.names;
       const hit = names.find((n) => nameMatches(n, host));
       return hit
-        ? passed(host, { found: hit, raw: certificateLine(tls) })
+        ? passed(host, { found: seen(hit), raw: certificateLine(tls) })
         : failed(host, {
-            found: names.length ? `only ${names.slice(0, 6).join(', ')}` : 'no SAN at all',
+            found: names.length
+              ? says('other-names', { names: names.slice(0, 6).join(', ') })
+              : says('no-san'),
             raw: certificateLine(tls),
           });
     });

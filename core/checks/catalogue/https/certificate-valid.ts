@@ -2,48 +2,64 @@ import type { TlsEvidence } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overHosts, passed } from '#core/checks/kit/judgement';
 import { certificateLine, weakness } from './certificate-line';
+import { sentences } from '#core/text/sentences';
+import type { Said } from '#core/facts/said';
 
-const UNKNOWN_ISSUER = 'its issuer is not known';
+const says = sentences('https.certificate-valid', {
+  'expired-on': 'expired on {notAfter}',
+  'not-valid-before': 'not valid before {notBefore}',
+  untrusted: '{why}',
+  'unknown-issuer': 'its issuer is not known',
+  expired: 'expired',
+  'not-valid-yet': 'not valid yet',
+  'self-signed': 'self-signed',
+  'untrusted-root': 'its root is not trusted',
+  'lapsed-above': 'its own dates are good, but {subject} above it lapsed on {day}',
+  'early-above': 'its own dates are good, but {subject} above it begins on {day}',
+  'dates-above': 'its own dates are good, but those of a certificate above it are not',
+  weak: 'not trusted: {weak}',
+  'not-trusted': 'not trusted ({trustError})',
+  alone: '{words}: the server sent its own certificate alone, without the intermediates',
+  'trusted-until': 'trusted, until {notAfter}',
+});
+
+const UNKNOWN_ISSUER = says('unknown-issuer');
 
 /** What the validator's codes mean (OpenSSL X509_V_ERR_*). */
-const WORDS: Record<string, string> = {
-  CERT_HAS_EXPIRED: 'expired',
-  CERT_NOT_YET_VALID: 'not valid yet',
-  DEPTH_ZERO_SELF_SIGNED_CERT: 'self-signed',
-  SELF_SIGNED_CERT_IN_CHAIN: 'its root is not trusted',
+const WORDS: Record<string, Said> = {
+  CERT_HAS_EXPIRED: says('expired'),
+  CERT_NOT_YET_VALID: says('not-valid-yet'),
+  DEPTH_ZERO_SELF_SIGNED_CERT: says('self-signed'),
+  SELF_SIGNED_CERT_IN_CHAIN: says('untrusted-root'),
   UNABLE_TO_VERIFY_LEAF_SIGNATURE: UNKNOWN_ISSUER,
   UNABLE_TO_GET_ISSUER_CERT_LOCALLY: UNKNOWN_ISSUER,
   UNABLE_TO_GET_ISSUER_CERT: UNKNOWN_ISSUER,
 };
 
 /** The certificate of a chain that makes it untrusted by its dates, in words. */
-function lapsedAbove({ chain }: TlsEvidence, at: Date): string | undefined {
+function lapsedAbove({ chain }: TlsEvidence, at: Date): Said | undefined {
   const above = chain.slice(1);
   const over = above.find((c) => at.getTime() > Date.parse(c.notAfter));
-  if (over)
-    return `its own dates are good, but ${over.subject} above it lapsed on ${over.notAfter.slice(0, 10)}`;
+  if (over) return says('lapsed-above', { subject: over.subject, day: over.notAfter.slice(0, 10) });
   const early = above.find((c) => at.getTime() < Date.parse(c.notBefore));
-  return (
-    early && `its own dates are good, but ${early.subject} above it begins on ${early.notBefore.slice(0, 10)}`
-  );
+  return early && says('early-above', { subject: early.subject, day: early.notBefore.slice(0, 10) });
 }
 
-function whyUntrusted(tls: TlsEvidence, at: Date): string {
+function whyUntrusted(tls: TlsEvidence, at: Date): Said {
   const { trustError = 'unknown reason', chain } = tls;
   if (trustError === 'CERT_HAS_EXPIRED' || trustError === 'CERT_NOT_YET_VALID')
-    return lapsedAbove(tls, at) ?? 'its own dates are good, but those of a certificate above it are not';
+    return lapsedAbove(tls, at) ?? says('dates-above');
   // what validators refuse and have no name for is mostly a weak key or signature
   const weak = WORDS[trustError] === undefined && chain.map(weakness).find(Boolean);
-  if (weak) return `not trusted: ${weak}`;
-  const words = WORDS[trustError] ?? `not trusted (${trustError})`;
-  return chain.length === 1 && words === UNKNOWN_ISSUER
-    ? `${words}: the server sent its own certificate alone, without the intermediates`
-    : words;
+  if (weak) return says('weak', { weak });
+  const words = WORDS[trustError] ?? says('not-trusted', { trustError });
+  return chain.length === 1 && words === UNKNOWN_ISSUER ? says('alone', { words }) : words;
 }
 
 export const certificateValid = defineCheck({
   id: 'https.certificate-valid',
   title: 'Certificate is trusted and within its dates',
+  fault: 'Certificate is not trusted or outside its dates',
   severity: 'blocker',
   situations: ['staging', 'holding', 'live'],
   scope: 'host',
@@ -57,9 +73,15 @@ export const certificateValid = defineCheck({
       const leaf = tls.chain[0]!;
       const raw = certificateLine(tls);
       if (at.getTime() > Date.parse(leaf.notAfter))
-        return failed(host, { found: `expired on ${leaf.notAfter.slice(0, 10)}`, raw });
+        return failed(host, {
+          found: says('expired-on', { notAfter: leaf.notAfter.slice(0, 10), issuer: leaf.issuer }),
+          raw,
+        });
       if (at.getTime() < Date.parse(leaf.notBefore))
-        return failed(host, { found: `not valid before ${leaf.notBefore.slice(0, 10)}`, raw });
+        return failed(host, {
+          found: says('not-valid-before', { notBefore: leaf.notBefore.slice(0, 10) }),
+          raw,
+        });
       // judged by the dates above, so that stored evidence can be judged at another time
       const dated = tls.trustError === 'CERT_HAS_EXPIRED' || tls.trustError === 'CERT_NOT_YET_VALID';
       if (
@@ -67,8 +89,11 @@ export const certificateValid = defineCheck({
         tls.completedChain ||
         (dated && tls.chain.length === 1 && leaf.subject !== leaf.issuer)
       )
-        return passed(host, { found: `trusted, until ${leaf.notAfter.slice(0, 10)}`, raw });
-      return failed(host, { found: whyUntrusted(tls, at), raw });
+        return passed(host, { found: says('trusted-until', { notAfter: leaf.notAfter.slice(0, 10) }), raw });
+      return failed(host, {
+        found: says('untrusted', { why: whyUntrusted(tls, at), issuer: leaf.issuer }),
+        raw,
+      });
     });
   },
   recipe: (_, finding) => ({

@@ -2,6 +2,14 @@ import type { Chain } from '#core/facts/evidence';
 import { chainText } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('https.few-hops', {
+  'too-many': '{redirects} redirects from {start}',
+  counts: '{hopsCount} from http, {hopsCount2} from https',
+});
 
 const LANGUAGE = /^\/[a-z]{2,3}(?:-[a-z0-9]{2,8})?\/?$/i;
 /** Redirects of a chain, and whether the last one chose a language. */
@@ -16,6 +24,7 @@ function hopsOf(chain: Chain): { redirects: number; language: boolean } {
 export const fewHops = defineCheck({
   id: 'https.few-hops',
   title: 'Redirects take few hops and do not loop',
+  fault: 'Redirects take too many hops or loop',
   severity: 'minor',
   situations: ['live'],
   scope: 'host',
@@ -44,20 +53,20 @@ export const fewHops = defineCheck({
         ] as const) {
           const raw = chainText(chain);
           if (chain.error?.code === 'redirect-loop' || chain.error?.code === 'too-many-redirects')
-            return failed(h.host, { found: chain.error.message, raw });
+            return failed(h.host, { found: seen(chain.error.message), raw });
           if (chain.end === 'error') continue;
           const { redirects, language: chose } = hopsOf(chain);
           if (redirects > most + (chose ? language! : 0))
             return failed(h.host, {
-              found: `${redirects} redirects from ${chain.start}`,
+              found: says('too-many', { redirects, start: chain.start }),
               expected: `${most + (chose ? language! : 0)}`,
               raw,
             });
         }
         if (h.http.end === 'error' && h.https.end === 'error')
-          return unsure(h.host, h.https.error?.message ?? 'no answer');
+          return unsure(h.host, seen(h.https.error?.message) ?? saysOfAll('no-answer'));
         return passed(h.host, {
-          found: `${h.http.hops.length - 1} from http, ${h.https.hops.length - 1} from https`,
+          found: says('counts', { hopsCount: h.http.hops.length - 1, hopsCount2: h.https.hops.length - 1 }),
         });
       },
       { expected: `at most ${http} redirects from http, ${https} from https` },

@@ -3,6 +3,13 @@ import { restsOn } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { headerRecipe } from '#core/recipes/web-server';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('https.hsts', {
+  'no-strict-transport-security': 'no Strict-Transport-Security',
+  'no-usable-max-age': 'no usable max-age',
+  'max-age': 'max-age {age}',
+});
 
 /**
  * max-age of a Strict-Transport-Security value (RFC 6797 6.1.1): directives in any order, quoted or not, the
@@ -19,6 +26,7 @@ export function hstsMaxAge(value: string): number | null {
 export const hsts = defineCheck({
   id: 'https.hsts',
   title: 'HSTS is set on every host',
+  fault: 'HSTS is missing or too short on a host',
   severity: 'major',
   situations: ['live'],
   scope: 'host',
@@ -38,11 +46,14 @@ export const hsts = defineCheck({
           return unsure(h.host, restsOn(answer?.error ?? h.tls.error, context.view));
         // RFC 6797 8.1: only the first header field counts
         const value = headerValues(answer, 'strict-transport-security')[0];
-        if (value === undefined) return failed(h.host, { found: 'no Strict-Transport-Security' });
+        if (value === undefined) return failed(h.host, { found: says('no-strict-transport-security') });
         const age = hstsMaxAge(value);
         const raw = `Strict-Transport-Security: ${value}`;
-        if (age === null) return failed(h.host, { found: 'no usable max-age', raw });
-        return (age >= parameters.seconds ? passed : failed)(h.host, { found: `max-age ${age}`, raw });
+        if (age === null) return failed(h.host, { found: says('no-usable-max-age'), raw });
+        return (age >= parameters.seconds ? passed : failed)(h.host, {
+          found: says('max-age', { age }),
+          raw,
+        });
       },
       { expected: `max-age of at least ${parameters.seconds}` },
     );

@@ -2,10 +2,19 @@ import { headerValues } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { httpsRedirect } from '#core/recipes/web-server';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('https.http-redirects', {
+  'port-closed': 'nothing answers on port 80',
+  'stays-on-http': '{url} answers {status} without TLS',
+});
 
 export const httpRedirects = defineCheck({
   id: 'https.http-redirects',
   title: 'http redirects to https on every host',
+  fault: 'http does not redirect to https on a host',
   severity: 'blocker',
   situations: ['live'],
   scope: 'host',
@@ -21,15 +30,18 @@ export const httpRedirects = defineCheck({
         : undefined;
       if (first?.status === undefined) {
         const error = first?.error ?? h.http.error;
-        if (error?.code === 'refused') return failed(h.host, { found: 'nothing answers on port 80' });
-        return unsure(h.host, error?.message ?? 'no answer');
+        if (error?.code === 'refused') return failed(h.host, { found: says('port-closed') });
+        return unsure(h.host, seen(error?.message) ?? saysOfAll('no-answer'));
       }
       const secure = h.http.hops.find((x) => x.url.startsWith('https:'));
-      if (secure) return passed(h.host, { found: secure.url, raw });
+      if (secure) return passed(h.host, { found: seen(secure.url), raw });
       if ([401, 403, 429, 503].includes(first.status))
-        return unsure(h.host, `the server refused the visitor (${first.status})`, { raw });
+        return unsure(h.host, saysOfAll('refused', { status: first.status }), { raw });
       return failed(h.host, {
-        found: `${h.http.hops.at(-1)!.url} answers ${h.http.hops.at(-1)!.status ?? 'nothing'} without TLS`,
+        found: says('stays-on-http', {
+          url: h.http.hops.at(-1)!.url,
+          status: h.http.hops.at(-1)!.status ?? 'nothing',
+        }),
         raw,
       });
     });

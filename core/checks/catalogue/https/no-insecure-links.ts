@@ -1,10 +1,20 @@
 import { hostOf } from '#core/extract/address';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('https.no-insecure-links', {
+  canonical: 'canonical {href}',
+  'og-url': 'og:url {content}',
+  'form-to': 'form to {action}',
+  links: '{href}{several, select, yes { and {linksCount} more} other {}}',
+  'in-sitemap': '{loc} in {map}',
+});
 
 export const noInsecureLinks = defineCheck({
   id: 'https.no-insecure-links',
   title: 'Links, canonicals and sitemap use https',
+  fault: 'A link, canonical or sitemap uses http',
   severity: 'minor',
   situations: ['live'],
   scope: 'page',
@@ -25,23 +35,32 @@ export const noInsecureLinks = defineCheck({
     return overPages(context, (page) => {
       const f = page.facts;
       const canonical = page.canonicals.find((l) => own(l.href));
-      if (canonical) return failed(page.url, { found: `canonical ${canonical.href}`, raw: canonical.raw });
+      if (canonical)
+        return failed(page.url, { found: says('canonical', { href: canonical.href }), raw: canonical.raw });
       const meta = page.openGraph('og:url');
-      if (own(meta?.content)) return failed(page.url, { found: `og:url ${meta!.content}`, raw: meta!.raw });
+      if (own(meta?.content))
+        return failed(page.url, { found: says('og-url', { content: meta!.content }), raw: meta!.raw });
       const form = f.forms.flatMap((x) => [x, ...(x.formActions ?? [])]).find((x) => own(x.action));
-      if (form) return failed(page.url, { found: `form to ${form.action}`, raw: form.raw });
+      if (form) return failed(page.url, { found: says('form-to', { action: form.action }), raw: form.raw });
       // a page that came over https names itself by http only where it leads away
       const links = page.url.startsWith('http:')
         ? f.anchors.filter((a) => own(page.target(a.href)))
         : page.linksAway.filter((l) => own(l.url)).map((l) => l.anchor);
       if (links.length)
         return failed(page.url, {
-          found: `${links[0]!.href}${links.length > 1 ? ` and ${links.length - 1} more` : ''}`,
+          found: says('links', {
+            href: links[0]!.href,
+            several: links.length > 1 ? 'yes' : 'no',
+            linksCount: links.length > 1 ? links.length - 1 : undefined,
+          }),
           raw: links[0]!.raw,
         });
       const inMap = listed.find((l) => l.loc.replace('http:', 'https:') === page.url);
       return inMap
-        ? failed(page.url, { found: `${inMap.loc} in ${inMap.map}`, raw: `<loc>${inMap.loc}</loc>` })
+        ? failed(page.url, {
+            found: says('in-sitemap', { loc: inMap.loc, map: inMap.map }),
+            raw: `<loc>${inMap.loc}</loc>`,
+          })
         : page.passed;
     });
   },

@@ -2,6 +2,12 @@ import { normaliseUrl } from '#core/extract/address';
 import { headerValues, lastAnswer, type Evidence } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('https.no-mixed-content', {
+  upgraded: 'upgraded by the page’s policy',
+  loads: '{url}{several, select, yes { and {badCount} more} other {}}',
+});
 
 /**
  * Kinds that browsers block on an https page; pictures (those of style sheets too), audio and video are upgraded
@@ -34,6 +40,7 @@ const upgrades = (policy: string): boolean => /upgrade-insecure-requests/i.test(
 export const noMixedContent = defineCheck({
   id: 'https.no-mixed-content',
   title: 'Pages load no mixed content',
+  fault: 'A page loads mixed content',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -56,9 +63,13 @@ export const noMixedContent = defineCheck({
         headerValues(page.answer, 'content-security-policy').some(upgrades) ||
         page.facts.metas.some((m) => m.httpEquiv === 'content-security-policy' && upgrades(m.content))
       )
-        return passed(page.url, { found: 'upgraded by the page’s policy' });
+        return passed(page.url, { found: says('upgraded') });
       return failed(page.url, {
-        found: `${bad[0]!.url}${bad.length > 1 ? ` and ${bad.length - 1} more` : ''}`,
+        found: says('loads', {
+          url: bad[0]!.url,
+          several: bad.length > 1 ? 'yes' : 'no',
+          badCount: bad.length > 1 ? bad.length - 1 : undefined,
+        }),
         raw: bad[0]!.raw,
       });
     });

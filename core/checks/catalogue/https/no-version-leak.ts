@@ -1,6 +1,8 @@
 import { headerValues, lastAnswer } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
 
 /** Headers that name software. */
 const HEADERS = ['Server', 'X-Powered-By', 'X-AspNet-Version', 'X-AspNetMvc-Version', 'X-Generator'];
@@ -12,6 +14,7 @@ const GENERATOR = /\d+\.\d+|\/v?\d|\s[vV]?\d+(?=$|[\s;,()])/;
 export const noVersionLeak = defineCheck({
   id: 'https.no-version-leak',
   title: 'Server headers and generator give no version',
+  fault: 'Server header or generator gives a version',
   severity: 'minor',
   situations: ['live'],
   scope: 'host',
@@ -25,20 +28,20 @@ export const noVersionLeak = defineCheck({
       const answers = [...h.https.hops, ...h.http.hops].filter(
         (x) => x.status !== undefined && new URL(x.url).hostname === h.host,
       );
-      if (!answers.length) return unsure(h.host, h.https.error?.message ?? 'no answer');
+      if (!answers.length) return unsure(h.host, seen(h.https.error?.message) ?? saysOfAll('no-answer'));
       for (const x of answers)
         for (const name of HEADERS)
           for (const value of headerValues(x, name))
             if ((name === 'X-Generator' ? GENERATOR : VERSION).test(value))
-              return failed(h.host, { found: value, raw: `${name}: ${value}` });
+              return failed(h.host, { found: seen(value), raw: `${name}: ${value}` });
       const page =
         view.home && new URL(lastAnswer(view.home.evidence.chain)?.url ?? view.home.url).hostname === h.host
           ? view.home
           : undefined;
       const generator = page?.facts.metas.find((m) => m.name === 'generator' && GENERATOR.test(m.content));
       return generator
-        ? failed(h.host, { found: generator.content, raw: generator.raw })
-        : passed(h.host, { found: headerValues(answers[0], 'server')[0] });
+        ? failed(h.host, { found: seen(generator.content), raw: generator.raw })
+        : passed(h.host, { found: seen(headerValues(answers[0], 'server')[0]) });
     });
   },
   recipe: () => ({

@@ -2,10 +2,12 @@ import { headerValues } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overHosts, passed } from '#core/checks/kit/judgement';
 import { httpsRedirect } from '#core/recipes/web-server';
+import { seen } from '#core/facts/said';
 
 export const permanentRedirects = defineCheck({
   id: 'https.permanent-redirects',
   title: 'Redirects to https are permanent (301 or 308)',
+  fault: 'A redirect to https is not permanent (301 or 308)',
   severity: 'minor',
   situations: ['live'],
   scope: 'host',
@@ -27,7 +29,7 @@ export const permanentRedirects = defineCheck({
       const bad = steps.find((s) => s.status !== 301 && s.status !== 308);
       const shown = bad ?? steps[0]!;
       return (bad ? failed : passed)(h.host, {
-        found: String(shown.status),
+        found: seen(String(shown.status)),
         raw: [`HTTP ${shown.status}`, ...headerValues(shown, 'location').map((v) => `Location: ${v}`)].join(
           '\n',
         ),

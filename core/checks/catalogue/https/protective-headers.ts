@@ -3,30 +3,43 @@ import { restsOn } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { headerRecipe } from '#core/recipes/web-server';
+import type { Said } from '#core/facts/said';
+import { sentences } from '#core/text/sentences';
+import { together } from '#core/checks/kit/says';
+
+const says = sentences('https.protective-headers', {
+  'no-nosniff': 'no X-Content-Type-Options: nosniff',
+  'nosniff-twice': 'X-Content-Type-Options twice',
+  'frames-open': 'neither frame-ancestors nor X-Frame-Options',
+  'frames-twice': 'who may frame the page is said twice',
+  'unsafe-referrer': 'Referrer-Policy: unsafe-url',
+  'referrer-twice': 'Referrer-Policy twice',
+});
 
 /** What is missing or said in two places, in words. */
-function lacking(answer: Exchange): string[] {
-  const out: string[] = [];
+function lacking(answer: Exchange): Said[] {
+  const out: Said[] = [];
   const sniff = headerValues(answer, 'x-content-type-options');
-  if (!sniff.some((v) => /^\s*nosniff/i.test(v))) out.push('no X-Content-Type-Options: nosniff');
-  else if (sniff.length > 1) out.push('X-Content-Type-Options twice');
+  if (!sniff.some((v) => /^\s*nosniff/i.test(v))) out.push(says('no-nosniff'));
+  else if (sniff.length > 1) out.push(says('nosniff-twice'));
   const policies = headerValues(answer, 'content-security-policy');
   const ancestors = policies.filter((p) => /(?:^|[;,])\s*frame-ancestors\s/i.test(p));
   const frame = headerValues(answer, 'x-frame-options');
   if (!ancestors.length && !frame.some((v) => /^\s*(?:deny|sameorigin)\s*$/i.test(v)))
-    out.push('neither frame-ancestors nor X-Frame-Options');
-  else if (frame.length > 1 || ancestors.length > 1) out.push('who may frame the page is said twice');
+    out.push(says('frames-open'));
+  else if (frame.length > 1 || ancestors.length > 1) out.push(says('frames-twice'));
   const referrer = headerValues(answer, 'referrer-policy');
   // the last word that is known counts (Referrer Policy, 8.1); no header at all gives the safe default of
   // today's browsers
-  if (referrer.some((v) => /(?:^|,)\s*unsafe-url\s*$/i.test(v))) out.push('Referrer-Policy: unsafe-url');
-  else if (referrer.length > 1) out.push('Referrer-Policy twice');
+  if (referrer.some((v) => /(?:^|,)\s*unsafe-url\s*$/i.test(v))) out.push(says('unsafe-referrer'));
+  else if (referrer.length > 1) out.push(says('referrer-twice'));
   return out;
 }
 
 export const protectiveHeaders = defineCheck({
   id: 'https.protective-headers',
   title: 'Protective headers are sent (nosniff, framing, referrer)',
+  fault: 'Protective headers are missing or sent twice',
   severity: 'minor',
   situations: ['live'],
   scope: 'host',
@@ -51,7 +64,7 @@ export const protectiveHeaders = defineCheck({
         .map(([n, v]) => `${n}: ${v}`)
         .join('\n');
       return faults.length
-        ? failed(h.host, { found: faults.join('; '), raw: raw || undefined })
+        ? failed(h.host, { found: together(faults), raw: raw || undefined })
         : passed(h.host, { raw });
     });
   },

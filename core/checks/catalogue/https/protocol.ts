@@ -1,10 +1,19 @@
 import { restsOn } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('https.protocol', {
+  'old-accepted': '{old} accepted{hasNewer, select, yes {} other {, nothing newer}}',
+  'old-not-offered': 'TLS 1.0 and 1.1 cannot be offered from here',
+});
 
 export const protocol = defineCheck({
   id: 'https.protocol',
   title: 'TLS is 1.2 or 1.3 only',
+  fault: 'TLS 1.0 or 1.1 is accepted',
   severity: 'major',
   situations: ['holding', 'live'],
   scope: 'host',
@@ -21,14 +30,17 @@ export const protocol = defineCheck({
         const found = [...(tls.protocol ? [tls.protocol] : []), ...old].join(', ');
         if (old.length)
           return failed(host, {
-            found: `${old.map((o) => (o === 'TLSv1' ? 'TLS 1.0' : 'TLS 1.1')).join(' and ')} accepted${tls.protocol ? '' : ', nothing newer'}`,
+            found: says('old-accepted', {
+              old: old.map((o) => (o === 'TLSv1' ? 'TLS 1.0' : 'TLS 1.1')).join(' and '),
+              hasNewer: tls.protocol ? 'yes' : 'no',
+            }),
             raw: found,
           });
-        if (!tls.protocol) return unsure(host, restsOn(tls.error, view, 'no handshake'));
-        if (!/^TLSv1\.[23]$/.test(tls.protocol)) return failed(host, { found: tls.protocol });
+        if (!tls.protocol) return unsure(host, restsOn(tls.error, view, saysOfAll('no-handshake')));
+        if (!/^TLSv1\.[23]$/.test(tls.protocol)) return failed(host, { found: seen(tls.protocol) });
         return tls.oldProtocols
-          ? passed(host, { found })
-          : unsure(host, 'TLS 1.0 and 1.1 cannot be offered from here', { found });
+          ? passed(host, { found: seen(found) })
+          : unsure(host, says('old-not-offered'), { found: seen(found) });
       }),
     );
   },

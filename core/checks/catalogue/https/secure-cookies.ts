@@ -2,6 +2,13 @@ import { hostOf } from '#core/extract/address';
 import { headerValues } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('https.secure-cookies', {
+  lacks:
+    '{open, select, crossSite {SameSite=None without Secure} yes {without Secure} other {without HttpOnly}}{open, select, no {} other {{readable, select, yes { and HttpOnly} other {}}}}',
+  'as-it-should-be': 'as it should be',
+});
 
 export interface Cookie {
   name: string;
@@ -50,6 +57,7 @@ export const isSessionLike = (name: string): boolean =>
 export const secureCookies = defineCheck({
   id: 'https.secure-cookies',
   title: 'Cookies are Secure, session cookies HttpOnly',
+  fault: 'A cookie lacks Secure or HttpOnly',
   severity: 'minor',
   situations: ['live'],
   scope: 'page',
@@ -64,7 +72,7 @@ export const secureCookies = defineCheck({
   judge(context) {
     const { view, evidence } = context;
     const read = new Set<string>(),
-      seen = new Map<string, { cookie: Cookie; url: string }>();
+      cookies = new Map<string, { cookie: Cookie; url: string }>();
     for (const page of evidence.pages) {
       for (const hop of page.chain.hops) {
         const values = headerValues(hop, 'set-cookie');
@@ -75,21 +83,18 @@ export const secureCookies = defineCheck({
           if (read.has(value)) continue;
           read.add(value);
           const cookie = readCookie(value);
-          if (cookie && !seen.has(cookie.raw)) seen.set(cookie.raw, { cookie, url: hop.url });
+          if (cookie && !cookies.has(cookie.raw)) cookies.set(cookie.raw, { cookie, url: hop.url });
         }
       }
     }
     return overPlaces(
       context,
-      [...seen.values()].map(({ cookie: c, url }) => {
-        const lacks = [
-          ...(c.secure ? [] : [c.sameSite === 'none' ? 'SameSite=None without Secure' : 'Secure']),
-          ...(isSessionLike(c.name) && !c.httpOnly ? ['HttpOnly'] : []),
-        ];
-        return (lacks.length ? failed : passed)(`${c.name} at ${url}`, {
-          found: lacks.length
-            ? `without ${lacks.join(' and ')}`.replace('without SameSite', 'SameSite')
-            : 'as it should be',
+      [...cookies.values()].map(({ cookie: c, url }) => {
+        const open = c.secure ? 'no' : c.sameSite === 'none' ? 'crossSite' : 'yes';
+        const readable = isSessionLike(c.name) && !c.httpOnly ? 'yes' : 'no';
+        const isBad = open !== 'no' || readable === 'yes';
+        return (isBad ? failed : passed)(`${c.name} at ${url}`, {
+          found: isBad ? says('lacks', { open, readable }) : says('as-it-should-be'),
           raw: c.raw,
         });
       }),

@@ -1,9 +1,11 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { seen } from '#core/facts/said';
 
 export const secureForms = defineCheck({
   id: 'https.secure-forms',
   title: 'Forms post to https',
+  fault: 'A form posts to http',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -18,8 +20,8 @@ export const secureForms = defineCheck({
       const targets = page.facts.forms.flatMap((f) => [f, ...(f.formActions ?? [])]);
       const bad = targets.find((f) => f.action.startsWith('http:'));
       return bad
-        ? failed(page.url, { found: bad.action, raw: bad.raw })
-        : passed(page.url, { found: page.facts.forms[0]!.action });
+        ? failed(page.url, { found: seen(bad.action), raw: bad.raw })
+        : passed(page.url, { found: seen(page.facts.forms[0]!.action) });
     }),
   recipe: (_, finding) => ({
     steps: 'Change the form’s address to https, or to a path without scheme and host.',

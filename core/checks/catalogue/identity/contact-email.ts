@@ -2,10 +2,21 @@ import { registrableDomain } from '#core/extract/address';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overSite, passed, unsure } from '#core/checks/kit/judgement';
 import { mailDomain, mailKey, OBFUSCATED } from '#core/checks/view/mail-addresses';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('identity.contact-email', {
+  'foreign-mail-link': 'a mail link to {address}',
+  'address-obfuscated': 'an address is spelt out or hidden, so it cannot be compared',
+  'empty-shell': 'an empty shell that scripts fill: nothing to read without rendering',
+  'other-addresses': 'only {list}',
+  'no-mail-address': 'no mail address',
+});
 
 export const contactEmail = defineCheck({
   id: 'identity.contact-email',
   title: 'Contact address stands on the home or contact page',
+  fault: 'Contact address is missing or another one',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'site',
@@ -36,24 +47,22 @@ export const contactEmail = defineCheck({
       return overSite(
         context,
         failed(place, {
-          found: `a mail link to ${foreign.address}`,
+          found: says('foreign-mail-link', { address: foreign.address }),
           raw: foreign.raw,
           adopt: { field: 'allowedEmailDomains', how: 'add', value: mailDomain(foreign.address) },
         }),
       );
     const own = all.find((a) => a.address === wantedAddress);
-    if (own) return overSite(context, passed(place, { found: own.address, raw: own.raw }));
+    if (own) return overSite(context, passed(place, { found: seen(own.address), raw: own.raw }));
     if (pages.some((p) => OBFUSCATED.test(p.facts.text)))
-      return overSite(context, unsure(place, 'an address is spelt out or hidden, so it cannot be compared'));
-    if (pages.some((p) => p.shell))
-      return overSite(
-        context,
-        unsure(place, 'an empty shell that scripts fill: nothing to read without rendering'),
-      );
+      return overSite(context, unsure(place, says('address-obfuscated')));
+    if (pages.some((p) => p.shell)) return overSite(context, unsure(place, says('empty-shell')));
     return overSite(
       context,
       failed(place, {
-        found: all.length ? `only ${[...new Set(all.map((a) => a.address))].join(', ')}` : 'no mail address',
+        found: all.length
+          ? says('other-addresses', { list: [...new Set(all.map((a) => a.address))].join(', ') })
+          : says('no-mail-address'),
         ...(all[0] ? { adopt: { field: 'contactEmail', how: 'set', value: all[0].address } as const } : {}),
       }),
     );

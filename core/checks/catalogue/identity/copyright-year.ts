@@ -1,6 +1,12 @@
 import type { ReadPage } from '#core/checks/view/read-page';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('identity.copyright-year', {
+  'no-year': 'no year stands beside a copyright mark',
+});
 
 const MARK =
   /(?:©|\(c\)|copyright)\s{0,3}(?:©\s{0,3})?(?:\p{L}[\p{L}\s.,&'-]{0,60})?((?:19|20)\d\d)(?:\s*[-–—/]\s*((?:19|20)?\d\d))?/giu;
@@ -34,6 +40,7 @@ const DAY = 86_400_000;
 export const copyrightYear = defineCheck({
   id: 'identity.copyright-year',
   title: 'Copyright year is the current one',
+  fault: 'Copyright year is out of date',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',
@@ -44,11 +51,11 @@ export const copyrightYear = defineCheck({
   judge(context) {
     const { view, at } = context;
     const newest = newestMark(view.pages);
-    if (!newest) return inapplicable('no year stands beside a copyright mark');
+    if (!newest) return inapplicable(says('no-year'));
     const { year, place, raw } = newest;
     return overSite(
       context,
-      (isPresentYear(year, at) ? passed : failed)(place, { found: String(year), raw }),
+      (isPresentYear(year, at) ? passed : failed)(place, { found: seen(String(year)), raw }),
     );
   },
   recipe({ at, brief }) {

@@ -2,10 +2,17 @@ import { registrableDomain } from '#core/extract/address';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overSite, passed, untested } from '#core/checks/kit/judgement';
 import { mailDomain } from '#core/checks/view/mail-addresses';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('identity.email-domain', {
+  'preferred-host-unknown': 'the brief does not say which host is the preferred one',
+});
 
 export const emailDomain = defineCheck({
   id: 'identity.email-domain',
   title: 'Contact address is on the client’s own domain',
+  fault: 'Contact address is on another domain',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',
@@ -14,8 +21,7 @@ export const emailDomain = defineCheck({
   source: 'common practice; Public Suffix List',
   judge(context) {
     const { brief } = context;
-    if (!brief.preferredHost)
-      return untested('the brief does not say which host is the preferred one', 'preferredHost');
+    if (!brief.preferredHost) return untested(says('preferred-host-unknown'), 'preferredHost');
     const own = registrableDomain(brief.preferredHost) ?? brief.preferredHost;
     const domain = mailDomain(brief.contactEmail);
     const allowed = [own, ...(brief.allowedEmailDomains ?? [])];
@@ -23,7 +29,7 @@ export const emailDomain = defineCheck({
     return overSite(
       context,
       (good ? passed : failed)(brief.contactEmail, {
-        found: brief.contactEmail,
+        found: seen(brief.contactEmail),
         ...(good ? {} : { adopt: { field: 'allowedEmailDomains', how: 'add', value: domain } as const }),
       }),
       { expected: `an address at ${allowed.join(' or ')}` },

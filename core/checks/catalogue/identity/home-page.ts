@@ -4,29 +4,41 @@ import type { SiteView } from '#core/checks/view/site-view';
 import { chainText, redirectFault } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, EMPTY_SHELL, failed, overSite, passed, unsure } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen, type Said } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('identity.home-page', {
+  'sample-page': 'a sample page (“{mark}”), titled “{title}”',
+  'sign-in-page': 'a sign-in page (“{mark}”), titled “{title}”',
+  'post-list': 'a list of posts (“{mark}”), titled “{title}”',
+  'no-mark': 'no “{homeMark}” on the page titled “{title}”',
+  'no-html-page': 'no HTML page',
+  'leads-away': 'leads away to {place}',
+});
 
 /** What a home page may be instead of the site's own. */
 const OTHER_PAGES = [
-  ['samplePage', 'a sample page'],
-  ['signIn', 'a sign-in page'],
-  ['postList', 'a list of posts'],
+  ['samplePage', 'sample-page'],
+  ['signIn', 'sign-in-page'],
+  ['postList', 'post-list'],
 ] as const;
 
 /** What is wrong with a home page that was read; undefined when nothing is. */
-function faultOf(home: ReadPage, view: SiteView, homeMark: string | undefined): string | undefined {
-  const title = home.facts.titles[0]?.text ?? 'no title';
-  for (const [kind, words] of OTHER_PAGES) {
+function faultOf(home: ReadPage, view: SiteView, homeMark: string | undefined): Said | undefined {
+  const title = home.facts.titles[0]?.text ?? saysOfAll('no-title');
+  for (const [kind, code] of OTHER_PAGES) {
     const mark = view.markOn(home, kind);
-    if (mark) return `${words} (“${mark}”), titled “${title}”`;
+    if (mark) return says(code, { mark, title });
   }
-  if (homeMark && !home.shell && !home.words.carries(homeMark))
-    return `no “${homeMark}” on the page titled “${title}”`;
+  if (homeMark && !home.shell && !home.words.carries(homeMark)) return says('no-mark', { homeMark, title });
   return undefined;
 }
 
 export const homePage = defineCheck({
   id: 'identity.home-page',
   title: 'Home page is the intended one',
+  fault: 'Home page is not the intended one',
   severity: 'blocker',
   situations: ['staging', 'live'],
   scope: 'site',
@@ -41,22 +53,26 @@ export const homePage = defineCheck({
     const { brief, view } = context;
     const { home, homeEvidence } = view;
     const { expected } = context.words;
-    if (!homeEvidence) return cantTell('the home page was not read', { expected });
+    if (!homeEvidence) return cantTell(saysOfAll('home-not-read'), { expected });
     const { chain, url: place } = homeEvidence;
     const status = finalStatus(chain);
     const circle = redirectFault(chain);
-    if (circle) return overSite(context, failed(place, { found: circle, raw: chainText(chain) }));
+    if (circle) return overSite(context, failed(place, { found: seen(circle), raw: chainText(chain) }));
     if (status === undefined)
-      return cantTell(chain.error?.message ?? 'the home page was not read', { expected });
-    if (!view.within(place)) return overSite(context, failed(place, { found: `leads away to ${place}` }));
+      return cantTell(seen(chain.error?.message) ?? saysOfAll('home-not-read'), { expected });
+    if (!view.within(place))
+      return overSite(context, failed(place, { found: says('leads-away', { place }) }));
     if (!home || status !== 200) {
-      const found = status === 200 ? 'no HTML page' : `status ${status}`;
+      const found = status === 200 ? says('no-html-page') : saysOfAll('status', { status });
       return overSite(context, failed(place, { found }));
     }
     const fault = faultOf(home, view, brief.homeMark);
     if (fault) return overSite(context, failed(place, { found: fault, raw: home.facts.text.slice(0, 300) }));
     if (home.shell) return overSite(context, unsure(place, EMPTY_SHELL));
-    return overSite(context, passed(place, { found: home.facts.titles[0]?.text ?? 'no title' }));
+    return overSite(
+      context,
+      passed(place, { found: seen(home.facts.titles[0]?.text) ?? saysOfAll('no-title') }),
+    );
   },
   recipe({ brief }) {
     return {

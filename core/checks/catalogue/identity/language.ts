@@ -1,10 +1,19 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 import { validLanguageTag } from '#core/checks/kit/language-tag';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('identity.language', {
+  'empty-lang': 'an empty lang',
+  'no-lang': 'no lang',
+  'invalid-tag': '{value} is no valid language tag',
+});
 
 export const language = defineCheck({
   id: 'identity.language',
   title: 'html lang is valid and one of the brief’s languages',
+  fault: 'html lang is missing, invalid or not the brief’s',
   severity: 'major',
   situations: ['staging', 'holding', 'live'],
   scope: 'page',
@@ -19,17 +28,17 @@ export const language = defineCheck({
       (page) => {
         const lang = page.facts.lang;
         if (!lang || !lang.value.trim())
-          return failed(page.url, { found: lang ? 'an empty lang' : 'no lang', raw: lang?.raw });
+          return failed(page.url, { found: lang ? says('empty-lang') : says('no-lang'), raw: lang?.raw });
         const value = lang.value.trim();
         if (!validLanguageTag(value))
-          return failed(page.url, { found: `${value} is no valid language tag`, raw: lang.raw });
+          return failed(page.url, { found: says('invalid-tag', { value }), raw: lang.raw });
         if (languages.length && !languages.includes(value.toLowerCase().split('-')[0]!))
           return failed(page.url, {
-            found: value,
+            found: seen(value),
             raw: lang.raw,
             adopt: { field: 'languages', how: 'add', value },
           });
-        return passed(page.url, { found: value, raw: lang.raw });
+        return passed(page.url, { found: seen(value), raw: lang.raw });
       },
       { expected: expected },
     );

@@ -4,6 +4,12 @@ import { defineCheck } from '#core/checks/kit/check';
 import { intendedPaste } from '#core/checks/kit/intended-paste';
 import { failed, overPages } from '#core/checks/kit/judgement';
 import { textTag } from '#core/recipes/markup';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('identity.no-default-tagline', {
+  'default-text': '“{content}”',
+  'default-in-title': '“{part}” in the title',
+});
 
 /** Taglines that page makers leave behind. Common practice, from memory; the host profile adds its own. */
 const DEFAULT_TAGLINES = [
@@ -30,6 +36,7 @@ export function defaultTaglines(profile: HostProfile | undefined): ReadonlySet<s
 export const noDefaultTagline = defineCheck({
   id: 'identity.no-default-tagline',
   title: 'Descriptions and tagline are not a default',
+  fault: 'A description or tagline is a default',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -43,7 +50,7 @@ export const noDefaultTagline = defineCheck({
       for (const meta of page.facts.metas) {
         if (meta.name !== 'description' && meta.property !== 'og:description') continue;
         if (all.has(foldLoosely(meta.content)))
-          return failed(page.url, { found: `“${meta.content}”`, raw: meta.raw });
+          return failed(page.url, { found: says('default-text', { content: meta.content }), raw: meta.raw });
       }
       // titles often end in the tagline: “Name – Just another site”
       const title = page.facts.titles[0];
@@ -52,7 +59,7 @@ export const noDefaultTagline = defineCheck({
         .slice(1)
         .find((t) => all.has(foldLoosely(t)));
       return part
-        ? failed(page.url, { found: `“${part}” in the title`, raw: title!.raw + title!.text })
+        ? failed(page.url, { found: says('default-in-title', { part }), raw: title!.raw + title!.text })
         : page.passed;
     });
   },

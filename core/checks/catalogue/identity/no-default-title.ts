@@ -4,6 +4,7 @@ import { FOLDED_DEFAULTS, madeTitle } from '#core/checks/kit/page-titles';
 import { defineCheck } from '#core/checks/kit/check';
 import { intendedPaste } from '#core/checks/kit/intended-paste';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { seen } from '#core/facts/said';
 
 /** Titles that are nobody’s own, folded. */
 export const defaultTitles = (profile: HostProfile | undefined): ReadonlySet<string> =>
@@ -12,6 +13,7 @@ export const defaultTitles = (profile: HostProfile | undefined): ReadonlySet<str
 export const noDefaultTitle = defineCheck({
   id: 'identity.no-default-title',
   title: 'Titles are not the host’s or theme’s default',
+  fault: 'A title is the host’s or theme’s default',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -25,7 +27,7 @@ export const noDefaultTitle = defineCheck({
       const title = page.facts.titles[0];
       if (!title?.text) return null;
       return (defaults.has(foldLoosely(title.text)) ? failed : passed)(page.url, {
-        found: title.text,
+        found: seen(title.text),
         raw: title.raw + title.text,
       });
     });

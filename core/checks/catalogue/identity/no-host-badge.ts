@@ -1,10 +1,18 @@
 import { foldLoosely } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPages } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('identity.no-host-badge', {
+  'brief-wants-badge': 'the brief wants the badge',
+  'no-badge-known': 'the host profile knows no badge',
+});
 
 export const noHostBadge = defineCheck({
   id: 'identity.no-host-badge',
   title: 'Host’s badge is gone',
+  fault: 'Host’s badge is on a page',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -13,9 +21,9 @@ export const noHostBadge = defineCheck({
   source: 'common practice',
   messages: { expected: 'no badge of the host' },
   judge(context) {
-    if (context.brief.badge === 'wanted') return inapplicable('the brief wants the badge');
+    if (context.brief.badge === 'wanted') return inapplicable(says('brief-wants-badge'));
     const marks = context.profile.badge ?? [];
-    if (!marks.length) return inapplicable('the host profile knows no badge');
+    if (!marks.length) return inapplicable(says('no-badge-known'));
     return overPages(context, (page) => {
       const link = page.facts.anchors.find((a) =>
         marks.some(
@@ -24,13 +32,13 @@ export const noHostBadge = defineCheck({
       );
       if (link)
         return failed(page.url, {
-          found: link.text || link.href,
+          found: seen(link.text || undefined) ?? seen(link.href),
           raw: link.raw,
           adopt: { field: 'badge', how: 'set', value: 'wanted' },
         });
       const mark = marks.find((m) => page.words.carries(m));
       return mark
-        ? failed(page.url, { found: mark, adopt: { field: 'badge', how: 'set', value: 'wanted' } })
+        ? failed(page.url, { found: seen(mark), adopt: { field: 'badge', how: 'set', value: 'wanted' } })
         : page.passed;
     });
   },

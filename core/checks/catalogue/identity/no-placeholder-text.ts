@@ -5,6 +5,15 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
 import { mailDomain } from '#core/checks/view/mail-addresses';
 import { remembering } from '#core/remembering';
+import { sentences } from '#core/text/sentences';
+import { seen, type Said } from '#core/facts/said';
+
+const says = sentences('identity.no-placeholder-text', {
+  'link-to': 'a link to {url}',
+  'form-to': 'a form to {action}',
+  'in-json-ld': '{told} in JSON-LD',
+  filler: '“{hit}”',
+});
 
 /** Filler texts. "Lorem ipsum" and bracketed blanks: common practice. */
 const FILLER = [
@@ -56,16 +65,16 @@ function reservedName(text: string, isOwn: (host: string) => boolean): string | 
 function reservedAddress(
   page: ReadPage,
   isNobodys: (host: string) => boolean,
-): { found: string; raw: string } | undefined {
+): { found: Said; raw: string } | undefined {
   const link = page.linksAway.find((l) => isNobodys(l.host));
-  if (link) return { found: `a link to ${link.url}`, raw: link.anchor.raw };
+  if (link) return { found: says('link-to', { url: link.url }), raw: link.anchor.raw };
   const mail = page.mailAddresses.find((a) => isNobodys(mailDomain(a.address)));
-  if (mail) return { found: mail.address, raw: mail.raw };
+  if (mail) return { found: seen(mail.address), raw: mail.raw };
   const form = page.facts.forms.find((f) => !page.isOwn(f.action) && isNobodys(page.hostIn(f.action)));
-  if (form) return { found: `a form to ${form.action}`, raw: form.raw };
+  if (form) return { found: says('form-to', { action: form.action }), raw: form.raw };
   for (const { addresses = [] } of page.facts.jsonLd) {
     const told = addresses.find((a) => isNobodys(page.hostIn(a)));
-    if (told !== undefined) return { found: `${told} in JSON-LD`, raw: told };
+    if (told !== undefined) return { found: says('in-json-ld', { told }), raw: told };
   }
   return undefined;
 }
@@ -88,6 +97,7 @@ const MAY_NAME = /example\.|\.(?:example|test|invalid)\b/;
 export const noPlaceholderText = defineCheck({
   id: 'identity.no-placeholder-text',
   title: 'Placeholder text is on no page',
+  fault: 'Placeholder text is on a page',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -116,7 +126,7 @@ export const noPlaceholderText = defineCheck({
       }
       const at = (found ? text : page.words.folded).indexOf(hit);
       return failed(page.url, {
-        found: `“${hit}”`,
+        found: says('filler', { hit }),
         raw: page.facts.text.slice(Math.max(0, at - 60), at + hit.length + 60),
       });
     });

@@ -3,21 +3,38 @@ import { hostOf, normaliseUrl } from '#core/extract/address';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { isOrganisation, nodesOf, organisationType } from './structured-nodes';
+import { sentences } from '#core/text/sentences';
+import { seen, type Said } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('identity.organisation-data', {
+  'no-organization': 'no Organization',
+  'foreign-url': '{node} url is {url}',
+  'node-lacks': '{node} without {lacking}',
+});
+
+/** What a node lacks; its `url` where that leads to another host. */
+interface NodeFault {
+  lacking: string[];
+  url?: string;
+}
 
 /** What a node lacks, and what is wrong in it; undefined when nothing is. */
 function faultOf(
   { name, url, logo }: JsonLdNode,
   base: string,
   isOwnHost: (host: string) => boolean,
-): string[] | undefined {
+): NodeFault | undefined {
   const lacking = [...(name ? [] : ['name']), ...(url ? [] : ['url']), ...(logo ? [] : ['logo'])];
-  if (lacking.length) return lacking;
+  if (lacking.length) return { lacking };
   const own = isOwnHost(hostOf(normaliseUrl(url!, base) ?? '') ?? '');
-  return own ? undefined : [`url is ${url}`];
+  return own ? undefined : { lacking: ['url'], url };
 }
 
-const inWords = (fault: readonly string[]): string =>
-  fault[0]!.startsWith('url is') ? fault[0]! : `without ${fault.join(' and ')}`;
+const faultSaid = (node: JsonLdNode, { lacking, url }: NodeFault): Said =>
+  url === undefined
+    ? says('node-lacks', { node: labelOf(node), lacking: lacking.join(' and ') })
+    : says('foreign-url', { node: labelOf(node), url });
 
 /** A node by the type that makes it an organisation, and its name. */
 function labelOf(node: JsonLdNode): string {
@@ -28,6 +45,7 @@ function labelOf(node: JsonLdNode): string {
 export const organisationData = defineCheck({
   id: 'identity.organisation-data',
   title: 'JSON-LD Organization has name, url and logo',
+  fault: 'JSON-LD Organization is missing or incomplete',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',
@@ -38,23 +56,28 @@ export const organisationData = defineCheck({
     const { view, brief, situation } = context;
     const host = brief.preferredHost ?? view.preferredHost;
     const expected = `an Organization with name, logo and url https://${host}/`;
-    if (!view.home) return cantTell('the home page was not read', { expected });
+    if (!view.home) return cantTell(saysOfAll('home-not-read'), { expected });
     const found = nodesOf(view.home).filter(isOrganisation);
     // before the launch the environment's own host is not yet the preferred one
     const isOwnHost = (name: string): boolean =>
       name === host || (situation === 'staging' && view.siteHosts.has(name));
     if (!found.length)
-      return overSite(context, failed(view.home.url, { found: 'no Organization' }), { expected });
+      return overSite(context, failed(view.home.url, { found: says('no-organization') }), { expected });
     const judged = found.map((node) => ({ node, fault: faultOf(node, view.home!.url, isOwnHost) }));
     const good = judged.find((j) => j.fault === undefined);
     // the node that lacks least is the one that is meant
-    const nearest = judged.reduce((a, b) => ((b.fault?.length ?? 0) < (a.fault?.length ?? 0) ? b : a));
+    const nearest = judged.reduce((a, b) =>
+      (b.fault?.lacking.length ?? 0) < (a.fault?.lacking.length ?? 0) ? b : a,
+    );
     const raw = view.home.facts.jsonLd.find((b) => b.nodes.includes((good ?? nearest).node))?.raw;
     return overSite(
       context,
       good
-        ? passed(view.home.url, { found: labelOf(good.node), raw })
-        : failed(view.home.url, { found: `${labelOf(nearest.node)} ${inWords(nearest.fault!)}`, raw }),
+        ? passed(view.home.url, { found: seen(labelOf(good.node)), raw })
+        : failed(view.home.url, {
+            found: faultSaid(nearest.node, nearest.fault!),
+            raw,
+          }),
       { expected },
     );
   },

@@ -2,6 +2,13 @@ import { parsePhoneNumberFromString } from 'libphonenumber-js/min';
 import { decodeSafely } from '#core/extract/address';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overSite, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('identity.phone', {
+  'other-numbers': 'only {list}',
+  'no-phone-number': 'no phone number',
+});
 
 /**
  * A number in E.164, or undefined. Numbers without a country code are read in the country of the expected
@@ -37,6 +44,7 @@ const IN_TEXT = /\+?\(?\d[\d\s().\-/\u00a0]{5,22}\d/g;
 export const phone = defineCheck({
   id: 'identity.phone',
   title: 'Phone number is the brief’s',
+  fault: 'Phone number is missing or another one',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',
@@ -46,7 +54,7 @@ export const phone = defineCheck({
   judge(context) {
     const { brief, view } = context;
     const goal = e164(brief.phone) ?? brief.phone;
-    const seen = new Set<string>();
+    const others = new Set<string>();
     for (const page of view.pages) {
       const given = [
         ...page.facts.anchors
@@ -58,15 +66,17 @@ export const phone = defineCheck({
       for (const text of given.slice(0, 200)) {
         const found = e164(text, goal);
         if (found === goal)
-          return overSite(context, passed(page.url, { found: text.trim() }), { expected: goal });
-        if (found) seen.add(found);
+          return overSite(context, passed(page.url, { found: seen(text.trim()) }), { expected: goal });
+        if (found) others.add(found);
       }
     }
     return overSite(
       context,
       failed(view.home?.url ?? view.evidence.target.url, {
-        found: seen.size ? `only ${[...seen].slice(0, 3).join(', ')}` : 'no phone number',
-        ...(seen.size ? { adopt: { field: 'phone', how: 'set', value: [...seen][0] } as const } : {}),
+        found: others.size
+          ? says('other-numbers', { list: [...others].slice(0, 3).join(', ') })
+          : says('no-phone-number'),
+        ...(others.size ? { adopt: { field: 'phone', how: 'set', value: [...others][0] } as const } : {}),
       }),
       { expected: goal },
     );

@@ -1,10 +1,12 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
 import { mailKey } from '#core/checks/view/mail-addresses';
+import { seen } from '#core/facts/said';
 
 export const privateAddresses = defineCheck({
   id: 'identity.private-addresses',
   title: 'Private mail addresses stand on no page',
+  fault: 'A private mail address is on a page',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -19,7 +21,7 @@ export const privateAddresses = defineCheck({
     const secret = new Set(context.brief.privateEmails.map(mailKey));
     return overPages(context, (page) => {
       const hit = page.mailAddresses.find((a) => secret.has(a.address));
-      return hit ? failed(page.url, { found: hit.address, raw: hit.raw }) : page.passed;
+      return hit ? failed(page.url, { found: seen(hit.address), raw: hit.raw }) : page.passed;
     });
   },
   recipe({ brief }) {

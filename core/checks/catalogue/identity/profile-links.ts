@@ -3,6 +3,13 @@ import { ownerOf } from '#core/facts/agency-book';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 import { remembering } from '#core/remembering';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('identity.profile-links', {
+  'strange-profile':
+    '{href}{hasOwner, select, yes {, the profile of {owner}} other {{isFrontPage, select, yes {, the network’s own front page} other {}}}}',
+});
 
 /**
  * One spelling for a profile's address: host without www., path without a final slash, no query. Common
@@ -20,6 +27,7 @@ const NO_PROFILE = /\/(?:share|sharer|sharer\.php|intent|submit|dialog|pin\/crea
 export const profileLinks = defineCheck({
   id: 'identity.profile-links',
   title: 'Profile links lead to the client’s own profiles',
+  fault: 'A profile link leads to a profile not in the brief',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -50,12 +58,17 @@ export const profileLinks = defineCheck({
             return k === g || k.startsWith(`${g}/`);
           }),
       );
-      if (!strange) return passed(page.url, { found: found[0]!.href, raw: found[0]!.raw });
+      if (!strange) return passed(page.url, { found: seen(found[0]!.href), raw: found[0]!.raw });
       const owner =
         ownerOf(context.book, 'profileLinks', strange.href.replace(/\/$/, '')) ??
         ownerOf(context.book, 'profileLinks', strange.href);
       return failed(page.url, {
-        found: `${strange.href}${owner ? `, the profile of ${owner}` : new URL(strange.href).pathname === '/' ? ', the network’s own front page' : ''}`,
+        found: says('strange-profile', {
+          href: strange.href,
+          hasOwner: owner ? 'yes' : 'no',
+          owner: owner ? owner : undefined,
+          isFrontPage: new URL(strange.href).pathname === '/' ? 'yes' : 'no',
+        }),
         raw: strange.raw,
         ...(owner ? {} : { adopt: { field: 'profileLinks', how: 'add', value: strange.href } as const }),
       });

@@ -5,6 +5,17 @@ import { refuses } from '#core/checks/kit/chains';
 import { finalStatus, type PageEvidence } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('identity.required-pages', {
+  'leads-to-home': 'leads to the home page',
+  'linked-200': 'linked, 200{leads, select, yes {, leads to {url}} other {}}',
+  'not-linked-from-home-page':
+    'not linked from the home page{leads, select, yes {, leads to {url}} other {}}',
+  'page-not-read': 'the page was not read',
+});
 
 interface Required {
   page: PageEvidence;
@@ -17,19 +28,21 @@ interface Required {
 /** A required page that was asked for. */
 function judgePage(path: string, url: string, { page, home, linked, expected }: Required): PlaceResult {
   const status = finalStatus(page.chain);
-  if (status === undefined) return unsure(path, page.chain.error?.message ?? 'no answer', { expected });
-  if (refuses(status)) return unsure(path, `the server refused the visitor (${status})`, { expected });
-  if (status !== 200) return failed(path, { found: `status ${status}` });
-  if (page.url === home.url && url !== home.url) return failed(path, { found: 'leads to the home page' });
-  const leadsTo = page.url === url ? '' : `, leads to ${page.url}`;
+  if (status === undefined)
+    return unsure(path, seen(page.chain.error?.message) ?? saysOfAll('no-answer'), { expected });
+  if (refuses(status)) return unsure(path, saysOfAll('refused', { status }), { expected });
+  if (status !== 200) return failed(path, { found: saysOfAll('status', { status }) });
+  if (page.url === home.url && url !== home.url) return failed(path, { found: says('leads-to-home') });
+  const leadsTo = { leads: page.url === url ? 'no' : 'yes', url: page.url };
   return linked.has(url) || linked.has(page.url) || page.url === home.url
-    ? passed(path, { found: `linked, 200${leadsTo}` })
-    : failed(path, { found: `not linked from the home page${leadsTo}` });
+    ? passed(path, { found: says('linked-200', leadsTo) })
+    : failed(path, { found: says('not-linked-from-home-page', leadsTo) });
 }
 
 export const requiredPages = defineCheck({
   id: 'identity.required-pages',
   title: 'Required pages are linked and answer 200',
+  fault: 'A required page is not linked or does not answer 200',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -42,7 +55,7 @@ export const requiredPages = defineCheck({
     const { brief, view, evidence } = context;
     const { expected } = context.words;
     const home = view.home;
-    if (!home) return cantTell('the home page was not read', { expected });
+    if (!home) return cantTell(saysOfAll('home-not-read'), { expected });
     const linked = new Set(home.facts.anchors.map((a) => home.target(a.href)));
     const base = evidence.target.kind === 'before' ? evidence.target.url : home.url;
     return overPlaces(
@@ -51,7 +64,7 @@ export const requiredPages = defineCheck({
         const url =
           normaliseUrl(evidence.target.kind === 'before' ? path.replace(/^\//, '') : path, base) ?? path;
         const page = view.asked.get(url);
-        if (!page) return unsure(path, 'the page was not read', { expected });
+        if (!page) return unsure(path, says('page-not-read'), { expected });
         return judgePage(path, url, { page, home, linked, expected });
       }),
     );

@@ -1,6 +1,13 @@
 import { formatHex, parse } from 'culori';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('identity.theme-colour', {
+  'no-theme-colour': 'no theme colour',
+});
 
 /**
  * A colour of CSS as six hexadecimal digits (CSS Color 4: hex, names, rgb(), hsl() and the rest), or undefined
@@ -15,6 +22,7 @@ export function hexColour(text: string): string | undefined {
 export const themeColour = defineCheck({
   id: 'identity.theme-colour',
   title: 'theme-color is one of the brief’s colours',
+  fault: 'theme-color is missing or not one of the brief’s',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',
@@ -26,7 +34,7 @@ export const themeColour = defineCheck({
   judge(context) {
     const { brief, view, evidence } = context;
     const { expected } = context.words;
-    if (!view.home) return cantTell('the home page was not read', { expected });
+    if (!view.home) return cantTell(saysOfAll('home-not-read'), { expected });
     const good = new Set(brief.colours.map((c) => hexColour(c.value)));
     const metas = view.home.facts.metas
       .filter((m) => m.name === 'theme-color')
@@ -37,7 +45,7 @@ export const themeColour = defineCheck({
       : manifest
         ? [{ text: manifest, raw: `"theme_color": ${JSON.stringify(manifest)}` }]
         : [];
-    if (!stated.length) return overSite(context, failed(view.home.url, { found: 'no theme colour' }));
+    if (!stated.length) return overSite(context, failed(view.home.url, { found: says('no-theme-colour') }));
     // several may stand there for light and dark; one of the client's is enough
     const hit = stated.find((s) => {
       const hex = hexColour(s.text);
@@ -47,9 +55,9 @@ export const themeColour = defineCheck({
     return overSite(
       context,
       hit
-        ? passed(view.home.url, { found: hit.text, raw: hit.raw })
+        ? passed(view.home.url, { found: seen(hit.text), raw: hit.raw })
         : failed(view.home.url, {
-            found: stated[0]!.text,
+            found: seen(stated[0]!.text),
             raw: stated[0]!.raw,
             ...(hex
               ? { adopt: { field: 'colours', how: 'add', value: { role: 'theme', value: hex } } as const }

@@ -3,6 +3,7 @@ import { defineManualCheck } from '#core/checks/kit/check';
 export const timeZone = defineManualCheck({
   id: 'identity.time-zone',
   title: 'Time zone, date format and week start are the client’s',
+  fault: 'Time zone, date format or week start is not the client’s',
   severity: 'minor',
   situations: ['staging'],
   source: 'common practice',

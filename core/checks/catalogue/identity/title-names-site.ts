@@ -3,10 +3,13 @@ import { namesSite } from '#core/checks/kit/site-name';
 import { defineCheck } from '#core/checks/kit/check';
 import { intendedFor } from '#core/checks/kit/intended-paste';
 import { failed, overSite, passed } from '#core/checks/kit/judgement';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
 
 export const titleNamesSite = defineCheck({
   id: 'identity.title-names-site',
   title: 'Home title contains the site’s name',
+  fault: 'Home title lacks the site’s name',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'site',
@@ -19,11 +22,11 @@ export const titleNamesSite = defineCheck({
     const home = view.home;
     const title = home?.facts.titles[0];
     const place = home?.url ?? view.evidence.target.url;
-    if (!title) return overSite(context, failed(place, { found: 'no title' }));
+    if (!title) return overSite(context, failed(place, { found: saysOfAll('no-title') }));
     const good = namesSite(title.text, brief.name);
     return overSite(
       context,
-      (good ? passed : failed)(place, { found: title.text, raw: title.raw + title.text }),
+      (good ? passed : failed)(place, { found: seen(title.text), raw: title.raw + title.text }),
     );
   },
   recipe(context) {

@@ -3,6 +3,7 @@ import { defineManualCheck } from '#core/checks/kit/check';
 export const wordingApproved = defineManualCheck({
   id: 'identity.wording-approved',
   title: 'Name, tagline and texts are approved by the client',
+  fault: 'Name, tagline and texts are not approved by the client',
   severity: 'major',
   situations: ['staging'],
   why: 'Only the client knows how their own name is spelt.',

@@ -4,20 +4,39 @@ import { noIndexCharge } from './wanted-pages';
 import { canonicalRecipe } from './canonical-recipe';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed, unsure } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen, type Said } from '#core/facts/said';
+import { restingOn } from '#core/checks/kit/says';
+
+const says = sentences('indexing.canonical-agrees', {
+  itself: 'itself',
+  'target-not-read': '{target} was not read',
+  'target-answers': '{target} answers {status}',
+  nothing: 'nothing',
+  'target-leads-on': '{target} leads on to {url}',
+  'target-names-another': '{target} names {onward} in turn',
+  'target-noindex': '{target} is noindex',
+  'target-no-page': '{target} is no page that could be read',
+});
 
 /** A canonical that names another page: what is wrong with it; undefined when nothing is. */
-function faultOf(target: string, other: PageEvidence, goal: ReadPage | undefined): string | undefined {
+function faultOf(target: string, other: PageEvidence, goal: ReadPage | undefined): Said | undefined {
   const status = finalStatus(other.chain);
-  if (status !== 200) return `${target} answers ${status ?? other.chain.error?.message ?? 'nothing'}`;
-  if (other.url !== target) return `${target} leads on to ${other.url}`;
-  if (goal?.keptOut) return `${target} is noindex`;
+  if (status !== 200)
+    return says('target-answers', {
+      target,
+      status: status ?? other.chain.error?.message ?? says('nothing'),
+    });
+  if (other.url !== target) return says('target-leads-on', { target, url: other.url });
+  if (goal?.keptOut) return says('target-noindex', { target });
   const onward = goal?.canonical;
-  return onward && onward !== target ? `${target} names ${onward} in turn` : undefined;
+  return onward && onward !== target ? says('target-names-another', { target, onward }) : undefined;
 }
 
 export const canonicalAgrees = defineCheck({
   id: 'indexing.canonical-agrees',
   title: 'Canonical targets answer 200 and name themselves',
+  fault: 'Canonical target does not answer 200 or names another',
   severity: 'major',
   situations: ['live'],
   scope: 'page',
@@ -35,20 +54,20 @@ export const canonicalAgrees = defineCheck({
       const target = page.canonical;
       if (!link || !target) return null;
       const { raw } = link;
-      if (target === page.url) return page.keptOut ? null : passed(page.url, { found: 'itself', raw });
+      if (target === page.url) return page.keptOut ? null : passed(page.url, { found: says('itself'), raw });
       const other = view.asked.get(target);
       if (!other) {
         const isUnread = view.within(target) && !evidence.unread.includes(target);
-        return isUnread ? unsure(page.url, `${target} was not read`) : null;
+        return isUnread ? unsure(page.url, says('target-not-read', { target })) : null;
       }
       const goal = view.byUrl.get(target);
       const charge = goal?.keptOut && noIndexCharge(goal, brief, view.inSitemap);
-      if (charge) return unsure(page.url, `rests on ${charge}: ${target} is noindex`, { raw });
+      if (charge) return unsure(page.url, restingOn(charge, says('target-noindex', { target })), { raw });
       const fault = faultOf(target, other, goal);
       if (fault) return failed(page.url, { found: fault, raw });
       return goal
-        ? passed(page.url, { found: target, raw })
-        : unsure(page.url, `${target} is no page that could be read`);
+        ? passed(page.url, { found: seen(target), raw })
+        : unsure(page.url, says('target-no-page', { target }));
     });
   },
   recipe: ({ view }, finding) => ({

@@ -1,10 +1,18 @@
 import { hostOf } from '#core/extract/address';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('indexing.canonical-host', {
+  'no-address': 'no address: {href}',
+  staging: 'staging: {url}',
+});
 
 export const canonicalHost = defineCheck({
   id: 'indexing.canonical-host',
   title: 'Canonicals name the live host',
+  fault: 'Canonical names another host',
   severity: 'blocker',
   situations: ['live'],
   scope: 'page',
@@ -28,13 +36,14 @@ export const canonicalHost = defineCheck({
         if (!links.length) return null;
         for (const link of links) {
           const url = page.target(link.href);
-          if (!url) return failed(page.url, { found: `no address: ${link.href}`, raw: link.raw });
+          if (!url)
+            return failed(page.url, { found: says('no-address', { href: link.href }), raw: link.raw });
           const host = hostOf(url)!;
-          if (staging.has(host)) return failed(page.url, { found: `staging: ${url}`, raw: link.raw });
+          if (staging.has(host)) return failed(page.url, { found: says('staging', { url }), raw: link.raw });
           if (!url.startsWith('https:') || !good.has(host))
-            return failed(page.url, { found: url, raw: link.raw });
+            return failed(page.url, { found: seen(url), raw: link.raw });
         }
-        return passed(page.url, { found: links[0]!.href, raw: links[0]!.raw });
+        return passed(page.url, { found: seen(links[0]!.href), raw: links[0]!.raw });
       },
       { expected: `https://${hosts[0]}/…` },
     );

@@ -2,10 +2,18 @@ import { foldSpace } from '#core/text/fold';
 import { canonicalRecipe } from './canonical-recipe';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('indexing.canonical-own', {
+  'copy-home-page': 'a copy of the home page',
+  'home-page': 'the home page: {canonical}',
+});
 
 export const canonicalOwn = defineCheck({
   id: 'indexing.canonical-own',
   title: 'Canonicals do not all name the home page',
+  fault: 'Canonicals all name the home page',
   severity: 'major',
   situations: ['live'],
   scope: 'page',
@@ -21,10 +29,10 @@ export const canonicalOwn = defineCheck({
       const canonical = page.canonical;
       if (!canonical || !home) return null;
       const link = page.canonicals[0]!;
-      if (canonical !== home.url) return passed(page.url, { found: canonical });
+      if (canonical !== home.url) return passed(page.url, { found: seen(canonical) });
       return foldSpace(page.facts.text) === foldSpace(home.facts.text)
-        ? passed(page.url, { found: 'a copy of the home page' })
-        : failed(page.url, { found: `the home page: ${canonical}`, raw: link.raw });
+        ? passed(page.url, { found: says('copy-home-page') })
+        : failed(page.url, { found: says('home-page', { canonical }), raw: link.raw });
     });
   },
   recipe: ({ view }, finding) => ({

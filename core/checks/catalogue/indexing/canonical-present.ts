@@ -1,10 +1,20 @@
 import { canonicalRecipe } from './canonical-recipe';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('indexing.canonical-present', {
+  several: '{tagsCount} canonicals: {list}',
+  'relative-address': 'a relative address',
+  'in-body': 'in the body, where it does not count',
+});
 
 export const canonicalPresent = defineCheck({
   id: 'indexing.canonical-present',
   title: 'Every page has one absolute canonical',
+  fault: 'Canonical is missing, relative or given twice',
   severity: 'major',
   situations: ['live'],
   scope: 'page',
@@ -20,16 +30,18 @@ export const canonicalPresent = defineCheck({
         const tags = all.filter((c) => c.where !== 'header');
         const values = new Set(all.map((c) => page.target(c.href) ?? c.href));
         const raw = all.map((c) => c.raw).join('\n');
-        if (!values.size) return failed(page.url, { found: 'none' });
+        if (!values.size) return failed(page.url, { found: saysOfAll('none') });
         if (tags.length > 1 || values.size > 1)
           return failed(page.url, {
-            found: `${Math.max(tags.length, values.size)} canonicals: ${[...values].join(', ')}`,
+            found: says('several', {
+              tagsCount: Math.max(tags.length, values.size),
+              list: [...values].join(', '),
+            }),
             raw,
           });
-        if (tags.some((t) => t.relative)) return failed(page.url, { found: 'a relative address', raw });
-        if (tags.some((t) => t.where === 'body'))
-          return failed(page.url, { found: 'in the body, where it does not count', raw });
-        return passed(page.url, { found: [...values][0], raw });
+        if (tags.some((t) => t.relative)) return failed(page.url, { found: says('relative-address'), raw });
+        if (tags.some((t) => t.where === 'body')) return failed(page.url, { found: says('in-body'), raw });
+        return passed(page.url, { found: seen([...values][0]), raw });
       },
       { only: (p) => !p.keptOut },
     );

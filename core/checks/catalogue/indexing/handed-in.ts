@@ -3,6 +3,7 @@ import { defineManualCheck } from '#core/checks/kit/check';
 export const handedIn = defineManualCheck({
   id: 'indexing.handed-in',
   title: 'Sitemap is handed in to the search engines',
+  fault: 'Sitemap is not handed in to the search engines',
   severity: 'minor',
   situations: ['live'],
   source: 'common practice',

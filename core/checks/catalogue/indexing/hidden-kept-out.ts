@@ -7,6 +7,18 @@ import { noIndexOf, statementsOf } from '#core/checks/view/index-directives';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { outOfListings } from './out-of-listings';
 import { isBelow } from './wanted-pages';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { restingOn, saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('indexing.hidden-kept-out', {
+  'not-there': 'not there ({status})',
+  'server-answered': 'the server answered {status}',
+  'home-shut-as-well': 'robots.txt shuts the home page as well',
+  'and-in-sitemap': '{found}, and named in the sitemap',
+  'no-path': 'it is no path of an address',
+  'not-asked': 'it was not asked for',
+});
 
 /** Where paths begin: at the address that was audited. */
 const origin = ({ view, evidence }: CheckContext): string =>
@@ -17,11 +29,12 @@ function judgePage(page: PageEvidence, path: string, context: CheckContext): Pla
   const { evidence, view } = context;
   const place = page.requested;
   const status = finalStatus(page.chain);
-  if (status === undefined) return unsure(place, page.chain.error?.message ?? 'no answer');
-  if (status === 401) return passed(place, { found: 'needs credentials' });
-  if (status === 404 || status === 410) return passed(place, { found: `not there (${status})` });
-  if (status !== 200) return unsure(place, `the server answered ${status}`);
-  if (!isBelow(splitAddress(page.url).path, path)) return passed(place, { found: `leads to ${page.url}` });
+  if (status === undefined) return unsure(place, seen(page.chain.error?.message) ?? saysOfAll('no-answer'));
+  if (status === 401) return passed(place, { found: saysOfAll('needs-credentials') });
+  if (status === 404 || status === 410) return passed(place, { found: says('not-there', { status }) });
+  if (status !== 200) return unsure(place, says('server-answered', { status }));
+  if (!isBelow(splitAddress(page.url).path, path))
+    return passed(place, { found: saysOfAll('leads-to', { url: page.url }) });
   const { robots } = evidence;
   // a robots.txt that shuts everything is charged once
   if (
@@ -29,12 +42,12 @@ function judgePage(page: PageEvidence, path: string, context: CheckContext): Pla
     !mayFetch(robots.facts, '*', page.url).allowed &&
     !mayFetch(robots.facts, '*', origin(context)).allowed
   )
-    return unsure(place, 'rests on indexing.robots-allows: robots.txt shuts the home page as well');
+    return unsure(place, restingOn('indexing.robots-allows', says('home-shut-as-well')));
   const { isOut, ...said } = outOfListings(page.url, noIndexOf(statementsOf(page)), robots.facts);
   return (isOut ? passed : failed)(
     place,
     !isOut && view.inSitemap.has(page.url)
-      ? { ...said, found: `${said.found}, and named in the sitemap` }
+      ? { ...said, found: says('and-in-sitemap', { found: said.found }) }
       : said,
   );
 }
@@ -42,6 +55,7 @@ function judgePage(page: PageEvidence, path: string, context: CheckContext): Pla
 export const hiddenKeptOut = defineCheck({
   id: 'indexing.hidden-kept-out',
   title: 'Hidden pages carry noindex',
+  fault: 'A hidden page is open to search engines',
   severity: 'major',
   situations: ['live'],
   scope: 'page',
@@ -56,7 +70,7 @@ export const hiddenKeptOut = defineCheck({
     const start = origin(context);
     const places = brief.hiddenPaths.flatMap((given): PlaceResult[] => {
       const url = normaliseUrl(given, start);
-      if (!url) return [unsure(given, 'it is no path of an address')];
+      if (!url) return [unsure(given, says('no-path'))];
       const { path } = splitAddress(url);
       const below = evidence.pages.filter(
         (p) =>
@@ -65,11 +79,7 @@ export const hiddenKeptOut = defineCheck({
       const own = view.asked.get(url) ?? asked.get(url);
       // pages below it may be all there is
       return [
-        ...(own
-          ? [judgePage(own, path, context)]
-          : below.length
-            ? []
-            : [unsure(url, 'it was not asked for')]),
+        ...(own ? [judgePage(own, path, context)] : below.length ? [] : [unsure(url, says('not-asked'))]),
         ...below.map((p) => judgePage(p, path, context)),
       ];
     });

@@ -3,10 +3,22 @@ import type { PlaceResult } from '#core/facts/finding';
 import { foldLoosely } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('indexing.holding-page-gone', {
+  'no-holding-page-known': 'neither brief nor host profile knows a holding page',
+  'noindex-not-in-sitemap': 'noindex, and not in the sitemap',
+  'still-in-sitemap': 'still in the sitemap',
+  'may-still-listed': 'it may still be listed',
+  'still-there-may-listed': 'it is still there, and may be listed',
+  gone: 'gone',
+});
 
 export const holdingPageGone = defineCheck({
   id: 'indexing.holding-page-gone',
   title: 'Former holding page is gone or noindex',
+  fault: 'Former holding page can still be listed',
   severity: 'minor',
   situations: ['live'],
   scope: 'site',
@@ -18,15 +30,15 @@ export const holdingPageGone = defineCheck({
   judge(context) {
     const { view, evidence, brief, profile } = context;
     const own = [...(profile.marks?.holding ?? []), ...(brief.holding?.mark ? [brief.holding.mark] : [])];
-    if (!own.length) return inapplicable('neither brief nor host profile knows a holding page');
+    if (!own.length) return inapplicable(says('no-holding-page-known'));
     const listed = view.inSitemap;
     const places: PlaceResult[] = view.pages
       .filter((p) => p !== view.home && view.markOn(p, 'holding'))
       .map((p) => {
         const noindex = p.keptOut;
         return noindex && !listed.has(p.url)
-          ? passed(p.url, { found: 'noindex, and not in the sitemap' })
-          : failed(p.url, { found: noindex ? 'still in the sitemap' : 'it may still be listed' });
+          ? passed(p.url, { found: says('noindex-not-in-sitemap') })
+          : failed(p.url, { found: noindex ? says('still-in-sitemap') : says('may-still-listed') });
       });
     for (const p of evidence.paths) {
       if (finalStatus(p.chain) !== 200 || !p.sample || places.some((x) => x.place.endsWith(p.path))) continue;
@@ -37,11 +49,14 @@ export const holdingPageGone = defineCheck({
             p.chain.hops
               .at(-1)!
               .headers.some(([n, v]) => /^x-robots-tag$/i.test(n) && /noindex|none/i.test(v))
-            ? passed(p.path, { found: 'noindex' })
-            : failed(p.path, { found: 'it is still there, and may be listed' }),
+            ? passed(p.path, { found: saysOfAll('noindex') })
+            : failed(p.path, { found: says('still-there-may-listed') }),
         );
     }
-    return overPlaces(context, places.length ? places : [passed(evidence.target.url, { found: 'gone' })]);
+    return overPlaces(
+      context,
+      places.length ? places : [passed(evidence.target.url, { found: says('gone') })],
+    );
   },
   recipe: () => ({
     steps: 'Delete the holding page, or set it to draft and noindex.',

@@ -1,10 +1,20 @@
 import { headerValues, lastAnswer } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { saysOfAll, together } from '#core/checks/kit/says';
+
+const says = sentences('indexing.holding-page', {
+  'no-retry-after': '503 without Retry-After',
+  'no-noindex': '{status} without noindex',
+  'no-contact': 'no way to reach the client',
+  'holding-page-not-read': 'the holding page was not read',
+});
 
 export const holdingPage = defineCheck({
   id: 'indexing.holding-page',
   title: 'Holding page answers 503 or noindex, with a contact',
+  fault: 'Holding page can be listed or has no contact',
   severity: 'minor',
   situations: ['holding'],
   scope: 'site',
@@ -16,7 +26,7 @@ export const holdingPage = defineCheck({
     const { view } = context;
     const { expected } = context.words;
     const home = view.home;
-    if (!home) return cantTell('the holding page was not read', { expected });
+    if (!home) return cantTell(says('holding-page-not-read'), { expected });
     const answer = lastAnswer(home.evidence.chain)!;
     const retry = headerValues(answer, 'retry-after')[0];
     const quiet = answer.status === 503 ? Boolean(retry) : home.keptOut !== undefined;
@@ -25,13 +35,15 @@ export const holdingPage = defineCheck({
       home.facts.anchors.some((a) => a.href.startsWith('tel:')) ||
       home.facts.forms.length > 0;
     const wrong = [
-      quiet ? '' : answer.status === 503 ? '503 without Retry-After' : `${answer.status} without noindex`,
-      reach ? '' : 'no way to reach the client',
-    ].filter(Boolean);
+      ...(quiet
+        ? []
+        : [answer.status === 503 ? says('no-retry-after') : says('no-noindex', { status: answer.status })]),
+      ...(reach ? [] : [says('no-contact')]),
+    ];
     return overSite(
       context,
       (wrong.length ? failed : passed)(home.url, {
-        found: wrong.join('; ') || `status ${answer.status}`,
+        found: wrong.length ? together(wrong) : saysOfAll('status', { status: answer.status }),
         raw: retry ? `Retry-After: ${retry}` : undefined,
       }),
     );

@@ -1,10 +1,17 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
 import { isExplained, isHeeded, mustBeListed } from './wanted-pages';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('indexing.let-in', {
+  'noindex-in':
+    'noindex in the {inPage, select, yes {page} other {header}}{everyone, select, yes {} other { for {agent}}}',
+});
 
 export const letIn = defineCheck({
   id: 'indexing.let-in',
   title: 'Live pages carry no noindex',
+  fault: 'Live pages carry noindex',
   severity: 'blocker',
   situations: ['live'],
   scope: 'page',
@@ -25,7 +32,11 @@ export const letIn = defineCheck({
         const against = page.noIndex.find((n) => isHeeded(n.agent, brief));
         return against
           ? failed(page.url, {
-              found: `noindex in the ${against.from === 'meta' ? 'page' : 'header'}${against.agent === '*' ? '' : ` for ${against.agent}`}`,
+              found: says('noindex-in', {
+                inPage: against.from === 'meta' ? 'yes' : 'no',
+                everyone: against.agent === '*' ? 'yes' : 'no',
+                agent: against.agent,
+              }),
               raw: against.raw,
               ...(page === view.home
                 ? {}

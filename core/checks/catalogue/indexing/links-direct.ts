@@ -2,6 +2,11 @@ import { finalStatus, lastAnswer, type Chain } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('indexing.links-direct', {
+  moved: 'moved to {to}, linked from {url}',
+});
 
 /**
  * The last address of a chain whose first step says that the address has moved for good (RFC 9110 15.4.2,
@@ -15,6 +20,7 @@ function movedTo(chain: Chain): string | undefined {
 export const linksDirect = defineCheck({
   id: 'indexing.links-direct',
   title: 'Internal links lead there without a redirect',
+  fault: 'An internal link leads through a redirect',
   severity: 'minor',
   situations: ['live'],
   scope: 'link',
@@ -36,7 +42,7 @@ export const linksDirect = defineCheck({
       return [
         to === undefined
           ? passed(url)
-          : failed(url, { expected: to, found: `moved to ${to}, linked from ${page.url}`, raw: anchor.raw }),
+          : failed(url, { expected: to, found: says('moved', { to, url: page.url }), raw: anchor.raw }),
       ];
     });
     return overPlaces(context, places);

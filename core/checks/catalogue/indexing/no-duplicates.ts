@@ -3,10 +3,18 @@ import { finalStatus, lastAnswer } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
 import { isAlternate, seriesOf } from '#core/checks/kit/uniqueness';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('indexing.no-duplicates', {
+  'same-text': 'the same text as {url}',
+  'nearly-text': 'nearly the text of {url}',
+  'variant-answers': '{url} answers as well, and no canonical says which counts',
+});
 
 export const noDuplicates = defineCheck({
   id: 'indexing.no-duplicates',
   title: 'No page stands at two addresses',
+  fault: 'A page is at two addresses',
   severity: 'minor',
   situations: ['live'],
   scope: 'page',
@@ -43,12 +51,14 @@ export const noDuplicates = defineCheck({
       if (same && seriesOf(same.page.url) !== seriesOf(page.url) && !isAlternate(same.page, page))
         return failed(page.url, {
           found:
-            same.share === 1 ? `the same text as ${same.page.url}` : `nearly the text of ${same.page.url}`,
+            same.share === 1
+              ? says('same-text', { url: same.page.url })
+              : says('nearly-text', { url: same.page.url }),
         });
       // the other slash form: it leads here, or names this page as canonical, or is not there
       const variant = twoForms.find((v) => v.of === page.url);
       return variant && !page.canonical
-        ? failed(page.url, { found: `${variant.url} answers as well, and no canonical says which counts` })
+        ? failed(page.url, { found: says('variant-answers', { url: variant.url }) })
         : page.passed;
     });
   },

@@ -1,10 +1,19 @@
 import { finalStatus } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('indexing.no-holding-page', {
+  'holding-page': 'a holding page (“{mark}”)',
+  'status-503': 'status 503',
+});
 
 export const noHoldingPage = defineCheck({
   id: 'indexing.no-holding-page',
   title: 'Holding page is off the live host',
+  fault: 'Holding page is on the live host',
   severity: 'blocker',
   situations: ['live'],
   scope: 'site',
@@ -17,17 +26,17 @@ export const noHoldingPage = defineCheck({
     const { expected } = context.words;
     const home = view.homeEvidence;
     const status = home ? finalStatus(home.chain) : undefined;
-    if (!home || status === undefined) return cantTell('the home page was not read', { expected });
+    if (!home || status === undefined) return cantTell(saysOfAll('home-not-read'), { expected });
     const mark = view.markOn(view.home, 'holding');
     if (mark)
       return overSite(
         context,
-        failed(home.url, { found: `a holding page (“${mark}”)`, raw: view.home!.facts.text.slice(0, 300) }),
+        failed(home.url, { found: says('holding-page', { mark }), raw: view.home!.facts.text.slice(0, 300) }),
       );
-    if (status === 503) return overSite(context, failed(home.url, { found: 'status 503' }));
+    if (status === 503) return overSite(context, failed(home.url, { found: says('status-503') }));
     return overSite(
       context,
-      passed(home.url, { found: view.home?.facts.titles[0]?.text ?? `status ${status}` }),
+      passed(home.url, { found: seen(view.home?.facts.titles[0]?.text) ?? saysOfAll('status', { status }) }),
     );
   },
   recipe: () => ({

@@ -4,6 +4,11 @@ import { fitsHostPattern } from '#core/facts/host-records';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
 import { remembering } from '#core/remembering';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('indexing.no-staging-links', {
+  links: '{url}{several, select, yes { and {hitsCount} more} other {}}',
+});
 
 /** A web address that a meta's content is or ends with (`0; url=https://…`). */
 const addressIn = (content: string): string | undefined =>
@@ -57,6 +62,7 @@ function hitsOn(page: ReadPage, isStaging: (host: string) => boolean): Hit[] {
 export const noStagingLinks = defineCheck({
   id: 'indexing.no-staging-links',
   title: 'No link or file points to staging',
+  fault: 'A link or file points to staging',
   severity: 'major',
   situations: ['live'],
   scope: 'page',
@@ -80,7 +86,11 @@ export const noStagingLinks = defineCheck({
         if (page === home) hits.push(...manifestHits(evidence, (url) => isStaging(page.hostIn(url))));
         return hits.length
           ? failed(page.url, {
-              found: `${hits[0]!.url}${hits.length > 1 ? ` and ${hits.length - 1} more` : ''}`,
+              found: says('links', {
+                url: hits[0]!.url,
+                several: hits.length > 1 ? 'yes' : 'no',
+                hitsCount: hits.length > 1 ? hits.length - 1 : undefined,
+              }),
               raw: hits[0]!.raw,
             })
           : page.passed;

@@ -1,10 +1,19 @@
 import { finalStatus } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('indexing.not-found-status', {
+  'not-tried': 'not tried',
+  redirected: 'redirected to {url}, {status}',
+});
 
 export const notFoundStatus = defineCheck({
   id: 'indexing.not-found-status',
   title: 'Missing pages answer 404 or 410',
+  fault: 'Missing pages do not answer 404 or 410',
   severity: 'major',
   situations: ['live'],
   scope: 'site',
@@ -18,14 +27,18 @@ export const notFoundStatus = defineCheck({
     const { expected } = context.words;
     const chain = evidence.notFound;
     const status = chain ? finalStatus(chain) : undefined;
-    if (!chain || status === undefined) return cantTell(chain?.error?.message ?? 'not tried', { expected });
+    if (!chain || status === undefined)
+      return cantTell(seen(chain?.error?.message) ?? says('not-tried'), { expected });
     if ([401, 403, 429, 503].includes(status))
-      return cantTell(`the server refused the visitor (${status})`, { expected });
+      return cantTell(saysOfAll('refused', { status }), { expected });
     const last = chain.hops.at(-1)!;
     return overSite(
       context,
       (status === 404 || status === 410 ? passed : failed)(chain.start, {
-        found: chain.hops.length > 1 ? `redirected to ${last.url}, ${status}` : `status ${status}`,
+        found:
+          chain.hops.length > 1
+            ? says('redirected', { url: last.url, status })
+            : saysOfAll('status', { status }),
       }),
     );
   },

@@ -6,6 +6,15 @@ import type { PlaceResult } from '#core/facts/finding';
 import { chainText, temporaryRedirect } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { seen, type Said } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('indexing.old-addresses', {
+  'home-page': 'the home page',
+  'target-answers': '{to} answers {status}',
+  'not-permanent': 'status {status}, not permanent',
+});
 
 type FormerAddress = NonNullable<Brief['formerAddresses']>[number];
 
@@ -13,7 +22,7 @@ type FormerAddress = NonNullable<Brief['formerAddresses']>[number];
 function judgeElsewhere({ from, to }: FormerAddress, chain: Chain, end: string, base: string): PlaceResult {
   const { status = 0 } = lastAnswer(chain)!;
   const isHome = end === base;
-  const found = isHome ? 'the home page' : status >= 400 ? `status ${status}` : end;
+  const found = isHome ? says('home-page') : status >= 400 ? saysOfAll('status', { status }) : seen(end);
   const take = {
     field: 'formerAddresses',
     how: 'swap',
@@ -30,28 +39,29 @@ function judgeElsewhere({ from, to }: FormerAddress, chain: Chain, end: string, 
 
 function judgeAddress(address: FormerAddress, chain: Chain | undefined, base: string): PlaceResult {
   const { from, to } = address;
-  if (!chain) return unsure(from, 'it was not asked', { expected: to });
+  if (!chain) return unsure(from, saysOfAll('not-asked'), { expected: to });
   const raw = chainText(chain);
-  const bad = (found: string): PlaceResult => failed(from, { found, expected: to, raw });
+  const bad = (found: Said): PlaceResult => failed(from, { found, expected: to, raw });
   if (chain.end === 'error')
     return chain.error?.code === 'timeout'
-      ? unsure(from, chain.error.message, { expected: to, raw })
-      : bad(chain.error?.message ?? 'no answer');
+      ? unsure(from, seen(chain.error.message), { expected: to, raw })
+      : bad(seen(chain.error?.message) ?? saysOfAll('no-answer'));
   const { url, status } = lastAnswer(chain)!;
   const end = normaliseUrl(url)!;
   const goal = normaliseUrl(to, base);
   // the new address may lead on itself, as to its form with a slash
   const isPassed = chain.hops.some((x) => normaliseUrl(x.url) === goal);
   if (end !== goal && (!isPassed || end === base)) return judgeElsewhere(address, chain, end, base);
-  if (status !== 200) return bad(`${to} answers ${status}`);
+  if (status !== 200) return bad(says('target-answers', { to, status }));
   const temporary = temporaryRedirect(chain);
-  if (temporary) return bad(`status ${temporary.status}, not permanent`);
-  return passed(from, { found: to, expected: to, raw });
+  if (temporary) return bad(says('not-permanent', { status: temporary.status }));
+  return passed(from, { found: seen(to), expected: to, raw });
 }
 
 export const oldAddresses = defineCheck({
   id: 'indexing.old-addresses',
   title: 'Former addresses redirect to their new pages',
+  fault: 'A former address does not redirect to its new page',
   severity: 'major',
   situations: ['live'],
   scope: 'page',

@@ -4,37 +4,47 @@
  */
 import { mayFetch, type RobotsFile } from '#core/extract/robots';
 import type { Directive } from '#core/checks/view/index-directives';
+import { sentences } from '#core/text/sentences';
+import type { Said } from '#core/facts/said';
+
+const says = sentences('indexing.out-of-listings', {
+  'noindex-in': 'noindex in the {inPage, select, yes {page} other {header}}',
+  'noindex-behind-disallow': 'noindex behind a Disallow, so it is never seen',
+  'only-disallow': 'only a Disallow, which does not keep an address out of listings',
+  'open-all-but': 'open to all but {agent}',
+  'open-search-engines': 'open to search engines',
+});
 
 /** @param noIndex what the page says against being listed */
 export function outOfListings(
   url: string,
   noIndex: readonly Directive[],
   robots: RobotsFile | undefined,
-): { isOut: boolean; found: string; raw?: string } {
+): { isOut: boolean; found: Said; raw?: string } {
   const everyone = noIndex.find((n) => n.agent === '*'),
     one = noIndex[0];
   const rule = robots ? mayFetch(robots, '*', url) : { allowed: true };
   if (everyone && rule.allowed)
     return {
       isOut: true,
-      found: `noindex in the ${everyone.from === 'meta' ? 'page' : 'header'}`,
+      found: says('noindex-in', { inPage: everyone.from === 'meta' ? 'yes' : 'no' }),
       raw: everyone.raw,
     };
   if (everyone)
     return {
       isOut: false,
-      found: 'noindex behind a Disallow, so it is never seen',
+      found: says('noindex-behind-disallow'),
       raw: `${everyone.raw}\n${rule.rule?.raw ?? ''}`,
     };
   if (!rule.allowed)
     return {
       isOut: false,
-      found: 'only a Disallow, which does not keep an address out of listings',
+      found: says('only-disallow'),
       raw: rule.rule?.raw,
     };
   return {
     isOut: false,
-    found: one ? `open to all but ${one.agent}` : 'open to search engines',
+    found: one ? says('open-all-but', { agent: one.agent }) : says('open-search-engines'),
     raw: one?.raw,
   };
 }

@@ -3,29 +3,43 @@ import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import type { SiteView } from '#core/checks/view/site-view';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('indexing.outside-links', {
+  error: '{message}{linked, select, yes {, linked from {page}} other {}}',
+  gone: '{status}{linked, select, yes {, linked from {page}} other {}}',
+  answered: 'it answered {status}',
+  'not-asked': 'links to other sites were not asked for in this audit',
+});
 
 function judgeLink({ url, chain }: LinkEvidence, view: SiteView): PlaceResult {
   const link = view.linked.get(url);
   const more = { raw: link?.anchor.raw };
-  const from = link ? `, linked from ${link.page.url}` : '';
+  const from = { linked: link ? 'yes' : 'no', page: link?.page.url };
   const status = finalStatus(chain);
   if (status === undefined) {
-    const { code, message } = chain.error ?? { code: 'stopped', message: 'no answer' };
+    const { code, message } = chain.error ?? {};
     return code === 'no-name' ||
       code === 'refused' ||
       code === 'redirect-loop' ||
       code === 'too-many-redirects'
-      ? failed(url, { found: `${message}${from}`, ...more })
-      : unsure(url, message, more);
+      ? failed(url, { found: says('error', { message, ...from }), ...more })
+      : unsure(url, seen(message) ?? saysOfAll('no-answer'), more);
   }
-  if (status === 404 || status === 410) return failed(url, { found: `${status}${from}`, ...more });
+  if (status === 404 || status === 410)
+    return failed(url, { found: says('gone', { status, ...from }), ...more });
   // many large sites turn away what is no browser: somebody is there all the same
-  return status >= 500 ? unsure(url, `it answered ${status}`, more) : passed(url, { found: String(status) });
+  return status >= 500
+    ? unsure(url, says('answered', { status }), more)
+    : passed(url, { found: seen(String(status)) });
 }
 
 export const outsideLinks = defineCheck({
   id: 'indexing.outside-links',
   title: 'Outbound links are not dead',
+  fault: 'An outbound link is dead',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'link',
@@ -38,7 +52,7 @@ export const outsideLinks = defineCheck({
     const { evidence, view } = context;
     const asked = evidence.links.filter((l) => !l.own);
     if (!asked.length && view.pages.some((p) => p.linksAway.some((l) => !view.siteHosts.has(l.host))))
-      return cantTell('links to other sites were not asked for in this audit');
+      return cantTell(says('not-asked'));
     return overPlaces(
       context,
       asked.map((l) => judgeLink(l, view)),

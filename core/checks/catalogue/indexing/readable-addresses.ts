@@ -1,6 +1,15 @@
 import { decodeSafely, splitAddress } from '#core/extract/address';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import type { Said } from '#core/facts/said';
+
+const says = sentences('indexing.readable-addresses', {
+  'session-id': 'a session id',
+  space: 'a space',
+  capitals: 'capital letters',
+  'number-alone': 'told apart by a number alone',
+});
 
 /** Session ids in addresses (common practice). */
 const SESSION = /[;?&](?:jsessionid|phpsessid|sid|sessionid|session_id|aspsessionid\w*)=/i;
@@ -10,14 +19,14 @@ const NUMBER_QUERY = /^\?(?:[a-z_]{1,12}=)?\d+$/i;
 const PLAIN = /^https?:\/\/[^/?#]+\/(?:[a-z][a-z0-9-]*\/)*(?:[a-z][a-z0-9-]*(?:\.[a-z]+)?)?$/;
 
 /** What makes a normalised address hard to read, or undefined. */
-export function addressFault(address: string): string | undefined {
+export function addressFault(address: string): Said | undefined {
   if (PLAIN.test(address)) return undefined;
   const { path: pathname, query: search } = splitAddress(address);
   const path = pathname.includes('%') ? decodeSafely(pathname) : pathname;
-  if (SESSION.test(pathname) || (search && SESSION.test(search))) return 'a session id';
-  if (/\s/.test(path)) return 'a space';
-  if (/\p{Lu}/u.test(path)) return 'capital letters';
-  if (NUMBER_QUERY.test(search)) return 'told apart by a number alone';
+  if (SESSION.test(pathname) || (search && SESSION.test(search))) return says('session-id');
+  if (/\s/.test(path)) return says('space');
+  if (/\p{Lu}/u.test(path)) return says('capitals');
+  if (NUMBER_QUERY.test(search)) return says('number-alone');
   const last = path.split('/').filter(Boolean).pop();
   // a year or a page number in a series tells something; a bare number in its place does not
   if (
@@ -27,13 +36,14 @@ export function addressFault(address: string): string | undefined {
     !/\/(?:page|seite|p)\/\d+\/?$/.test(path) &&
     !/\/(?:19|20)\d\d\/\d{1,2}(?:\/\d{1,2})?\/?$/.test(path)
   )
-    return 'told apart by a number alone';
+    return says('number-alone');
   return undefined;
 }
 
 export const readableAddresses = defineCheck({
   id: 'indexing.readable-addresses',
   title: 'Addresses are readable',
+  fault: 'An address is hard to read',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',

@@ -3,10 +3,19 @@ import { finalStatus } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overPages, passed } from '#core/checks/kit/judgement';
 import { mustBeListed } from './wanted-pages';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { restingOn, saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('indexing.robots-allows', {
+  'no-rules': 'no rules',
+  closed: 'closed to {crawler, select, everyone {everyone} other {{crawler}}} by line {line}: {raw}',
+});
 
 export const robotsAllows = defineCheck({
   id: 'indexing.robots-allows',
   title: 'robots.txt allows the pages',
+  fault: 'robots.txt disallows a page',
   severity: 'blocker',
   situations: ['live'],
   scope: 'page',
@@ -19,7 +28,12 @@ export const robotsAllows = defineCheck({
     const status = finalStatus(evidence.robots.chain);
     if (status === undefined || status >= 500 || status === 429)
       return cantTell(
-        `rests on indexing.robots-answers: ${status === undefined ? (evidence.robots.chain.error?.message ?? 'no answer') : `status ${status}`}`,
+        restingOn(
+          'indexing.robots-answers',
+          status === undefined
+            ? (seen(evidence.robots.chain.error?.message) ?? saysOfAll('no-answer'))
+            : saysOfAll('status', { status }),
+        ),
       );
     const robots = evidence.robots.facts;
     const { inSitemap } = view;
@@ -27,12 +41,16 @@ export const robotsAllows = defineCheck({
     return overPages(
       context,
       (page) => {
-        if (!robots) return passed(page.url, { found: 'no rules' });
+        if (!robots) return passed(page.url, { found: says('no-rules') });
         for (const crawler of crawlers) {
           const { allowed, rule } = mayFetch(robots, crawler, page.url);
           if (!allowed)
             return failed(page.url, {
-              found: `closed to ${crawler === '*' ? 'everyone' : crawler} by line ${rule!.line}: ${rule!.raw.trim()}`,
+              found: says('closed', {
+                crawler: crawler === '*' ? 'everyone' : crawler,
+                line: rule!.line,
+                raw: rule!.raw.trim(),
+              }),
               raw: rule!.raw,
             });
         }

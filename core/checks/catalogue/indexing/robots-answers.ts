@@ -3,16 +3,27 @@ import type { PlaceResult } from '#core/facts/finding';
 import { refuses } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
 
-const CLOSES = 'which closes the site to crawlers';
+const says = sentences('indexing.robots-answers', {
+  'html-page': 'an HTML page',
+  'no-type': 'no type',
+  ok: '200, {contentType}',
+  error: '{message}, which closes the site to crawlers',
+  'refused-429': 'the server refused the visitor (429)',
+  'status-closes': 'status {status}, which closes the site to crawlers',
+  'status-allows': 'status {status}: everything is allowed',
+});
 
 /** A robots.txt that answered 200: it must be text, and its own. */
 function judgeFile(place: string, text: string, contentType: string): PlaceResult {
   const isHtml = /^\s*(<!doctype|<html|<head|<body)/i.test(text);
-  if (isHtml) return failed(place, { found: 'an HTML page', raw: text.slice(0, 200) });
+  if (isHtml) return failed(place, { found: says('html-page'), raw: text.slice(0, 200) });
   const isPlain = /^text\/plain\b/i.test(contentType);
   return (isPlain ? passed : failed)(place, {
-    found: `200, ${contentType || 'no type'}`,
+    found: says('ok', { contentType: contentType || says('no-type') }),
     raw: text.slice(0, 400),
   });
 }
@@ -20,6 +31,7 @@ function judgeFile(place: string, text: string, contentType: string): PlaceResul
 export const robotsAnswers = defineCheck({
   id: 'indexing.robots-answers',
   title: 'robots.txt answers 200 or 4xx as text',
+  fault: 'robots.txt answers 5xx or is not text',
   severity: 'major',
   situations: ['live'],
   scope: 'site',
@@ -35,18 +47,19 @@ export const robotsAnswers = defineCheck({
     const status = finalStatus(chain);
     const place = chain.start;
     if (status === undefined) {
-      const { code, message = 'no answer' } = chain.error ?? {};
+      const { code, message } = chain.error ?? {};
+      const why = seen(message) ?? saysOfAll('no-answer');
       return code === 'forbidden-address' || code === 'stopped'
-        ? cantTell(message, { expected })
-        : overSite(context, failed(place, { found: `${message}, ${CLOSES}` }));
+        ? cantTell(why, { expected })
+        : overSite(context, failed(place, { found: says('error', { message: why }) }));
     }
-    if (status === 429) return cantTell('the server refused the visitor (429)', { expected });
-    if (status >= 500) return overSite(context, failed(place, { found: `status ${status}, ${CLOSES}` }));
+    if (status === 429) return cantTell(says('refused-429'), { expected });
+    if (status >= 500) return overSite(context, failed(place, { found: says('status-closes', { status }) }));
     if (status >= 400)
-      return overSite(context, passed(place, { found: `status ${status}: everything is allowed` }), {
+      return overSite(context, passed(place, { found: says('status-allows', { status }) }), {
         notes: refuses(status) ? [`crawlers are told ${status}, and take it as no rules`] : [],
       });
-    if (status !== 200) return overSite(context, failed(place, { found: `status ${status}` }));
+    if (status !== 200) return overSite(context, failed(place, { found: saysOfAll('status', { status }) }));
     return overSite(context, judgeFile(place, text, contentType));
   },
   recipe: ({ view }) => ({

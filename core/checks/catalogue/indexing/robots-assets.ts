@@ -2,10 +2,18 @@ import { hostOf } from '#core/extract/address';
 import { mayFetch } from '#core/extract/robots';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('indexing.robots-assets', {
+  'nothing-forbidden': 'there is no robots.txt that forbids anything',
+  'nothing-loaded': 'the pages load no script or style of their own',
+  disallowed: 'disallowed',
+});
 
 export const robotsAssets = defineCheck({
   id: 'indexing.robots-assets',
   title: 'robots.txt allows scripts and styles',
+  fault: 'robots.txt disallows scripts or styles',
   severity: 'minor',
   situations: ['live'],
   scope: 'asset',
@@ -17,19 +25,18 @@ export const robotsAssets = defineCheck({
   judge(context) {
     const { evidence, view } = context;
     const { facts } = evidence.robots;
-    if (!facts) return inapplicable('there is no robots.txt that forbids anything');
+    if (!facts) return inapplicable(says('nothing-forbidden'));
     // robots.txt speaks for its own host alone, wherever it redirects to (RFC 9309 2.3, 2.3.1.2)
     const host = hostOf(evidence.robots.chain.start);
     const files = evidence.assets.filter(
       (a) => (a.roles.includes('script') || a.roles.includes('style')) && hostOf(a.url) === host,
     );
-    if (!files.length && view.pages.length)
-      return inapplicable('the pages load no script or style of their own');
+    if (!files.length && view.pages.length) return inapplicable(says('nothing-loaded'));
     return overPlaces(
       context,
       files.map((a) => {
         const { allowed, rule } = mayFetch(facts, '*', a.url);
-        return allowed ? passed(a.url) : failed(a.url, { found: 'disallowed', raw: rule?.raw });
+        return allowed ? passed(a.url) : failed(a.url, { found: says('disallowed'), raw: rule?.raw });
       }),
     );
   },

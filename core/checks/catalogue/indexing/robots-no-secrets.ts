@@ -1,10 +1,19 @@
 import { quantity } from '#core/text/quantity';
 import { defineCheck } from '#core/checks/kit/check';
-import { failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
+import { failed, inapplicable, overPlaces, passed, untested } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('indexing.robots-no-secrets', {
+  'brief-names-no-staging-host': 'the brief names no staging host and no private path',
+  lines: '{linesCount, plural, one {{linesCount} line} other {{linesCount} lines}}',
+});
 
 export const robotsNoSecrets = defineCheck({
   id: 'indexing.robots-no-secrets',
   title: 'robots.txt names no staging host or private path',
+  fault: 'robots.txt names a staging host or private path',
   severity: 'minor',
   situations: ['live'],
   scope: 'line',
@@ -15,26 +24,21 @@ export const robotsNoSecrets = defineCheck({
   judge(context) {
     const { evidence, brief } = context;
     const { text, facts } = evidence.robots;
-    if (text === undefined || !facts) return inapplicable('there is no robots.txt that can be read');
+    if (text === undefined || !facts) return inapplicable(saysOfAll('no-robots-file'));
     const secrets = [...(brief.stagingHosts ?? []), ...(brief.hiddenPaths ?? [])]
       .map((s) => s.toLowerCase())
       .filter((s) => s.replace(/\W/g, '').length > 2);
-    if (!secrets.length)
-      return {
-        outcome: 'untested',
-        reason: 'the brief names no staging host and no private path',
-        places: [],
-      };
+    if (!secrets.length) return untested(says('brief-names-no-staging-host'));
     const lines = text.split(/\r\n?|\n/);
     const places = lines.flatMap((raw, i) => {
       const hit = secrets.find((s) => raw.toLowerCase().includes(s));
-      return hit ? [failed(`line ${i + 1}`, { found: hit, raw: raw.slice(0, 300) })] : [];
+      return hit ? [failed(`line ${i + 1}`, { found: seen(hit), raw: raw.slice(0, 300) })] : [];
     });
     return overPlaces(
       context,
       places.length
         ? places
-        : [passed(evidence.robots.chain.start, { found: quantity(lines.length, 'line') })],
+        : [passed(evidence.robots.chain.start, { found: says('lines', { linesCount: lines.length }) })],
     );
   },
   recipe: () => ({

@@ -1,6 +1,14 @@
 import { quantity } from '#core/text/quantity';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('indexing.robots-well-formed', {
+  'too-long': '{bytes} bytes: what comes after {LIMIT} need not be read',
+  groups: '{groupsCount, plural, one {{groupsCount} group} other {{groupsCount} groups}}',
+});
 
 /** What crawlers have to read at least (RFC 9309 2.5). */
 const LIMIT = 500 * 1024;
@@ -8,6 +16,7 @@ const LIMIT = 500 * 1024;
 export const robotsWellFormed = defineCheck({
   id: 'indexing.robots-well-formed',
   title: 'robots.txt is well-formed',
+  fault: 'robots.txt is malformed',
   severity: 'minor',
   situations: ['live'],
   scope: 'line',
@@ -18,14 +27,13 @@ export const robotsWellFormed = defineCheck({
   judge(context) {
     const { evidence } = context;
     const { facts, bytes } = evidence.robots;
-    if (!facts) return inapplicable('there is no robots.txt that can be read');
+    if (!facts) return inapplicable(saysOfAll('no-robots-file'));
     const url = evidence.robots.chain.start;
-    const places = facts.oddities.map((o) => failed(`line ${o.line}`, { found: o.reason, raw: o.raw }));
-    if ((bytes ?? 0) > LIMIT)
-      places.push(failed(url, { found: `${bytes} bytes: what comes after ${LIMIT} need not be read` }));
+    const places = facts.oddities.map((o) => failed(`line ${o.line}`, { found: seen(o.reason), raw: o.raw }));
+    if ((bytes ?? 0) > LIMIT) places.push(failed(url, { found: says('too-long', { bytes, LIMIT }) }));
     return overPlaces(
       context,
-      places.length ? places : [passed(url, { found: quantity(facts.groups.length, 'group') })],
+      places.length ? places : [passed(url, { found: says('groups', { groupsCount: facts.groups.length }) })],
     );
   },
   recipe: (_, finding) => ({

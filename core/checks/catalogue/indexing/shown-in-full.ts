@@ -2,10 +2,17 @@ import { limitsOf } from '#core/checks/view/index-directives';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
 import { isHeeded, mustBeListed } from './wanted-pages';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('indexing.shown-in-full', {
+  limited:
+    '{directive} in the {inPage, select, yes {page} other {header}}{everyone, select, yes {} other { for {agent}}}',
+});
 
 export const shownInFull = defineCheck({
   id: 'indexing.shown-in-full',
   title: 'No nofollow, nosnippet or max-snippet limits listings',
+  fault: 'nofollow, nosnippet or max-snippet limits listings',
   severity: 'minor',
   situations: ['live'],
   scope: 'page',
@@ -27,7 +34,12 @@ export const shownInFull = defineCheck({
         const limit = limitsOf(page.statements, at).find((l) => isHeeded(l.agent, brief));
         return limit
           ? failed(page.url, {
-              found: `${limit.directive} in the ${limit.from === 'meta' ? 'page' : 'header'}${limit.agent === '*' ? '' : ` for ${limit.agent}`}`,
+              found: says('limited', {
+                directive: limit.directive,
+                inPage: limit.from === 'meta' ? 'yes' : 'no',
+                everyone: limit.agent === '*' ? 'yes' : 'no',
+                agent: limit.agent,
+              }),
               raw: limit.raw,
             })
           : page.passed;

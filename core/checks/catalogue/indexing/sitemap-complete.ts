@@ -3,10 +3,18 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, inapplicable, overPlaces } from '#core/checks/kit/judgement';
 import { isHidden } from './wanted-pages';
 import { isAside } from './aside';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('indexing.sitemap-complete', {
+  'no-addresses': 'there is no sitemap with addresses; indexing.sitemap-found says so',
+  'no-page-links': 'no page links to it',
+  'not-in-sitemap': 'not in the sitemap',
+});
 
 export const sitemapComplete = defineCheck({
   id: 'indexing.sitemap-complete',
   title: 'Sitemap and links name the same pages',
+  fault: 'Sitemap and links name different pages',
   severity: 'minor',
   situations: ['live'],
   scope: 'page',
@@ -18,8 +26,7 @@ export const sitemapComplete = defineCheck({
   judge(context) {
     const { evidence, view, brief } = context;
     const listed = view.inSitemap;
-    if (!listed.size)
-      return inapplicable('there is no sitemap with addresses; indexing.sitemap-found says so');
+    if (!listed.size) return inapplicable(says('no-addresses'));
     // what scripts would fill in may link to it
     const shells = view.pages.some((p) => p.shell);
     const places: PlaceResult[] = view.countable.flatMap((p) => {
@@ -28,10 +35,10 @@ export const sitemapComplete = defineCheck({
           ? [p.passed]
           : evidence.unread.length || shells
             ? []
-            : [failed(p.url, { found: 'no page links to it' })];
+            : [failed(p.url, { found: says('no-page-links') })];
       const isLinked = p === view.home || p.evidence.via === 'brief' || p.evidence.via === 'link';
       if (!isLinked) return [];
-      return isAside(p.url) || isHidden(p, brief) ? [] : [failed(p.url, { found: 'not in the sitemap' })];
+      return isAside(p.url) || isHidden(p, brief) ? [] : [failed(p.url, { found: says('not-in-sitemap') })];
     });
     return overPlaces(context, places);
   },

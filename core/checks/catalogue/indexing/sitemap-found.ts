@@ -3,10 +3,29 @@ import { finalStatus } from '#core/facts/evidence';
 import { listable } from './wanted-pages';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overSite, passed } from '#core/checks/kit/judgement';
+import { say, sentences } from '#core/text/sentences';
+import type { Said } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+import type { Evidence } from '#core/facts/evidence';
+
+const says = sentences('indexing.sitemap-found', {
+  files: '{count, plural, one {{count} file} other {{count} files}}',
+  'not-well-formed': '{url}: not well-formed ({error})',
+  unread: '{url}: {why}',
+  addresses: '{count, plural, one {{count} address} other {{count} addresses}}',
+});
+
+/** Why a sitemap is none. */
+function faultOf({ url, facts, chain }: Evidence['sitemaps'][number]): Said {
+  if (facts?.error) return says('not-well-formed', { url, error: facts.error });
+  const why = chain.error?.message ?? saysOfAll('status', { status: finalStatus(chain) });
+  return says('unread', { url, why });
+}
 
 export const sitemapFound = defineCheck({
   id: 'indexing.sitemap-found',
   title: 'Sitemap is found and well-formed',
+  fault: 'Sitemap is missing or malformed',
   severity: 'major',
   situations: ['live'],
   scope: 'site',
@@ -25,20 +44,17 @@ export const sitemapFound = defineCheck({
           passed(map.url, {
             found:
               map.facts.kind === 'index'
-                ? quantity(map.facts.count, 'file')
-                : quantity(map.facts.count, 'address', 'addresses'),
+                ? says('files', { count: map.facts.count })
+                : says('addresses', { count: map.facts.count }),
           }),
         );
     }
-    const seen = tops.map(
-      (m) =>
-        `${m.url}: ${m.facts?.error ? `not well-formed (${m.facts.error})` : (m.chain.error?.message ?? `status ${finalStatus(m.chain)}`)}`,
-    );
+    const faults = tops.map((m) => faultOf(m));
     return overSite(
       context,
       failed(tops[0]?.url ?? `https://${view.preferredHost}/sitemap.xml`, {
-        found: seen[0] ?? 'none',
-        raw: seen.join('\n'),
+        found: faults[0] ?? saysOfAll('none'),
+        raw: faults.map((fault) => say(fault)).join('\n'),
       }),
     );
   },

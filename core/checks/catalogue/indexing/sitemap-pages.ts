@@ -5,6 +5,13 @@ import { refuses } from '#core/checks/kit/chains';
 import { noIndexCharge } from './wanted-pages';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { restingOn, saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('indexing.sitemap-pages', {
+  'other-canonical': 'its canonical is {canonical}',
+});
 
 /** A page that the sitemap names and that answers as it should. */
 function judgeOwn(page: ReadPage, { view, brief }: CheckContext): PlaceResult {
@@ -13,17 +20,18 @@ function judgeOwn(page: ReadPage, { view, brief }: CheckContext): PlaceResult {
     const charge = noIndexCharge(page, brief, view.inSitemap);
     const { raw } = keptOut;
     return charge
-      ? unsure(url, `rests on ${charge}: noindex`, { raw })
-      : failed(url, { found: 'noindex', raw });
+      ? unsure(url, restingOn(charge, saysOfAll('noindex')), { raw })
+      : failed(url, { found: saysOfAll('noindex'), raw });
   }
   return canonical && canonical !== url
-    ? failed(url, { found: `its canonical is ${canonical}` })
+    ? failed(url, { found: says('other-canonical', { canonical }) })
     : passed(url);
 }
 
 export const sitemapPages = defineCheck({
   id: 'indexing.sitemap-pages',
   title: 'Sitemap lists only pages to be indexed',
+  fault: 'Sitemap lists a page not to be indexed',
   severity: 'major',
   situations: ['live'],
   scope: 'page',
@@ -42,13 +50,14 @@ export const sitemapPages = defineCheck({
     const unread = new Set(evidence.unread);
     const places = [...view.inSitemap].flatMap((url) => {
       const page = view.asked.get(url);
-      if (!page) return unread.has(url) || !view.within(url) ? [] : [unsure(url, 'it was not read')];
+      if (!page) return unread.has(url) || !view.within(url) ? [] : [unsure(url, saysOfAll('not-read'))];
       const status = finalStatus(page.chain);
-      if (status === undefined) return [unsure(url, page.chain.error?.message ?? 'no answer')];
-      if (refuses(status)) return [unsure(url, `the server refused the visitor (${status})`)];
-      if (status >= 500) return [unsure(url, `rests on delivery.no-server-errors: ${status}`)];
-      if (status !== 200) return [failed(url, { found: `status ${status}` })];
-      if (page.url !== url) return [failed(url, { found: `leads to ${page.url}` })];
+      if (status === undefined)
+        return [unsure(url, seen(page.chain.error?.message) ?? saysOfAll('no-answer'))];
+      if (refuses(status)) return [unsure(url, saysOfAll('refused', { status }))];
+      if (status >= 500) return [unsure(url, restingOn('delivery.no-server-errors', seen(String(status))))];
+      if (status !== 200) return [failed(url, { found: saysOfAll('status', { status }) })];
+      if (page.url !== url) return [failed(url, { found: saysOfAll('leads-to', { url: page.url }) })];
       const own = view.byUrl.get(url);
       return own ? [judgeOwn(own, context)] : [];
     });

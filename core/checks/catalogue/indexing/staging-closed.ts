@@ -4,6 +4,17 @@ import { finalStatus, lastAnswer, type Chain } from '#core/facts/evidence';
 import { isUnresolved } from '#core/checks/kit/chains';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed, untested } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import type { Said } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('indexing.staging-closed', {
+  'launch-unknown': 'whether the site is launched is not said',
+  gone: 'gone: {why}',
+  'answers-gone': 'gone ({status})',
+  locked: 'locked ({status})',
+  'site-not-launched-yet': 'the site is not launched yet',
+});
 
 /**
  * How an environment before the live one was closed after the launch; undefined while it is open or nobody can tell.
@@ -12,27 +23,29 @@ export function closedAs({
   view,
   evidence,
   brief,
-}: Pick<CheckContext, 'view' | 'evidence' | 'brief'>): string | undefined {
+}: Pick<CheckContext, 'view' | 'evidence' | 'brief'>): Said | undefined {
   if (view.shutDoor) return view.shutDoor;
   const home = view.homeEvidence;
   const error = home?.chain.error ?? evidence.hosts[0]?.https.error;
-  if (error && (isUnresolved(error.code) || error.code === 'refused')) return `gone: ${error.message}`;
+  if (error && (isUnresolved(error.code) || error.code === 'refused'))
+    return says('gone', { why: error.message });
   return home && closedByAnswer(home.chain, brief);
 }
 
 /** What the answer to the home address says of it. */
-function closedByAnswer(chain: Chain, { preferredHost, otherHosts = [] }: Brief): string | undefined {
+function closedByAnswer(chain: Chain, { preferredHost, otherHosts = [] }: Brief): Said | undefined {
   const status = finalStatus(chain);
-  if (status === 404 || status === 410) return `gone (${status})`;
-  if (status === 401 || status === 403) return `locked (${status})`;
+  if (status === 404 || status === 410) return says('answers-gone', { status });
+  if (status === 401 || status === 403) return says('locked', { status });
   const end = lastAnswer(chain)?.url;
   const live = new Set([preferredHost, ...otherHosts]);
-  return end && live.has(hostOf(end)) ? `leads to ${end}` : undefined;
+  return end && live.has(hostOf(end)) ? saysOfAll('leads-to', { url: end }) : undefined;
 }
 
 export const stagingClosed = defineCheck({
   id: 'indexing.staging-closed',
   title: 'Staging is closed after the launch',
+  fault: 'Staging is open after the launch',
   severity: 'major',
   situations: ['staging'],
   scope: 'site',
@@ -42,13 +55,13 @@ export const stagingClosed = defineCheck({
   messages: { expected: 'locked, gone, or leading to the live site' },
   judge(context) {
     const { launched, view, evidence } = context;
-    if (launched === undefined) return untested('whether the site is launched is not said');
-    if (!launched) return inapplicable('the site is not launched yet');
+    if (launched === undefined) return untested(says('launch-unknown'));
+    if (!launched) return inapplicable(says('site-not-launched-yet'));
     const { expected } = context.words;
     const how = closedAs(context);
     if (how) return overSite(context, passed(evidence.target.url, { found: how }));
-    if (!view.home) return cantTell(view.rootCause()?.reason ?? 'the home page was not read', { expected });
-    return overSite(context, failed(evidence.target.url, { found: 'open to everybody' }));
+    if (!view.home) return cantTell(view.rootCause()?.reason ?? saysOfAll('home-not-read'), { expected });
+    return overSite(context, failed(evidence.target.url, { found: saysOfAll('open-to-everybody') }));
   },
   recipe: ({ brief }) => ({
     steps: 'Take the environment down, ask for a password, or let it lead to the live site.',

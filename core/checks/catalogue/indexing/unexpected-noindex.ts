@@ -1,10 +1,17 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
 import { isExplained, isHeeded, mustBeListed } from './wanted-pages';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('indexing.unexpected-noindex', {
+  'noindex-in':
+    'noindex in the {inPage, select, yes {page} other {header}}{everyone, select, yes {} other { for {agent}}}',
+});
 
 export const unexpectedNoindex = defineCheck({
   id: 'indexing.unexpected-noindex',
   title: 'No other page carries an unexpected noindex',
+  fault: 'Another page carries an unexpected noindex',
   severity: 'major',
   situations: ['live'],
   scope: 'page',
@@ -25,7 +32,11 @@ export const unexpectedNoindex = defineCheck({
         const against = page.noIndex.find((n) => isHeeded(n.agent, brief));
         return against
           ? failed(page.url, {
-              found: `noindex in the ${against.from === 'meta' ? 'page' : 'header'}${against.agent === '*' ? '' : ` for ${against.agent}`}`,
+              found: says('noindex-in', {
+                inPage: against.from === 'meta' ? 'yes' : 'no',
+                everyone: against.agent === '*' ? 'yes' : 'no',
+                agent: against.agent,
+              }),
               raw: against.raw,
               adopt: { field: 'hiddenPaths', how: 'add', value: page.path },
             })

@@ -5,21 +5,34 @@ import { failed, inapplicable, overPages, passed, unsure } from '#core/checks/ki
 import { differing, intendedState, type IntendedText } from '#core/facts/intended-text';
 import type { PlaceResult } from '#core/facts/finding';
 import type { ReadPage } from '#core/checks/view/read-page';
+import { sentences } from '#core/text/sentences';
+import { restingOn } from '#core/checks/kit/says';
+
+const says = sentences('metadata.as-intended', {
+  'as-intended': 'as intended',
+  'not-utf-8': 'the page is not read as UTF-8',
+  field: '{field, select, title {title} other {description}} “{text}”',
+  'no-field': 'no {field, select, title {title} other {description}}',
+  differs: '{state, select, other {{state}}}{hasDay, select, yes { {day}} other {}}: {found}',
+  'no-texts-written': 'no texts are written for this site',
+});
 
 function judgePage(page: ReadPage, wanted: IntendedText): PlaceResult {
   const live = { title: textOf(page, 'title') ?? '', description: textOf(page, 'description') ?? '' };
   const state = intendedState(wanted, live);
-  if (state === 'live') return passed(page.url, { found: 'as intended' });
+  if (state === 'live') return passed(page.url, { found: says('as-intended') });
   // letters that were read wrongly are the encoding’s fault
   if (page.evidence.charset !== 'utf-8')
-    return unsure(page.url, 'rests on metadata.charset: the page is not read as UTF-8');
+    return unsure(page.url, restingOn('metadata.charset', says('not-utf-8')));
   const fields = differing(wanted, live);
-  const found = fields.map((field) => (live[field] ? `${field} “${live[field]}”` : `no ${field}`));
-  const since = state === 'not yet' ? state : `${state} ${wanted.seenAt!.slice(0, 10)}`;
+  const found = fields.map((field) =>
+    live[field] ? says('field', { field, text: live[field] }) : says('no-field', { field }),
+  );
+  const day = state === 'not yet' ? undefined : wanted.seenAt!.slice(0, 10);
   const [title] = page.facts.titles;
   return failed(page.url, {
     expected: fields.map((field) => `${field} “${wanted[field]}”`).join(', '),
-    found: `${since}: ${found.join(', ')}`,
+    found: says('differs', { state, hasDay: day ? 'yes' : 'no', day, found }),
     raw: [title && title.raw + title.text, page.description?.raw].filter(Boolean).join('\n'),
   });
 }
@@ -27,6 +40,7 @@ function judgePage(page: ReadPage, wanted: IntendedText): PlaceResult {
 export const asIntended = defineCheck({
   id: 'metadata.as-intended',
   title: 'Title and description are the intended ones',
+  fault: 'A title or description is not the intended one',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -38,7 +52,7 @@ export const asIntended = defineCheck({
     none: 'no page that was read has an intended text',
   },
   judge(context) {
-    if (!context.intended?.length) return inapplicable('no texts are written for this site');
+    if (!context.intended?.length) return inapplicable(says('no-texts-written'));
     const wantedFor = intendedFor(context);
     return overPages(context, (page) => {
       const wanted = wantedFor(page.url);

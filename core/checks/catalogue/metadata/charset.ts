@@ -1,10 +1,15 @@
 import { headerValues } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { seen } from '#core/facts/said';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('metadata.charset', { nothing: 'nothing' });
 
 export const charset = defineCheck({
   id: 'metadata.charset',
   title: 'Character encoding is UTF-8 and declared',
+  fault: 'Character encoding is not UTF-8 or not declared',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -14,11 +19,11 @@ export const charset = defineCheck({
   messages: { expected: 'UTF-8 by header, byte order mark or within the first 1024 bytes' },
   judge(context) {
     return overPages(context, (page) => {
-      const found = page.evidence.charset ?? 'nothing';
+      const { charset: found } = page.evidence;
       const raw = headerValues(page.answer, 'content-type')
         .map((v) => `Content-Type: ${v}`)
         .join('\n');
-      return (found === 'utf-8' ? passed : failed)(page.url, { found, raw });
+      return (found === 'utf-8' ? passed : failed)(page.url, { found: seen(found) ?? says('nothing'), raw });
     });
   },
   recipe: () => ({

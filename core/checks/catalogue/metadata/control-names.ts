@@ -1,10 +1,19 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
 import { quantity } from '#core/text/quantity';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('metadata.control-names', {
+  link: '{n, plural, one {{n} link} other {{n} links}} without a name',
+  button: '{n, plural, one {{n} button} other {{n} buttons}} without a name',
+  field: '{n, plural, one {{n} field} other {{n} fields}} without a name',
+  all: '{each}',
+});
 
 export const controlNames = defineCheck({
   id: 'metadata.control-names',
   title: 'Links, buttons and fields have a name',
+  fault: 'A link, button or field has no name',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -21,7 +30,7 @@ export const controlNames = defineCheck({
         .map((k) => [k, unnamed.filter((u) => u.kind === k).length] as const)
         .filter(([, n]) => n);
       return failed(page.url, {
-        found: counts.map(([k, n]) => `${quantity(n, k)} without a name`).join(', '),
+        found: says('all', { each: counts.map(([k, n]) => says(k, { n })) }),
         raw: unnamed
           .slice(0, 5)
           .map((u) => u.raw)

@@ -2,10 +2,16 @@ import { LISTING_SIZE, lineFit } from '#core/text/width';
 import { defineCheck } from '#core/checks/kit/check';
 import { intendedPaste } from '#core/checks/kit/intended-paste';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('metadata.description-length', {
+  length: '{count} characters, {px} px',
+});
 
 export const descriptionLength = defineCheck({
   id: 'metadata.description-length',
   title: 'Meta descriptions fit a search listing',
+  fault: 'A meta description does not fit a search listing',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -36,7 +42,7 @@ export const descriptionLength = defineCheck({
       if (!text) return null;
       const { count, px, fits } = lineFit(text, LISTING_SIZE.description, context.parameters);
       const good = fits && (limit === undefined || count <= limit);
-      return (good ? passed : failed)(page.url, { found: `${count} characters, ${px} px`, raw: meta!.raw });
+      return (good ? passed : failed)(page.url, { found: says('length', { count, px }), raw: meta!.raw });
     });
   },
   recipe: (context, finding) => ({

@@ -3,10 +3,18 @@ import { defineCheck } from '#core/checks/kit/check';
 import { intendedFor } from '#core/checks/kit/intended-paste';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { textTag } from '#core/recipes/markup';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { restingOn, saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('metadata.description-names-site', {
+  'there-no-description': 'there is no description',
+});
 
 export const descriptionNamesSite = defineCheck({
   id: 'metadata.description-names-site',
   title: 'Home description contains the site’s name',
+  fault: 'Home description lacks the site’s name',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',
@@ -16,15 +24,15 @@ export const descriptionNamesSite = defineCheck({
   messages: { expected: ({ brief }) => `“${brief.name}” in the description` },
   judge(context) {
     const { brief, view } = context;
-    if (!view.home) return cantTell('the home page was not read');
+    if (!view.home) return cantTell(saysOfAll('home-not-read'));
     const meta = view.home.description;
     const { expected } = context.words;
     if (!meta?.content.trim())
-      return cantTell('rests on metadata.description-present: there is no description', { expected });
+      return cantTell(restingOn('metadata.description-present', says('there-no-description')), { expected });
     return overSite(
       context,
       (namesSite(meta.content, brief.name) ? passed : failed)(view.home.url, {
-        found: meta.content,
+        found: seen(meta.content),
         raw: meta.raw,
       }),
     );

@@ -2,6 +2,14 @@ import { defineCheck } from '#core/checks/kit/check';
 import { intendedPaste } from '#core/checks/kit/intended-paste';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 import type { ReadPage } from '#core/checks/view/read-page';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('metadata.description-present', {
+  several: '{allCount} descriptions',
+  'empty-description': 'an empty description',
+});
 
 /** Less than this of a page's text makes no description (metadata.description-length). */
 const SHORTEST_START = 80;
@@ -18,6 +26,7 @@ function beginning(facts: ReadPage['facts'] | undefined): string {
 export const descriptionPresent = defineCheck({
   id: 'metadata.description-present',
   title: 'Every page has one meta description',
+  fault: 'A page has no meta description or several',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -29,10 +38,10 @@ export const descriptionPresent = defineCheck({
     return overPages(context, (page) => {
       const all = page.facts.metas.filter((m) => m.name === 'description');
       const raw = all.map((m) => m.raw).join('\n');
-      if (!all.length) return failed(page.url, { found: 'none' });
-      if (all.length > 1) return failed(page.url, { found: `${all.length} descriptions`, raw });
-      if (!all[0]!.content.trim()) return failed(page.url, { found: 'an empty description', raw });
-      return passed(page.url, { found: all[0]!.content, raw });
+      if (!all.length) return failed(page.url, { found: saysOfAll('none') });
+      if (all.length > 1) return failed(page.url, { found: says('several', { allCount: all.length }), raw });
+      if (!all[0]!.content.trim()) return failed(page.url, { found: says('empty-description'), raw });
+      return passed(page.url, { found: seen(all[0]!.content), raw });
     });
   },
   recipe: (context, finding) => ({

@@ -5,6 +5,7 @@ import { overUnique } from '#core/checks/kit/uniqueness';
 export const descriptionUnique = defineCheck({
   id: 'metadata.description-unique',
   title: 'Meta descriptions are unique',
+  fault: 'A meta description is on several pages',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',

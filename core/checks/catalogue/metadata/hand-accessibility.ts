@@ -3,6 +3,7 @@ import { defineManualCheck } from '#core/checks/kit/check';
 export const handAccessibility = defineManualCheck({
   id: 'metadata.hand-accessibility',
   title: 'Keyboard, focus, contrast and reflow are looked through',
+  fault: 'Keyboard, focus, contrast or reflow has a fault',
   severity: 'major',
   situations: ['staging'],
   source: 'WCAG 2.1.1, 2.4.7, 1.4.3, 1.4.10',

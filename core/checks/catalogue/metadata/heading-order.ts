@@ -1,9 +1,15 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('metadata.heading-order', {
+  skipped: 'h{level}, then h{level2} “{text}”',
+});
 
 export const headingOrder = defineCheck({
   id: 'metadata.heading-order',
   title: 'Heading levels are not skipped',
+  fault: 'A heading level is skipped',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -19,7 +25,7 @@ export const headingOrder = defineCheck({
       const skip = headings[at];
       return skip
         ? failed(page.url, {
-            found: `h${headings[at - 1]!.level}, then h${skip.level} “${skip.text}”`,
+            found: says('skipped', { level: headings[at - 1]!.level, level2: skip.level, text: skip.text }),
             raw: skip.raw,
           })
         : page.passed;

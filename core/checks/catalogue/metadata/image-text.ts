@@ -1,9 +1,15 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('metadata.image-text', {
+  'without-alt': '{bareCount} of {imagesCount} without alt',
+});
 
 export const imageText = defineCheck({
   id: 'metadata.image-text',
   title: 'Every img has an alt text',
+  fault: 'An img has no alt text',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -17,7 +23,7 @@ export const imageText = defineCheck({
       const bare = page.facts.images.filter((i) => i.alt === null);
       return bare.length
         ? failed(page.url, {
-            found: `${bare.length} of ${page.facts.images.length} without alt`,
+            found: says('without-alt', { bareCount: bare.length, imagesCount: page.facts.images.length }),
             raw: bare
               .slice(0, 5)
               .map((i) => i.raw)

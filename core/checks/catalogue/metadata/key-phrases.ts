@@ -1,6 +1,14 @@
 import { foldLoosely } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('metadata.key-phrases', {
+  'none-in':
+    'none in the {lacking, select, title {title} description {description} other {title and the description}}',
+  'in-both': 'in both',
+});
 
 /** Whether a text carries one of the phrases. */
 export const carriesPhrase = (text: string, phrases: readonly string[]): boolean =>
@@ -9,6 +17,7 @@ export const carriesPhrase = (text: string, phrases: readonly string[]): boolean
 export const keyPhrases = defineCheck({
   id: 'metadata.key-phrases',
   title: 'Home title and description carry a key phrase',
+  fault: 'Home title or description carries no key phrase',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',
@@ -21,7 +30,7 @@ export const keyPhrases = defineCheck({
   },
   judge(context) {
     const { brief, view } = context;
-    if (!view.home) return cantTell('the home page was not read');
+    if (!view.home) return cantTell(saysOfAll('home-not-read'));
     const carries = (text: string | undefined) => carriesPhrase(text ?? '', brief.keyPhrases);
     const title = view.home.facts.titles[0]?.text,
       description = view.home.description?.content;
@@ -29,7 +38,7 @@ export const keyPhrases = defineCheck({
     return overSite(
       context,
       (lacking.length ? failed : passed)(view.home.url, {
-        found: lacking.length ? `none in the ${lacking.join(' and the ')}` : 'in both',
+        found: lacking.length ? says('none-in', { lacking: lacking.join('-and-') }) : says('in-both'),
         raw: `${title ?? ''}\n${description ?? ''}`,
       }),
     );

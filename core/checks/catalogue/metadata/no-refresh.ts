@@ -1,5 +1,10 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('metadata.no-refresh', {
+  'after-seconds': 'after {refreshDelay} seconds',
+});
 
 /** The delay of a refresh in seconds (HTML, shared declarative refresh steps); undefined when it is none. */
 export function refreshDelay(content: string): number | undefined {
@@ -10,6 +15,7 @@ export function refreshDelay(content: string): number | undefined {
 export const noRefresh = defineCheck({
   id: 'metadata.no-refresh',
   title: 'No meta refresh with a delay',
+  fault: 'A meta refresh has a delay',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -23,7 +29,10 @@ export const noRefresh = defineCheck({
         (m) => m.httpEquiv === 'refresh' && (refreshDelay(m.content) ?? 0) > 0,
       );
       return meta
-        ? failed(page.url, { found: `after ${refreshDelay(meta.content)} seconds`, raw: meta.raw })
+        ? failed(page.url, {
+            found: says('after-seconds', { refreshDelay: refreshDelay(meta.content) }),
+            raw: meta.raw,
+          })
         : page.passed;
     }),
   recipe: () => ({

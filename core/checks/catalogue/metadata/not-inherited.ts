@@ -4,6 +4,13 @@ import { defineCheck } from '#core/checks/kit/check';
 import { intendedPaste } from '#core/checks/kit/intended-paste';
 import { DefaultTexts, textOf } from '#core/checks/kit/default-texts';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('metadata.not-inherited', {
+  title: 'title “{title}”, {words}',
+  description: 'description “{description}”, {words}',
+});
 
 function judgePage(page: ReadPage, defaults: DefaultTexts): PlaceResult | null {
   const title = textOf(page, 'title') ?? '';
@@ -12,16 +19,17 @@ function judgePage(page: ReadPage, defaults: DefaultTexts): PlaceResult | null {
   const tag = page.description ? `\n${page.description.raw}` : '';
   const raw = `${page.facts.titles[0]?.raw ?? ''}${title}${tag}`;
   const ofTitle = defaults.behind(page, 'title');
-  if (ofTitle) return failed(page.url, { found: `title “${title}”, ${ofTitle.words}`, raw });
+  if (ofTitle) return failed(page.url, { found: says('title', { title, words: ofTitle.words }), raw });
   const ofDescription = defaults.behind(page, 'description');
   if (ofDescription)
-    return failed(page.url, { found: `description “${description}”, ${ofDescription.words}`, raw });
-  return passed(page.url, { found: title });
+    return failed(page.url, { found: says('description', { description, words: ofDescription.words }), raw });
+  return passed(page.url, { found: seen(title) });
 }
 
 export const notInherited = defineCheck({
   id: 'metadata.not-inherited',
   title: 'Title and description are the page’s own',
+  fault: 'A title or description is a default',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',

@@ -1,9 +1,18 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('metadata.one-main-heading', {
+  several: '{allCount} h1: {all}',
+  'no-h1': 'no h1',
+  'empty-h1': 'an empty h1',
+});
 
 export const oneMainHeading = defineCheck({
   id: 'metadata.one-main-heading',
   title: 'Every page has one h1',
+  fault: 'A page has no h1 or several',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -17,13 +26,18 @@ export const oneMainHeading = defineCheck({
       if (all.length !== 1)
         return failed(page.url, {
           found: all.length
-            ? `${all.length} h1: ${all
-                .map((h) => `“${h.text}”`)
-                .slice(0, 3)
-                .join(', ')}`
-            : 'no h1',
+            ? says('several', {
+                allCount: all.length,
+                all: all
+                  .map((h) => `“${h.text}”`)
+                  .slice(0, 3)
+                  .join(', '),
+              })
+            : says('no-h1'),
         });
-      return (all[0]!.text ? passed : failed)(page.url, { found: all[0]!.text || 'an empty h1' });
+      return (all[0]!.text ? passed : failed)(page.url, {
+        found: seen(all[0]!.text || undefined) ?? says('empty-h1'),
+      });
     });
   },
   recipe: () => ({ steps: 'Make the heading that names the page the only h1; set others to h2.' }),

@@ -1,9 +1,19 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('metadata.structured-data', {
+  error: 'line {line}: {error}',
+  empty: 'line {line}: nothing in it',
+  'no-context': 'line {line}: no @context',
+  'node-without-type': 'line {line}: a node without @type',
+});
 
 export const structuredData = defineCheck({
   id: 'metadata.structured-data',
   title: 'JSON-LD parses, with type and context',
+  fault: 'JSON-LD does not parse or lacks type or context',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -18,17 +28,17 @@ export const structuredData = defineCheck({
     overPages(context, (page) => {
       if (!page.facts.jsonLd.length) return null;
       for (const b of page.facts.jsonLd) {
-        const at = `line ${b.line}`;
-        if (b.error) return failed(page.url, { found: `${at}: ${b.error}`, raw: b.raw });
-        if (!b.nodes.length) return failed(page.url, { found: `${at}: nothing in it`, raw: b.raw });
+        const { line } = b;
+        if (b.error) return failed(page.url, { found: says('error', { line, error: b.error }), raw: b.raw });
+        if (!b.nodes.length) return failed(page.url, { found: says('empty', { line }), raw: b.raw });
         if (b.nodes.some((n) => !n.hasContext))
-          return failed(page.url, { found: `${at}: no @context`, raw: b.raw });
+          return failed(page.url, { found: says('no-context', { line }), raw: b.raw });
         if (b.nodes.some((n) => !n.types.length))
-          return failed(page.url, { found: `${at}: a node without @type`, raw: b.raw });
+          return failed(page.url, { found: says('node-without-type', { line }), raw: b.raw });
       }
       const types = new Set<string>();
       for (const b of page.facts.jsonLd) for (const n of b.nodes) for (const t of n.types) types.add(t);
-      return passed(page.url, { found: [...types].join(', ') });
+      return passed(page.url, { found: seen([...types].join(', ')) });
     }),
   recipe: () => ({
     steps:

@@ -2,10 +2,16 @@ import { LISTING_SIZE, lineFit } from '#core/text/width';
 import { defineCheck } from '#core/checks/kit/check';
 import { intendedPaste } from '#core/checks/kit/intended-paste';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('metadata.title-length', {
+  length: '{count} characters, {px} px: {text}',
+});
 
 export const titleLength = defineCheck({
   id: 'metadata.title-length',
   title: 'Titles fit a search listing',
+  fault: 'A title does not fit a search listing',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -34,7 +40,7 @@ export const titleLength = defineCheck({
       if (!title?.text) return null;
       const { count, px, fits } = lineFit(title.text, LISTING_SIZE.title, context.parameters);
       return (fits ? passed : failed)(page.url, {
-        found: `${count} characters, ${px} px: ${title.text}`,
+        found: says('length', { count, px, text: title.text }),
         raw: title.raw + title.text,
       });
     }),

@@ -2,10 +2,20 @@ import { defineCheck } from '#core/checks/kit/check';
 import { intendedPaste } from '#core/checks/kit/intended-paste';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 import { madeTitle } from '#core/checks/kit/page-titles';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('metadata.title-present', {
+  several: '{titlesCount} titles',
+  'empty-title': 'an empty title',
+  'title-in-body': 'a title in the body',
+});
 
 export const titlePresent = defineCheck({
   id: 'metadata.title-present',
   title: 'Every page has one title',
+  fault: 'A page has no title or several',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -16,12 +26,13 @@ export const titlePresent = defineCheck({
   judge(context) {
     return overPages(context, (page) => {
       const titles = page.facts.titles;
-      if (!titles.length) return failed(page.url, { found: 'none' });
+      if (!titles.length) return failed(page.url, { found: saysOfAll('none') });
       const raw = titles.map((t) => `${t.raw}${t.text}</title>`).join('\n');
-      if (titles.length > 1) return failed(page.url, { found: `${titles.length} titles`, raw });
-      if (!titles[0]!.text) return failed(page.url, { found: 'an empty title', raw });
-      if (titles[0]!.where === 'body') return failed(page.url, { found: 'a title in the body', raw });
-      return passed(page.url, { found: titles[0]!.text, raw });
+      if (titles.length > 1)
+        return failed(page.url, { found: says('several', { titlesCount: titles.length }), raw });
+      if (!titles[0]!.text) return failed(page.url, { found: says('empty-title'), raw });
+      if (titles[0]!.where === 'body') return failed(page.url, { found: says('title-in-body'), raw });
+      return passed(page.url, { found: seen(titles[0]!.text), raw });
     });
   },
   recipe: (context, finding) => ({

@@ -5,6 +5,7 @@ import { overUnique } from '#core/checks/kit/uniqueness';
 export const titleUnique = defineCheck({
   id: 'metadata.title-unique',
   title: 'Titles are unique',
+  fault: 'A title is on several pages',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',

@@ -1,5 +1,13 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen, type Said } from '#core/facts/said';
+
+const says = sentences('metadata.viewport', {
+  empty: 'empty',
+  'zoom-forbidden': 'zoom forbidden: {content}',
+  'no-viewport': 'no viewport',
+});
 
 /**
  * The settings of a viewport: names and values with an equals sign between; commas, semicolons and white space
@@ -27,18 +35,19 @@ function isScalable(value: string | undefined): boolean {
   return !Number.isNaN(number) && Math.abs(number) >= 1;
 }
 
-/** What is wrong with a viewport's settings, or nothing. */
-function faultOf(content: string): string {
+/** What is wrong with a viewport's settings, or null. */
+function faultOf(content: string): Said | null {
   const settings = settingsOf(content);
-  if (settings.get('width') !== 'device-width') return content || 'empty';
+  if (settings.get('width') !== 'device-width') return content ? seen(content) : says('empty');
   // WCAG 1.4.4 asks for 200 %
   const zoom = isScalable(settings.get('user-scalable')) && scaleOf(settings.get('maximum-scale')) >= 2;
-  return zoom ? '' : `zoom forbidden: ${content}`;
+  return zoom ? null : says('zoom-forbidden', { content });
 }
 
 export const viewport = defineCheck({
   id: 'metadata.viewport',
   title: 'Viewport fits phones and allows zoom',
+  fault: 'Viewport does not fit phones or forbids zoom',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -47,15 +56,15 @@ export const viewport = defineCheck({
   source: 'CSS Viewport; WCAG 1.4.4',
   messages: { expected: 'width=device-width, zoom not forbidden' },
   judge(context) {
-    const faults = new Map<string, string>();
+    const faults = new Map<string, Said | null>();
     return overPages(context, (page) => {
       const meta = page.facts.metas.find((m) => m.name === 'viewport');
-      if (!meta) return failed(page.url, { found: 'no viewport' });
+      if (!meta) return failed(page.url, { found: says('no-viewport') });
       let fault = faults.get(meta.content);
       if (fault === undefined) faults.set(meta.content, (fault = faultOf(meta.content)));
       return fault
         ? failed(page.url, { found: fault, raw: meta.raw })
-        : passed(page.url, { found: meta.content, raw: meta.raw });
+        : passed(page.url, { found: seen(meta.content), raw: meta.raw });
     });
   },
   recipe: () => ({

@@ -1,10 +1,12 @@
 import { normaliseUrl } from '#core/extract/address';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
+import { seen } from '#core/facts/said';
 
 export const addressAgrees = defineCheck({
   id: 'sharing.address-agrees',
   title: 'og:url is the canonical',
+  fault: 'og:url is not the canonical',
   severity: 'minor',
   situations: ['live'],
   scope: 'page',
@@ -18,7 +20,7 @@ export const addressAgrees = defineCheck({
       const canonical = page.canonical;
       if (!meta?.content || !canonical) return null;
       return (normaliseUrl(meta.content) === canonical ? passed : failed)(page.url, {
-        found: meta.content,
+        found: seen(meta.content),
         expected: canonical,
         raw: meta.raw,
       });

@@ -1,11 +1,19 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('sharing.card', {
+  'no-card-type': 'no card type',
+  'empty-card-type': 'an empty card type',
+});
 
 const TYPES = new Set(['summary', 'summary_large_image', 'app', 'player']);
 
 export const card = defineCheck({
   id: 'sharing.card',
   title: 'Card type for shared links is declared',
+  fault: 'Card type for shared links is missing',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -16,9 +24,9 @@ export const card = defineCheck({
   judge: (context) =>
     overPages(context, (page) => {
       const meta = page.facts.metas.find((m) => m.name === 'twitter:card' || m.property === 'twitter:card');
-      if (!meta) return failed(page.url, { found: 'no card type' });
+      if (!meta) return failed(page.url, { found: says('no-card-type') });
       return (TYPES.has(meta.content.trim().toLowerCase()) ? passed : failed)(page.url, {
-        found: meta.content || 'an empty card type',
+        found: seen(meta.content || undefined) ?? says('empty-card-type'),
         raw: meta.raw,
       });
     }),

@@ -1,10 +1,16 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
-import { offerOf, sizesInWords } from './icons';
+import { offerOf, sizesOf } from './icons';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('sharing.favicon', {
+  'no-icon-asked': 'no icon was asked for',
+});
 
 export const favicon = defineCheck({
   id: 'sharing.favicon',
   title: 'Favicon loads, is square and large enough',
+  fault: 'Favicon is missing, not square or too small',
   severity: 'major',
   situations: ['staging', 'holding', 'live'],
   scope: 'site',
@@ -28,12 +34,14 @@ export const favicon = defineCheck({
       : `a square icon of at least ${parameters.size} px, or SVG`;
     const offers = evidence.assets.filter((a) => a.roles.includes('icon')).map(offerOf);
     const place = offers[0]?.asset.url ?? `https://${view.preferredHost}/favicon.ico`;
-    if (!offers.length) return cantTell('no icon was asked for', { expected });
+    if (!offers.length) return cantTell(says('no-icon-asked'), { expected });
     const usable = offers.filter((o) => !o.fault);
     if (!usable.length) {
       if (offers.every((o) => o.asset.chain.error?.code === 'timeout'))
         return cantTell(offers[0]!.fault!, { expected });
-      return overSite(context, failed(place, { found: sizesInWords(offers.slice(0, 3)) }), { expected });
+      return overSite(context, failed(place, { found: sizesOf(offers.slice(0, 3)) }), {
+        expected,
+      });
     }
     const square = usable.filter((o) => o.vector || o.sizes.some((s) => s.width === s.height));
     const sizes = new Set(
@@ -50,7 +58,7 @@ export const favicon = defineCheck({
     return overSite(
       context,
       (square.length && good ? passed : failed)(place, {
-        found: sizesInWords(usable),
+        found: sizesOf(usable),
         raw: raw || undefined,
       }),
       { expected },

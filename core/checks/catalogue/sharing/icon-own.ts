@@ -1,9 +1,18 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('sharing.icon-own', {
+  'no-default-known': 'the host profile knows no default icon',
+  'default-icon': 'the default icon of {name}',
+  'icon-own': 'an icon of its own',
+});
 
 export const iconOwn = defineCheck({
   id: 'sharing.icon-own',
   title: 'Favicon is not the host’s default',
+  fault: 'Favicon is the host’s default',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'site',
@@ -14,18 +23,18 @@ export const iconOwn = defineCheck({
   judge(context) {
     const { evidence, profile } = context;
     const known = new Set((profile.defaults?.iconHashes ?? []).map((h) => h.toLowerCase()));
-    if (!known.size) return inapplicable('the host profile knows no default icon');
+    if (!known.size) return inapplicable(says('no-default-known'));
     const icons = evidence.assets.filter((a) => a.roles.includes('icon') || a.roles.includes('touch-icon'));
     const read = icons.filter((a) => a.sha256 && a.image);
     if (!read.length)
       return icons.length && icons.every((a) => a.chain.end === 'answer')
-        ? inapplicable('there is no icon; sharing.favicon says so')
-        : cantTell('no icon could be read');
+        ? inapplicable(saysOfAll('no-icon'))
+        : cantTell(saysOfAll('no-icon-readable'));
     const hit = read.find((a) => known.has(a.sha256!));
     return overSite(
       context,
       (hit ? failed : passed)((hit ?? read[0]!).url, {
-        found: hit ? `the default icon of ${profile.name}` : 'an icon of its own',
+        found: hit ? says('default-icon', { name: profile.name }) : says('icon-own'),
         raw: `SHA-256 ${(hit ?? read[0]!).sha256}`,
       }),
     );

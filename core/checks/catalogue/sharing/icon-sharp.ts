@@ -1,10 +1,12 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
-import { offerOf, sizesInWords } from './icons';
+import { offerOf, sizesOf } from './icons';
+import { saysOfAll } from '#core/checks/kit/says';
 
 export const iconSharp = defineCheck({
   id: 'sharing.icon-sharp',
   title: 'Favicon is sharp on dense screens',
+  fault: 'Favicon is blurred on dense screens',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',
@@ -30,21 +32,17 @@ export const iconSharp = defineCheck({
     const usable = offers.filter((o) => !o.fault);
     if (!usable.length)
       return offers.length && offers.every((o) => o.asset.chain.error?.code !== 'timeout')
-        ? inapplicable('there is no icon; sharing.favicon says so')
-        : cantTell('no icon could be read', { expected });
+        ? inapplicable(saysOfAll('no-icon'))
+        : cantTell(saysOfAll('no-icon-readable'), { expected });
     const sizes = new Set(
       usable.flatMap((o) => o.sizes.filter((s) => s.width === s.height).map((s) => s.width)),
     );
     const good =
       usable.some((o) => o.vector) ||
       (wanted.length ? wanted.every((w) => sizes.has(w)) : [...sizes].some((s) => s >= parameters.size));
-    return overSite(
-      context,
-      (good ? passed : failed)(usable[0]!.asset.url, { found: sizesInWords(usable) }),
-      {
-        expected,
-      },
-    );
+    return overSite(context, (good ? passed : failed)(usable[0]!.asset.url, { found: sizesOf(usable) }), {
+      expected,
+    });
   },
   recipe: ({ profile, parameters }) => {
     const sizes = profile.icons?.recommended?.length

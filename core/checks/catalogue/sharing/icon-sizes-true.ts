@@ -1,11 +1,12 @@
 import { normaliseUrl } from '#core/extract/address';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed } from '#core/checks/kit/judgement';
-import { offerOf, sizesInWords } from './icons';
+import { offerOf, sizesOf } from './icons';
 
 export const iconSizesTrue = defineCheck({
   id: 'sharing.icon-sizes-true',
   title: 'Icon sizes are as declared',
+  fault: 'An icon’s size is not as declared',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'image',
@@ -32,7 +33,7 @@ export const iconSizesTrue = defineCheck({
           ) ?? declared.find((d) => d === 'any' && !offer.vector);
         return [
           (wrong ? failed : passed)(url!, {
-            found: sizesInWords([offer]),
+            found: sizesOf([offer]),
             expected: link.sizes,
             raw: link.raw,
           }),

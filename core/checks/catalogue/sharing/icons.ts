@@ -1,11 +1,16 @@
 /** Icons: which sizes an asset offers. */
 import { finalStatus, type AssetEvidence } from '#core/facts/evidence';
+import { saysOfAll, together } from '#core/checks/kit/says';
+import { seen, type Said } from '#core/facts/said';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('sharing.icons', { 'no-picture': 'no picture' });
 
 export interface IconOffer {
   asset: AssetEvidence;
   vector: boolean;
   sizes: { width: number; height: number }[];
-  fault?: string;
+  fault?: Said;
 }
 
 /** What an icon file really holds; `fault` says why it cannot be used. */
@@ -16,9 +21,13 @@ export function offerOf(asset: AssetEvidence): IconOffer {
       asset,
       vector: false,
       sizes: [],
-      fault: status === undefined ? (asset.chain.error?.message ?? 'no answer') : `status ${status}`,
+      fault:
+        status === undefined
+          ? (seen(asset.chain.error?.message) ?? saysOfAll('no-answer'))
+          : saysOfAll('status', { status }),
     };
-  if (!asset.image) return { asset, vector: false, sizes: [], fault: asset.imageError ?? 'no picture' };
+  if (!asset.image)
+    return { asset, vector: false, sizes: [], fault: seen(asset.imageError) ?? says('no-picture') };
   return {
     asset,
     vector: asset.image.type === 'svg',
@@ -26,9 +35,10 @@ export function offerOf(asset: AssetEvidence): IconOffer {
   };
 }
 
-/** In words: "48 × 48, 240 × 240". */
-export function sizesInWords(offers: IconOffer[]): string {
-  return offers
-    .map((o) => o.fault ?? (o.vector ? 'SVG' : o.sizes.map((s) => `${s.width} × ${s.height}`).join(', ')))
-    .join('; ');
-}
+/** What icons offer: "48 × 48, 240 × 240", or why they cannot be used. */
+export const sizesOf = (offers: readonly IconOffer[]): Said =>
+  together(
+    offers.map(
+      (o) => o.fault ?? seen(o.vector ? 'SVG' : o.sizes.map((s) => `${s.width} × ${s.height}`).join(', ')),
+    ),
+  );

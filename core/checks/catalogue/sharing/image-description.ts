@@ -1,10 +1,18 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 import { escapeText } from '#core/recipes/markup';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('sharing.image-description', {
+  'empty-og-image-alt': 'an empty og:image:alt',
+  'no-og-image-alt': 'no og:image:alt',
+});
 
 export const imageDescription = defineCheck({
   id: 'sharing.image-description',
   title: 'og:image has a text (og:image:alt)',
+  fault: 'og:image has no text (og:image:alt)',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -17,8 +25,11 @@ export const imageDescription = defineCheck({
       if (!page.openGraph('og:image')?.content.trim()) return null;
       const alt = page.openGraph('og:image:alt');
       return alt?.content.trim()
-        ? passed(page.url, { found: alt.content, raw: alt.raw })
-        : failed(page.url, { found: alt ? 'an empty og:image:alt' : 'no og:image:alt', raw: alt?.raw });
+        ? passed(page.url, { found: seen(alt.content), raw: alt.raw })
+        : failed(page.url, {
+            found: alt ? says('empty-og-image-alt') : says('no-og-image-alt'),
+            raw: alt?.raw,
+          });
     });
   },
   recipe: ({ brief }) => ({

@@ -5,6 +5,16 @@ import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed, unsure } from '#core/checks/kit/judgement';
 import { remembering } from '#core/remembering';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('sharing.image-loads', {
+  'picture-not-fetched': 'the picture was not fetched',
+  'status-of': '{given}: status {status}',
+  'no-picture': '{given}: {imageError}',
+  size: '{width} × {height}',
+});
 
 export function assetAt(evidence: Evidence, url: string): AssetEvidence | undefined {
   return evidence.assets.find((a) => a.url === url);
@@ -13,22 +23,27 @@ export function assetAt(evidence: Evidence, url: string): AssetEvidence | undefi
 function judgePicture(page: string, meta: MetaTag, asset: AssetEvidence | undefined): PlaceResult {
   const { raw } = meta;
   const given = meta.content.trim();
-  if (!asset) return unsure(page, 'the picture was not fetched', { raw });
+  if (!asset) return unsure(page, says('picture-not-fetched'), { raw });
   const status = finalStatus(asset.chain);
   if (status === undefined) {
     const { code, message = 'no answer' } = asset.chain.error ?? {};
     return code === 'forbidden-address' || code === 'timeout'
-      ? unsure(page, message, { raw })
-      : failed(page, { found: message, raw });
+      ? unsure(page, seen(message), { raw })
+      : failed(page, { found: seen(message), raw });
   }
-  if (status !== 200) return failed(page, { found: `${given}: status ${status}`, raw });
-  if (!asset.image) return failed(page, { found: `${given}: ${asset.imageError ?? 'no picture'}`, raw });
-  return passed(page, { found: `${asset.image.width} × ${asset.image.height}`, raw });
+  if (status !== 200) return failed(page, { found: says('status-of', { given, status }), raw });
+  if (!asset.image)
+    return failed(page, {
+      found: says('no-picture', { given, imageError: asset.imageError ?? 'no picture' }),
+      raw,
+    });
+  return passed(page, { found: says('size', { width: asset.image.width, height: asset.image.height }), raw });
 }
 
 export const imageLoads = defineCheck({
   id: 'sharing.image-loads',
   title: 'og:image loads as a picture',
+  fault: 'og:image does not load as a picture',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -47,8 +62,8 @@ export const imageLoads = defineCheck({
       const given = meta?.content.trim();
       if (!meta || !given) return null;
       const address = pictureAddress(given);
-      if (!address) return failed(page.url, { found: `not absolute: ${given}`, raw: meta.raw });
-      if (!address.startsWith('https:')) return failed(page.url, { found: given, raw: meta.raw });
+      if (!address) return failed(page.url, { found: saysOfAll('not-absolute', { given }), raw: meta.raw });
+      if (!address.startsWith('https:')) return failed(page.url, { found: seen(given), raw: meta.raw });
       return judgePicture(page.url, meta, assetAt(context.evidence, address));
     });
   },

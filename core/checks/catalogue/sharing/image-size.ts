@@ -1,10 +1,16 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { SHARE_SIZE } from '#core/pictures/crop';
 import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('sharing.image-size', {
+  size: '{w} × {h}{isSmall, select, yes {} other {{isOff, select, yes {, ratio {w2} : 1} other {}}}}',
+});
 
 export const imageSize = defineCheck({
   id: 'sharing.image-size',
   title: 'og:image is at least 1200 x 630',
+  fault: 'og:image is smaller than 1200 x 630 or off its ratio',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'image',
@@ -32,7 +38,13 @@ export const imageSize = defineCheck({
         const off = Math.abs(w * height - width * h) * 100 > tolerance * width * h;
         const small = w < width || h < height;
         return (small || off ? failed : passed)(a.url, {
-          found: `${w} × ${h}${small ? '' : off ? `, ratio ${(w / h).toFixed(2)} : 1` : ''}`,
+          found: says('size', {
+            w,
+            h,
+            isSmall: small ? 'yes' : 'no',
+            isOff: off ? 'yes' : 'no',
+            w2: off ? (w / h).toFixed(2) : undefined,
+          }),
         });
       });
     return overPlaces(context, places);

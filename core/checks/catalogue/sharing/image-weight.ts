@@ -1,10 +1,12 @@
 import { lastAnswer } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
+import { saysOfAll } from '#core/checks/kit/says';
 
 export const imageWeight = defineCheck({
   id: 'sharing.image-weight',
   title: 'og:image is light enough',
+  fault: 'og:image is too heavy',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'image',
@@ -29,7 +31,7 @@ export const imageWeight = defineCheck({
       context,
       pictures.map((a) => {
         const bytes = a.size ?? lastAnswer(a.chain)?.bytes?.decoded ?? 0;
-        return (bytes <= limit ? passed : failed)(a.url, { found: `${bytes} bytes` });
+        return (bytes <= limit ? passed : failed)(a.url, { found: saysOfAll('bytes', { bytes }) });
       }),
       {
         expected: `at most ${limit} bytes`,

@@ -4,6 +4,18 @@ import { parseUrl } from '#core/extract/address';
 import { MANIFEST_SIZES } from '#core/pictures/icon-sizes';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen, type Said } from '#core/facts/said';
+import { saysOfAll, together } from '#core/checks/kit/says';
+
+const says = sentences('sharing.manifest', {
+  'no-icon-of': 'no icon of {size} px',
+  'icon-dead': '{src} is not there',
+  'start-outside-scope': 'start_url {startUrl} is outside {scope}',
+  'foreign-start': 'start_url is on another origin',
+  'no-name': 'no name',
+  'no-manifest-linked': 'no manifest is linked',
+});
 
 /**
  * Whether an address is within a scope: same origin, path beginning with the scope's (Web Application
@@ -15,29 +27,33 @@ export function withinScope(address: string, scope: string): boolean {
   return a !== undefined && s !== undefined && a.origin === s.origin && a.pathname.startsWith(s.pathname);
 }
 
-function lackingIcons({ icons }: ManifestFacts, assets: readonly AssetEvidence[]): string[] {
+function lackingIcons({ icons }: ManifestFacts, assets: readonly AssetEvidence[]): Said[] {
   const sizes = new Set(icons.flatMap((i) => i.sizes));
   const missing = MANIFEST_SIZES.filter((s) => !sizes.has(`${s}x${s}`) && !sizes.has('any'));
   const dead = icons.find((i) => {
     const asset = assets.find((a) => a.url === i.src);
     return asset?.chain.end === 'answer' && finalStatus(asset.chain) !== 200;
   });
-  return [...missing.map((s) => `no icon of ${s} px`), ...(dead ? [`${dead.src} is not there`] : [])];
+  return [
+    ...missing.map((s) => says('no-icon-of', { size: s })),
+    ...(dead ? [says('icon-dead', { src: dead.src })] : []),
+  ];
 }
 
-function strayStart({ startUrl, scope }: ManifestFacts, url: string): string[] {
+function strayStart({ startUrl, scope }: ManifestFacts, url: string): Said[] {
   if (!startUrl) return [];
   const inScope = withinScope(startUrl, scope ?? new URL('.', startUrl).href);
   const isOwn = parseUrl(startUrl)?.origin === new URL(url).origin;
   return [
-    ...(inScope ? [] : [`start_url ${startUrl} is outside ${scope}`]),
-    ...(isOwn ? [] : ['start_url is on another origin']),
+    ...(inScope ? [] : [says('start-outside-scope', { startUrl, scope })]),
+    ...(isOwn ? [] : [says('foreign-start')]),
   ];
 }
 
 export const manifest = defineCheck({
   id: 'sharing.manifest',
   title: 'Web app manifest is complete',
+  fault: 'Web app manifest is incomplete',
   severity: 'minor',
   situations: ['live'],
   scope: 'site',
@@ -49,21 +65,25 @@ export const manifest = defineCheck({
   judge(context) {
     const { evidence } = context;
     const m = evidence.manifest;
-    if (!m) return inapplicable('no manifest is linked');
+    if (!m) return inapplicable(says('no-manifest-linked'));
     const { expected } = context.words;
     const status = finalStatus(m.chain);
-    if (status === undefined) return cantTell(m.chain.error?.message ?? 'no answer', { expected });
+    if (status === undefined)
+      return cantTell(seen(m.chain.error?.message) ?? saysOfAll('no-answer'), { expected });
     const f = m.facts;
-    if (status !== 200 || !f) return overSite(context, failed(m.url, { found: `status ${status}` }));
+    if (status !== 200 || !f)
+      return overSite(context, failed(m.url, { found: saysOfAll('status', { status }) }));
     const raw = m.text?.slice(0, 2000);
-    if (f.error) return overSite(context, failed(m.url, { found: f.error, raw }));
+    if (f.error) return overSite(context, failed(m.url, { found: seen(f.error), raw }));
     const lacking = [
-      ...(f.name || f.shortName ? [] : ['no name']),
+      ...(f.name || f.shortName ? [] : [says('no-name')]),
       ...lackingIcons(f, evidence.assets),
       ...strayStart(f, m.url),
     ];
     const sizes = new Set(f.icons.flatMap((i) => i.sizes));
-    const found = lacking.join('; ') || `${f.name ?? f.shortName}, ${[...sizes].join(', ')}`;
+    const found = lacking.length
+      ? together(lacking)
+      : seen(`${f.name ?? f.shortName}, ${[...sizes].join(', ')}`);
     return overSite(context, (lacking.length ? failed : passed)(m.url, { found, raw }));
   },
   recipe: ({ brief }) => ({

@@ -3,6 +3,11 @@ import type { SiteView } from '#core/checks/view/site-view';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
 import { escapeText } from '#core/recipes/markup';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('sharing.preview-complete', {
+  missing: 'no {gone}',
+});
 
 const REQUIRED = ['og:title', 'og:type', 'og:image', 'og:url'];
 
@@ -27,6 +32,7 @@ function missingTags(page: ReadPage, view: SiteView): string {
 export const previewComplete = defineCheck({
   id: 'sharing.preview-complete',
   title: 'Open Graph tags are complete',
+  fault: 'Open Graph tags are incomplete',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -39,7 +45,7 @@ export const previewComplete = defineCheck({
       const metas = REQUIRED.map((p) => page.openGraph(p));
       const gone = REQUIRED.filter((_, i) => !metas[i]?.content.trim());
       return gone.length
-        ? failed(page.url, { found: `no ${gone.join(', ')}` })
+        ? failed(page.url, { found: says('missing', { gone: gone.join(', ') }) })
         : passed(page.url, { raw: metas.map((m) => m!.raw).join('\n') });
     });
   },

@@ -1,11 +1,13 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { TOUCH_SIZE } from '#core/pictures/icon-sizes';
-import { offerOf, sizesInWords } from './icons';
+import { offerOf, sizesOf } from './icons';
+import { saysOfAll } from '#core/checks/kit/says';
 
 export const touchIcon = defineCheck({
   id: 'sharing.touch-icon',
   title: 'Touch icon loads, square and large enough',
+  fault: 'Touch icon is missing, not square or too small',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',
@@ -40,7 +42,9 @@ export const touchIcon = defineCheck({
     );
     return overSite(
       context,
-      (good ? passed : failed)(place, { found: offers.length ? sizesInWords(offers) : 'none' }),
+      (good ? passed : failed)(place, {
+        found: offers.length ? sizesOf(offers) : saysOfAll('none'),
+      }),
       { expected },
     );
   },

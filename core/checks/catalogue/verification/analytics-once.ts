@@ -1,6 +1,11 @@
 import type { ScriptTag } from '#core/extract/html';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('verification.analytics-once', {
+  'loaded-twice': '{id} is loaded {loadsCount} times',
+});
 
 /** An inline script that puts another one into the page (common practice: what such snippets are made of). */
 const INSERTS = /createElement\(\s*["']script|document\.write(?:ln)?\(|importScripts\(/;
@@ -26,6 +31,7 @@ function loadsOf(scripts: readonly ScriptTag[], id: string): readonly ScriptTag[
 export const analyticsOnce = defineCheck({
   id: 'verification.analytics-once',
   title: 'Analytics loads once a page',
+  fault: 'Analytics loads twice on a page',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -39,7 +45,7 @@ export const analyticsOnce = defineCheck({
         const loads = loadsOf(page.scriptsWith(id), id);
         if (loads.length > 1)
           return failed(page.url, {
-            found: `${id} is loaded ${loads.length} times`,
+            found: says('loaded-twice', { id, loadsCount: loads.length }),
             raw: loads.map((s) => s.raw).join('\n'),
           });
       }

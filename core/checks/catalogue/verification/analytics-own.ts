@@ -1,10 +1,17 @@
 import { ownerOf } from '#core/facts/agency-book';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('verification.analytics-own', {
+  'strange-id': '{id}, {hasOwner, select, yes {an ID of {owner}} other {which the brief does not know}}',
+});
 
 export const analyticsOwn = defineCheck({
   id: 'verification.analytics-own',
   title: 'Analytics IDs are this client’s own',
+  fault: 'An analytics ID is not this client’s',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -20,10 +27,14 @@ export const analyticsOwn = defineCheck({
       const found = page.measuring;
       if (!found.length) return null;
       const strange = found.find((f) => !context.brief.analyticsIds.includes(f.id));
-      if (!strange) return passed(page.url, { found: found[0]!.id });
+      if (!strange) return passed(page.url, { found: seen(found[0]!.id) });
       const owner = ownerOf(context.book, 'analyticsIds', strange.id);
       return failed(page.url, {
-        found: `${strange.id}, ${owner ? `an ID of ${owner}` : 'which the brief does not know'}`,
+        found: says('strange-id', {
+          id: strange.id,
+          hasOwner: owner ? 'yes' : 'no',
+          owner: owner ? owner : undefined,
+        }),
         raw: strange.script.raw,
         ...(owner ? {} : { adopt: { field: 'analyticsIds', how: 'add', value: strange.id } as const }),
       });

@@ -1,9 +1,15 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('verification.analytics-present', {
+  missing: 'no {gone}',
+});
 
 export const analyticsPresent = defineCheck({
   id: 'verification.analytics-present',
   title: 'Analytics ID is on every page',
+  fault: 'Analytics ID is missing on a page',
   severity: 'major',
   situations: ['live'],
   scope: 'page',
@@ -15,7 +21,7 @@ export const analyticsPresent = defineCheck({
     return overPages(context, (page) => {
       const gone = context.brief.analyticsIds.filter((id) => !page.scriptsWith(id).length);
       return gone.length
-        ? failed(page.url, { found: `no ${gone.join(', ')}` })
+        ? failed(page.url, { found: says('missing', { gone: gone.join(', ') }) })
         : passed(page.url, { raw: page.scriptsWith(context.brief.analyticsIds[0]!)[0]!.raw });
     });
   },

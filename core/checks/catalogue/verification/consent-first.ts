@@ -1,10 +1,17 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 import { isBefore, scriptsMatching } from './positions';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('verification.consent-first', {
+  'no-consent-script': 'no consent script',
+  'comes-after-measuring-script': 'it comes after a measuring script',
+});
 
 export const consentFirst = defineCheck({
   id: 'verification.consent-first',
   title: 'Consent script comes before analytics',
+  fault: 'Consent script is missing or comes after analytics',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -26,10 +33,10 @@ export const consentFirst = defineCheck({
       );
       if (!measuring.length) return null;
       const own = scriptsMatching(page.facts, context.brief.consentScript)[0];
-      if (!own) return failed(page.url, { found: 'no consent script', raw: measuring[0]!.raw });
+      if (!own) return failed(page.url, { found: says('no-consent-script'), raw: measuring[0]!.raw });
       const early = measuring.find((s) => isBefore(s, own));
       return early
-        ? failed(page.url, { found: 'it comes after a measuring script', raw: `${early.raw}\n${own.raw}` })
+        ? failed(page.url, { found: says('comes-after-measuring-script'), raw: `${early.raw}\n${own.raw}` })
         : passed(page.url, { raw: own.raw });
     });
   },

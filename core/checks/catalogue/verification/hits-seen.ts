@@ -5,6 +5,20 @@ import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { mainView, missingScripts } from '#core/checks/kit/rendered';
 import { inNumber, quantity } from '#core/text/quantity';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('verification.hits-seen', {
+  'tag-manager': '{id} names a tag manager, which counts nobody by its own ID',
+  'consent-click-unknown': 'the brief does not say what visitors click to consent',
+  'nothing-to-click': 'nothing on the page is “{consentClick}”, which the brief has for consent',
+  'script-missing': 'a script of {missing} did not come for the audit',
+  'no-visit-seen':
+    'no visit was seen counted for {id}; some counters leave out browsers that a program drives: look at their live view, and attest',
+  'no-page-could-shown-on': 'no page could be shown on a desktop',
+  'counted-twice':
+    '{id} counts {countsOf, plural, one {{countsOf} visit} other {{countsOf} visits}} on {twiceCount, plural, one {{twiceCount} page} other {{twiceCount} pages}}',
+  'counted-once': '{ids} {idsCount, plural, one {counts} other {count}} one visit a page',
+});
 
 interface Seen {
   url: string;
@@ -17,23 +31,20 @@ const countsOf = ({ view }: Seen, id: string): number =>
 
 /** Why no hit was seen, where that is known. */
 function silence(context: Pick<CheckContext, 'brief'>, pages: readonly Seen[], id: string): Judgement {
-  if (/^GTM-/.test(id)) return cantTell(`${id} names a tag manager, which counts nobody by its own ID`);
+  if (/^GTM-/.test(id)) return cantTell(says('tag-manager', { id }));
   if (context.brief.consentScript && !context.brief.consentClick)
-    return cantTell('the brief does not say what visitors click to consent', { awaits: 'consentClick' });
+    return cantTell(says('consent-click-unknown'), { awaits: 'consentClick' });
   if (pages.every(({ view }) => view.consent === 'not found'))
-    return cantTell(
-      `nothing on the page is “${context.brief.consentClick}”, which the brief has for consent`,
-    );
+    return cantTell(says('nothing-to-click', { consentClick: context.brief.consentClick }));
   const missing = pages.flatMap(({ view }) => missingScripts(view))[0];
-  if (missing !== undefined) return cantTell(`a script of ${missing} did not come for the audit`);
-  return cantTell(
-    `no visit was seen counted for ${id}; some counters leave out browsers that a program drives: look at their live view, and attest`,
-  );
+  if (missing !== undefined) return cantTell(says('script-missing', { missing }));
+  return cantTell(says('no-visit-seen', { id }));
 }
 
 export const hitsSeen = defineCheck({
   id: 'verification.hits-seen',
   title: 'A visit is counted, and once',
+  fault: 'A visit is counted twice',
   severity: 'minor',
   situations: ['live'],
   scope: 'site',
@@ -48,7 +59,7 @@ export const hitsSeen = defineCheck({
       const view = mainView(views);
       return view && view.failure === undefined && site.byUrl.has(url) ? [{ url, view }] : [];
     });
-    if (!pages.length) return cantTell('no page could be shown on a desktop');
+    if (!pages.length) return cantTell(says('no-page-could-shown-on'));
     const sent = (id: string): string =>
       pages.flatMap(({ view }) => view.hits.filter((h) => h.id === id).map((h) => h.url)).join('\n');
     for (const id of brief.analyticsIds) {
@@ -57,7 +68,7 @@ export const hitsSeen = defineCheck({
         return overSite(
           context,
           failed(twice[0].url, {
-            found: `${id} counts ${quantity(countsOf(twice[0], id), 'visit')} on ${quantity(twice.length, 'page')}`,
+            found: says('counted-twice', { id, countsOf: countsOf(twice[0], id), twiceCount: twice.length }),
             raw: sent(id),
           }),
         );
@@ -70,7 +81,7 @@ export const hitsSeen = defineCheck({
     return overSite(
       context,
       passed(pages[0]!.url, {
-        found: `${ids.join(', ')} ${inNumber(ids.length, 'counts', 'count')} one visit a page`,
+        found: says('counted-once', { ids: ids.join(', '), idsCount: ids.length }),
         raw: ids.map(sent).join('\n'),
       }),
     );

@@ -3,6 +3,15 @@ import type { RenderedView, SeenCookie } from '#core/facts/rendered';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, passed, unsure } from '#core/checks/kit/judgement';
 import { overRendered } from '#core/checks/kit/rendered';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('verification.nothing-before-consent', {
+  'measuring-request': 'a measuring request with {id} to {hostname}',
+  cookie: 'the cookie {name}',
+  'unknown-beacon': 'a beacon without a known ID: whether it measures visits cannot be told',
+  beacon: 'a beacon to {hostname}',
+  'necessary-cookies-unknown': 'the brief does not say which cookies need no consent',
+});
 
 /** Cookies of counters in use (common practice, from memory). */
 const COUNTING = /^_ga(?:_|$)|^_gid$|^_gat|^_fbp$|^_pk_|^_hj|^_clck$|^_clsk$|^_uet|^ajs_/;
@@ -37,6 +46,7 @@ const cookieLine = ({ name, domain, session }: SeenCookie): string =>
 export const nothingBeforeConsent = defineCheck({
   id: 'verification.nothing-before-consent',
   title: 'Nothing is measured or stored before consent',
+  fault: 'Something is measured or stored before consent',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -55,20 +65,20 @@ export const nothingBeforeConsent = defineCheck({
       const measuring = hits.find((h) => h.id !== undefined);
       if (measuring)
         return failed(page.url, {
-          found: `a measuring request with ${measuring.id} to ${new URL(measuring.url).hostname}`,
+          found: says('measuring-request', { id: measuring.id, hostname: new URL(measuring.url).hostname }),
           raw,
         });
       const counting = cookies.find((c) => isKnown || COUNTING.test(c.name));
-      if (counting) return failed(page.url, { found: `the cookie ${counting.name}`, raw });
+      if (counting) return failed(page.url, { found: says('cookie', { name: counting.name }), raw });
       // errors and timings are reported by beacons too
       if (hits[0])
-        return unsure(page.url, 'a beacon without a known ID: whether it measures visits cannot be told', {
-          found: `a beacon to ${new URL(hits[0].url).hostname}`,
+        return unsure(page.url, says('unknown-beacon'), {
+          found: says('beacon', { hostname: new URL(hits[0].url).hostname }),
           raw,
         });
       if (cookies[0])
-        return unsure(page.url, 'the brief does not say which cookies need no consent', {
-          found: `the cookie ${cookies[0].name}`,
+        return unsure(page.url, says('necessary-cookies-unknown'), {
+          found: says('cookie', { name: cookies[0].name }),
           raw,
         });
       return passed(page.url);

@@ -2,10 +2,19 @@ import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
 import { isAtEnd, pathsOf, scriptsMatching } from './positions';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('verification.script-placement', {
+  missing: 'no {match}',
+  'out-of-place': '{match}, where it does not belong',
+  'wrong-place':
+    '{match} {isInHead, select, yes {in the head} other {{wantsHead, select, yes {in the body} other {in the middle of the body}}}}',
+});
 
 export const scriptPlacement = defineCheck({
   id: 'verification.script-placement',
   title: 'Scripts stand where the brief puts them',
+  fault: 'A script is not where the brief puts it',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -28,15 +37,19 @@ export const scriptPlacement = defineCheck({
       for (const { match, where: spot, belongs } of rules) {
         const found = scriptsMatching(page.facts, match);
         const due = belongs(page.path);
-        if (due && !found.length) return failed(page.url, { found: `no ${match}` });
+        if (due && !found.length) return failed(page.url, { found: says('missing', { match }) });
         if (!due && found.length)
-          return failed(page.url, { found: `${match}, where it does not belong`, raw: found[0]!.raw });
+          return failed(page.url, { found: says('out-of-place', { match }), raw: found[0]!.raw });
         const wrong = found.find((s) =>
           spot === 'head' ? s.where !== 'head' : !isAtEnd(page.facts, s, badge),
         );
         if (wrong)
           return failed(page.url, {
-            found: `${match} ${wrong.where === 'head' ? 'in the head' : spot === 'head' ? 'in the body' : 'in the middle of the body'}`,
+            found: says('wrong-place', {
+              match,
+              isInHead: wrong.where === 'head' ? 'yes' : 'no',
+              wantsHead: spot === 'head' ? 'yes' : 'no',
+            }),
             raw: wrong.raw,
           });
       }

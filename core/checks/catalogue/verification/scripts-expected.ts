@@ -1,10 +1,12 @@
 import { asciiHost } from '#core/extract/address';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
+import { seen } from '#core/facts/said';
 
 export const scriptsExpected = defineCheck({
   id: 'verification.scripts-expected',
   title: 'Third-party hosts are those the brief allows',
+  fault: 'A third-party host is not in the brief',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -26,7 +28,7 @@ export const scriptsExpected = defineCheck({
         const strange = outside.filter((r) => !good.some((h) => r.host === h || r.host.endsWith(`.${h}`)));
         return strange.length
           ? failed(page.url, {
-              found: [...new Set(strange.map((s) => s.host))].join(', '),
+              found: seen([...new Set(strange.map((s) => s.host))].join(', ')),
               raw: strange[0]!.resource.raw,
               adopt: { field: 'allowedScriptHosts', how: 'add', value: strange[0]!.host },
             })

@@ -1,10 +1,16 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
 import { webAddress } from '#core/checks/view/web-address';
+import { sentences } from '#core/text/sentences';
+
+const says = sentences('verification.scripts-once', {
+  twice: '{src} twice',
+});
 
 export const scriptsOnce = defineCheck({
   id: 'verification.scripts-once',
   title: 'No external script is loaded twice',
+  fault: 'An external script is loaded twice',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -17,7 +23,7 @@ export const scriptsOnce = defineCheck({
       const seen = new Set<string>();
       for (const s of page.facts.scripts) {
         if (!s.src || context.view.siteHosts.has(webAddress(s.src)?.host ?? '')) continue;
-        if (seen.has(s.src)) return failed(page.url, { found: `${s.src} twice`, raw: s.raw });
+        if (seen.has(s.src)) return failed(page.url, { found: says('twice', { src: s.src }), raw: s.raw });
         seen.add(s.src);
       }
       return seen.size ? page.passed : null;

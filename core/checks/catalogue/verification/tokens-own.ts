@@ -4,10 +4,18 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
 import { bestAnswers, canonicalValue } from '#core/checks/kit/dns-answers';
 import { namesToken } from './tokens-known';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+
+const says = sentences('verification.tokens-own', {
+  'no-book': 'there is no book of other clients to compare with',
+  'foreign-token': '{value}, a token of {owner}',
+});
 
 export const tokensOwn = defineCheck({
   id: 'verification.tokens-own',
   title: 'Verification tokens are none of another client’s',
+  fault: 'A verification token is another client’s',
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'token',
@@ -17,7 +25,7 @@ export const tokensOwn = defineCheck({
   messages: { expected: 'only this client’s tokens', none: 'no token was found' },
   judge(context) {
     const { view, evidence, book } = context;
-    if (!book?.length) return inapplicable('there is no book of other clients to compare with');
+    if (!book?.length) return inapplicable(says('no-book'));
     const found = [
       ...(view.home?.facts.metas ?? [])
         .filter((m) => m.name && namesToken(m.name))
@@ -37,8 +45,8 @@ export const tokensOwn = defineCheck({
       found.map(({ place, value, raw }): PlaceResult => {
         const owner = ownerOf(book, 'tokens', value);
         return owner
-          ? failed(place, { found: `${value}, a token of ${owner}`, raw })
-          : passed(place, { found: value, raw });
+          ? failed(place, { found: says('foreign-token', { value, owner }), raw })
+          : passed(place, { found: seen(value), raw });
       }),
     );
   },

@@ -4,22 +4,32 @@ import { finalStatus } from '#core/facts/evidence';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answerText, bestAnswers, canonicalValue, isUsable } from '#core/checks/kit/dns-answers';
+import { sentences } from '#core/text/sentences';
+import { seen } from '#core/facts/said';
+import { restingOn, saysOfAll } from '#core/checks/kit/says';
+
+const says = sentences('verification.tokens-present', {
+  'in-body': 'in the body, where it does not count',
+  'no-txt-answer': 'no answer to the question for TXT',
+  'file-not-asked': 'the file was not asked for',
+  'another-content': 'another content',
+});
 
 function judgeMeta({ kind, value }: ExpectedToken, { view }: CheckContext): PlaceResult {
   const place = `meta ${kind}`;
   const expected = value;
   const cause = view.rootCause();
-  if (cause) return unsure(place, `rests on ${cause.check}: ${cause.reason}`, { expected });
-  if (!view.home) return unsure(place, 'the home page was not read', { expected });
+  if (cause) return unsure(place, restingOn(cause.check, cause.reason), { expected });
+  if (!view.home) return unsure(place, saysOfAll('home-not-read'), { expected });
   const metas = view.home.facts.metas.filter((m) => m.name === kind.toLowerCase());
   const hit = metas.find((m) => m.content === value);
   if (!hit) {
-    const found = metas.map((m) => m.content).join(', ') || 'none';
+    const found = metas.length ? seen(metas.map((m) => m.content).join(', ')) : saysOfAll('none');
     return failed(place, { expected, found, raw: metas[0]?.raw });
   }
   return hit.where === 'head'
-    ? passed(place, { expected, found: hit.content, raw: hit.raw })
-    : failed(place, { expected, found: 'in the body, where it does not count', raw: hit.raw });
+    ? passed(place, { expected, found: seen(hit.content), raw: hit.raw })
+    : failed(place, { expected, found: says('in-body'), raw: hit.raw });
 }
 
 function judgeText({ kind, value }: ExpectedToken, { view, evidence }: CheckContext): PlaceResult {
@@ -27,15 +37,15 @@ function judgeText({ kind, value }: ExpectedToken, { view, evidence }: CheckCont
   const name = evidence.dns.zone ?? view.preferredHost;
   const place = `TXT ${name}`;
   const answers = bestAnswers(evidence, name, 'TXT');
-  if (!answers.some(isUsable)) return unsure(place, 'no answer to the question for TXT', { expected });
+  if (!answers.some(isUsable)) return unsure(place, says('no-txt-answer'), { expected });
   const texts = answers.flatMap((a) =>
     a.records.filter((r) => r.type === 'TXT').map((r) => canonicalValue('TXT', r.value)),
   );
   const hit = texts.find((t) => t === value || t === `${kind}=${value}`);
-  const others = texts.filter((t) => t.startsWith(`${kind}=`)).join(', ') || 'none';
+  const others = texts.filter((t) => t.startsWith(`${kind}=`)).join(', ');
   return (hit ? passed : failed)(place, {
     expected,
-    found: hit ?? others,
+    found: seen(hit) ?? (others ? seen(others) : saysOfAll('none')),
     raw: answers.map(answerText).join('\n'),
   });
 }
@@ -46,11 +56,11 @@ function judgeFile({ kind, value }: ExpectedToken, { evidence }: CheckContext): 
   const probe = evidence.tokenFiles.find((f) => f.path === path);
   const status = probe && finalStatus(probe.chain);
   if (!probe || status === undefined)
-    return unsure(path, probe?.chain.error?.message ?? 'the file was not asked for', { expected });
+    return unsure(path, seen(probe?.chain.error?.message) ?? says('file-not-asked'), { expected });
   const isThere = status === 200 && probe.sample?.includes(value);
   return (isThere ? passed : failed)(path, {
     expected,
-    found: status === 200 ? 'another content' : `status ${status}`,
+    found: status === 200 ? says('another-content') : saysOfAll('status', { status }),
     raw: probe.sample,
   });
 }
@@ -60,6 +70,7 @@ const JUDGES = { meta: judgeMeta, txt: judgeText, file: judgeFile };
 export const tokensPresent = defineCheck({
   id: 'verification.tokens-present',
   title: 'Verification tokens are in place',
+  fault: 'A verification token is missing or wrong',
   severity: 'major',
   situations: ['live'],
   scope: 'token',

@@ -1,0 +1,52 @@
+/** Sentences from codes and data, in the format that translators know: ICU MessageFormat. */
+import { IntlMessageFormat } from 'intl-messageformat';
+import { AS_IT_CAME, isSaid, type Datum, type Said } from '#core/facts/said';
+
+/** Sentences of one language by their codes. */
+export type Sentences = Readonly<Record<string, string>>;
+
+const ENGLISH = new Map<string, string>();
+const formats = new Map<string, IntlMessageFormat>();
+
+/**
+ * Declares what a check or a part of the kit may say, in English.
+ * @param owner stands before each code: the id of the check, or the name of the part
+ * @returns makes one of them; the data have the names that stand in its braces
+ */
+export function sentences<const Table extends Sentences>(owner: string, table: Table) {
+  for (const [code, text] of Object.entries(table)) ENGLISH.set(`${owner}/${code}`, text);
+  return (code: keyof Table & string, data?: Said['data']): Said =>
+    data ? { code: `${owner}/${code}`, data } : { code: `${owner}/${code}` };
+}
+
+/** All that can be said in English, by code. */
+export const englishSentences = (): ReadonlyMap<string, string> => ENGLISH;
+
+/** A way to put words: the language, and what it says instead of the English. */
+export interface Wording {
+  language: string;
+  sentenceOf: (code: string) => string | undefined;
+}
+
+export const IN_ENGLISH: Wording = { language: 'en', sentenceOf: (code) => ENGLISH.get(code) };
+
+function textOf(value: Datum, wording: Wording): string | number | undefined {
+  if (isSaid(value)) return say(value, wording);
+  return Array.isArray(value) ? value.map((v) => textOf(v, wording)).join(', ') : (value as string | number);
+}
+
+/** The sentence of a code with its data. What the wording does not know is said in English, else by its code. */
+export function say({ code, data }: Said, wording: Wording = IN_ENGLISH): string {
+  if (code === AS_IT_CAME) return String(data?.value ?? '');
+  const own = wording.sentenceOf(code);
+  const text = own ?? ENGLISH.get(code) ?? code;
+  if (!text.includes('{')) return text;
+  const language = own === undefined ? 'en' : wording.language;
+  const key = `${language} ${text}`;
+  let format = formats.get(key);
+  if (!format)
+    formats.set(key, (format = new IntlMessageFormat(text, language, undefined, { ignoreTag: true })));
+  const values: Record<string, string | number | undefined> = {};
+  for (const name in data) values[name] = textOf(data[name], wording) ?? '';
+  return format.format(values) as string;
+}

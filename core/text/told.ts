@@ -1,0 +1,26 @@
+/** Findings in words: their sentences made anew from codes and data, in a language. */
+import type { Finding, PlaceResult } from '#core/facts/finding';
+import { IN_ENGLISH, say, type Wording } from './sentences';
+
+/** Said of places that have nothing of their own to say. */
+const SILENT: ReadonlySet<string> = new Set(['kit/as-expected', 'kit/not-so']);
+
+type Said = Pick<PlaceResult, 'code' | 'data' | 'found' | 'reason'> & { outcome: Finding['outcome'] };
+
+/** What is said of one result; what was kept before there were codes stays as it is. */
+function sentencesOf({ code, data, outcome }: Said, wording: Wording): Pick<Said, 'found' | 'reason'> {
+  if (!code) return {};
+  const text = say({ code, data }, wording);
+  return outcome === 'passed' || outcome === 'failed' ? { found: text } : { reason: text };
+}
+
+/** A place in words. */
+export const placeTold = <P extends PlaceResult>(place: P, wording: Wording = IN_ENGLISH): P =>
+  SILENT.has(place.code) ? place : { ...place, ...sentencesOf(place, wording) };
+
+/** A finding in words, its places too. */
+export const told = <F extends Finding>(finding: F, wording: Wording = IN_ENGLISH): F => ({
+  ...finding,
+  ...sentencesOf(finding, wording),
+  places: finding.places.map((place) => placeTold(place, wording)),
+});
