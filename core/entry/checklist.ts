@@ -1,4 +1,5 @@
 /** A checklist as it is entered or imported. */
+import { TITLE_LENGTH } from '#core/facts/heading';
 import { COMPARISONS, LOOKS, type Checklist, type Comparison, type Look } from '#core/facts/checklist';
 import { SECTIONS, type Section, type Severity } from '#core/facts/finding';
 import { SITUATIONS, type Situation } from '#core/facts/situation';
@@ -58,6 +59,7 @@ class OwnCheckDto {
   id!: string;
   @IsIn(SECTIONS) section!: Section;
   @IsString() @Length(1, 200) title!: string;
+  @IsOptional() @IsString() @MaxLength(TITLE_LENGTH) fault?: string;
   @IsOptional() @IsString() @MaxLength(500) why?: string;
   @IsOptional() @IsString() @MaxLength(2000) steps?: string;
   @IsIn(SEVERITIES) severity!: Severity;

@@ -1,7 +1,7 @@
 /**
  * Evidence: everything collected about one environment at one time, as plain JSON. Collecting never judges.
  */
-import type { LaterPageFact, LaterSiteFact } from './later-facts';
+import type { PageFact, SiteFact } from './fact-names';
 import type { PageFacts } from '#core/extract/html';
 import type { Part } from './parts';
 import type { RobotsFile } from '#core/extract/robots';
@@ -197,7 +197,7 @@ export interface PageEvidence {
   /** When it was read again by itself, later than the other pages. */
   readAt?: string;
   /** Facts that were not read yet when this page was. */
-  lacks?: LaterPageFact[];
+  lacks?: PageFact[];
 }
 
 export type AssetRole =
@@ -363,7 +363,7 @@ export interface Evidence {
   /** When each part was looked at, where that was not all at once. */
   times?: Record<Part, string>;
   /** Facts that this evidence, which is of an earlier version, does not have. */
-  lacks?: LaterSiteFact[];
+  lacks?: SiteFact[];
 }
 
 /** @returns the last exchange of a chain that got an answer, or undefined. */

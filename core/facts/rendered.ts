@@ -1,5 +1,6 @@
 /** What a browser saw of pages: evidence like the rest, as plain data. */
 import type { PageFacts } from '#core/extract/html';
+import type { RenderedFact } from './fact-names';
 
 /** The screens that pages are looked at on, in CSS pixels; the first is the one that texts are read on. */
 export const SCREENS = {
@@ -119,6 +120,8 @@ export interface RenderedEvidence {
   /** Why nothing was rendered. */
   missing?: string;
   pages: RenderedPage[];
+  /** Facts that were not collected. */
+  lacks?: RenderedFact[];
 }
 
 /**

@@ -1,5 +1,5 @@
 /** Evidence of earlier versions, as this version reads it. */
-import { LATER_PAGE_FACTS, LATER_SITE_FACTS, type LaterSiteFact } from './later-facts';
+import type { SiteFact } from './fact-names';
 import {
   EVIDENCE_VERSION,
   type Evidence,
@@ -54,23 +54,23 @@ const EMPTY = {
 } satisfies Partial<Evidence>;
 
 /** What evidence of version 1 does not say. */
-function lackingIn(old: Older): LaterSiteFact[] {
+function lackingIn(old: Older): SiteFact[] {
   const { dns, hosts } = old;
-  const isThere: Record<LaterSiteFact, boolean> = {
+  const isThere = {
     addresses: hosts.every((h) => 'addresses' in h),
     signature: hosts.every((h) => h.tls.chain.every((c) => 'signature' in c)),
     namedBy: dns.nameServers.every((s) => 'namedBy' in s),
     parent: 'parent' in dns,
     randomLabel: 'randomLabel' in dns,
     subdomains: 'subdomains' in old,
-    links: 'links' in old,
+    otherLinks: 'links' in old,
     folders: 'folders' in old,
     former: 'former' in old,
     variants: 'variants' in old,
     freshness: 'freshness' in old,
     manifest: 'manifest' in old,
-  };
-  return LATER_SITE_FACTS.filter((fact) => !isThere[fact]);
+  } satisfies Partial<Record<SiteFact, boolean>>;
+  return (Object.keys(isThere) as (keyof typeof isThere)[]).filter((fact) => !isThere[fact]);
 }
 
 function isEvidence(data: unknown): data is Older {
@@ -98,6 +98,9 @@ function upgradeHost(host: HostEvidence): HostEvidence {
     tls: { ...host.tls, chain },
   };
 }
+
+/** Facts of pages that came after the first audits were kept. */
+const LATER_PAGE_FACTS = ['bylines', 'unnamed', 'hidden'] as const;
 
 function upgradePage(page: PageEvidence): PageEvidence {
   const { facts } = page;

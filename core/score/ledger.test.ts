@@ -1,4 +1,4 @@
-import { RESTS_ON } from '#core/checks/kit/says';
+import { RESTS_ON } from '#core/text/says';
 import { describe, expect, it } from 'vitest';
 import {
   holding,

@@ -14,7 +14,7 @@ import { keepersOf, tell } from '../people/notifications';
 import { inTransaction } from '../platform/db/transaction';
 import { Environment, Site } from '../sites/models';
 import { now } from '../platform/clock';
-import { lastEvidence } from './judging';
+import { lastEvidence } from './last-evidence';
 import { verdictOn } from './verdict';
 
 const waiting = (environmentId: number) => ({ environmentId, withdrawnAt: null, byCode: false });

@@ -2,26 +2,12 @@
 import { Op } from 'sequelize';
 import { liveEqualsStaging, NOT_COMPARED } from '#core/checks/catalogue/delivery/live-equals-staging';
 import type { JudgedFinding } from '#core/checks/engine/judge';
-import type { Brief } from '#core/facts/brief';
-import { newestBrief } from '../sites/briefs';
 import { Environment, Site } from '../sites/models';
 import { stagingEvidence } from './beside';
+import { lastEvidence } from './last-evidence';
 import { carryOverAcceptances } from './carrying-over';
 import { inTurn, keepVerdict, type Cause } from './keeping';
-import { Audit, AuditEvidence, FindingRow } from './models';
-
-/** The stored evidence of an environment's last audit, with the brief of today. */
-export async function lastEvidence(
-  environment: Environment,
-): Promise<{ audit: Audit; evidence: Buffer; brief: { id: number; brief: Brief } | null } | null> {
-  if (!environment.lastAuditId) return null;
-  const [audit, stored, brief] = await Promise.all([
-    Audit.findByPk(environment.lastAuditId, { rejectOnEmpty: true }),
-    AuditEvidence.findByPk(environment.lastAuditId),
-    newestBrief(environment.siteId),
-  ]);
-  return stored && { audit, evidence: stored.data, brief };
-}
+import { FindingRow } from './models';
 
 /**
  * Judges the stored evidence of an environment's last audit again.

@@ -4,6 +4,7 @@ import type { Brief } from '#core/facts/brief';
 import type { Evidence } from '#core/facts/evidence';
 import { SECTIONS, SEVERITY_WEIGHT, type Finding, type Judgement, type Section } from '#core/facts/finding';
 import type { HostProfile } from '#core/facts/host-profile';
+import { lackingIn } from '#core/facts/fact-names';
 import { isSame, type Said } from '#core/facts/said';
 import type { Situation } from '#core/facts/situation';
 import { creditOf } from '#core/score/credit';
@@ -61,6 +62,8 @@ interface Audit {
   attestations: readonly Attestation[];
   /** How an environment before the live one was closed after the launch: then it is asked nothing more. */
   closed: Said | undefined;
+  /** Facts that the evidence does not have. */
+  lacking: ReturnType<typeof lackingIn>;
 }
 
 function openAudit(input: AuditInput): Audit {
@@ -90,7 +93,7 @@ function openAudit(input: AuditInput): Audit {
     isAttested: (manual) => attested(manual, attestations, { at, stage }).outcome === 'passed',
   };
   const closed = situation === 'staging' && launched ? closedAs({ view, evidence, brief }) : undefined;
-  return { input, shared, attestations, closed };
+  return { input, shared, attestations, closed, lacking: lackingIn(evidence) };
 }
 
 /** What one check is told: what all share, and what its own definition asks for. */
@@ -136,7 +139,7 @@ function judgeManually(check: Check, context: CheckContext, audit: Audit): Judge
 
 /** What somebody vouched for, where a check that looks for itself could not tell, or waits for an answer. */
 function judgeOrAttested(check: Check, context: CheckContext, audit: Audit): Judgement {
-  const judgement = judgeBy(check, context);
+  const judgement = judgeBy(check, context, audit);
   const isOpen = judgement.outcome === 'cantTell' || judgement.outcome === 'untested';
   if (check.attestedForDays === undefined || !isOpen) return judgement;
   const { at, stage } = context;
@@ -144,8 +147,8 @@ function judgeOrAttested(check: Check, context: CheckContext, audit: Audit): Jud
   return vouched.outcome === 'untested' ? judgement : vouched;
 }
 
-function judgeBy(check: Check, context: CheckContext): Judgement {
-  const unmet = unmetNeed(check, context);
+function judgeBy(check: Check, context: CheckContext, audit: Audit): Judgement {
+  const unmet = unmetNeed(check, context, audit.lacking);
   if (unmet) return unmet;
   const { expected } = check.messages;
   const { needs } = check;

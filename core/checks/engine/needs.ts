@@ -2,14 +2,14 @@
 import { readField, type Brief, type BriefField } from '#core/facts/brief';
 import type { Evidence, HostEvidence } from '#core/facts/evidence';
 import type { Judgement } from '#core/facts/finding';
-import { lacksAny } from '#core/facts/later-facts';
+import { lacksFor, type lackingIn } from '#core/facts/fact-names';
 import { restsOn } from '#core/checks/kit/chains';
 import type { AskedHost, Check, CheckContext, Needs } from '#core/checks/kit/check';
 import { cantTell, inapplicable, untested } from '#core/checks/kit/judgement';
 import type { SiteView } from '#core/checks/view/site-view';
 import { sentences } from '#core/text/sentences';
 import type { Said } from '#core/facts/said';
-import { restingOn, saysOfAll } from '#core/checks/kit/says';
+import { restingOn, saysOfAll } from '#core/text/says';
 
 const says = sentences('engine.needs', {
   'not-rendered': 'not rendered: no browser has looked at its pages yet',
@@ -43,11 +43,15 @@ function notRendered({ rendered }: Evidence): Said | undefined {
   return rendered.pages.length ? undefined : says('no-page-to-render');
 }
 
-/** Of facts that evidence of an earlier version does not have. */
+/** Of facts that the evidence does not have. */
 export const NOT_COLLECTED_YET = saysOfAll('not-collected-yet');
 
 /** @returns what follows when something is missing that the check cannot do without */
-export function unmetNeed(check: Check, { view, brief, evidence }: CheckContext): Judgement | null {
+export function unmetNeed(
+  check: Check,
+  { view, brief, evidence }: CheckContext,
+  lacking: ReturnType<typeof lackingIn>,
+): Judgement | null {
   const { needs } = check;
   if (needs.pages) {
     const judgement = restsOnRootCause(view, check);
@@ -55,8 +59,8 @@ export function unmetNeed(check: Check, { view, brief, evidence }: CheckContext)
   }
   const exempt = check.exempt?.({ brief });
   if (exempt !== undefined) return inapplicable(exempt);
+  if (lacksFor(check, lacking)) return cantTell(NOT_COLLECTED_YET);
   if (needs.records && !evidence.dns.answers.length) return cantTell(says('no-name-looked-up'));
-  if (check.facts && lacksAny(evidence, check.facts)) return cantTell(NOT_COLLECTED_YET);
   if (needs.rendered) {
     const why = notRendered(evidence);
     if (why !== undefined) return cantTell(why);

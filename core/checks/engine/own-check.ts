@@ -11,7 +11,7 @@ import { cantTell, failed, overPages, overSite, passed, unsure } from '#core/che
 import type { ReadPage } from '#core/checks/view/read-page';
 import { sentences } from '#core/text/sentences';
 import { isSaid, seen, type Said } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('engine.own-check', {
   'not-looked-for': 'this was not looked for when the evidence was collected: audit again',

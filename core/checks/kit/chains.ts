@@ -2,7 +2,7 @@
 import { LEADS_NOWHERE, type SiteView } from '#core/checks/view/site-view';
 import type { Chain, Exchange, NetworkError } from '#core/facts/evidence';
 import { seen, type Said } from '#core/facts/said';
-import { restingOn, saysOfAll } from './says';
+import { restingOn, saysOfAll } from '#core/text/says';
 
 /** A chain line by line, for the evidence: status and address of every hop. */
 export const chainText = (chain: Chain): string =>

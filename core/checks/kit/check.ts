@@ -5,7 +5,7 @@ import type { Finding, Judgement, Scope, Section, Severity } from '#core/facts/f
 import type { AgencyBook } from '#core/facts/agency-book';
 import type { Approval } from '#core/facts/approval';
 import type { HostProfile } from '#core/facts/host-profile';
-import type { LaterFact } from '#core/facts/later-facts';
+import type { Fact } from '#core/facts/fact-names';
 import type { Part } from '#core/facts/parts';
 import type { Said } from '#core/facts/said';
 import type { IntendedText } from '#core/facts/intended-text';
@@ -13,7 +13,7 @@ import type { EnvironmentDates, SiteBuild } from '#core/facts/environment';
 import type { Situation, Stage } from '#core/facts/situation';
 import type { SiteView } from '#core/checks/view/site-view';
 import { sentences } from '#core/text/sentences';
-import { saysOfAll, type Unit } from './says';
+import { saysOfAll, type Unit } from '#core/text/says';
 
 /** A number or switch that a checklist may set. `unit` is said on the screens. */
 export interface ParameterSpec {
@@ -131,8 +131,8 @@ export interface CheckDefinition<Specs extends ParameterSpecs, Field extends Bri
   needs?: Needs<Field>;
   /** The parts of the evidence that it reads, beside those that its needs name. */
   reads?: readonly Part[];
-  /** The facts that it reads which evidence of earlier versions does not have. */
-  facts?: readonly LaterFact[];
+  /** The facts that it reads, beside those that all pages have. */
+  facts?: readonly Fact[];
   parameters?: Specs;
   messages?: Messages<CheckContext<Specs, Field>>;
   /** Where it cannot tell or nobody was asked yet, a person may vouch for it: for so many days by default. */
@@ -149,7 +149,7 @@ export interface Check extends CheckFacts {
   scope: Scope;
   needs: Needs;
   reads?: readonly Part[];
-  facts?: readonly LaterFact[];
+  facts?: readonly Fact[];
   parameters?: ParameterSpecs;
   messages: Messages<CheckContext>;
   none?: Said;

@@ -8,15 +8,15 @@ import type { SiteView } from '#core/checks/view/site-view';
 import type { ReadPage } from '#core/checks/view/read-page';
 import { say, sentences } from '#core/text/sentences';
 import type { CheckContext } from './check';
-import { unsure } from './place-result';
-import { restsOnWhat, saysOfAll, unitsOf } from './says';
+import { unsure } from '#core/facts/place-result';
+import { restsOnWhat, saysOfAll, unitsOf } from '#core/text/says';
 
 const says = sentences('kit.judgement', {
   'no-pages': 'no pages to look at',
   'audit-again': 'audit again: it is in the brief only since this audit',
 });
 
-export { failed, passed, unsure } from '#core/checks/kit/place-result';
+export { failed, passed, unsure } from '#core/facts/place-result';
 
 /** What is said of a result as its code and data. */
 export const codeOf = ({ code, data }: Said): Pick<Judgement, 'code' | 'data'> => ({

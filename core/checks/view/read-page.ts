@@ -9,7 +9,7 @@ import { headerValues, lastAnswer, type Exchange, type PageEvidence } from '#cor
 import type { PlaceResult } from '#core/facts/finding';
 import { noIndexOf, statementsOf, type Directive, type Statement } from './index-directives';
 import { addressesOn, type MailAddress } from './mail-addresses';
-import { passed } from '#core/checks/kit/place-result';
+import { passed } from '#core/facts/place-result';
 import type { PageText } from './page-text';
 import { analyticsIdIn, carriesId } from './analytics-ids';
 import { webAddress } from './web-address';

@@ -24,7 +24,7 @@ import { isShell, ReadPage } from './read-page';
 import { remembering } from '#core/remembering';
 import { sentences } from '#core/text/sentences';
 import { seen, type Said } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('view.site-view', {
   parked: 'the host serves a parking or unknown-name page',

@@ -23,6 +23,7 @@ export const cached = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'asset',
+  facts: ['assets'],
   needs: { pages: true },
   why: 'A file whose name changes with its contents need not be asked for twice.',
   source: 'RFC 9111 5.2.2.1; common practice',

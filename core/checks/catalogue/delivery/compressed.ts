@@ -20,6 +20,7 @@ export const compressed = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'asset',
+  facts: ['assets'],
   needs: { pages: true },
   why: 'Text shrinks to a quarter; on a phone that is the wait.',
   source: 'RFC 9110 8.4',

@@ -1,7 +1,7 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('delivery.fonts-used', {
   unused: 'no style uses it ({at})',
@@ -14,6 +14,7 @@ export const fontsUsed = defineCheck({
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'font',
+  facts: ['assets', 'css'],
   needs: { pages: true },
   why: 'A theme’s leftover fonts are loaded by some browsers all the same, and need a licence.',
   source: 'common practice',

@@ -15,6 +15,7 @@ export const layoutStill = defineCheck({
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
+  facts: ['rendered.layoutShift'],
   needs: { pages: true, rendered: true },
   why: 'When things jump while the page loads, people lose their line and tap the wrong button.',
   source: 'Layout Instability API (how it is measured); value common practice',

@@ -3,7 +3,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('delivery.no-exposed-files', {
   'served-with-content': 'served, with its content',
@@ -76,6 +76,7 @@ export const noExposedFiles = defineCheck({
   severity: 'blocker',
   situations: ['live'],
   scope: 'path',
+  facts: ['paths'],
   reads: ['http'],
   needs: { pages: true },
   why: 'Version control, environment files and backups hold passwords; they are looked for within hours.',

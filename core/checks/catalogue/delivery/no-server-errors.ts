@@ -4,7 +4,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overPlaces, passed } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { restingOn, saysOfAll } from '#core/checks/kit/says';
+import { restingOn, saysOfAll } from '#core/text/says';
 
 const says = sentences('delivery.no-server-errors', {
   'lock-or-fault': 'it answers 503 to everybody: whether that is a lock or a fault cannot be seen from here',

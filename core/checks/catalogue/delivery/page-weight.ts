@@ -76,6 +76,7 @@ export const pageWeight = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'page',
+  facts: ['assets', 'resources'],
   needs: { pages: true },
   why: 'On the train every megabyte is a few seconds and costs the visitor money.',
   source: 'common practice',

@@ -1,11 +1,11 @@
 import { SCREENS, type RenderedView } from '#core/facts/rendered';
-import type { PlaceDetails } from '#core/checks/kit/place-result';
+import type { PlaceDetails } from '#core/facts/place-result';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, passed, unsure } from '#core/checks/kit/judgement';
 import { overRendered } from '#core/checks/kit/rendered';
 import { quantity } from '#core/text/quantity';
 import { sentences } from '#core/text/sentences';
-import { restingOn } from '#core/checks/kit/says';
+import { restingOn } from '#core/text/says';
 
 const says = sentences('delivery.phone-fits', {
   'wider-than-screen':
@@ -51,6 +51,7 @@ export const phoneFits = defineCheck({
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
+  facts: ['rendered.layout'],
   needs: { pages: true, rendered: true },
   why: 'Half of the visitors hold a phone: what sticks out makes the page slide sideways, what is tiny is not read.',
   source: 'WCAG 2.2 SC 1.4.10; values common practice',

@@ -2,7 +2,7 @@ import { finalStatus } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('delivery.picture-weight', {
   'size-unknown': 'the server does not say how large it is',
@@ -17,6 +17,7 @@ export const pictureWeight = defineCheck({
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'asset',
+  facts: ['assets', 'resources'],
   needs: { pages: true },
   why: 'A photograph straight from the camera weighs more than all the rest of the page, and is shown a few hundred pixels wide.',
   source: 'common practice',

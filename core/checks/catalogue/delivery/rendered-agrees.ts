@@ -36,6 +36,7 @@ export const renderedAgrees = defineCheck({
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
+  facts: ['rendered.facts'],
   needs: { pages: true, rendered: true },
   why: 'Readers that run no scripts list and share what the plain page says, and the others what scripts made of it.',
   source: 'common practice',

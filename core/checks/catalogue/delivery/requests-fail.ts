@@ -5,7 +5,7 @@ import { failed, passed, unsure } from '#core/checks/kit/judgement';
 import { overRendered } from '#core/checks/kit/rendered';
 import { quantity } from '#core/text/quantity';
 import { sentences } from '#core/text/sentences';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('delivery.requests-fail', {
   'failed-request':
@@ -25,6 +25,7 @@ export const requestsFail = defineCheck({
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
+  facts: ['rendered.failed'],
   needs: { pages: true, rendered: true },
   why: 'A file that does not come leaves a hole: a picture, a font, or a script that the page waits for.',
   source: 'common practice',

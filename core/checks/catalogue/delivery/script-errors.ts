@@ -29,6 +29,7 @@ export const scriptErrors = defineCheck({
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
+  facts: ['rendered.errors', 'rendered.failed', 'rendered.hits'],
   needs: { pages: true, rendered: true },
   why: 'What comes after an uncaught error does not run: a menu that does not open, a form that is not sent.',
   source: 'common practice',

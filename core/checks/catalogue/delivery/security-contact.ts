@@ -43,6 +43,7 @@ export const securityContact = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'site',
+  facts: ['paths'],
   reads: ['http'],
   needs: { pages: true },
   why: 'An ended security.txt tells finders of a hole that nobody looks after the site.',

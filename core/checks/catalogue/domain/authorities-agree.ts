@@ -5,7 +5,7 @@ import { cantTell, failed, inapplicable, overPlaces, passed, unsure } from '#cor
 import { answersFor, answerText, canonicalValue, plainName } from '#core/checks/kit/dns-answers';
 import { sentences } from '#core/text/sentences';
 import { seen, type Said } from '#core/facts/said';
-import { saysOfAll, together } from '#core/checks/kit/says';
+import { saysOfAll, together } from '#core/text/says';
 
 const says = sentences('domain.authorities-agree', {
   'there-one-name-server-only': 'there is one name server only',
@@ -49,6 +49,7 @@ export const authoritiesAgree = defineCheck({
   severity: 'major',
   situations: ['holding', 'live'],
   scope: 'record',
+  facts: ['registration'],
   reads: ['registration'],
   needs: { records: true },
   why: 'One server left behind gives some visitors the old site for as long as nobody asks it.',

@@ -7,7 +7,7 @@ import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, failedPlaces, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { restingOn, saysOfAll } from '#core/checks/kit/says';
+import { restingOn, saysOfAll } from '#core/text/says';
 
 const says = sentences('domain.both-hosts', {
   'audit-again': 'audit again: it was not looked at',

@@ -6,7 +6,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unaskedHosts, unsure } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { restingOn, saysOfAll } from '#core/checks/kit/says';
+import { restingOn, saysOfAll } from '#core/text/says';
 
 const says = sentences('domain.connected', {
   'server-refused':

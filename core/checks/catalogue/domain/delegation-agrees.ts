@@ -2,7 +2,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
 import { answersFor, answerText, plainName } from '#core/checks/kit/dns-answers';
 import { sentences } from '#core/text/sentences';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('domain.delegation-agrees', {
   'zone-above-could-not-found': 'the zone above could not be found',

@@ -5,7 +5,7 @@ import { answerText } from '#core/checks/kit/dns-answers';
 import { textsOf } from './mail-texts';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('domain.dkim', {
   'no-key': 'no key',

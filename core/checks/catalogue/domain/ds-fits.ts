@@ -3,7 +3,7 @@ import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/k
 import { answersFor, answerText, plainName, isUsable } from '#core/checks/kit/dns-answers';
 import { changeAhead } from './change';
 import { sentences } from '#core/text/sentences';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('domain.ds-fits', {
   'name-servers-will-not-change': 'the name servers will not change',

@@ -5,7 +5,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { restingOn, saysOfAll } from '#core/checks/kit/says';
+import { restingOn, saysOfAll } from '#core/text/says';
 
 const says = sentences('domain.every-address', {
   'ipv6-unreachable-from-here': 'IPv6 cannot be reached from here ({message})',

@@ -4,7 +4,7 @@ import { mailDomain } from '#core/checks/view/mail-addresses';
 import { answersFor, answerText, isUsable } from '#core/checks/kit/dns-answers';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { restingOn } from '#core/checks/kit/says';
+import { restingOn } from '#core/text/says';
 
 const says = sentences('domain.mail-exchanger', {
   'could-not-asked': '{domain} could not be asked for',

@@ -11,7 +11,7 @@ import { hourLine } from '#core/formats/zone-file/write';
 import { isMailUse, mailUse } from './mail-use';
 import { changeAhead, type Change } from './change';
 import { sentences } from '#core/text/sentences';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('domain.mail-survives', {
   'not-among-briefs-records': 'not among the brief’s records',

@@ -4,7 +4,7 @@ import { answersFor, answerText, bestAnswers, plainName, isUsable } from '#core/
 import { isNullMx } from './mail-exchanger';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('domain.mail-targets', {
   'could-not-asked': 'it could not be asked for',

@@ -7,7 +7,7 @@ import { bestAnswers, isUsable } from '#core/checks/kit/dns-answers';
 import { cantTell, inapplicable, untested } from '#core/checks/kit/judgement';
 import { isNullMx } from './mail-exchanger';
 import { sentences } from '#core/text/sentences';
-import { restingOn, saysOfAll } from '#core/checks/kit/says';
+import { restingOn, saysOfAll } from '#core/text/says';
 
 const says = sentences('domain.mail-use', {
   'does-not-exist': '{zone} does not exist',

@@ -4,7 +4,7 @@ import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/k
 import { answersFor, answerText, plainName } from '#core/checks/kit/dns-answers';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { restingOn } from '#core/checks/kit/says';
+import { restingOn } from '#core/text/says';
 
 const says = sentences('domain.no-dangling-alias', {
   'target-has': '{target}, which has {held}',

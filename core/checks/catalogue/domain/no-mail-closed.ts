@@ -11,7 +11,7 @@ import { isMailUse, mailUse } from './mail-use';
 import { dmarcOf, spfOf, type Texts } from './mail-texts';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('domain.no-mail-closed', {
   'null-mx': '0 .',

@@ -12,7 +12,7 @@ import {
 } from '#core/checks/kit/dns-answers';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('domain.no-stray-records', {
   'no-usable-answer': 'no usable answer',

@@ -4,7 +4,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overHosts, passed } from '#core/checks/kit/judgement';
 import { hostRedirect } from '#core/recipes/web-server';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const LANGUAGE_PREFIX = /^\/[a-z]{2,3}(-[a-z0-9]{2,8})?(?=\/)/i;
 

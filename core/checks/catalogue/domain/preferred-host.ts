@@ -8,7 +8,7 @@ import { failed, failedPlaces, overHosts, passed, unsure } from '#core/checks/ki
 import { hostRedirect } from '#core/recipes/web-server';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('domain.preferred-host', {
   'stays-on': 'stays on {host}',

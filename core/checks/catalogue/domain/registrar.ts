@@ -20,6 +20,7 @@ export const registrar = defineCheck({
   severity: 'minor',
   situations: ['holding', 'former', 'live'],
   scope: 'domain',
+  facts: ['registration'],
   reads: ['registration'],
   needs: { brief: ['registrar'] },
   why: 'Whoever looks for the domain on the day it lapses looks where the brief says.',

@@ -16,6 +16,7 @@ export const registrationDays = defineCheck({
   severity: 'major',
   situations: ['holding', 'former', 'live'],
   scope: 'domain',
+  facts: ['registration'],
   reads: ['registration'],
   why: 'A domain that lapses takes site and mail with it, and may be bought by a stranger.',
   source: 'RFC 9083 4.5; RFC 9224',

@@ -17,6 +17,7 @@ export const registrationLock = defineCheck({
   severity: 'minor',
   situations: ['holding', 'former', 'live'],
   scope: 'domain',
+  facts: ['registration'],
   reads: ['registration'],
   why: 'Without the lock a leaked code is enough to move the domain elsewhere.',
   source: 'RFC 8056; RFC 5731',

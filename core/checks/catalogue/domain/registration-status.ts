@@ -28,6 +28,7 @@ export const registrationStatus = defineCheck({
   severity: 'blocker',
   situations: ['holding', 'former', 'live'],
   scope: 'domain',
+  facts: ['registration'],
   reads: ['registration'],
   why: 'A domain on hold or in redemption is switched off, whatever its records say.',
   source: 'RFC 8056; RFC 5731',

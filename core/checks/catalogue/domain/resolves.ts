@@ -5,7 +5,7 @@ import { answerText, answersFor } from '#core/checks/kit/dns-answers';
 import { hourLine } from '#core/formats/zone-file/write';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { restingOn } from '#core/checks/kit/says';
+import { restingOn } from '#core/text/says';
 
 const says = sentences('domain.resolves', {
   'resolver-says': 'the resolver says {rcode}',

@@ -3,7 +3,7 @@ import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/k
 import { answerText, plainName } from '#core/checks/kit/dns-answers';
 import { delegationSigners } from './ds-fits';
 import { sentences } from '#core/text/sentences';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('domain.signed', {
   'ds-unknown': 'whether there is a DS could not be seen',

@@ -3,7 +3,7 @@ import { failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/k
 import { answerText, bestAnswers } from '#core/checks/kit/dns-answers';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('domain.soa', {
   'no-soa': 'no SOA ({rcode})',

@@ -14,7 +14,7 @@ import { isMailUse, mailUse } from './mail-use';
 import { spfDns, spfOf } from './mail-texts';
 import { sentences } from '#core/text/sentences';
 import { seen, type Said } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('domain.spf', {
   'no-mail': 'the domain has no mail; domain.no-mail-closed looks at that',

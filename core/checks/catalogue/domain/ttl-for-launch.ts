@@ -3,7 +3,7 @@ import { cantTell, failed, inapplicable, overPlaces, passed, unsure } from '#cor
 import { bestAnswers, plainName } from '#core/checks/kit/dns-answers';
 import { changeAhead } from './change';
 import { sentences } from '#core/text/sentences';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('domain.ttl-for-launch', {
   'launch-days-away': 'the launch is {left} days away',

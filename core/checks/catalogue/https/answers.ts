@@ -5,7 +5,7 @@ import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, overPlaces, passed, unaskedHosts, unsure } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('https.answers', {
   'certain-addresses-only': 'no answer in time, and only certain addresses may enter',

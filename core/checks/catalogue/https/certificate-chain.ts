@@ -3,7 +3,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { certificateLine } from './certificate-line';
 import { sentences } from '#core/text/sentences';
-import { restingOn } from '#core/checks/kit/says';
+import { restingOn } from '#core/text/says';
 
 const says = sentences('https.certificate-chain', {
   'self-signed': 'self-signed: there is no intermediate',

@@ -4,7 +4,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('https.few-hops', {
   'too-many': '{redirects} redirects from {start}',

@@ -4,7 +4,7 @@ import { failed, inapplicable, overPlaces, passed, unsure, untested } from '#cor
 import { headerRecipe } from '#core/recipes/web-server';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('https.hsts-safe', {
   'no-host-claims-subdomains': 'no host claims its subdomains',

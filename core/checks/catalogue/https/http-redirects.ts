@@ -4,7 +4,7 @@ import { failed, failedPlaces, overHosts, passed, unsure } from '#core/checks/ki
 import { httpsRedirect } from '#core/recipes/web-server';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('https.http-redirects', {
   'port-closed': 'nothing answers on port 80',

@@ -18,6 +18,7 @@ export const noInsecureLinks = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'page',
+  facts: ['sitemaps'],
   reads: ['files'],
   needs: { pages: true },
   why: 'Each http address inside the site costs a redirect and shows search engines two versions.',

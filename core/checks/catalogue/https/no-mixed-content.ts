@@ -44,6 +44,7 @@ export const noMixedContent = defineCheck({
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
+  facts: ['assets', 'resources'],
   needs: { pages: true },
   why: 'Browsers block scripts, styles and frames from http on an https page, so parts of it are silently missing.',
   source: 'W3C Mixed Content',

@@ -5,7 +5,7 @@ import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { headerRecipe } from '#core/recipes/web-server';
 import type { Said } from '#core/facts/said';
 import { sentences } from '#core/text/sentences';
-import { together } from '#core/checks/kit/says';
+import { together } from '#core/text/says';
 
 const says = sentences('https.protective-headers', {
   'no-nosniff': 'no X-Content-Type-Options: nosniff',

@@ -3,7 +3,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('https.protocol', {
   'old-accepted': '{old} accepted{hasNewer, select, yes {} other {, nothing newer}}',

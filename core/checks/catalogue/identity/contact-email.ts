@@ -20,6 +20,7 @@ export const contactEmail = defineCheck({
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'site',
+  facts: ['jsonLd'],
   needs: { brief: ['contactEmail'], pages: true },
   why: 'A visitor who cannot write to the client is lost, and a template’s address sends their mail to a stranger.',
   source: 'common practice',

@@ -15,7 +15,7 @@ export const defaultAuthor = defineCheck({
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
-  facts: ['bylines'],
+  facts: ['bylines', 'jsonLd'],
   needs: { pages: true },
   why: 'A byline “admin” gives away the name to sign in with and that nobody wrote the text.',
   source: 'common practice',

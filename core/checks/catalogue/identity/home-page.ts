@@ -6,7 +6,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, EMPTY_SHELL, failed, overSite, passed, unsure } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
 import { seen, type Said } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('identity.home-page', {
   'sample-page': 'a sample page (“{mark}”), titled “{title}”',

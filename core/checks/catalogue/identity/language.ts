@@ -17,6 +17,7 @@ export const language = defineCheck({
   severity: 'major',
   situations: ['staging', 'holding', 'live'],
   scope: 'page',
+  facts: ['lang'],
   needs: { pages: true },
   why: 'Screen readers choose their voice by it and browsers offer translation by it.',
   source: 'HTML; BCP 47 (RFC 5646); WCAG 2.2 SC 3.1.1',

@@ -101,6 +101,7 @@ export const noPlaceholderText = defineCheck({
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
+  facts: ['jsonLd'],
   needs: { pages: true },
   why: 'Filler on a live page says that nobody read it before it went out.',
   source: 'common practice; RFC 2606; RFC 6761',

@@ -5,7 +5,7 @@ import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { isOrganisation, nodesOf, organisationType } from './structured-nodes';
 import { sentences } from '#core/text/sentences';
 import { seen, type Said } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('identity.organisation-data', {
   'no-organization': 'no Organization',
@@ -49,6 +49,7 @@ export const organisationData = defineCheck({
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',
+  facts: ['jsonLd'],
   needs: { pages: true },
   why: 'Search engines take name, logo and address for their own panel from here.',
   source: 'schema.org',

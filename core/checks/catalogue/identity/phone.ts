@@ -48,6 +48,7 @@ export const phone = defineCheck({
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',
+  facts: ['jsonLd'],
   needs: { brief: ['phone'], pages: true },
   why: 'A wrong digit or a template’s number is found by the first customer who calls.',
   source: 'E.164; RFC 3966',

@@ -10,6 +10,7 @@ export const privateAddresses = defineCheck({
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
+  facts: ['jsonLd'],
   needs: { brief: ['privateEmails'], pages: true },
   why: 'The administration’s and the owner’s addresses are the keys to the site: shown once, they are collected for ever.',
   source: 'common practice',

@@ -7,7 +7,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('identity.required-pages', {
   'leads-to-home': 'leads to the home page',
@@ -46,7 +46,7 @@ export const requiredPages = defineCheck({
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
-  facts: ['links'],
+  facts: ['otherLinks'],
   needs: { brief: ['requiredPages'], pages: true },
   why: 'An imprint or privacy page that nobody can find counts as missing, before the law too.',
   source: 'common practice',

@@ -5,7 +5,7 @@ import { isOrganisation, nodesOf } from './structured-nodes';
 import { escapeText } from '#core/recipes/markup';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('identity.site-name', {
   'other-name': '“{text}” in {from}',
@@ -19,6 +19,7 @@ export const siteName = defineCheck({
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',
+  facts: ['jsonLd'],
   needs: { brief: ['name'], pages: true },
   why: 'Search listings and previews show this name above the title; otherwise they guess one.',
   source: 'Open Graph protocol; schema.org',

@@ -4,7 +4,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { intendedFor } from '#core/checks/kit/intended-paste';
 import { failed, overSite, passed } from '#core/checks/kit/judgement';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 export const titleNamesSite = defineCheck({
   id: 'identity.title-names-site',

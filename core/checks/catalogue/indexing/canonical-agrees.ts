@@ -6,7 +6,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed, unsure } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
 import { seen, type Said } from '#core/facts/said';
-import { restingOn } from '#core/checks/kit/says';
+import { restingOn } from '#core/text/says';
 
 const says = sentences('indexing.canonical-agrees', {
   itself: 'itself',

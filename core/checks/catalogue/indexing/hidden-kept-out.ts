@@ -9,7 +9,7 @@ import { outOfListings } from './out-of-listings';
 import { isBelow } from './wanted-pages';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { restingOn, saysOfAll } from '#core/checks/kit/says';
+import { restingOn, saysOfAll } from '#core/text/says';
 
 const says = sentences('indexing.hidden-kept-out', {
   'not-there': 'not there ({status})',
@@ -59,6 +59,7 @@ export const hiddenKeptOut = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'page',
+  facts: ['robots'],
   reads: ['files'],
   needs: { brief: ['hiddenPaths'], pages: true },
   why: 'A thank-you page or a price list for the trade that search engines list is found by exactly those it was hidden from.',

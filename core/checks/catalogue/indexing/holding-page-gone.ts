@@ -4,7 +4,7 @@ import { foldLoosely } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('indexing.holding-page-gone', {
   'no-holding-page-known': 'neither brief nor host profile knows a holding page',
@@ -22,6 +22,7 @@ export const holdingPageGone = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'site',
+  facts: ['paths'],
   reads: ['http', 'files'],
   needs: { pages: true },
   why: 'A “coming soon” that can still be found tells visitors that the site is not there yet.',

@@ -2,7 +2,7 @@ import { headerValues, lastAnswer } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
-import { saysOfAll, together } from '#core/checks/kit/says';
+import { saysOfAll, together } from '#core/text/says';
 
 const says = sentences('indexing.holding-page', {
   'no-retry-after': '503 without Retry-After',
@@ -18,6 +18,7 @@ export const holdingPage = defineCheck({
   severity: 'minor',
   situations: ['holding'],
   scope: 'site',
+  facts: ['jsonLd'],
   needs: { pages: true },
   why: 'A holding page should say how to reach the client and tell search engines to come back later.',
   source: 'RFC 9110 15.6.4; common practice',

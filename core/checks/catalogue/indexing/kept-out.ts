@@ -4,7 +4,7 @@ import { headerRecipe } from '#core/recipes/web-server';
 import { outOfListings } from './out-of-listings';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { restingOn, saysOfAll } from '#core/checks/kit/says';
+import { restingOn, saysOfAll } from '#core/text/says';
 
 const says = sentences('indexing.kept-out', {
   'answers-503': 'answers 503',
@@ -19,6 +19,7 @@ export const keptOut = defineCheck({
   severity: 'blocker',
   situations: ['staging', 'holding'],
   scope: 'page',
+  facts: ['robots'],
   reads: ['files', 'pages'],
   why: 'A half-finished copy in a search listing competes with the real site and shows the client’s drafts.',
   source: 'RFC 9309; common practice',

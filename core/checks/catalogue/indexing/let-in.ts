@@ -15,6 +15,7 @@ export const letIn = defineCheck({
   severity: 'blocker',
   situations: ['live'],
   scope: 'page',
+  facts: ['sitemaps'],
   reads: ['files'],
   needs: { pages: true },
   why: 'The switch that kept the draft out is the one most often forgotten; the site is then found by nobody.',

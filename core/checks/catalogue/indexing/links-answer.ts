@@ -6,7 +6,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('indexing.links-answer', {
   error: '{message}{linked, select, yes {, linked from {page}} other {}}',
@@ -40,7 +40,7 @@ export const linksAnswer = defineCheck({
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'link',
-  facts: ['links'],
+  facts: ['otherLinks'],
   needs: { pages: true },
   why: 'A dead link is the fault that visitors meet themselves.',
   source: 'RFC 9110 15.5',

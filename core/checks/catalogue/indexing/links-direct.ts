@@ -24,7 +24,7 @@ export const linksDirect = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'link',
-  facts: ['links'],
+  facts: ['otherLinks'],
   needs: { pages: true },
   why: 'A link to an address that has moved costs every visitor a round trip, and breaks on the day the redirect is tidied away.',
   source: 'RFC 9110 15.4.2, 15.4.9; common practice',

@@ -66,7 +66,7 @@ export const noStagingLinks = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'page',
-  facts: ['manifest'],
+  facts: ['jsonLd', 'manifest', 'resources'],
   needs: { brief: ['stagingHosts'], pages: true },
   why: 'Links to staging show visitors the draft and break when staging lapses.',
   source: 'common practice',

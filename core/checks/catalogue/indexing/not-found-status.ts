@@ -3,7 +3,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('indexing.not-found-status', {
   'not-tried': 'not tried',
@@ -17,6 +17,7 @@ export const notFoundStatus = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'site',
+  facts: ['notFound'],
   reads: ['http'],
   needs: { pages: true },
   why: 'When everything answers 200, broken links stay unnoticed and nonsense is listed.',

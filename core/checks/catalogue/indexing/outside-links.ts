@@ -5,7 +5,7 @@ import { cantTell, failed, failedPlaces, overPlaces, passed, unsure } from '#cor
 import type { SiteView } from '#core/checks/view/site-view';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('indexing.outside-links', {
   error: '{message}{linked, select, yes {, linked from {page}} other {}}',
@@ -43,7 +43,7 @@ export const outsideLinks = defineCheck({
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'link',
-  facts: ['links'],
+  facts: ['otherLinks'],
   needs: { pages: true },
   why: 'Other people’s pages move and their domains lapse; what stands there next is seldom what the client meant to recommend.',
   source: 'RFC 9110 15.5.5, 15.5.11; common practice',

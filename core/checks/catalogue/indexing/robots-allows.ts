@@ -5,7 +5,7 @@ import { cantTell, failed, overPages, passed } from '#core/checks/kit/judgement'
 import { mustBeListed } from './wanted-pages';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { restingOn, saysOfAll } from '#core/checks/kit/says';
+import { restingOn, saysOfAll } from '#core/text/says';
 
 const says = sentences('indexing.robots-allows', {
   'no-rules': 'no rules',
@@ -19,6 +19,7 @@ export const robotsAllows = defineCheck({
   severity: 'blocker',
   situations: ['live'],
   scope: 'page',
+  facts: ['sitemaps', 'robots'],
   reads: ['files'],
   needs: { pages: true },
   why: 'A “Disallow: /” carried over from staging shuts the whole site, and the listing shrinks to a bare address.',

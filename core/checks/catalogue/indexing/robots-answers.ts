@@ -5,7 +5,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('indexing.robots-answers', {
   'html-page': 'an HTML page',
@@ -35,6 +35,7 @@ export const robotsAnswers = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'site',
+  facts: ['robots'],
   reads: ['files'],
   needs: { pages: true },
   why: 'A robots.txt that fails on the server’s side closes the whole site to crawlers.',

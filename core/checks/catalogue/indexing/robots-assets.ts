@@ -17,6 +17,7 @@ export const robotsAssets = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'asset',
+  facts: ['assets', 'robots'],
   reads: ['files'],
   needs: { pages: true },
   why: 'Search engines that may not fetch them judge the page without its layout.',

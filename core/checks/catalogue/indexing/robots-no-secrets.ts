@@ -3,7 +3,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed, untested } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('indexing.robots-no-secrets', {
   'brief-names-no-staging-host': 'the brief names no staging host and no private path',
@@ -17,6 +17,7 @@ export const robotsNoSecrets = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'line',
+  facts: ['robots'],
   reads: ['files'],
   why: 'Everyone may read robots.txt; what it hides is what curious people open first.',
   source: 'common practice; RFC 9309 3',

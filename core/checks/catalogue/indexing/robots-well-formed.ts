@@ -3,7 +3,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('indexing.robots-well-formed', {
   'too-long': '{bytes} bytes: what comes after {LIMIT} need not be read',
@@ -20,6 +20,7 @@ export const robotsWellFormed = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'line',
+  facts: ['robots'],
   reads: ['files'],
   why: 'A rule before any group, or with a slip of the pen, is passed over in silence.',
   source: 'RFC 9309 2.2, 2.5',

@@ -16,6 +16,7 @@ export const shownInFull = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'page',
+  facts: ['sitemaps'],
   reads: ['files'],
   needs: { pages: true },
   why: 'A nofollow or nosnippet left over from the draft lets the page into the listings, but as a bare title, and nothing that it links to is found by it.',

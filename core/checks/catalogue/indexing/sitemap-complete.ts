@@ -18,6 +18,7 @@ export const sitemapComplete = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'page',
+  facts: ['sitemaps'],
   reads: ['files'],
   needs: { pages: true },
   why: 'A page that only one of the two knows is found late, or by nobody.',

@@ -5,7 +5,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, overSite, passed } from '#core/checks/kit/judgement';
 import { say, sentences } from '#core/text/sentences';
 import type { Said } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 import type { Evidence } from '#core/facts/evidence';
 
 const says = sentences('indexing.sitemap-found', {
@@ -29,6 +29,7 @@ export const sitemapFound = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'site',
+  facts: ['sitemaps'],
   reads: ['files'],
   needs: { pages: true },
   why: 'Search engines find pages by it that few links lead to, and see what has changed.',

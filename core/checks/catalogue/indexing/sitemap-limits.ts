@@ -6,7 +6,7 @@ import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
 import type { Said } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('indexing.sitemap-limits', {
   'not-absolute': '{loc} is not absolute',
@@ -93,6 +93,7 @@ export const sitemapLimits = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'file',
+  facts: ['robots', 'sitemaps'],
   reads: ['files'],
   why: 'Search engines drop a file that breaks the rules, mostly without a word.',
   source: 'sitemaps.org 0.9; W3C Datetime',

@@ -7,7 +7,7 @@ import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { restingOn, saysOfAll } from '#core/checks/kit/says';
+import { restingOn, saysOfAll } from '#core/text/says';
 
 const says = sentences('indexing.sitemap-pages', {
   'other-canonical': 'its canonical is {canonical}',
@@ -35,7 +35,7 @@ export const sitemapPages = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'page',
-  facts: ['links'],
+  facts: ['sitemaps', 'otherLinks'],
   reads: ['files'],
   needs: { pages: true },
   why: 'Dead and forbidden addresses make search engines trust the rest of the file less.',

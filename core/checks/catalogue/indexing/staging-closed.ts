@@ -6,7 +6,7 @@ import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed, untested } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
 import type { Said } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('indexing.staging-closed', {
   'launch-unknown': 'whether the site is launched is not said',

@@ -15,6 +15,7 @@ export const unexpectedNoindex = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'page',
+  facts: ['sitemaps'],
   reads: ['files'],
   needs: { pages: true },
   why: 'A page that visitors reach by links and search engines may not list is found by nobody who searches for it, and nobody notices.',

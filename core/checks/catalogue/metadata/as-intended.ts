@@ -6,7 +6,7 @@ import { differing, intendedState, type IntendedText } from '#core/facts/intende
 import type { PlaceResult } from '#core/facts/finding';
 import type { ReadPage } from '#core/checks/view/read-page';
 import { sentences } from '#core/text/sentences';
-import { restingOn } from '#core/checks/kit/says';
+import { restingOn } from '#core/text/says';
 
 const says = sentences('metadata.as-intended', {
   'as-intended': 'as intended',

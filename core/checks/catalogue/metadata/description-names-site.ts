@@ -5,7 +5,7 @@ import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { textTag } from '#core/recipes/markup';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { restingOn, saysOfAll } from '#core/checks/kit/says';
+import { restingOn, saysOfAll } from '#core/text/says';
 
 const says = sentences('metadata.description-names-site', {
   'there-no-description': 'there is no description',

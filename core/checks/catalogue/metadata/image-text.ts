@@ -13,6 +13,7 @@ export const imageText = defineCheck({
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
+  facts: ['images'],
   needs: { pages: true },
   why: 'Who cannot see the picture hears its text; an empty one says that it is only decoration.',
   source: 'HTML; WCAG 1.1.1',

@@ -17,6 +17,7 @@ export const structuredData = defineCheck({
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
+  facts: ['jsonLd'],
   needs: { pages: true },
   why: 'One stray comma, and the whole block is passed over.',
   source: 'JSON-LD 1.1; common practice',

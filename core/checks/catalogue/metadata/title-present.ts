@@ -4,7 +4,7 @@ import { failed, overPages, passed } from '#core/checks/kit/judgement';
 import { madeTitle } from '#core/checks/kit/page-titles';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('metadata.title-present', {
   several: '{titlesCount} titles',

@@ -14,6 +14,7 @@ export const favicon = defineCheck({
   severity: 'major',
   situations: ['staging', 'holding', 'live'],
   scope: 'site',
+  facts: ['assets'],
   needs: { pages: true },
   why: 'The icon is how people find the tab and the bookmark again; without one the host’s or a blank sheet shows.',
   source: 'HTML #rel-icon; common practice',

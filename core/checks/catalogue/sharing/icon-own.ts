@@ -1,7 +1,7 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('sharing.icon-own', {
   'no-default-known': 'the host profile knows no default icon',
@@ -16,6 +16,7 @@ export const iconOwn = defineCheck({
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'site',
+  facts: ['assets'],
   needs: { pages: true },
   why: 'With the host’s icon in the tab the site looks as if it were not finished.',
   source: 'common practice',

@@ -1,7 +1,7 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 import { offerOf, sizesOf } from './icons';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 export const iconSharp = defineCheck({
   id: 'sharing.icon-sharp',
@@ -10,6 +10,7 @@ export const iconSharp = defineCheck({
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',
+  facts: ['assets'],
   needs: { pages: true },
   why: 'A 32 px icon is enlarged on most of today’s screens and looks soft.',
   source: 'common practice',

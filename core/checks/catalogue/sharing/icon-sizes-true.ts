@@ -10,6 +10,7 @@ export const iconSizesTrue = defineCheck({
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'image',
+  facts: ['assets'],
   needs: { pages: true },
   why: 'Browsers choose by the declaration, and enlarge what is smaller than it says.',
   source: 'HTML #attr-link-sizes',

@@ -1,6 +1,6 @@
 /** Icons: which sizes an asset offers. */
 import { finalStatus, type AssetEvidence } from '#core/facts/evidence';
-import { saysOfAll, together } from '#core/checks/kit/says';
+import { saysOfAll, together } from '#core/text/says';
 import { seen, type Said } from '#core/facts/said';
 import { sentences } from '#core/text/sentences';
 

@@ -7,7 +7,7 @@ import { failed, overPages, passed, unsure } from '#core/checks/kit/judgement';
 import { remembering } from '#core/remembering';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('sharing.image-loads', {
   'picture-not-fetched': 'the picture was not fetched',
@@ -47,6 +47,7 @@ export const imageLoads = defineCheck({
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
+  facts: ['assets'],
   needs: { pages: true },
   why: 'The service that shows the preview fetches the picture itself, without the page’s address to complete a half one.',
   source: 'Open Graph protocol',

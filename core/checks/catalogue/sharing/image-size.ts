@@ -14,6 +14,7 @@ export const imageSize = defineCheck({
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'image',
+  facts: ['assets'],
   needs: { pages: true },
   why: 'A smaller or squarer picture is cropped, or shown as a thumbnail beside the text.',
   source: 'common practice',

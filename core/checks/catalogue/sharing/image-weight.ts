@@ -1,7 +1,7 @@
 import { lastAnswer } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 export const imageWeight = defineCheck({
   id: 'sharing.image-weight',
@@ -10,6 +10,7 @@ export const imageWeight = defineCheck({
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'image',
+  facts: ['assets'],
   needs: { pages: true },
   why: 'Networks drop a picture that is too heavy and show the link without one.',
   source: 'common practice',

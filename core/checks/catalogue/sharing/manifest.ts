@@ -6,7 +6,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
 import { seen, type Said } from '#core/facts/said';
-import { saysOfAll, together } from '#core/checks/kit/says';
+import { saysOfAll, together } from '#core/text/says';
 
 const says = sentences('sharing.manifest', {
   'no-icon-of': 'no icon of {size} px',
@@ -57,7 +57,7 @@ export const manifest = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'site',
-  facts: ['manifest'],
+  facts: ['assets', 'manifest'],
   needs: { pages: true },
   why: 'Phones take name and icon from it when somebody keeps the site on the home screen.',
   source: 'Web Application Manifest; the two sizes are common practice',

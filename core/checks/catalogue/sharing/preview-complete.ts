@@ -36,6 +36,7 @@ export const previewComplete = defineCheck({
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
+  facts: ['assets'],
   needs: { pages: true },
   why: 'A link without title and picture is passed over in a chat or a feed.',
   source: 'Open Graph protocol',

@@ -2,7 +2,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { TOUCH_SIZE } from '#core/pictures/icon-sizes';
 import { offerOf, sizesOf } from './icons';
-import { saysOfAll } from '#core/checks/kit/says';
+import { saysOfAll } from '#core/text/says';
 
 export const touchIcon = defineCheck({
   id: 'sharing.touch-icon',
@@ -11,6 +11,7 @@ export const touchIcon = defineCheck({
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',
+  facts: ['assets'],
   needs: { pages: true },
   why: 'On a phone’s home screen the site is a picture; without one it is a shrunken page.',
   source: 'common practice',

@@ -48,6 +48,7 @@ export const hitsSeen = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'site',
+  facts: ['rendered.failed', 'rendered.hits'],
   needs: { brief: ['analyticsIds'], pages: true, rendered: true },
   attestedForDays: 180,
   why: 'A script that is there may still count nothing, or everybody twice.',

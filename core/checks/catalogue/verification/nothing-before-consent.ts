@@ -50,6 +50,7 @@ export const nothingBeforeConsent = defineCheck({
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
+  facts: ['rendered.beforeConsent', 'rendered.cookies', 'rendered.hits'],
   needs: { brief: ['consentScript'], pages: true, rendered: true },
   why: 'A visit that is counted before the question is answered was counted without leave.',
   source: 'common practice',

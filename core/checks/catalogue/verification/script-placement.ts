@@ -18,6 +18,7 @@ export const scriptPlacement = defineCheck({
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
+  facts: ['images'],
   needs: { brief: ['scripts'], pages: true },
   why: 'A script in the wrong place, or on the wrong pages, works by luck.',
   source: 'common practice',

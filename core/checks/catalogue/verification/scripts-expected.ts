@@ -10,6 +10,7 @@ export const scriptsExpected = defineCheck({
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
+  facts: ['resources'],
   needs: { brief: ['allowedScriptHosts'], pages: true },
   why: 'Each outside script can do everything the page can, and has to be in the privacy notice.',
   source: 'common practice',

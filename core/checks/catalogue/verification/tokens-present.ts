@@ -6,7 +6,7 @@ import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/k
 import { answerText, bestAnswers, canonicalValue, isUsable } from '#core/checks/kit/dns-answers';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { restingOn, saysOfAll } from '#core/checks/kit/says';
+import { restingOn, saysOfAll } from '#core/text/says';
 
 const says = sentences('verification.tokens-present', {
   'in-body': 'in the body, where it does not count',
@@ -74,6 +74,7 @@ export const tokensPresent = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'token',
+  facts: ['tokenFiles'],
   reads: ['dns', 'http', 'pages'],
   needs: { brief: ['tokens'] },
   why: 'When a token goes, the client loses access to what search engines and mail services know of their site.',

@@ -1,8 +1,8 @@
 /** Making the results that a check gives for each place. */
-import type { PlaceResult } from '#core/facts/finding';
-import type { Said } from '#core/facts/said';
+import type { PlaceResult } from './finding';
+import type { Said } from './said';
 import { say } from '#core/text/sentences';
-import { saysOfAll } from './says';
+import { saysOfAll } from '#core/text/says';
 
 export interface PlaceDetails extends Pick<PlaceResult, 'expected' | 'raw' | 'adopt'> {
   found?: Said;

@@ -1,6 +1,6 @@
 /** What checks of all sections may say, and that one rests on another. */
 import type { Said } from '#core/facts/said';
-import { sentences } from '#core/text/sentences';
+import { sentences } from './sentences';
 
 export const saysOfAll = sentences('kit', {
   'as-expected': 'as expected',

@@ -3,9 +3,16 @@ import { describe, expect, it } from 'vitest';
 import { CATALOGUE } from '#core/checks/catalogue/index';
 import { brief, evidence as example } from '#core/checks/example-evidence';
 import type { Evidence } from '#core/facts/evidence';
-import { LATER_PAGE_FACTS, LATER_SITE_FACTS, type LaterFact } from '#core/facts/later-facts';
+import {
+  BASIC_PAGE_FACTS,
+  PAGE_FACTS,
+  RENDERED_FACTS,
+  SITE_FACTS,
+  type Fact,
+  type RenderedFact,
+} from '#core/facts/fact-names';
 import { SITUATIONS } from '#core/facts/situation';
-import { RESTS_ON } from '#core/checks/kit/says';
+import { RESTS_ON } from '#core/text/says';
 import { fullChecklist } from './checklist';
 import { judge } from './judge';
 import { NOT_COLLECTED_YET } from './needs';
@@ -20,10 +27,25 @@ function unreadable<T extends object>(of: T, key: string): T {
   });
 }
 
+function withoutRendered(evidence: Evidence, fact: RenderedFact): Evidence {
+  const rendered = evidence.rendered!;
+  return {
+    ...evidence,
+    rendered: {
+      ...rendered,
+      lacks: [fact],
+      pages: rendered.pages.map((page) => ({
+        ...page,
+        views: page.views.map((view) => unreadable(view, fact.slice('rendered.'.length))),
+      })),
+    },
+  };
+}
+
 /** The same evidence, in which a fact was not collected. */
-function without(evidence: Evidence, fact: LaterFact): Evidence {
+function without(evidence: Evidence, fact: Fact): Evidence {
   const lacking = { ...evidence, lacks: [fact] } as Evidence;
-  if ((LATER_PAGE_FACTS as readonly string[]).includes(fact))
+  if ((PAGE_FACTS as readonly string[]).includes(fact))
     return {
       ...evidence,
       pages: evidence.pages.map((page) => ({
@@ -32,6 +54,7 @@ function without(evidence: Evidence, fact: LaterFact): Evidence {
         ...(page.facts ? { facts: unreadable(page.facts, fact) } : {}),
       })),
     } as Evidence;
+  if (fact.startsWith('rendered.')) return withoutRendered(evidence, fact as RenderedFact);
   const { dns, hosts } = lacking;
   switch (fact) {
     case 'addresses':
@@ -46,6 +69,8 @@ function without(evidence: Evidence, fact: LaterFact): Evidence {
       };
     case 'namedBy':
       return { ...lacking, dns: { ...dns, nameServers: dns.nameServers.map((s) => unreadable(s, fact)) } };
+    case 'otherLinks':
+      return unreadable(lacking, 'links');
     case 'parent':
     case 'randomLabel':
       return { ...lacking, dns: unreadable(dns, fact) };
@@ -54,7 +79,7 @@ function without(evidence: Evidence, fact: LaterFact): Evidence {
   }
 }
 
-describe.each([...LATER_PAGE_FACTS, ...LATER_SITE_FACTS])('without %s', (fact) => {
+describe.each([...PAGE_FACTS, ...SITE_FACTS, ...RENDERED_FACTS])('without %s', (fact) => {
   // with what makes every one of them be read
   const evidence = example();
   for (const { https } of evidence.hosts)
@@ -88,5 +113,37 @@ describe.each([...LATER_PAGE_FACTS, ...LATER_SITE_FACTS])('without %s', (fact) =
         outcome === 'cantTell' && code === RESTS_ON ? { check: id, outcome, code } : wanted,
       );
     }
+  });
+});
+
+const EMPTY: Record<(typeof BASIC_PAGE_FACTS)[number], unknown> = {
+  titles: [],
+  metas: [],
+  links: [],
+  scripts: [],
+  headings: [],
+  anchors: [],
+  forms: [],
+  text: '',
+  textLength: 0,
+};
+
+describe.each(BASIC_PAGE_FACTS)('without %s, by which a page is read at all', (fact) => {
+  it.each(SITUATIONS)('%s: no check that needs pages passes or fails', (situation) => {
+    const evidence = example();
+    const pages = evidence.pages.map((page) => ({
+      ...page,
+      lacks: [fact],
+      ...(page.facts ? { facts: { ...page.facts, [fact]: EMPTY[fact] } } : {}),
+    })) as unknown as Evidence['pages'];
+    const checklist = fullChecklist();
+    const at = new Date(evidence.finishedAt);
+    const found = judge({ evidence: { ...evidence, pages }, brief: brief(), checklist, situation, at });
+    const needing = found.filter((f) => CATALOGUE.find((c) => c.id === f.check)!.needs.pages);
+    expect(
+      needing.filter((f) => f.outcome === 'passed' || f.outcome === 'failed').map((f) => f.check),
+    ).toEqual([]);
+    // while the former site is up, no check asks for its pages
+    if (situation !== 'former') expect(needing.some((f) => f.code === NOT_COLLECTED_YET.code)).toBe(true);
   });
 });
