@@ -6,8 +6,8 @@ export default defineConfig({
   // a machine that many share is at times many times slower; what passes does not wait
   timeout: 300_000,
   expect: { timeout: 45_000 },
-  // each has a demo of its own; on two processors one browser with its servers is enough
-  workers: 1,
+  // each has a demo of its own
+  workers: 2,
   retries: 0,
   fullyParallel: false,
   globalSetup: './tests/fresh-build.ts',

@@ -53,8 +53,6 @@ export default defineConfig({
           include: ['tests/integration/**/*.test.ts'],
           globalSetup: ['tests/fresh-build.ts'],
           environment: 'node',
-          // one after the other: some of them watch how long things take, and another demo beside them is slow enough
-          fileParallelism: false,
           testTimeout: 300_000,
           hookTimeout: 300_000,
         },

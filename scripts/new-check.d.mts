@@ -1,1 +1,1 @@
-export function newCheck(root: string, id?: string): string[];
+export function newCheck(root: string, id?: string, place?: string): string[];

@@ -1,6 +1,7 @@
 /**
- * `npm run new-check -- SECTION.NAME`: makes a check's file, its test, its planted fault and its lines in the
- * catalogue. Its rule is still to be written, and its test says so. Whatever is there already is left alone.
+ * `npm run new-check -- SECTION.NAME [head|body]`: makes a check's file, its test, its planted fault in the head or
+ * body of pages, and its lines in the catalogue and the client's report. Its rule is still to be written, and its test
+ * says so. Whatever is there already is left alone.
  */
 import { spawnSync } from 'node:child_process';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
@@ -10,12 +11,37 @@ import { ROOT } from './packages.mjs';
 
 const camel = (name) => name.replace(/-([a-z0-9])/g, (_, letter) => letter.toUpperCase());
 
-const check = (id, name) => `import { defineCheck } from '#core/checks/kit/check';
+/** Where the fault is planted, what it looks like there, and the rule that finds it. */
+const PLANTED = {
+  head: {
+    where: 'function plantedTags',
+    sign: (id) => `<meta name="${id}" content="what the fault looks like">`,
+    test: () => '{ head: SIGN }',
+    find: (id) => `page.facts.metas.find((meta) => meta.name === '${id}')`,
+    raw: 'found.raw',
+  },
+  body: {
+    where: 'function faultLines',
+    sign: (id) => `<p>What ${id} looks like</p>`,
+    test: () => '{ body: SIGN }',
+    find: (id) => `/What ${id.replace('.', '\\.')} looks like/.exec(page.facts.text)`,
+    raw: 'found[0]',
+  },
+};
+
+const check = (id, name, { find, raw }) => `import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
+import { sentences } from '#core/text/sentences';
+
+/** What it may find, each under a code that stays. German is in core/report/texts/found-de.ts. */
+const says = sentences('${id}', {
+  found: 'what was found, in a few words',
+});
 
 export const ${name} = defineCheck({
   id: '${id}',
-  title: 'What is so on a good page',
+  title: 'What is so on a good page (${name})',
+  fault: 'What is wrong where it failed (${name})',
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'page',
@@ -25,22 +51,28 @@ export const ${name} = defineCheck({
   messages: { expected: 'what a good page looks like' },
   judge: (context) =>
     overPages(context, (page) => {
-      const found = page.facts.metas.find((meta) => meta.name === '${id}');
-      return found ? failed(page.url, { found: found.content, raw: found.raw }) : page.passed;
+      const found = ${find(id)};
+      return found ? failed(page.url, { found: says('found'), raw: ${raw} }) : page.passed;
     }),
   recipe: () => ({ steps: 'How to put it right.' }),
 });
 `;
 
-const test = (id) => `import { describe, expect, it } from 'vitest';
+const test = (id, { sign, test }) => `import { describe, expect, it } from 'vitest';
 import { outcome } from '#core/checks/example-evidence';
+
+const SIGN = '${sign(id)}';
 
 describe('${id}', () => {
   it.each([
     ['as it should be', {}, 'passed'],
-    ['with the fault', { body: '<p>What the fault looks like</p>' }, 'failed'],
+    ['with the fault', ${test()}, 'failed'],
   ])('%s', (_, home, wanted) => {
     expect(outcome('${id}', home)).toBe(wanted);
+  });
+  it('has a rule of its own', () => {
+    // remove this once the rule is written
+    expect('the rule in ${id}').toBe('written');
   });
 });
 `;
@@ -79,11 +111,14 @@ function listed(index, section, name, file) {
 /**
  * @param root the folder of the repository
  * @param id section and name, as in metadata.title-length
+ * @param place where its fault is planted: `head` or `body`
  * @returns the files that were made or changed
  */
-export function newCheck(root, id) {
+export function newCheck(root, id, place = 'head') {
   const [, section, file] = /^([a-z]+)\.([a-z][a-z0-9-]*)$/.exec(id ?? '') ?? [];
-  if (!file) throw new Error('npm run new-check -- SECTION.NAME, as in metadata.title-length');
+  if (!file) throw new Error('npm run new-check -- SECTION.NAME [head|body], as in metadata.title-length');
+  const planted = PLANTED[place];
+  if (!planted) throw new Error(`A fault is planted into the head or the body, not into the “${place}”`);
   const name = camel(file);
   const folder = join(root, 'core/checks/catalogue', section);
   const paths = {
@@ -94,6 +129,7 @@ export function newCheck(root, id) {
     pages: join(root, 'net/pages.ts'),
     english: join(root, 'core/report/texts/checks-en.ts'),
     german: join(root, 'core/report/texts/checks-de.ts'),
+    found: join(root, 'core/report/texts/found-de.ts'),
   };
   if (existsSync(paths.check)) throw new Error(`${id} is there already`);
   const index = readFileSync(paths.index, 'utf8');
@@ -105,8 +141,8 @@ export function newCheck(root, id) {
     insertBefore(readFileSync(paths[language], 'utf8'), '\n};', sentences(id, CLIENT[language]));
   // everything is made before anything is written
   const made = {
-    check: check(id, name),
-    test: test(id),
+    check: check(id, name, planted),
+    test: test(id, planted),
     index: listed(index, section, name, file),
     faults: insertBefore(
       faults,
@@ -117,11 +153,16 @@ export function newCheck(root, id) {
     pages: insertBefore(
       pages,
       'when(',
-      `when(is('${file}', 1), '<meta name="${id}" content="what the fault looks like">'),\n`,
-      pages.indexOf('return [', pages.indexOf('function plantedTags')),
+      `when(is('${file}', 1), '${planted.sign(id)}'),\n`,
+      pages.indexOf('return [', pages.indexOf(planted.where)),
     ),
     english: withSentences('english'),
     german: withSentences('german'),
+    found: insertBefore(
+      readFileSync(paths.found, 'utf8'),
+      '\n};',
+      `\n  '${id}/found': 'was gefunden wurde, in wenigen Worten',`,
+    ),
   };
   for (const [key, path] of Object.entries(paths)) writeFileSync(path, made[key]);
   return Object.values(paths);
@@ -129,7 +170,7 @@ export function newCheck(root, id) {
 
 if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href)
   try {
-    const files = newCheck(ROOT, process.argv[2]);
+    const files = newCheck(ROOT, process.argv[2], process.argv[3]);
     spawnSync(join(ROOT, 'node_modules/.bin/prettier'), ['--log-level=error', '--write', ...files], {
       stdio: 'inherit',
     });

@@ -8,7 +8,7 @@ import { newCheck } from './new-check.mjs';
 
 const ROOT = dirname(dirname(fileURLToPath(import.meta.url)));
 const CATALOGUE = 'core/checks/catalogue';
-const TEXTS = ['core/report/texts/checks-en.ts', 'core/report/texts/checks-de.ts'];
+const TEXTS = ['checks-en', 'checks-de', 'found-de'].map((name) => `core/report/texts/${name}.ts`);
 let copy: string;
 const read = (file: string): string => readFileSync(join(copy, file), 'utf8');
 beforeAll(() => {
@@ -34,16 +34,24 @@ describe('npm run new-check', () => {
     expect(read(`${CATALOGUE}/index.ts`)).toBe(before);
   });
   it('makes the check, its test, its fault and its lines in the catalogue', () => {
-    expect(newCheck(copy, 'metadata.no-marquee')).toHaveLength(7);
-    for (const file of TEXTS) expect(read(file)).toContain("'metadata.no-marquee': [");
+    expect(newCheck(copy, 'metadata.no-marquee')).toHaveLength(8);
+    for (const file of TEXTS) expect(read(file)).toMatch(/'metadata\.no-marquee(?:': \[|\/found': )/);
     expect(read(`${CATALOGUE}/metadata/no-marquee.ts`)).toContain("id: 'metadata.no-marquee'");
     expect(read(`${CATALOGUE}/metadata/no-marquee.test.ts`)).toContain("describe('metadata.no-marquee'");
     expect(read('net/faults.ts')).toContain("f('no-marquee', 'metadata.no-marquee'");
-    expect(read('net/pages.ts')).toContain("when(is('no-marquee', 1)");
+    const pages = read('net/pages.ts');
+    expect(pages.indexOf("when(is('no-marquee', 1)")).toBeLessThan(pages.indexOf('function faultLines'));
     const index = read(`${CATALOGUE}/index.ts`);
     expect(index).toContain("import { noMarquee } from '#core/checks/catalogue/metadata/no-marquee';");
     // at the end of its section
     expect(index).toMatch(/ {2}handAccessibility,\n {2}noMarquee,\n {2}previewComplete,/);
+  });
+  it('plants a fault into the body where it is told so', () => {
+    newCheck(copy, 'metadata.no-blink', 'body');
+    const pages = read('net/pages.ts');
+    expect(pages.indexOf("when(is('no-blink', 1)")).toBeGreaterThan(pages.indexOf('function faultLines'));
+    expect(() => newCheck(copy, 'metadata.no-frames', 'foot')).toThrow('head or the body');
+    expect(existsSync(join(copy, `${CATALOGUE}/metadata/no-frames.ts`))).toBe(false);
   });
   it('leaves alone what is there already', () => {
     expect(existsSync(join(copy, `${CATALOGUE}/metadata/no-marquee.ts`))).toBe(true);

@@ -13,6 +13,8 @@ const results = join(ROOT, 'test-results');
 const local = (name) => join(ROOT, 'node_modules', '.bin', name);
 let passed = 0,
   failed = 0;
+/** How long each step took, and how many cases it has, for the end. */
+const took = [];
 
 /**
  * Runs a command to its end.
@@ -37,9 +39,9 @@ async function run([name, command, args], isAlone = false) {
     child.once('close', (status, signal) => resolve(status ?? signal));
   });
   if (!isAlone) say(`\n== ${name}\n${said.trim()}`);
-  say(
-    `-- ${name}: ${code === 0 ? 'good' : `failed (${code})`}, ${Math.round((Date.now() - started) / 1000)} s`,
-  );
+  const seconds = Math.round((Date.now() - started) / 1000);
+  took.push({ name, seconds });
+  say(`-- ${name}: ${code === 0 ? 'good' : `failed (${code})`}, ${seconds} s`);
   return code === 0;
 }
 
@@ -64,6 +66,7 @@ async function counted(step, file, read) {
   const [ok, bad] = read(JSON.parse(readFileSync(file, 'utf8')));
   passed += ok;
   failed += bad || (good ? 0 : 1);
+  took.at(-1).cases = ok + bad;
 }
 
 const ofVitest = (r) => [r.numPassedTests, r.numFailedTests];
@@ -115,5 +118,8 @@ try {
   process.stderr.write(`${error instanceof Missing ? error.message : error.stack}\n`);
   failed++;
 }
+say('');
+for (const { name, seconds, cases } of took)
+  say(`${String(seconds).padStart(5)} s  ${name}${cases === undefined ? '' : `, ${cases} cases`}`);
 say(`\n${passed} passed, ${failed} failed`);
 process.exitCode = failed ? 1 : 0;

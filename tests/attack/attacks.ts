@@ -469,7 +469,7 @@ async function manyAudits(arena: Arena, times: number, scope?: object): Promise<
   };
 }
 
-const audits: Attack[] = [
+export const audits: Attack[] = [
   ['200 audits of a hostile site behind a password, without the browser', (arena) => manyAudits(arena, 200)],
   ['20 audits of it with the browser', (arena) => manyAudits(arena, 20, { parts: ['pages', 'rendered'] })],
 ];

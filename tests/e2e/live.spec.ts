@@ -18,7 +18,7 @@ function streams(seat: BrowserContext): { open: number } {
 }
 
 const stateOf = (page: Page, site: string) =>
-  page.getByRole('row').filter({ hasText: site }).filter({ hasText: 'HSTS is set on every host' });
+  page.getByRole('row').filter({ hasText: site }).filter({ hasText: 'HSTS is missing or too short on a host' });
 
 test('two tabs share one stream; the one that is left takes it over; what somebody else does appears in both', async ({
   browser,

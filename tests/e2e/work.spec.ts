@@ -68,7 +68,7 @@ test('ledger: keys move and open, the evidence says what was expected and found,
   desk,
 }) => {
   await openSite(desk, 'Sallow Ferries');
-  await expect(desk.getByText('Held by')).toContainText('Apex and www redirect to the preferred host');
+  await expect(desk.getByText('Held by')).toContainText('Apex or www does not redirect to the preferred host');
   await desk.keyboard.press('j');
   await expect(desk.locator('tr.at')).toHaveCount(1);
   const first = await desk.locator('tr.at').getAttribute('id');
@@ -268,8 +268,8 @@ test('fixes one by one: filter, open, comment, set a state, follow to the ledger
   await desk.getByLabel('Filter fixes by words').fill('ferries blocker');
   const rows = desk.getByRole('row').filter({ hasText: 'Sallow Ferries' });
   await expect(rows).toHaveCount(2);
-  // what was found stands there, and not the wish that failed alone
-  await expect(rows.filter({ hasText: 'DNS records are those in the brief' })).toContainText('192.0.2.');
+  // what was found is there, beside what is wrong
+  await expect(rows.filter({ hasText: 'A DNS record differs from the brief' })).toContainText('192.0.2.');
   await expect(desk).toHaveURL(/words=ferries(%20|\+)blocker/);
   // a fix keeps its number wherever its state moves it
   const id = await rows.first().getAttribute('id');
