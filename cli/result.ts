@@ -4,7 +4,7 @@ import { SECTIONS } from '#core/facts/finding';
 import type { Situation } from '#core/facts/situation';
 import type { JudgedFinding } from '#core/checks/engine/judge';
 import { failedPlaces } from '#core/checks/kit/judgement';
-import { restsOnWhat } from '#core/checks/kit/says';
+import { restsOnWhat } from '#core/text/says';
 import { say } from '#core/text/sentences';
 import { unreachedBy } from '#core/score/reached';
 import { pointsLost, scoreOf } from '#core/score/score';

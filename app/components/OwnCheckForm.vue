@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { TITLE_LENGTH } from '#core/facts/heading';
 import { inWords } from '#core/checks/engine/own-check';
 import { selectorFault } from '#core/extract/selected';
 import { RECORD_TYPES } from '#core/facts/brief';
@@ -80,6 +81,16 @@ function situation(s: Situation, on: boolean): void {
       :disabled="disabled"
       class="wide"
       @update:model-value="set({ title: $event })"
+    />
+    <v-text-field
+      :model-value="own.fault ?? ''"
+      label="Fault: what is wrong when it failed"
+      :placeholder="`Not met: ${own.title}`"
+      persistent-placeholder
+      :maxlength="TITLE_LENGTH"
+      :disabled="disabled"
+      class="wide"
+      @update:model-value="set({ fault: $event || undefined })"
     />
     <v-select
       :model-value="look"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NuxtLink } from '#components';
 import type { RosterRow } from '~/types';
 
 /** One site in the roster. */
@@ -13,13 +14,18 @@ const change = computed(() => {
   if (score === null || scoreBefore === null || score === scoreBefore) return '';
   return `${score > scoreBefore ? '+' : '−'}${Math.abs(score - scoreBefore)}`;
 });
-/** What holds, or costs most, in words. */
+/** The fault that holds or costs most. */
+const fault = computed(() => {
+  const { ofOldAddress, unreached, worst: first } = audit.value ?? {};
+  return ofOldAddress || unreached ? undefined : first;
+});
+/** It in words, and how much it touches. */
 const worst = computed(() => {
   if (!audit.value) return '';
   if (audit.value.ofOldAddress) return 'found at the address before it was changed';
   if (audit.value.unreached) return audit.value.unreached;
-  const { worst: fault } = audit.value;
-  return fault ? [fault.title, fault.count ?? fault.found].filter(Boolean).join(': ') : 'nothing failed';
+  const { title, count, found } = fault.value ?? {};
+  return title ? [title, count ?? found].filter(Boolean).join(': ') : 'nothing failed';
 });
 const PROVISIONAL = 'provisional: less than 80 % of the weight is decided';
 </script>
@@ -59,12 +65,17 @@ const PROVISIONAL = 'provisional: less than 80 % of the weight is decided';
       </div>
     </td>
     <td class="verdict">
-      <span v-if="audit" class="cut"
+      <b v-if="!audit">never audited</b
+      ><component
+        :is="fault ? NuxtLink : 'span'"
+        v-else
+        class="two"
+        :to="fault ? `/sites/${site.id}?environment=${environment!.id}&check=${fault.check}` : undefined"
+        :title="worst"
         ><GateWord :gate="audit.gate" :note="audit.gateNote" /><span class="faint small"
           >, {{ environment?.name.toLowerCase() }}</span
-        ></span
-      ><b v-else>never audited</b
-      ><span class="cut small" :class="{ fray: audit?.gate === 'held' }" :title="worst">{{ worst }}</span>
+        ><br /><span class="small" :class="{ fray: audit.gate === 'held' }">{{ worst }}</span></component
+      >
     </td>
     <td v-if="!narrow" class="right num fixes">{{ site.openFixes }}</td>
     <td v-if="!narrow" class="audit faint">{{ audit ? ago(audit.at) : 'never' }}</td>
@@ -74,10 +85,30 @@ const PROVISIONAL = 'provisional: less than 80 % of the weight is decided';
 <style scoped>
 td {
   line-height: 1.25;
-  height: 44px !important;
+  height: 58px !important;
 }
 td > .cut {
   display: block;
+}
+.two {
+  color: inherit;
+  text-decoration: none;
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 3;
+  line-clamp: 3;
+  overflow: hidden;
+}
+a.two:hover .small:last-child {
+  text-decoration: underline;
+}
+/* all of it for whoever comes by keyboard: a title shows to a mouse alone */
+a.two:focus-visible {
+  display: block;
+  overflow: visible;
+  position: relative;
+  z-index: 1;
+  background: rgb(var(--v-theme-surface));
 }
 .tick input {
   accent-color: rgb(var(--v-theme-primary));

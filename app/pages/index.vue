@@ -83,7 +83,7 @@ const { run: auditChosen, busy } = useDoing(async () => {
 });
 /** Paper has no window to scroll: what was read is drawn whole. */
 const printing = useMediaQuery('print');
-const ROW = 44;
+const ROW = 58;
 const height = computed(() =>
   printing.value ? `${((rows.value?.length ?? 0) + 1) * ROW}px` : 'calc(100vh - 128px)',
 );
