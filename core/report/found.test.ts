@@ -85,6 +85,17 @@ describe('in a report', () => {
     );
   });
 
+  it.each([
+    ['of a manual check', { byHand: true }],
+    ['of a check that somebody vouched for', {}],
+  ])('what a person of the agency noted stays there: %s', (_, more) => {
+    const noted = finding(
+      { what: 'done', by: 'Mara', day: '2026-11-01', hasNote: 'yes', note: 'ask Joss' },
+      'attested/said',
+    );
+    expect(foundIn('en', { ...noted, ...more })).toBeUndefined();
+  });
+
   it('what was stored without a code is left out', () => {
     expect(foundIn('de', { ...finding({}), code: undefined as unknown as string })).toBeUndefined();
   });

@@ -127,13 +127,16 @@ const isOpen = (f: Finding): boolean => f.outcome === 'failed' && !f.accepted;
 
 const LONGEST = 300;
 
-/** What was found, for the client: whose else a value is stays with the agency. */
-function foundFor({ code, data, outcome }: Finding, language: ReportLanguage): string | undefined {
-  if (outcome !== 'failed' || !code || code === NOT_SO) return undefined;
+/** What was found, for the client: notes of the agency, and whose else a value is, stay with the agency. */
+function foundFor({ code, data, outcome, byHand }: Finding, language: ReportLanguage): string | undefined {
+  if (outcome !== 'failed' || byHand || !code || code === NOT_SO || code.startsWith(ATTESTED))
+    return undefined;
   const { somebodyElse } = reportTexts(language).shared;
   return say(withoutOwner({ code, data }, somebodyElse), WORDINGS[language]).slice(0, LONGEST);
 }
 const NOT_SO = 'kit/not-so';
+/** What somebody vouched for carries their name and note. */
+const ATTESTED = 'attested/';
 
 /** @param somebodyElse stands for another client's name, at any depth */
 function withoutOwner({ code, data = {} }: Said, somebodyElse: string): Said {

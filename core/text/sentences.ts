@@ -22,6 +22,15 @@ export function sentences<const Table extends Sentences>(owner: string, table: T
 /** All that can be said in English, by code. */
 export const englishSentences = (): ReadonlyMap<string, string> => ENGLISH;
 
+/** Texts and names in turn, of a sentence without plurals and choices; most are such, and thousands are said. */
+function plainParts(text: string): readonly string[] | null {
+  let parts = plain.get(text);
+  if (parts === undefined)
+    plain.set(text, (parts = /^[^{}']*(?:\{\w+\}[^{}']*)*$/.test(text) ? text.split(/[{}]/) : null));
+  return parts;
+}
+const plain = new Map<string, readonly string[] | null>();
+
 /** A way to put words: the language, and what it says instead of the English. */
 export interface Wording {
   language: string;
@@ -41,6 +50,8 @@ export function say({ code, data }: Said, wording: Wording = IN_ENGLISH): string
   const own = wording.sentenceOf(code);
   const text = own ?? ENGLISH.get(code) ?? code;
   if (!text.includes('{')) return text;
+  const plain = plainParts(text);
+  if (plain) return plain.map((part, i) => (i % 2 ? (textOf(data?.[part], wording) ?? '') : part)).join('');
   const language = own === undefined ? 'en' : wording.language;
   const key = `${language} ${text}`;
   let format = formats.get(key);

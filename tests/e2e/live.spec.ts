@@ -18,7 +18,10 @@ function streams(seat: BrowserContext): { open: number } {
 }
 
 const stateOf = (page: Page, site: string) =>
-  page.getByRole('row').filter({ hasText: site }).filter({ hasText: 'HSTS is missing or too short on a host' });
+  page
+    .getByRole('row')
+    .filter({ hasText: site })
+    .filter({ hasText: 'HSTS is missing or too short on a host' });
 
 test('two tabs share one stream; the one that is left takes it over; what somebody else does appears in both', async ({
   browser,
@@ -30,14 +33,14 @@ test('two tabs share one stream; the one that is left takes it over; what somebo
   await expect.poll(() => count.open).toBe(1);
   const second = await seat.newPage();
   for (const tab of [first, second]) {
-    await tab.goto(at('/fixes?view=worst&words=hsts+every+sallow+ferries'));
+    await tab.goto(at('/fixes?view=worst&words=hsts+missing+sallow+ferries'));
     await expect(stateOf(tab, 'Sallow Ferries')).toContainText('open');
   }
   await expect.poll(() => count.open).toBe(1);
 
   const other = await (await browser.newContext()).newPage();
   await signIn(other, 'joss@marram-studio.example');
-  await other.goto(at('/fixes?view=worst&words=hsts+every+sallow+ferries'));
+  await other.goto(at('/fixes?view=worst&words=hsts+missing+sallow+ferries'));
   await stateOf(other, 'Sallow Ferries').click();
   const side = other.getByRole('complementary', { name: 'Fix' });
   await side.getByRole('button', { name: 'In progress' }).click();
@@ -65,7 +68,7 @@ async function setDue(row: Locator, dueDate: string): Promise<void> {
 
 test('a stream that breaks is opened again, and what was missed is asked for', async ({ desk }) => {
   const opened = desk.waitForResponse(at('/api/live'));
-  await desk.goto(at('/fixes?view=worst&words=hsts+every+sallow+ferries'));
+  await desk.goto(at('/fixes?view=worst&words=hsts+missing+sallow+ferries'));
   const row = stateOf(desk, 'Sallow Ferries').first();
   await expect(row).toBeVisible();
   await opened;
@@ -84,7 +87,7 @@ test('what changes before the first stream is open is asked for', async ({ desk 
     await isTime;
     await route.continue();
   });
-  await desk.goto(at('/fixes?view=worst&words=hsts+every+sallow+ferries'));
+  await desk.goto(at('/fixes?view=worst&words=hsts+missing+sallow+ferries'));
   const row = stateOf(desk, 'Sallow Ferries').first();
   await expect(row).toBeVisible();
   await setDue(row, '2028-02-03');

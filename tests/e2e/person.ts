@@ -126,10 +126,8 @@ export async function chooseOption(page: Page, select: Locator, option: string):
 
 /** Ticks a box until it is ticked: a menu that has just opened may still move. */
 export async function tick(box: Locator, on = true): Promise<void> {
-  await expect(async () => {
-    if ((await box.isChecked()) !== on) await box.click({ timeout: 5000 });
-    await expect(box).toBeChecked({ checked: on, timeout: 2000 });
-  }).toPass({ timeout: 60_000 });
+  // what is ticked may be called otherwise from then on, so it is not looked for again
+  await expect(() => box.setChecked(on, { timeout: 5000 })).toPass({ timeout: 60_000 });
 }
 
 /** Turns a switch of the practice net. */

@@ -12,7 +12,7 @@ test('a browser looks at the pages: the error beside its pictures, walked throug
   const line = desk.locator('[id="row-delivery.script-errors"]');
   await expect(line).toContainText('openMenu is not defined');
   await line.click();
-  const panel = desk.getByRole('complementary', { name: /^Evidence: Scripts run/ });
+  const panel = desk.getByRole('complementary', { name: /^Evidence: A script stops/ });
   const first = panel.getByRole('button', { name: '/about/, phone: open' });
   await expect(first.locator('img')).toHaveJSProperty('complete', true);
   expect(await first.locator('img').evaluate((img: HTMLImageElement) => img.naturalWidth)).toBe(780);

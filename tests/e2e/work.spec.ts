@@ -68,7 +68,9 @@ test('ledger: keys move and open, the evidence says what was expected and found,
   desk,
 }) => {
   await openSite(desk, 'Sallow Ferries');
-  await expect(desk.getByText('Held by')).toContainText('Apex or www does not redirect to the preferred host');
+  await expect(desk.getByText('Held by')).toContainText(
+    'Apex or www does not redirect to the preferred host',
+  );
   await desk.keyboard.press('j');
   await expect(desk.locator('tr.at')).toHaveCount(1);
   const first = await desk.locator('tr.at').getAttribute('id');

@@ -105,9 +105,11 @@ describe('a night in two minutes', () => {
       texts.some((t) => t.includes('noindex')) && texts.some((t) => t.startsWith('Ends soon'));
     const texts = await until(messages, isDone, 200_000);
     const told = texts.slice(0, texts.length - before);
-    expect(told.filter((t) => /^Gate closed: Live pages carry noindex\. Reedling Puppet Theatre, Live: .*noindex/.test(t))).toHaveLength(
-      1,
-    );
+    expect(
+      told.filter((t) =>
+        /^Gate closed: Live pages carry noindex\. Reedling Puppet Theatre, Live: .*noindex/.test(t),
+      ),
+    ).toHaveLength(1);
     // two sites, one authority, one message
     expect(told.filter((t) => t.startsWith('Ends soon'))).toEqual([
       expect.stringMatching(

@@ -1,7 +1,7 @@
 /** Judging what a browser saw: each page with its views. */
 import { hostOf } from '#core/extract/address';
 import type { Judgement, PlaceResult } from '#core/facts/finding';
-import type { RenderedView, Screen } from '#core/facts/rendered';
+import type { RenderedView } from '#core/facts/rendered';
 import type { ReadPage } from '#core/checks/view/read-page';
 import { quantity } from '#core/text/quantity';
 import type { CheckContext } from './check';
@@ -13,9 +13,6 @@ const says = sentences('kit.rendered', {
 });
 
 type Asked = Pick<CheckContext, 'view' | 'evidence' | 'words'>;
-
-/** What screens are called in what was found. */
-export const SCREEN_WORDS: Record<Screen, string> = { desktop: 'on a desktop', phone: 'on a phone' };
 
 /**
  * Judges each page that a browser looked at, by all its views. A page that could not be shown on some screen is

@@ -1,4 +1,3 @@
-import { quantity } from '#core/text/quantity';
 import { foldLoosely } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';

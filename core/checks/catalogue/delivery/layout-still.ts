@@ -1,6 +1,6 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, passed } from '#core/checks/kit/judgement';
-import { overRendered, SCREEN_WORDS } from '#core/checks/kit/rendered';
+import { overRendered } from '#core/checks/kit/rendered';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
 

@@ -3,7 +3,6 @@ import type { PlaceDetails } from '#core/facts/place-result';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, passed, unsure } from '#core/checks/kit/judgement';
 import { overRendered } from '#core/checks/kit/rendered';
-import { quantity } from '#core/text/quantity';
 import { sentences } from '#core/text/sentences';
 import { restingOn } from '#core/text/says';
 

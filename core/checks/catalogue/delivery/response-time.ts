@@ -1,4 +1,3 @@
-import { quantity } from '#core/text/quantity';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';

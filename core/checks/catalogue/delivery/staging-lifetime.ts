@@ -1,4 +1,3 @@
-import { quantity } from '#core/text/quantity';
 import type { HostProfile } from '#core/facts/host-profile';
 import type { EnvironmentDates } from '#core/facts/environment';
 import { defineCheck } from '#core/checks/kit/check';

@@ -1,7 +1,6 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
 import { saysOfAll } from '#core/text/says';
 
 const says = sentences('delivery.staging-locked', {

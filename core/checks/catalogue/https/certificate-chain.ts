@@ -1,4 +1,3 @@
-import { quantity } from '#core/text/quantity';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { certificateLine } from './certificate-line';

@@ -3,7 +3,6 @@ import { cantTell, failed, overPlaces, passed, unsure } from '#core/checks/kit/j
 import { headerRecipe } from '#core/recipes/web-server';
 import { outOfListings } from './out-of-listings';
 import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
 import { restingOn, saysOfAll } from '#core/text/says';
 
 const says = sentences('indexing.kept-out', {

@@ -1,4 +1,3 @@
-import { quantity } from '#core/text/quantity';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed, untested } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';

@@ -1,4 +1,3 @@
-import { quantity } from '#core/text/quantity';
 import { finalStatus } from '#core/facts/evidence';
 import { listable } from './wanted-pages';
 import { defineCheck } from '#core/checks/kit/check';

@@ -1,4 +1,3 @@
-import { quantity } from '#core/text/quantity';
 import { hostOf, normaliseUrl, parseUrl } from '#core/extract/address';
 import { SITEMAP_BYTES, SITEMAP_NAMESPACE, SITEMAP_URLS } from '#core/extract/sitemap';
 import { finalStatus, type Evidence } from '#core/facts/evidence';

@@ -1,6 +1,5 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
-import { quantity } from '#core/text/quantity';
 import { sentences } from '#core/text/sentences';
 
 const says = sentences('metadata.control-names', {

@@ -4,7 +4,6 @@ import type { RenderedView } from '#core/facts/rendered';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { mainView, missingScripts } from '#core/checks/kit/rendered';
-import { inNumber, quantity } from '#core/text/quantity';
 import { sentences } from '#core/text/sentences';
 
 const says = sentences('verification.hits-seen', {

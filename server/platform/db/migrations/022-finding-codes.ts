@@ -4,5 +4,6 @@ export const up = [
   `ALTER TABLE finding
     ADD COLUMN IF NOT EXISTS code VARCHAR(80) CHARACTER SET ascii NOT NULL DEFAULT '',
     ADD COLUMN IF NOT EXISTS fault VARCHAR(200) NOT NULL DEFAULT '',
-    ADD COLUMN IF NOT EXISTS wording CHAR(8) CHARACTER SET ascii NOT NULL DEFAULT ''`,
+    ADD COLUMN IF NOT EXISTS wording CHAR(8) CHARACTER SET ascii NOT NULL DEFAULT '',
+    ADD KEY IF NOT EXISTS finding_wording (wording, environment_id)`,
 ];
