@@ -47,6 +47,8 @@ describe('the published JSON', () => {
     for (const f of r.findings) {
       expect(Object.keys(f)).toEqual([
         'check',
+        'title',
+        'fault',
         'outcome',
         'severity',
         'weight',
@@ -55,10 +57,12 @@ describe('the published JSON', () => {
         'expected',
         'found',
         'reason',
+        'code',
+        'data',
         'notes',
         'places',
       ]);
-      for (const p of f.places) expect(Object.keys(p)).toEqual(['place', 'outcome', 'expected', 'found']);
+      for (const p of f.places) expect(Object.keys(p)).toEqual(['place', 'outcome', 'expected', 'found', 'code', 'data']);
     }
     expect(r).toMatchObject({ version: 2, score: 100, lost: 0, gate: 'clear', at: AT.toISOString() });
   });
