@@ -171,8 +171,6 @@ function fixKeys(f: FixFacts, site: SiteFacts, ofSite: readonly number[]) {
     words: indexedWords([
       f.checkId,
       faultOf(f.checkId, f.title),
-      // whoever knows a check by how it should be finds it too
-      checkById.get(f.checkId)?.title,
       f.found,
       site.name,
       site.client,
