@@ -62,7 +62,8 @@ describe('the published JSON', () => {
         'notes',
         'places',
       ]);
-      for (const p of f.places) expect(Object.keys(p)).toEqual(['place', 'outcome', 'expected', 'found', 'code', 'data']);
+      for (const p of f.places)
+        expect(Object.keys(p)).toEqual(['place', 'outcome', 'expected', 'found', 'code', 'data']);
     }
     expect(r).toMatchObject({ version: 2, score: 100, lost: 0, gate: 'clear', at: AT.toISOString() });
   });
