@@ -57,7 +57,27 @@ export function say({ code, data }: Said, wording: Wording = IN_ENGLISH): string
   let format = formats.get(key);
   if (!format)
     formats.set(key, (format = new IntlMessageFormat(text, language, undefined, { ignoreTag: true })));
-  const values: Record<string, string | number | undefined> = {};
-  for (const name in data) values[name] = textOf(data[name], wording) ?? '';
-  return format.format(values) as string;
+  return formatted(format, key, data, wording);
+}
+
+/** What was made of counts alone: each check says how many of what, and counts repeat. */
+const counted = new Map<string, string>();
+const MOST_COUNTED = 5000;
+
+function formatted(format: IntlMessageFormat, key: string, data: Said['data'], wording: Wording): string {
+  const values: Record<string, string | number> = {};
+  let counts = key;
+  for (const name in data) {
+    const value = data[name];
+    values[name] = textOf(value, wording) ?? '';
+    counts = typeof value === 'number' && counts ? `${counts}\n${name} ${value}` : '';
+  }
+  const known = counts && counted.get(counts);
+  if (known) return known;
+  const text = format.format(values) as string;
+  if (counts) {
+    if (counted.size > MOST_COUNTED) counted.clear();
+    counted.set(counts, text);
+  }
+  return text;
 }
