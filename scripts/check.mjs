@@ -21,14 +21,11 @@ export const changedSince = (commit) =>
 
 /** The planted faults of checks whose files changed, by the table of the practice net. */
 export function faultsOf(files, table) {
-  const ids = files.flatMap(
-    (file) => /^core\/checks\/catalogue\/(\w+)\/([\w-]+?)(?:\.test)?\.ts$/.exec(file) ?? [],
+  const checks = new Set(
+    files.map((file) => file.replace(/^core\/checks\/catalogue\/(\w+)\/([\w-]+?)(?:\.test)?\.ts$/, '$1.$2')),
   );
-  const checks = new Set();
-  for (let i = 0; i < ids.length; i += 3) checks.add(`${ids[i + 1]}.${ids[i + 2]}`);
-  return [...table.matchAll(/\bf\(\s*'([\w-]+)',\s*'([\w.-]+)'/g)]
-    .filter(([, , check]) => checks.has(check))
-    .map(([, fault]) => fault);
+  const rows = table.matchAll(/\bf\(\s*'([\w-]+)',\s*'([\w.-]+)'/g);
+  return [...rows].filter(([, , check]) => checks.has(check)).map(([, fault]) => fault);
 }
 
 /** @returns whether it went well */

@@ -75,6 +75,8 @@ function lackingOf(call: ts.CallExpression, owners: ReadonlyMap<string, string>,
   const owner = owners.get(call.expression.getText());
   const [code, data] = call.arguments;
   if (!owner || !code || !ts.isStringLiteral(code)) return [];
+  // its code alone says nothing
+  if (ts.isPropertyAccessExpression(call.parent) && call.parent.name.text === 'code') return [];
   const text = englishSentences().get(`${owner}/${code.text}`);
   if (text === undefined) return [`${path}: ${owner}/${code.text} is not declared`];
   // data that are made elsewhere cannot be seen from here

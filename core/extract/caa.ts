@@ -1,10 +1,12 @@
 /** CAA records (RFC 8659): which issuers may issue for a name. */
 import type { Said } from '#core/facts/said';
 import { sentences } from '#core/text/sentences';
+import { allOf } from '#core/text/says';
 
 const says = sentences('caa', {
   'unknown-critical': 'the critical tag “{tag}” is none that issuers know, so nobody may issue',
   'only-for-wildcard': 'issuewild lets only {who} issue for the wildcard',
+  nobody: 'nobody',
   only: 'only {who} may issue',
 });
 
@@ -53,7 +55,7 @@ export function whyNot(set: readonly CaaRecord[], issuer: string, wildcard = fal
   if (critical) return says('unknown-critical', { tag: critical.tag });
   const wild = wildcard && set.some((r) => r.tag === 'issuewild');
   const bound = set.filter((r) => r.tag === (wild ? 'issuewild' : 'issue'));
-  const who = bound.map((r) => r.issuer || 'nobody').join(' and ');
+  const who = allOf(bound.map((r) => r.issuer || says('nobody')));
   return says(wild ? 'only-for-wildcard' : 'only', { who });
 }
 

@@ -2,14 +2,12 @@
 import type { PlaceResult } from './finding';
 import type { Said } from './said';
 import { say } from '#core/text/sentences';
-import { saysOfAll } from '#core/text/says';
+import { AS_EXPECTED, NOT_SO } from '#core/text/says';
 
 export interface PlaceDetails extends Pick<PlaceResult, 'expected' | 'raw' | 'adopt'> {
   found?: Said;
 }
 const NOTHING: PlaceDetails = {};
-const AS_EXPECTED = saysOfAll('as-expected');
-const NOT_SO = saysOfAll('not-so');
 
 /** Thousands of these are made in an audit: one shape and no spreading, which is several times as quick. */
 function result(

@@ -25,30 +25,25 @@ export function seen(value: string | undefined): Said | undefined {
 export const isSaid = (value: unknown): value is Said =>
   typeof value === 'object' && value !== null && typeof (value as Said).code === 'string';
 
-/** The same key for the same code with the same data, whatever the order of their names. */
-export function keyOf({ code, data }: Said): string {
-  const entries = Object.entries(data ?? {})
-    .filter(([, value]) => value !== undefined)
-    .sort(([a], [b]) => (a < b ? -1 : 1));
-  return JSON.stringify([code, ...entries.map(([name, value]) => [name, keyOfDatum(value)])]);
-}
-
-// what was read back from a sentence has texts where a check has numbers
-function keyOfDatum(value: Datum): unknown {
-  if (isSaid(value)) return keyOf(value);
-  return Array.isArray(value) ? value.map(keyOfDatum) : String(value);
-}
+/** Whether a code is that of a sentence, or of one in its data. */
+export const hasCode = (said: Said, code: string): boolean =>
+  said.code === code ||
+  Object.values(said.data ?? {})
+    .flat()
+    .some((value) => isSaid(value) && hasCode(value, code));
 
 /** Whether two say the same: one code, and the same of all that both have data of. */
 export function isSame(a: Said, b: Said): boolean {
   if (a.code !== b.code) return false;
-  const [one, other] = [a.data ?? {}, b.data ?? {}];
-  return Object.keys(one).every((name) => {
-    const [x, y] = [one[name], other[name]];
-    return (
-      x === undefined ||
-      y === undefined ||
-      keyOf({ code: '', data: { x } }) === keyOf({ code: '', data: { x: y } })
-    );
+  return Object.entries(a.data ?? {}).every(([name, value]) => {
+    const other = b.data?.[name];
+    return value === undefined || other === undefined || isSameDatum(value, other);
   });
+}
+
+function isSameDatum(a: Datum, b: Datum): boolean {
+  if (isSaid(a) && isSaid(b)) return isSame(a, b);
+  if (Array.isArray(a) && Array.isArray(b))
+    return a.length === b.length && a.every((value, i) => isSameDatum(value as Datum, b[i] as Datum));
+  return a === b;
 }

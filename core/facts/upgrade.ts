@@ -24,7 +24,7 @@ export function upgradeEvidence(data: unknown): Evidence {
       `this is evidence of version ${old.version}; this Armband reads up to ${EVIDENCE_VERSION}`,
     );
   if (old.version === EVIDENCE_VERSION) return old as Evidence;
-  const lacks = lackingIn(old);
+  const lacks = notCollectedIn(old);
   return {
     ...EMPTY,
     ...(old as Evidence),
@@ -54,7 +54,7 @@ const EMPTY = {
 } satisfies Partial<Evidence>;
 
 /** What evidence of version 1 does not say. */
-function lackingIn(old: Older): SiteFact[] {
+function notCollectedIn(old: Older): SiteFact[] {
   const { dns, hosts } = old;
   const isThere = {
     addresses: hosts.every((h) => 'addresses' in h),

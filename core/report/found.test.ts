@@ -41,7 +41,7 @@ describe('what was found, in German', () => {
           bad: 2,
           all: 11,
           unit: { code: 'unit/page', data: { n: 11 } },
-          first: { code: 'indexing.let-in/noindex-in', data: { inPage: 'yes', everyone: 'yes' } },
+          first: { code: 'kit/noindex-in', data: { inPage: 'yes', everyone: 'yes' } },
           more: 'yes',
         },
       },

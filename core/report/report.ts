@@ -10,6 +10,7 @@ import { REPORT_PARTS, type ReportLanguage, type ReportPart, type ReportSetup } 
 import { reportTexts } from './texts/index';
 import { WORDINGS } from './texts/wordings';
 import { headingOf } from '#core/facts/heading';
+import { NOT_SO } from '#core/text/says';
 
 /** How the agency shows itself. */
 export interface AgencyLook {
@@ -129,12 +130,11 @@ const LONGEST = 300;
 
 /** What was found, for the client: notes of the agency, and whose else a value is, stay with the agency. */
 function foundFor({ code, data, outcome, byHand }: Finding, language: ReportLanguage): string | undefined {
-  if (outcome !== 'failed' || byHand || !code || code === NOT_SO || code.startsWith(ATTESTED))
+  if (outcome !== 'failed' || byHand || !code || code === NOT_SO.code || code.startsWith(ATTESTED))
     return undefined;
   const { somebodyElse } = reportTexts(language).shared;
   return say(withoutOwner({ code, data }, somebodyElse), WORDINGS[language]).slice(0, LONGEST);
 }
-const NOT_SO = 'kit/not-so';
 /** What somebody vouched for carries their name and note. */
 const ATTESTED = 'attested/';
 

@@ -6,6 +6,7 @@ import { ExactSum, type Fraction } from './fraction';
 import { headingOf } from '#core/facts/heading';
 import { isSaid } from '#core/facts/said';
 import { say } from '#core/text/sentences';
+import { saysOfAll } from '#core/text/says';
 
 export type Gate = 'held' | 'undecided' | 'clear';
 
@@ -186,7 +187,7 @@ function worstOf(findings: readonly Finding[]): Worst | undefined {
     title: headingOf(worst),
     severity,
     found: found.slice(0, MOST_FOUND),
-    ...(isSaid(unit) ? { count: say({ code: 'kit/failing', data: { bad, all, unit } }) } : {}),
+    ...(isSaid(unit) ? { count: say(saysOfAll('failing', { bad, all, unit })) } : {}),
   };
 }
 

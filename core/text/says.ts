@@ -1,5 +1,5 @@
 /** What checks of all sections may say, and that one rests on another. */
-import type { Said } from '#core/facts/said';
+import type { Datum, Said } from '#core/facts/said';
 import { sentences } from './sentences';
 
 export const saysOfAll = sentences('kit', {
@@ -42,6 +42,20 @@ export const saysOfAll = sentences('kit', {
   parked: 'a parking or unknown-name page',
   'no-handshake': 'no handshake',
   'no-page': 'no page',
+  nothing: 'nothing',
+  'server-refused':
+    'the server {what, select, challenge {wants proof of a person} other {refused the visitor}} ({status})',
+  'noindex-in':
+    'noindex in the {inPage, select, yes {page} other {header}}{everyone, select, yes {} other { for {agent}}}',
+  'no-such-record': 'no such record',
+  'no-mail': 'the domain has no mail; domain.no-mail-closed looks at that',
+  'stays-on': 'stays on {host}',
+  'not-permanent': 'status {status}, not permanent',
+  'the-host': 'the host',
+  'error-linked': '{message}{linked, select, yes {, linked from {page}} other {}}',
+  'status-linked': '{status}{linked, select, yes {, linked from {page}} other {}}',
+  'in-body': 'in the body, where it does not count',
+  and: '{first} and {then}',
   'reached-by-forwarding': 'the brief says the site is reached by forwarding',
   together: '{first}; {then}',
 });
@@ -49,6 +63,14 @@ export const saysOfAll = sentences('kit', {
 /** Several things at once, in one sentence. */
 export const together = (all: readonly Said[]): Said =>
   all.reduce((first, then) => saysOfAll('together', { first, then }));
+
+/** "a and b and c". */
+export const allOf = (all: readonly (string | Said)[]): Datum =>
+  all.reduce((first, then) => saysOfAll('and', { first, then }));
+
+/** What is said of a place that has nothing of its own to say. */
+export const AS_EXPECTED = saysOfAll('as-expected');
+export const NOT_SO = saysOfAll('not-so');
 
 /** The code of what rests on another check. */
 export const RESTS_ON = 'kit/rests-on';

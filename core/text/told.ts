@@ -1,9 +1,9 @@
 /** Findings in words: their sentences made anew from codes and data, in a language. */
 import type { Finding, PlaceResult } from '#core/facts/finding';
+import { AS_EXPECTED, NOT_SO } from './says';
 import { IN_ENGLISH, say, type Wording } from './sentences';
 
-/** Said of places that have nothing of their own to say. */
-const SILENT: ReadonlySet<string> = new Set(['kit/as-expected', 'kit/not-so']);
+const SILENT: ReadonlySet<string> = new Set([AS_EXPECTED.code, NOT_SO.code]);
 
 type Said = Pick<PlaceResult, 'code' | 'data' | 'found' | 'reason'> & { outcome: Finding['outcome'] };
 

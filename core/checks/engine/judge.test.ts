@@ -220,7 +220,7 @@ describe('attestations and acceptances', () => {
     places: [
       {
         place: 'https://marsh-choir.example/',
-        code: 'indexing.let-in/noindex-in',
+        code: 'kit/noindex-in',
         data: { inPage: 'yes', everyone: 'yes', agent: undefined },
       },
     ],

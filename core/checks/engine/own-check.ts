@@ -21,7 +21,6 @@ const says = sentences('engine.own-check', {
   'no-page': 'there is no page',
   'path-not-asked': 'this path was not asked for when the evidence was collected: audit again',
   'record-not-asked': 'this record was not asked for when the evidence was collected: audit again',
-  'no-such-record': 'no such record',
 });
 
 /** @param host the preferred host, for `{host}`, `{domain}` and `{www}` */
@@ -176,7 +175,7 @@ function judgeRecord(test: OwnTest, context: CheckContext): Judgement {
     context,
     (good ? passed : failed)(`${type} ${name}`, {
       expected: fillNames(expected, host),
-      found: seen(values.join('; ').slice(0, 300) || undefined) ?? says('no-such-record'),
+      found: seen(values.join('; ').slice(0, 300) || undefined) ?? saysOfAll('no-such-record'),
       raw: records.map((r) => `${r.name} ${r.ttl} IN ${r.type} ${r.value}`).join('\n') || undefined,
     }),
   );

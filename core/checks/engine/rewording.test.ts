@@ -83,6 +83,25 @@ describe('when every message is reworded', () => {
     }
   });
 
+  it('recipes are the same', () => {
+    const recipes = (findings: readonly JudgedFinding[]) => findings.map((f) => [f.check, f.recipe]);
+    const parked = evidence();
+    const [host] = parked.hosts;
+    host!.landing = {
+      ...host!.landing!,
+      facts: { ...host!.landing!.facts, text: 'this domain is parked here' },
+    };
+    const given = {
+      ...input,
+      evidence: parked,
+      profile: { name: 'Fennel', marks: { parking: ['is parked here'] } },
+    };
+    const reworded = recipes(judge(given));
+    for (const [code, text] of kept) words.set(code, text);
+    expect(reworded).toEqual(recipes(judge(given)));
+    expect(reworded.some(([check, recipe]) => check === 'domain.connected' && recipe)).toBe(true);
+  });
+
   it('nothing is news', () => {
     const none = new Set<string>();
     expect(

@@ -30,8 +30,6 @@ const says = sentences('view.site-view', {
   parked: 'the host serves a parking or unknown-name page',
   'sample-page': 'the home page is not the site’s (“{mark}”)',
   'holding-page': 'the home page is the holding page',
-  'server-refused':
-    'the server {what, select, challenge {wants proof of a person} other {refused the visitor}} ({status})',
   'answers-503-everybody': 'it answers 503 to everybody',
   'home-page-answered': 'the home page answered {status}',
   'home-page-leads-away': 'the home page leads away to {url}',
@@ -241,7 +239,7 @@ export class SiteView {
     const [refused] = this.refusals;
     if (refused) {
       const { kind, status } = refused;
-      return { check: 'https.answers', reason: says('server-refused', { what: kind, status }) };
+      return { check: 'https.answers', reason: saysOfAll('server-refused', { what: kind, status }) };
     }
     return error && { check: 'https.answers', reason: seen(error.message) };
   }

@@ -15,6 +15,8 @@ const says = sentences('delivery.phone-fits', {
   'laid-out-for-another-screen': 'the page is laid out for another screen',
 });
 
+const TOO_WIDE = says('wider-than-screen').code;
+
 type Layout = NonNullable<RenderedView['layout']>;
 
 /** What lies wider than the screen, in words; undefined where nothing does. */
@@ -89,7 +91,7 @@ export const phoneFits = defineCheck({
   recipe: (_, finding) => ({
     steps:
       'Give what sticks out a width that gives way (max-width: 100 %), let tables and code scroll within their own box, and set small text larger.',
-    paste: finding.places.some((p) => p.outcome === 'failed' && p.found?.includes('wider than'))
+    paste: finding.places.some((p) => p.code === TOO_WIDE)
       ? [
           {
             label: 'Style sheet',

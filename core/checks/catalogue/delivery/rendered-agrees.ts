@@ -4,10 +4,12 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, passed, unsure } from '#core/checks/kit/judgement';
 import { mainView, overRendered } from '#core/checks/kit/rendered';
 import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
 
 const says = sentences('delivery.rendered-agrees', {
   'not-rendered-on-desktop': 'not rendered on a desktop',
+  part: '{what} “{text}”',
+  'no-part': '{what} nothing',
+  differs: '{parts}',
   'led-on': 'scripts lead the browser on to {url}',
 });
 
@@ -57,7 +59,9 @@ export const renderedAgrees = defineCheck({
       if (!differing.length) return passed(page.url);
       return failed(page.url, {
         expected: differing.map(({ what, before }) => `${what} ${quoted(before)}`).join(', '),
-        found: seen(differing.map(({ what, after }) => `${what} ${quoted(after)}`).join(', ')),
+        found: says('differs', {
+          parts: differing.map(({ what, after }) => says(after ? 'part' : 'no-part', { what, text: after })),
+        }),
         raw: differing
           .map(({ what, before, after }) => `${what}\n  plain: ${before}\n  rendered: ${after}`)
           .join('\n'),

@@ -2,11 +2,17 @@ import { finalStatus } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import type { Said } from '#core/facts/said';
+import { together } from '#core/text/says';
 
 const says = sentences('delivery.security-contact', {
   'not-asked': 'not asked for',
   'no-file': 'there is none',
+  'no-contact': 'no Contact',
+  'bare-contact': 'Contact “{contact}” is no address with a scheme (mailto:, https: or tel:)',
+  'several-ends': '{count} Expires',
+  'no-date': 'Expires “{end}” is no date of RFC 3339',
+  ended: 'ended {end}',
   expires: 'until {expires}',
 });
 
@@ -19,21 +25,19 @@ const isContact = (value: string): boolean => /^(?!http:)[a-z][a-z0-9+.-]*:\S+$/
 /** RFC 9116 2.5.5. */
 const RFC3339 = /^\d{4}-\d\d-\d\d[Tt ]\d\d:\d\d:\d\d(?:\.\d+)?(?:[Zz]|[+-]\d\d:\d\d)$/;
 
-/** What is wrong with a file, each in words. */
-function faultsOf(text: string, at: Date): string[] {
+/** What is wrong with a file. */
+function faultsOf(text: string, at: Date): Said[] {
   const expires = valuesOf(text, 'Expires');
   const contacts = valuesOf(text, 'Contact');
   const bare = contacts.find((c) => !isContact(c));
-  const wrong = [
-    contacts.length ? '' : 'no Contact',
-    bare ? `Contact “${bare.slice(0, 80)}” is no address with a scheme (mailto:, https: or tel:)` : '',
-    expires.length === 1 ? '' : `${expires.length} Expires`,
-    expires[0] && !RFC3339.test(expires[0])
-      ? `Expires “${expires[0].slice(0, 40)}” is no date of RFC 3339`
-      : '',
-    expires[0] && !(Date.parse(expires[0]) > at.getTime()) ? `ended ${expires[0]}` : '',
-  ].filter(Boolean);
-  return wrong;
+  const [end] = expires;
+  return [
+    ...(contacts.length ? [] : [says('no-contact')]),
+    ...(bare ? [says('bare-contact', { contact: bare.slice(0, 80) })] : []),
+    ...(expires.length === 1 ? [] : [says('several-ends', { count: expires.length })]),
+    ...(end && !RFC3339.test(end) ? [says('no-date', { end: end.slice(0, 40) })] : []),
+    ...(end && !(Date.parse(end) > at.getTime()) ? [says('ended', { end })] : []),
+  ];
 }
 
 export const securityContact = defineCheck({
@@ -62,7 +66,7 @@ export const securityContact = defineCheck({
     return overSite(
       context,
       (wrong.length ? failed : passed)(probe.chain.start, {
-        found: seen(wrong.join('; ') || undefined) ?? says('expires', { expires: expires[0] }),
+        found: wrong.length ? together(wrong) : says('expires', { expires: expires[0] }),
         raw: text,
       }),
     );

@@ -13,7 +13,6 @@ const says = sentences('domain.authorities-agree', {
   'addresses-of': 'addresses of {value}',
   'addresses-of-ranges': 'addresses of {name}’s ranges',
   'server-says': '{servers}: {said}',
-  'no-such-record': 'no such record',
   'still-spreading': 'still spreading: {found}',
 });
 
@@ -30,7 +29,7 @@ function saying(a: DnsAnswer): string {
 }
 
 /** An empty answer has words of its own. */
-const inWords = (said: string): Said => (said ? seen(said) : says('no-such-record'));
+const inWords = (said: string): Said => (said ? seen(said) : saysOfAll('no-such-record'));
 
 /** Whether two answers are the same to the letter, as most are: quicker to see than what each says. */
 const isAlike = (a: DnsAnswer, b: DnsAnswer): boolean =>
@@ -124,7 +123,9 @@ export const authoritiesAgree = defineCheck({
             (a) => a.records.length > 0 && a.records.every((r) => rangeOf(r.value, profile.addressRanges)),
           )
         )
-          return passed(place, { found: says('addresses-of-ranges', { name: profile.name || 'the host' }) });
+          return passed(place, {
+            found: says('addresses-of-ranges', { name: profile.name || saysOfAll('the-host') }),
+          });
         const found = together(
           [...said].map(([s, by]) =>
             says('server-says', {

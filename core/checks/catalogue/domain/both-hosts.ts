@@ -11,7 +11,6 @@ import { restingOn, saysOfAll } from '#core/text/says';
 
 const says = sentences('domain.both-hosts', {
   'audit-again': 'audit again: it was not looked at',
-  parked: 'a parking or unknown-name page',
   answers: '{status} {url}',
   'site-on-another-subdomain': 'the site is on another subdomain',
   'brief-says-not-used': 'the brief says that {unused} is not used',
@@ -29,7 +28,7 @@ function judgeHost(host: string, { view, situation }: CheckContext): PlaceResult
     const circle = redirectFault(h.https) ?? redirectFault(h.http);
     return circle ? failed(host, { found: seen(circle) }) : unsure(host, restsOn(error, view));
   }
-  if (view.isAstray(h)) return unsure(host, restingOn('domain.connected', says('parked')));
+  if (view.isAstray(h)) return unsure(host, restingOn('domain.connected', saysOfAll('parked')));
   return judgeAnswer(host, status, chain!, situation);
 }
 

@@ -9,11 +9,11 @@ import { seen } from '#core/facts/said';
 import { restingOn, saysOfAll } from '#core/text/says';
 
 const says = sentences('domain.connected', {
-  'server-refused':
-    'the server {what, select, challenge {wants proof of a person} other {refused the visitor}} ({status})',
   'still-parked': 'still parked (“{parked}”)',
   'name-unknown-to-host': 'records arrive, the host does not know the name (“{unknown}”)',
 });
+
+const PARKED = says('still-parked').code;
 
 /** A host that shows nothing of who knows whom. */
 function silenceOf(h: HostEvidence, view: SiteView): PlaceResult | undefined {
@@ -24,7 +24,7 @@ function silenceOf(h: HostEvidence, view: SiteView): PlaceResult | undefined {
   if (refused && refused !== 'credentials') {
     return unsure(
       h.host,
-      says('server-refused', {
+      saysOfAll('server-refused', {
         what: refused,
         status: lastAnswer(h.https)?.status ?? lastAnswer(h.http)?.status,
       }),
@@ -70,7 +70,7 @@ export const connected = defineCheck({
     ]);
   },
   recipe: ({ profile }, finding) => ({
-    steps: finding.places.some((p) => p.found?.startsWith('still parked'))
+    steps: finding.places.some((p) => p.code === PARKED)
       ? 'The records still lead to the registrar. Set those of the host at the operator of the name servers.'
       : `Add the domain in the host’s settings${profile.name ? ` (${profile.name})` : ''}, with and without www, and wait until it shows as connected.`,
     paste: [

@@ -10,7 +10,6 @@ import { seen } from '#core/facts/said';
 import { saysOfAll } from '#core/text/says';
 
 const says = sentences('domain.dmarc', {
-  'no-mail': 'the domain has no mail; domain.no-mail-closed looks at that',
   'several-records': '{textsCount} DMARC records, so none counts',
   'no-record': 'no DMARC record',
   policy: 'p={policy}{isPartial, select, yes {, {percent} %} other {}}',
@@ -36,7 +35,7 @@ export const dmarc = defineCheck({
     const { evidence } = context;
     const use = mailUse(context);
     if (!isMailUse(use)) return use;
-    if (use.mail === 'none') return inapplicable(says('no-mail'));
+    if (use.mail === 'none') return inapplicable(saysOfAll('no-mail'));
     // the zone asked is the organisational domain already, which is where the search ends (RFC 7489 6.6.3)
     const { zone } = evidence.dns;
     if (!zone) return inapplicable(saysOfAll('no-own-zone'));

@@ -12,9 +12,7 @@ const says = sentences('domain.forwarding', {
   'reached-by-records': 'the brief says the site is reached by its records',
   'target-unknown': 'the brief does not say where it forwards to',
   'page-frames-another': 'a page that frames another',
-  'stays-on': 'stays on {host}',
   'without-https': '{url}, without https',
-  'status-not-permanent': 'status {status}, not permanent',
 });
 
 export const forwarding = defineCheck({
@@ -51,7 +49,7 @@ export const forwarding = defineCheck({
           const framed =
             h.landing?.facts.textLength === 0 || h.landing?.facts.marks.some((m) => /frame/i.test(m));
           return failed(h.host, {
-            found: framed ? says('page-frames-another') : says('stays-on', { host: h.host }),
+            found: framed ? says('page-frames-another') : saysOfAll('stays-on', { host: h.host }),
             raw,
           });
         }
@@ -60,7 +58,7 @@ export const forwarding = defineCheck({
           return failed(h.host, { found: says('without-https', { url: last.url }), raw });
         const temporary = temporaryRedirect(chain);
         return temporary
-          ? failed(h.host, { found: says('status-not-permanent', { status: temporary.status }), raw })
+          ? failed(h.host, { found: saysOfAll('not-permanent', { status: temporary.status }), raw })
           : passed(h.host, { found: seen(last.url), raw });
       });
     return overPlaces(context, places, {

@@ -66,7 +66,7 @@ export const nameServers = defineCheck({
         return /forbidden|private|loopback|reserved/.test(own[0]!.error ?? '')
           ? unsure(s.name, seen(own[0]!.error!))
           : failed(s.name, {
-              found: says('silent', { error: own[0]!.error ?? 'no answer' }),
+              found: says('silent', { error: own[0]!.error ?? saysOfAll('no-answer') }),
               raw: answerText(own[0]!),
             });
       const lame = spoken.find((a) => a.rcode !== 'NOERROR' || !a.authoritative);

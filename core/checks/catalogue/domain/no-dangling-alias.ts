@@ -4,7 +4,7 @@ import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/k
 import { answersFor, answerText, plainName } from '#core/checks/kit/dns-answers';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { restingOn } from '#core/text/says';
+import { restingOn, allOf } from '#core/text/says';
 
 const says = sentences('domain.no-dangling-alias', {
   'target-has': '{target}, which has {held}',
@@ -61,8 +61,7 @@ export const noDanglingAlias = defineCheck({
         // names of services (RFC 8552) hold other records than addresses
         const held = heldBy(evidence, name);
         if (name.startsWith('_') || name.includes('._'))
-          if (held.length)
-            return passed(place, { found: says('target-has', { target, held: held.join(' and ') }) });
+          if (held.length) return passed(place, { found: says('target-has', { target, held: allOf(held) }) });
         if (answers.some((a) => a.records.some((r) => r.type === 'A' || r.type === 'AAAA'))) {
           const host = view.hostEvidence(name);
           return host && view.isAstray(host)
@@ -73,7 +72,7 @@ export const noDanglingAlias = defineCheck({
           return unsure(place, says('could-not-asked', { target }));
         const gone = answers.find((a) => a.rcode === 'NXDOMAIN');
         if (!gone && held.length)
-          return passed(place, { found: says('target-has', { target, held: held.join(' and ') }) });
+          return passed(place, { found: says('target-has', { target, held: allOf(held) }) });
         return failed(place, {
           found: says('dangling', { target, isGone: gone ? 'yes' : 'no' }),
           raw: answerText(gone ?? answers[0]!),

@@ -4,6 +4,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, overSite, passed } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('domain.own', {
   'under-hosts-suffix': '{host}, under {name}’s {shared}',
@@ -32,7 +33,7 @@ export const own = defineCheck({
       return overSite(
         context,
         failed(host, {
-          found: says('under-hosts-suffix', { host, name: profile.name || 'the host', shared }),
+          found: says('under-hosts-suffix', { host, name: profile.name || saysOfAll('the-host'), shared }),
         }),
       );
     const known = parse(host, { allowPrivateDomains: true });

@@ -6,13 +6,8 @@ import { chainText, redirectFault, refuses, restsOn } from '#core/checks/kit/cha
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { hostRedirect } from '#core/recipes/web-server';
-import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
 import { saysOfAll } from '#core/text/says';
-
-const says = sentences('domain.preferred-host', {
-  'stays-on': 'stays on {host}',
-});
 
 /** A host whose redirects come to no page. */
 function judgeUnarrived(host: string, chain: Chain, goal: string, view: SiteView): PlaceResult {
@@ -54,7 +49,8 @@ export const preferredHost = defineCheck({
         if (h.host !== goal && refuses(last.status))
           return unsure(h.host, saysOfAll('refused', { status: last.status }), { raw });
         return failed(h.host, {
-          found: end === h.host ? says('stays-on', { host: h.host }) : saysOfAll('leads-to', { url: end }),
+          found:
+            end === h.host ? saysOfAll('stays-on', { host: h.host }) : saysOfAll('leads-to', { url: end }),
           raw,
         });
       },

@@ -26,7 +26,6 @@ const says = sentences('domain.records-match', {
   addresses: 'the addresses of {value}',
   silence: 'silence',
   'name-does-not-exist': 'the name does not exist',
-  'no-such-record': 'no such record',
   'record-not-asked': 'the record was not asked for',
 });
 
@@ -78,7 +77,7 @@ function judgeAnswer(a: DnsAnswer, record: ExpectedRecord, context: CheckContext
   if (range)
     return passed(place, {
       expected,
-      found: says('within-hosts-range', { values, name: profile.name || 'the host', range }),
+      found: says('within-hosts-range', { values, name: profile.name || saysOfAll('the-host'), range }),
       raw,
     });
   const flat = found.length ? undefined : flattened(record, context);
@@ -88,7 +87,7 @@ function judgeAnswer(a: DnsAnswer, record: ExpectedRecord, context: CheckContext
       found: says('addresses', { value: record.value }),
       raw: answerText(flat),
     });
-  const nothing = a.rcode === 'NXDOMAIN' ? says('name-does-not-exist') : says('no-such-record');
+  const nothing = a.rcode === 'NXDOMAIN' ? says('name-does-not-exist') : saysOfAll('no-such-record');
   return failed(place, {
     expected,
     found: seen(values || undefined) ?? nothing,

@@ -5,7 +5,7 @@ import { answerText, answersFor } from '#core/checks/kit/dns-answers';
 import { hourLine } from '#core/formats/zone-file/write';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { restingOn } from '#core/text/says';
+import { restingOn, saysOfAll } from '#core/text/says';
 
 const says = sentences('domain.resolves', {
   'resolver-says': 'the resolver says {rcode}',
@@ -32,7 +32,7 @@ function judgeName(host: string, { evidence, view, situation }: CheckContext): P
       host,
       broken
         ? says('resolver-says-instead', {
-            said: broken.rcode === 'NONE' ? (broken.error ?? 'nothing') : broken.rcode,
+            said: broken.rcode === 'NONE' ? (broken.error ?? saysOfAll('nothing')) : broken.rcode,
           })
         : says('no-resolver-asked'),
       { raw },

@@ -17,7 +17,6 @@ import { seen, type Said } from '#core/facts/said';
 import { saysOfAll } from '#core/text/says';
 
 const says = sentences('domain.spf', {
-  'no-mail': 'the domain has no mail; domain.no-mail-closed looks at that',
   'no-record': 'no SPF record',
   'several-records': '{count} SPF records',
   'many-lookups': '{lookups} lookups',
@@ -89,7 +88,7 @@ export const spf = defineCheck({
     const { evidence, parameters } = context;
     const use = mailUse(context);
     if (!isMailUse(use)) return use;
-    if (use.mail === 'none') return inapplicable(says('no-mail'));
+    if (use.mail === 'none') return inapplicable(saysOfAll('no-mail'));
     const { zone } = evidence.dns;
     if (!zone) return inapplicable(saysOfAll('no-own-zone'));
     const { expected } = context.words;

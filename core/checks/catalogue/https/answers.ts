@@ -12,7 +12,6 @@ const says = sentences('https.answers', {
   challenge: 'the server wants proof of a person (503)',
   '503-as-holding-page-may': '503, as a holding page may',
   '503-as-closed-environment-may': '503, as a closed environment may',
-  'status-503': 'status 503',
   'status-over-tls': '{status} over {protocol}',
 });
 
@@ -32,7 +31,7 @@ function judgeUnavailable(host: HostEvidence, { situation, view }: CheckContext)
   if (view.refusedAt(host) === 'challenge') return unsure(host.host, says('challenge'));
   if (situation === 'holding') return passed(host.host, { found: says('503-as-holding-page-may') });
   if (situation === 'staging') return passed(host.host, { found: says('503-as-closed-environment-may') });
-  return failed(host.host, { found: says('status-503') });
+  return failed(host.host, { found: saysOfAll('status', { status: 503 }) });
 }
 
 function judgeHost(evidence: HostEvidence, context: CheckContext): PlaceResult {

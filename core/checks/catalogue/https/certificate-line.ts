@@ -3,7 +3,7 @@ import type { Said } from '#core/facts/said';
 import { sentences } from '#core/text/sentences';
 
 const says = sentences('https.certificate', {
-  'short-key': '{kind} key of {bits} bits',
+  'short-key': '{kind} key of {bits, select, unknown {unknown} other {{bits}}} bits',
   'weak-signature': 'signed with {signature}',
 });
 

@@ -18,6 +18,7 @@ const says = sentences('https.certificate-valid', {
   'early-above': 'its own dates are good, but {subject} above it begins on {day}',
   'dates-above': 'its own dates are good, but those of a certificate above it are not',
   weak: 'not trusted: {weak}',
+  'unknown-reason': 'unknown reason',
   'not-trusted': 'not trusted ({trustError})',
   alone: '{words}: the server sent its own certificate alone, without the intermediates',
   'trusted-until': 'trusted, until {notAfter}',
@@ -46,13 +47,14 @@ function lapsedAbove({ chain }: TlsEvidence, at: Date): Said | undefined {
 }
 
 function whyUntrusted(tls: TlsEvidence, at: Date): Said {
-  const { trustError = 'unknown reason', chain } = tls;
+  const { trustError, chain } = tls;
   if (trustError === 'CERT_HAS_EXPIRED' || trustError === 'CERT_NOT_YET_VALID')
     return lapsedAbove(tls, at) ?? says('dates-above');
   // what validators refuse and have no name for is mostly a weak key or signature
-  const weak = WORDS[trustError] === undefined && chain.map(weakness).find(Boolean);
+  const weak = WORDS[trustError ?? ''] === undefined && chain.map(weakness).find(Boolean);
   if (weak) return says('weak', { weak });
-  const words = WORDS[trustError] ?? says('not-trusted', { trustError });
+  const words =
+    WORDS[trustError ?? ''] ?? says('not-trusted', { trustError: trustError ?? says('unknown-reason') });
   return chain.length === 1 && words === UNKNOWN_ISSUER ? says('alone', { words }) : words;
 }
 

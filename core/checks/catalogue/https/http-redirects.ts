@@ -40,7 +40,7 @@ export const httpRedirects = defineCheck({
       return failed(h.host, {
         found: says('stays-on-http', {
           url: h.http.hops.at(-1)!.url,
-          status: h.http.hops.at(-1)!.status ?? 'nothing',
+          status: h.http.hops.at(-1)!.status ?? saysOfAll('nothing'),
         }),
         raw,
       });

@@ -3,7 +3,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { saysOfAll, allOf } from '#core/text/says';
 
 const says = sentences('https.protocol', {
   'old-accepted': '{old} accepted{hasNewer, select, yes {} other {, nothing newer}}',
@@ -31,7 +31,7 @@ export const protocol = defineCheck({
         if (old.length)
           return failed(host, {
             found: says('old-accepted', {
-              old: old.map((o) => (o === 'TLSv1' ? 'TLS 1.0' : 'TLS 1.1')).join(' and '),
+              old: allOf(old.map((o) => (o === 'TLSv1' ? 'TLS 1.0' : 'TLS 1.1'))),
               hasNewer: tls.protocol ? 'yes' : 'no',
             }),
             raw: found,

@@ -104,7 +104,7 @@ export const secureCookies = defineCheck({
     steps: 'Set the words in the application’s or plug-in’s cookie settings.',
     paste: failedPlaces(finding, 5).map((p) => ({
       label: p.place,
-      text: `${p.raw}${/without.*Secure|Secure/.test(p.found ?? '') ? '; Secure' : ''}${/HttpOnly/.test(p.found ?? '') ? '; HttpOnly' : ''}`,
+      text: `${p.raw}${p.data?.open === 'no' ? '' : '; Secure'}${p.data?.readable === 'yes' ? '; HttpOnly' : ''}`,
     })),
   }),
 });

@@ -4,11 +4,11 @@ import { failed, overSite, passed, unsure } from '#core/checks/kit/judgement';
 import { mailDomain, mailKey, OBFUSCATED } from '#core/checks/view/mail-addresses';
 import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('identity.contact-email', {
   'foreign-mail-link': 'a mail link to {address}',
   'address-obfuscated': 'an address is spelt out or hidden, so it cannot be compared',
-  'empty-shell': 'an empty shell that scripts fill: nothing to read without rendering',
   'other-addresses': 'only {list}',
   'no-mail-address': 'no mail address',
 });
@@ -57,7 +57,7 @@ export const contactEmail = defineCheck({
     if (own) return overSite(context, passed(place, { found: seen(own.address), raw: own.raw }));
     if (pages.some((p) => OBFUSCATED.test(p.facts.text)))
       return overSite(context, unsure(place, says('address-obfuscated')));
-    if (pages.some((p) => p.shell)) return overSite(context, unsure(place, says('empty-shell')));
+    if (pages.some((p) => p.shell)) return overSite(context, unsure(place, saysOfAll('empty-shell')));
     return overSite(
       context,
       failed(place, {

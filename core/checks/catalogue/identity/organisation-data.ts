@@ -5,7 +5,7 @@ import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { isOrganisation, nodesOf, organisationType } from './structured-nodes';
 import { sentences } from '#core/text/sentences';
 import { seen, type Said } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { saysOfAll, allOf } from '#core/text/says';
 
 const says = sentences('identity.organisation-data', {
   'no-organization': 'no Organization',
@@ -33,7 +33,7 @@ function faultOf(
 
 const faultSaid = (node: JsonLdNode, { lacking, url }: NodeFault): Said =>
   url === undefined
-    ? says('node-lacks', { node: labelOf(node), lacking: lacking.join(' and ') })
+    ? says('node-lacks', { node: labelOf(node), lacking: allOf(lacking) })
     : says('foreign-url', { node: labelOf(node), url });
 
 /** A node by the type that makes it an organisation, and its name. */

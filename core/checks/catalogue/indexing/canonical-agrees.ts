@@ -6,13 +6,12 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed, unsure } from '#core/checks/kit/judgement';
 import { sentences } from '#core/text/sentences';
 import { seen, type Said } from '#core/facts/said';
-import { restingOn } from '#core/text/says';
+import { restingOn, saysOfAll } from '#core/text/says';
 
 const says = sentences('indexing.canonical-agrees', {
   itself: 'itself',
   'target-not-read': '{target} was not read',
   'target-answers': '{target} answers {status}',
-  nothing: 'nothing',
   'target-leads-on': '{target} leads on to {url}',
   'target-names-another': '{target} names {onward} in turn',
   'target-noindex': '{target} is noindex',
@@ -25,7 +24,7 @@ function faultOf(target: string, other: PageEvidence, goal: ReadPage | undefined
   if (status !== 200)
     return says('target-answers', {
       target,
-      status: status ?? other.chain.error?.message ?? says('nothing'),
+      status: status ?? other.chain.error?.message ?? saysOfAll('nothing'),
     });
   if (other.url !== target) return says('target-leads-on', { target, url: other.url });
   if (goal?.keptOut) return says('target-noindex', { target });

@@ -8,7 +8,6 @@ import { saysOfAll } from '#core/text/says';
 const says = sentences('indexing.canonical-present', {
   several: '{tagsCount} canonicals: {list}',
   'relative-address': 'a relative address',
-  'in-body': 'in the body, where it does not count',
 });
 
 export const canonicalPresent = defineCheck({
@@ -40,7 +39,8 @@ export const canonicalPresent = defineCheck({
             raw,
           });
         if (tags.some((t) => t.relative)) return failed(page.url, { found: says('relative-address'), raw });
-        if (tags.some((t) => t.where === 'body')) return failed(page.url, { found: says('in-body'), raw });
+        if (tags.some((t) => t.where === 'body'))
+          return failed(page.url, { found: saysOfAll('in-body'), raw });
         return passed(page.url, { found: seen([...values][0]), raw });
       },
       { only: (p) => !p.keptOut },

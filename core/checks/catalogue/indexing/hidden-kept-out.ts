@@ -5,10 +5,10 @@ import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { noIndexOf, statementsOf } from '#core/checks/view/index-directives';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import { outOfListings } from './out-of-listings';
+import { BY_DISALLOW, outOfListings } from './out-of-listings';
 import { isBelow } from './wanted-pages';
 import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { seen, hasCode } from '#core/facts/said';
 import { restingOn, saysOfAll } from '#core/text/says';
 
 const says = sentences('indexing.hidden-kept-out', {
@@ -91,7 +91,9 @@ export const hiddenKeptOut = defineCheck({
     const paths = bad.map((p) => splitAddress(p.place).path);
     const rules = [
       ...new Set(
-        bad.filter((p) => p.found?.includes('Disallow')).map((p) => p.raw?.split('\n').at(-1) ?? ''),
+        bad
+          .filter((p) => BY_DISALLOW.some((code) => hasCode(p, code)))
+          .map((p) => p.raw?.split('\n').at(-1) ?? ''),
       ),
     ].filter(Boolean);
     return {

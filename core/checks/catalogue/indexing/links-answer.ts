@@ -4,14 +4,8 @@ import type { FollowedLink, SiteView } from '#core/checks/view/site-view';
 import { refuses } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
 import { seen } from '#core/facts/said';
 import { saysOfAll } from '#core/text/says';
-
-const says = sentences('indexing.links-answer', {
-  error: '{message}{linked, select, yes {, linked from {page}} other {}}',
-  answered: '{status}{linked, select, yes {, linked from {page}} other {}}',
-});
 
 /** What keeps a link from ever being answered, while a time-out may be over tomorrow. */
 const DEAD = new Set(['no-name', 'refused', 'redirect-loop']);
@@ -23,14 +17,16 @@ function judgeLink({ url, chain, page, anchor }: FollowedLink, view: SiteView): 
   if (status === undefined) {
     const { error } = chain;
     return error && DEAD.has(error.code)
-      ? failed(url, { found: says('error', { message: error.message, ...where }), raw })
+      ? failed(url, { found: saysOfAll('error-linked', { message: error.message, ...where }), raw })
       : unsure(url, seen(error?.message) ?? saysOfAll('no-answer'));
   }
   if (refuses(status) || (status === 503 && view.refusals.some((r) => r.url === url)))
     return unsure(url, saysOfAll('refused', { status }));
   // a 5xx is delivery.no-server-errors' business
   if (status >= 500) return null;
-  return status < 400 ? passed(url) : failed(url, { found: says('answered', { status, ...where }), raw });
+  return status < 400
+    ? passed(url)
+    : failed(url, { found: saysOfAll('status-linked', { status, ...where }), raw });
 }
 
 export const linksAnswer = defineCheck({

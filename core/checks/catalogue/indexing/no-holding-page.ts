@@ -7,7 +7,6 @@ import { saysOfAll } from '#core/text/says';
 
 const says = sentences('indexing.no-holding-page', {
   'holding-page': 'a holding page (“{mark}”)',
-  'status-503': 'status 503',
 });
 
 export const noHoldingPage = defineCheck({
@@ -33,7 +32,8 @@ export const noHoldingPage = defineCheck({
         context,
         failed(home.url, { found: says('holding-page', { mark }), raw: view.home!.facts.text.slice(0, 300) }),
       );
-    if (status === 503) return overSite(context, failed(home.url, { found: says('status-503') }));
+    if (status === 503)
+      return overSite(context, failed(home.url, { found: saysOfAll('status', { status: 503 }) }));
     return overSite(
       context,
       passed(home.url, { found: seen(view.home?.facts.titles[0]?.text) ?? saysOfAll('status', { status }) }),

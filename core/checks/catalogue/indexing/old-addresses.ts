@@ -13,7 +13,6 @@ import { sentences } from '#core/text/sentences';
 const says = sentences('indexing.old-addresses', {
   'home-page': 'the home page',
   'target-answers': '{to} answers {status}',
-  'not-permanent': 'status {status}, not permanent',
 });
 
 type FormerAddress = NonNullable<Brief['formerAddresses']>[number];
@@ -54,7 +53,7 @@ function judgeAddress(address: FormerAddress, chain: Chain | undefined, base: st
   if (end !== goal && (!isPassed || end === base)) return judgeElsewhere(address, chain, end, base);
   if (status !== 200) return bad(says('target-answers', { to, status }));
   const temporary = temporaryRedirect(chain);
-  if (temporary) return bad(says('not-permanent', { status: temporary.status }));
+  if (temporary) return bad(saysOfAll('not-permanent', { status: temporary.status }));
   return passed(from, { found: seen(to), expected: to, raw });
 }
 

@@ -6,14 +6,17 @@ import { mayFetch, type RobotsFile } from '#core/extract/robots';
 import type { Directive } from '#core/checks/view/index-directives';
 import { sentences } from '#core/text/sentences';
 import type { Said } from '#core/facts/said';
+import { saysOfAll } from '#core/text/says';
 
 const says = sentences('indexing.out-of-listings', {
-  'noindex-in': 'noindex in the {inPage, select, yes {page} other {header}}',
   'noindex-behind-disallow': 'noindex behind a Disallow, so it is never seen',
   'only-disallow': 'only a Disallow, which does not keep an address out of listings',
   'open-all-but': 'open to all but {agent}',
   'open-search-engines': 'open to search engines',
 });
+
+/** Codes of what a Disallow was meant to keep out of listings. */
+export const BY_DISALLOW = [says('noindex-behind-disallow').code, says('only-disallow').code];
 
 /** @param noIndex what the page says against being listed */
 export function outOfListings(
@@ -27,7 +30,11 @@ export function outOfListings(
   if (everyone && rule.allowed)
     return {
       isOut: true,
-      found: says('noindex-in', { inPage: everyone.from === 'meta' ? 'yes' : 'no' }),
+      found: saysOfAll('noindex-in', {
+        inPage: everyone.from === 'meta' ? 'yes' : 'no',
+        everyone: 'yes',
+        agent: everyone.agent,
+      }),
       raw: everyone.raw,
     };
   if (everyone)

@@ -8,8 +8,6 @@ import { seen } from '#core/facts/said';
 import { saysOfAll } from '#core/text/says';
 
 const says = sentences('indexing.outside-links', {
-  error: '{message}{linked, select, yes {, linked from {page}} other {}}',
-  gone: '{status}{linked, select, yes {, linked from {page}} other {}}',
   answered: 'it answered {status}',
   'not-asked': 'links to other sites were not asked for in this audit',
 });
@@ -25,11 +23,11 @@ function judgeLink({ url, chain }: LinkEvidence, view: SiteView): PlaceResult {
       code === 'refused' ||
       code === 'redirect-loop' ||
       code === 'too-many-redirects'
-      ? failed(url, { found: says('error', { message, ...from }), ...more })
+      ? failed(url, { found: saysOfAll('error-linked', { message, ...from }), ...more })
       : unsure(url, seen(message) ?? saysOfAll('no-answer'), more);
   }
   if (status === 404 || status === 410)
-    return failed(url, { found: says('gone', { status, ...from }), ...more });
+    return failed(url, { found: saysOfAll('status-linked', { status, ...from }), ...more });
   // many large sites turn away what is no browser: somebody is there all the same
   return status >= 500
     ? unsure(url, says('answered', { status }), more)

@@ -11,6 +11,8 @@ const says = sentences('indexing.sitemap-complete', {
   'not-in-sitemap': 'not in the sitemap',
 });
 
+const NOT_IN_SITEMAP = says('not-in-sitemap').code;
+
 export const sitemapComplete = defineCheck({
   id: 'indexing.sitemap-complete',
   title: 'Sitemap and links name the same pages',
@@ -50,7 +52,7 @@ export const sitemapComplete = defineCheck({
         label: 'Sitemap',
         text:
           finding.places
-            .filter((p) => p.found === 'not in the sitemap')
+            .filter((p) => p.code === NOT_IN_SITEMAP)
             .slice(0, 50)
             .map((p) => `<url><loc>${p.place}</loc></url>`)
             .join('\n') ||

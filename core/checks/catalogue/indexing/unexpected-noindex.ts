@@ -1,12 +1,7 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
 import { isExplained, isHeeded, mustBeListed } from './wanted-pages';
-import { sentences } from '#core/text/sentences';
-
-const says = sentences('indexing.unexpected-noindex', {
-  'noindex-in':
-    'noindex in the {inPage, select, yes {page} other {header}}{everyone, select, yes {} other { for {agent}}}',
-});
+import { saysOfAll } from '#core/text/says';
 
 export const unexpectedNoindex = defineCheck({
   id: 'indexing.unexpected-noindex',
@@ -33,7 +28,7 @@ export const unexpectedNoindex = defineCheck({
         const against = page.noIndex.find((n) => isHeeded(n.agent, brief));
         return against
           ? failed(page.url, {
-              found: says('noindex-in', {
+              found: saysOfAll('noindex-in', {
                 inPage: against.from === 'meta' ? 'yes' : 'no',
                 everyone: against.agent === '*' ? 'yes' : 'no',
                 agent: against.agent,

@@ -2,9 +2,7 @@ import { headerValues } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 import { seen } from '#core/facts/said';
-import { sentences } from '#core/text/sentences';
-
-const says = sentences('metadata.charset', { nothing: 'nothing' });
+import { saysOfAll } from '#core/text/says';
 
 export const charset = defineCheck({
   id: 'metadata.charset',
@@ -23,7 +21,10 @@ export const charset = defineCheck({
       const raw = headerValues(page.answer, 'content-type')
         .map((v) => `Content-Type: ${v}`)
         .join('\n');
-      return (found === 'utf-8' ? passed : failed)(page.url, { found: seen(found) ?? says('nothing'), raw });
+      return (found === 'utf-8' ? passed : failed)(page.url, {
+        found: seen(found) ?? saysOfAll('nothing'),
+        raw,
+      });
     });
   },
   recipe: () => ({

@@ -12,6 +12,7 @@ import { saysOfAll } from '#core/text/says';
 const says = sentences('sharing.image-loads', {
   'picture-not-fetched': 'the picture was not fetched',
   'status-of': '{given}: status {status}',
+  'not-a-picture': 'no picture',
   'no-picture': '{given}: {imageError}',
   size: '{width} × {height}',
 });
@@ -26,15 +27,16 @@ function judgePicture(page: string, meta: MetaTag, asset: AssetEvidence | undefi
   if (!asset) return unsure(page, says('picture-not-fetched'), { raw });
   const status = finalStatus(asset.chain);
   if (status === undefined) {
-    const { code, message = 'no answer' } = asset.chain.error ?? {};
+    const { code, message } = asset.chain.error ?? {};
+    const why = seen(message) ?? saysOfAll('no-answer');
     return code === 'forbidden-address' || code === 'timeout'
-      ? unsure(page, seen(message), { raw })
-      : failed(page, { found: seen(message), raw });
+      ? unsure(page, why, { raw })
+      : failed(page, { found: why, raw });
   }
   if (status !== 200) return failed(page, { found: says('status-of', { given, status }), raw });
   if (!asset.image)
     return failed(page, {
-      found: says('no-picture', { given, imageError: asset.imageError ?? 'no picture' }),
+      found: says('no-picture', { given, imageError: asset.imageError ?? says('not-a-picture') }),
       raw,
     });
   return passed(page, { found: says('size', { width: asset.image.width, height: asset.image.height }), raw });

@@ -9,7 +9,6 @@ import { seen } from '#core/facts/said';
 import { restingOn, saysOfAll } from '#core/text/says';
 
 const says = sentences('verification.tokens-present', {
-  'in-body': 'in the body, where it does not count',
   'no-txt-answer': 'no answer to the question for TXT',
   'file-not-asked': 'the file was not asked for',
   'another-content': 'another content',
@@ -29,7 +28,7 @@ function judgeMeta({ kind, value }: ExpectedToken, { view }: CheckContext): Plac
   }
   return hit.where === 'head'
     ? passed(place, { expected, found: seen(hit.content), raw: hit.raw })
-    : failed(place, { expected, found: says('in-body'), raw: hit.raw });
+    : failed(place, { expected, found: saysOfAll('in-body'), raw: hit.raw });
 }
 
 function judgeText({ kind, value }: ExpectedToken, { view, evidence }: CheckContext): PlaceResult {
