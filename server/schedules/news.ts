@@ -6,7 +6,7 @@ import type { Gate } from '#core/score/score';
 import { Audit, AuditFindings } from '../audits/models';
 import { FixEventRow, Fix } from '../fixes/models';
 import { accountOwners, tell } from '../people/notifications';
-import { now } from '../platform/clock';
+import { clockRate, now } from '../platform/clock';
 import { inTransaction } from '../platform/db/transaction';
 import { countWaiting } from '../platform/jobs/keeping';
 import { unpackJson } from '../platform/packed';
@@ -65,18 +65,33 @@ export async function noteNews(
 
 /** News wait so long for others of their cause, by the clock. */
 const TOGETHER_MS = 90 * 60_000;
+/** At least so long in real time: audits take as long as ever while the demo's clock runs fast. */
+const TOGETHER_REAL_MS = 120_000;
+/** Nothing of the same cause was found for so long, and no turn comes for as long: the night is over. */
+const QUIET_MS = TOGETHER_MS / 6;
 const AT_ONCE = 2000;
+
+/** Whether an audit waits, runs, or has its turn soon. */
+async function isNightRunning(at: number): Promise<boolean> {
+  const soon = new Date(at + QUIET_MS);
+  return (
+    (await countWaiting({ name: 'audit' })) > 0 ||
+    (await Audit.count({ where: { runningKey: { [Op.ne]: null } } })) > 0 ||
+    (await PlannedAudit.count({ where: { state: 'planned', runAt: { [Op.lte]: soon } } })) > 0
+  );
+}
 
 /** Tells what waits, once the night's audits are through or the first has waited long enough. */
 export async function tellNews(): Promise<void> {
   const waiting = await NewsRow.findAll({ where: { told: false }, order: [['id', 'ASC']], limit: AT_ONCE });
   const [first] = waiting;
   if (!first) return;
-  const isOver =
-    !(await countWaiting({ name: 'audit' })) &&
-    !(await Audit.count({ where: { runningKey: { [Op.ne]: null } } }));
-  const isSettled = isOver && now().getTime() - waiting.at(-1)!.at.getTime() > TOGETHER_MS / 6;
-  if (!isSettled && now().getTime() - first.at.getTime() < TOGETHER_MS) return;
+  const at = now().getTime();
+  const longest = Math.max(TOGETHER_MS, TOGETHER_REAL_MS * clockRate());
+  if (at - first.at.getTime() < longest) {
+    const isQuiet = at - waiting.at(-1)!.at.getTime() > QUIET_MS;
+    if (!isQuiet || (await isNightRunning(at))) return;
+  }
   const environments = new Map(
     (await Environment.findAll({ where: { id: waiting.map((n) => n.environmentId) } })).map((e) => [e.id, e]),
   );

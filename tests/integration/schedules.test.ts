@@ -103,7 +103,7 @@ describe('a night in two minutes', () => {
       );
     const isDone = (texts: string[]): boolean =>
       texts.some((t) => t.includes('noindex')) && texts.some((t) => t.startsWith('Ends soon'));
-    const texts = await until(messages, isDone, 200_000);
+    const texts = await until(messages, isDone, 300_000);
     const told = texts.slice(0, texts.length - before);
     expect(
       told.filter((t) =>
