@@ -4,8 +4,8 @@ import { SECTIONS } from '#core/facts/finding';
 import type { Situation } from '#core/facts/situation';
 import type { JudgedFinding } from '#core/checks/engine/judge';
 import { failedPlaces } from '#core/checks/kit/judgement';
-import { restsOnWhat } from '#core/text/says';
-import { say } from '#core/text/sentences';
+import { rootOf } from '#core/text/common-messages';
+import { formatMessage } from '#core/text/messages';
 import { unreachedBy } from '#core/score/reached';
 import { pointsLost, scoreOf } from '#core/score/score';
 import { quantity } from '#core/text/quantity';
@@ -92,12 +92,12 @@ function faultLines(f: JudgedFinding): string[] {
 
 /** What could not be judged: those with a reason of their own each, those that rest on another check counted. */
 function undecidedLines(findings: readonly JudgedFinding[]): string[] {
-  const own = findings.filter((f) => restsOnWhat(f) === undefined);
+  const own = findings.filter((f) => rootOf(f) === undefined);
   const resting = new Map<string, number>();
   for (const f of findings) {
-    const root = restsOnWhat(f);
+    const root = rootOf(f);
     if (!root) continue;
-    const text = plainText(`${root.check}: ${say(root.reason)}`);
+    const text = plainText(`${root.check}: ${formatMessage(root.reason)}`);
     resting.set(text, (resting.get(text) ?? 0) + 1);
   }
   return [

@@ -16,7 +16,7 @@ import { migrate } from '../server/platform/db/migrate';
 import { useModels } from '../server/platform/models';
 import { packJson } from '../server/platform/packed';
 import { fillStandings } from '../server/sites/standing';
-import { seen } from '#core/facts/said';
+import { verbatim } from '#core/facts/message';
 
 export interface HowMany {
   sites: number;
@@ -78,7 +78,7 @@ const placesOf = (outcome: Outcome, count: number): PlaceResult[] =>
         place: `/page-${i}/`,
         outcome: i % 3 ? ('failed' as const) : ('passed' as const),
         found: `what stands on page ${i}`,
-        ...seen(`what stands on page ${i}`),
+        ...verbatim(`what stands on page ${i}`),
       })).reverse()
     : [];
 
@@ -99,7 +99,7 @@ function findingsOf(template: number): Finding[] {
       weight: SEVERITY_WEIGHT[check.severity],
       outcome,
       expected: 'what the brief says',
-      ...seen('otherwise'),
+      ...verbatim('otherwise'),
       ...(outcome === 'failed'
         ? { found: `${places.length - passing} of ${places.length} pages: otherwise` }
         : {}),

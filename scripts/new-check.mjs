@@ -31,10 +31,10 @@ const PLANTED = {
 
 const check = (id, name, { find, raw }) => `import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
 /** What it may find, each under a code that stays. German is in core/report/texts/found-de.ts. */
-const says = sentences('${id}', {
+const msg = defineMessages('${id}', {
   found: 'what was found, in a few words',
 });
 
@@ -52,7 +52,7 @@ export const ${name} = defineCheck({
   judge: (context) =>
     overPages(context, (page) => {
       const found = ${find(id)};
-      return found ? failed(page.url, { found: says('found'), raw: ${raw} }) : page.passed;
+      return found ? failed(page.url, { found: msg('found'), raw: ${raw} }) : page.passed;
     }),
   recipe: () => ({ steps: 'How to put it right.' }),
 });

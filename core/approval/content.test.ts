@@ -1,5 +1,5 @@
 /** What a yes is to: which changes of a site count, which may be nothing, and which are none. */
-import { say } from '#core/text/sentences';
+import { formatMessage } from '#core/text/messages';
 import { createHash } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
 import type { Evidence, PageEvidence } from '#core/facts/evidence';
@@ -16,7 +16,8 @@ const withAbout = (body: string, more: Partial<Evidence> = {}): Evidence => {
 };
 const changes = (before: Evidence, after: Evidence, across = false): string[] =>
   changesSince(contentFrom(before), contentFrom(after), across).map(
-    ({ path, what, isSure, why }) => `${isSure ? '' : '? '}${path} ${say(what)}${why ? `: ${say(why)}` : ''}`,
+    ({ path, what, isSure, why }) =>
+      `${isSure ? '' : '? '}${path} ${formatMessage(what)}${why ? `: ${formatMessage(why)}` : ''}`,
   );
 
 describe('the same environment', () => {
@@ -95,7 +96,7 @@ describe('across environments', () => {
     };
     const hosts = new Set([...live.target.hosts, 'draft.host.example']);
     const found = changesSince(contentFrom(staging, hosts), contentFrom(live, hosts), true);
-    expect(found.filter((c) => c.isSure && !/description|text/.test(say(c.what)))).toEqual([]);
+    expect(found.filter((c) => c.isSure && !/description|text/.test(formatMessage(c.what)))).toEqual([]);
   });
 });
 

@@ -6,15 +6,15 @@ import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import type { SiteView } from '#core/checks/view/site-view';
 import type { ReadPage } from '#core/checks/view/read-page';
-import type { Said } from '#core/facts/said';
-import { sentences } from '#core/text/sentences';
+import type { Message } from '#core/facts/message';
+import { defineMessages } from '#core/text/messages';
 import { faceOf, pathBelow, plainAddress, type Compared, type Ground } from '#core/compare/sites/page-face';
 
 /** What is read, and so approved word by word. */
 const READ = ['title', 'description', 'headings', 'text'] as const satisfies Compared[];
 /** What stands around it. */
 const AROUND = ['links', 'forms', 'sharing'] as const satisfies Compared[];
-const says = sentences('approval.content', {
+const msg = defineMessages('approval.content', {
   title: 'title',
   description: 'description',
   headings: 'headings',
@@ -133,11 +133,11 @@ export interface ContentChange {
   path: string;
   url: string;
   /** Such as “title, text”. */
-  what: Said;
+  what: Message;
   /** Whether it is certain that a visitor meets something else than what was approved. */
   isSure: boolean;
   /** Why it is not, where it is not. */
-  why?: Said;
+  why?: Message;
   /** What was approved, and what is there, of the first thing that differs. */
   before?: string;
   after?: string;
@@ -158,8 +158,8 @@ function picturesDiffer(before: PageContent, after: PageContent): 'names' | 'byt
   return differs ? 'bytes' : undefined;
 }
 
-const ONLY_FIGURES = says('only-figures');
-const ACROSS = says('across');
+const ONLY_FIGURES = msg('only-figures');
+const ACROSS = msg('across');
 
 /** @param across the two stand on different environments */
 function pageChange(
@@ -172,7 +172,7 @@ function pageChange(
   const pictures = picturesDiffer(before, after);
   if (!differing.length && !pictures) return undefined;
   const parts = [...differing, ...(pictures ? (['pictures'] as const) : [])];
-  const what = says('parts', { all: parts.map((part) => says(part)) });
+  const what = msg('parts', { all: parts.map((part) => msg(part)) });
   const read = READ.filter((r) => differing.includes(r));
   const inWords = read.filter((r) => withoutFigures(before.lines[r]) !== withoutFigures(after.lines[r]));
   const around = differing.length > read.length || pictures !== undefined;
@@ -212,16 +212,16 @@ export function changesSince(approved: Content, now: Content, across: boolean): 
   for (const [path, { url }] of now.pages) {
     if (approved.pages.has(path) || approved.refused.has(path)) continue;
     const isSure = !across && !approved.isPartial;
-    const why = says('not-shown');
-    out.push({ path, url, what: says('new-page'), isSure, ...(isSure ? {} : { why }) });
+    const why = msg('not-shown');
+    out.push({ path, url, what: msg('new-page'), isSure, ...(isSure ? {} : { why }) });
   }
   return out.sort((a, b) => Number(b.isSure) - Number(a.isSure));
 }
 
 function gonePage(path: string, { url }: PageContent, now: Content, across: boolean): ContentChange {
-  const gone: ContentChange = { path, url, what: says('gone'), isSure: true };
+  const gone: ContentChange = { path, url, what: msg('gone'), isSure: true };
   if (now.missing.has(path)) return gone;
-  if (now.refused.has(path)) return { ...gone, isSure: false, why: says('unreadable') };
-  if (now.isPartial) return { ...gone, isSure: false, why: says('partial') };
-  return across ? { ...gone, isSure: false, why: says('not-found-here') } : gone;
+  if (now.refused.has(path)) return { ...gone, isSure: false, why: msg('unreadable') };
+  if (now.isPartial) return { ...gone, isSure: false, why: msg('partial') };
+  return across ? { ...gone, isSure: false, why: msg('not-found-here') } : gone;
 }

@@ -5,7 +5,7 @@ import ts from 'typescript';
 import { describe, expect, it } from 'vitest';
 import '#core/checks/catalogue/index';
 import '#core/checks/engine/judge';
-import { englishSentences, say } from '#core/text/sentences';
+import { englishMessages, formatMessage } from '#core/text/messages';
 
 /** The names that stand in the braces of a sentence. */
 function namesIn(elements: readonly MessageFormatElement[]): string[] {
@@ -19,8 +19,8 @@ function namesIn(elements: readonly MessageFormatElement[]): string[] {
 
 const namesOf = (text: string): string[] => [...new Set(namesIn(parse(text, { ignoreTag: true })))].sort();
 
-describe('sentences', () => {
-  const all = [...englishSentences()];
+describe('messages', () => {
+  const all = [...englishMessages()];
 
   it('are well-formed, and a code is its owner and a name', () => {
     expect(all.length).toBeGreaterThan(400);
@@ -41,27 +41,27 @@ describe('sentences', () => {
   });
 
   it('show foreign text as it came', () => {
-    expect(say({ code: 'kit/not-wanted', data: { reason: '<b>{x}</b> ’#' } })).toBe(
+    expect(formatMessage({ code: 'kit/not-wanted', data: { reason: '<b>{x}</b> ’#' } })).toBe(
       'not wanted: <b>{x}</b> ’#',
     );
   });
 
   it('a code that is known no more is shown itself', () => {
-    expect(say({ code: 'gone/for-good', data: { n: 1 } })).toBe('gone/for-good');
+    expect(formatMessage({ code: 'gone/for-good', data: { n: 1 } })).toBe('gone/for-good');
   });
 });
 
 /** Sentences that a file says without all of their data, or that it does not declare. */
 function lackingIn(path: string): string[] {
   const text = readFileSync(path, 'utf8');
-  if (!/\bsentences\(|saysOfAll\(/.test(text)) return [];
+  if (!/\bdefineMessages\(|commonMessage\(/.test(text)) return [];
   const source = ts.createSourceFile(path, text, ts.ScriptTarget.Latest, true);
-  const owners = new Map<string, string>([['saysOfAll', 'kit']]);
+  const owners = new Map<string, string>([['commonMessage', 'kit']]);
   const out: string[] = [];
   const visit = (node: ts.Node): void => {
     if (ts.isVariableDeclaration(node) && node.initializer && ts.isCallExpression(node.initializer)) {
       const [owner] = node.initializer.arguments;
-      if (node.initializer.expression.getText() === 'sentences' && owner && ts.isStringLiteral(owner))
+      if (node.initializer.expression.getText() === 'defineMessages' && owner && ts.isStringLiteral(owner))
         owners.set(node.name.getText(), owner.text);
     }
     if (ts.isCallExpression(node)) out.push(...lackingOf(node, owners, path));
@@ -77,7 +77,7 @@ function lackingOf(call: ts.CallExpression, owners: ReadonlyMap<string, string>,
   if (!owner || !code || !ts.isStringLiteral(code)) return [];
   // its code alone says nothing
   if (ts.isPropertyAccessExpression(call.parent) && call.parent.name.text === 'code') return [];
-  const text = englishSentences().get(`${owner}/${code.text}`);
+  const text = englishMessages().get(`${owner}/${code.text}`);
   if (text === undefined) return [`${path}: ${owner}/${code.text} is not declared`];
   // data that are made elsewhere cannot be seen from here
   if (data && (!ts.isObjectLiteralExpression(data) || data.properties.some(ts.isSpreadAssignment))) return [];

@@ -1,9 +1,9 @@
 /** CAA records (RFC 8659): which issuers may issue for a name. */
-import type { Said } from '#core/facts/said';
-import { sentences } from '#core/text/sentences';
-import { allOf } from '#core/text/says';
+import type { Message } from '#core/facts/message';
+import { defineMessages } from '#core/text/messages';
+import { andList } from '#core/text/common-messages';
 
-const says = sentences('caa', {
+const msg = defineMessages('caa', {
   'unknown-critical': 'the critical tag “{tag}” is none that issuers know, so nobody may issue',
   'only-for-wildcard': 'issuewild lets only {who} issue for the wildcard',
   nobody: 'nobody',
@@ -49,14 +49,14 @@ export function caaClimb(host: string): string[] {
 }
 
 /** Why an issuer may not issue; undefined where it may. */
-export function whyNot(set: readonly CaaRecord[], issuer: string, wildcard = false): Said | undefined {
+export function whyNot(set: readonly CaaRecord[], issuer: string, wildcard = false): Message | undefined {
   if (mayIssue(set, issuer, wildcard)) return undefined;
   const critical = set.find(isUnknownCritical);
-  if (critical) return says('unknown-critical', { tag: critical.tag });
+  if (critical) return msg('unknown-critical', { tag: critical.tag });
   const wild = wildcard && set.some((r) => r.tag === 'issuewild');
   const bound = set.filter((r) => r.tag === (wild ? 'issuewild' : 'issue'));
-  const who = allOf(bound.map((r) => r.issuer || says('nobody')));
-  return says(wild ? 'only-for-wildcard' : 'only', { who });
+  const who = andList(bound.map((r) => r.issuer || msg('nobody')));
+  return msg(wild ? 'only-for-wildcard' : 'only', { who });
 }
 
 const isUnknownCritical = (r: CaaRecord): boolean =>

@@ -1,5 +1,5 @@
 import type { Section, Severity } from './finding';
-import type { Said } from './said';
+import type { Message } from './message';
 import type { Situation, Stage } from './situation';
 
 /**
@@ -94,7 +94,7 @@ export interface Attestation {
 }
 
 /** A place, and what was found there. */
-export interface AcceptedPlace extends Said {
+export interface AcceptedPlace extends Message {
   place: string;
 }
 

@@ -2,7 +2,7 @@ import type { Part } from './parts';
 import type { Fraction } from '#core/score/fraction';
 import type { BriefField } from './brief';
 import type { Adoption } from './adoption';
-import type { Said } from './said';
+import type { Message } from './message';
 
 /** Outcomes of the W3C Evaluation and Report Language (EARL 1.0). */
 export type Outcome = 'passed' | 'failed' | 'cantTell' | 'inapplicable' | 'untested';
@@ -63,7 +63,7 @@ export interface PlaceResult {
   reason?: string;
   /** What was found, or why it is undecided, as a code with its data; `found` and `reason` say it in English. */
   code: string;
-  data?: Said['data'];
+  data?: Message['data'];
   /** How the brief would have it, if what was found is right. */
   adopt?: Adoption;
   /** Set when an acceptance covers this place. */
@@ -78,7 +78,7 @@ export interface Judgement {
   reason?: string;
   /** What was found, or why nothing was, as a code with its data; `found` and `reason` say it in English. */
   code: string;
-  data?: Said['data'];
+  data?: Message['data'];
   /** Things worth saying that change nothing. */
   notes?: string[];
   /** The blank field of the brief that would decide it. */

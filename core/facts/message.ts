@@ -4,46 +4,48 @@
  */
 
 /** What a sentence is made with: text and numbers, another sentence, or a list of either. */
-export type Datum = string | number | Said | readonly (string | Said)[] | undefined;
+export type MessageValue = string | number | Message | readonly (string | Message)[] | undefined;
 
-export interface Said {
+export interface Message {
   /** Stable: acceptances rest on it. */
   code: string;
-  data?: Readonly<Record<string, Datum>>;
+  data?: Readonly<Record<string, MessageValue>>;
 }
 
 /** The code of what stands as it was found: a text of the site, an address, an error of the network. */
-export const AS_IT_CAME = 'as-it-came';
+export const VERBATIM = 'verbatim';
 
 /** What was found, as it came. @returns undefined where there is nothing */
-export function seen(value: string): Said;
-export function seen(value: string | undefined): Said | undefined;
-export function seen(value: string | undefined): Said | undefined {
-  return value === undefined ? undefined : { code: AS_IT_CAME, data: { value } };
+export function verbatim(value: string): Message;
+export function verbatim(value: string | undefined): Message | undefined;
+export function verbatim(value: string | undefined): Message | undefined {
+  return value === undefined ? undefined : { code: VERBATIM, data: { value } };
 }
 
-export const isSaid = (value: unknown): value is Said =>
-  typeof value === 'object' && value !== null && typeof (value as Said).code === 'string';
+export const isMessage = (value: unknown): value is Message =>
+  typeof value === 'object' && value !== null && typeof (value as Message).code === 'string';
 
 /** Whether a code is that of a sentence, or of one in its data. */
-export const hasCode = (said: Said, code: string): boolean =>
+export const hasCode = (said: Message, code: string): boolean =>
   said.code === code ||
   Object.values(said.data ?? {})
     .flat()
-    .some((value) => isSaid(value) && hasCode(value, code));
+    .some((value) => isMessage(value) && hasCode(value, code));
 
 /** Whether two say the same: one code, and the same of all that both have data of. */
-export function isSame(a: Said, b: Said): boolean {
+export function isSameMessage(a: Message, b: Message): boolean {
   if (a.code !== b.code) return false;
   return Object.entries(a.data ?? {}).every(([name, value]) => {
     const other = b.data?.[name];
-    return value === undefined || other === undefined || isSameDatum(value, other);
+    return value === undefined || other === undefined || isSameValue(value, other);
   });
 }
 
-function isSameDatum(a: Datum, b: Datum): boolean {
-  if (isSaid(a) && isSaid(b)) return isSame(a, b);
+function isSameValue(a: MessageValue, b: MessageValue): boolean {
+  if (isMessage(a) && isMessage(b)) return isSameMessage(a, b);
   if (Array.isArray(a) && Array.isArray(b))
-    return a.length === b.length && a.every((value, i) => isSameDatum(value as Datum, b[i] as Datum));
+    return (
+      a.length === b.length && a.every((value, i) => isSameValue(value as MessageValue, b[i] as MessageValue))
+    );
   return a === b;
 }

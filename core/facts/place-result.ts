@@ -1,11 +1,11 @@
 /** Making the results that a check gives for each place. */
 import type { PlaceResult } from './finding';
-import type { Said } from './said';
-import { say } from '#core/text/sentences';
-import { AS_EXPECTED, NOT_SO } from '#core/text/says';
+import type { Message } from './message';
+import { formatMessage } from '#core/text/messages';
+import { AS_EXPECTED, NOT_SO } from '#core/text/common-messages';
 
 export interface PlaceDetails extends Pick<PlaceResult, 'expected' | 'raw' | 'adopt'> {
-  found?: Said;
+  found?: Message;
 }
 const NOTHING: PlaceDetails = {};
 
@@ -14,16 +14,16 @@ function result(
   place: string,
   outcome: PlaceResult['outcome'],
   more: PlaceDetails,
-  said: Said,
-  reason?: Said,
+  said: Message,
+  reason?: Message,
 ): PlaceResult {
   return {
     place,
     outcome,
     expected: more.expected,
-    found: more.found && say(more.found),
+    found: more.found && formatMessage(more.found),
     raw: more.raw,
-    reason: reason && say(reason),
+    reason: reason && formatMessage(reason),
     code: said.code,
     data: said.data,
     adopt: more.adopt,
@@ -36,5 +36,5 @@ export const passed = (place: string, more: PlaceDetails = NOTHING): PlaceResult
 export const failed = (place: string, more: PlaceDetails = NOTHING): PlaceResult =>
   result(place, 'failed', more, more.found ?? NOT_SO);
 
-export const unsure = (place: string, reason: Said, more: PlaceDetails = NOTHING): PlaceResult =>
+export const unsure = (place: string, reason: Message, more: PlaceDetails = NOTHING): PlaceResult =>
   result(place, 'cantTell', more, reason, reason);

@@ -3,7 +3,7 @@ import { DefaultTexts, textOf } from '#core/checks/kit/default-texts';
 import type { ReadPage } from '#core/checks/view/read-page';
 import type { SiteView } from '#core/checks/view/site-view';
 import { foldLoosely, foldSpace } from '#core/text/fold';
-import { say } from '#core/text/sentences';
+import { formatMessage } from '#core/text/messages';
 
 export const ORIGIN_FIELDS = [
   'title',
@@ -112,7 +112,7 @@ export class Origins {
       return { of: 'host', sure: 'said', why: 'the host profile lists it as a default' };
     if (field === 'title' || field === 'description') {
       const behind = this.defaults.behind(page, field);
-      if (behind) return { of: behind.of, sure: 'said', why: `it is ${say(behind.words)}` };
+      if (behind) return { of: behind.of, sure: 'said', why: `it is ${formatMessage(behind.words)}` };
     }
     const site = this.siteDefault(field);
     if (site && foldLoosely(site.value) === loose) return { of: 'site', sure: site.sure, why: site.why };

@@ -16,7 +16,7 @@ import {
 import { timesOf } from '#core/facts/part-times';
 import type { Part } from '#core/facts/parts';
 import { hourLine } from '#core/formats/zone-file/write';
-import { say } from '#core/text/sentences';
+import { formatMessage } from '#core/text/messages';
 
 /** One step of a chain of redirects. */
 export interface Step {
@@ -253,7 +253,7 @@ const DMARC_WORDS = {
 
 function dmarcWords(evidence: Evidence, zone: string): string[] {
   const { texts, failed } = dmarcOf(evidence, zone);
-  if (failed) return [say(failed)];
+  if (failed) return [formatMessage(failed)];
   if (texts.length !== 1)
     return [texts.length ? `${texts.length} records, so none counts` : 'no DMARC record'];
   const { policy, percent, aggregate, errors, notes } = parseDmarc(texts[0]!);
@@ -268,7 +268,7 @@ function dmarcWords(evidence: Evidence, zone: string): string[] {
 
 function dkimWords(evidence: Evidence, name: string): string {
   const { texts, failed } = textsOf(evidence, name);
-  if (failed) return say(failed);
+  if (failed) return formatMessage(failed);
   const [text] = texts.filter((t) => /(?:^|;)\s*p\s*=/.test(t));
   if (text === undefined) return 'no key';
   const { type, bits, revoked, testing, errors } = parseDkim(text);

@@ -2,7 +2,7 @@ import { parse, TYPE, type MessageFormatElement } from '@formatjs/icu-messagefor
 import { describe, expect, it } from 'vitest';
 import '#core/checks/engine/judge';
 import type { Finding } from '#core/facts/finding';
-import { englishSentences, say } from '#core/text/sentences';
+import { englishMessages, formatMessage } from '#core/text/messages';
 import { composeReport, type ReportInput } from './report';
 import { REPORT_PARTS } from './setup';
 import { FOUND_DE } from './texts/found-de';
@@ -21,7 +21,7 @@ const namesOf = (text: string): Set<string> => new Set(namesIn(parse(text, { ign
 describe('what was found, in German', () => {
   it('has the codes of the English sentences, and no other braces', () => {
     for (const [code, german] of Object.entries(FOUND_DE)) {
-      const english = englishSentences().get(code);
+      const english = englishMessages().get(code);
       expect(english, code).toBeDefined();
       const known = namesOf(english!);
       expect(
@@ -47,9 +47,9 @@ describe('what was found, in German', () => {
       },
       '2 von 11 Seiten: noindex in der Seite …',
     ],
-    ['as it came', { code: 'as-it-came', data: { value: '<b>Home</b>' } }, '<b>Home</b>'],
+    ['as it came', { code: 'verbatim', data: { value: '<b>Home</b>' } }, '<b>Home</b>'],
   ])('%s', (_, said, german) => {
-    expect(say(said, WORDINGS.de)).toBe(german);
+    expect(formatMessage(said, WORDINGS.de)).toBe(german);
   });
 });
 

@@ -3,14 +3,14 @@ import type { Finding, Severity } from '#core/facts/finding';
 import { CLOSED_STATES, type FixState } from '#core/facts/fix';
 import type { Stage } from '#core/facts/situation';
 import type { BandSegment, Gate } from '#core/score/score';
-import { isSaid, type Datum, type Said } from '#core/facts/said';
-import { say } from '#core/text/sentences';
+import { isMessage, type MessageValue, type Message } from '#core/facts/message';
+import { formatMessage } from '#core/text/messages';
 import { compareWorst } from '#core/score/urgency';
 import { REPORT_PARTS, type ReportLanguage, type ReportPart, type ReportSetup } from './setup';
 import { reportTexts } from './texts/index';
 import { WORDINGS } from './texts/wordings';
 import { headingOf } from '#core/facts/heading';
-import { NOT_SO } from '#core/text/says';
+import { NOT_SO } from '#core/text/common-messages';
 
 /** How the agency shows itself. */
 export interface AgencyLook {
@@ -133,24 +133,24 @@ function foundFor({ code, data, outcome, byHand }: Finding, language: ReportLang
   if (outcome !== 'failed' || byHand || !code || code === NOT_SO.code || code.startsWith(ATTESTED))
     return undefined;
   const { somebodyElse } = reportTexts(language).shared;
-  return say(withoutOwner({ code, data }, somebodyElse), WORDINGS[language]).slice(0, LONGEST);
+  return formatMessage(withoutOwner({ code, data }, somebodyElse), WORDINGS[language]).slice(0, LONGEST);
 }
 /** What somebody vouched for carries their name and note. */
 const ATTESTED = 'attested/';
 
 /** @param somebodyElse stands for another client's name, at any depth */
-function withoutOwner({ code, data = {} }: Said, somebodyElse: string): Said {
-  const bare = (value: Datum): Datum =>
-    isSaid(value)
+function withoutOwner({ code, data = {} }: Message, somebodyElse: string): Message {
+  const bare = (value: MessageValue): MessageValue =>
+    isMessage(value)
       ? withoutOwner(value, somebodyElse)
       : Array.isArray(value)
-        ? value.map((v) => (isSaid(v) ? withoutOwner(v, somebodyElse) : v))
+        ? value.map((v) => (isMessage(v) ? withoutOwner(v, somebodyElse) : v))
         : value;
   const kept = Object.entries(data).map(([name, value]) => [
     name,
     name === 'owner' && value !== undefined ? somebodyElse : bare(value),
   ]);
-  return { code, data: Object.fromEntries(kept) as Said['data'] };
+  return { code, data: Object.fromEntries(kept) as Message['data'] };
 }
 
 /** What a finding is about and what it means; a check of the agency’s own speaks by its title. */

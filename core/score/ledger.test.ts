@@ -1,4 +1,4 @@
-import { RESTS_ON } from '#core/text/says';
+import { RESTS_ON } from '#core/text/common-messages';
 import { describe, expect, it } from 'vitest';
 import {
   holding,

@@ -1,7 +1,7 @@
 /** Which checks the ledger lists, and in which order. */
 import { SECTION_TITLES, type Finding, type Section } from '#core/facts/finding';
 import { matching } from '#core/text/matching';
-import { RESTS_ON } from '#core/text/says';
+import { RESTS_ON } from '#core/text/common-messages';
 import { bySection, isOpenFault, needsPerson, worstFirst } from './urgency';
 
 /** What the ledger knows of a check before it is opened. */

@@ -4,9 +4,9 @@ import { SECTIONS, SEVERITIES, type Finding, type Section, type Severity } from 
 import { lossOf } from './credit';
 import { ExactSum, type Fraction } from './fraction';
 import { headingOf } from '#core/facts/heading';
-import { isSaid } from '#core/facts/said';
-import { say } from '#core/text/sentences';
-import { saysOfAll } from '#core/text/says';
+import { isMessage } from '#core/facts/message';
+import { formatMessage } from '#core/text/messages';
+import { commonMessage } from '#core/text/common-messages';
 
 export type Gate = 'held' | 'undecided' | 'clear';
 
@@ -187,7 +187,7 @@ function worstOf(findings: readonly Finding[]): Worst | undefined {
     title: headingOf(worst),
     severity,
     found: found.slice(0, MOST_FOUND),
-    ...(isSaid(unit) ? { count: say(saysOfAll('failing', { bad, all, unit })) } : {}),
+    ...(isMessage(unit) ? { count: formatMessage(commonMessage('failing', { bad, all, unit })) } : {}),
   };
 }
 

@@ -1,8 +1,8 @@
 /** What checks of all sections may say, and that one rests on another. */
-import type { Datum, Said } from '#core/facts/said';
-import { sentences } from './sentences';
+import type { MessageValue, Message } from '#core/facts/message';
+import { defineMessages } from './messages';
 
-export const saysOfAll = sentences('kit', {
+export const commonMessage = defineMessages('kit', {
   'as-expected': 'as expected',
   'not-so': 'not so',
   'some-fail': '{bad} of {all} {unit}: {first}{more, select, yes { …} other {}}',
@@ -61,29 +61,30 @@ export const saysOfAll = sentences('kit', {
 });
 
 /** Several things at once, in one sentence. */
-export const together = (all: readonly Said[]): Said =>
-  all.reduce((first, then) => saysOfAll('together', { first, then }));
+export const joinMessages = (all: readonly Message[]): Message =>
+  all.reduce((first, then) => commonMessage('together', { first, then }));
 
 /** "a and b and c". */
-export const allOf = (all: readonly (string | Said)[]): Datum =>
-  all.reduce((first, then) => saysOfAll('and', { first, then }));
+export const andList = (all: readonly (string | Message)[]): MessageValue =>
+  all.reduce((first, then) => commonMessage('and', { first, then }));
 
 /** What is said of a place that has nothing of its own to say. */
-export const AS_EXPECTED = saysOfAll('as-expected');
-export const NOT_SO = saysOfAll('not-so');
+export const AS_EXPECTED = commonMessage('as-expected');
+export const NOT_SO = commonMessage('not-so');
 
 /** The code of what rests on another check. */
 export const RESTS_ON = 'kit/rests-on';
 
 /** Rule 3: undecided, since another check is charged with the cause. */
-export const restingOn = (check: string, reason: Said): Said => saysOfAll('rests-on', { check, reason });
+export const restsOnCheck = (check: string, reason: Message): Message =>
+  commonMessage('rests-on', { check, reason });
 
 /** The check that an undecided result rests on, and why; undefined where it stands for itself. */
-export function restsOnWhat(said: {
+export function rootOf(said: {
   code?: string;
-  data?: Said['data'];
-}): { check: string; reason: Said } | undefined {
-  return said.code === RESTS_ON ? (said.data as unknown as { check: string; reason: Said }) : undefined;
+  data?: Message['data'];
+}): { check: string; reason: Message } | undefined {
+  return said.code === RESTS_ON ? (said.data as unknown as { check: string; reason: Message }) : undefined;
 }
 
 const UNITS = {
@@ -117,7 +118,7 @@ const UNITS = {
 /** One of the things that a check looks at. */
 export type Unit = keyof typeof UNITS;
 
-const saysUnit = sentences(
+const unitMessage = defineMessages(
   'unit',
   Object.fromEntries(
     Object.entries(UNITS).map(([unit, [one, many]]) => [unit, `{n, plural, one {${one}} other {${many}}}`]),
@@ -125,4 +126,4 @@ const saysUnit = sentences(
 );
 
 /** The word for so many of them. */
-export const unitsOf = (n: number, unit: Unit): Said => saysUnit(unit, { n });
+export const unitsOf = (n: number, unit: Unit): Message => unitMessage(unit, { n });

@@ -1,9 +1,9 @@
 /** Sentences from codes and data, in the format that translators know: ICU MessageFormat. */
 import { IntlMessageFormat } from 'intl-messageformat';
-import { AS_IT_CAME, isSaid, type Datum, type Said } from '#core/facts/said';
+import { VERBATIM, isMessage, type MessageValue, type Message } from '#core/facts/message';
 
 /** Sentences of one language by their codes. */
-export type Sentences = Readonly<Record<string, string>>;
+export type MessageTable = Readonly<Record<string, string>>;
 
 const ENGLISH = new Map<string, string>();
 const formats = new Map<string, IntlMessageFormat>();
@@ -13,14 +13,14 @@ const formats = new Map<string, IntlMessageFormat>();
  * @param owner stands before each code: the id of the check, or the name of the part
  * @returns makes one of them; the data have the names that stand in its braces
  */
-export function sentences<const Table extends Sentences>(owner: string, table: Table) {
+export function defineMessages<const Table extends MessageTable>(owner: string, table: Table) {
   for (const [code, text] of Object.entries(table)) ENGLISH.set(`${owner}/${code}`, text);
-  return (code: keyof Table & string, data?: Said['data']): Said =>
+  return (code: keyof Table & string, data?: Message['data']): Message =>
     data ? { code: `${owner}/${code}`, data } : { code: `${owner}/${code}` };
 }
 
 /** All that can be said in English, by code. */
-export const englishSentences = (): ReadonlyMap<string, string> => ENGLISH;
+export const englishMessages = (): ReadonlyMap<string, string> => ENGLISH;
 
 /** Texts and names in turn, of a sentence without plurals and choices; most are such, and thousands are said. */
 function plainParts(text: string): readonly string[] | null {
@@ -39,14 +39,14 @@ export interface Wording {
 
 export const IN_ENGLISH: Wording = { language: 'en', sentenceOf: (code) => ENGLISH.get(code) };
 
-function textOf(value: Datum, wording: Wording): string | number | undefined {
-  if (isSaid(value)) return say(value, wording);
+function textOf(value: MessageValue, wording: Wording): string | number | undefined {
+  if (isMessage(value)) return formatMessage(value, wording);
   return Array.isArray(value) ? value.map((v) => textOf(v, wording)).join(', ') : (value as string | number);
 }
 
 /** The sentence of a code with its data. What the wording does not know is said in English, else by its code. */
-export function say({ code, data }: Said, wording: Wording = IN_ENGLISH): string {
-  if (code === AS_IT_CAME) return String(data?.value ?? '');
+export function formatMessage({ code, data }: Message, wording: Wording = IN_ENGLISH): string {
+  if (code === VERBATIM) return String(data?.value ?? '');
   const own = wording.sentenceOf(code);
   const text = own ?? ENGLISH.get(code) ?? code;
   if (!text.includes('{')) return text;
@@ -64,7 +64,7 @@ export function say({ code, data }: Said, wording: Wording = IN_ENGLISH): string
 const counted = new Map<string, string>();
 const MOST_COUNTED = 5000;
 
-function formatted(format: IntlMessageFormat, key: string, data: Said['data'], wording: Wording): string {
+function formatted(format: IntlMessageFormat, key: string, data: Message['data'], wording: Wording): string {
   const values: Record<string, string | number> = {};
   let counts = key;
   for (const name in data) {

@@ -20,7 +20,7 @@ import { verdictOn } from './verdict';
 const waiting = (environmentId: number) => ({ environmentId, withdrawnAt: null, byCode: false });
 
 /** Gives the places of old acceptances their codes; what has none is told to the people concerned. */
-export async function carryOverAcceptances(environmentId: number): Promise<void> {
+export async function migrateAcceptances(environmentId: number): Promise<void> {
   if (!(await AcceptanceRow.count({ where: waiting(environmentId) }))) return;
   const environment = await Environment.findByPk(environmentId, { rejectOnEmpty: true });
   const [site, last] = await Promise.all([

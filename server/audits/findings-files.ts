@@ -2,7 +2,7 @@
 import type { JudgedFinding } from '#core/checks/engine/judge';
 import { FINDING_FORMATS, type FindingFormat } from '#core/formats/findings/index';
 import type { Result } from '#core/score/score';
-import { told } from '#core/text/told';
+import { withText } from '#core/text/message-text';
 import { NotFound } from '../platform/errors';
 import { plainName } from '../platform/http/file-names';
 import { unpackJson } from '../platform/packed';
@@ -24,7 +24,7 @@ export async function findingsFile(
     url: audit.url || environment.url,
     situation: audit.situation,
     at,
-    findings: (await unpackJson<JudgedFinding[]>(stored.data)).map((f) => told(f)),
+    findings: (await unpackJson<JudgedFinding[]>(stored.data)).map((f) => withText(f)),
     result: audit.result as Result,
   });
   const name = `${plainName(site.name)}-${plainName(environment.name)}-${at.slice(0, 10)}.${ending}`;

@@ -5,7 +5,7 @@ import type { JudgedFinding } from '#core/checks/engine/judge';
 import { Environment, Site } from '../sites/models';
 import { stagingEvidence } from './beside';
 import { lastEvidence } from './last-evidence';
-import { carryOverAcceptances } from './carrying-over';
+import { migrateAcceptances } from './acceptance-codes';
 import { inTurn, keepVerdict, type Cause } from './keeping';
 import { FindingRow } from './models';
 
@@ -18,7 +18,7 @@ export async function reevaluate(
   cause: Cause,
   checklistVersionId?: number,
 ): Promise<void> {
-  await carryOverAcceptances(environmentId);
+  await migrateAcceptances(environmentId);
   const { siteId } = await Environment.findByPk(environmentId, {
     rejectOnEmpty: true,
     attributes: ['siteId'],

@@ -22,7 +22,7 @@ import { noteNews } from '../schedules/news';
 import type { RenderedEvidence } from '#core/facts/rendered';
 import { isRenewed, type Scope } from './scope';
 import { keepPictures } from './seen';
-import { carryOverAcceptances } from './carrying-over';
+import { migrateAcceptances } from './acceptance-codes';
 import { verdictOn } from './verdict';
 import { now } from '../platform/clock';
 
@@ -231,7 +231,7 @@ export async function keepAudit(
   { evidence, brief, parts, scope, tookMs, rendered, pictures }: Collected,
   hold: (transaction: Transaction) => Promise<void>,
 ): Promise<void> {
-  await carryOverAcceptances(environmentId);
+  await migrateAcceptances(environmentId);
   const environment = await Environment.findByPk(environmentId, { rejectOnEmpty: true });
   const { siteId } = environment;
   await inTurn(siteId, async (transaction) => {

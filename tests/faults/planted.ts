@@ -4,7 +4,7 @@
  */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Evidence } from '#core/facts/evidence';
-import { AS_IT_CAME, isSaid, type Said } from '#core/facts/said';
+import { VERBATIM, isMessage, type Message } from '#core/facts/message';
 import type { Situation } from '#core/facts/situation';
 import type { JudgedFinding } from '#core/checks/engine/judge';
 import { FOUND_DE } from '#core/report/texts/found-de';
@@ -75,11 +75,11 @@ const faultsOf = (findings: { check: string; outcome: string; found?: string; re
     .map((f) => `${f.check}: ${f.found ?? f.reason}`);
 
 /** Codes of a sentence and of all that stand in its data. */
-const codesIn = (said: Said): string[] => [
+const codesIn = (said: Message): string[] => [
   said.code,
   ...Object.values(said.data ?? {})
     .flat()
-    .flatMap((value) => (isSaid(value) ? codesIn(value) : [])),
+    .flatMap((value) => (isMessage(value) ? codesIn(value) : [])),
 ];
 
 /** What a client would read in English in a German report. */
@@ -88,7 +88,7 @@ const withoutGerman = (findings: readonly JudgedFinding[]): string[] =>
     .filter((f) => f.outcome === 'failed')
     .flatMap((f) => [f, ...f.places.filter((p) => p.outcome === 'failed')])
     .flatMap(codesIn)
-    .filter((code) => code !== AS_IT_CAME && FOUND_DE[code] === undefined);
+    .filter((code) => code !== VERBATIM && FOUND_DE[code] === undefined);
 
 /** @param half which of the two */
 export function plantedFaults(half: 0 | 1): void {

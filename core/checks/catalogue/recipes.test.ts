@@ -1,7 +1,7 @@
 /** Every recipe says what to do, whatever the brief holds and whatever the site says of itself. */
 import { describe, expect, it } from 'vitest';
 import type { Brief } from '#core/facts/brief';
-import { seen } from '#core/facts/said';
+import { verbatim } from '#core/facts/message';
 import type { Finding } from '#core/facts/finding';
 import type { CheckContext } from '#core/checks/kit/check';
 import { AT, brief, evidence, withHome } from '#core/checks/example-evidence';
@@ -20,7 +20,7 @@ const finding = (check: string): Finding => ({
   weight: 1,
   credit: null,
   outcome: 'failed',
-  ...seen('x'),
+  ...verbatim('x'),
   places: [
     {
       place: /^domain\.(?:no-stray|every-address|no-dangling)/.test(check)
@@ -28,7 +28,7 @@ const finding = (check: string): Finding => ({
         : 'https://marsh-choir.example/a/',
       outcome: 'failed',
       found: 'x',
-      ...seen('x'),
+      ...verbatim('x'),
       expected: 'https://marsh-choir.example/a/',
       raw: '<a href="http://marsh-choir.example/">',
     },

@@ -3,8 +3,8 @@ import type { Attestation } from '#core/facts/checklist';
 import type { Judgement, PlaceResult } from '#core/facts/finding';
 import type { Stage } from '#core/facts/situation';
 import type { Check } from '#core/checks/kit/check';
-import { say, sentences } from '#core/text/sentences';
-import type { Said } from '#core/facts/said';
+import { formatMessage, defineMessages } from '#core/text/messages';
+import type { Message } from '#core/facts/message';
 import {
   codeOf,
   failed,
@@ -20,7 +20,7 @@ export function endOf(date: string): number {
   return Date.parse(/^\d{4}-\d\d-\d\d$/.test(date) ? `${date}T23:59:59.999Z` : date);
 }
 
-const says = sentences('attested', {
+const msg = defineMessages('attested', {
   said: '{what, select, notApplicable {not applicable} done {done} other {not done}}, says {by} on {day}{hasNote, select, yes {: {note}} other {}}',
   ended: 'attested by {by}, but only good until {day}',
   'other-stage': 'attested by {by} while the site was {then}; it is {now} now',
@@ -32,8 +32,8 @@ const says = sentences('attested', {
   'none-applies': 'none of them applies',
 });
 
-const said = ({ doesNotApply, done, by, at, note }: Attestation): Said =>
-  says('said', {
+const said = ({ doesNotApply, done, by, at, note }: Attestation): Message =>
+  msg('said', {
     what: doesNotApply ? 'notApplicable' : done ? 'done' : 'not-done',
     by,
     day: at.slice(0, 10),
@@ -42,11 +42,11 @@ const said = ({ doesNotApply, done, by, at, note }: Attestation): Said =>
   });
 
 /** Why an attestation no longer counts; undefined while it does. */
-export function lapsed(a: Attestation, at: Date, stage?: Stage): Said | undefined {
+export function lapsed(a: Attestation, at: Date, stage?: Stage): Message | undefined {
   if (a.goodUntil && at.getTime() > endOf(a.goodUntil))
-    return says('ended', { by: a.by, day: a.goodUntil.slice(0, 10) });
+    return msg('ended', { by: a.by, day: a.goodUntil.slice(0, 10) });
   if (a.goodWhile && stage && a.goodWhile !== stage)
-    return says('other-stage', { by: a.by, then: a.goodWhile, now: stage });
+    return msg('other-stage', { by: a.by, then: a.goodWhile, now: stage });
   return undefined;
 }
 
@@ -66,7 +66,12 @@ function attestedWhole(check: Check, whole: Attestation | undefined, { at, stage
   if (old) return { ...untested(old), ...base };
   if (whole.doesNotApply) return inapplicable(said(whole));
   const found = said(whole);
-  return { outcome: whole.done ? 'passed' : 'failed', found: say(found), ...codeOf(found), ...base };
+  return {
+    outcome: whole.done ? 'passed' : 'failed',
+    found: formatMessage(found),
+    ...codeOf(found),
+    ...base,
+  };
 }
 
 /** What is said of one subject; nothing where it is not applicable. */
@@ -78,7 +83,7 @@ function attestedSubject(
 ): PlaceResult | undefined {
   const a = newest(own.filter((x) => x.place === subject || x.place === undefined));
   const old = a && lapsed(a, at, stage);
-  if (!a || old) return unsure(subject, old ?? says('not-yet'));
+  if (!a || old) return unsure(subject, old ?? msg('not-yet'));
   if (a.doesNotApply) return undefined;
   return (a.done ? passed : failed)(subject, { expected: check.title, found: said(a) });
 }
@@ -89,16 +94,16 @@ function attestedEach(check: Check, places: PlaceResult[], all: number): Judgeme
   const bad = places.filter((p) => p.outcome === 'failed');
   if (bad[0]) {
     const first = codeOf(bad[0]);
-    const found = places.length === 1 ? first : says('some-fail', { bad: bad.length, all, first });
-    return { outcome: 'failed', expected, found: say(found), ...codeOf(found), places };
+    const found = places.length === 1 ? first : msg('some-fail', { bad: bad.length, all, first });
+    return { outcome: 'failed', expected, found: formatMessage(found), ...codeOf(found), places };
   }
   const open = places.filter((p) => p.outcome === 'cantTell');
   if (open[0]) {
-    const reason = says('some-left', { left: open.length, all, first: codeOf(open[0]) });
+    const reason = msg('some-left', { left: open.length, all, first: codeOf(open[0]) });
     return { ...untested(reason), expected, places };
   }
-  const found = says('all-attested', { done: places.length, all });
-  return { outcome: 'passed', expected, found: say(found), ...codeOf(found), places };
+  const found = msg('all-attested', { done: places.length, all });
+  return { outcome: 'passed', expected, found: formatMessage(found), ...codeOf(found), places };
 }
 
 /**
@@ -116,7 +121,7 @@ export function attested(
   const { subjects } = given;
   if (!subjects || (whole && !own.some((a) => a.place !== undefined)))
     return attestedWhole(check, whole, given);
-  if (!subjects.length) return inapplicable(says('none-found'));
+  if (!subjects.length) return inapplicable(msg('none-found'));
   const places = subjects.flatMap((s) => attestedSubject(check, s, own, given) ?? []);
-  return places.length ? attestedEach(check, places, subjects.length) : inapplicable(says('none-applies'));
+  return places.length ? attestedEach(check, places, subjects.length) : inapplicable(msg('none-applies'));
 }

@@ -12,7 +12,7 @@ import {
   type RenderedFact,
 } from '#core/facts/fact-names';
 import { SITUATIONS } from '#core/facts/situation';
-import { RESTS_ON } from '#core/text/says';
+import { RESTS_ON } from '#core/text/common-messages';
 import { fullChecklist } from './checklist';
 import { judge } from './judge';
 import { NOT_COLLECTED_YET } from './needs';

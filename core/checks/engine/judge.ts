@@ -5,7 +5,7 @@ import type { Evidence } from '#core/facts/evidence';
 import { SECTIONS, SEVERITY_WEIGHT, type Finding, type Judgement, type Section } from '#core/facts/finding';
 import type { HostProfile } from '#core/facts/host-profile';
 import { lackingIn } from '#core/facts/fact-names';
-import { isSame, type Said } from '#core/facts/said';
+import { isSameMessage, type Message } from '#core/facts/message';
 import type { Situation } from '#core/facts/situation';
 import { creditOf } from '#core/score/credit';
 import { completeBrief } from '#core/facts/host-records';
@@ -20,9 +20,9 @@ import { partsOf } from './parts-of';
 import { attested, endOf } from './attested';
 import { checksOf, linesOf, parametersOf } from './checklist';
 import { askedHosts, restsOnRootCause, unmetNeed } from './needs';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('engine.judge', {
+const msg = defineMessages('engine.judge', {
   'closed-after-launch': 'this environment is closed after the launch ({closed})',
   'could-not-finish': 'this check could not finish: {message}',
 });
@@ -61,7 +61,7 @@ interface Audit {
   shared: Shared;
   attestations: readonly Attestation[];
   /** How an environment before the live one was closed after the launch: then it is asked nothing more. */
-  closed: Said | undefined;
+  closed: Message | undefined;
   /** Facts that the evidence does not have. */
   lacking: ReturnType<typeof lackingIn>;
 }
@@ -161,10 +161,10 @@ function judgeBy(check: Check, context: CheckContext, audit: Audit): Judgement {
 function judgementOf(check: Check, context: CheckContext, audit: Audit): Judgement {
   try {
     if (audit.closed && check !== stagingClosed)
-      return inapplicable(says('closed-after-launch', { closed: audit.closed }));
+      return inapplicable(msg('closed-after-launch', { closed: audit.closed }));
     return check.byHand ? judgeManually(check, context, audit) : judgeOrAttested(check, context, audit);
   } catch (error) {
-    return cantTell(says('could-not-finish', { message: (error as Error).message }));
+    return cantTell(msg('could-not-finish', { message: (error as Error).message }));
   }
 }
 
@@ -179,7 +179,7 @@ function markAccepted(finding: Finding, acceptances: readonly Acceptance[], at: 
   if (!own.length) return;
   const bad = finding.places.filter((p) => p.outcome === 'failed');
   for (const p of bad)
-    p.accepted = own.some((a) => a.places.some((q) => q.place === p.place && isSame(q, p)));
+    p.accepted = own.some((a) => a.places.some((q) => q.place === p.place && isSameMessage(q, p)));
   if (bad.length && bad.every((p) => p.accepted)) finding.accepted = true;
 }
 

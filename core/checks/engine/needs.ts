@@ -7,11 +7,11 @@ import { restsOn } from '#core/checks/kit/chains';
 import type { AskedHost, Check, CheckContext, Needs } from '#core/checks/kit/check';
 import { cantTell, inapplicable, untested } from '#core/checks/kit/judgement';
 import type { SiteView } from '#core/checks/view/site-view';
-import { sentences } from '#core/text/sentences';
-import type { Said } from '#core/facts/said';
-import { restingOn, saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import type { Message } from '#core/facts/message';
+import { restsOnCheck, commonMessage } from '#core/text/common-messages';
 
-const says = sentences('engine.needs', {
+const msg = defineMessages('engine.needs', {
   'not-rendered': 'not rendered: no browser has looked at its pages yet',
   'rendering-failed': 'not rendered: {missing}',
   'no-page-to-render': 'not rendered: there was no page to look at',
@@ -23,28 +23,28 @@ const says = sentences('engine.needs', {
 export function restsOnRootCause(view: SiteView, check?: Check): Judgement | null {
   const cause = view.rootCause();
   if (!cause || cause.check === check?.id) return null;
-  return cantTell(restingOn(cause.check, cause.reason));
+  return cantTell(restsOnCheck(cause.check, cause.reason));
 }
 
 /** Rule 2: a field not filled in makes its checks untested, one not wanted makes them inapplicable. */
 function missingField(brief: Brief, fields: readonly BriefField[]): Judgement | null {
   for (const field of fields) {
     const read = readField(brief, field);
-    if (read.state === 'notWanted') return inapplicable(saysOfAll('not-wanted', { reason: read.reason }));
-    if (read.state === 'unfilled') return untested(says('brief-does-not-say'), field);
+    if (read.state === 'notWanted') return inapplicable(commonMessage('not-wanted', { reason: read.reason }));
+    if (read.state === 'unfilled') return untested(msg('brief-does-not-say'), field);
   }
   return null;
 }
 
 /** Why nothing is known of how pages look in a browser. */
-function notRendered({ rendered }: Evidence): Said | undefined {
-  if (!rendered) return says('not-rendered');
-  if (rendered.missing !== undefined) return says('rendering-failed', { missing: rendered.missing });
-  return rendered.pages.length ? undefined : says('no-page-to-render');
+function notRendered({ rendered }: Evidence): Message | undefined {
+  if (!rendered) return msg('not-rendered');
+  if (rendered.missing !== undefined) return msg('rendering-failed', { missing: rendered.missing });
+  return rendered.pages.length ? undefined : msg('no-page-to-render');
 }
 
 /** Of facts that the evidence does not have. */
-export const NOT_COLLECTED_YET = saysOfAll('not-collected-yet');
+export const NOT_COLLECTED_YET = commonMessage('not-collected-yet');
 
 /** @returns what follows when something is missing that the check cannot do without */
 export function unmetNeed(
@@ -60,7 +60,7 @@ export function unmetNeed(
   const exempt = check.exempt?.({ brief });
   if (exempt !== undefined) return inapplicable(exempt);
   if (lacksFor(check, lacking)) return cantTell(NOT_COLLECTED_YET);
-  if (needs.records && !evidence.dns.answers.length) return cantTell(says('no-name-looked-up'));
+  if (needs.records && !evidence.dns.answers.length) return cantTell(msg('no-name-looked-up'));
   if (needs.rendered) {
     const why = notRendered(evidence);
     if (why !== undefined) return cantTell(why);
@@ -69,10 +69,10 @@ export function unmetNeed(
 }
 
 /** The check that a host without a finished handshake rests on, and why. */
-const withoutHandshake = ({ tls }: HostEvidence, view: SiteView): Said | undefined =>
-  tls.chain.length ? undefined : restsOn(tls.error, view, saysOfAll('no-handshake'));
+const withoutHandshake = ({ tls }: HostEvidence, view: SiteView): Message | undefined =>
+  tls.chain.length ? undefined : restsOn(tls.error, view, commonMessage('no-handshake'));
 
-const ASTRAY = restingOn('domain.connected', saysOfAll('parked'));
+const ASTRAY = restsOnCheck('domain.connected', commonMessage('parked'));
 
 /** The site's hosts, each with what it lacks of what a check needs. */
 export function askedHosts(view: SiteView, needs: Needs): AskedHost[] {

@@ -9,11 +9,11 @@ import { isUsable } from '#core/checks/kit/dns-answers';
 import { defineManualCheck, type Check, type CheckContext } from '#core/checks/kit/check';
 import { cantTell, failed, overPages, overSite, passed, unsure } from '#core/checks/kit/judgement';
 import type { ReadPage } from '#core/checks/view/read-page';
-import { sentences } from '#core/text/sentences';
-import { isSaid, seen, type Said } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { isMessage, verbatim, type Message } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('engine.own-check', {
+const msg = defineMessages('engine.own-check', {
   'not-looked-for': 'this was not looked for when the evidence was collected: audit again',
   'no-selector': '“{at}” is no selector: {error}',
   'nothing-there': 'nothing there',
@@ -100,7 +100,7 @@ export const inWords = (t: OwnTest): string =>
   `${thing(t)} ${WORDS[t.is]}${BARE.has(t.is) && t.look !== 'text' ? '' : ` ${t.value ?? ''}`}`.trim();
 
 /** What one page has at the block's place; a sentence is why that cannot be told. */
-function onPage(test: OwnTest, page: ReadPage): { found: string[]; raw?: string } | Said {
+function onPage(test: OwnTest, page: ReadPage): { found: string[]; raw?: string } | Message {
   if (test.look === 'header') {
     const lines = (page.answer?.headers ?? []).filter(([n]) => n.toLowerCase() === test.at!.toLowerCase());
     return {
@@ -116,8 +116,8 @@ function onPage(test: OwnTest, page: ReadPage): { found: string[]; raw?: string 
           : [],
     };
   const hit = page.facts.selected?.[test.at!];
-  if (!hit) return says('not-looked-for');
-  if (hit.error) return says('no-selector', { at: test.at, error: hit.error });
+  if (!hit) return msg('not-looked-for');
+  if (hit.error) return msg('no-selector', { at: test.at, error: hit.error });
   const found = hit.elements
     .map((e) => (test.attribute ? e.attributes[test.attribute.toLowerCase()] : e.text))
     .filter((v): v is string => v !== undefined);
@@ -126,13 +126,13 @@ function onPage(test: OwnTest, page: ReadPage): { found: string[]; raw?: string 
 
 function judgePage(test: OwnTest, page: ReadPage): PlaceResult {
   const got = onPage(test, page);
-  if (isSaid(got)) return unsure(page.url, got);
+  if (isMessage(got)) return unsure(page.url, got);
   const text = test.look === 'text';
   const good = text
     ? compares(test.is === 'missing' || test.is === 'differs' ? 'missing' : 'there', '', got.found)
     : compares(test.is, test.value ?? '', got.found);
   const values = got.found.slice(0, 3).join('; ').slice(0, 300);
-  const found = !got.found.length ? says('nothing-there') : values ? seen(values) : says('empty');
+  const found = !got.found.length ? msg('nothing-there') : values ? verbatim(values) : msg('empty');
   return (good ? passed : failed)(page.url, { expected: inWords(test), found, raw: got.raw });
 }
 
@@ -140,12 +140,12 @@ function judgePage(test: OwnTest, page: ReadPage): PlaceResult {
 function judgeStatus(test: OwnTest, context: CheckContext): Judgement {
   const { expected } = context.words;
   const probe = context.evidence.asked?.find((p) => p.path === test.at);
-  if (!probe) return cantTell(says('path-not-asked'), { expected });
+  if (!probe) return cantTell(msg('path-not-asked'), { expected });
   const status = lastAnswer(probe.chain)?.status;
   if (status === undefined)
-    return cantTell(seen(probe.chain.error?.message) ?? saysOfAll('no-answer'), { expected });
+    return cantTell(verbatim(probe.chain.error?.message) ?? commonMessage('no-answer'), { expected });
   const good = compares(test.is, test.value ?? '', [String(status)]);
-  return overSite(context, (good ? passed : failed)(test.at!, { expected, found: seen(String(status)) }));
+  return overSite(context, (good ? passed : failed)(test.at!, { expected, found: verbatim(String(status)) }));
 }
 
 /** A record's value as people write it: texts without quotation marks, names without the final dot. */
@@ -163,11 +163,11 @@ function judgeRecord(test: OwnTest, context: CheckContext): Judgement {
     (a) => a.role === 'resolver' && !a.unchecked && a.name.toLowerCase() === name && a.type === type,
   );
   if (!answer)
-    return cantTell(says('record-not-asked'), {
+    return cantTell(msg('record-not-asked'), {
       expected,
     });
   if (answer.error || !isUsable(answer))
-    return cantTell(seen(answer.error) ?? seen(answer.rcode), { expected });
+    return cantTell(verbatim(answer.error) ?? verbatim(answer.rcode), { expected });
   const records = answer.records.filter((r) => r.type === type);
   const values = records.map((r) => bareValue(type, r.value));
   const good = compares(test.is, fillNames(test.value ?? '', host), values);
@@ -175,7 +175,7 @@ function judgeRecord(test: OwnTest, context: CheckContext): Judgement {
     context,
     (good ? passed : failed)(`${type} ${name}`, {
       expected: fillNames(expected, host),
-      found: seen(values.join('; ').slice(0, 300) || undefined) ?? saysOfAll('no-such-record'),
+      found: verbatim(values.join('; ').slice(0, 300) || undefined) ?? commonMessage('no-such-record'),
       raw: records.map((r) => `${r.name} ${r.ttl} IN ${r.type} ${r.value}`).join('\n') || undefined,
     }),
   );
@@ -205,7 +205,7 @@ export function ownCheck(own: OwnCheck): Check {
     ...(test.look === 'record' ? { reads: ['dns'] } : {}),
     ...(test.look === 'status' ? { reads: ['http'] } : {}),
     messages: { expected },
-    none: says('no-page'),
+    none: msg('no-page'),
     judge: (context) => {
       if (test.look === 'status') return judgeStatus(test, context);
       if (test.look === 'record') return judgeRecord(test, context);
@@ -213,7 +213,7 @@ export function ownCheck(own: OwnCheck): Check {
       const { home } = context.view;
       return home
         ? overSite(context, judgePage(test, home))
-        : cantTell(saysOfAll('home-not-read'), { expected });
+        : cantTell(commonMessage('home-not-read'), { expected });
     },
     recipe: () => ({ steps: own.steps || `Change the site so that ${expected}.` }),
   };

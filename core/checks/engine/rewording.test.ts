@@ -5,12 +5,12 @@ import type { Acceptance } from '#core/facts/checklist';
 import type { FixCore } from '#core/facts/fix';
 import { afterAudit } from '#core/fixes/life';
 import { isResting, type LedgerLine } from '#core/score/ledger';
-import { englishSentences } from '#core/text/sentences';
-import { told } from '#core/text/told';
+import { englishMessages } from '#core/text/messages';
+import { withText } from '#core/text/message-text';
 import { fullChecklist } from './checklist';
 import { judge, type AuditInput, type JudgedFinding } from './judge';
 
-const words = englishSentences() as Map<string, string>;
+const words = englishMessages() as Map<string, string>;
 const kept = new Map(words);
 
 /** Every message says something else. */
@@ -50,7 +50,7 @@ describe('when every message is reworded', () => {
     const said = (f: JudgedFinding): string => f.found ?? f.reason ?? '';
     expect(after.filter((f) => said(f).includes('in other words')).length).toBeGreaterThan(20);
     // and so does what was kept, once it is told
-    for (const [i, f] of before.entries()) expect(said(told(f)), f.check).toBe(said(after[i]!));
+    for (const [i, f] of before.entries()) expect(said(withText(f)), f.check).toBe(said(after[i]!));
   });
 
   it('codes and data are the same', () => {

@@ -1,8 +1,8 @@
 /** Reading what a chain of redirects was answered. */
 import { LEADS_NOWHERE, type SiteView } from '#core/checks/view/site-view';
 import type { Chain, Exchange, NetworkError } from '#core/facts/evidence';
-import { seen, type Said } from '#core/facts/said';
-import { restingOn, saysOfAll } from '#core/text/says';
+import { verbatim, type Message } from '#core/facts/message';
+import { restsOnCheck, commonMessage } from '#core/text/common-messages';
 
 /** A chain line by line, for the evidence: status and address of every hop. */
 export const chainText = (chain: Chain): string =>
@@ -29,12 +29,12 @@ export const isUnresolved = (code: ErrorCode | undefined): boolean =>
 export function restsOn(
   error: NetworkError | undefined,
   view: Pick<SiteView, 'isBogus' | 'situation'>,
-  otherwise: Said = saysOfAll('no-answer'),
-): Said {
+  otherwise: Message = commonMessage('no-answer'),
+): Message {
   const isNameless = isUnresolved(error?.code) || error?.code === 'dns';
   const isSigned = view.isBogus && (view.situation === 'live' || view.situation === 'holding');
   const check = !isNameless ? 'https.answers' : isSigned ? 'domain.signed' : 'domain.resolves';
-  return restingOn(check, seen(error?.message) ?? otherwise);
+  return restsOnCheck(check, verbatim(error?.message) ?? otherwise);
 }
 
 /** Why a chain never arrives though every server on the way answers; undefined where it does, or one is silent. */

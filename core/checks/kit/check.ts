@@ -7,13 +7,13 @@ import type { Approval } from '#core/facts/approval';
 import type { HostProfile } from '#core/facts/host-profile';
 import type { Fact } from '#core/facts/fact-names';
 import type { Part } from '#core/facts/parts';
-import type { Said } from '#core/facts/said';
+import type { Message } from '#core/facts/message';
 import type { IntendedText } from '#core/facts/intended-text';
 import type { EnvironmentDates, SiteBuild } from '#core/facts/environment';
 import type { Situation, Stage } from '#core/facts/situation';
 import type { SiteView } from '#core/checks/view/site-view';
-import { sentences } from '#core/text/sentences';
-import { saysOfAll, type Unit } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { commonMessage, type Unit } from '#core/text/common-messages';
 
 /** A number or switch that a checklist may set. `unit` is said on the screens. */
 export interface ParameterSpec {
@@ -48,7 +48,7 @@ export interface Needs<Field extends BriefField = BriefField> {
 export interface AskedHost {
   evidence: HostEvidence;
   /** The check that this host rests on, and why, where something that is needed is missing. */
-  rests?: Said;
+  rests?: Message;
 }
 
 /** What a check says of itself, once its parameters and the brief are known. */
@@ -58,7 +58,7 @@ export interface Words {
   /** One of the things that it looks at, where that is not the scope's own word. */
   unit: Unit;
   /** Why there is nothing to look at, where that is proven. */
-  none?: Said;
+  none?: Message;
 }
 
 /** How to put a fault right, with text ready to paste. */
@@ -138,7 +138,7 @@ export interface CheckDefinition<Specs extends ParameterSpecs, Field extends Bri
   /** Where it cannot tell or nobody was asked yet, a person may vouch for it: for so many days by default. */
   attestedForDays?: number;
   /** Why it is not applicable, told before anything that it needs is asked for. */
-  exempt?(context: Pick<CheckContext, 'brief'>): Said | undefined;
+  exempt?(context: Pick<CheckContext, 'brief'>): Message | undefined;
   judge(context: CheckContext<Specs, Field>): Judgement;
   recipe(context: CheckContext<Specs, Field>, finding: Finding): Recipe;
 }
@@ -152,8 +152,8 @@ export interface Check extends CheckFacts {
   facts?: readonly Fact[];
   parameters?: ParameterSpecs;
   messages: Messages<CheckContext>;
-  none?: Said;
-  exempt?(context: Pick<CheckContext, 'brief'>): Said | undefined;
+  none?: Message;
+  exempt?(context: Pick<CheckContext, 'brief'>): Message | undefined;
   /** Done by a person and attested; `judge` is not called. */
   byHand?: boolean;
   /** How long an attestation holds unless it says otherwise, in days; a check with none of the two takes none. */
@@ -174,7 +174,7 @@ export function defineCheck<const Specs extends ParameterSpecs, const Field exte
 ): Check {
   const { needs = {}, messages = {}, ...rest } = definition;
   const { id } = definition;
-  const none = messages.none === undefined ? undefined : sentences(id, { none: messages.none })('none');
+  const none = messages.none === undefined ? undefined : defineMessages(id, { none: messages.none })('none');
   // the engine gives each check what its own definition asks for, which one type for all cannot say
   return { ...rest, needs, messages, none, section: sectionOf(id) } as unknown as Check;
 }
@@ -206,7 +206,7 @@ export function defineManualCheck(definition: ManualDefinition): Check {
     attestedForDays,
     subjects,
     pictures,
-    judge: () => ({ outcome: 'untested', ...saysOfAll('not-yet-attested'), places: [] }),
+    judge: () => ({ outcome: 'untested', ...commonMessage('not-yet-attested'), places: [] }),
     recipe,
   };
 }

@@ -4,10 +4,10 @@ import type { Brief } from '#core/facts/brief';
 import type { HostProfile } from '#core/facts/host-profile';
 import type { ReadPage } from '#core/checks/view/read-page';
 import type { SiteView } from '#core/checks/view/site-view';
-import type { Said } from '#core/facts/said';
-import { sentences } from '#core/text/sentences';
+import type { Message } from '#core/facts/message';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('default-texts', {
+const msg = defineMessages('default-texts', {
   'host-default': 'the host’s default',
   'site-default': 'the site’s default',
   'home-page': 'the home page’s',
@@ -20,7 +20,7 @@ export type DefaultOf = 'host' | 'site';
 export interface FoundDefault {
   of: DefaultOf;
   /** Whose, to stand behind “title …,”. */
-  words: Said;
+  words: Message;
 }
 export type TextField = 'title' | 'description';
 
@@ -31,7 +31,10 @@ export const textOf = (page: ReadPage, field: TextField): string | undefined =>
 export class DefaultTexts {
   private readonly hosts: ReadonlySet<string>;
   private readonly home: ReadPage | undefined;
-  private readonly texts: Record<TextField, { said: string; home: string; alone: string; aloneWords: Said }>;
+  private readonly texts: Record<
+    TextField,
+    { said: string; home: string; alone: string; aloneWords: Message }
+  >;
 
   constructor(view: Pick<SiteView, 'home'>, brief: Brief, profile: HostProfile) {
     const { titles = [], taglines = [], texts = [] } = profile.defaults ?? {};
@@ -43,13 +46,13 @@ export class DefaultTexts {
         said: foldLoosely(brief.defaultTitle ?? ''),
         home: ofHome('title'),
         alone: foldLoosely(brief.name ?? ''),
-        aloneWords: says('name-alone'),
+        aloneWords: msg('name-alone'),
       },
       description: {
         said: foldLoosely(brief.defaultDescription ?? ''),
         home: ofHome('description'),
         alone: foldLoosely(brief.tagline ?? ''),
-        aloneWords: says('tagline'),
+        aloneWords: msg('tagline'),
       },
     };
   }
@@ -59,12 +62,12 @@ export class DefaultTexts {
     const text = textOf(page, field);
     if (!text) return undefined;
     const loose = foldLoosely(text);
-    if (this.hosts.has(loose)) return { of: 'host', words: says('host-default') };
+    if (this.hosts.has(loose)) return { of: 'host', words: msg('host-default') };
     const { said, home, alone, aloneWords } = this.texts[field];
     // what stands for the whole site may stand on its home page
     if (page === this.home) return undefined;
-    if (said && loose === said) return { of: 'site', words: says('site-default') };
-    if (text === home) return { of: 'site', words: says('home-page') };
+    if (said && loose === said) return { of: 'site', words: msg('site-default') };
+    if (text === home) return { of: 'site', words: msg('home-page') };
     return alone && loose === alone ? { of: 'site', words: aloneWords } : undefined;
   }
 }

@@ -2,16 +2,16 @@
 import type { BriefField } from '#core/facts/brief';
 import type { HostEvidence } from '#core/facts/evidence';
 import type { Finding, Judgement, PlaceResult } from '#core/facts/finding';
-import type { Said } from '#core/facts/said';
+import type { Message } from '#core/facts/message';
 import { quantity } from '#core/text/quantity';
 import type { SiteView } from '#core/checks/view/site-view';
 import type { ReadPage } from '#core/checks/view/read-page';
-import { say, sentences } from '#core/text/sentences';
+import { formatMessage, defineMessages } from '#core/text/messages';
 import type { CheckContext } from './check';
 import { unsure } from '#core/facts/place-result';
-import { restsOnWhat, saysOfAll, unitsOf } from '#core/text/says';
+import { rootOf, commonMessage, unitsOf } from '#core/text/common-messages';
 
-const says = sentences('kit.judgement', {
+const msg = defineMessages('kit.judgement', {
   'no-pages': 'no pages to look at',
   'audit-again': 'audit again: it is in the brief only since this audit',
 });
@@ -19,36 +19,36 @@ const says = sentences('kit.judgement', {
 export { failed, passed, unsure } from '#core/facts/place-result';
 
 /** What is said of a result as its code and data. */
-export const codeOf = ({ code, data }: Said): Pick<Judgement, 'code' | 'data'> => ({
+export const codeOf = ({ code, data }: Message): Pick<Judgement, 'code' | 'data'> => ({
   code,
   ...(data ? { data } : {}),
 });
 
-export const inapplicable = (reason: Said): Judgement => ({
+export const inapplicable = (reason: Message): Judgement => ({
   outcome: 'inapplicable',
-  reason: say(reason),
+  reason: formatMessage(reason),
   ...codeOf(reason),
   places: [],
 });
 /** @param found what was met though it decides nothing */
 export const cantTell = (
-  reason: Said,
+  reason: Message,
   {
     found,
     ...more
-  }: Partial<Pick<Judgement, 'expected' | 'notes' | 'places' | 'awaits'>> & { found?: Said } = {},
+  }: Partial<Pick<Judgement, 'expected' | 'notes' | 'places' | 'awaits'>> & { found?: Message } = {},
 ): Judgement => ({
   outcome: 'cantTell',
-  reason: say(reason),
+  reason: formatMessage(reason),
   ...codeOf(reason),
   places: [],
   ...more,
-  ...(found ? { found: say(found) } : {}),
+  ...(found ? { found: formatMessage(found) } : {}),
 });
 /** @param awaits the blank field of the brief that would decide it */
-export const untested = (reason: Said, awaits?: BriefField): Judgement => ({
+export const untested = (reason: Message, awaits?: BriefField): Judgement => ({
   outcome: 'untested',
-  reason: say(reason),
+  reason: formatMessage(reason),
   ...codeOf(reason),
   places: [],
   ...(awaits ? { awaits } : {}),
@@ -82,7 +82,7 @@ function tally(places: readonly PlaceResult[]) {
   return { failures, doubts, firstFailure, firstDoubt };
 }
 
-const isResting = (p: PlaceResult): boolean => p.outcome === 'cantTell' && restsOnWhat(p) !== undefined;
+const isResting = (p: PlaceResult): boolean => p.outcome === 'cantTell' && rootOf(p) !== undefined;
 
 /** Rule 3: places that rest on the fault of another check leave this one's, unless all of them do. */
 function withoutResting(places: PlaceResult[]): PlaceResult[] {
@@ -102,7 +102,7 @@ export function overPlaces({ words }: Pick<Asked, 'words'>, met: PlaceResult[], 
   if (!all)
     return words.none
       ? inapplicable(words.none)
-      : cantTell(saysOfAll('nothing-to-look-at', { unit: unitsOf(0, unit) }), { expected });
+      : cantTell(commonMessage('nothing-to-look-at', { unit: unitsOf(0, unit) }), { expected });
   const notes = more.notes?.length ? more.notes : undefined;
   const { failures, doubts, firstFailure, firstDoubt } = tally(places);
   if (firstFailure) {
@@ -117,8 +117,8 @@ export function overPlaces({ words }: Pick<Asked, 'words'>, met: PlaceResult[], 
       };
     const more = failures > 1 ? 'yes' : 'no';
     const first = codeOf(firstFailure);
-    const said = saysOfAll('some-fail', { bad: failures, all, unit: unitsOf(all, unit), first, more });
-    return { outcome: 'failed', expected, found: say(said), notes, ...codeOf(said), places };
+    const said = commonMessage('some-fail', { bad: failures, all, unit: unitsOf(all, unit), first, more });
+    return { outcome: 'failed', expected, found: formatMessage(said), notes, ...codeOf(said), places };
   }
   if (firstDoubt) {
     const { found } = firstDoubt;
@@ -127,11 +127,19 @@ export function overPlaces({ words }: Pick<Asked, 'words'>, met: PlaceResult[], 
       return { outcome: 'cantTell', expected, found, reason, notes, ...codeOf(firstDoubt), places };
     }
     const first = codeOf(firstDoubt);
-    const said = saysOfAll('some-undecided', { doubts, all, unit: unitsOf(all, unit), first });
-    return { outcome: 'cantTell', expected, found, reason: say(said), notes, ...codeOf(said), places };
+    const said = commonMessage('some-undecided', { doubts, all, unit: unitsOf(all, unit), first });
+    return {
+      outcome: 'cantTell',
+      expected,
+      found,
+      reason: formatMessage(said),
+      notes,
+      ...codeOf(said),
+      places,
+    };
   }
-  const said = all === 1 ? codeOf(places[0]!) : saysOfAll('all-pass', { all, unit: unitsOf(all, unit) });
-  return { outcome: 'passed', expected, found: say(said), notes, ...codeOf(said), places };
+  const said = all === 1 ? codeOf(places[0]!) : commonMessage('all-pass', { all, unit: unitsOf(all, unit) });
+  return { outcome: 'passed', expected, found: formatMessage(said), notes, ...codeOf(said), places };
 }
 
 /** One place for the site as a whole. */
@@ -163,10 +171,10 @@ export function overPages(
     else if (result) places.push(result);
   }
   for (const refused of view.refusals)
-    places.push(unsure(refused.url, saysOfAll('refused', { status: refused.status })));
+    places.push(unsure(refused.url, commonMessage('refused', { status: refused.status })));
   // that no page has such a thing is proven by pages alone
   if (!places.length && !view.pages.length)
-    return cantTell(says('no-pages'), { expected: more.expected ?? context.words.expected });
+    return cantTell(msg('no-pages'), { expected: more.expected ?? context.words.expected });
   const built = view.pages.filter((p) => p.isRendered).length;
   const notes = built
     ? [...(more.notes ?? []), `${quantity(built, 'page')} that scripts build: judged as a browser showed it.`]
@@ -175,10 +183,10 @@ export function overPages(
 }
 
 /** Nobody has vouched for a manual check. */
-export const NOT_YET_ATTESTED = saysOfAll('not-yet-attested');
+export const NOT_YET_ATTESTED = commonMessage('not-yet-attested');
 
 /** Why an empty application shell says nothing (rule 5). */
-export const EMPTY_SHELL = saysOfAll('empty-shell');
+export const EMPTY_SHELL = commonMessage('empty-shell');
 
 /**
  * Judges each host of the site. A host that lacks what the check needs rests on the check that says so (rule
@@ -200,7 +208,7 @@ export function overHosts(
 
 /** Places for hosts that came into the brief after the audit. */
 export const unaskedHosts = (view: SiteView): PlaceResult[] =>
-  view.unasked.map((host) => unsure(host, says('audit-again')));
+  view.unasked.map((host) => unsure(host, msg('audit-again')));
 
 /** The places that failed, which is what a recipe is about. @param most where a text for each would be too long */
 export const failedPlaces = (finding: Pick<Finding, 'places'>, most = Infinity): PlaceResult[] =>

@@ -6,9 +6,9 @@ import type { ReadPage } from '#core/checks/view/read-page';
 import { quantity } from '#core/text/quantity';
 import type { CheckContext } from './check';
 import { overPlaces, unsure } from './judgement';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('kit.rendered', {
+const msg = defineMessages('kit.rendered', {
   'not-rendered': 'not rendered {screen, select, phone {on a phone} other {on a desktop}}: {failure}',
 });
 
@@ -32,7 +32,7 @@ export function overRendered(
     const broken = views.find((v) => v.failure !== undefined);
     const result = whole.length ? judge(whole, page) : null;
     if (broken && result?.outcome !== 'failed')
-      places.push(unsure(url, says('not-rendered', { screen: broken.screen, failure: broken.failure })));
+      places.push(unsure(url, msg('not-rendered', { screen: broken.screen, failure: broken.failure })));
     else if (result) places.push(result);
   }
   const all = view.pages.length;

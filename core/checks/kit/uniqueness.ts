@@ -4,10 +4,10 @@ import { foldSpace } from '#core/text/fold';
 import type { CheckContext } from './check';
 import { failed, overPages, passed } from './judgement';
 import type { ReadPage } from '#core/checks/view/read-page';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('kit.uniqueness', {
+const msg = defineMessages('kit.uniqueness', {
   'as-on': '“{text}”, as on {url}',
 });
 
@@ -58,8 +58,8 @@ export function overUnique(context: CheckContext, textOf: (p: ReadPage) => strin
     if (!own) return null;
     const same = sharedBy(own);
     return same
-      ? failed(page.url, { found: says('as-on', { text: own.text, url: same.page.url }), raw: own.text })
-      : passed(page.url, { found: seen(own.text) });
+      ? failed(page.url, { found: msg('as-on', { text: own.text, url: same.page.url }), raw: own.text })
+      : passed(page.url, { found: verbatim(own.text) });
   });
 }
 

@@ -22,11 +22,11 @@ import { PageText } from './page-text';
 import { isBogus } from './signed-zone';
 import { isShell, ReadPage } from './read-page';
 import { remembering } from '#core/remembering';
-import { sentences } from '#core/text/sentences';
-import { seen, type Said } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim, type Message } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('view.site-view', {
+const msg = defineMessages('view.site-view', {
   parked: 'the host serves a parking or unknown-name page',
   'sample-page': 'the home page is not the site’s (“{mark}”)',
   'holding-page': 'the home page is the holding page',
@@ -53,7 +53,7 @@ export const LEADS_NOWHERE: ReadonlySet<NetworkErrorCode> = new Set([
 /** The check that is charged with what keeps all pages from being judged (rule 3). */
 export interface RootCause {
   check: string;
-  reason: Said;
+  reason: Message;
 }
 
 /** Whether a host's name led to an address. */
@@ -216,7 +216,7 @@ export class SiteView {
   private cause: RootCause | null | undefined = undefined;
 
   private findRootCause(): RootCause | null {
-    if (this.isAstray(this.evidence.hosts[0])) return { check: 'domain.connected', reason: says('parked') };
+    if (this.isAstray(this.evidence.hosts[0])) return { check: 'domain.connected', reason: msg('parked') };
     if (this.home) return this.wrongHome(this.home);
     return this.pages.length ? null : (this.unreached() ?? this.notServed());
   }
@@ -225,9 +225,9 @@ export class SiteView {
   private wrongHome(home: ReadPage): RootCause | null {
     if (this.situation === 'holding' || this.situation === 'former') return null;
     const mark = this.markOn(home, 'samplePage') ?? this.markOn(home, 'signIn');
-    if (mark) return { check: 'identity.home-page', reason: says('sample-page', { mark }) };
+    if (mark) return { check: 'identity.home-page', reason: msg('sample-page', { mark }) };
     return this.situation === 'live' && this.markOn(home, 'holding')
-      ? { check: 'indexing.no-holding-page', reason: says('holding-page') }
+      ? { check: 'indexing.no-holding-page', reason: msg('holding-page') }
       : null;
   }
 
@@ -235,13 +235,13 @@ export class SiteView {
   private unreached(): RootCause | undefined {
     const error = this.homeEvidence?.chain.error ?? this.evidence.hosts[0]?.https.error;
     const check = error && this.charged(error.code);
-    if (check) return { check, reason: seen(error.message) };
+    if (check) return { check, reason: verbatim(error.message) };
     const [refused] = this.refusals;
     if (refused) {
       const { kind, status } = refused;
-      return { check: 'https.answers', reason: saysOfAll('server-refused', { what: kind, status }) };
+      return { check: 'https.answers', reason: commonMessage('server-refused', { what: kind, status }) };
     }
-    return error && { check: 'https.answers', reason: seen(error.message) };
+    return error && { check: 'https.answers', reason: verbatim(error.message) };
   }
 
   /** The check that is charged with an error of the way to the home page, where that is not the server. */
@@ -258,25 +258,25 @@ export class SiteView {
   private notServed(): RootCause {
     const home = this.homeEvidence;
     const status = home && finalStatus(home.chain);
-    if (status === undefined) return { check: 'identity.home-page', reason: saysOfAll('no-page-read') };
-    if (this.isShut) return { check: 'delivery.no-server-errors', reason: says('answers-503-everybody') };
+    if (status === undefined) return { check: 'identity.home-page', reason: commonMessage('no-page-read') };
+    if (this.isShut) return { check: 'delivery.no-server-errors', reason: msg('answers-503-everybody') };
     if (status >= 500)
-      return { check: 'delivery.no-server-errors', reason: says('home-page-answered', { status }) };
+      return { check: 'delivery.no-server-errors', reason: msg('home-page-answered', { status }) };
     if (this.situation !== 'staging' && !this.within(home!.url))
-      return { check: 'domain.preferred-host', reason: says('home-page-leads-away', { url: home!.url }) };
-    return { check: 'identity.home-page', reason: says('home-page-answered', { status }) };
+      return { check: 'domain.preferred-host', reason: msg('home-page-leads-away', { url: home!.url }) };
+    return { check: 'identity.home-page', reason: msg('home-page-answered', { status }) };
   }
 
   /**
    * How an access that is a secret proves itself: what a visitor without it gets at the door; undefined where
    * the door stands open.
    */
-  get shutDoor(): Said | undefined {
+  get shutDoor(): Message | undefined {
     const { wayIn } = this.evidence.target;
     if (wayIn !== 'credentials' && wayIn !== 'parameter' && wayIn !== 'cookie') return undefined;
     const status = this.hosts[0] && finalStatus(this.hosts[0].https);
-    if (status === 401 || status === 407) return saysOfAll('needs-credentials');
-    return status === 403 || status === 503 ? saysOfAll('answers-without-key', { status }) : undefined;
+    if (status === 401 || status === 407) return commonMessage('needs-credentials');
+    return status === 403 || status === 503 ? commonMessage('answers-without-key', { status }) : undefined;
   }
 
   /**

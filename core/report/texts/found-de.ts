@@ -1,7 +1,7 @@
 /** What checks find, in German: the same codes and braces as their English sentences. What only the agency reads is left out. */
-import type { Sentences } from '#core/text/sentences';
+import type { MessageTable } from '#core/text/messages';
 
-export const FOUND_DE: Sentences = {
+export const FOUND_DE: MessageTable = {
   'approval.content/title': 'Titel',
   'approval.content/description': 'Beschreibung',
   'approval.content/headings': 'Überschriften',

@@ -1,5 +1,5 @@
 /** How findings are put in the languages of reports. Apart from the other texts: screens have no need of it. */
-import { IN_ENGLISH, type Wording } from '#core/text/sentences';
+import { IN_ENGLISH, type Wording } from '#core/text/messages';
 import type { ReportLanguage } from '../setup';
 import { FOUND_DE } from './found-de';
 

@@ -2,10 +2,10 @@ import { finalStatus, headerValues, lastAnswer } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
 import { webAddress } from '#core/checks/view/web-address';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('delivery.cached', {
+const msg = defineMessages('delivery.cached', {
   'no-cache-control': 'no Cache-Control',
 });
 
@@ -50,7 +50,7 @@ export const cached = defineCheck({
           ? 0
           : Number(/(?:^|[,\s])max-age\s*=\s*"?(\d+)/i.exec(value)?.[1] ?? 0);
         return (age >= parameters.seconds ? passed : failed)(a.url, {
-          found: seen(value || undefined) ?? says('no-cache-control'),
+          found: verbatim(value || undefined) ?? msg('no-cache-control'),
           raw: value ? `Cache-Control: ${value}` : undefined,
         });
       }),

@@ -11,9 +11,9 @@ import {
   untested,
 } from '#core/checks/kit/judgement';
 import { SiteView } from '#core/checks/view/site-view';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('delivery.client-approval', {
+const msg = defineMessages('delivery.client-approval', {
   'changed-since-yes': '{what} changed since the yes',
   'not-compared': '{what}: {why}',
   'launched-unasked': 'it is launched, and nobody was asked for a yes',
@@ -24,11 +24,11 @@ const says = sentences('delivery.client-approval', {
 const placeOf = ({ url, what, isSure, why, before, after }: ContentChange): PlaceResult =>
   isSure
     ? failed(url, {
-        found: says('changed-since-yes', { what }),
+        found: msg('changed-since-yes', { what }),
         ...(before === undefined ? {} : { expected: before }),
         ...(after === undefined ? {} : { raw: after }),
       })
-    : unsure(url, says('not-compared', { what, why }));
+    : unsure(url, msg('not-compared', { what, why }));
 
 export const clientApproval = defineCheck({
   id: 'delivery.client-approval',
@@ -53,12 +53,12 @@ export const clientApproval = defineCheck({
     if (!approval || !approved) {
       // a site that went live before anybody could be asked is not held for it
       return view.evidence.target.kind === 'live' && launched
-        ? inapplicable(says('launched-unasked'))
-        : untested(says('no-yes-yet'));
+        ? inapplicable(msg('launched-unasked'))
+        : untested(msg('no-yes-yet'));
     }
     const isLive = view.evidence.target.kind === 'live';
     if (!approval.isHere && !isLive && !approval.isLive)
-      return inapplicable(says('yes-to-another-environment', { environment: approval.environment }));
+      return inapplicable(msg('yes-to-another-environment', { environment: approval.environment }));
     const other = new SiteView(approved, brief, profile, approval.isLive ? 'live' : 'staging');
     const hosts = new Set([...view.siteHosts, ...other.siteHosts]);
     const now = contentOf(view, hosts);

@@ -3,9 +3,9 @@ import { readLinkHeader } from '#core/extract/link-header';
 import { headerValues, type Exchange } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, overSite, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('delivery.comments', {
+const msg = defineMessages('delivery.comments', {
   'comment-form': 'a comment form',
   'no-page-has-comment-form': 'no page has a comment form',
   'link-notifications': 'link notifications are taken',
@@ -51,9 +51,9 @@ export const comments = defineCheck({
       return overSite(
         context,
         page
-          ? passed(page.url, { found: says('comment-form'), raw: commentForm(page.facts)!.raw })
+          ? passed(page.url, { found: msg('comment-form'), raw: commentForm(page.facts)!.raw })
           : failed(context.evidence.target.url, {
-              found: says('no-page-has-comment-form'),
+              found: msg('no-page-has-comment-form'),
               adopt: { field: 'comments', how: 'set', value: 'unwanted' },
             }),
         { expected: 'a comment form' },
@@ -65,14 +65,14 @@ export const comments = defineCheck({
         const form = commentForm(page.facts);
         if (form)
           return failed(page.url, {
-            found: says('comment-form'),
+            found: msg('comment-form'),
             raw: form.raw,
             adopt: { field: 'comments', how: 'set', value: 'wanted' },
           });
         const link = notified(page.facts);
-        if (link) return failed(page.url, { found: says('link-notifications'), raw: link.raw });
+        if (link) return failed(page.url, { found: msg('link-notifications'), raw: link.raw });
         const header = notifiedByHeader(page.answer);
-        return header ? failed(page.url, { found: says('link-notifications'), raw: header }) : page.passed;
+        return header ? failed(page.url, { found: msg('link-notifications'), raw: header }) : page.passed;
       },
       { expected: 'no comment form and no link notifications' },
     );

@@ -3,10 +3,10 @@ import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
 import { webAddress } from '#core/checks/view/web-address';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('delivery.compressed', {
+const msg = defineMessages('delivery.compressed', {
   'plain-bytes': 'plain, {decoded} bytes',
 });
 
@@ -51,7 +51,7 @@ export const compressed = defineCheck({
       const good = encoding && encoding.toLowerCase() !== 'identity';
       places.push(
         (good ? passed : failed)(url, {
-          found: good ? seen(encoding) : says('plain-bytes', { decoded: answer.bytes!.decoded }),
+          found: good ? verbatim(encoding) : msg('plain-bytes', { decoded: answer.bytes!.decoded }),
           raw: `Content-Type: ${type}${encoding ? `\nContent-Encoding: ${encoding}` : ''}`,
         }),
       );

@@ -1,9 +1,9 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('delivery.fonts-used', {
+const msg = defineMessages('delivery.fonts-used', {
   unused: 'no style uses it ({at})',
 });
 
@@ -36,8 +36,8 @@ export const fontsUsed = defineCheck({
       context,
       [...declared].map(([family, at]) =>
         used.has(family)
-          ? passed(family, { found: saysOfAll('used') })
-          : failed(family, { found: says('unused', { at }) }),
+          ? passed(family, { found: commonMessage('used') })
+          : failed(family, { found: msg('unused', { at }) }),
       ),
     );
   },

@@ -1,10 +1,10 @@
 import { foldLoosely } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('delivery.form-sender', {
+const msg = defineMessages('delivery.form-sender', {
   'no-default-known': 'the host profile knows no default sender',
   fields: '{fieldsCount, plural, one {{fieldsCount} field} other {{fieldsCount} fields}}',
 });
@@ -26,15 +26,15 @@ export const formSender = defineCheck({
   judge(context) {
     const { view, profile } = context;
     const marks = (profile.defaults?.formSenders ?? []).map(foldLoosely);
-    if (!marks.length) return inapplicable(says('no-default-known'));
+    if (!marks.length) return inapplicable(msg('no-default-known'));
     const places = view.pages.flatMap((page) =>
       page.facts.forms.map((form) => {
         const place = `${page.url} ${form.id ? `#${form.id}` : form.action}`;
         const texts = [form.action, ...form.fields.flatMap((f) => [f.name, f.value ?? ''])];
         const hit = texts.find((t) => t && marks.some((m) => foldLoosely(t).includes(m)));
         return hit
-          ? failed(place, { found: seen(hit), raw: form.raw })
-          : passed(place, { found: says('fields', { fieldsCount: form.fields.length }) });
+          ? failed(place, { found: verbatim(hit), raw: form.raw })
+          : passed(place, { found: msg('fields', { fieldsCount: form.fields.length }) });
       }),
     );
     return overPlaces(context, places);

@@ -1,9 +1,9 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('delivery.fresh', {
+const msg = defineMessages('delivery.fresh', {
   'other-status': '{status} from the cache, {status2} anew',
   'no-text-compare': 'no text to compare',
   'same-text': 'the same text{hasAge, select, yes {, {age} seconds old} other {}}',
@@ -28,17 +28,17 @@ export const fresh = defineCheck({
       context,
       evidence.freshness.map(({ url, ordinary, revalidated }) => {
         const error = ordinary.error ?? revalidated.error;
-        if (error) return unsure(url, seen(error.message));
+        if (error) return unsure(url, verbatim(error.message));
         if (ordinary.status !== revalidated.status)
           return failed(url, {
-            found: says('other-status', { status: ordinary.status, status2: revalidated.status }),
+            found: msg('other-status', { status: ordinary.status, status2: revalidated.status }),
           });
         if (ordinary.text === undefined || revalidated.text === undefined)
-          return unsure(url, says('no-text-compare'));
+          return unsure(url, msg('no-text-compare'));
         const age = { hasAge: ordinary.age ? 'yes' : 'no', age: ordinary.age };
         return ordinary.text === revalidated.text
-          ? passed(url, { found: says('same-text', age) })
-          : failed(url, { found: says('stale', age) });
+          ? passed(url, { found: msg('same-text', age) })
+          : failed(url, { found: msg('stale', age) });
       }),
     );
   },

@@ -1,10 +1,10 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, passed } from '#core/checks/kit/judgement';
 import { overRendered } from '#core/checks/kit/rendered';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('delivery.layout-still', {
+const msg = defineMessages('delivery.layout-still', {
   'shift-on-screen': '{shift} {screen, select, phone {on a phone} other {on a desktop}}',
 });
 
@@ -35,9 +35,9 @@ export const layoutStill = defineCheck({
       const shift = worst?.layoutShift ?? 0;
       const found = shift.toFixed(2);
       return shift < context.parameters.shift
-        ? passed(page.url, { found: seen(found) })
+        ? passed(page.url, { found: verbatim(found) })
         : failed(page.url, {
-            found: says('shift-on-screen', { shift: found, screen: worst!.screen }),
+            found: msg('shift-on-screen', { shift: found, screen: worst!.screen }),
           });
     });
   },

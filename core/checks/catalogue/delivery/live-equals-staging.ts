@@ -2,9 +2,9 @@ import { faceOf, pathBelow, type Compared, type Ground } from '#core/compare/sit
 import { defineCheck } from '#core/checks/kit/check';
 import { SiteView } from '#core/checks/view/site-view';
 import { cantTell, failed, inapplicable, overPlaces } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('delivery.live-equals-staging', {
+const msg = defineMessages('delivery.live-equals-staging', {
   'left-behind-on-purpose': 'left behind on purpose: {stagingHosts}',
   'not-compared': 'there is no audit of staging to compare with',
   'staging-not-read': 'staging could not be read when it was audited',
@@ -15,7 +15,7 @@ const says = sentences('delivery.live-equals-staging', {
 const MET: readonly Compared[] = ['title', 'description', 'headings', 'text', 'links'];
 
 /** Why nothing could be compared yet. */
-export const NOT_COMPARED = says('not-compared');
+export const NOT_COMPARED = msg('not-compared');
 
 export const liveEqualsStaging = defineCheck({
   id: 'delivery.live-equals-staging',
@@ -34,10 +34,10 @@ export const liveEqualsStaging = defineCheck({
   judge(context) {
     const { view, brief, staging, profile, evidence } = context;
     if (brief.notWanted?.stagingHosts)
-      return inapplicable(says('left-behind-on-purpose', { stagingHosts: brief.notWanted.stagingHosts }));
+      return inapplicable(msg('left-behind-on-purpose', { stagingHosts: brief.notWanted.stagingHosts }));
     if (!staging) return cantTell(NOT_COMPARED);
     const other = new SiteView(staging, brief, profile, 'staging');
-    if (!other.pages.length) return cantTell(says('staging-not-read'));
+    if (!other.pages.length) return cantTell(msg('staging-not-read'));
     const hosts = new Set([...view.siteHosts, ...other.siteHosts]);
     const there: Ground = { base: staging.target.url, hosts };
     const here: Ground = { base: view.home?.url ?? evidence.target.url, hosts };
@@ -53,7 +53,7 @@ export const liveEqualsStaging = defineCheck({
       return [
         first
           ? failed(page.url, {
-              found: says('differs-from-staging', { differing: differing.join(', ') }),
+              found: msg('differs-from-staging', { differing: differing.join(', ') }),
               expected: text(first, then).slice(0, 300),
               raw: text(first, now).slice(0, 300),
             })

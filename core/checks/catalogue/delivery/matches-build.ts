@@ -2,11 +2,11 @@ import { compareBuild, type BuildFile } from '#core/compare/build';
 import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('delivery.matches-build', {
+const msg = defineMessages('delivery.matches-build', {
   injected: 'the same text, with something put in{hasWhy, select, yes {: {why}} other {}}',
   bytes: 'other bytes',
   'other-bytes': '{all}',
@@ -17,17 +17,17 @@ const says = sentences('delivery.matches-build', {
 const JUDGED: Record<BuildFile['state'], (file: BuildFile) => PlaceResult[]> = {
   same: ({ path }) => [passed(path)],
   injected: ({ path, why }) => [
-    passed(path, { found: says('injected', { hasWhy: why ? 'yes' : 'no', why: why ? why : undefined }) }),
+    passed(path, { found: msg('injected', { hasWhy: why ? 'yes' : 'no', why: why ? why : undefined }) }),
   ],
   differs: ({ path, differences = [] }) => [
     failed(path, {
-      found: says('other-bytes', {
-        all: [says('bytes'), ...differences.map((d) => d.what)],
+      found: msg('other-bytes', {
+        all: [msg('bytes'), ...differences.map((d) => d.what)],
       }),
     }),
   ],
-  missing: ({ path, status }) => [failed(path, { found: saysOfAll('status', { status }) })],
-  unknown: ({ path, why }) => [unsure(path, seen(why) ?? saysOfAll('no-answer'))],
+  missing: ({ path, status }) => [failed(path, { found: commonMessage('status', { status }) })],
+  unknown: ({ path, why }) => [unsure(path, verbatim(why) ?? commonMessage('no-answer'))],
   unread: () => [],
   'not served': () => [],
 };
@@ -48,7 +48,7 @@ export const matchesBuild = defineCheck({
   },
   judge(context) {
     const { evidence, view, build } = context;
-    if (!build) return inapplicable(says('no-build-uploaded'));
+    if (!build) return inapplicable(msg('no-build-uploaded'));
     const { files } = compareBuild(build, evidence, `https://${view.preferredHost}`);
     return overPlaces(
       context,

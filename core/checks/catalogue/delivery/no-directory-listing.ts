@@ -1,11 +1,11 @@
 import { finalStatus } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('delivery.no-directory-listing', {
+const msg = defineMessages('delivery.no-directory-listing', {
   listing: 'a list of its files',
 });
 
@@ -32,10 +32,10 @@ export const noDirectoryListing = defineCheck({
       evidence.folders.map((f) => {
         const status = finalStatus(f.chain);
         if (status === undefined)
-          return unsure(f.path, seen(f.chain.error?.message) ?? saysOfAll('no-answer'));
+          return unsure(f.path, verbatim(f.chain.error?.message) ?? commonMessage('no-answer'));
         return status === 200 && LISTING.test(f.sample ?? '')
-          ? failed(f.path, { found: says('listing'), raw: f.sample })
-          : passed(f.path, { found: saysOfAll('status', { status }) });
+          ? failed(f.path, { found: msg('listing'), raw: f.sample })
+          : passed(f.path, { found: commonMessage('status', { status }) });
       }),
     );
   },

@@ -1,11 +1,11 @@
 import { finalStatus } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('delivery.no-exposed-files', {
+const msg = defineMessages('delivery.no-exposed-files', {
   'served-with-content': 'served, with its content',
 });
 
@@ -92,11 +92,11 @@ export const noExposedFiles = defineCheck({
       .map((p) => {
         const status = finalStatus(p.chain);
         if (status === undefined)
-          return unsure(p.path, seen(p.chain.error?.message) ?? saysOfAll('no-answer'));
+          return unsure(p.path, verbatim(p.chain.error?.message) ?? commonMessage('no-answer'));
         const isServed = (status === 200 || status === 206) && !isAnything(p.sample);
         if (isServed && TELLTALES[p.path]!(p.sample ?? ''))
-          return failed(p.path, { found: says('served-with-content'), raw: p.sample });
-        return passed(p.path, { found: saysOfAll('status', { status }) });
+          return failed(p.path, { found: msg('served-with-content'), raw: p.sample });
+        return passed(p.path, { found: commonMessage('status', { status }) });
       });
     return overPlaces(context, places);
   },

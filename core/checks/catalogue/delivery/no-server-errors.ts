@@ -2,11 +2,11 @@ import { finalStatus } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overPlaces, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { restingOn, saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { restsOnCheck, commonMessage } from '#core/text/common-messages';
 
-const says = sentences('delivery.no-server-errors', {
+const msg = defineMessages('delivery.no-server-errors', {
   'lock-or-fault': 'it answers 503 to everybody: whether that is a lock or a fault cannot be seen from here',
   again: '{first}, then {status}',
 });
@@ -24,7 +24,7 @@ export const noServerErrors = defineCheck({
   messages: { expected: 'no status of 500 or above', unit: 'address' },
   judge(context) {
     const { evidence, view } = context;
-    if (view.isShut) return cantTell(says('lock-or-fault'));
+    if (view.isShut) return cantTell(msg('lock-or-fault'));
     const places: PlaceResult[] = [];
     const notes: string[] = [];
     const refused = new Set(view.refusals.map((r) => r.evidence));
@@ -35,7 +35,7 @@ export const noServerErrors = defineCheck({
       if (status >= 500) {
         places.push(
           failed(page.url, {
-            found: says('again', { first: first ?? status, status }),
+            found: msg('again', { first: first ?? status, status }),
             raw: page.from ? `linked from ${page.from}` : undefined,
           }),
         );
@@ -43,11 +43,11 @@ export const noServerErrors = defineCheck({
       }
       if (first !== undefined && first >= 500)
         notes.push(`${page.url} answered ${first} once, then ${status}`);
-      places.push(passed(page.url, { found: seen(String(status)) }));
+      places.push(passed(page.url, { found: verbatim(String(status)) }));
     }
     if (!places.length) {
       const cause = view.rootCause();
-      return cantTell(cause ? restingOn(cause.check, cause.reason) : saysOfAll('no-page-answered'));
+      return cantTell(cause ? restsOnCheck(cause.check, cause.reason) : commonMessage('no-page-answered'));
     }
     return overPlaces(context, places, {
       notes,

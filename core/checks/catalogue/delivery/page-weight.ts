@@ -2,10 +2,10 @@ import { lastAnswer, type AssetEvidence } from '#core/facts/evidence';
 import type { ReadPage } from '#core/checks/view/read-page';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages, passed, unsure } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import type { Said } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import type { Message } from '#core/facts/message';
 
-const says = sentences('delivery.page-weight', {
+const msg = defineMessages('delivery.page-weight', {
   weight:
     '{sum} MB{elsewhere, select, 0 {} other { without {elsewhere} files from elsewhere}}{hasHeaviest, select, yes {, most of it {heaviest} ({megabytes} MB)} other {}}',
   'not-weighed': '{unread} of its own files were not weighed',
@@ -58,9 +58,9 @@ function weigh(
   return out;
 }
 
-function weightOfPage({ sum, elsewhere, heaviest }: Weighed, budget: number): Said {
+function weightOfPage({ sum, elsewhere, heaviest }: Weighed, budget: number): Message {
   const most = heaviest && sum > budget ? heaviest : undefined;
-  return says('weight', {
+  return msg('weight', {
     sum: inMegabytes(sum),
     elsewhere,
     hasHeaviest: most ? 'yes' : 'no',
@@ -105,7 +105,7 @@ export const pageWeight = defineCheck({
           adopt: { field: 'budgetBytes', how: 'set', value: Math.ceil(weighed.sum / 100_000) * 100_000 },
         });
       return weighed.unread
-        ? unsure(page.url, says('not-weighed', { unread: weighed.unread }), { found })
+        ? unsure(page.url, msg('not-weighed', { unread: weighed.unread }), { found })
         : passed(page.url, { found });
     });
   },

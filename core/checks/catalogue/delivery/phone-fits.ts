@@ -3,10 +3,10 @@ import type { PlaceDetails } from '#core/facts/place-result';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, passed, unsure } from '#core/checks/kit/judgement';
 import { overRendered } from '#core/checks/kit/rendered';
-import { sentences } from '#core/text/sentences';
-import { restingOn } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { restsOnCheck } from '#core/text/common-messages';
 
-const says = sentences('delivery.phone-fits', {
+const msg = defineMessages('delivery.phone-fits', {
   'wider-than-screen':
     '{sideways} px wider than the screen{hasElement, select, yes {: {element} reaches to {right} px} other {}}',
   'small-letters':
@@ -15,7 +15,7 @@ const says = sentences('delivery.phone-fits', {
   'laid-out-for-another-screen': 'the page is laid out for another screen',
 });
 
-const TOO_WIDE = says('wider-than-screen').code;
+const TOO_WIDE = msg('wider-than-screen').code;
 
 type Layout = NonNullable<RenderedView['layout']>;
 
@@ -24,7 +24,7 @@ function tooWide({ sideways, wide }: Layout, most: number): PlaceDetails | undef
   if (sideways <= most) return undefined;
   const [widest] = wide;
   return {
-    found: says('wider-than-screen', {
+    found: msg('wider-than-screen', {
       sideways,
       hasElement: widest ? 'yes' : 'no',
       element: widest?.element,
@@ -40,7 +40,7 @@ function tooSmall({ small }: Layout, least: number, letters: number): PlaceDetai
   const count = under.reduce((sum, s) => sum + s.letters, 0);
   if (count <= letters) return undefined;
   return {
-    found: says('small-letters', { count, least, px: under[0]!.px, text: under[0]!.text }),
+    found: msg('small-letters', { count, least, px: under[0]!.px, text: under[0]!.text }),
     raw: under.map((s) => `${s.px} px ${s.element}: ${s.text}`).join('\n'),
   };
 }
@@ -81,9 +81,9 @@ export const phoneFits = defineCheck({
     const { pixels, letters, sideways } = context.parameters;
     return overRendered(context, (views, page) => {
       const layout = views.find((v) => v.screen === 'phone')?.layout;
-      if (!layout) return unsure(page.url, says('not-rendered-on-phone'));
+      if (!layout) return unsure(page.url, msg('not-rendered-on-phone'));
       if (!page.facts.metas.some((m) => m.name === 'viewport'))
-        return unsure(page.url, restingOn('metadata.viewport', says('laid-out-for-another-screen')));
+        return unsure(page.url, restsOnCheck('metadata.viewport', msg('laid-out-for-another-screen')));
       const fault = tooWide(layout, sideways) ?? tooSmall(layout, pixels, letters);
       return fault ? failed(page.url, fault) : passed(page.url);
     });

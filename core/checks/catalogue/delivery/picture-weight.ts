@@ -1,10 +1,10 @@
 import { finalStatus } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('delivery.picture-weight', {
+const msg = defineMessages('delivery.picture-weight', {
   'size-unknown': 'the server does not say how large it is',
   'bytes-and-size':
     '{size} bytes{hasSize, select, yes {, {width} × {height} px} other {}}{hasPage, select, yes {, on {url}} other {}}',
@@ -34,11 +34,11 @@ export const pictureWeight = defineCheck({
     return overPlaces(
       context,
       pictures.map((a) => {
-        if (a.size === undefined) return unsure(a.url, says('size-unknown'));
-        if (a.size <= most) return passed(a.url, { found: saysOfAll('bytes', { bytes: a.size }) });
+        if (a.size === undefined) return unsure(a.url, msg('size-unknown'));
+        if (a.size <= most) return passed(a.url, { found: commonMessage('bytes', { bytes: a.size }) });
         const page = view.pages.find((p) => p.loads.some((l) => l.url === a.url));
         return failed(a.url, {
-          found: says('bytes-and-size', {
+          found: msg('bytes-and-size', {
             size: a.size,
             hasSize: a.image ? 'yes' : 'no',
             width: a.image ? a.image.width : undefined,

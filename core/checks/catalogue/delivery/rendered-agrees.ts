@@ -3,9 +3,9 @@ import { foldSpace } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, passed, unsure } from '#core/checks/kit/judgement';
 import { mainView, overRendered } from '#core/checks/kit/rendered';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('delivery.rendered-agrees', {
+const msg = defineMessages('delivery.rendered-agrees', {
   'not-rendered-on-desktop': 'not rendered on a desktop',
   part: '{what} “{text}”',
   'no-part': '{what} nothing',
@@ -48,10 +48,10 @@ export const renderedAgrees = defineCheck({
   judge(context) {
     return overRendered(context, (views, page) => {
       const view = mainView(views);
-      if (!view?.facts) return unsure(page.url, says('not-rendered-on-desktop'));
+      if (!view?.facts) return unsure(page.url, msg('not-rendered-on-desktop'));
       const plain = page.evidence.facts!;
       if (new URL(view.url).pathname !== new URL(page.url).pathname)
-        return unsure(page.url, says('led-on', { url: view.url }));
+        return unsure(page.url, msg('led-on', { url: view.url }));
       const differing = Object.entries(SAID).flatMap(([what, of]) => {
         const [before, after] = [of(plain), of(view.facts!)];
         return before === after ? [] : [{ what, before, after }];
@@ -59,8 +59,8 @@ export const renderedAgrees = defineCheck({
       if (!differing.length) return passed(page.url);
       return failed(page.url, {
         expected: differing.map(({ what, before }) => `${what} ${quoted(before)}`).join(', '),
-        found: says('differs', {
-          parts: differing.map(({ what, after }) => says(after ? 'part' : 'no-part', { what, text: after })),
+        found: msg('differs', {
+          parts: differing.map(({ what, after }) => msg(after ? 'part' : 'no-part', { what, text: after })),
         }),
         raw: differing
           .map(({ what, before, after }) => `${what}\n  plain: ${before}\n  rendered: ${after}`)

@@ -3,10 +3,10 @@ import type { FailedRequest } from '#core/facts/rendered';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, passed, unsure } from '#core/checks/kit/judgement';
 import { overRendered } from '#core/checks/kit/rendered';
-import { sentences } from '#core/text/sentences';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('delivery.requests-fail', {
+const msg = defineMessages('delivery.requests-fail', {
   'failed-request':
     '{status}: {path}{others, plural, =0 {} one {, and {others} other} other {, and {others} others}}',
 });
@@ -41,13 +41,13 @@ export const requestsFail = defineCheck({
       const raw = all.map(lineOf).join('\n');
       const sure = all.filter(isSure);
       const [first] = sure.length ? sure : all;
-      const found = says('failed-request', {
+      const found = msg('failed-request', {
         status: first!.status ?? first!.error,
         path: new URL(first!.url).pathname,
         others: Math.max(0, sure.length - 1),
       });
       if (!sure.length)
-        return unsure(page.url, saysOfAll('refused', { status: first!.status }), { found, raw });
+        return unsure(page.url, commonMessage('refused', { status: first!.status }), { found, raw });
       return failed(page.url, { found, raw });
     });
   },

@@ -1,8 +1,8 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('delivery.response-time', {
+const msg = defineMessages('delivery.response-time', {
   'no-timing-taken': 'no timing was taken',
   median: '{median} ms over {timesCount, plural, one {{timesCount} page} other {{timesCount} pages}}',
 });
@@ -36,13 +36,13 @@ export const responseTime = defineCheck({
       .map((p) => p.answer?.timing.firstByte)
       .filter((t): t is number => t !== undefined)
       .sort((a, b) => a - b);
-    if (!times.length) return cantTell(says('no-timing-taken'), { expected });
+    if (!times.length) return cantTell(msg('no-timing-taken'), { expected });
     const middle = times.length >> 1;
     const median = times.length % 2 ? times[middle]! : (times[middle - 1]! + times[middle]!) / 2;
     return overSite(
       context,
       (median <= parameters.milliseconds ? passed : failed)(view.evidence.target.url, {
-        found: says('median', { median: Math.round(median), timesCount: times.length }),
+        found: msg('median', { median: Math.round(median), timesCount: times.length }),
       }),
     );
   },

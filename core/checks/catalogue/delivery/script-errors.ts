@@ -3,10 +3,10 @@ import type { RenderedView, ScriptError } from '#core/facts/rendered';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, passed, unsure } from '#core/checks/kit/judgement';
 import { missingScripts, overRendered } from '#core/checks/kit/rendered';
-import { seen, type Said } from '#core/facts/said';
-import { sentences } from '#core/text/sentences';
+import { verbatim, type Message } from '#core/facts/message';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('delivery.script-errors', {
+const msg = defineMessages('delivery.script-errors', {
   'script-missing': 'may follow from a script of {missing}, which did not come for the audit',
   'visit-stopped': 'may follow from a counted visit that was stopped ({host})',
 });
@@ -15,12 +15,12 @@ const says = sentences('delivery.script-errors', {
 const LACKS = /is not defined|undefined|null|is not a function/i;
 
 /** Why an error may come from how the audit looked, and not from the page; undefined where it does not. */
-function doubtOf(error: ScriptError, view: RenderedView): Said | undefined {
+function doubtOf(error: ScriptError, view: RenderedView): Message | undefined {
   const missing = missingScripts(view);
-  if (missing.length && LACKS.test(error.message)) return says('script-missing', { missing: missing[0] });
+  if (missing.length && LACKS.test(error.message)) return msg('script-missing', { missing: missing[0] });
   const host = error.at && hostOf(error.at);
   const isForeign = host !== undefined && host !== hostOf(view.url);
-  return view.hits.length && isForeign ? says('visit-stopped', { host }) : undefined;
+  return view.hits.length && isForeign ? msg('visit-stopped', { host }) : undefined;
 }
 
 const lineOf = ({ message, at }: ScriptError): string => (at ? `${message}\n  at ${at}` : message);
@@ -39,15 +39,15 @@ export const scriptErrors = defineCheck({
   messages: { expected: 'no uncaught script error' },
   judge(context) {
     return overRendered(context, (views, page) => {
-      const errors = new Map<string, { error: ScriptError; doubt?: Said }>();
+      const errors = new Map<string, { error: ScriptError; doubt?: Message }>();
       for (const view of views)
         for (const error of view.errors) errors.set(lineOf(error), { error, doubt: doubtOf(error, view) });
       if (!errors.size) return passed(page.url);
       const all = [...errors.values()];
       const raw = [...errors.keys()].join('\n');
       const [sure] = all.filter((e) => e.doubt === undefined);
-      if (!sure) return unsure(page.url, all[0]!.doubt!, { found: seen(all[0]!.error.message), raw });
-      return failed(page.url, { found: seen(sure.error.message), raw });
+      if (!sure) return unsure(page.url, all[0]!.doubt!, { found: verbatim(all[0]!.error.message), raw });
+      return failed(page.url, { found: verbatim(sure.error.message), raw });
     });
   },
   recipe: () => ({

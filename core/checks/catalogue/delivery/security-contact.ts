@@ -1,11 +1,11 @@
 import { finalStatus } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import type { Said } from '#core/facts/said';
-import { together } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import type { Message } from '#core/facts/message';
+import { joinMessages } from '#core/text/common-messages';
 
-const says = sentences('delivery.security-contact', {
+const msg = defineMessages('delivery.security-contact', {
   'not-asked': 'not asked for',
   'no-file': 'there is none',
   'no-contact': 'no Contact',
@@ -26,17 +26,17 @@ const isContact = (value: string): boolean => /^(?!http:)[a-z][a-z0-9+.-]*:\S+$/
 const RFC3339 = /^\d{4}-\d\d-\d\d[Tt ]\d\d:\d\d:\d\d(?:\.\d+)?(?:[Zz]|[+-]\d\d:\d\d)$/;
 
 /** What is wrong with a file. */
-function faultsOf(text: string, at: Date): Said[] {
+function faultsOf(text: string, at: Date): Message[] {
   const expires = valuesOf(text, 'Expires');
   const contacts = valuesOf(text, 'Contact');
   const bare = contacts.find((c) => !isContact(c));
   const [end] = expires;
   return [
-    ...(contacts.length ? [] : [says('no-contact')]),
-    ...(bare ? [says('bare-contact', { contact: bare.slice(0, 80) })] : []),
-    ...(expires.length === 1 ? [] : [says('several-ends', { count: expires.length })]),
-    ...(end && !RFC3339.test(end) ? [says('no-date', { end: end.slice(0, 40) })] : []),
-    ...(end && !(Date.parse(end) > at.getTime()) ? [says('ended', { end })] : []),
+    ...(contacts.length ? [] : [msg('no-contact')]),
+    ...(bare ? [msg('bare-contact', { contact: bare.slice(0, 80) })] : []),
+    ...(expires.length === 1 ? [] : [msg('several-ends', { count: expires.length })]),
+    ...(end && !RFC3339.test(end) ? [msg('no-date', { end: end.slice(0, 40) })] : []),
+    ...(end && !(Date.parse(end) > at.getTime()) ? [msg('ended', { end })] : []),
   ];
 }
 
@@ -58,15 +58,15 @@ export const securityContact = defineCheck({
     const { expected } = context.words;
     const probe = evidence.paths.find((p) => p.path === '/.well-known/security.txt');
     const status = probe ? finalStatus(probe.chain) : undefined;
-    if (!probe || status === undefined) return cantTell(says('not-asked'), { expected });
+    if (!probe || status === undefined) return cantTell(msg('not-asked'), { expected });
     const text = probe.sample ?? '';
-    if (status !== 200 || /^\s*</.test(text)) return inapplicable(says('no-file'));
+    if (status !== 200 || /^\s*</.test(text)) return inapplicable(msg('no-file'));
     const expires = valuesOf(text, 'Expires');
     const wrong = faultsOf(text, at);
     return overSite(
       context,
       (wrong.length ? failed : passed)(probe.chain.start, {
-        found: wrong.length ? together(wrong) : says('expires', { expires: expires[0] }),
+        found: wrong.length ? joinMessages(wrong) : msg('expires', { expires: expires[0] }),
         raw: text,
       }),
     );

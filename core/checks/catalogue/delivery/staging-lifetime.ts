@@ -2,9 +2,9 @@ import type { HostProfile } from '#core/facts/host-profile';
 import type { EnvironmentDates } from '#core/facts/environment';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overSite, passed, untested } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('delivery.staging-lifetime', {
+const msg = defineMessages('delivery.staging-lifetime', {
   'no-known-end': 'the host profile knows no end for such environments',
   'start-unknown': 'it is not said when this environment was set up',
   lapsed: 'it lapsed on {day}',
@@ -44,15 +44,15 @@ export const stagingLifetime = defineCheck({
   judge(context) {
     const { profile, environment, at, parameters, evidence } = context;
     const span = profile.stagingLifetime;
-    if (!span && !environment?.endsOn) return inapplicable(says('no-known-end'));
+    if (!span && !environment?.endsOn) return inapplicable(msg('no-known-end'));
     const end = lapseOf(span ?? { firstDays: 0 }, environment ?? {});
-    if (end === undefined || Number.isNaN(end)) return untested(says('start-unknown'));
+    if (end === undefined || Number.isNaN(end)) return untested(msg('start-unknown'));
     const left = Math.floor((end - at.getTime()) / DAY);
     const day = new Date(end).toISOString().slice(0, 10);
     return overSite(
       context,
       (left >= parameters.days ? passed : failed)(evidence.target.url, {
-        found: left < 0 ? says('lapsed', { day }) : says('days-left', { left, day }),
+        found: left < 0 ? msg('lapsed', { day }) : msg('days-left', { left, day }),
       }),
     );
   },

@@ -1,9 +1,9 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('delivery.staging-locked', {
+const msg = defineMessages('delivery.staging-locked', {
   'certain-addresses-only': 'certain addresses only',
 });
 
@@ -23,13 +23,13 @@ export const stagingLocked = defineCheck({
     const { expected } = context.words;
     const place = evidence.target.url;
     if (evidence.target.wayIn === 'addresses')
-      return overSite(context, passed(place, { found: says('certain-addresses-only') }));
+      return overSite(context, passed(place, { found: msg('certain-addresses-only') }));
     if (view.shutDoor) return overSite(context, passed(place, { found: view.shutDoor }));
     const refusal = view.refusals.find((r) => r.evidence.via === 'home');
     if (refusal?.status === 401 || refusal?.status === 403)
-      return overSite(context, passed(place, { found: saysOfAll('status', { status: refusal.status }) }));
-    if (!view.home) return cantTell(saysOfAll('home-not-read'), { expected });
-    return overSite(context, failed(place, { found: saysOfAll('open-to-everybody') }));
+      return overSite(context, passed(place, { found: commonMessage('status', { status: refusal.status }) }));
+    if (!view.home) return cantTell(commonMessage('home-not-read'), { expected });
+    return overSite(context, failed(place, { found: commonMessage('open-to-everybody') }));
   },
   recipe: () => ({
     steps:

@@ -3,11 +3,11 @@ import type { DnsAnswer } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answersFor, answerText, canonicalValue, plainName } from '#core/checks/kit/dns-answers';
-import { sentences } from '#core/text/sentences';
-import { seen, type Said } from '#core/facts/said';
-import { saysOfAll, together } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim, type Message } from '#core/facts/message';
+import { commonMessage, joinMessages } from '#core/text/common-messages';
 
-const says = sentences('domain.authorities-agree', {
+const msg = defineMessages('domain.authorities-agree', {
   'there-one-name-server-only': 'there is one name server only',
   'fewer-than-two-name-servers': 'fewer than two name servers answered',
   'addresses-of': 'addresses of {value}',
@@ -29,7 +29,7 @@ function saying(a: DnsAnswer): string {
 }
 
 /** An empty answer has words of its own. */
-const inWords = (said: string): Said => (said ? seen(said) : saysOfAll('no-such-record'));
+const inWords = (said: string): Message => (said ? verbatim(said) : commonMessage('no-such-record'));
 
 /** Whether two answers are the same to the letter, as most are: quicker to see than what each says. */
 const isAlike = (a: DnsAnswer, b: DnsAnswer): boolean =>
@@ -73,12 +73,12 @@ export const authoritiesAgree = defineCheck({
         a.rcode !== 'SERVFAIL' &&
         a.rcode !== 'REFUSED',
     );
-    if (!evidence.dns.zone) return inapplicable(saysOfAll('no-own-zone'));
+    if (!evidence.dns.zone) return inapplicable(commonMessage('no-own-zone'));
     const servers = new Set(asked.map((a) => a.server));
     if (servers.size < 2)
       return servers.size && evidence.dns.nameServers.length < 2
-        ? inapplicable(says('there-one-name-server-only'))
-        : cantTell(says('fewer-than-two-name-servers'));
+        ? inapplicable(msg('there-one-name-server-only'))
+        : cantTell(msg('fewer-than-two-name-servers'));
     const changes = [
       brief.launchDate,
       ...(evidence.registration?.events ?? []).filter((e) => e.action === 'last changed').map((e) => e.date),
@@ -117,18 +117,18 @@ export const authoritiesAgree = defineCheck({
             : [],
         );
         if (pool.size && answers.every((a) => a.records.every((r) => pool.has(r.value))))
-          return passed(place, { found: says('addresses-of', { value: alias!.value }) });
+          return passed(place, { found: msg('addresses-of', { value: alias!.value }) });
         if (
           answers.every(
             (a) => a.records.length > 0 && a.records.every((r) => rangeOf(r.value, profile.addressRanges)),
           )
         )
           return passed(place, {
-            found: says('addresses-of-ranges', { name: profile.name || saysOfAll('the-host') }),
+            found: msg('addresses-of-ranges', { name: profile.name || commonMessage('the-host') }),
           });
-        const found = together(
+        const found = joinMessages(
           [...said].map(([s, by]) =>
-            says('server-says', {
+            msg('server-says', {
               servers: by.map((a) => a.serverName ?? a.server).join(', '),
               said: inWords(s),
             }),
@@ -136,7 +136,7 @@ export const authoritiesAgree = defineCheck({
         );
         const raw = answers.map(answerText).join('\n');
         return changes.length
-          ? unsure(place, says('still-spreading', { found }), { raw })
+          ? unsure(place, msg('still-spreading', { found }), { raw })
           : failed(place, { found, raw });
       }),
     );

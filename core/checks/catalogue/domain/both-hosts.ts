@@ -5,11 +5,11 @@ import type { Situation } from '#core/facts/situation';
 import { isUnresolved, redirectFault, refuses, restsOn } from '#core/checks/kit/chains';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, failedPlaces, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { restingOn, saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { restsOnCheck, commonMessage } from '#core/text/common-messages';
 
-const says = sentences('domain.both-hosts', {
+const msg = defineMessages('domain.both-hosts', {
   'audit-again': 'audit again: it was not looked at',
   answers: '{status} {url}',
   'site-on-another-subdomain': 'the site is on another subdomain',
@@ -18,25 +18,26 @@ const says = sentences('domain.both-hosts', {
 
 function judgeHost(host: string, { view, situation }: CheckContext): PlaceResult {
   const h = view.evidence.hosts.find((one) => one.host === host && one.role !== 'staging');
-  if (!h) return unsure(host, says('audit-again'));
+  if (!h) return unsure(host, msg('audit-again'));
   // nobody has set a record for it, and the brief does not name it, so that no other check minds
   const error = h.https.error ?? h.http.error;
-  if (h.role === 'implied' && isUnresolved(error?.code)) return failed(host, { found: seen(error!.message) });
+  if (h.role === 'implied' && isUnresolved(error?.code))
+    return failed(host, { found: verbatim(error!.message) });
   const chain = [h.https, h.http].find((c) => c.end === 'answer');
   const status = chain && finalStatus(chain);
   if (status === undefined) {
     const circle = redirectFault(h.https) ?? redirectFault(h.http);
-    return circle ? failed(host, { found: seen(circle) }) : unsure(host, restsOn(error, view));
+    return circle ? failed(host, { found: verbatim(circle) }) : unsure(host, restsOn(error, view));
   }
-  if (view.isAstray(h)) return unsure(host, restingOn('domain.connected', saysOfAll('parked')));
+  if (view.isAstray(h)) return unsure(host, restsOnCheck('domain.connected', commonMessage('parked')));
   return judgeAnswer(host, status, chain!, situation);
 }
 
 function judgeAnswer(host: string, status: number, chain: Chain, situation: Situation): PlaceResult {
-  if (refuses(status)) return unsure(host, saysOfAll('refused', { status }));
+  if (refuses(status)) return unsure(host, commonMessage('refused', { status }));
   return status < 400 || (status === 503 && situation === 'holding')
-    ? passed(host, { found: says('answers', { status, url: chain.hops.at(-1)!.url }) })
-    : failed(host, { found: saysOfAll('status', { status }) });
+    ? passed(host, { found: msg('answers', { status, url: chain.hops.at(-1)!.url }) })
+    : failed(host, { found: commonMessage('status', { status }) });
 }
 
 export const bothHosts = defineCheck({
@@ -55,9 +56,9 @@ export const bothHosts = defineCheck({
     const preferred = brief.preferredHost ?? view.preferredHost;
     const apex = registrableDomain(preferred);
     if (!apex || (preferred !== apex && preferred !== `www.${apex}`))
-      return inapplicable(says('site-on-another-subdomain'));
+      return inapplicable(msg('site-on-another-subdomain'));
     const unused = [apex, `www.${apex}`].find((host) => brief.unusedHosts?.includes(host));
-    if (unused) return inapplicable(says('brief-says-not-used', { unused }));
+    if (unused) return inapplicable(msg('brief-says-not-used', { unused }));
     return overPlaces(
       context,
       [apex, `www.${apex}`].map((host) => judgeHost(host, context)),

@@ -2,10 +2,10 @@ import { caaClimb, parseCaa, whyNot, type CaaRecord } from '#core/extract/caa';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answerText, bestAnswers } from '#core/checks/kit/dns-answers';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('domain.caa', {
+const msg = defineMessages('domain.caa', {
   'issuer-unknown': 'there is a CAA record, and the host profile does not say who issues',
   'no-name-server-asked-caa': 'no name server was asked for CAA',
 });
@@ -34,13 +34,15 @@ export const caa = defineCheck({
           .map((r) => parseCaa(r.value))
           .filter((r): r is CaaRecord => r !== null);
         const raw = answerText(answer);
-        if (!issuer) return [unsure(host, says('issuer-unknown'), { raw })];
+        if (!issuer) return [unsure(host, msg('issuer-unknown'), { raw })];
         // a certificate for a wildcard is renewed as one
         const wildcard =
           tls.chain[0]?.names.some((n) => n.startsWith('*.') && host.endsWith(n.slice(1))) ?? false;
         const said = set.map((r) => `${r.tag} ${r.value || '(nobody)'}`).join(', ');
         const against = whyNot(set, issuer, wildcard);
-        return [against ? failed(host, { found: against, raw }) : passed(host, { found: seen(said), raw })];
+        return [
+          against ? failed(host, { found: against, raw }) : passed(host, { found: verbatim(said), raw }),
+        ];
       }
       return [];
     });
@@ -48,7 +50,7 @@ export const caa = defineCheck({
       !places.length &&
       !view.hosts.some((h) => bestAnswers(evidence, h.host, 'CAA').some((a) => a.rcode !== 'NONE'))
     )
-      return inapplicable(says('no-name-server-asked-caa'));
+      return inapplicable(msg('no-name-server-asked-caa'));
     return overPlaces(context, places, {
       expected: issuer ? `${issuer} may issue` : 'an issuer that the host uses',
     });

@@ -4,33 +4,33 @@ import type { SiteView } from '#core/checks/view/site-view';
 import { redirectFault, restsOn } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unaskedHosts, unsure } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { restingOn, saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { restsOnCheck, commonMessage } from '#core/text/common-messages';
 
-const says = sentences('domain.connected', {
+const msg = defineMessages('domain.connected', {
   'still-parked': 'still parked (“{parked}”)',
   'name-unknown-to-host': 'records arrive, the host does not know the name (“{unknown}”)',
 });
 
-const PARKED = says('still-parked').code;
+const PARKED = msg('still-parked').code;
 
 /** A host that shows nothing of who knows whom. */
 function silenceOf(h: HostEvidence, view: SiteView): PlaceResult | undefined {
   const landing = h.landing;
   const astray = redirectFault(h.https) ?? redirectFault(h.http);
-  if (!landing && astray) return unsure(h.host, restingOn('domain.preferred-host', seen(astray)));
+  if (!landing && astray) return unsure(h.host, restsOnCheck('domain.preferred-host', verbatim(astray)));
   const refused = view.refusedAt(h);
   if (refused && refused !== 'credentials') {
     return unsure(
       h.host,
-      saysOfAll('server-refused', {
+      commonMessage('server-refused', {
         what: refused,
         status: lastAnswer(h.https)?.status ?? lastAnswer(h.http)?.status,
       }),
     );
   }
-  if (!landing) return unsure(h.host, restsOn(h.https.error ?? h.http.error, view, saysOfAll('no-page')));
+  if (!landing) return unsure(h.host, restsOn(h.https.error ?? h.http.error, view, commonMessage('no-page')));
   return undefined;
 }
 
@@ -39,15 +39,15 @@ function judgeLanding(h: HostEvidence, view: SiteView): PlaceResult {
   const landing = h.landing!;
   const parked = view.markOn(view.landing(h), 'parking');
   if (parked)
-    return failed(h.host, { found: says('still-parked', { parked }), raw: landing.facts.text.slice(0, 300) });
+    return failed(h.host, { found: msg('still-parked', { parked }), raw: landing.facts.text.slice(0, 300) });
   const unknown = view.markOn(view.landing(h), 'unknownName');
   if (unknown)
     return failed(h.host, {
-      found: says('name-unknown-to-host', { unknown }),
+      found: msg('name-unknown-to-host', { unknown }),
       raw: landing.facts.text.slice(0, 300),
     });
   return passed(h.host, {
-    found: seen(landing.facts.titles[0]?.text) ?? saysOfAll('status', { status: landing.status }),
+    found: verbatim(landing.facts.titles[0]?.text) ?? commonMessage('status', { status: landing.status }),
   });
 }
 

@@ -1,10 +1,10 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
 import { answersFor, answerText, plainName } from '#core/checks/kit/dns-answers';
-import { sentences } from '#core/text/sentences';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('domain.delegation-agrees', {
+const msg = defineMessages('domain.delegation-agrees', {
   'zone-above-could-not-found': 'the zone above could not be found',
   'no-server-answered': 'no server of {zone} answered',
   'parent-only': 'named by {zone}, not by the zone itself',
@@ -28,12 +28,12 @@ export const delegationAgrees = defineCheck({
   judge(context) {
     const { evidence } = context;
     const { zone, nameServers, parent } = evidence.dns;
-    if (!zone) return inapplicable(saysOfAll('no-own-zone'));
-    if (!parent) return cantTell(says('zone-above-could-not-found'));
+    if (!zone) return inapplicable(commonMessage('no-own-zone'));
+    if (!parent) return cantTell(msg('zone-above-could-not-found'));
     const referrals = evidence.dns.answers.filter(
       (a) => a.role === 'parent' && a.type === 'NS' && plainName(a.name) === zone && a.rcode !== 'NONE',
     );
-    if (!referrals.length) return cantTell(says('no-server-answered', { zone: parent.zone }));
+    if (!referrals.length) return cantTell(msg('no-server-answered', { zone: parent.zone }));
     const raw = answerText(referrals[0]!);
     const glue = new Map<string, Set<string>>();
     for (const r of referrals.flatMap((a) => a.additional ?? [])) {
@@ -48,8 +48,8 @@ export const delegationAgrees = defineCheck({
           return failed(s.name, {
             found:
               s.namedBy[0] === 'parent'
-                ? says('parent-only', { zone: parent.zone })
-                : says('zone-only', { zone: parent.zone }),
+                ? msg('parent-only', { zone: parent.zone })
+                : msg('zone-only', { zone: parent.zone }),
             raw,
           });
         const above = glue.get(s.name);
@@ -61,11 +61,11 @@ export const delegationAgrees = defineCheck({
         const stale = above && here.size ? [...above].filter((x) => !here.has(x)) : [];
         return stale.length
           ? failed(s.name, {
-              found: says('stale-glue', { zone: parent.zone, stale: stale.join(', ') }),
+              found: msg('stale-glue', { zone: parent.zone, stale: stale.join(', ') }),
               expected: [...here].join(', '),
               raw,
             })
-          : passed(s.name, { found: says('named-by-both') });
+          : passed(s.name, { found: msg('named-by-both') });
       }),
       {
         expected: `the same name servers in ${parent.zone} and in ${zone}, addresses included`,

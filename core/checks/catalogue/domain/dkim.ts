@@ -3,11 +3,11 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answerText } from '#core/checks/kit/dns-answers';
 import { textsOf } from './mail-texts';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('domain.dkim', {
+const msg = defineMessages('domain.dkim', {
   'no-key': 'no key',
   'several-keys': '{keysCount} keys',
   'key-withdrawn': 'the key was withdrawn (p= is empty)',
@@ -29,7 +29,7 @@ export const dkim = defineCheck({
   judge(context) {
     const { evidence, brief } = context;
     const { zone } = evidence.dns;
-    if (!zone) return inapplicable(saysOfAll('no-own-zone'));
+    if (!zone) return inapplicable(commonMessage('no-own-zone'));
     return overPlaces(
       context,
       brief.dkimSelectors.map((s) => {
@@ -38,16 +38,16 @@ export const dkim = defineCheck({
         if (silent) return unsure(name, silent);
         const raw = answer && answerText(answer);
         const keys = texts.filter((t) => /(?:^|;)\s*p\s*=/.test(t));
-        if (!keys.length) return failed(name, { found: says('no-key'), raw });
+        if (!keys.length) return failed(name, { found: msg('no-key'), raw });
         if (keys.length > 1)
-          return failed(name, { found: says('several-keys', { keysCount: keys.length }), raw });
+          return failed(name, { found: msg('several-keys', { keysCount: keys.length }), raw });
         const key = parseDkim(keys[0]!);
-        if (key.revoked) return failed(name, { found: says('key-withdrawn'), raw });
-        if (key.errors.length) return failed(name, { found: seen(key.errors[0]!), raw });
+        if (key.revoked) return failed(name, { found: msg('key-withdrawn'), raw });
+        if (key.errors.length) return failed(name, { found: verbatim(key.errors[0]!), raw });
         if (key.type === 'rsa' && (key.bits ?? 0) < 1024)
-          return failed(name, { found: says('short-key', { bits: key.bits ?? undefined }), raw });
+          return failed(name, { found: msg('short-key', { bits: key.bits ?? undefined }), raw });
         return passed(name, {
-          found: says('key', {
+          found: msg('key', {
             type: key.type,
             bits: key.bits ?? undefined,
             isTest: key.testing ? 'yes' : 'no',

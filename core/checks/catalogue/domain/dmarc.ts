@@ -5,11 +5,11 @@ import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/k
 import { answerText } from '#core/checks/kit/dns-answers';
 import { isMailUse, mailUse } from './mail-use';
 import { dmarcOf } from './mail-texts';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('domain.dmarc', {
+const msg = defineMessages('domain.dmarc', {
   'several-records': '{textsCount} DMARC records, so none counts',
   'no-record': 'no DMARC record',
   policy: 'p={policy}{isPartial, select, yes {, {percent} %} other {}}',
@@ -35,10 +35,10 @@ export const dmarc = defineCheck({
     const { evidence } = context;
     const use = mailUse(context);
     if (!isMailUse(use)) return use;
-    if (use.mail === 'none') return inapplicable(saysOfAll('no-mail'));
+    if (use.mail === 'none') return inapplicable(commonMessage('no-mail'));
     // the zone asked is the organisational domain already, which is where the search ends (RFC 7489 6.6.3)
     const { zone } = evidence.dns;
-    if (!zone) return inapplicable(saysOfAll('no-own-zone'));
+    if (!zone) return inapplicable(commonMessage('no-own-zone'));
     const expected = `one valid DMARC record at _dmarc.${zone}`;
     const { texts, answer, failed: silent } = dmarcOf(evidence, zone);
     if (silent) return cantTell(silent, { expected });
@@ -47,21 +47,21 @@ export const dmarc = defineCheck({
       return overSite(
         context,
         failed(`_dmarc.${zone}`, {
-          found: texts.length ? says('several-records', { textsCount: texts.length }) : says('no-record'),
+          found: texts.length ? msg('several-records', { textsCount: texts.length }) : msg('no-record'),
           raw,
         }),
         { expected, notes: use.notes },
       );
     const record = parseDmarc(texts[0]!);
     if (record.errors.length)
-      return overSite(context, failed(`_dmarc.${zone}`, { found: seen(record.errors[0]!), raw }), {
+      return overSite(context, failed(`_dmarc.${zone}`, { found: verbatim(record.errors[0]!), raw }), {
         expected,
         notes: use.notes,
       });
     return overSite(
       context,
       passed(`_dmarc.${zone}`, {
-        found: says('policy', {
+        found: msg('policy', {
           policy: record.policy,
           isPartial: record.percent < 100 ? 'yes' : 'no',
           percent: record.percent < 100 ? record.percent : undefined,

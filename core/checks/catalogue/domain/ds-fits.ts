@@ -2,10 +2,10 @@ import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 import { answersFor, answerText, plainName, isUsable } from '#core/checks/kit/dns-answers';
 import { changeAhead } from './change';
-import { sentences } from '#core/text/sentences';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('domain.ds-fits', {
+const msg = defineMessages('domain.ds-fits', {
   'name-servers-will-not-change': 'the name servers will not change',
   'brief-names-no-other-name': 'the brief names no other name servers',
   'zone-above-not-asked-ds': 'the zone above was not asked for a DS',
@@ -42,35 +42,35 @@ export const dsFits = defineCheck({
   judge(context) {
     const { evidence, brief } = context;
     const { zone } = evidence.dns;
-    if (!zone) return inapplicable(saysOfAll('no-own-zone'));
+    if (!zone) return inapplicable(commonMessage('no-own-zone'));
     const change = changeAhead(evidence, brief);
-    if (!change) return cantTell(saysOfAll('no-server-answered'));
+    if (!change) return cantTell(commonMessage('no-server-answered'));
     if (!change.nameServers)
       return inapplicable(
-        brief.nameServers?.length ? says('name-servers-will-not-change') : says('brief-names-no-other-name'),
+        brief.nameServers?.length ? msg('name-servers-will-not-change') : msg('brief-names-no-other-name'),
       );
     const ds = delegationSigners(evidence);
     const { expected } = context.words;
-    if (!ds.known) return cantTell(says('zone-above-not-asked-ds'), { expected });
-    if (!ds.records.length) return overSite(context, passed(zone, { found: says('no-ds') }));
+    if (!ds.known) return cantTell(msg('zone-above-not-asked-ds'), { expected });
+    if (!ds.records.length) return overSite(context, passed(zone, { found: msg('no-ds') }));
     const coming = evidence.dns.answers.filter(
       (a) => a.role === 'coming' && a.type === 'DNSKEY' && plainName(a.name) === zone,
     );
     const raw = ds.answers.map(answerText).join('\n');
     if (!coming.length || coming.every((a) => a.rcode === 'NONE'))
-      return cantTell(says('new-servers-not-asked'), {
+      return cantTell(msg('new-servers-not-asked'), {
         expected,
-        found: says('ds'),
+        found: msg('ds'),
       });
     const unsigned = coming.find((a) => !a.records.some((r) => r.type === 'DNSKEY'));
     return overSite(
       context,
       unsigned
         ? failed(zone, {
-            found: says('no-dnskey', { serverName: unsigned.serverName ?? unsigned.server }),
+            found: msg('no-dnskey', { serverName: unsigned.serverName ?? unsigned.server }),
             raw,
           })
-        : passed(zone, { found: says('signed'), raw }),
+        : passed(zone, { found: msg('signed'), raw }),
     );
   },
   recipe: ({ evidence }) => ({

@@ -3,11 +3,11 @@ import type { AddressEvidence, HostEvidence } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { restingOn, saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { restsOnCheck, commonMessage } from '#core/text/common-messages';
 
-const says = sentences('domain.every-address', {
+const msg = defineMessages('domain.every-address', {
   'ipv6-unreachable-from-here': 'IPv6 cannot be reached from here ({message})',
   'another-site': 'another site: {status}{title}',
   'certificate-not-trusted': 'a certificate that is not trusted ({trustError})',
@@ -35,11 +35,11 @@ function siteFace({ addresses, https }: HostEvidence): string | undefined {
 /** An address that gave no answer. */
 function judgeSilence(place: string, { family, exchange }: AddressEvidence, host: HostEvidence): PlaceResult {
   const { code, message } = exchange.error ?? {};
-  const why = seen(message) ?? saysOfAll('no-answer');
+  const why = verbatim(message) ?? commonMessage('no-answer');
   if (code === 'no-address' || code === 'forbidden-address')
-    return unsure(place, family === 6 ? says('ipv6-unreachable-from-here', { message: why }) : why);
+    return unsure(place, family === 6 ? msg('ipv6-unreachable-from-here', { message: why }) : why);
   if (host.addresses.every((b) => b.exchange.status === undefined))
-    return unsure(place, restingOn('https.answers', why));
+    return unsure(place, restsOnCheck('https.answers', why));
   return code === 'timeout' ? unsure(place, why) : failed(place, { found: why });
 }
 
@@ -49,14 +49,16 @@ function judgeAddress(a: AddressEvidence, host: HostEvidence, good: string | und
   if (status === undefined) return judgeSilence(place, a, host);
   if (faceOf(a) !== good) {
     const title = a.title ? ` “${a.title}”` : '';
-    return failed(place, { found: says('another-site', { status, title }), expected: good });
+    return failed(place, { found: msg('another-site', { status, title }), expected: good });
   }
   // a certificate that is bad everywhere is certificate-valid's business
   if (a.tls && !a.tls.trusted && host.addresses.some((b) => b.tls?.trusted))
     return failed(place, {
-      found: says('certificate-not-trusted', { trustError: a.tls.trustError ?? saysOfAll('no-handshake') }),
+      found: msg('certificate-not-trusted', {
+        trustError: a.tls.trustError ?? commonMessage('no-handshake'),
+      }),
     });
-  return passed(place, { found: seen(faceOf(a)) });
+  return passed(place, { found: verbatim(faceOf(a)) });
 }
 
 export const everyAddress = defineCheck({

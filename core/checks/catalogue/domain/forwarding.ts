@@ -3,11 +3,11 @@ import { lastAnswer } from '#core/facts/evidence';
 import { chainText, temporaryRedirect } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure, untested } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('domain.forwarding', {
+const msg = defineMessages('domain.forwarding', {
   'records-given': 'the brief gives records, so the site is reached by them',
   'reached-by-records': 'the brief says the site is reached by its records',
   'target-unknown': 'the brief does not say where it forwards to',
@@ -25,8 +25,8 @@ export const forwarding = defineCheck({
   reads: ['http'],
   needs: { brief: ['reachedBy'] },
   exempt({ brief }) {
-    if (!brief.reachedBy && brief.records?.length) return says('records-given');
-    return brief.reachedBy === 'records' ? says('reached-by-records') : undefined;
+    if (!brief.reachedBy && brief.records?.length) return msg('records-given');
+    return brief.reachedBy === 'records' ? msg('reached-by-records') : undefined;
   },
   why: 'A framed or temporary forward keeps the site out of listings under its own name.',
   source: 'RFC 9110 15.4.2',
@@ -34,7 +34,7 @@ export const forwarding = defineCheck({
   judge(context) {
     const { brief, view } = context;
     const target = brief.forwardTo ?? brief.preferredHost;
-    if (!target) return untested(says('target-unknown'), 'forwardTo');
+    if (!target) return untested(msg('target-unknown'), 'forwardTo');
     const goal = asciiHost(target.replace(/^https?:\/\//, '').replace(/[/?#].*$/, '')) ?? target;
     const places = view.hosts
       .filter((h) => h.host !== goal)
@@ -43,23 +43,23 @@ export const forwarding = defineCheck({
         const last = lastAnswer(chain);
         const raw = chainText(chain);
         if (!last || chain.end === 'error')
-          return unsure(h.host, seen(chain.error?.message) ?? saysOfAll('no-answer'), { raw });
+          return unsure(h.host, verbatim(chain.error?.message) ?? commonMessage('no-answer'), { raw });
         const end = new URL(last.url);
         if (end.hostname === h.host) {
           const framed =
             h.landing?.facts.textLength === 0 || h.landing?.facts.marks.some((m) => /frame/i.test(m));
           return failed(h.host, {
-            found: framed ? says('page-frames-another') : saysOfAll('stays-on', { host: h.host }),
+            found: framed ? msg('page-frames-another') : commonMessage('stays-on', { host: h.host }),
             raw,
           });
         }
-        if (end.hostname !== goal) return failed(h.host, { found: seen(last.url), raw });
+        if (end.hostname !== goal) return failed(h.host, { found: verbatim(last.url), raw });
         if (end.protocol !== 'https:')
-          return failed(h.host, { found: says('without-https', { url: last.url }), raw });
+          return failed(h.host, { found: msg('without-https', { url: last.url }), raw });
         const temporary = temporaryRedirect(chain);
         return temporary
-          ? failed(h.host, { found: saysOfAll('not-permanent', { status: temporary.status }), raw })
-          : passed(h.host, { found: seen(last.url), raw });
+          ? failed(h.host, { found: commonMessage('not-permanent', { status: temporary.status }), raw })
+          : passed(h.host, { found: verbatim(last.url), raw });
       });
     return overPlaces(context, places, {
       expected: `a permanent redirect to https://${goal}/`,

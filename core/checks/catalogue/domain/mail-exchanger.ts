@@ -2,11 +2,11 @@ import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { mailDomain } from '#core/checks/view/mail-addresses';
 import { answersFor, answerText, isUsable } from '#core/checks/kit/dns-answers';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { restingOn } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { restsOnCheck } from '#core/text/common-messages';
 
-const says = sentences('domain.mail-exchanger', {
+const msg = defineMessages('domain.mail-exchanger', {
   'could-not-asked': '{domain} could not be asked for',
   'does-not-exist': '{domain} does not exist',
   'null-mx': 'a null MX: the domain says that it takes no mail',
@@ -36,26 +36,26 @@ export const mailExchanger = defineCheck({
     const answers = answersFor(evidence, domain, 'MX').filter((a) => a.role === 'resolver');
     const answer = answers.find(isUsable);
     if (!answer)
-      return cantTell(seen(answers[0]?.error) ?? says('could-not-asked', { domain }), { expected });
+      return cantTell(verbatim(answers[0]?.error) ?? msg('could-not-asked', { domain }), { expected });
     const raw = answerText(answer);
     if (answer.rcode === 'NXDOMAIN' && domain === evidence.dns.zone)
-      return cantTell(restingOn('domain.resolves', says('does-not-exist', { domain })), { expected });
+      return cantTell(restsOnCheck('domain.resolves', msg('does-not-exist', { domain })), { expected });
     if (answer.rcode === 'NXDOMAIN')
-      return overSite(context, failed(domain, { found: says('does-not-exist', { domain }), raw }), {
+      return overSite(context, failed(domain, { found: msg('does-not-exist', { domain }), raw }), {
         expected,
       });
     const exchangers = answer.records.filter((r) => r.type === 'MX').map((r) => r.value);
     if (exchangers.some(isNullMx))
-      return overSite(context, failed(domain, { found: says('null-mx'), raw }), {
+      return overSite(context, failed(domain, { found: msg('null-mx'), raw }), {
         expected,
       });
     if (exchangers.length)
-      return overSite(context, passed(domain, { found: seen(exchangers.join(', ')), raw }), { expected });
+      return overSite(context, passed(domain, { found: verbatim(exchangers.join(', ')), raw }), { expected });
     const address = ['A', 'AAAA'].some((t) =>
       answersFor(evidence, domain, t).some((a) => a.records.length > 0),
     );
-    if (address) return cantTell(says('no-mx'), { expected, found: says('address-only') });
-    return overSite(context, failed(domain, { found: says('neither-mx-nor-address'), raw }), { expected });
+    if (address) return cantTell(msg('no-mx'), { expected, found: msg('address-only') });
+    return overSite(context, failed(domain, { found: msg('neither-mx-nor-address'), raw }), { expected });
   },
   recipe: ({ brief }) => ({
     steps: 'Set the MX records that the mail provider names.',

@@ -10,10 +10,10 @@ import { bestAnswers, plainName, sameValue } from '#core/checks/kit/dns-answers'
 import { hourLine } from '#core/formats/zone-file/write';
 import { isMailUse, mailUse } from './mail-use';
 import { changeAhead, type Change } from './change';
-import { sentences } from '#core/text/sentences';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('domain.mail-survives', {
+const msg = defineMessages('domain.mail-survives', {
   'not-among-briefs-records': 'not among the brief’s records',
   'moves-along': 'it rests on {name}, which moves to {value}',
   'in-brief': 'in the brief',
@@ -56,15 +56,15 @@ function judgeRecord(r: DnsRecord, change: Change, { evidence, brief }: CheckCon
     (e) =>
       e.type === r.type && plainName(e.name) === plainName(r.name) && sameValue(r.type, e.value, r.value),
   );
-  if (change.nameServers && !isKept) return failed(place, { found: says('not-among-briefs-records'), raw });
+  if (change.nameServers && !isKept) return failed(place, { found: msg('not-among-briefs-records'), raw });
   // an exchanger that rests on a record which moves takes its mail along
   const moving = movesUnder(r, change, evidence);
   return moving
     ? failed(place, {
-        found: says('moves-along', { name: plainName(moving.name), value: moving.value }),
+        found: msg('moves-along', { name: plainName(moving.name), value: moving.value }),
         raw,
       })
-    : passed(place, { found: change.nameServers ? says('in-brief') : says('not-touched'), raw });
+    : passed(place, { found: change.nameServers ? msg('in-brief') : msg('not-touched'), raw });
 }
 
 export const mailSurvives = defineCheck({
@@ -86,12 +86,12 @@ export const mailSurvives = defineCheck({
     const { evidence, brief } = context;
     const use = mailUse(context);
     if (!isMailUse(use)) return use;
-    if (use.mail === 'none') return inapplicable(says('domain-has-no-mail'));
+    if (use.mail === 'none') return inapplicable(msg('domain-has-no-mail'));
     const { zone } = evidence.dns;
-    if (!zone) return inapplicable(saysOfAll('no-own-zone'));
+    if (!zone) return inapplicable(commonMessage('no-own-zone'));
     const change = changeAhead(evidence, brief);
-    if (!change) return cantTell(saysOfAll('no-server-answered'));
-    if (!change.nameServers && !change.records.length) return inapplicable(says('nothing-changes'));
+    if (!change) return cantTell(commonMessage('no-server-answered'));
+    if (!change.nameServers && !change.records.length) return inapplicable(msg('nothing-changes'));
     const today = mailRecords(evidence, zone, brief.dkimSelectors ?? []);
     const places = new Map(today.map((r) => [placeOf(r), r]));
     return overPlaces(

@@ -2,11 +2,11 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answersFor, answerText, bestAnswers, plainName, isUsable } from '#core/checks/kit/dns-answers';
 import { isNullMx } from './mail-exchanger';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('domain.mail-targets', {
+const msg = defineMessages('domain.mail-targets', {
   'could-not-asked': 'it could not be asked for',
   'no-address': 'no address',
 });
@@ -25,7 +25,7 @@ export const mailTargets = defineCheck({
   judge(context) {
     const { evidence } = context;
     const { zone } = evidence.dns;
-    if (!zone) return inapplicable(saysOfAll('no-own-zone'));
+    if (!zone) return inapplicable(commonMessage('no-own-zone'));
     const targets = [
       ...new Set(
         bestAnswers(evidence, zone, 'MX').flatMap((a) =>
@@ -42,15 +42,17 @@ export const mailTargets = defineCheck({
         const alias = answersFor(evidence, target, 'CNAME').find((a) =>
           a.records.some((r) => r.type === 'CNAME' && plainName(r.name) === target),
         );
-        if (alias) return failed(place, { found: saysOfAll('alias'), raw: answerText(alias) });
+        if (alias) return failed(place, { found: commonMessage('alias'), raw: answerText(alias) });
         const answers = [
           ...answersFor(evidence, target, 'A'),
           ...answersFor(evidence, target, 'AAAA'),
         ].filter(isUsable);
-        if (!answers.length) return unsure(place, says('could-not-asked'));
+        if (!answers.length) return unsure(place, msg('could-not-asked'));
         return answers.some((a) => a.records.length > 0)
-          ? passed(place, { found: seen(answers.flatMap((a) => a.records.map((r) => r.value)).join(', ')) })
-          : failed(place, { found: says('no-address'), raw: answerText(answers[0]!) });
+          ? passed(place, {
+              found: verbatim(answers.flatMap((a) => a.records.map((r) => r.value)).join(', ')),
+            })
+          : failed(place, { found: msg('no-address'), raw: answerText(answers[0]!) });
       }),
     );
   },

@@ -4,22 +4,22 @@ import { isSpf, type SpfDns } from '#core/extract/spf';
 import { joinedText } from '#core/facts/dns-text';
 import type { DnsAnswer, Evidence } from '#core/facts/evidence';
 import { answersFor, bestAnswers, isUsable } from '#core/checks/kit/dns-answers';
-import { seen, type Said } from '#core/facts/said';
-import { sentences } from '#core/text/sentences';
+import { verbatim, type Message } from '#core/facts/message';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('domain.mail-texts', { 'not-asked': '{name} was not asked for' });
+const msg = defineMessages('domain.mail-texts', { 'not-asked': '{name} was not asked for' });
 
 export interface Texts {
   texts: string[];
   answer?: DnsAnswer;
-  failed?: Said;
+  failed?: Message;
 }
 
 /** All TXT values of a name, joined; `failed` where no server gave an answer. */
 export function textsOf(evidence: Evidence, name: string): Texts {
   const answers = bestAnswers(evidence, name, 'TXT');
   const good = answers.find(isUsable);
-  if (!good) return { texts: [], failed: seen(answers[0]?.error) ?? says('not-asked', { name }) };
+  if (!good) return { texts: [], failed: verbatim(answers[0]?.error) ?? msg('not-asked', { name }) };
   return {
     texts: good.records.filter((r) => r.type === 'TXT').map((r) => joinedText(r.value)),
     answer: good,

@@ -6,10 +6,10 @@ import type { CheckContext } from '#core/checks/kit/check';
 import { bestAnswers, isUsable } from '#core/checks/kit/dns-answers';
 import { cantTell, inapplicable, untested } from '#core/checks/kit/judgement';
 import { isNullMx } from './mail-exchanger';
-import { sentences } from '#core/text/sentences';
-import { restingOn, saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { restsOnCheck, commonMessage } from '#core/text/common-messages';
 
-const says = sentences('domain.mail-use', {
+const msg = defineMessages('domain.mail-use', {
   'does-not-exist': '{zone} does not exist',
   unknown: 'the brief does not say whether the domain has mail, and it has no MX',
 });
@@ -23,10 +23,10 @@ export interface MailUse {
 /** @returns the use of mail, or what a check says that cannot know it */
 export function mailUse({ brief, evidence }: Pick<CheckContext, 'brief' | 'evidence'>): MailUse | Judgement {
   const said = readField(brief, 'mail');
-  if (said.state === 'notWanted') return inapplicable(saysOfAll('not-wanted', { reason: said.reason }));
+  if (said.state === 'notWanted') return inapplicable(commonMessage('not-wanted', { reason: said.reason }));
   const zone = evidence.dns.zone ?? '';
   const isGone = bestAnswers(evidence, zone, 'MX').some((a) => a.rcode === 'NXDOMAIN');
-  if (isGone) return cantTell(restingOn('domain.resolves', says('does-not-exist', { zone })));
+  if (isGone) return cantTell(restsOnCheck('domain.resolves', msg('does-not-exist', { zone })));
   if (brief.mail) return { mail: brief.mail, notes: [] };
   const exchangers = bestAnswers(evidence, zone, 'MX')
     .filter(isUsable)
@@ -39,7 +39,7 @@ export function mailUse({ brief, evidence }: Pick<CheckContext, 'brief' | 'evide
   if (exchangers.length) return taken('yes', 'its MX says that it has');
   if (brief.contactEmail && mailDomain(brief.contactEmail) === zone)
     return taken('yes', 'the contact address says that it has');
-  return untested(says('unknown'), 'mail');
+  return untested(msg('unknown'), 'mail');
 }
 
 /** Whether it is known. */

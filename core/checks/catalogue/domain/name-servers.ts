@@ -10,11 +10,11 @@ import {
   unsure,
 } from '#core/checks/kit/judgement';
 import { answersFor, answerText, plainName } from '#core/checks/kit/dns-answers';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('domain.name-servers', {
+const msg = defineMessages('domain.name-servers', {
   'none-found': 'no name server of the zone could be found',
   'not-one-briefs': 'not one of the brief’s',
   'has-no-address': 'it has no address',
@@ -38,21 +38,21 @@ export const nameServers = defineCheck({
   judge(context) {
     const { evidence, brief, situation } = context;
     const { zone, nameServers: servers } = evidence.dns;
-    if (!zone) return inapplicable(saysOfAll('no-own-zone'));
-    if (!servers.length) return cantTell(says('none-found'));
+    if (!zone) return inapplicable(commonMessage('no-own-zone'));
+    if (!servers.length) return cantTell(msg('none-found'));
     // before the move the present ones are not yet the brief's
     const named = situation === 'live' || situation === 'holding' ? (brief.nameServers ?? []) : [];
     const places: PlaceResult[] = servers.map((s) => {
       const alias = answersFor(evidence, s.name, 'CNAME').find((a) =>
         a.records.some((r) => r.type === 'CNAME' && plainName(r.name) === s.name),
       );
-      if (alias) return failed(s.name, { found: saysOfAll('alias'), raw: answerText(alias) });
+      if (alias) return failed(s.name, { found: commonMessage('alias'), raw: answerText(alias) });
       if (named.length && !named.includes(s.name))
         return failed(s.name, {
-          found: says('not-one-briefs'),
+          found: msg('not-one-briefs'),
           adopt: { field: 'nameServers', how: 'set', value: servers.map((x) => x.name) },
         });
-      if (!s.addresses.length) return failed(s.name, { found: says('has-no-address') });
+      if (!s.addresses.length) return failed(s.name, { found: msg('has-no-address') });
       const own = evidence.dns.answers.filter(
         (a) =>
           a.role === 'authority' &&
@@ -61,25 +61,25 @@ export const nameServers = defineCheck({
           (a.type === 'SOA' || a.type === 'NS'),
       );
       const spoken = own.filter((a) => a.rcode !== 'NONE');
-      if (!own.length) return unsure(s.name, saysOfAll('not-asked'));
+      if (!own.length) return unsure(s.name, commonMessage('not-asked'));
       if (!spoken.length)
         return /forbidden|private|loopback|reserved/.test(own[0]!.error ?? '')
-          ? unsure(s.name, seen(own[0]!.error!))
+          ? unsure(s.name, verbatim(own[0]!.error!))
           : failed(s.name, {
-              found: says('silent', { error: own[0]!.error ?? saysOfAll('no-answer') }),
+              found: msg('silent', { error: own[0]!.error ?? commonMessage('no-answer') }),
               raw: answerText(own[0]!),
             });
       const lame = spoken.find((a) => a.rcode !== 'NOERROR' || !a.authoritative);
       return lame
         ? failed(s.name, {
-            found: says('lame', { rcode: lame.rcode, isAuthoritative: lame.authoritative ? 'yes' : 'no' }),
+            found: msg('lame', { rcode: lame.rcode, isAuthoritative: lame.authoritative ? 'yes' : 'no' }),
             raw: answerText(lame),
           })
-        : passed(s.name, { found: seen(s.addresses.join(', ')) });
+        : passed(s.name, { found: verbatim(s.addresses.join(', ')) });
     });
     for (const n of named)
-      if (!servers.some((s) => s.name === n)) places.push(failed(n, { found: says('not-name-server-zone') }));
-    if (servers.length < 2) places.push(failed(zone, { found: says('one-name-server-only') }));
+      if (!servers.some((s) => s.name === n)) places.push(failed(n, { found: msg('not-name-server-zone') }));
+    if (servers.length < 2) places.push(failed(zone, { found: msg('one-name-server-only') }));
     return overPlaces(context, places, {
       expected: `at least two${named.length ? `, ${named.join(' and ')}` : ''}, each with authority`,
     });

@@ -1,9 +1,9 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
 import { answersFor, answerText, plainName } from '#core/checks/kit/dns-answers';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('domain.no-apex-alias', {
+const msg = defineMessages('domain.no-apex-alias', {
   'no-alias': 'no alias',
   'cname-at-apex': 'CNAME {value} at the zone’s own name',
   'cname-beside-others': 'CNAME {value} beside {type} {value2}',
@@ -35,21 +35,21 @@ export const noApexAlias = defineCheck({
       const alias = answers.find((a) =>
         a.records.some((r) => r.type === 'CNAME' && plainName(r.name) === name),
       );
-      if (!alias) return [passed(name, { found: says('no-alias') })];
+      if (!alias) return [passed(name, { found: msg('no-alias') })];
       const value = alias.records.find((r) => r.type === 'CNAME')!.value;
       // what is reached through the alias has its own name, and is no neighbour
       const beside = LOOKED_AT.flatMap((type) => answersFor(evidence, name, type))
         .flatMap((a) => a.records)
         .find((r) => plainName(r.name) === name && !MAY_STAND.has(r.type));
       const raw = answerText(alias);
-      if (name === zone) return [failed(name, { found: says('cname-at-apex', { value }), raw })];
+      if (name === zone) return [failed(name, { found: msg('cname-at-apex', { value }), raw })];
       return [
         beside
           ? failed(name, {
-              found: says('cname-beside-others', { value, type: beside.type, value2: beside.value }),
+              found: msg('cname-beside-others', { value, type: beside.type, value2: beside.value }),
               raw,
             })
-          : passed(name, { found: says('cname-alone', { value }), raw }),
+          : passed(name, { found: msg('cname-alone', { value }), raw }),
       ];
     });
     return overPlaces(context, places);

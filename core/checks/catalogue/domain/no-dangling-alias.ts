@@ -2,11 +2,11 @@ import type { Evidence } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answersFor, answerText, plainName } from '#core/checks/kit/dns-answers';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { restingOn, allOf } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { restsOnCheck, andList } from '#core/text/common-messages';
 
-const says = sentences('domain.no-dangling-alias', {
+const msg = defineMessages('domain.no-dangling-alias', {
   'target-has': '{target}, which has {held}',
   'host-does-not-serve-this': 'the host does not serve this name',
   'could-not-asked': '{target} could not be asked for',
@@ -61,20 +61,21 @@ export const noDanglingAlias = defineCheck({
         // names of services (RFC 8552) hold other records than addresses
         const held = heldBy(evidence, name);
         if (name.startsWith('_') || name.includes('._'))
-          if (held.length) return passed(place, { found: says('target-has', { target, held: allOf(held) }) });
+          if (held.length)
+            return passed(place, { found: msg('target-has', { target, held: andList(held) }) });
         if (answers.some((a) => a.records.some((r) => r.type === 'A' || r.type === 'AAAA'))) {
           const host = view.hostEvidence(name);
           return host && view.isAstray(host)
-            ? unsure(place, restingOn('domain.connected', says('host-does-not-serve-this')))
-            : passed(place, { found: seen(target) });
+            ? unsure(place, restsOnCheck('domain.connected', msg('host-does-not-serve-this')))
+            : passed(place, { found: verbatim(target) });
         }
         if (!answers.length || answers.every((a) => a.rcode !== 'NXDOMAIN' && a.rcode !== 'NOERROR'))
-          return unsure(place, says('could-not-asked', { target }));
+          return unsure(place, msg('could-not-asked', { target }));
         const gone = answers.find((a) => a.rcode === 'NXDOMAIN');
         if (!gone && held.length)
-          return passed(place, { found: says('target-has', { target, held: allOf(held) }) });
+          return passed(place, { found: msg('target-has', { target, held: andList(held) }) });
         return failed(place, {
-          found: says('dangling', { target, isGone: gone ? 'yes' : 'no' }),
+          found: msg('dangling', { target, isGone: gone ? 'yes' : 'no' }),
           raw: answerText(gone ?? answers[0]!),
         });
       });

@@ -9,11 +9,11 @@ import { bestAnswers, isUsable } from '#core/checks/kit/dns-answers';
 import { isNullMx } from './mail-exchanger';
 import { isMailUse, mailUse } from './mail-use';
 import { dmarcOf, spfOf, type Texts } from './mail-texts';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('domain.no-mail-closed', {
+const msg = defineMessages('domain.no-mail-closed', {
   'null-mx': '0 .',
   'no-mx': 'no MX',
   'no-text-record': 'no {kind} record',
@@ -23,11 +23,11 @@ const says = sentences('domain.no-mail-closed', {
 function judgeMx(zone: string, evidence: Evidence): PlaceResult {
   const place = `MX ${zone}`;
   const answer = bestAnswers(evidence, zone, 'MX').find(isUsable);
-  if (!answer) return unsure(place, saysOfAll('no-answer'));
+  if (!answer) return unsure(place, commonMessage('no-answer'));
   const exchangers = answer.records.filter((r) => r.type === 'MX').map((r) => r.value);
   return exchangers.length === 1 && isNullMx(exchangers[0]!)
-    ? passed(place, { found: says('null-mx') })
-    : failed(place, { found: seen(exchangers.join(', ') || undefined) ?? says('no-mx'), expected: '0 .' });
+    ? passed(place, { found: msg('null-mx') })
+    : failed(place, { found: verbatim(exchangers.join(', ') || undefined) ?? msg('no-mx'), expected: '0 .' });
 }
 
 /** A TXT record that must stand alone and say one thing. */
@@ -35,7 +35,7 @@ function judgeText(place: string, { texts, failed: silent }: Texts, wanted: Want
   if (silent) return unsure(place, silent);
   const good = texts.length === 1 && wanted.isClosed(texts[0]!);
   return (good ? passed : failed)(place, {
-    found: seen(texts.join(', ') || undefined) ?? says('no-text-record', { kind: wanted.kind }),
+    found: verbatim(texts.join(', ') || undefined) ?? msg('no-text-record', { kind: wanted.kind }),
     expected: wanted.expected,
   });
 }
@@ -94,9 +94,9 @@ export const noMailClosed = defineCheck({
     const { evidence } = context;
     const use = mailUse(context);
     if (!isMailUse(use)) return use;
-    if (use.mail !== 'none') return inapplicable(says('domain-has-mail'));
+    if (use.mail !== 'none') return inapplicable(msg('domain-has-mail'));
     const { zone } = evidence.dns;
-    if (!zone) return inapplicable(saysOfAll('no-own-zone'));
+    if (!zone) return inapplicable(commonMessage('no-own-zone'));
     return overPlaces(
       context,
       [

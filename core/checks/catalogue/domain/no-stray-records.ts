@@ -10,11 +10,11 @@ import {
   sameValue,
   isUsable,
 } from '#core/checks/kit/dns-answers';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('domain.no-stray-records', {
+const msg = defineMessages('domain.no-stray-records', {
   'no-usable-answer': 'no usable answer',
 });
 
@@ -29,7 +29,8 @@ export const noStrayRecords = defineCheck({
   scope: 'record',
   facts: ['randomLabel'],
   needs: { records: true, brief: ['records'] },
-  exempt: ({ brief }) => (brief.reachedBy === 'forwarding' ? saysOfAll('reached-by-forwarding') : undefined),
+  exempt: ({ brief }) =>
+    brief.reachedBy === 'forwarding' ? commonMessage('reached-by-forwarding') : undefined,
   why: 'A stale AAAA or second A record sends some visitors to the old server, and nobody at the agency sees it.',
   source: 'common practice',
   messages: { expected: 'nothing but the records of the brief', none: 'none of these names has a record' },
@@ -52,7 +53,7 @@ export const noStrayRecords = defineCheck({
       return TYPES.flatMap((type) => {
         const answers = bestAnswers(evidence, name, type).filter(isUsable);
         if (!answers.length)
-          return type === 'HTTPS' ? [] : [unsure(`${type} ${name}`, says('no-usable-answer'))];
+          return type === 'HTTPS' ? [] : [unsure(`${type} ${name}`, msg('no-usable-answer'))];
         // a wrong value in place of the expected one is charged by domain.records-match
         const due = expected.filter((e) => e.type === type);
         const strange = answers
@@ -74,7 +75,7 @@ export const noStrayRecords = defineCheck({
         if (strange.length)
           return [
             failed(`${type} ${name}`, {
-              found: seen([...new Set(strange.map((s) => s.r.value))].join(', ')),
+              found: verbatim([...new Set(strange.map((s) => s.r.value))].join(', ')),
               raw: answerText(strange[0]!.a),
               adopt: { field: 'records', how: 'add', value: { name, type, value: strange[0]!.r.value } },
             }),

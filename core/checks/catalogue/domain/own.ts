@@ -2,11 +2,11 @@ import { parse } from 'tldts';
 import { asciiHost } from '#core/extract/address';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overSite, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('domain.own', {
+const msg = defineMessages('domain.own', {
   'under-hosts-suffix': '{host}, under {name}’s {shared}',
   'bare-address': 'the bare address {host}',
   'under-shared-suffix': '{host}, under the shared suffix {publicSuffix}',
@@ -33,19 +33,19 @@ export const own = defineCheck({
       return overSite(
         context,
         failed(host, {
-          found: says('under-hosts-suffix', { host, name: profile.name || saysOfAll('the-host'), shared }),
+          found: msg('under-hosts-suffix', { host, name: profile.name || commonMessage('the-host'), shared }),
         }),
       );
     const known = parse(host, { allowPrivateDomains: true });
-    if (known.isIp) return overSite(context, failed(host, { found: says('bare-address', { host }) }));
+    if (known.isIp) return overSite(context, failed(host, { found: msg('bare-address', { host }) }));
     if (known.isPrivate)
       return overSite(
         context,
         failed(host, {
-          found: says('under-shared-suffix', { host, publicSuffix: known.publicSuffix ?? undefined }),
+          found: msg('under-shared-suffix', { host, publicSuffix: known.publicSuffix ?? undefined }),
         }),
       );
-    return overSite(context, passed(host, { found: seen(known.domain ?? host) }));
+    return overSite(context, passed(host, { found: verbatim(known.domain ?? host) }));
   },
   recipe: ({ brief, profile }) => ({
     steps: `Connect ${brief.preferredHost ?? 'the client’s domain'} at ${profile.name || 'the host'}, make it the main address, and let the old one redirect to it.`,

@@ -3,8 +3,8 @@ import { chainText, temporaryRedirect } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overHosts, passed } from '#core/checks/kit/judgement';
 import { hostRedirect } from '#core/recipes/web-server';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
 const LANGUAGE_PREFIX = /^\/[a-z]{2,3}(-[a-z0-9]{2,8})?(?=\/)/i;
 
@@ -34,15 +34,19 @@ export const pathKept = defineCheck({
         end.pathname.replace(LANGUAGE_PREFIX, '') === start.pathname || end.pathname === start.pathname;
       const kept = path && end.search === start.search;
       if (!kept)
-        return failed(h.host, { found: seen(end.href), expected: `…${start.pathname}${start.search}`, raw });
+        return failed(h.host, {
+          found: verbatim(end.href),
+          expected: `…${start.pathname}${start.search}`,
+          raw,
+        });
       const temporary = temporaryRedirect(chain);
       return temporary
         ? failed(h.host, {
-            found: saysOfAll('status', { status: temporary.status }),
+            found: commonMessage('status', { status: temporary.status }),
             expected: '301 or 308',
             raw,
           })
-        : passed(h.host, { found: seen(end.href), raw });
+        : passed(h.host, { found: verbatim(end.href), raw });
     });
   },
   recipe: ({ brief }, finding) => ({

@@ -6,8 +6,8 @@ import { chainText, redirectFault, refuses, restsOn } from '#core/checks/kit/cha
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { hostRedirect } from '#core/recipes/web-server';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
 /** A host whose redirects come to no page. */
 function judgeUnarrived(host: string, chain: Chain, goal: string, view: SiteView): PlaceResult {
@@ -17,10 +17,10 @@ function judgeUnarrived(host: string, chain: Chain, goal: string, view: SiteView
   const onward = hostOf(headerValues(next, 'location')[0] ?? '') ?? goal;
   const arrives = next && chain.hops.length > 1 && hostOf(next.url) === goal;
   if (arrives && host !== goal && (circle === undefined || onward === goal))
-    return passed(host, { found: seen(next.url) });
+    return passed(host, { found: verbatim(next.url) });
   return circle === undefined
     ? unsure(host, restsOn(chain.error, view))
-    : failed(host, { found: seen(circle), raw: chainText(chain) });
+    : failed(host, { found: verbatim(circle), raw: chainText(chain) });
 }
 
 export const preferredHost = defineCheck({
@@ -45,12 +45,14 @@ export const preferredHost = defineCheck({
         if (chain.end !== 'answer' || !last) return judgeUnarrived(h.host, chain, goal, view);
         const raw = chainText(chain);
         const end = hostOf(last.url);
-        if (end === goal) return passed(h.host, { found: seen(last.url), raw });
+        if (end === goal) return passed(h.host, { found: verbatim(last.url), raw });
         if (h.host !== goal && refuses(last.status))
-          return unsure(h.host, saysOfAll('refused', { status: last.status }), { raw });
+          return unsure(h.host, commonMessage('refused', { status: last.status }), { raw });
         return failed(h.host, {
           found:
-            end === h.host ? saysOfAll('stays-on', { host: h.host }) : saysOfAll('leads-to', { url: end }),
+            end === h.host
+              ? commonMessage('stays-on', { host: h.host })
+              : commonMessage('leads-to', { url: end }),
           raw,
         });
       },

@@ -16,11 +16,11 @@ import {
   sameValue,
   isUsable,
 } from '#core/checks/kit/dns-answers';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('domain.records-match', {
+const msg = defineMessages('domain.records-match', {
   'no-usable-answer': 'no usable answer: {reason}',
   'within-hosts-range': '{values}, of {name}’s {range}',
   addresses: 'the addresses of {value}',
@@ -66,31 +66,31 @@ function judgeAnswer(a: DnsAnswer, record: ExpectedRecord, context: CheckContext
   const place = `${labelOf(record)} at ${a.serverName ?? a.server}`;
   const raw = answerText(a);
   if (!isUsable(a)) {
-    const reason = a.rcode === 'NONE' ? (a.error ?? says('silence')) : a.rcode;
-    return unsure(place, says('no-usable-answer', { reason }), { expected, raw });
+    const reason = a.rcode === 'NONE' ? (a.error ?? msg('silence')) : a.rcode;
+    return unsure(place, msg('no-usable-answer', { reason }), { expected, raw });
   }
   const found = a.records.filter((r) => r.type === record.type);
   if (found.some((r) => sameValue(record.type, r.value, record.value)))
-    return passed(place, { expected, found: seen(record.value), raw });
+    return passed(place, { expected, found: verbatim(record.value), raw });
   const values = found.map((r) => r.value).join(', ');
   const range = commonRange(record, found, profile);
   if (range)
     return passed(place, {
       expected,
-      found: says('within-hosts-range', { values, name: profile.name || saysOfAll('the-host'), range }),
+      found: msg('within-hosts-range', { values, name: profile.name || commonMessage('the-host'), range }),
       raw,
     });
   const flat = found.length ? undefined : flattened(record, context);
   if (flat)
     return passed(place, {
       expected,
-      found: says('addresses', { value: record.value }),
+      found: msg('addresses', { value: record.value }),
       raw: answerText(flat),
     });
-  const nothing = a.rcode === 'NXDOMAIN' ? says('name-does-not-exist') : saysOfAll('no-such-record');
+  const nothing = a.rcode === 'NXDOMAIN' ? msg('name-does-not-exist') : commonMessage('no-such-record');
   return failed(place, {
     expected,
-    found: seen(values || undefined) ?? nothing,
+    found: verbatim(values || undefined) ?? nothing,
     raw,
     ...(found[0] ? { adopt: adoptFound(record, found[0]) } : {}),
   });
@@ -130,7 +130,7 @@ const labelOf = (record: ExpectedRecord): string => `${record.type} ${record.nam
 
 function judgeRecord(record: ExpectedRecord, context: CheckContext): PlaceResult[] {
   const answers = bestAnswers(context.evidence, record.name, record.type);
-  if (!answers.length) return [unsure(labelOf(record), says('record-not-asked'), { expected: record.value })];
+  if (!answers.length) return [unsure(labelOf(record), msg('record-not-asked'), { expected: record.value })];
   return answers.map((a) => judgeAnswer(a, record, context));
 }
 
@@ -142,7 +142,8 @@ export const recordsMatch = defineCheck({
   situations: ['holding', 'live'],
   scope: 'record',
   needs: { records: true, brief: ['records'] },
-  exempt: ({ brief }) => (brief.reachedBy === 'forwarding' ? saysOfAll('reached-by-forwarding') : undefined),
+  exempt: ({ brief }) =>
+    brief.reachedBy === 'forwarding' ? commonMessage('reached-by-forwarding') : undefined,
   why: 'One wrong digit sends visitors elsewhere, and one stale name server sends some of them.',
   source: 'RFC 1034; RFC 1035',
   messages: { expected: 'every record of the brief, at every name server' },

@@ -2,10 +2,10 @@ import { foldLoosely } from '#core/text/fold';
 import { isRegistration, registrationOf } from './registration';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('domain.registrar', {
+const msg = defineMessages('domain.registrar', {
   'registration-server-names-no-registrar': 'the registration server names no registrar',
 });
 
@@ -31,8 +31,8 @@ export const registrar = defineCheck({
     const { expected } = context.words;
     const r = registrationOf(evidence, expected);
     if (!isRegistration(r)) return r;
-    if (!r.registrar) return cantTell(says('registration-server-names-no-registrar'), { expected });
-    const more = { found: seen(r.registrar), raw: `registrar: ${r.registrar}` };
+    if (!r.registrar) return cantTell(msg('registration-server-names-no-registrar'), { expected });
+    const more = { found: verbatim(r.registrar), raw: `registrar: ${r.registrar}` };
     return overSite(
       context,
       plain(r.registrar) === plain(brief.registrar)

@@ -2,9 +2,9 @@ import { isRegistration, registrationOf } from './registration';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { renewalOwner } from './renewal-owner';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('domain.registration-days', {
+const msg = defineMessages('domain.registration-days', {
   'registration-gives-no-end-date': 'the registration gives no end date',
   'days-left': '{left} days, until {end}',
 });
@@ -45,12 +45,12 @@ export const registrationDays = defineCheck({
     if (!isRegistration(r)) return r;
     const end = r.events.find((e) => e.action === 'expiration')?.date;
     if (!end || Number.isNaN(Date.parse(end)))
-      return cantTell(says('registration-gives-no-end-date'), { expected });
+      return cantTell(msg('registration-gives-no-end-date'), { expected });
     const left = Math.floor((Date.parse(end) - at.getTime()) / 86_400_000);
     return overSite(
       context,
       (left >= least ? passed : failed)(r.domain, {
-        found: says('days-left', { left, end: end.slice(0, 10) }),
+        found: msg('days-left', { left, end: end.slice(0, 10) }),
         raw: `expiration ${end}`,
       }),
       { expected },

@@ -1,10 +1,10 @@
 import { isRegistration, registrationOf } from './registration';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overSite, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('domain.registration-lock', {
+const msg = defineMessages('domain.registration-lock', {
   'no-transfer-lock': 'no transfer lock',
 });
 
@@ -34,7 +34,7 @@ export const registrationLock = defineCheck({
     return overSite(
       context,
       ((lock !== undefined) !== moving ? passed : failed)(r.domain, {
-        found: seen(lock) ?? says('no-transfer-lock'),
+        found: verbatim(lock) ?? msg('no-transfer-lock'),
         raw: `status: ${r.status.join(', ')}`,
       }),
       { expected },

@@ -1,10 +1,10 @@
 import { isRegistration, registrationOf } from './registration';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overSite, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('domain.registration-status', {
+const msg = defineMessages('domain.registration-status', {
   'no-status': 'no status',
 });
 
@@ -42,7 +42,7 @@ export const registrationStatus = defineCheck({
     return overSite(
       context,
       (bad.length ? failed : passed)(r.domain, {
-        found: seen((bad.length ? bad : r.status).join(', ') || undefined) ?? says('no-status'),
+        found: verbatim((bad.length ? bad : r.status).join(', ') || undefined) ?? msg('no-status'),
         raw: `status: ${r.status.join(', ')}`,
       }),
     );

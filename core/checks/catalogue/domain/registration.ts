@@ -2,10 +2,10 @@
 import type { Evidence, RegistrationEvidence } from '#core/facts/evidence';
 import type { Judgement } from '#core/facts/finding';
 import { cantTell, inapplicable } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('domain.registration', {
+const msg = defineMessages('domain.registration', {
   'no-registrable-domain': 'the site has no registrable domain of its own',
   'no-server-known': 'no registration server is known for this domain',
 });
@@ -15,9 +15,9 @@ export function registrationOf(
   { registration, target }: Evidence,
   expected: string | undefined,
 ): RegistrationEvidence | Judgement {
-  if (!target.registrable) return inapplicable(says('no-registrable-domain'));
-  if (!registration?.served) return cantTell(says('no-server-known'), { expected });
-  return registration.error ? cantTell(seen(registration.error), { expected }) : registration;
+  if (!target.registrable) return inapplicable(msg('no-registrable-domain'));
+  if (!registration?.served) return cantTell(msg('no-server-known'), { expected });
+  return registration.error ? cantTell(verbatim(registration.error), { expected }) : registration;
 }
 
 export const isRegistration = (r: RegistrationEvidence | Judgement): r is RegistrationEvidence =>

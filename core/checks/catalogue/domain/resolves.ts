@@ -3,11 +3,11 @@ import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unaskedHosts, unsure } from '#core/checks/kit/judgement';
 import { answerText, answersFor } from '#core/checks/kit/dns-answers';
 import { hourLine } from '#core/formats/zone-file/write';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { restingOn, saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { restsOnCheck, commonMessage } from '#core/text/common-messages';
 
-const says = sentences('domain.resolves', {
+const msg = defineMessages('domain.resolves', {
   'resolver-says': 'the resolver says {rcode}',
   'resolver-says-instead': 'the resolver says {said}',
   'no-resolver-asked': 'no resolver was asked',
@@ -23,22 +23,24 @@ function judgeName(host: string, { evidence, view, situation }: CheckContext): P
     a.records.filter((r) => r.type === 'A' || r.type === 'AAAA').map((r) => r.value),
   );
   const raw = answers.map(answerText).join('\n');
-  if (addresses.length) return passed(host, { found: seen([...new Set(addresses)].join(', ')), raw });
+  if (addresses.length) return passed(host, { found: verbatim([...new Set(addresses)].join(', ')), raw });
   const broken = answers.find((a) => a.rcode !== 'NOERROR' && a.rcode !== 'NXDOMAIN');
   if (broken && view.isBogus && situation !== 'staging' && situation !== 'former')
-    return unsure(host, restingOn('domain.signed', says('resolver-says', { rcode: broken.rcode })), { raw });
+    return unsure(host, restsOnCheck('domain.signed', msg('resolver-says', { rcode: broken.rcode })), {
+      raw,
+    });
   if (!answers.length || broken)
     return unsure(
       host,
       broken
-        ? says('resolver-says-instead', {
-            said: broken.rcode === 'NONE' ? (broken.error ?? saysOfAll('nothing')) : broken.rcode,
+        ? msg('resolver-says-instead', {
+            said: broken.rcode === 'NONE' ? (broken.error ?? commonMessage('nothing')) : broken.rcode,
           })
-        : says('no-resolver-asked'),
+        : msg('no-resolver-asked'),
       { raw },
     );
   return failed(host, {
-    found: answers.some((a) => a.rcode === 'NXDOMAIN') ? says('nxdomain') : says('name-has-no-address'),
+    found: answers.some((a) => a.rcode === 'NXDOMAIN') ? msg('nxdomain') : msg('name-has-no-address'),
     raw,
   });
 }

@@ -2,10 +2,10 @@ import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 import { answerText, plainName } from '#core/checks/kit/dns-answers';
 import { delegationSigners } from './ds-fits';
-import { sentences } from '#core/text/sentences';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('domain.signed', {
+const msg = defineMessages('domain.signed', {
   'ds-unknown': 'whether there is a DS could not be seen',
   'domain-not-signed': 'the domain is not signed',
   bogus: 'SERVFAIL with checking, an answer without: bogus',
@@ -28,11 +28,11 @@ export const signed = defineCheck({
   judge(context) {
     const { evidence } = context;
     const { zone, answers } = evidence.dns;
-    if (!zone) return inapplicable(saysOfAll('no-own-zone'));
+    if (!zone) return inapplicable(commonMessage('no-own-zone'));
     const ds = delegationSigners(evidence);
     const { expected } = context.words;
-    if (!ds.known) return inapplicable(says('ds-unknown'));
-    if (!ds.records.length) return inapplicable(says('domain-not-signed'));
+    if (!ds.known) return inapplicable(msg('ds-unknown'));
+    if (!ds.records.length) return inapplicable(msg('domain-not-signed'));
     const of = (unchecked: boolean) =>
       answers.filter(
         (a) =>
@@ -48,15 +48,15 @@ export const signed = defineCheck({
       return overSite(
         context,
         failed(zone, {
-          found: says('bogus'),
+          found: msg('bogus'),
           raw: [bogus, ...plain].map(answerText).join('\n'),
         }),
       );
-    if (bogus) return cantTell(says('resolver-fails'), { expected });
+    if (bogus) return cantTell(msg('resolver-fails'), { expected });
     const proven = checked.find((a) => a.authenticated && a.rcode === 'NOERROR');
     return proven
-      ? overSite(context, passed(zone, { found: says('authenticated'), raw: answerText(proven) }))
-      : cantTell(says('resolver-does-not-check'), { expected });
+      ? overSite(context, passed(zone, { found: msg('authenticated'), raw: answerText(proven) }))
+      : cantTell(msg('resolver-does-not-check'), { expected });
   },
   recipe: () => ({
     steps:

@@ -1,11 +1,11 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answerText, bestAnswers } from '#core/checks/kit/dns-answers';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('domain.soa', {
+const msg = defineMessages('domain.soa', {
   'no-soa': 'no SOA ({rcode})',
   'timers-out-of-order': 'refresh {refresh}, retry {retry}, expire {expire}',
   'long-minimum': 'minimum {minimum} s: what does not exist is remembered for {minimum2} hours',
@@ -26,7 +26,7 @@ export const soa = defineCheck({
   judge(context) {
     const { evidence } = context;
     const { zone } = evidence.dns;
-    if (!zone) return inapplicable(saysOfAll('no-own-zone'));
+    if (!zone) return inapplicable(commonMessage('no-own-zone'));
     return overPlaces(
       context,
       bestAnswers(evidence, zone, 'SOA').map((a) => {
@@ -36,8 +36,8 @@ export const soa = defineCheck({
           return unsure(
             place,
             a.rcode === 'NONE'
-              ? (seen(a.error) ?? saysOfAll('no-answer'))
-              : says('no-soa', { rcode: a.rcode }),
+              ? (verbatim(a.error) ?? commonMessage('no-answer'))
+              : msg('no-soa', { rcode: a.rcode }),
           );
         const [refresh, retry, expire, minimum] = value.split(/\s+/).slice(3).map(Number) as [
           number,
@@ -47,14 +47,14 @@ export const soa = defineCheck({
         ];
         const raw = answerText(a);
         if (!(retry < refresh && refresh < expire))
-          return failed(place, { found: says('timers-out-of-order', { refresh, retry, expire }), raw });
+          return failed(place, { found: msg('timers-out-of-order', { refresh, retry, expire }), raw });
         return minimum > 86_400
           ? failed(place, {
-              found: says('long-minimum', { minimum, minimum2: Math.round(minimum / 3600) }),
+              found: msg('long-minimum', { minimum, minimum2: Math.round(minimum / 3600) }),
               raw,
             })
           : passed(place, {
-              found: says('timers', { refresh, retry, expire, minimum }),
+              found: msg('timers', { refresh, retry, expire, minimum }),
               raw,
             });
       }),

@@ -12,11 +12,11 @@ import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/k
 import { answerText } from '#core/checks/kit/dns-answers';
 import { isMailUse, mailUse } from './mail-use';
 import { spfDns, spfOf } from './mail-texts';
-import { sentences } from '#core/text/sentences';
-import { seen, type Said } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim, type Message } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('domain.spf', {
+const msg = defineMessages('domain.spf', {
   'no-record': 'no SPF record',
   'several-records': '{count} SPF records',
   'many-lookups': '{lookups} lookups',
@@ -39,15 +39,15 @@ function faultOf(
   own: SpfRecord,
   count: SpfCount,
   most: { lookups: number; voids: number },
-): Said | undefined {
+): Message | undefined {
   const error = own.errors[0] ?? count.errors[0];
-  if (error) return seen(error);
-  if (count.lookups > most.lookups) return says('many-lookups', { lookups: count.lookups });
-  if (count.voids > most.voids) return says('void-lookups', { voids: count.voids });
+  if (error) return verbatim(error);
+  if (count.lookups > most.lookups) return msg('many-lookups', { lookups: count.lookups });
+  if (count.voids > most.voids) return msg('void-lookups', { voids: count.voids });
   const end = endOfSpf(own);
-  if (end === undefined) return says('no-end');
+  if (end === undefined) return msg('no-end');
   const all = own.mechanisms.find((m) => m.name === 'all');
-  return end === '+' || end === '?' ? says('open-end', { all: all!.raw }) : undefined;
+  return end === '+' || end === '?' ? msg('open-end', { all: all!.raw }) : undefined;
 }
 
 /** One sound record of all that are there: each sender once, ended. */
@@ -88,16 +88,16 @@ export const spf = defineCheck({
     const { evidence, parameters } = context;
     const use = mailUse(context);
     if (!isMailUse(use)) return use;
-    if (use.mail === 'none') return inapplicable(saysOfAll('no-mail'));
+    if (use.mail === 'none') return inapplicable(commonMessage('no-mail'));
     const { zone } = evidence.dns;
-    if (!zone) return inapplicable(saysOfAll('no-own-zone'));
+    if (!zone) return inapplicable(commonMessage('no-own-zone'));
     const { expected } = context.words;
     const { texts, answer, failed: silent } = spfOf(evidence, zone);
     if (silent) return cantTell(silent, { expected });
     const raw = answer && answerText(answer);
     const text = texts[0];
     if (text === undefined || texts.length > 1) {
-      const found = texts.length ? says('several-records', { count: texts.length }) : says('no-record');
+      const found = texts.length ? msg('several-records', { count: texts.length }) : msg('no-record');
       return overSite(context, failed(zone, { found, raw }), { notes: use.notes });
     }
     const own = parseSpf(text);
@@ -105,15 +105,18 @@ export const spf = defineCheck({
     const fault = faultOf(own, count, parameters);
     if (fault) return overSite(context, failed(zone, { found: fault, raw }), { notes: use.notes });
     if (count.voids + count.maybeVoids > parameters.voids!)
-      return cantTell(says('depends-on-sender'), {
+      return cantTell(msg('depends-on-sender'), {
         expected,
-        found: seen(text),
+        found: verbatim(text),
       });
     if (count.unknown.length)
-      return cantTell(says('not-followed', { unknown: count.unknown[0] }), { expected, found: seen(text) });
+      return cantTell(msg('not-followed', { unknown: count.unknown[0] }), {
+        expected,
+        found: verbatim(text),
+      });
     const all = own.mechanisms.find((m) => m.name === 'all');
     const beyond = all && own.mechanisms.at(-1) !== all ? ['What stands after “all” is never read.'] : [];
-    return overSite(context, passed(zone, { found: says('record', { text, lookups: count.lookups }), raw }), {
+    return overSite(context, passed(zone, { found: msg('record', { text, lookups: count.lookups }), raw }), {
       notes: [...use.notes, ...beyond],
     });
   },

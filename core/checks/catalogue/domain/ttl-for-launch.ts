@@ -2,10 +2,10 @@ import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { bestAnswers, plainName } from '#core/checks/kit/dns-answers';
 import { changeAhead } from './change';
-import { sentences } from '#core/text/sentences';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('domain.ttl-for-launch', {
+const msg = defineMessages('domain.ttl-for-launch', {
   'launch-days-away': 'the launch is {left} days away',
   'has-no-record-yet': 'it has no record yet',
   ttl: '{ttl} s',
@@ -38,9 +38,9 @@ export const ttlForLaunch = defineCheck({
     const { evidence, brief, at, parameters } = context;
     const { days, seconds } = parameters;
     const left = (Date.parse(`${brief.launchDate.slice(0, 10)}T00:00:00Z`) - at.getTime()) / DAY;
-    if (left > days) return inapplicable(says('launch-days-away', { left: Math.ceil(left) }));
+    if (left > days) return inapplicable(msg('launch-days-away', { left: Math.ceil(left) }));
     const change = changeAhead(evidence, brief);
-    if (!change) return cantTell(saysOfAll('no-server-answered'));
+    if (!change) return cantTell(commonMessage('no-server-answered'));
     const names = [...new Set(change.records.map((r) => plainName(r.name)))];
     return overPlaces(
       context,
@@ -50,12 +50,12 @@ export const ttlForLaunch = defineCheck({
             a.records.filter((r) => plainName(r.name) === name && r.type === type),
           ),
         );
-        if (!served.length) return [unsure(name, says('has-no-record-yet'))];
+        if (!served.length) return [unsure(name, msg('has-no-record-yet'))];
         // each server counts its own down; the longest is what a resolver may have to wait
         const longest = served.reduce((a, b) => (b.ttl > a.ttl ? b : a));
         return [
           (longest.ttl <= seconds ? passed : failed)(`${longest.type} ${name}`, {
-            found: says('ttl', { ttl: longest.ttl }),
+            found: msg('ttl', { ttl: longest.ttl }),
             raw: `${name}. ${longest.ttl} IN ${longest.type} ${longest.value}`,
           }),
         ];

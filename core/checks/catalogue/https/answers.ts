@@ -3,11 +3,11 @@ import type { PlaceResult } from '#core/facts/finding';
 import { isUnresolved, refuses, restsOn } from '#core/checks/kit/chains';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, overPlaces, passed, unaskedHosts, unsure } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('https.answers', {
+const msg = defineMessages('https.answers', {
   'certain-addresses-only': 'no answer in time, and only certain addresses may enter',
   challenge: 'the server wants proof of a person (503)',
   '503-as-holding-page-may': '503, as a holding page may',
@@ -21,17 +21,17 @@ function judgeSilence(host: string, error: NetworkError, { view, evidence }: Che
   const { wayIn } = evidence.target;
   if (isUnresolved(code) || code === 'dns') return unsure(host, restsOn(error, view));
   if (code === 'forbidden-address' || code === 'stopped' || code === 'too-large')
-    return unsure(host, seen(message));
-  if (code === 'timeout' && wayIn === 'addresses') return unsure(host, says('certain-addresses-only'));
-  return failed(host, { found: seen(message) });
+    return unsure(host, verbatim(message));
+  if (code === 'timeout' && wayIn === 'addresses') return unsure(host, msg('certain-addresses-only'));
+  return failed(host, { found: verbatim(message) });
 }
 
 /** What a host that answered 503 says by it. */
 function judgeUnavailable(host: HostEvidence, { situation, view }: CheckContext): PlaceResult {
-  if (view.refusedAt(host) === 'challenge') return unsure(host.host, says('challenge'));
-  if (situation === 'holding') return passed(host.host, { found: says('503-as-holding-page-may') });
-  if (situation === 'staging') return passed(host.host, { found: says('503-as-closed-environment-may') });
-  return failed(host.host, { found: saysOfAll('status', { status: 503 }) });
+  if (view.refusedAt(host) === 'challenge') return unsure(host.host, msg('challenge'));
+  if (situation === 'holding') return passed(host.host, { found: msg('503-as-holding-page-may') });
+  if (situation === 'staging') return passed(host.host, { found: msg('503-as-closed-environment-may') });
+  return failed(host.host, { found: commonMessage('status', { status: 503 }) });
 }
 
 function judgeHost(evidence: HostEvidence, context: CheckContext): PlaceResult {
@@ -42,13 +42,13 @@ function judgeHost(evidence: HostEvidence, context: CheckContext): PlaceResult {
   const status = first?.status;
   if (status === undefined) {
     const error = first?.error ?? (first ? undefined : https.error) ?? tls.error;
-    return error ? judgeSilence(host, error, context) : unsure(host, saysOfAll('not-asked'));
+    return error ? judgeSilence(host, error, context) : unsure(host, commonMessage('not-asked'));
   }
   if (status === 503) return judgeUnavailable(evidence, context);
-  if (situation !== 'staging' && refuses(status)) return unsure(host, saysOfAll('refused', { status }));
+  if (situation !== 'staging' && refuses(status)) return unsure(host, commonMessage('refused', { status }));
   if (status < 500)
-    return passed(host, { found: says('status-over-tls', { status, protocol: tls.protocol ?? 'TLS' }) });
-  return failed(host, { found: saysOfAll('status', { status: finalStatus(https) ?? status }) });
+    return passed(host, { found: msg('status-over-tls', { status, protocol: tls.protocol ?? 'TLS' }) });
+  return failed(host, { found: commonMessage('status', { status: finalStatus(https) ?? status }) });
 }
 
 export const answers = defineCheck({

@@ -1,10 +1,10 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { certificateLine } from './certificate-line';
-import { sentences } from '#core/text/sentences';
-import { restingOn } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { restsOnCheck } from '#core/text/common-messages';
 
-const says = sentences('https.certificate-chain', {
+const msg = defineMessages('https.certificate-chain', {
   'self-signed': 'self-signed: there is no intermediate',
   sent: '{count, plural, one {{count} certificate} other {{count} certificates}} sent',
   'intermediate-missing': '{found}; the chain holds only once the missing one is fetched',
@@ -28,17 +28,17 @@ export const certificateChain = defineCheck({
       view.hosts.some((h) => h.tls.chain.length) &&
       view.hosts.every((h) => !h.tls.chain.length || h.tls.chain[0]!.subject === h.tls.chain[0]!.issuer)
     )
-      return inapplicable(says('self-signed'));
+      return inapplicable(msg('self-signed'));
     return overHosts(context, ({ host, tls }) => {
       const raw = tls.chain.map((c) => `${c.subject} <- ${c.issuer}`).join('\n');
-      const found = says('sent', { count: tls.chain.length });
+      const found = msg('sent', { count: tls.chain.length });
       if (tls.trusted) return passed(host, { found, raw });
       if (tls.completedChain)
         return failed(host, {
-          found: says('intermediate-missing', { found, issuer: tls.chain[0]!.issuer }),
+          found: msg('intermediate-missing', { found, issuer: tls.chain[0]!.issuer }),
           raw,
         });
-      return unsure(host, restingOn('https.certificate-valid', says('chain-not-trusted')), {
+      return unsure(host, restsOnCheck('https.certificate-valid', msg('chain-not-trusted')), {
         raw: certificateLine(tls),
       });
     });

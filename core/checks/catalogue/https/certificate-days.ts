@@ -1,10 +1,10 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { certificateLine } from './certificate-line';
-import { sentences } from '#core/text/sentences';
-import { restingOn } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { restsOnCheck } from '#core/text/common-messages';
 
-const says = sentences('https.certificate-days', {
+const msg = defineMessages('https.certificate-days', {
   'has-expired': 'it has expired',
   'days-left': '{left, plural, one {{left} day} other {{left} days}} left, until {notAfter}',
 });
@@ -42,12 +42,12 @@ export const certificateDays = defineCheck({
       const need = Math.min(parameters.days, lifetime / 4);
       // an expired one is charged by certificate-valid already
       if (left < 0)
-        return unsure(host, restingOn('https.certificate-valid', says('has-expired')), {
+        return unsure(host, restsOnCheck('https.certificate-valid', msg('has-expired')), {
           raw: certificateLine(tls),
         });
       return (left >= need ? passed : failed)(host, {
         expected: `${Math.ceil(need)} days`,
-        found: says('days-left', {
+        found: msg('days-left', {
           left: Math.floor(left),
           notAfter: leaf.notAfter.slice(0, 10),
           issuer: leaf.issuer,

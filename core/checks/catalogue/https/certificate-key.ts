@@ -1,9 +1,9 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overHosts, passed } from '#core/checks/kit/judgement';
 import { certificateLine, weakness } from './certificate-line';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('https.certificate-key', {
+const msg = defineMessages('https.certificate-key', {
   weak: '{isLeaf, select, yes {} other {{subject}: }}{weak}',
   key: '{keyType} {keyBits}, {signature}',
 });
@@ -28,7 +28,7 @@ export const certificateKey = defineCheck({
         const weak = weakness(c);
         if (weak)
           return failed(host, {
-            found: says('weak', {
+            found: msg('weak', {
               isLeaf: c === tls.chain[0] ? 'yes' : 'no',
               subject: c.subject,
               weak,
@@ -38,7 +38,7 @@ export const certificateKey = defineCheck({
           });
       }
       return passed(host, {
-        found: says('key', {
+        found: msg('key', {
           keyType: tls.chain[0]!.keyType,
           keyBits: tls.chain[0]!.keyBits ?? '',
           signature: tls.chain[0]!.signature,

@@ -1,8 +1,8 @@
 import type { CertificateFacts, TlsEvidence } from '#core/facts/evidence';
-import type { Said } from '#core/facts/said';
-import { sentences } from '#core/text/sentences';
+import type { Message } from '#core/facts/message';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('https.certificate', {
+const msg = defineMessages('https.certificate', {
   'short-key': '{kind} key of {bits, select, unknown {unknown} other {{bits}}} bits',
   'weak-signature': 'signed with {signature}',
 });
@@ -16,10 +16,10 @@ export function certificateLine(tls: TlsEvidence): string {
 const WEAK_HASH = /sha-?1(?!\d)|md5|md2/i;
 
 /** What is weak about a certificate, in words. Ed25519 and Ed448 keys are strong at their own sizes. */
-export function weakness(c: CertificateFacts): Said | undefined {
+export function weakness(c: CertificateFacts): Message | undefined {
   if (c.keyType.startsWith('RSA') && (c.keyBits ?? 0) < 2048)
-    return says('short-key', { kind: 'RSA', bits: c.keyBits ?? 'unknown' });
+    return msg('short-key', { kind: 'RSA', bits: c.keyBits ?? 'unknown' });
   if (c.keyType === 'EC' && (c.keyBits ?? 0) < 256)
-    return says('short-key', { kind: 'EC', bits: c.keyBits ?? 'unknown' });
-  return WEAK_HASH.test(c.signature) ? says('weak-signature', { signature: c.signature }) : undefined;
+    return msg('short-key', { kind: 'EC', bits: c.keyBits ?? 'unknown' });
+  return WEAK_HASH.test(c.signature) ? msg('weak-signature', { signature: c.signature }) : undefined;
 }

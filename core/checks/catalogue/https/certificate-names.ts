@@ -1,10 +1,10 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overHosts, passed } from '#core/checks/kit/judgement';
 import { certificateLine } from './certificate-line';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('https.certificate-names', {
+const msg = defineMessages('https.certificate-names', {
   'other-names': 'only {names}',
   'no-san': 'no SAN at all',
 });
@@ -36,11 +36,9 @@ export const certificateNames = defineCheck({
       const names = tls.chain[0]!.names;
       const hit = names.find((n) => nameMatches(n, host));
       return hit
-        ? passed(host, { found: seen(hit), raw: certificateLine(tls) })
+        ? passed(host, { found: verbatim(hit), raw: certificateLine(tls) })
         : failed(host, {
-            found: names.length
-              ? says('other-names', { names: names.slice(0, 6).join(', ') })
-              : says('no-san'),
+            found: names.length ? msg('other-names', { names: names.slice(0, 6).join(', ') }) : msg('no-san'),
             raw: certificateLine(tls),
           });
     });

@@ -2,10 +2,10 @@ import type { TlsEvidence } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overHosts, passed } from '#core/checks/kit/judgement';
 import { certificateLine, weakness } from './certificate-line';
-import { sentences } from '#core/text/sentences';
-import type { Said } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import type { Message } from '#core/facts/message';
 
-const says = sentences('https.certificate-valid', {
+const msg = defineMessages('https.certificate-valid', {
   'expired-on': 'expired on {notAfter}',
   'not-valid-before': 'not valid before {notBefore}',
   untrusted: '{why}',
@@ -24,38 +24,38 @@ const says = sentences('https.certificate-valid', {
   'trusted-until': 'trusted, until {notAfter}',
 });
 
-const UNKNOWN_ISSUER = says('unknown-issuer');
+const UNKNOWN_ISSUER = msg('unknown-issuer');
 
 /** What the validator's codes mean (OpenSSL X509_V_ERR_*). */
-const WORDS: Record<string, Said> = {
-  CERT_HAS_EXPIRED: says('expired'),
-  CERT_NOT_YET_VALID: says('not-valid-yet'),
-  DEPTH_ZERO_SELF_SIGNED_CERT: says('self-signed'),
-  SELF_SIGNED_CERT_IN_CHAIN: says('untrusted-root'),
+const WORDS: Record<string, Message> = {
+  CERT_HAS_EXPIRED: msg('expired'),
+  CERT_NOT_YET_VALID: msg('not-valid-yet'),
+  DEPTH_ZERO_SELF_SIGNED_CERT: msg('self-signed'),
+  SELF_SIGNED_CERT_IN_CHAIN: msg('untrusted-root'),
   UNABLE_TO_VERIFY_LEAF_SIGNATURE: UNKNOWN_ISSUER,
   UNABLE_TO_GET_ISSUER_CERT_LOCALLY: UNKNOWN_ISSUER,
   UNABLE_TO_GET_ISSUER_CERT: UNKNOWN_ISSUER,
 };
 
 /** The certificate of a chain that makes it untrusted by its dates, in words. */
-function lapsedAbove({ chain }: TlsEvidence, at: Date): Said | undefined {
+function lapsedAbove({ chain }: TlsEvidence, at: Date): Message | undefined {
   const above = chain.slice(1);
   const over = above.find((c) => at.getTime() > Date.parse(c.notAfter));
-  if (over) return says('lapsed-above', { subject: over.subject, day: over.notAfter.slice(0, 10) });
+  if (over) return msg('lapsed-above', { subject: over.subject, day: over.notAfter.slice(0, 10) });
   const early = above.find((c) => at.getTime() < Date.parse(c.notBefore));
-  return early && says('early-above', { subject: early.subject, day: early.notBefore.slice(0, 10) });
+  return early && msg('early-above', { subject: early.subject, day: early.notBefore.slice(0, 10) });
 }
 
-function whyUntrusted(tls: TlsEvidence, at: Date): Said {
+function whyUntrusted(tls: TlsEvidence, at: Date): Message {
   const { trustError, chain } = tls;
   if (trustError === 'CERT_HAS_EXPIRED' || trustError === 'CERT_NOT_YET_VALID')
-    return lapsedAbove(tls, at) ?? says('dates-above');
+    return lapsedAbove(tls, at) ?? msg('dates-above');
   // what validators refuse and have no name for is mostly a weak key or signature
   const weak = WORDS[trustError ?? ''] === undefined && chain.map(weakness).find(Boolean);
-  if (weak) return says('weak', { weak });
+  if (weak) return msg('weak', { weak });
   const words =
-    WORDS[trustError ?? ''] ?? says('not-trusted', { trustError: trustError ?? says('unknown-reason') });
-  return chain.length === 1 && words === UNKNOWN_ISSUER ? says('alone', { words }) : words;
+    WORDS[trustError ?? ''] ?? msg('not-trusted', { trustError: trustError ?? msg('unknown-reason') });
+  return chain.length === 1 && words === UNKNOWN_ISSUER ? msg('alone', { words }) : words;
 }
 
 export const certificateValid = defineCheck({
@@ -76,12 +76,12 @@ export const certificateValid = defineCheck({
       const raw = certificateLine(tls);
       if (at.getTime() > Date.parse(leaf.notAfter))
         return failed(host, {
-          found: says('expired-on', { notAfter: leaf.notAfter.slice(0, 10), issuer: leaf.issuer }),
+          found: msg('expired-on', { notAfter: leaf.notAfter.slice(0, 10), issuer: leaf.issuer }),
           raw,
         });
       if (at.getTime() < Date.parse(leaf.notBefore))
         return failed(host, {
-          found: says('not-valid-before', { notBefore: leaf.notBefore.slice(0, 10) }),
+          found: msg('not-valid-before', { notBefore: leaf.notBefore.slice(0, 10) }),
           raw,
         });
       // judged by the dates above, so that stored evidence can be judged at another time
@@ -91,9 +91,9 @@ export const certificateValid = defineCheck({
         tls.completedChain ||
         (dated && tls.chain.length === 1 && leaf.subject !== leaf.issuer)
       )
-        return passed(host, { found: says('trusted-until', { notAfter: leaf.notAfter.slice(0, 10) }), raw });
+        return passed(host, { found: msg('trusted-until', { notAfter: leaf.notAfter.slice(0, 10) }), raw });
       return failed(host, {
-        found: says('untrusted', { why: whyUntrusted(tls, at), issuer: leaf.issuer }),
+        found: msg('untrusted', { why: whyUntrusted(tls, at), issuer: leaf.issuer }),
         raw,
       });
     });

@@ -2,11 +2,11 @@ import type { Chain } from '#core/facts/evidence';
 import { chainText } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('https.few-hops', {
+const msg = defineMessages('https.few-hops', {
   'too-many': '{redirects} redirects from {start}',
   counts: '{hopsCount} from http, {hopsCount2} from https',
 });
@@ -53,20 +53,20 @@ export const fewHops = defineCheck({
         ] as const) {
           const raw = chainText(chain);
           if (chain.error?.code === 'redirect-loop' || chain.error?.code === 'too-many-redirects')
-            return failed(h.host, { found: seen(chain.error.message), raw });
+            return failed(h.host, { found: verbatim(chain.error.message), raw });
           if (chain.end === 'error') continue;
           const { redirects, language: chose } = hopsOf(chain);
           if (redirects > most + (chose ? language! : 0))
             return failed(h.host, {
-              found: says('too-many', { redirects, start: chain.start }),
+              found: msg('too-many', { redirects, start: chain.start }),
               expected: `${most + (chose ? language! : 0)}`,
               raw,
             });
         }
         if (h.http.end === 'error' && h.https.end === 'error')
-          return unsure(h.host, seen(h.https.error?.message) ?? saysOfAll('no-answer'));
+          return unsure(h.host, verbatim(h.https.error?.message) ?? commonMessage('no-answer'));
         return passed(h.host, {
-          found: says('counts', { hopsCount: h.http.hops.length - 1, hopsCount2: h.https.hops.length - 1 }),
+          found: msg('counts', { hopsCount: h.http.hops.length - 1, hopsCount2: h.https.hops.length - 1 }),
         });
       },
       { expected: `at most ${http} redirects from http, ${https} from https` },

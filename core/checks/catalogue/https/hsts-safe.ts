@@ -2,11 +2,11 @@ import { finalStatus, headerValues } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed, unsure, untested } from '#core/checks/kit/judgement';
 import { headerRecipe } from '#core/recipes/web-server';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('https.hsts-safe', {
+const msg = defineMessages('https.hsts-safe', {
   'no-host-claims-subdomains': 'no host claims its subdomains',
   'subdomains-unknown': 'the brief does not say which subdomains there are',
   'answers-over-https': 'answers over https',
@@ -32,7 +32,7 @@ export const hstsSafe = defineCheck({
         .map((x) => ({ host: h.host, value: headerValues(x, 'strict-transport-security')[0] })),
     );
     const wide = set.filter((s) => s.value && /(?:^|;)\s*includeSubDomains\s*(?:;|$)/i.test(s.value));
-    if (!wide.length) return inapplicable(says('no-host-claims-subdomains'));
+    if (!wide.length) return inapplicable(msg('no-host-claims-subdomains'));
     // a host further down is claimed by each of those above it
     const claimOn = (name: string) => wide.find((w) => name === w.host || name.endsWith(`.${w.host}`));
     const known = (brief.knownSubdomains ?? []).flatMap((host) => {
@@ -41,18 +41,18 @@ export const hstsSafe = defineCheck({
     });
     if (!known.length)
       return brief.notWanted?.knownSubdomains
-        ? inapplicable(saysOfAll('not-wanted', { reason: brief.notWanted.knownSubdomains }))
-        : untested(says('subdomains-unknown'), 'knownSubdomains');
+        ? inapplicable(commonMessage('not-wanted', { reason: brief.notWanted.knownSubdomains }))
+        : untested(msg('subdomains-unknown'), 'knownSubdomains');
     return overPlaces(
       context,
       known.map(({ host, raw }) => {
         const chain = evidence.subdomains.find((s) => s.host === host)?.chain;
-        if (!chain) return unsure(host, saysOfAll('not-asked'));
+        if (!chain) return unsure(host, commonMessage('not-asked'));
         if (finalStatus(chain) !== undefined || chain.hops[0]?.status !== undefined)
-          return passed(host, { found: says('answers-over-https') });
+          return passed(host, { found: msg('answers-over-https') });
         return chain.error?.code === 'timeout'
-          ? unsure(host, seen(chain.error.message), { raw })
-          : failed(host, { found: seen(chain.error?.message) ?? saysOfAll('no-answer'), raw });
+          ? unsure(host, verbatim(chain.error.message), { raw })
+          : failed(host, { found: verbatim(chain.error?.message) ?? commonMessage('no-answer'), raw });
       }),
       { expected: `https on every known subdomain of ${wide.map((w) => w.host).join(' and ')}` },
     );

@@ -3,9 +3,9 @@ import { restsOn } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { headerRecipe } from '#core/recipes/web-server';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('https.hsts', {
+const msg = defineMessages('https.hsts', {
   'no-strict-transport-security': 'no Strict-Transport-Security',
   'no-usable-max-age': 'no usable max-age',
   'max-age': 'max-age {age}',
@@ -46,12 +46,12 @@ export const hsts = defineCheck({
           return unsure(h.host, restsOn(answer?.error ?? h.tls.error, context.view));
         // RFC 6797 8.1: only the first header field counts
         const value = headerValues(answer, 'strict-transport-security')[0];
-        if (value === undefined) return failed(h.host, { found: says('no-strict-transport-security') });
+        if (value === undefined) return failed(h.host, { found: msg('no-strict-transport-security') });
         const age = hstsMaxAge(value);
         const raw = `Strict-Transport-Security: ${value}`;
-        if (age === null) return failed(h.host, { found: says('no-usable-max-age'), raw });
+        if (age === null) return failed(h.host, { found: msg('no-usable-max-age'), raw });
         return (age >= parameters.seconds ? passed : failed)(h.host, {
-          found: says('max-age', { age }),
+          found: msg('max-age', { age }),
           raw,
         });
       },

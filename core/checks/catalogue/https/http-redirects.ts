@@ -2,11 +2,11 @@ import { headerValues } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { httpsRedirect } from '#core/recipes/web-server';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('https.http-redirects', {
+const msg = defineMessages('https.http-redirects', {
   'port-closed': 'nothing answers on port 80',
   'stays-on-http': '{url} answers {status} without TLS',
 });
@@ -30,17 +30,17 @@ export const httpRedirects = defineCheck({
         : undefined;
       if (first?.status === undefined) {
         const error = first?.error ?? h.http.error;
-        if (error?.code === 'refused') return failed(h.host, { found: says('port-closed') });
-        return unsure(h.host, seen(error?.message) ?? saysOfAll('no-answer'));
+        if (error?.code === 'refused') return failed(h.host, { found: msg('port-closed') });
+        return unsure(h.host, verbatim(error?.message) ?? commonMessage('no-answer'));
       }
       const secure = h.http.hops.find((x) => x.url.startsWith('https:'));
-      if (secure) return passed(h.host, { found: seen(secure.url), raw });
+      if (secure) return passed(h.host, { found: verbatim(secure.url), raw });
       if ([401, 403, 429, 503].includes(first.status))
-        return unsure(h.host, saysOfAll('refused', { status: first.status }), { raw });
+        return unsure(h.host, commonMessage('refused', { status: first.status }), { raw });
       return failed(h.host, {
-        found: says('stays-on-http', {
+        found: msg('stays-on-http', {
           url: h.http.hops.at(-1)!.url,
-          status: h.http.hops.at(-1)!.status ?? saysOfAll('nothing'),
+          status: h.http.hops.at(-1)!.status ?? commonMessage('nothing'),
         }),
         raw,
       });

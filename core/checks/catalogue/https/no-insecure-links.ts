@@ -1,9 +1,9 @@
 import { hostOf } from '#core/extract/address';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('https.no-insecure-links', {
+const msg = defineMessages('https.no-insecure-links', {
   canonical: 'canonical {href}',
   'og-url': 'og:url {content}',
   'form-to': 'form to {action}',
@@ -37,19 +37,19 @@ export const noInsecureLinks = defineCheck({
       const f = page.facts;
       const canonical = page.canonicals.find((l) => own(l.href));
       if (canonical)
-        return failed(page.url, { found: says('canonical', { href: canonical.href }), raw: canonical.raw });
+        return failed(page.url, { found: msg('canonical', { href: canonical.href }), raw: canonical.raw });
       const meta = page.openGraph('og:url');
       if (own(meta?.content))
-        return failed(page.url, { found: says('og-url', { content: meta!.content }), raw: meta!.raw });
+        return failed(page.url, { found: msg('og-url', { content: meta!.content }), raw: meta!.raw });
       const form = f.forms.flatMap((x) => [x, ...(x.formActions ?? [])]).find((x) => own(x.action));
-      if (form) return failed(page.url, { found: says('form-to', { action: form.action }), raw: form.raw });
+      if (form) return failed(page.url, { found: msg('form-to', { action: form.action }), raw: form.raw });
       // a page that came over https names itself by http only where it leads away
       const links = page.url.startsWith('http:')
         ? f.anchors.filter((a) => own(page.target(a.href)))
         : page.linksAway.filter((l) => own(l.url)).map((l) => l.anchor);
       if (links.length)
         return failed(page.url, {
-          found: says('links', {
+          found: msg('links', {
             href: links[0]!.href,
             several: links.length > 1 ? 'yes' : 'no',
             linksCount: links.length > 1 ? links.length - 1 : undefined,
@@ -59,7 +59,7 @@ export const noInsecureLinks = defineCheck({
       const inMap = listed.find((l) => l.loc.replace('http:', 'https:') === page.url);
       return inMap
         ? failed(page.url, {
-            found: says('in-sitemap', { loc: inMap.loc, map: inMap.map }),
+            found: msg('in-sitemap', { loc: inMap.loc, map: inMap.map }),
             raw: `<loc>${inMap.loc}</loc>`,
           })
         : page.passed;

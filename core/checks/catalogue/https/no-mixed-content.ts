@@ -2,9 +2,9 @@ import { normaliseUrl } from '#core/extract/address';
 import { headerValues, lastAnswer, type Evidence } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('https.no-mixed-content', {
+const msg = defineMessages('https.no-mixed-content', {
   upgraded: 'upgraded by the page’s policy',
   loads: '{url}{several, select, yes { and {badCount} more} other {}}',
 });
@@ -64,9 +64,9 @@ export const noMixedContent = defineCheck({
         headerValues(page.answer, 'content-security-policy').some(upgrades) ||
         page.facts.metas.some((m) => m.httpEquiv === 'content-security-policy' && upgrades(m.content))
       )
-        return passed(page.url, { found: says('upgraded') });
+        return passed(page.url, { found: msg('upgraded') });
       return failed(page.url, {
-        found: says('loads', {
+        found: msg('loads', {
           url: bad[0]!.url,
           several: bad.length > 1 ? 'yes' : 'no',
           badCount: bad.length > 1 ? bad.length - 1 : undefined,

@@ -1,8 +1,8 @@
 import { headerValues, lastAnswer } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
 /** Headers that name software. */
 const HEADERS = ['Server', 'X-Powered-By', 'X-AspNet-Version', 'X-AspNetMvc-Version', 'X-Generator'];
@@ -28,20 +28,21 @@ export const noVersionLeak = defineCheck({
       const answers = [...h.https.hops, ...h.http.hops].filter(
         (x) => x.status !== undefined && new URL(x.url).hostname === h.host,
       );
-      if (!answers.length) return unsure(h.host, seen(h.https.error?.message) ?? saysOfAll('no-answer'));
+      if (!answers.length)
+        return unsure(h.host, verbatim(h.https.error?.message) ?? commonMessage('no-answer'));
       for (const x of answers)
         for (const name of HEADERS)
           for (const value of headerValues(x, name))
             if ((name === 'X-Generator' ? GENERATOR : VERSION).test(value))
-              return failed(h.host, { found: seen(value), raw: `${name}: ${value}` });
+              return failed(h.host, { found: verbatim(value), raw: `${name}: ${value}` });
       const page =
         view.home && new URL(lastAnswer(view.home.evidence.chain)?.url ?? view.home.url).hostname === h.host
           ? view.home
           : undefined;
       const generator = page?.facts.metas.find((m) => m.name === 'generator' && GENERATOR.test(m.content));
       return generator
-        ? failed(h.host, { found: seen(generator.content), raw: generator.raw })
-        : passed(h.host, { found: seen(headerValues(answers[0], 'server')[0]) });
+        ? failed(h.host, { found: verbatim(generator.content), raw: generator.raw })
+        : passed(h.host, { found: verbatim(headerValues(answers[0], 'server')[0]) });
     });
   },
   recipe: () => ({

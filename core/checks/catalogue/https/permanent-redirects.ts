@@ -2,7 +2,7 @@ import { headerValues } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overHosts, passed } from '#core/checks/kit/judgement';
 import { httpsRedirect } from '#core/recipes/web-server';
-import { seen } from '#core/facts/said';
+import { verbatim } from '#core/facts/message';
 
 export const permanentRedirects = defineCheck({
   id: 'https.permanent-redirects',
@@ -29,7 +29,7 @@ export const permanentRedirects = defineCheck({
       const bad = steps.find((s) => s.status !== 301 && s.status !== 308);
       const shown = bad ?? steps[0]!;
       return (bad ? failed : passed)(h.host, {
-        found: seen(String(shown.status)),
+        found: verbatim(String(shown.status)),
         raw: [`HTTP ${shown.status}`, ...headerValues(shown, 'location').map((v) => `Location: ${v}`)].join(
           '\n',
         ),

@@ -3,11 +3,11 @@ import { restsOn } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { headerRecipe } from '#core/recipes/web-server';
-import type { Said } from '#core/facts/said';
-import { sentences } from '#core/text/sentences';
-import { together } from '#core/text/says';
+import type { Message } from '#core/facts/message';
+import { defineMessages } from '#core/text/messages';
+import { joinMessages } from '#core/text/common-messages';
 
-const says = sentences('https.protective-headers', {
+const msg = defineMessages('https.protective-headers', {
   'no-nosniff': 'no X-Content-Type-Options: nosniff',
   'nosniff-twice': 'X-Content-Type-Options twice',
   'frames-open': 'neither frame-ancestors nor X-Frame-Options',
@@ -17,22 +17,22 @@ const says = sentences('https.protective-headers', {
 });
 
 /** What is missing or said in two places, in words. */
-function lacking(answer: Exchange): Said[] {
-  const out: Said[] = [];
+function lacking(answer: Exchange): Message[] {
+  const out: Message[] = [];
   const sniff = headerValues(answer, 'x-content-type-options');
-  if (!sniff.some((v) => /^\s*nosniff/i.test(v))) out.push(says('no-nosniff'));
-  else if (sniff.length > 1) out.push(says('nosniff-twice'));
+  if (!sniff.some((v) => /^\s*nosniff/i.test(v))) out.push(msg('no-nosniff'));
+  else if (sniff.length > 1) out.push(msg('nosniff-twice'));
   const policies = headerValues(answer, 'content-security-policy');
   const ancestors = policies.filter((p) => /(?:^|[;,])\s*frame-ancestors\s/i.test(p));
   const frame = headerValues(answer, 'x-frame-options');
   if (!ancestors.length && !frame.some((v) => /^\s*(?:deny|sameorigin)\s*$/i.test(v)))
-    out.push(says('frames-open'));
-  else if (frame.length > 1 || ancestors.length > 1) out.push(says('frames-twice'));
+    out.push(msg('frames-open'));
+  else if (frame.length > 1 || ancestors.length > 1) out.push(msg('frames-twice'));
   const referrer = headerValues(answer, 'referrer-policy');
   // the last word that is known counts (Referrer Policy, 8.1); no header at all gives the safe default of
   // today's browsers
-  if (referrer.some((v) => /(?:^|,)\s*unsafe-url\s*$/i.test(v))) out.push(says('unsafe-referrer'));
-  else if (referrer.length > 1) out.push(says('referrer-twice'));
+  if (referrer.some((v) => /(?:^|,)\s*unsafe-url\s*$/i.test(v))) out.push(msg('unsafe-referrer'));
+  else if (referrer.length > 1) out.push(msg('referrer-twice'));
   return out;
 }
 
@@ -64,7 +64,7 @@ export const protectiveHeaders = defineCheck({
         .map(([n, v]) => `${n}: ${v}`)
         .join('\n');
       return faults.length
-        ? failed(h.host, { found: together(faults), raw: raw || undefined })
+        ? failed(h.host, { found: joinMessages(faults), raw: raw || undefined })
         : passed(h.host, { raw });
     });
   },

@@ -1,11 +1,11 @@
 import { restsOn } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll, allOf } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage, andList } from '#core/text/common-messages';
 
-const says = sentences('https.protocol', {
+const msg = defineMessages('https.protocol', {
   'old-accepted': '{old} accepted{hasNewer, select, yes {} other {, nothing newer}}',
   'old-not-offered': 'TLS 1.0 and 1.1 cannot be offered from here',
 });
@@ -30,17 +30,17 @@ export const protocol = defineCheck({
         const found = [...(tls.protocol ? [tls.protocol] : []), ...old].join(', ');
         if (old.length)
           return failed(host, {
-            found: says('old-accepted', {
-              old: allOf(old.map((o) => (o === 'TLSv1' ? 'TLS 1.0' : 'TLS 1.1'))),
+            found: msg('old-accepted', {
+              old: andList(old.map((o) => (o === 'TLSv1' ? 'TLS 1.0' : 'TLS 1.1'))),
               hasNewer: tls.protocol ? 'yes' : 'no',
             }),
             raw: found,
           });
-        if (!tls.protocol) return unsure(host, restsOn(tls.error, view, saysOfAll('no-handshake')));
-        if (!/^TLSv1\.[23]$/.test(tls.protocol)) return failed(host, { found: seen(tls.protocol) });
+        if (!tls.protocol) return unsure(host, restsOn(tls.error, view, commonMessage('no-handshake')));
+        if (!/^TLSv1\.[23]$/.test(tls.protocol)) return failed(host, { found: verbatim(tls.protocol) });
         return tls.oldProtocols
-          ? passed(host, { found: seen(found) })
-          : unsure(host, says('old-not-offered'), { found: seen(found) });
+          ? passed(host, { found: verbatim(found) })
+          : unsure(host, msg('old-not-offered'), { found: verbatim(found) });
       }),
     );
   },

@@ -2,9 +2,9 @@ import { hostOf } from '#core/extract/address';
 import { headerValues } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('https.secure-cookies', {
+const msg = defineMessages('https.secure-cookies', {
   lacks:
     '{open, select, crossSite {SameSite=None without Secure} yes {without Secure} other {without HttpOnly}}{open, select, no {} other {{readable, select, yes { and HttpOnly} other {}}}}',
   'as-it-should-be': 'as it should be',
@@ -94,7 +94,7 @@ export const secureCookies = defineCheck({
         const readable = isSessionLike(c.name) && !c.httpOnly ? 'yes' : 'no';
         const isBad = open !== 'no' || readable === 'yes';
         return (isBad ? failed : passed)(`${c.name} at ${url}`, {
-          found: isBad ? says('lacks', { open, readable }) : says('as-it-should-be'),
+          found: isBad ? msg('lacks', { open, readable }) : msg('as-it-should-be'),
           raw: c.raw,
         });
       }),

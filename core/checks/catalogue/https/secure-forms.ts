@@ -1,6 +1,6 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
-import { seen } from '#core/facts/said';
+import { verbatim } from '#core/facts/message';
 
 export const secureForms = defineCheck({
   id: 'https.secure-forms',
@@ -20,8 +20,8 @@ export const secureForms = defineCheck({
       const targets = page.facts.forms.flatMap((f) => [f, ...(f.formActions ?? [])]);
       const bad = targets.find((f) => f.action.startsWith('http:'));
       return bad
-        ? failed(page.url, { found: seen(bad.action), raw: bad.raw })
-        : passed(page.url, { found: seen(page.facts.forms[0]!.action) });
+        ? failed(page.url, { found: verbatim(bad.action), raw: bad.raw })
+        : passed(page.url, { found: verbatim(page.facts.forms[0]!.action) });
     }),
   recipe: (_, finding) => ({
     steps: 'Change the form’s address to https, or to a path without scheme and host.',

@@ -2,11 +2,11 @@ import { registrableDomain } from '#core/extract/address';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overSite, passed, unsure } from '#core/checks/kit/judgement';
 import { mailDomain, mailKey, OBFUSCATED } from '#core/checks/view/mail-addresses';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('identity.contact-email', {
+const msg = defineMessages('identity.contact-email', {
   'foreign-mail-link': 'a mail link to {address}',
   'address-obfuscated': 'an address is spelt out or hidden, so it cannot be compared',
   'other-addresses': 'only {list}',
@@ -48,22 +48,22 @@ export const contactEmail = defineCheck({
       return overSite(
         context,
         failed(place, {
-          found: says('foreign-mail-link', { address: foreign.address }),
+          found: msg('foreign-mail-link', { address: foreign.address }),
           raw: foreign.raw,
           adopt: { field: 'allowedEmailDomains', how: 'add', value: mailDomain(foreign.address) },
         }),
       );
     const own = all.find((a) => a.address === wantedAddress);
-    if (own) return overSite(context, passed(place, { found: seen(own.address), raw: own.raw }));
+    if (own) return overSite(context, passed(place, { found: verbatim(own.address), raw: own.raw }));
     if (pages.some((p) => OBFUSCATED.test(p.facts.text)))
-      return overSite(context, unsure(place, says('address-obfuscated')));
-    if (pages.some((p) => p.shell)) return overSite(context, unsure(place, saysOfAll('empty-shell')));
+      return overSite(context, unsure(place, msg('address-obfuscated')));
+    if (pages.some((p) => p.shell)) return overSite(context, unsure(place, commonMessage('empty-shell')));
     return overSite(
       context,
       failed(place, {
         found: all.length
-          ? says('other-addresses', { list: [...new Set(all.map((a) => a.address))].join(', ') })
-          : says('no-mail-address'),
+          ? msg('other-addresses', { list: [...new Set(all.map((a) => a.address))].join(', ') })
+          : msg('no-mail-address'),
         ...(all[0] ? { adopt: { field: 'contactEmail', how: 'set', value: all[0].address } as const } : {}),
       }),
     );

@@ -1,10 +1,10 @@
 import type { ReadPage } from '#core/checks/view/read-page';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('identity.copyright-year', {
+const msg = defineMessages('identity.copyright-year', {
   'no-year': 'no year stands beside a copyright mark',
 });
 
@@ -51,11 +51,11 @@ export const copyrightYear = defineCheck({
   judge(context) {
     const { view, at } = context;
     const newest = newestMark(view.pages);
-    if (!newest) return inapplicable(says('no-year'));
+    if (!newest) return inapplicable(msg('no-year'));
     const { year, place, raw } = newest;
     return overSite(
       context,
-      (isPresentYear(year, at) ? passed : failed)(place, { found: seen(String(year)), raw }),
+      (isPresentYear(year, at) ? passed : failed)(place, { found: verbatim(String(year)), raw }),
     );
   },
   recipe({ at, brief }) {

@@ -1,10 +1,10 @@
 import { foldLoosely } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPages, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('identity.default-author', {
+const msg = defineMessages('identity.default-author', {
   'no-default-known': 'the host profile names no default person',
 });
 
@@ -22,7 +22,7 @@ export const defaultAuthor = defineCheck({
   messages: { none: 'no page names an author' },
   judge(context) {
     const names = context.profile.defaults?.authors ?? [];
-    if (!names.length) return inapplicable(says('no-default-known'));
+    if (!names.length) return inapplicable(msg('no-default-known'));
     const bad = new Set(names.map(foldLoosely));
     return overPages(
       context,
@@ -42,8 +42,8 @@ export const defaultAuthor = defineCheck({
           bad.has(foldLoosely(s.text.replace(/^(?:by|von|par|di|por)\s+/i, ''))),
         );
         return hit
-          ? failed(page.url, { found: seen(hit.text), raw: hit.raw })
-          : passed(page.url, { found: seen(stated[0]!.text) });
+          ? failed(page.url, { found: verbatim(hit.text), raw: hit.raw })
+          : passed(page.url, { found: verbatim(stated[0]!.text) });
       },
       { expected: `nobody named ${names.join(' or ')}` },
     );

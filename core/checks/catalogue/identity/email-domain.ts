@@ -2,10 +2,10 @@ import { registrableDomain } from '#core/extract/address';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overSite, passed, untested } from '#core/checks/kit/judgement';
 import { mailDomain } from '#core/checks/view/mail-addresses';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('identity.email-domain', {
+const msg = defineMessages('identity.email-domain', {
   'preferred-host-unknown': 'the brief does not say which host is the preferred one',
 });
 
@@ -21,7 +21,7 @@ export const emailDomain = defineCheck({
   source: 'common practice; Public Suffix List',
   judge(context) {
     const { brief } = context;
-    if (!brief.preferredHost) return untested(says('preferred-host-unknown'), 'preferredHost');
+    if (!brief.preferredHost) return untested(msg('preferred-host-unknown'), 'preferredHost');
     const own = registrableDomain(brief.preferredHost) ?? brief.preferredHost;
     const domain = mailDomain(brief.contactEmail);
     const allowed = [own, ...(brief.allowedEmailDomains ?? [])];
@@ -29,7 +29,7 @@ export const emailDomain = defineCheck({
     return overSite(
       context,
       (good ? passed : failed)(brief.contactEmail, {
-        found: seen(brief.contactEmail),
+        found: verbatim(brief.contactEmail),
         ...(good ? {} : { adopt: { field: 'allowedEmailDomains', how: 'add', value: domain } as const }),
       }),
       { expected: `an address at ${allowed.join(' or ')}` },

@@ -4,11 +4,11 @@ import type { SiteView } from '#core/checks/view/site-view';
 import { chainText, redirectFault } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, EMPTY_SHELL, failed, overSite, passed, unsure } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen, type Said } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim, type Message } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('identity.home-page', {
+const msg = defineMessages('identity.home-page', {
   'sample-page': 'a sample page (“{mark}”), titled “{title}”',
   'sign-in-page': 'a sign-in page (“{mark}”), titled “{title}”',
   'post-list': 'a list of posts (“{mark}”), titled “{title}”',
@@ -25,13 +25,13 @@ const OTHER_PAGES = [
 ] as const;
 
 /** What is wrong with a home page that was read; undefined when nothing is. */
-function faultOf(home: ReadPage, view: SiteView, homeMark: string | undefined): Said | undefined {
-  const title = home.facts.titles[0]?.text ?? saysOfAll('no-title');
+function faultOf(home: ReadPage, view: SiteView, homeMark: string | undefined): Message | undefined {
+  const title = home.facts.titles[0]?.text ?? commonMessage('no-title');
   for (const [kind, code] of OTHER_PAGES) {
     const mark = view.markOn(home, kind);
-    if (mark) return says(code, { mark, title });
+    if (mark) return msg(code, { mark, title });
   }
-  if (homeMark && !home.shell && !home.words.carries(homeMark)) return says('no-mark', { homeMark, title });
+  if (homeMark && !home.shell && !home.words.carries(homeMark)) return msg('no-mark', { homeMark, title });
   return undefined;
 }
 
@@ -53,17 +53,16 @@ export const homePage = defineCheck({
     const { brief, view } = context;
     const { home, homeEvidence } = view;
     const { expected } = context.words;
-    if (!homeEvidence) return cantTell(saysOfAll('home-not-read'), { expected });
+    if (!homeEvidence) return cantTell(commonMessage('home-not-read'), { expected });
     const { chain, url: place } = homeEvidence;
     const status = finalStatus(chain);
     const circle = redirectFault(chain);
-    if (circle) return overSite(context, failed(place, { found: seen(circle), raw: chainText(chain) }));
+    if (circle) return overSite(context, failed(place, { found: verbatim(circle), raw: chainText(chain) }));
     if (status === undefined)
-      return cantTell(seen(chain.error?.message) ?? saysOfAll('home-not-read'), { expected });
-    if (!view.within(place))
-      return overSite(context, failed(place, { found: says('leads-away', { place }) }));
+      return cantTell(verbatim(chain.error?.message) ?? commonMessage('home-not-read'), { expected });
+    if (!view.within(place)) return overSite(context, failed(place, { found: msg('leads-away', { place }) }));
     if (!home || status !== 200) {
-      const found = status === 200 ? says('no-html-page') : saysOfAll('status', { status });
+      const found = status === 200 ? msg('no-html-page') : commonMessage('status', { status });
       return overSite(context, failed(place, { found }));
     }
     const fault = faultOf(home, view, brief.homeMark);
@@ -71,7 +70,7 @@ export const homePage = defineCheck({
     if (home.shell) return overSite(context, unsure(place, EMPTY_SHELL));
     return overSite(
       context,
-      passed(place, { found: seen(home.facts.titles[0]?.text) ?? saysOfAll('no-title') }),
+      passed(place, { found: verbatim(home.facts.titles[0]?.text) ?? commonMessage('no-title') }),
     );
   },
   recipe({ brief }) {

@@ -1,10 +1,10 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 import { validLanguageTag } from '#core/checks/kit/language-tag';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('identity.language', {
+const msg = defineMessages('identity.language', {
   'empty-lang': 'an empty lang',
   'no-lang': 'no lang',
   'invalid-tag': '{value} is no valid language tag',
@@ -29,17 +29,17 @@ export const language = defineCheck({
       (page) => {
         const lang = page.facts.lang;
         if (!lang || !lang.value.trim())
-          return failed(page.url, { found: lang ? says('empty-lang') : says('no-lang'), raw: lang?.raw });
+          return failed(page.url, { found: lang ? msg('empty-lang') : msg('no-lang'), raw: lang?.raw });
         const value = lang.value.trim();
         if (!validLanguageTag(value))
-          return failed(page.url, { found: says('invalid-tag', { value }), raw: lang.raw });
+          return failed(page.url, { found: msg('invalid-tag', { value }), raw: lang.raw });
         if (languages.length && !languages.includes(value.toLowerCase().split('-')[0]!))
           return failed(page.url, {
-            found: seen(value),
+            found: verbatim(value),
             raw: lang.raw,
             adopt: { field: 'languages', how: 'add', value },
           });
-        return passed(page.url, { found: seen(value), raw: lang.raw });
+        return passed(page.url, { found: verbatim(value), raw: lang.raw });
       },
       { expected: expected },
     );

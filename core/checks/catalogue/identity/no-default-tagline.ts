@@ -4,9 +4,9 @@ import { defineCheck } from '#core/checks/kit/check';
 import { intendedPaste } from '#core/checks/kit/intended-paste';
 import { failed, overPages } from '#core/checks/kit/judgement';
 import { textTag } from '#core/recipes/markup';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('identity.no-default-tagline', {
+const msg = defineMessages('identity.no-default-tagline', {
   'default-text': '“{content}”',
   'default-in-title': '“{part}” in the title',
 });
@@ -50,7 +50,7 @@ export const noDefaultTagline = defineCheck({
       for (const meta of page.facts.metas) {
         if (meta.name !== 'description' && meta.property !== 'og:description') continue;
         if (all.has(foldLoosely(meta.content)))
-          return failed(page.url, { found: says('default-text', { content: meta.content }), raw: meta.raw });
+          return failed(page.url, { found: msg('default-text', { content: meta.content }), raw: meta.raw });
       }
       // titles often end in the tagline: “Name – Just another site”
       const title = page.facts.titles[0];
@@ -59,7 +59,7 @@ export const noDefaultTagline = defineCheck({
         .slice(1)
         .find((t) => all.has(foldLoosely(t)));
       return part
-        ? failed(page.url, { found: says('default-in-title', { part }), raw: title!.raw + title!.text })
+        ? failed(page.url, { found: msg('default-in-title', { part }), raw: title!.raw + title!.text })
         : page.passed;
     });
   },

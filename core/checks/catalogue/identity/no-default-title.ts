@@ -4,7 +4,7 @@ import { FOLDED_DEFAULTS, madeTitle } from '#core/checks/kit/page-titles';
 import { defineCheck } from '#core/checks/kit/check';
 import { intendedPaste } from '#core/checks/kit/intended-paste';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
-import { seen } from '#core/facts/said';
+import { verbatim } from '#core/facts/message';
 
 /** Titles that are nobody’s own, folded. */
 export const defaultTitles = (profile: HostProfile | undefined): ReadonlySet<string> =>
@@ -27,7 +27,7 @@ export const noDefaultTitle = defineCheck({
       const title = page.facts.titles[0];
       if (!title?.text) return null;
       return (defaults.has(foldLoosely(title.text)) ? failed : passed)(page.url, {
-        found: seen(title.text),
+        found: verbatim(title.text),
         raw: title.raw + title.text,
       });
     });

@@ -1,10 +1,10 @@
 import { foldLoosely } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPages } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('identity.no-host-badge', {
+const msg = defineMessages('identity.no-host-badge', {
   'brief-wants-badge': 'the brief wants the badge',
   'no-badge-known': 'the host profile knows no badge',
 });
@@ -21,9 +21,9 @@ export const noHostBadge = defineCheck({
   source: 'common practice',
   messages: { expected: 'no badge of the host' },
   judge(context) {
-    if (context.brief.badge === 'wanted') return inapplicable(says('brief-wants-badge'));
+    if (context.brief.badge === 'wanted') return inapplicable(msg('brief-wants-badge'));
     const marks = context.profile.badge ?? [];
-    if (!marks.length) return inapplicable(says('no-badge-known'));
+    if (!marks.length) return inapplicable(msg('no-badge-known'));
     return overPages(context, (page) => {
       const link = page.facts.anchors.find((a) =>
         marks.some(
@@ -32,13 +32,13 @@ export const noHostBadge = defineCheck({
       );
       if (link)
         return failed(page.url, {
-          found: seen(link.text || undefined) ?? seen(link.href),
+          found: verbatim(link.text || undefined) ?? verbatim(link.href),
           raw: link.raw,
           adopt: { field: 'badge', how: 'set', value: 'wanted' },
         });
       const mark = marks.find((m) => page.words.carries(m));
       return mark
-        ? failed(page.url, { found: seen(mark), adopt: { field: 'badge', how: 'set', value: 'wanted' } })
+        ? failed(page.url, { found: verbatim(mark), adopt: { field: 'badge', how: 'set', value: 'wanted' } })
         : page.passed;
     });
   },

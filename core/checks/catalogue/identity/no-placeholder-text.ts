@@ -5,10 +5,10 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
 import { mailDomain } from '#core/checks/view/mail-addresses';
 import { remembering } from '#core/remembering';
-import { sentences } from '#core/text/sentences';
-import { seen, type Said } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim, type Message } from '#core/facts/message';
 
-const says = sentences('identity.no-placeholder-text', {
+const msg = defineMessages('identity.no-placeholder-text', {
   'link-to': 'a link to {url}',
   'form-to': 'a form to {action}',
   'in-json-ld': '{told} in JSON-LD',
@@ -65,16 +65,16 @@ function reservedName(text: string, isOwn: (host: string) => boolean): string | 
 function reservedAddress(
   page: ReadPage,
   isNobodys: (host: string) => boolean,
-): { found: Said; raw: string } | undefined {
+): { found: Message; raw: string } | undefined {
   const link = page.linksAway.find((l) => isNobodys(l.host));
-  if (link) return { found: says('link-to', { url: link.url }), raw: link.anchor.raw };
+  if (link) return { found: msg('link-to', { url: link.url }), raw: link.anchor.raw };
   const mail = page.mailAddresses.find((a) => isNobodys(mailDomain(a.address)));
-  if (mail) return { found: seen(mail.address), raw: mail.raw };
+  if (mail) return { found: verbatim(mail.address), raw: mail.raw };
   const form = page.facts.forms.find((f) => !page.isOwn(f.action) && isNobodys(page.hostIn(f.action)));
-  if (form) return { found: says('form-to', { action: form.action }), raw: form.raw };
+  if (form) return { found: msg('form-to', { action: form.action }), raw: form.raw };
   for (const { addresses = [] } of page.facts.jsonLd) {
     const told = addresses.find((a) => isNobodys(page.hostIn(a)));
-    if (told !== undefined) return { found: says('in-json-ld', { told }), raw: told };
+    if (told !== undefined) return { found: msg('in-json-ld', { told }), raw: told };
   }
   return undefined;
 }
@@ -127,7 +127,7 @@ export const noPlaceholderText = defineCheck({
       }
       const at = (found ? text : page.words.folded).indexOf(hit);
       return failed(page.url, {
-        found: says('filler', { hit }),
+        found: msg('filler', { hit }),
         raw: page.facts.text.slice(Math.max(0, at - 60), at + hit.length + 60),
       });
     });

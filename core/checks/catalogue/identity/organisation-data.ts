@@ -3,11 +3,11 @@ import { hostOf, normaliseUrl } from '#core/extract/address';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { isOrganisation, nodesOf, organisationType } from './structured-nodes';
-import { sentences } from '#core/text/sentences';
-import { seen, type Said } from '#core/facts/said';
-import { saysOfAll, allOf } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim, type Message } from '#core/facts/message';
+import { commonMessage, andList } from '#core/text/common-messages';
 
-const says = sentences('identity.organisation-data', {
+const msg = defineMessages('identity.organisation-data', {
   'no-organization': 'no Organization',
   'foreign-url': '{node} url is {url}',
   'node-lacks': '{node} without {lacking}',
@@ -31,10 +31,10 @@ function faultOf(
   return own ? undefined : { lacking: ['url'], url };
 }
 
-const faultSaid = (node: JsonLdNode, { lacking, url }: NodeFault): Said =>
+const faultSaid = (node: JsonLdNode, { lacking, url }: NodeFault): Message =>
   url === undefined
-    ? says('node-lacks', { node: labelOf(node), lacking: allOf(lacking) })
-    : says('foreign-url', { node: labelOf(node), url });
+    ? msg('node-lacks', { node: labelOf(node), lacking: andList(lacking) })
+    : msg('foreign-url', { node: labelOf(node), url });
 
 /** A node by the type that makes it an organisation, and its name. */
 function labelOf(node: JsonLdNode): string {
@@ -57,13 +57,13 @@ export const organisationData = defineCheck({
     const { view, brief, situation } = context;
     const host = brief.preferredHost ?? view.preferredHost;
     const expected = `an Organization with name, logo and url https://${host}/`;
-    if (!view.home) return cantTell(saysOfAll('home-not-read'), { expected });
+    if (!view.home) return cantTell(commonMessage('home-not-read'), { expected });
     const found = nodesOf(view.home).filter(isOrganisation);
     // before the launch the environment's own host is not yet the preferred one
     const isOwnHost = (name: string): boolean =>
       name === host || (situation === 'staging' && view.siteHosts.has(name));
     if (!found.length)
-      return overSite(context, failed(view.home.url, { found: says('no-organization') }), { expected });
+      return overSite(context, failed(view.home.url, { found: msg('no-organization') }), { expected });
     const judged = found.map((node) => ({ node, fault: faultOf(node, view.home!.url, isOwnHost) }));
     const good = judged.find((j) => j.fault === undefined);
     // the node that lacks least is the one that is meant
@@ -74,7 +74,7 @@ export const organisationData = defineCheck({
     return overSite(
       context,
       good
-        ? passed(view.home.url, { found: seen(labelOf(good.node)), raw })
+        ? passed(view.home.url, { found: verbatim(labelOf(good.node)), raw })
         : failed(view.home.url, {
             found: faultSaid(nearest.node, nearest.fault!),
             raw,

@@ -2,10 +2,10 @@ import { parsePhoneNumberFromString } from 'libphonenumber-js/min';
 import { decodeSafely } from '#core/extract/address';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overSite, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('identity.phone', {
+const msg = defineMessages('identity.phone', {
   'other-numbers': 'only {list}',
   'no-phone-number': 'no phone number',
 });
@@ -67,7 +67,7 @@ export const phone = defineCheck({
       for (const text of given.slice(0, 200)) {
         const found = e164(text, goal);
         if (found === goal)
-          return overSite(context, passed(page.url, { found: seen(text.trim()) }), { expected: goal });
+          return overSite(context, passed(page.url, { found: verbatim(text.trim()) }), { expected: goal });
         if (found) others.add(found);
       }
     }
@@ -75,8 +75,8 @@ export const phone = defineCheck({
       context,
       failed(view.home?.url ?? view.evidence.target.url, {
         found: others.size
-          ? says('other-numbers', { list: [...others].slice(0, 3).join(', ') })
-          : says('no-phone-number'),
+          ? msg('other-numbers', { list: [...others].slice(0, 3).join(', ') })
+          : msg('no-phone-number'),
         ...(others.size ? { adopt: { field: 'phone', how: 'set', value: [...others][0] } as const } : {}),
       }),
       { expected: goal },

@@ -1,7 +1,7 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
 import { mailKey } from '#core/checks/view/mail-addresses';
-import { seen } from '#core/facts/said';
+import { verbatim } from '#core/facts/message';
 
 export const privateAddresses = defineCheck({
   id: 'identity.private-addresses',
@@ -22,7 +22,7 @@ export const privateAddresses = defineCheck({
     const secret = new Set(context.brief.privateEmails.map(mailKey));
     return overPages(context, (page) => {
       const hit = page.mailAddresses.find((a) => secret.has(a.address));
-      return hit ? failed(page.url, { found: seen(hit.address), raw: hit.raw }) : page.passed;
+      return hit ? failed(page.url, { found: verbatim(hit.address), raw: hit.raw }) : page.passed;
     });
   },
   recipe({ brief }) {

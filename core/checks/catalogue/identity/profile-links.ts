@@ -3,10 +3,10 @@ import { ownerOf } from '#core/facts/agency-book';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 import { remembering } from '#core/remembering';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('identity.profile-links', {
+const msg = defineMessages('identity.profile-links', {
   'strange-profile':
     '{href}{hasOwner, select, yes {, the profile of {owner}} other {{isFrontPage, select, yes {, the network’s own front page} other {}}}}',
 });
@@ -58,12 +58,12 @@ export const profileLinks = defineCheck({
             return k === g || k.startsWith(`${g}/`);
           }),
       );
-      if (!strange) return passed(page.url, { found: seen(found[0]!.href), raw: found[0]!.raw });
+      if (!strange) return passed(page.url, { found: verbatim(found[0]!.href), raw: found[0]!.raw });
       const owner =
         ownerOf(context.book, 'profileLinks', strange.href.replace(/\/$/, '')) ??
         ownerOf(context.book, 'profileLinks', strange.href);
       return failed(page.url, {
-        found: says('strange-profile', {
+        found: msg('strange-profile', {
           href: strange.href,
           hasOwner: owner ? 'yes' : 'no',
           owner: owner ? owner : undefined,

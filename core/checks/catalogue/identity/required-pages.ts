@@ -5,11 +5,11 @@ import { refuses } from '#core/checks/kit/chains';
 import { finalStatus, type PageEvidence } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('identity.required-pages', {
+const msg = defineMessages('identity.required-pages', {
   'leads-to-home': 'leads to the home page',
   'linked-200': 'linked, 200{leads, select, yes {, leads to {url}} other {}}',
   'not-linked-from-home-page':
@@ -29,14 +29,14 @@ interface Required {
 function judgePage(path: string, url: string, { page, home, linked, expected }: Required): PlaceResult {
   const status = finalStatus(page.chain);
   if (status === undefined)
-    return unsure(path, seen(page.chain.error?.message) ?? saysOfAll('no-answer'), { expected });
-  if (refuses(status)) return unsure(path, saysOfAll('refused', { status }), { expected });
-  if (status !== 200) return failed(path, { found: saysOfAll('status', { status }) });
-  if (page.url === home.url && url !== home.url) return failed(path, { found: says('leads-to-home') });
+    return unsure(path, verbatim(page.chain.error?.message) ?? commonMessage('no-answer'), { expected });
+  if (refuses(status)) return unsure(path, commonMessage('refused', { status }), { expected });
+  if (status !== 200) return failed(path, { found: commonMessage('status', { status }) });
+  if (page.url === home.url && url !== home.url) return failed(path, { found: msg('leads-to-home') });
   const leadsTo = { leads: page.url === url ? 'no' : 'yes', url: page.url };
   return linked.has(url) || linked.has(page.url) || page.url === home.url
-    ? passed(path, { found: says('linked-200', leadsTo) })
-    : failed(path, { found: says('not-linked-from-home-page', leadsTo) });
+    ? passed(path, { found: msg('linked-200', leadsTo) })
+    : failed(path, { found: msg('not-linked-from-home-page', leadsTo) });
 }
 
 export const requiredPages = defineCheck({
@@ -55,7 +55,7 @@ export const requiredPages = defineCheck({
     const { brief, view, evidence } = context;
     const { expected } = context.words;
     const home = view.home;
-    if (!home) return cantTell(saysOfAll('home-not-read'), { expected });
+    if (!home) return cantTell(commonMessage('home-not-read'), { expected });
     const linked = new Set(home.facts.anchors.map((a) => home.target(a.href)));
     const base = evidence.target.kind === 'before' ? evidence.target.url : home.url;
     return overPlaces(
@@ -64,7 +64,7 @@ export const requiredPages = defineCheck({
         const url =
           normaliseUrl(evidence.target.kind === 'before' ? path.replace(/^\//, '') : path, base) ?? path;
         const page = view.asked.get(url);
-        if (!page) return unsure(path, says('page-not-read'), { expected });
+        if (!page) return unsure(path, msg('page-not-read'), { expected });
         return judgePage(path, url, { page, home, linked, expected });
       }),
     );

@@ -3,11 +3,11 @@ import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { isOrganisation, nodesOf } from './structured-nodes';
 import { escapeText } from '#core/recipes/markup';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('identity.site-name', {
+const msg = defineMessages('identity.site-name', {
   'other-name': '“{text}” in {from}',
   'no-name': 'neither og:site_name nor JSON-LD with a name',
 });
@@ -28,7 +28,7 @@ export const siteName = defineCheck({
     const { brief, view } = context;
     const { expected } = context.words;
     const home = view.home;
-    if (!home) return cantTell(saysOfAll('home-not-read'), { expected });
+    if (!home) return cantTell(commonMessage('home-not-read'), { expected });
     const meta = home.openGraph('og:site_name');
     const nodes = nodesOf(home).filter(
       (n) => n.name && (n.types.some((t) => /WebSite$/.test(t)) || isOrganisation(n)),
@@ -45,13 +45,13 @@ export const siteName = defineCheck({
     const hit = stated.find((s) => same(s.text));
     const other = stated.find((s) => !same(s.text));
     if (hit)
-      return overSite(context, passed(home.url, { found: seen(hit.text), raw: hit.raw }), {
+      return overSite(context, passed(home.url, { found: verbatim(hit.text), raw: hit.raw }), {
         ...(other ? { notes: [`${other.from} says “${other.text}”.`] } : {}),
       });
     return overSite(
       context,
       failed(home.url, {
-        found: other ? says('other-name', { text: other.text, from: other.from }) : says('no-name'),
+        found: other ? msg('other-name', { text: other.text, from: other.from }) : msg('no-name'),
         raw: other?.raw,
         ...(other ? { adopt: { field: 'name', how: 'set', value: foldSpace(other.text) } as const } : {}),
       }),

@@ -1,11 +1,11 @@
 import { formatHex, parse } from 'culori';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('identity.theme-colour', {
+const msg = defineMessages('identity.theme-colour', {
   'no-theme-colour': 'no theme colour',
 });
 
@@ -34,7 +34,7 @@ export const themeColour = defineCheck({
   judge(context) {
     const { brief, view, evidence } = context;
     const { expected } = context.words;
-    if (!view.home) return cantTell(saysOfAll('home-not-read'), { expected });
+    if (!view.home) return cantTell(commonMessage('home-not-read'), { expected });
     const good = new Set(brief.colours.map((c) => hexColour(c.value)));
     const metas = view.home.facts.metas
       .filter((m) => m.name === 'theme-color')
@@ -45,7 +45,7 @@ export const themeColour = defineCheck({
       : manifest
         ? [{ text: manifest, raw: `"theme_color": ${JSON.stringify(manifest)}` }]
         : [];
-    if (!stated.length) return overSite(context, failed(view.home.url, { found: says('no-theme-colour') }));
+    if (!stated.length) return overSite(context, failed(view.home.url, { found: msg('no-theme-colour') }));
     // several may stand there for light and dark; one of the client's is enough
     const hit = stated.find((s) => {
       const hex = hexColour(s.text);
@@ -55,9 +55,9 @@ export const themeColour = defineCheck({
     return overSite(
       context,
       hit
-        ? passed(view.home.url, { found: seen(hit.text), raw: hit.raw })
+        ? passed(view.home.url, { found: verbatim(hit.text), raw: hit.raw })
         : failed(view.home.url, {
-            found: seen(stated[0]!.text),
+            found: verbatim(stated[0]!.text),
             raw: stated[0]!.raw,
             ...(hex
               ? { adopt: { field: 'colours', how: 'add', value: { role: 'theme', value: hex } } as const }

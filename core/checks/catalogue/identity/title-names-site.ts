@@ -3,8 +3,8 @@ import { namesSite } from '#core/checks/kit/site-name';
 import { defineCheck } from '#core/checks/kit/check';
 import { intendedFor } from '#core/checks/kit/intended-paste';
 import { failed, overSite, passed } from '#core/checks/kit/judgement';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
 export const titleNamesSite = defineCheck({
   id: 'identity.title-names-site',
@@ -22,11 +22,11 @@ export const titleNamesSite = defineCheck({
     const home = view.home;
     const title = home?.facts.titles[0];
     const place = home?.url ?? view.evidence.target.url;
-    if (!title) return overSite(context, failed(place, { found: saysOfAll('no-title') }));
+    if (!title) return overSite(context, failed(place, { found: commonMessage('no-title') }));
     const good = namesSite(title.text, brief.name);
     return overSite(
       context,
-      (good ? passed : failed)(place, { found: seen(title.text), raw: title.raw + title.text }),
+      (good ? passed : failed)(place, { found: verbatim(title.text), raw: title.raw + title.text }),
     );
   },
   recipe(context) {

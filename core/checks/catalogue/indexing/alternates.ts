@@ -4,11 +4,11 @@ import { normaliseUrl } from '#core/extract/address';
 import { validLanguageTag } from '#core/checks/kit/language-tag';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('indexing.alternates', {
+const msg = defineMessages('indexing.alternates', {
   'invalid-tag': 'hreflang “{hreflang}” is no valid language tag',
   'target-status': '{url} answers {status}',
   'does-not-point-back': '{url} does not point back',
@@ -37,22 +37,25 @@ export const alternates = defineCheck({
         const valid = link.hreflang!.toLowerCase() === 'x-default' || validLanguageTag(link.hreflang!);
         if (!valid)
           return failed(page.url, {
-            found: says('invalid-tag', { hreflang: link.hreflang }),
+            found: msg('invalid-tag', { hreflang: link.hreflang }),
             raw: link.raw,
           });
         const url = normaliseUrl(link.href);
         if (!url || link.relative)
-          return failed(page.url, { found: saysOfAll('not-absolute', { given: link.href }), raw: link.raw });
+          return failed(page.url, {
+            found: commonMessage('not-absolute', { given: link.href }),
+            raw: link.raw,
+          });
         const other = view.byUrl.get(url);
         const answer = view.asked.get(url);
         const status = answer && finalStatus(answer.chain);
         if (status !== undefined && status >= 400 && status < 500 && !refuses(status))
-          return failed(page.url, { found: says('target-status', { url, status }), raw: link.raw });
+          return failed(page.url, { found: msg('target-status', { url, status }), raw: link.raw });
         if (!other || other === page) continue;
         if (!other.alternates.some((l) => normaliseUrl(l.href) === page.url))
-          return failed(page.url, { found: says('does-not-point-back', { url }), raw: link.raw });
+          return failed(page.url, { found: msg('does-not-point-back', { url }), raw: link.raw });
       }
-      return passed(page.url, { found: seen(links.map((l) => l.hreflang).join(', ')) });
+      return passed(page.url, { found: verbatim(links.map((l) => l.hreflang).join(', ')) });
     });
   },
   recipe: (_, finding) => ({

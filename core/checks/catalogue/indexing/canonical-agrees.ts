@@ -4,11 +4,11 @@ import { noIndexCharge } from './wanted-pages';
 import { canonicalRecipe } from './canonical-recipe';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed, unsure } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen, type Said } from '#core/facts/said';
-import { restingOn, saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim, type Message } from '#core/facts/message';
+import { restsOnCheck, commonMessage } from '#core/text/common-messages';
 
-const says = sentences('indexing.canonical-agrees', {
+const msg = defineMessages('indexing.canonical-agrees', {
   itself: 'itself',
   'target-not-read': '{target} was not read',
   'target-answers': '{target} answers {status}',
@@ -19,17 +19,17 @@ const says = sentences('indexing.canonical-agrees', {
 });
 
 /** A canonical that names another page: what is wrong with it; undefined when nothing is. */
-function faultOf(target: string, other: PageEvidence, goal: ReadPage | undefined): Said | undefined {
+function faultOf(target: string, other: PageEvidence, goal: ReadPage | undefined): Message | undefined {
   const status = finalStatus(other.chain);
   if (status !== 200)
-    return says('target-answers', {
+    return msg('target-answers', {
       target,
-      status: status ?? other.chain.error?.message ?? saysOfAll('nothing'),
+      status: status ?? other.chain.error?.message ?? commonMessage('nothing'),
     });
-  if (other.url !== target) return says('target-leads-on', { target, url: other.url });
-  if (goal?.keptOut) return says('target-noindex', { target });
+  if (other.url !== target) return msg('target-leads-on', { target, url: other.url });
+  if (goal?.keptOut) return msg('target-noindex', { target });
   const onward = goal?.canonical;
-  return onward && onward !== target ? says('target-names-another', { target, onward }) : undefined;
+  return onward && onward !== target ? msg('target-names-another', { target, onward }) : undefined;
 }
 
 export const canonicalAgrees = defineCheck({
@@ -53,20 +53,20 @@ export const canonicalAgrees = defineCheck({
       const target = page.canonical;
       if (!link || !target) return null;
       const { raw } = link;
-      if (target === page.url) return page.keptOut ? null : passed(page.url, { found: says('itself'), raw });
+      if (target === page.url) return page.keptOut ? null : passed(page.url, { found: msg('itself'), raw });
       const other = view.asked.get(target);
       if (!other) {
         const isUnread = view.within(target) && !evidence.unread.includes(target);
-        return isUnread ? unsure(page.url, says('target-not-read', { target })) : null;
+        return isUnread ? unsure(page.url, msg('target-not-read', { target })) : null;
       }
       const goal = view.byUrl.get(target);
       const charge = goal?.keptOut && noIndexCharge(goal, brief, view.inSitemap);
-      if (charge) return unsure(page.url, restingOn(charge, says('target-noindex', { target })), { raw });
+      if (charge) return unsure(page.url, restsOnCheck(charge, msg('target-noindex', { target })), { raw });
       const fault = faultOf(target, other, goal);
       if (fault) return failed(page.url, { found: fault, raw });
       return goal
-        ? passed(page.url, { found: seen(target), raw })
-        : unsure(page.url, says('target-no-page', { target }));
+        ? passed(page.url, { found: verbatim(target), raw })
+        : unsure(page.url, msg('target-no-page', { target }));
     });
   },
   recipe: ({ view }, finding) => ({

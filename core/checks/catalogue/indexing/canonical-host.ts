@@ -1,10 +1,10 @@
 import { hostOf } from '#core/extract/address';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('indexing.canonical-host', {
+const msg = defineMessages('indexing.canonical-host', {
   'no-address': 'no address: {href}',
   staging: 'staging: {url}',
 });
@@ -36,14 +36,13 @@ export const canonicalHost = defineCheck({
         if (!links.length) return null;
         for (const link of links) {
           const url = page.target(link.href);
-          if (!url)
-            return failed(page.url, { found: says('no-address', { href: link.href }), raw: link.raw });
+          if (!url) return failed(page.url, { found: msg('no-address', { href: link.href }), raw: link.raw });
           const host = hostOf(url)!;
-          if (staging.has(host)) return failed(page.url, { found: says('staging', { url }), raw: link.raw });
+          if (staging.has(host)) return failed(page.url, { found: msg('staging', { url }), raw: link.raw });
           if (!url.startsWith('https:') || !good.has(host))
-            return failed(page.url, { found: seen(url), raw: link.raw });
+            return failed(page.url, { found: verbatim(url), raw: link.raw });
         }
-        return passed(page.url, { found: seen(links[0]!.href), raw: links[0]!.raw });
+        return passed(page.url, { found: verbatim(links[0]!.href), raw: links[0]!.raw });
       },
       { expected: `https://${hosts[0]}/…` },
     );

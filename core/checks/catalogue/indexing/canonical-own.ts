@@ -2,10 +2,10 @@ import { foldSpace } from '#core/text/fold';
 import { canonicalRecipe } from './canonical-recipe';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('indexing.canonical-own', {
+const msg = defineMessages('indexing.canonical-own', {
   'copy-home-page': 'a copy of the home page',
   'home-page': 'the home page: {canonical}',
 });
@@ -29,10 +29,10 @@ export const canonicalOwn = defineCheck({
       const canonical = page.canonical;
       if (!canonical || !home) return null;
       const link = page.canonicals[0]!;
-      if (canonical !== home.url) return passed(page.url, { found: seen(canonical) });
+      if (canonical !== home.url) return passed(page.url, { found: verbatim(canonical) });
       return foldSpace(page.facts.text) === foldSpace(home.facts.text)
-        ? passed(page.url, { found: says('copy-home-page') })
-        : failed(page.url, { found: says('home-page', { canonical }), raw: link.raw });
+        ? passed(page.url, { found: msg('copy-home-page') })
+        : failed(page.url, { found: msg('home-page', { canonical }), raw: link.raw });
     });
   },
   recipe: ({ view }, finding) => ({

@@ -1,11 +1,11 @@
 import { canonicalRecipe } from './canonical-recipe';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('indexing.canonical-present', {
+const msg = defineMessages('indexing.canonical-present', {
   several: '{tagsCount} canonicals: {list}',
   'relative-address': 'a relative address',
 });
@@ -29,19 +29,19 @@ export const canonicalPresent = defineCheck({
         const tags = all.filter((c) => c.where !== 'header');
         const values = new Set(all.map((c) => page.target(c.href) ?? c.href));
         const raw = all.map((c) => c.raw).join('\n');
-        if (!values.size) return failed(page.url, { found: saysOfAll('none') });
+        if (!values.size) return failed(page.url, { found: commonMessage('none') });
         if (tags.length > 1 || values.size > 1)
           return failed(page.url, {
-            found: says('several', {
+            found: msg('several', {
               tagsCount: Math.max(tags.length, values.size),
               list: [...values].join(', '),
             }),
             raw,
           });
-        if (tags.some((t) => t.relative)) return failed(page.url, { found: says('relative-address'), raw });
+        if (tags.some((t) => t.relative)) return failed(page.url, { found: msg('relative-address'), raw });
         if (tags.some((t) => t.where === 'body'))
-          return failed(page.url, { found: saysOfAll('in-body'), raw });
-        return passed(page.url, { found: seen([...values][0]), raw });
+          return failed(page.url, { found: commonMessage('in-body'), raw });
+        return passed(page.url, { found: verbatim([...values][0]), raw });
       },
       { only: (p) => !p.keptOut },
     );

@@ -7,11 +7,11 @@ import { noIndexOf, statementsOf } from '#core/checks/view/index-directives';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { BY_DISALLOW, outOfListings } from './out-of-listings';
 import { isBelow } from './wanted-pages';
-import { sentences } from '#core/text/sentences';
-import { seen, hasCode } from '#core/facts/said';
-import { restingOn, saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim, hasCode } from '#core/facts/message';
+import { restsOnCheck, commonMessage } from '#core/text/common-messages';
 
-const says = sentences('indexing.hidden-kept-out', {
+const msg = defineMessages('indexing.hidden-kept-out', {
   'not-there': 'not there ({status})',
   'server-answered': 'the server answered {status}',
   'home-shut-as-well': 'robots.txt shuts the home page as well',
@@ -29,12 +29,13 @@ function judgePage(page: PageEvidence, path: string, context: CheckContext): Pla
   const { evidence, view } = context;
   const place = page.requested;
   const status = finalStatus(page.chain);
-  if (status === undefined) return unsure(place, seen(page.chain.error?.message) ?? saysOfAll('no-answer'));
-  if (status === 401) return passed(place, { found: saysOfAll('needs-credentials') });
-  if (status === 404 || status === 410) return passed(place, { found: says('not-there', { status }) });
-  if (status !== 200) return unsure(place, says('server-answered', { status }));
+  if (status === undefined)
+    return unsure(place, verbatim(page.chain.error?.message) ?? commonMessage('no-answer'));
+  if (status === 401) return passed(place, { found: commonMessage('needs-credentials') });
+  if (status === 404 || status === 410) return passed(place, { found: msg('not-there', { status }) });
+  if (status !== 200) return unsure(place, msg('server-answered', { status }));
   if (!isBelow(splitAddress(page.url).path, path))
-    return passed(place, { found: saysOfAll('leads-to', { url: page.url }) });
+    return passed(place, { found: commonMessage('leads-to', { url: page.url }) });
   const { robots } = evidence;
   // a robots.txt that shuts everything is charged once
   if (
@@ -42,12 +43,12 @@ function judgePage(page: PageEvidence, path: string, context: CheckContext): Pla
     !mayFetch(robots.facts, '*', page.url).allowed &&
     !mayFetch(robots.facts, '*', origin(context)).allowed
   )
-    return unsure(place, restingOn('indexing.robots-allows', says('home-shut-as-well')));
+    return unsure(place, restsOnCheck('indexing.robots-allows', msg('home-shut-as-well')));
   const { isOut, ...said } = outOfListings(page.url, noIndexOf(statementsOf(page)), robots.facts);
   return (isOut ? passed : failed)(
     place,
     !isOut && view.inSitemap.has(page.url)
-      ? { ...said, found: says('and-in-sitemap', { found: said.found }) }
+      ? { ...said, found: msg('and-in-sitemap', { found: said.found }) }
       : said,
   );
 }
@@ -71,7 +72,7 @@ export const hiddenKeptOut = defineCheck({
     const start = origin(context);
     const places = brief.hiddenPaths.flatMap((given): PlaceResult[] => {
       const url = normaliseUrl(given, start);
-      if (!url) return [unsure(given, says('no-path'))];
+      if (!url) return [unsure(given, msg('no-path'))];
       const { path } = splitAddress(url);
       const below = evidence.pages.filter(
         (p) =>
@@ -80,7 +81,7 @@ export const hiddenKeptOut = defineCheck({
       const own = view.asked.get(url) ?? asked.get(url);
       // pages below it may be all there is
       return [
-        ...(own ? [judgePage(own, path, context)] : below.length ? [] : [unsure(url, says('not-asked'))]),
+        ...(own ? [judgePage(own, path, context)] : below.length ? [] : [unsure(url, msg('not-asked'))]),
         ...below.map((p) => judgePage(p, path, context)),
       ];
     });

@@ -3,10 +3,10 @@ import type { PlaceResult } from '#core/facts/finding';
 import { foldLoosely } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('indexing.holding-page-gone', {
+const msg = defineMessages('indexing.holding-page-gone', {
   'no-holding-page-known': 'neither brief nor host profile knows a holding page',
   'noindex-not-in-sitemap': 'noindex, and not in the sitemap',
   'still-in-sitemap': 'still in the sitemap',
@@ -31,15 +31,15 @@ export const holdingPageGone = defineCheck({
   judge(context) {
     const { view, evidence, brief, profile } = context;
     const own = [...(profile.marks?.holding ?? []), ...(brief.holding?.mark ? [brief.holding.mark] : [])];
-    if (!own.length) return inapplicable(says('no-holding-page-known'));
+    if (!own.length) return inapplicable(msg('no-holding-page-known'));
     const listed = view.inSitemap;
     const places: PlaceResult[] = view.pages
       .filter((p) => p !== view.home && view.markOn(p, 'holding'))
       .map((p) => {
         const noindex = p.keptOut;
         return noindex && !listed.has(p.url)
-          ? passed(p.url, { found: says('noindex-not-in-sitemap') })
-          : failed(p.url, { found: noindex ? says('still-in-sitemap') : says('may-still-listed') });
+          ? passed(p.url, { found: msg('noindex-not-in-sitemap') })
+          : failed(p.url, { found: noindex ? msg('still-in-sitemap') : msg('may-still-listed') });
       });
     for (const p of evidence.paths) {
       if (finalStatus(p.chain) !== 200 || !p.sample || places.some((x) => x.place.endsWith(p.path))) continue;
@@ -50,13 +50,13 @@ export const holdingPageGone = defineCheck({
             p.chain.hops
               .at(-1)!
               .headers.some(([n, v]) => /^x-robots-tag$/i.test(n) && /noindex|none/i.test(v))
-            ? passed(p.path, { found: saysOfAll('noindex') })
-            : failed(p.path, { found: says('still-there-may-listed') }),
+            ? passed(p.path, { found: commonMessage('noindex') })
+            : failed(p.path, { found: msg('still-there-may-listed') }),
         );
     }
     return overPlaces(
       context,
-      places.length ? places : [passed(evidence.target.url, { found: says('gone') })],
+      places.length ? places : [passed(evidence.target.url, { found: msg('gone') })],
     );
   },
   recipe: () => ({

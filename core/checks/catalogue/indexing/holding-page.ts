@@ -1,10 +1,10 @@
 import { headerValues, lastAnswer } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { saysOfAll, together } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { commonMessage, joinMessages } from '#core/text/common-messages';
 
-const says = sentences('indexing.holding-page', {
+const msg = defineMessages('indexing.holding-page', {
   'no-retry-after': '503 without Retry-After',
   'no-noindex': '{status} without noindex',
   'no-contact': 'no way to reach the client',
@@ -27,7 +27,7 @@ export const holdingPage = defineCheck({
     const { view } = context;
     const { expected } = context.words;
     const home = view.home;
-    if (!home) return cantTell(says('holding-page-not-read'), { expected });
+    if (!home) return cantTell(msg('holding-page-not-read'), { expected });
     const answer = lastAnswer(home.evidence.chain)!;
     const retry = headerValues(answer, 'retry-after')[0];
     const quiet = answer.status === 503 ? Boolean(retry) : home.keptOut !== undefined;
@@ -38,13 +38,13 @@ export const holdingPage = defineCheck({
     const wrong = [
       ...(quiet
         ? []
-        : [answer.status === 503 ? says('no-retry-after') : says('no-noindex', { status: answer.status })]),
-      ...(reach ? [] : [says('no-contact')]),
+        : [answer.status === 503 ? msg('no-retry-after') : msg('no-noindex', { status: answer.status })]),
+      ...(reach ? [] : [msg('no-contact')]),
     ];
     return overSite(
       context,
       (wrong.length ? failed : passed)(home.url, {
-        found: wrong.length ? together(wrong) : saysOfAll('status', { status: answer.status }),
+        found: wrong.length ? joinMessages(wrong) : commonMessage('status', { status: answer.status }),
         raw: retry ? `Retry-After: ${retry}` : undefined,
       }),
     );

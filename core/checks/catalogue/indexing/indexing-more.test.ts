@@ -19,10 +19,10 @@ import {
 } from '#core/checks/example-evidence';
 import { addressFault } from './readable-addresses';
 import { dateFault } from './sitemap-limits';
-import type { Said } from '#core/facts/said';
-import { say } from '#core/text/sentences';
+import type { Message } from '#core/facts/message';
+import { formatMessage } from '#core/text/messages';
 
-const words = (said: Said | undefined): string | undefined => said && say(said);
+const words = (said: Message | undefined): string | undefined => said && formatMessage(said);
 
 const home = 'https://marsh-choir.example/';
 const robots = (text: string, more: Partial<Evidence['robots']> = {}): Evidence =>

@@ -2,10 +2,10 @@ import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { headerRecipe } from '#core/recipes/web-server';
 import { outOfListings } from './out-of-listings';
-import { sentences } from '#core/text/sentences';
-import { restingOn, saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { restsOnCheck, commonMessage } from '#core/text/common-messages';
 
-const says = sentences('indexing.kept-out', {
+const msg = defineMessages('indexing.kept-out', {
   'answers-503': 'answers 503',
   'seen-from-inside': 'seen from an address that may enter; others may be kept out',
   'answers-503-everybody': 'answers 503 to everybody',
@@ -29,23 +29,23 @@ export const keptOut = defineCheck({
     const places = [
       ...view.pages.map((page) => {
         const status = page.evidence.chain.hops.at(-1)?.status;
-        if (status === 503) return passed(page.url, { found: says('answers-503') });
+        if (status === 503) return passed(page.url, { found: msg('answers-503') });
         const { isOut, ...said } = outOfListings(page.url, page.noIndex, evidence.robots.facts);
         if (isOut) return passed(page.url, said);
         if (view.shutDoor) return passed(page.url, { found: view.shutDoor });
-        return byAddress ? unsure(page.url, says('seen-from-inside')) : failed(page.url, said);
+        return byAddress ? unsure(page.url, msg('seen-from-inside')) : failed(page.url, said);
       }),
       ...view.refusals.map((r) =>
         r.status === 401
-          ? passed(r.url, { found: saysOfAll('needs-credentials') })
-          : unsure(r.url, saysOfAll('refused', { status: r.status })),
+          ? passed(r.url, { found: commonMessage('needs-credentials') })
+          : unsure(r.url, commonMessage('refused', { status: r.status })),
       ),
     ];
     const shut = view.homeEvidence;
-    if (view.isShut && shut) places.push(passed(shut.url, { found: says('answers-503-everybody') }));
+    if (view.isShut && shut) places.push(passed(shut.url, { found: msg('answers-503-everybody') }));
     if (!places.length) {
       const cause = view.rootCause();
-      return cantTell(cause ? restingOn(cause.check, cause.reason) : saysOfAll('no-page-read'));
+      return cantTell(cause ? restsOnCheck(cause.check, cause.reason) : commonMessage('no-page-read'));
     }
     return overPlaces(context, places);
   },

@@ -1,7 +1,7 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
 import { isExplained, isHeeded, mustBeListed } from './wanted-pages';
-import { saysOfAll } from '#core/text/says';
+import { commonMessage } from '#core/text/common-messages';
 
 export const letIn = defineCheck({
   id: 'indexing.let-in',
@@ -28,7 +28,7 @@ export const letIn = defineCheck({
         const against = page.noIndex.find((n) => isHeeded(n.agent, brief));
         return against
           ? failed(page.url, {
-              found: saysOfAll('noindex-in', {
+              found: commonMessage('noindex-in', {
                 inPage: against.from === 'meta' ? 'yes' : 'no',
                 everyone: against.agent === '*' ? 'yes' : 'no',
                 agent: against.agent,

@@ -4,8 +4,8 @@ import type { FollowedLink, SiteView } from '#core/checks/view/site-view';
 import { refuses } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
 /** What keeps a link from ever being answered, while a time-out may be over tomorrow. */
 const DEAD = new Set(['no-name', 'refused', 'redirect-loop']);
@@ -17,16 +17,16 @@ function judgeLink({ url, chain, page, anchor }: FollowedLink, view: SiteView): 
   if (status === undefined) {
     const { error } = chain;
     return error && DEAD.has(error.code)
-      ? failed(url, { found: saysOfAll('error-linked', { message: error.message, ...where }), raw })
-      : unsure(url, seen(error?.message) ?? saysOfAll('no-answer'));
+      ? failed(url, { found: commonMessage('error-linked', { message: error.message, ...where }), raw })
+      : unsure(url, verbatim(error?.message) ?? commonMessage('no-answer'));
   }
   if (refuses(status) || (status === 503 && view.refusals.some((r) => r.url === url)))
-    return unsure(url, saysOfAll('refused', { status }));
+    return unsure(url, commonMessage('refused', { status }));
   // a 5xx is delivery.no-server-errors' business
   if (status >= 500) return null;
   return status < 400
     ? passed(url)
-    : failed(url, { found: saysOfAll('status-linked', { status, ...where }), raw });
+    : failed(url, { found: commonMessage('status-linked', { status, ...where }), raw });
 }
 
 export const linksAnswer = defineCheck({

@@ -2,9 +2,9 @@ import { finalStatus, lastAnswer, type Chain } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('indexing.links-direct', {
+const msg = defineMessages('indexing.links-direct', {
   moved: 'moved to {to}, linked from {url}',
 });
 
@@ -42,7 +42,7 @@ export const linksDirect = defineCheck({
       return [
         to === undefined
           ? passed(url)
-          : failed(url, { expected: to, found: says('moved', { to, url: page.url }), raw: anchor.raw }),
+          : failed(url, { expected: to, found: msg('moved', { to, url: page.url }), raw: anchor.raw }),
       ];
     });
     return overPlaces(context, places);

@@ -3,9 +3,9 @@ import { finalStatus, lastAnswer } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
 import { isAlternate, seriesOf } from '#core/checks/kit/uniqueness';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('indexing.no-duplicates', {
+const msg = defineMessages('indexing.no-duplicates', {
   'same-text': 'the same text as {url}',
   'nearly-text': 'nearly the text of {url}',
   'variant-answers': '{url} answers as well, and no canonical says which counts',
@@ -52,13 +52,13 @@ export const noDuplicates = defineCheck({
         return failed(page.url, {
           found:
             same.share === 1
-              ? says('same-text', { url: same.page.url })
-              : says('nearly-text', { url: same.page.url }),
+              ? msg('same-text', { url: same.page.url })
+              : msg('nearly-text', { url: same.page.url }),
         });
       // the other slash form: it leads here, or names this page as canonical, or is not there
       const variant = twoForms.find((v) => v.of === page.url);
       return variant && !page.canonical
-        ? failed(page.url, { found: says('variant-answers', { url: variant.url }) })
+        ? failed(page.url, { found: msg('variant-answers', { url: variant.url }) })
         : page.passed;
     });
   },

@@ -1,11 +1,11 @@
 import { finalStatus } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('indexing.no-holding-page', {
+const msg = defineMessages('indexing.no-holding-page', {
   'holding-page': 'a holding page (“{mark}”)',
 });
 
@@ -25,18 +25,20 @@ export const noHoldingPage = defineCheck({
     const { expected } = context.words;
     const home = view.homeEvidence;
     const status = home ? finalStatus(home.chain) : undefined;
-    if (!home || status === undefined) return cantTell(saysOfAll('home-not-read'), { expected });
+    if (!home || status === undefined) return cantTell(commonMessage('home-not-read'), { expected });
     const mark = view.markOn(view.home, 'holding');
     if (mark)
       return overSite(
         context,
-        failed(home.url, { found: says('holding-page', { mark }), raw: view.home!.facts.text.slice(0, 300) }),
+        failed(home.url, { found: msg('holding-page', { mark }), raw: view.home!.facts.text.slice(0, 300) }),
       );
     if (status === 503)
-      return overSite(context, failed(home.url, { found: saysOfAll('status', { status: 503 }) }));
+      return overSite(context, failed(home.url, { found: commonMessage('status', { status: 503 }) }));
     return overSite(
       context,
-      passed(home.url, { found: seen(view.home?.facts.titles[0]?.text) ?? saysOfAll('status', { status }) }),
+      passed(home.url, {
+        found: verbatim(view.home?.facts.titles[0]?.text) ?? commonMessage('status', { status }),
+      }),
     );
   },
   recipe: () => ({

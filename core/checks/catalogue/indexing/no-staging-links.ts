@@ -4,9 +4,9 @@ import { fitsHostPattern } from '#core/facts/host-records';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
 import { remembering } from '#core/remembering';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('indexing.no-staging-links', {
+const msg = defineMessages('indexing.no-staging-links', {
   links: '{url}{several, select, yes { and {hitsCount} more} other {}}',
 });
 
@@ -86,7 +86,7 @@ export const noStagingLinks = defineCheck({
         if (page === home) hits.push(...manifestHits(evidence, (url) => isStaging(page.hostIn(url))));
         return hits.length
           ? failed(page.url, {
-              found: says('links', {
+              found: msg('links', {
                 url: hits[0]!.url,
                 several: hits.length > 1 ? 'yes' : 'no',
                 hitsCount: hits.length > 1 ? hits.length - 1 : undefined,

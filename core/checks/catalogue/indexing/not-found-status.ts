@@ -1,11 +1,11 @@
 import { finalStatus } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('indexing.not-found-status', {
+const msg = defineMessages('indexing.not-found-status', {
   'not-tried': 'not tried',
   redirected: 'redirected to {url}, {status}',
 });
@@ -29,17 +29,17 @@ export const notFoundStatus = defineCheck({
     const chain = evidence.notFound;
     const status = chain ? finalStatus(chain) : undefined;
     if (!chain || status === undefined)
-      return cantTell(seen(chain?.error?.message) ?? says('not-tried'), { expected });
+      return cantTell(verbatim(chain?.error?.message) ?? msg('not-tried'), { expected });
     if ([401, 403, 429, 503].includes(status))
-      return cantTell(saysOfAll('refused', { status }), { expected });
+      return cantTell(commonMessage('refused', { status }), { expected });
     const last = chain.hops.at(-1)!;
     return overSite(
       context,
       (status === 404 || status === 410 ? passed : failed)(chain.start, {
         found:
           chain.hops.length > 1
-            ? says('redirected', { url: last.url, status })
-            : saysOfAll('status', { status }),
+            ? msg('redirected', { url: last.url, status })
+            : commonMessage('status', { status }),
       }),
     );
   },

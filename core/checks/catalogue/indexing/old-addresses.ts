@@ -6,11 +6,11 @@ import type { PlaceResult } from '#core/facts/finding';
 import { chainText, temporaryRedirect } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import { seen, type Said } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
-import { sentences } from '#core/text/sentences';
+import { verbatim, type Message } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('indexing.old-addresses', {
+const msg = defineMessages('indexing.old-addresses', {
   'home-page': 'the home page',
   'target-answers': '{to} answers {status}',
 });
@@ -21,7 +21,11 @@ type FormerAddress = NonNullable<Brief['formerAddresses']>[number];
 function judgeElsewhere({ from, to }: FormerAddress, chain: Chain, end: string, base: string): PlaceResult {
   const { status = 0 } = lastAnswer(chain)!;
   const isHome = end === base;
-  const found = isHome ? says('home-page') : status >= 400 ? saysOfAll('status', { status }) : seen(end);
+  const found = isHome
+    ? msg('home-page')
+    : status >= 400
+      ? commonMessage('status', { status })
+      : verbatim(end);
   const take = {
     field: 'formerAddresses',
     how: 'swap',
@@ -38,23 +42,23 @@ function judgeElsewhere({ from, to }: FormerAddress, chain: Chain, end: string, 
 
 function judgeAddress(address: FormerAddress, chain: Chain | undefined, base: string): PlaceResult {
   const { from, to } = address;
-  if (!chain) return unsure(from, saysOfAll('not-asked'), { expected: to });
+  if (!chain) return unsure(from, commonMessage('not-asked'), { expected: to });
   const raw = chainText(chain);
-  const bad = (found: Said): PlaceResult => failed(from, { found, expected: to, raw });
+  const bad = (found: Message): PlaceResult => failed(from, { found, expected: to, raw });
   if (chain.end === 'error')
     return chain.error?.code === 'timeout'
-      ? unsure(from, seen(chain.error.message), { expected: to, raw })
-      : bad(seen(chain.error?.message) ?? saysOfAll('no-answer'));
+      ? unsure(from, verbatim(chain.error.message), { expected: to, raw })
+      : bad(verbatim(chain.error?.message) ?? commonMessage('no-answer'));
   const { url, status } = lastAnswer(chain)!;
   const end = normaliseUrl(url)!;
   const goal = normaliseUrl(to, base);
   // the new address may lead on itself, as to its form with a slash
   const isPassed = chain.hops.some((x) => normaliseUrl(x.url) === goal);
   if (end !== goal && (!isPassed || end === base)) return judgeElsewhere(address, chain, end, base);
-  if (status !== 200) return bad(says('target-answers', { to, status }));
+  if (status !== 200) return bad(msg('target-answers', { to, status }));
   const temporary = temporaryRedirect(chain);
-  if (temporary) return bad(saysOfAll('not-permanent', { status: temporary.status }));
-  return passed(from, { found: seen(to), expected: to, raw });
+  if (temporary) return bad(commonMessage('not-permanent', { status: temporary.status }));
+  return passed(from, { found: verbatim(to), expected: to, raw });
 }
 
 export const oldAddresses = defineCheck({

@@ -3,11 +3,11 @@ import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import type { SiteView } from '#core/checks/view/site-view';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('indexing.outside-links', {
+const msg = defineMessages('indexing.outside-links', {
   answered: 'it answered {status}',
   'not-asked': 'links to other sites were not asked for in this audit',
 });
@@ -23,15 +23,15 @@ function judgeLink({ url, chain }: LinkEvidence, view: SiteView): PlaceResult {
       code === 'refused' ||
       code === 'redirect-loop' ||
       code === 'too-many-redirects'
-      ? failed(url, { found: saysOfAll('error-linked', { message, ...from }), ...more })
-      : unsure(url, seen(message) ?? saysOfAll('no-answer'), more);
+      ? failed(url, { found: commonMessage('error-linked', { message, ...from }), ...more })
+      : unsure(url, verbatim(message) ?? commonMessage('no-answer'), more);
   }
   if (status === 404 || status === 410)
-    return failed(url, { found: saysOfAll('status-linked', { status, ...from }), ...more });
+    return failed(url, { found: commonMessage('status-linked', { status, ...from }), ...more });
   // many large sites turn away what is no browser: somebody is there all the same
   return status >= 500
-    ? unsure(url, says('answered', { status }), more)
-    : passed(url, { found: seen(String(status)) });
+    ? unsure(url, msg('answered', { status }), more)
+    : passed(url, { found: verbatim(String(status)) });
 }
 
 export const outsideLinks = defineCheck({
@@ -50,7 +50,7 @@ export const outsideLinks = defineCheck({
     const { evidence, view } = context;
     const asked = evidence.links.filter((l) => !l.own);
     if (!asked.length && view.pages.some((p) => p.linksAway.some((l) => !view.siteHosts.has(l.host))))
-      return cantTell(says('not-asked'));
+      return cantTell(msg('not-asked'));
     return overPlaces(
       context,
       asked.map((l) => judgeLink(l, view)),

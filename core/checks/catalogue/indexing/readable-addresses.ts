@@ -1,10 +1,10 @@
 import { decodeSafely, splitAddress } from '#core/extract/address';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import type { Said } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import type { Message } from '#core/facts/message';
 
-const says = sentences('indexing.readable-addresses', {
+const msg = defineMessages('indexing.readable-addresses', {
   'session-id': 'a session id',
   space: 'a space',
   capitals: 'capital letters',
@@ -19,14 +19,14 @@ const NUMBER_QUERY = /^\?(?:[a-z_]{1,12}=)?\d+$/i;
 const PLAIN = /^https?:\/\/[^/?#]+\/(?:[a-z][a-z0-9-]*\/)*(?:[a-z][a-z0-9-]*(?:\.[a-z]+)?)?$/;
 
 /** What makes a normalised address hard to read, or undefined. */
-export function addressFault(address: string): Said | undefined {
+export function addressFault(address: string): Message | undefined {
   if (PLAIN.test(address)) return undefined;
   const { path: pathname, query: search } = splitAddress(address);
   const path = pathname.includes('%') ? decodeSafely(pathname) : pathname;
-  if (SESSION.test(pathname) || (search && SESSION.test(search))) return says('session-id');
-  if (/\s/.test(path)) return says('space');
-  if (/\p{Lu}/u.test(path)) return says('capitals');
-  if (NUMBER_QUERY.test(search)) return says('number-alone');
+  if (SESSION.test(pathname) || (search && SESSION.test(search))) return msg('session-id');
+  if (/\s/.test(path)) return msg('space');
+  if (/\p{Lu}/u.test(path)) return msg('capitals');
+  if (NUMBER_QUERY.test(search)) return msg('number-alone');
   const last = path.split('/').filter(Boolean).pop();
   // a year or a page number in a series tells something; a bare number in its place does not
   if (
@@ -36,7 +36,7 @@ export function addressFault(address: string): Said | undefined {
     !/\/(?:page|seite|p)\/\d+\/?$/.test(path) &&
     !/\/(?:19|20)\d\d\/\d{1,2}(?:\/\d{1,2})?\/?$/.test(path)
   )
-    return says('number-alone');
+    return msg('number-alone');
   return undefined;
 }
 

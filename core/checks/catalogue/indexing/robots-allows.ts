@@ -3,11 +3,11 @@ import { finalStatus } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overPages, passed } from '#core/checks/kit/judgement';
 import { mustBeListed } from './wanted-pages';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { restingOn, saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { restsOnCheck, commonMessage } from '#core/text/common-messages';
 
-const says = sentences('indexing.robots-allows', {
+const msg = defineMessages('indexing.robots-allows', {
   'no-rules': 'no rules',
   closed: 'closed to {crawler, select, everyone {everyone} other {{crawler}}} by line {line}: {raw}',
 });
@@ -29,11 +29,11 @@ export const robotsAllows = defineCheck({
     const status = finalStatus(evidence.robots.chain);
     if (status === undefined || status >= 500 || status === 429)
       return cantTell(
-        restingOn(
+        restsOnCheck(
           'indexing.robots-answers',
           status === undefined
-            ? (seen(evidence.robots.chain.error?.message) ?? saysOfAll('no-answer'))
-            : saysOfAll('status', { status }),
+            ? (verbatim(evidence.robots.chain.error?.message) ?? commonMessage('no-answer'))
+            : commonMessage('status', { status }),
         ),
       );
     const robots = evidence.robots.facts;
@@ -42,12 +42,12 @@ export const robotsAllows = defineCheck({
     return overPages(
       context,
       (page) => {
-        if (!robots) return passed(page.url, { found: says('no-rules') });
+        if (!robots) return passed(page.url, { found: msg('no-rules') });
         for (const crawler of crawlers) {
           const { allowed, rule } = mayFetch(robots, crawler, page.url);
           if (!allowed)
             return failed(page.url, {
-              found: says('closed', {
+              found: msg('closed', {
                 crawler: crawler === '*' ? 'everyone' : crawler,
                 line: rule!.line,
                 raw: rule!.raw.trim(),

@@ -3,11 +3,11 @@ import type { PlaceResult } from '#core/facts/finding';
 import { refuses } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('indexing.robots-answers', {
+const msg = defineMessages('indexing.robots-answers', {
   'html-page': 'an HTML page',
   'no-type': 'no type',
   ok: '200, {contentType}',
@@ -20,10 +20,10 @@ const says = sentences('indexing.robots-answers', {
 /** A robots.txt that answered 200: it must be text, and its own. */
 function judgeFile(place: string, text: string, contentType: string): PlaceResult {
   const isHtml = /^\s*(<!doctype|<html|<head|<body)/i.test(text);
-  if (isHtml) return failed(place, { found: says('html-page'), raw: text.slice(0, 200) });
+  if (isHtml) return failed(place, { found: msg('html-page'), raw: text.slice(0, 200) });
   const isPlain = /^text\/plain\b/i.test(contentType);
   return (isPlain ? passed : failed)(place, {
-    found: says('ok', { contentType: contentType || says('no-type') }),
+    found: msg('ok', { contentType: contentType || msg('no-type') }),
     raw: text.slice(0, 400),
   });
 }
@@ -49,18 +49,19 @@ export const robotsAnswers = defineCheck({
     const place = chain.start;
     if (status === undefined) {
       const { code, message } = chain.error ?? {};
-      const why = seen(message) ?? saysOfAll('no-answer');
+      const why = verbatim(message) ?? commonMessage('no-answer');
       return code === 'forbidden-address' || code === 'stopped'
         ? cantTell(why, { expected })
-        : overSite(context, failed(place, { found: says('error', { message: why }) }));
+        : overSite(context, failed(place, { found: msg('error', { message: why }) }));
     }
-    if (status === 429) return cantTell(says('refused-429'), { expected });
-    if (status >= 500) return overSite(context, failed(place, { found: says('status-closes', { status }) }));
+    if (status === 429) return cantTell(msg('refused-429'), { expected });
+    if (status >= 500) return overSite(context, failed(place, { found: msg('status-closes', { status }) }));
     if (status >= 400)
-      return overSite(context, passed(place, { found: says('status-allows', { status }) }), {
+      return overSite(context, passed(place, { found: msg('status-allows', { status }) }), {
         notes: refuses(status) ? [`crawlers are told ${status}, and take it as no rules`] : [],
       });
-    if (status !== 200) return overSite(context, failed(place, { found: saysOfAll('status', { status }) }));
+    if (status !== 200)
+      return overSite(context, failed(place, { found: commonMessage('status', { status }) }));
     return overSite(context, judgeFile(place, text, contentType));
   },
   recipe: ({ view }) => ({

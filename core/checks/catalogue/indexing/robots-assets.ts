@@ -2,9 +2,9 @@ import { hostOf } from '#core/extract/address';
 import { mayFetch } from '#core/extract/robots';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('indexing.robots-assets', {
+const msg = defineMessages('indexing.robots-assets', {
   'nothing-forbidden': 'there is no robots.txt that forbids anything',
   'nothing-loaded': 'the pages load no script or style of their own',
   disallowed: 'disallowed',
@@ -26,18 +26,18 @@ export const robotsAssets = defineCheck({
   judge(context) {
     const { evidence, view } = context;
     const { facts } = evidence.robots;
-    if (!facts) return inapplicable(says('nothing-forbidden'));
+    if (!facts) return inapplicable(msg('nothing-forbidden'));
     // robots.txt speaks for its own host alone, wherever it redirects to (RFC 9309 2.3, 2.3.1.2)
     const host = hostOf(evidence.robots.chain.start);
     const files = evidence.assets.filter(
       (a) => (a.roles.includes('script') || a.roles.includes('style')) && hostOf(a.url) === host,
     );
-    if (!files.length && view.pages.length) return inapplicable(says('nothing-loaded'));
+    if (!files.length && view.pages.length) return inapplicable(msg('nothing-loaded'));
     return overPlaces(
       context,
       files.map((a) => {
         const { allowed, rule } = mayFetch(facts, '*', a.url);
-        return allowed ? passed(a.url) : failed(a.url, { found: says('disallowed'), raw: rule?.raw });
+        return allowed ? passed(a.url) : failed(a.url, { found: msg('disallowed'), raw: rule?.raw });
       }),
     );
   },

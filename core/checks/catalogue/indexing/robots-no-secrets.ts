@@ -1,10 +1,10 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed, untested } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('indexing.robots-no-secrets', {
+const msg = defineMessages('indexing.robots-no-secrets', {
   'brief-names-no-staging-host': 'the brief names no staging host and no private path',
   lines: '{linesCount, plural, one {{linesCount} line} other {{linesCount} lines}}',
 });
@@ -24,21 +24,21 @@ export const robotsNoSecrets = defineCheck({
   judge(context) {
     const { evidence, brief } = context;
     const { text, facts } = evidence.robots;
-    if (text === undefined || !facts) return inapplicable(saysOfAll('no-robots-file'));
+    if (text === undefined || !facts) return inapplicable(commonMessage('no-robots-file'));
     const secrets = [...(brief.stagingHosts ?? []), ...(brief.hiddenPaths ?? [])]
       .map((s) => s.toLowerCase())
       .filter((s) => s.replace(/\W/g, '').length > 2);
-    if (!secrets.length) return untested(says('brief-names-no-staging-host'));
+    if (!secrets.length) return untested(msg('brief-names-no-staging-host'));
     const lines = text.split(/\r\n?|\n/);
     const places = lines.flatMap((raw, i) => {
       const hit = secrets.find((s) => raw.toLowerCase().includes(s));
-      return hit ? [failed(`line ${i + 1}`, { found: seen(hit), raw: raw.slice(0, 300) })] : [];
+      return hit ? [failed(`line ${i + 1}`, { found: verbatim(hit), raw: raw.slice(0, 300) })] : [];
     });
     return overPlaces(
       context,
       places.length
         ? places
-        : [passed(evidence.robots.chain.start, { found: says('lines', { linesCount: lines.length }) })],
+        : [passed(evidence.robots.chain.start, { found: msg('lines', { linesCount: lines.length }) })],
     );
   },
   recipe: () => ({

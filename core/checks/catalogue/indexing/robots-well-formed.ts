@@ -1,10 +1,10 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('indexing.robots-well-formed', {
+const msg = defineMessages('indexing.robots-well-formed', {
   'too-long': '{bytes} bytes: what comes after {LIMIT} need not be read',
   groups: '{groupsCount, plural, one {{groupsCount} group} other {{groupsCount} groups}}',
 });
@@ -27,13 +27,15 @@ export const robotsWellFormed = defineCheck({
   judge(context) {
     const { evidence } = context;
     const { facts, bytes } = evidence.robots;
-    if (!facts) return inapplicable(saysOfAll('no-robots-file'));
+    if (!facts) return inapplicable(commonMessage('no-robots-file'));
     const url = evidence.robots.chain.start;
-    const places = facts.oddities.map((o) => failed(`line ${o.line}`, { found: seen(o.reason), raw: o.raw }));
-    if ((bytes ?? 0) > LIMIT) places.push(failed(url, { found: says('too-long', { bytes, LIMIT }) }));
+    const places = facts.oddities.map((o) =>
+      failed(`line ${o.line}`, { found: verbatim(o.reason), raw: o.raw }),
+    );
+    if ((bytes ?? 0) > LIMIT) places.push(failed(url, { found: msg('too-long', { bytes, LIMIT }) }));
     return overPlaces(
       context,
-      places.length ? places : [passed(url, { found: says('groups', { groupsCount: facts.groups.length }) })],
+      places.length ? places : [passed(url, { found: msg('groups', { groupsCount: facts.groups.length }) })],
     );
   },
   recipe: (_, finding) => ({

@@ -2,9 +2,9 @@ import { limitsOf } from '#core/checks/view/index-directives';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
 import { isHeeded, mustBeListed } from './wanted-pages';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('indexing.shown-in-full', {
+const msg = defineMessages('indexing.shown-in-full', {
   limited:
     '{directive} in the {inPage, select, yes {page} other {header}}{everyone, select, yes {} other { for {agent}}}',
 });
@@ -35,7 +35,7 @@ export const shownInFull = defineCheck({
         const limit = limitsOf(page.statements, at).find((l) => isHeeded(l.agent, brief));
         return limit
           ? failed(page.url, {
-              found: says('limited', {
+              found: msg('limited', {
                 directive: limit.directive,
                 inPage: limit.from === 'meta' ? 'yes' : 'no',
                 everyone: limit.agent === '*' ? 'yes' : 'no',

@@ -3,15 +3,15 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, inapplicable, overPlaces } from '#core/checks/kit/judgement';
 import { isHidden } from './wanted-pages';
 import { isAside } from './aside';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('indexing.sitemap-complete', {
+const msg = defineMessages('indexing.sitemap-complete', {
   'no-addresses': 'there is no sitemap with addresses; indexing.sitemap-found says so',
   'no-page-links': 'no page links to it',
   'not-in-sitemap': 'not in the sitemap',
 });
 
-const NOT_IN_SITEMAP = says('not-in-sitemap').code;
+const NOT_IN_SITEMAP = msg('not-in-sitemap').code;
 
 export const sitemapComplete = defineCheck({
   id: 'indexing.sitemap-complete',
@@ -29,7 +29,7 @@ export const sitemapComplete = defineCheck({
   judge(context) {
     const { evidence, view, brief } = context;
     const listed = view.inSitemap;
-    if (!listed.size) return inapplicable(says('no-addresses'));
+    if (!listed.size) return inapplicable(msg('no-addresses'));
     // what scripts would fill in may link to it
     const shells = view.pages.some((p) => p.shell);
     const places: PlaceResult[] = view.countable.flatMap((p) => {
@@ -38,10 +38,10 @@ export const sitemapComplete = defineCheck({
           ? [p.passed]
           : evidence.unread.length || shells
             ? []
-            : [failed(p.url, { found: says('no-page-links') })];
+            : [failed(p.url, { found: msg('no-page-links') })];
       const isLinked = p === view.home || p.evidence.via === 'brief' || p.evidence.via === 'link';
       if (!isLinked) return [];
-      return isAside(p.url) || isHidden(p, brief) ? [] : [failed(p.url, { found: says('not-in-sitemap') })];
+      return isAside(p.url) || isHidden(p, brief) ? [] : [failed(p.url, { found: msg('not-in-sitemap') })];
     });
     return overPlaces(context, places);
   },

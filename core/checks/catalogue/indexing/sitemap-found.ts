@@ -2,12 +2,12 @@ import { finalStatus } from '#core/facts/evidence';
 import { listable } from './wanted-pages';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overSite, passed } from '#core/checks/kit/judgement';
-import { say, sentences } from '#core/text/sentences';
-import type { Said } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { formatMessage, defineMessages } from '#core/text/messages';
+import type { Message } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 import type { Evidence } from '#core/facts/evidence';
 
-const says = sentences('indexing.sitemap-found', {
+const msg = defineMessages('indexing.sitemap-found', {
   files: '{count, plural, one {{count} file} other {{count} files}}',
   'not-well-formed': '{url}: not well-formed ({error})',
   unread: '{url}: {why}',
@@ -15,10 +15,10 @@ const says = sentences('indexing.sitemap-found', {
 });
 
 /** Why a sitemap is none. */
-function faultOf({ url, facts, chain }: Evidence['sitemaps'][number]): Said {
-  if (facts?.error) return says('not-well-formed', { url, error: facts.error });
-  const why = chain.error?.message ?? saysOfAll('status', { status: finalStatus(chain) });
-  return says('unread', { url, why });
+function faultOf({ url, facts, chain }: Evidence['sitemaps'][number]): Message {
+  if (facts?.error) return msg('not-well-formed', { url, error: facts.error });
+  const why = chain.error?.message ?? commonMessage('status', { status: finalStatus(chain) });
+  return msg('unread', { url, why });
 }
 
 export const sitemapFound = defineCheck({
@@ -44,8 +44,8 @@ export const sitemapFound = defineCheck({
           passed(map.url, {
             found:
               map.facts.kind === 'index'
-                ? says('files', { count: map.facts.count })
-                : says('addresses', { count: map.facts.count }),
+                ? msg('files', { count: map.facts.count })
+                : msg('addresses', { count: map.facts.count }),
           }),
         );
     }
@@ -53,8 +53,8 @@ export const sitemapFound = defineCheck({
     return overSite(
       context,
       failed(tops[0]?.url ?? `https://${view.preferredHost}/sitemap.xml`, {
-        found: faults[0] ?? saysOfAll('none'),
-        raw: faults.map((fault) => say(fault)).join('\n'),
+        found: faults[0] ?? commonMessage('none'),
+        raw: faults.map((fault) => formatMessage(fault)).join('\n'),
       }),
     );
   },

@@ -3,11 +3,11 @@ import { SITEMAP_BYTES, SITEMAP_NAMESPACE, SITEMAP_URLS } from '#core/extract/si
 import { finalStatus, type Evidence } from '#core/facts/evidence';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import type { Said } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import type { Message } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('indexing.sitemap-limits', {
+const msg = defineMessages('indexing.sitemap-limits', {
   'not-absolute': '{loc} is not absolute',
   'too-long': 'an address of 2,048 characters or more',
   'foreign-host': '{loc} is on another host, whose robots.txt does not name this sitemap',
@@ -29,11 +29,11 @@ const DAY = 86_400_000;
 /**
  * @returns what is wrong with a date, or undefined. A day's grace: lastmod has no zone where it has no time.
  */
-export function dateFault(text: string, at: Date): Said | undefined {
-  if (!W3C_DATETIME.test(text)) return says('no-w3c-date');
+export function dateFault(text: string, at: Date): Message | undefined {
+  if (!W3C_DATETIME.test(text)) return msg('no-w3c-date');
   const time = Date.parse(text);
-  if (Number.isNaN(time)) return says('no-calendar-date');
-  return time > at.getTime() + DAY ? says('in-the-future') : undefined;
+  if (Number.isNaN(time)) return msg('no-calendar-date');
+  return time > at.getTime() + DAY ? msg('in-the-future') : undefined;
 }
 
 type Sitemap = Evidence['sitemaps'][number];
@@ -50,11 +50,11 @@ function vouchedBy(host: string, { url, from }: Sitemap, { evidence }: CheckCont
 }
 
 /** What is to be said of an entry on another host than its sitemap, where that cannot be told. */
-function foreignDoubt(loc: string, map: Sitemap, context: CheckContext): Said | undefined {
+function foreignDoubt(loc: string, map: Sitemap, context: CheckContext): Message | undefined {
   const host = parseUrl(loc)?.hostname;
   if (host === undefined || host === hostOf(map.url)) return undefined;
   return vouchedBy(host, map, context) === undefined
-    ? says('foreign-host-unread', { loc: loc.slice(0, 200) })
+    ? msg('foreign-host-unread', { loc: loc.slice(0, 200) })
     : undefined;
 }
 
@@ -63,24 +63,24 @@ function entryFault(
   { loc, lastmod }: NonNullable<Sitemap['facts']>['urls'][number],
   map: Sitemap,
   context: CheckContext,
-): { found: Said; raw: string } | undefined {
+): { found: Message; raw: string } | undefined {
   const url = parseUrl(loc);
   const raw = `<loc>${loc.slice(0, 300)}</loc>`;
   if (!url || !/^https?:$/.test(url.protocol))
-    return { found: says('not-absolute', { loc: loc.slice(0, 200) }), raw };
-  if (loc.length >= 2048) return { found: says('too-long'), raw };
+    return { found: msg('not-absolute', { loc: loc.slice(0, 200) }), raw };
+  if (loc.length >= 2048) return { found: msg('too-long'), raw };
   // the robots.txt of the entry's own host may vouch for it (sitemaps.org, "sitemaps & cross submits")
   const isForeign = map.facts?.kind !== 'index' && url.hostname !== hostOf(map.url);
   if (isForeign && vouchedBy(url.hostname, map, context) === false)
     return {
-      found: says('foreign-host', { loc: loc.slice(0, 200) }),
+      found: msg('foreign-host', { loc: loc.slice(0, 200) }),
       raw,
     };
   const fault = lastmod === undefined ? undefined : dateFault(lastmod, context.at);
   return fault === undefined
     ? undefined
     : {
-        found: says('lastmod', { lastmod: lastmod!.slice(0, 60), fault }),
+        found: msg('lastmod', { lastmod: lastmod!.slice(0, 60), fault }),
         raw: `${raw}<lastmod>${lastmod!.slice(0, 100)}</lastmod>`,
       };
 }
@@ -107,22 +107,22 @@ export const sitemapLimits = defineCheck({
       context,
       files.map((m) => {
         const f = m.facts!;
-        if (f.count > SITEMAP_URLS) return failed(m.url, { found: says('addresses', { count: f.count }) });
+        if (f.count > SITEMAP_URLS) return failed(m.url, { found: msg('addresses', { count: f.count }) });
         if ((m.bytes ?? 0) > SITEMAP_BYTES)
-          return failed(m.url, { found: saysOfAll('bytes', { bytes: m.bytes }) });
+          return failed(m.url, { found: commonMessage('bytes', { bytes: m.bytes }) });
         if (f.namespace !== undefined && f.namespace !== SITEMAP_NAMESPACE)
           return failed(m.url, {
-            found: f.namespace ? says('namespace', { namespace: f.namespace }) : says('no-namespace'),
+            found: f.namespace ? msg('namespace', { namespace: f.namespace }) : msg('no-namespace'),
             expected: SITEMAP_NAMESPACE,
           });
-        let doubt: Said | undefined;
+        let doubt: Message | undefined;
         for (const entry of f.urls) {
           const fault = entryFault(entry, m, context);
           if (fault) return failed(m.url, fault);
           doubt ??= f.kind === 'index' ? undefined : foreignDoubt(entry.loc, m, context);
         }
         if (doubt) return unsure(m.url, doubt);
-        return passed(m.url, { found: says('addresses', { count: f.count }) });
+        return passed(m.url, { found: msg('addresses', { count: f.count }) });
       }),
     );
   },

@@ -5,11 +5,11 @@ import { refuses } from '#core/checks/kit/chains';
 import { noIndexCharge } from './wanted-pages';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { restingOn, saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { restsOnCheck, commonMessage } from '#core/text/common-messages';
 
-const says = sentences('indexing.sitemap-pages', {
+const msg = defineMessages('indexing.sitemap-pages', {
   'other-canonical': 'its canonical is {canonical}',
 });
 
@@ -20,11 +20,11 @@ function judgeOwn(page: ReadPage, { view, brief }: CheckContext): PlaceResult {
     const charge = noIndexCharge(page, brief, view.inSitemap);
     const { raw } = keptOut;
     return charge
-      ? unsure(url, restingOn(charge, saysOfAll('noindex')), { raw })
-      : failed(url, { found: saysOfAll('noindex'), raw });
+      ? unsure(url, restsOnCheck(charge, commonMessage('noindex')), { raw })
+      : failed(url, { found: commonMessage('noindex'), raw });
   }
   return canonical && canonical !== url
-    ? failed(url, { found: says('other-canonical', { canonical }) })
+    ? failed(url, { found: msg('other-canonical', { canonical }) })
     : passed(url);
 }
 
@@ -50,14 +50,15 @@ export const sitemapPages = defineCheck({
     const unread = new Set(evidence.unread);
     const places = [...view.inSitemap].flatMap((url) => {
       const page = view.asked.get(url);
-      if (!page) return unread.has(url) || !view.within(url) ? [] : [unsure(url, saysOfAll('not-read'))];
+      if (!page) return unread.has(url) || !view.within(url) ? [] : [unsure(url, commonMessage('not-read'))];
       const status = finalStatus(page.chain);
       if (status === undefined)
-        return [unsure(url, seen(page.chain.error?.message) ?? saysOfAll('no-answer'))];
-      if (refuses(status)) return [unsure(url, saysOfAll('refused', { status }))];
-      if (status >= 500) return [unsure(url, restingOn('delivery.no-server-errors', seen(String(status))))];
-      if (status !== 200) return [failed(url, { found: saysOfAll('status', { status }) })];
-      if (page.url !== url) return [failed(url, { found: saysOfAll('leads-to', { url: page.url }) })];
+        return [unsure(url, verbatim(page.chain.error?.message) ?? commonMessage('no-answer'))];
+      if (refuses(status)) return [unsure(url, commonMessage('refused', { status }))];
+      if (status >= 500)
+        return [unsure(url, restsOnCheck('delivery.no-server-errors', verbatim(String(status))))];
+      if (status !== 200) return [failed(url, { found: commonMessage('status', { status }) })];
+      if (page.url !== url) return [failed(url, { found: commonMessage('leads-to', { url: page.url }) })];
       const own = view.byUrl.get(url);
       return own ? [judgeOwn(own, context)] : [];
     });

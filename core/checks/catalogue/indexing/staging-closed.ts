@@ -4,11 +4,11 @@ import { finalStatus, lastAnswer, type Chain } from '#core/facts/evidence';
 import { isUnresolved } from '#core/checks/kit/chains';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed, untested } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import type { Said } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import type { Message } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('indexing.staging-closed', {
+const msg = defineMessages('indexing.staging-closed', {
   'launch-unknown': 'whether the site is launched is not said',
   gone: 'gone: {why}',
   'answers-gone': 'gone ({status})',
@@ -23,23 +23,23 @@ export function closedAs({
   view,
   evidence,
   brief,
-}: Pick<CheckContext, 'view' | 'evidence' | 'brief'>): Said | undefined {
+}: Pick<CheckContext, 'view' | 'evidence' | 'brief'>): Message | undefined {
   if (view.shutDoor) return view.shutDoor;
   const home = view.homeEvidence;
   const error = home?.chain.error ?? evidence.hosts[0]?.https.error;
   if (error && (isUnresolved(error.code) || error.code === 'refused'))
-    return says('gone', { why: error.message });
+    return msg('gone', { why: error.message });
   return home && closedByAnswer(home.chain, brief);
 }
 
 /** What the answer to the home address says of it. */
-function closedByAnswer(chain: Chain, { preferredHost, otherHosts = [] }: Brief): Said | undefined {
+function closedByAnswer(chain: Chain, { preferredHost, otherHosts = [] }: Brief): Message | undefined {
   const status = finalStatus(chain);
-  if (status === 404 || status === 410) return says('answers-gone', { status });
-  if (status === 401 || status === 403) return says('locked', { status });
+  if (status === 404 || status === 410) return msg('answers-gone', { status });
+  if (status === 401 || status === 403) return msg('locked', { status });
   const end = lastAnswer(chain)?.url;
   const live = new Set([preferredHost, ...otherHosts]);
-  return end && live.has(hostOf(end)) ? saysOfAll('leads-to', { url: end }) : undefined;
+  return end && live.has(hostOf(end)) ? commonMessage('leads-to', { url: end }) : undefined;
 }
 
 export const stagingClosed = defineCheck({
@@ -55,13 +55,13 @@ export const stagingClosed = defineCheck({
   messages: { expected: 'locked, gone, or leading to the live site' },
   judge(context) {
     const { launched, view, evidence } = context;
-    if (launched === undefined) return untested(says('launch-unknown'));
-    if (!launched) return inapplicable(says('site-not-launched-yet'));
+    if (launched === undefined) return untested(msg('launch-unknown'));
+    if (!launched) return inapplicable(msg('site-not-launched-yet'));
     const { expected } = context.words;
     const how = closedAs(context);
     if (how) return overSite(context, passed(evidence.target.url, { found: how }));
-    if (!view.home) return cantTell(view.rootCause()?.reason ?? saysOfAll('home-not-read'), { expected });
-    return overSite(context, failed(evidence.target.url, { found: saysOfAll('open-to-everybody') }));
+    if (!view.home) return cantTell(view.rootCause()?.reason ?? commonMessage('home-not-read'), { expected });
+    return overSite(context, failed(evidence.target.url, { found: commonMessage('open-to-everybody') }));
   },
   recipe: ({ brief }) => ({
     steps: 'Take the environment down, ask for a password, or let it lead to the live site.',

@@ -5,10 +5,10 @@ import { failed, inapplicable, overPages, passed, unsure } from '#core/checks/ki
 import { differing, intendedState, type IntendedText } from '#core/facts/intended-text';
 import type { PlaceResult } from '#core/facts/finding';
 import type { ReadPage } from '#core/checks/view/read-page';
-import { sentences } from '#core/text/sentences';
-import { restingOn } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { restsOnCheck } from '#core/text/common-messages';
 
-const says = sentences('metadata.as-intended', {
+const msg = defineMessages('metadata.as-intended', {
   'as-intended': 'as intended',
   'not-utf-8': 'the page is not read as UTF-8',
   field: '{field, select, title {title} other {description}} “{text}”',
@@ -20,19 +20,19 @@ const says = sentences('metadata.as-intended', {
 function judgePage(page: ReadPage, wanted: IntendedText): PlaceResult {
   const live = { title: textOf(page, 'title') ?? '', description: textOf(page, 'description') ?? '' };
   const state = intendedState(wanted, live);
-  if (state === 'live') return passed(page.url, { found: says('as-intended') });
+  if (state === 'live') return passed(page.url, { found: msg('as-intended') });
   // letters that were read wrongly are the encoding’s fault
   if (page.evidence.charset !== 'utf-8')
-    return unsure(page.url, restingOn('metadata.charset', says('not-utf-8')));
+    return unsure(page.url, restsOnCheck('metadata.charset', msg('not-utf-8')));
   const fields = differing(wanted, live);
   const found = fields.map((field) =>
-    live[field] ? says('field', { field, text: live[field] }) : says('no-field', { field }),
+    live[field] ? msg('field', { field, text: live[field] }) : msg('no-field', { field }),
   );
   const day = state === 'not yet' ? undefined : wanted.seenAt!.slice(0, 10);
   const [title] = page.facts.titles;
   return failed(page.url, {
     expected: fields.map((field) => `${field} “${wanted[field]}”`).join(', '),
-    found: says('differs', { state, hasDay: day ? 'yes' : 'no', day, found }),
+    found: msg('differs', { state, hasDay: day ? 'yes' : 'no', day, found }),
     raw: [title && title.raw + title.text, page.description?.raw].filter(Boolean).join('\n'),
   });
 }
@@ -52,7 +52,7 @@ export const asIntended = defineCheck({
     none: 'no page that was read has an intended text',
   },
   judge(context) {
-    if (!context.intended?.length) return inapplicable(says('no-texts-written'));
+    if (!context.intended?.length) return inapplicable(msg('no-texts-written'));
     const wantedFor = intendedFor(context);
     return overPages(context, (page) => {
       const wanted = wantedFor(page.url);

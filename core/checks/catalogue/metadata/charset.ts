@@ -1,8 +1,8 @@
 import { headerValues } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
 export const charset = defineCheck({
   id: 'metadata.charset',
@@ -22,7 +22,7 @@ export const charset = defineCheck({
         .map((v) => `Content-Type: ${v}`)
         .join('\n');
       return (found === 'utf-8' ? passed : failed)(page.url, {
-        found: seen(found) ?? saysOfAll('nothing'),
+        found: verbatim(found) ?? commonMessage('nothing'),
         raw,
       });
     });

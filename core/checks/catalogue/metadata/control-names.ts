@@ -1,8 +1,8 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('metadata.control-names', {
+const msg = defineMessages('metadata.control-names', {
   link: '{n, plural, one {{n} link} other {{n} links}} without a name',
   button: '{n, plural, one {{n} button} other {{n} buttons}} without a name',
   field: '{n, plural, one {{n} field} other {{n} fields}} without a name',
@@ -29,7 +29,7 @@ export const controlNames = defineCheck({
         .map((k) => [k, unnamed.filter((u) => u.kind === k).length] as const)
         .filter(([, n]) => n);
       return failed(page.url, {
-        found: says('all', { each: counts.map(([k, n]) => says(k, { n })) }),
+        found: msg('all', { each: counts.map(([k, n]) => msg(k, { n })) }),
         raw: unnamed
           .slice(0, 5)
           .map((u) => u.raw)

@@ -2,9 +2,9 @@ import { LISTING_SIZE, lineFit } from '#core/text/width';
 import { defineCheck } from '#core/checks/kit/check';
 import { intendedPaste } from '#core/checks/kit/intended-paste';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('metadata.description-length', {
+const msg = defineMessages('metadata.description-length', {
   length: '{count} characters, {px} px',
 });
 
@@ -42,7 +42,7 @@ export const descriptionLength = defineCheck({
       if (!text) return null;
       const { count, px, fits } = lineFit(text, LISTING_SIZE.description, context.parameters);
       const good = fits && (limit === undefined || count <= limit);
-      return (good ? passed : failed)(page.url, { found: says('length', { count, px }), raw: meta!.raw });
+      return (good ? passed : failed)(page.url, { found: msg('length', { count, px }), raw: meta!.raw });
     });
   },
   recipe: (context, finding) => ({

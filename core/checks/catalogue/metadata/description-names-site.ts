@@ -3,11 +3,11 @@ import { defineCheck } from '#core/checks/kit/check';
 import { intendedFor } from '#core/checks/kit/intended-paste';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { textTag } from '#core/recipes/markup';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { restingOn, saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { restsOnCheck, commonMessage } from '#core/text/common-messages';
 
-const says = sentences('metadata.description-names-site', {
+const msg = defineMessages('metadata.description-names-site', {
   'there-no-description': 'there is no description',
 });
 
@@ -24,15 +24,17 @@ export const descriptionNamesSite = defineCheck({
   messages: { expected: ({ brief }) => `“${brief.name}” in the description` },
   judge(context) {
     const { brief, view } = context;
-    if (!view.home) return cantTell(saysOfAll('home-not-read'));
+    if (!view.home) return cantTell(commonMessage('home-not-read'));
     const meta = view.home.description;
     const { expected } = context.words;
     if (!meta?.content.trim())
-      return cantTell(restingOn('metadata.description-present', says('there-no-description')), { expected });
+      return cantTell(restsOnCheck('metadata.description-present', msg('there-no-description')), {
+        expected,
+      });
     return overSite(
       context,
       (namesSite(meta.content, brief.name) ? passed : failed)(view.home.url, {
-        found: seen(meta.content),
+        found: verbatim(meta.content),
         raw: meta.raw,
       }),
     );

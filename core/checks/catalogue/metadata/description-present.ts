@@ -2,11 +2,11 @@ import { defineCheck } from '#core/checks/kit/check';
 import { intendedPaste } from '#core/checks/kit/intended-paste';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 import type { ReadPage } from '#core/checks/view/read-page';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('metadata.description-present', {
+const msg = defineMessages('metadata.description-present', {
   several: '{allCount} descriptions',
   'empty-description': 'an empty description',
 });
@@ -38,10 +38,10 @@ export const descriptionPresent = defineCheck({
     return overPages(context, (page) => {
       const all = page.facts.metas.filter((m) => m.name === 'description');
       const raw = all.map((m) => m.raw).join('\n');
-      if (!all.length) return failed(page.url, { found: saysOfAll('none') });
-      if (all.length > 1) return failed(page.url, { found: says('several', { allCount: all.length }), raw });
-      if (!all[0]!.content.trim()) return failed(page.url, { found: says('empty-description'), raw });
-      return passed(page.url, { found: seen(all[0]!.content), raw });
+      if (!all.length) return failed(page.url, { found: commonMessage('none') });
+      if (all.length > 1) return failed(page.url, { found: msg('several', { allCount: all.length }), raw });
+      if (!all[0]!.content.trim()) return failed(page.url, { found: msg('empty-description'), raw });
+      return passed(page.url, { found: verbatim(all[0]!.content), raw });
     });
   },
   recipe: (context, finding) => ({

@@ -1,8 +1,8 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('metadata.heading-order', {
+const msg = defineMessages('metadata.heading-order', {
   skipped: 'h{level}, then h{level2} “{text}”',
 });
 
@@ -25,7 +25,7 @@ export const headingOrder = defineCheck({
       const skip = headings[at];
       return skip
         ? failed(page.url, {
-            found: says('skipped', { level: headings[at - 1]!.level, level2: skip.level, text: skip.text }),
+            found: msg('skipped', { level: headings[at - 1]!.level, level2: skip.level, text: skip.text }),
             raw: skip.raw,
           })
         : page.passed;

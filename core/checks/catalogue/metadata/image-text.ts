@@ -1,8 +1,8 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('metadata.image-text', {
+const msg = defineMessages('metadata.image-text', {
   'without-alt': '{bareCount} of {imagesCount} without alt',
 });
 
@@ -24,7 +24,7 @@ export const imageText = defineCheck({
       const bare = page.facts.images.filter((i) => i.alt === null);
       return bare.length
         ? failed(page.url, {
-            found: says('without-alt', { bareCount: bare.length, imagesCount: page.facts.images.length }),
+            found: msg('without-alt', { bareCount: bare.length, imagesCount: page.facts.images.length }),
             raw: bare
               .slice(0, 5)
               .map((i) => i.raw)

@@ -1,10 +1,10 @@
 import { foldLoosely } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('metadata.key-phrases', {
+const msg = defineMessages('metadata.key-phrases', {
   'none-in':
     'none in the {lacking, select, title {title} description {description} other {title and the description}}',
   'in-both': 'in both',
@@ -30,7 +30,7 @@ export const keyPhrases = defineCheck({
   },
   judge(context) {
     const { brief, view } = context;
-    if (!view.home) return cantTell(saysOfAll('home-not-read'));
+    if (!view.home) return cantTell(commonMessage('home-not-read'));
     const carries = (text: string | undefined) => carriesPhrase(text ?? '', brief.keyPhrases);
     const title = view.home.facts.titles[0]?.text,
       description = view.home.description?.content;
@@ -38,7 +38,7 @@ export const keyPhrases = defineCheck({
     return overSite(
       context,
       (lacking.length ? failed : passed)(view.home.url, {
-        found: lacking.length ? says('none-in', { lacking: lacking.join('-and-') }) : says('in-both'),
+        found: lacking.length ? msg('none-in', { lacking: lacking.join('-and-') }) : msg('in-both'),
         raw: `${title ?? ''}\n${description ?? ''}`,
       }),
     );

@@ -1,8 +1,8 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('metadata.no-refresh', {
+const msg = defineMessages('metadata.no-refresh', {
   'after-seconds': 'after {refreshDelay} seconds',
 });
 
@@ -30,7 +30,7 @@ export const noRefresh = defineCheck({
       );
       return meta
         ? failed(page.url, {
-            found: says('after-seconds', { refreshDelay: refreshDelay(meta.content) }),
+            found: msg('after-seconds', { refreshDelay: refreshDelay(meta.content) }),
             raw: meta.raw,
           })
         : page.passed;

@@ -4,10 +4,10 @@ import { defineCheck } from '#core/checks/kit/check';
 import { intendedPaste } from '#core/checks/kit/intended-paste';
 import { DefaultTexts, textOf } from '#core/checks/kit/default-texts';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('metadata.not-inherited', {
+const msg = defineMessages('metadata.not-inherited', {
   title: 'title “{title}”, {words}',
   description: 'description “{description}”, {words}',
 });
@@ -19,11 +19,11 @@ function judgePage(page: ReadPage, defaults: DefaultTexts): PlaceResult | null {
   const tag = page.description ? `\n${page.description.raw}` : '';
   const raw = `${page.facts.titles[0]?.raw ?? ''}${title}${tag}`;
   const ofTitle = defaults.behind(page, 'title');
-  if (ofTitle) return failed(page.url, { found: says('title', { title, words: ofTitle.words }), raw });
+  if (ofTitle) return failed(page.url, { found: msg('title', { title, words: ofTitle.words }), raw });
   const ofDescription = defaults.behind(page, 'description');
   if (ofDescription)
-    return failed(page.url, { found: says('description', { description, words: ofDescription.words }), raw });
-  return passed(page.url, { found: seen(title) });
+    return failed(page.url, { found: msg('description', { description, words: ofDescription.words }), raw });
+  return passed(page.url, { found: verbatim(title) });
 }
 
 export const notInherited = defineCheck({

@@ -1,9 +1,9 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('metadata.one-main-heading', {
+const msg = defineMessages('metadata.one-main-heading', {
   several: '{allCount} h1: {all}',
   'no-h1': 'no h1',
   'empty-h1': 'an empty h1',
@@ -26,17 +26,17 @@ export const oneMainHeading = defineCheck({
       if (all.length !== 1)
         return failed(page.url, {
           found: all.length
-            ? says('several', {
+            ? msg('several', {
                 allCount: all.length,
                 all: all
                   .map((h) => `“${h.text}”`)
                   .slice(0, 3)
                   .join(', '),
               })
-            : says('no-h1'),
+            : msg('no-h1'),
         });
       return (all[0]!.text ? passed : failed)(page.url, {
-        found: seen(all[0]!.text || undefined) ?? says('empty-h1'),
+        found: verbatim(all[0]!.text || undefined) ?? msg('empty-h1'),
       });
     });
   },

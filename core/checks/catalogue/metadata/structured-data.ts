@@ -1,9 +1,9 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('metadata.structured-data', {
+const msg = defineMessages('metadata.structured-data', {
   error: 'line {line}: {error}',
   empty: 'line {line}: nothing in it',
   'no-context': 'line {line}: no @context',
@@ -30,16 +30,16 @@ export const structuredData = defineCheck({
       if (!page.facts.jsonLd.length) return null;
       for (const b of page.facts.jsonLd) {
         const { line } = b;
-        if (b.error) return failed(page.url, { found: says('error', { line, error: b.error }), raw: b.raw });
-        if (!b.nodes.length) return failed(page.url, { found: says('empty', { line }), raw: b.raw });
+        if (b.error) return failed(page.url, { found: msg('error', { line, error: b.error }), raw: b.raw });
+        if (!b.nodes.length) return failed(page.url, { found: msg('empty', { line }), raw: b.raw });
         if (b.nodes.some((n) => !n.hasContext))
-          return failed(page.url, { found: says('no-context', { line }), raw: b.raw });
+          return failed(page.url, { found: msg('no-context', { line }), raw: b.raw });
         if (b.nodes.some((n) => !n.types.length))
-          return failed(page.url, { found: says('node-without-type', { line }), raw: b.raw });
+          return failed(page.url, { found: msg('node-without-type', { line }), raw: b.raw });
       }
       const types = new Set<string>();
       for (const b of page.facts.jsonLd) for (const n of b.nodes) for (const t of n.types) types.add(t);
-      return passed(page.url, { found: seen([...types].join(', ')) });
+      return passed(page.url, { found: verbatim([...types].join(', ')) });
     }),
   recipe: () => ({
     steps:

@@ -2,9 +2,9 @@ import { LISTING_SIZE, lineFit } from '#core/text/width';
 import { defineCheck } from '#core/checks/kit/check';
 import { intendedPaste } from '#core/checks/kit/intended-paste';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('metadata.title-length', {
+const msg = defineMessages('metadata.title-length', {
   length: '{count} characters, {px} px: {text}',
 });
 
@@ -40,7 +40,7 @@ export const titleLength = defineCheck({
       if (!title?.text) return null;
       const { count, px, fits } = lineFit(title.text, LISTING_SIZE.title, context.parameters);
       return (fits ? passed : failed)(page.url, {
-        found: says('length', { count, px, text: title.text }),
+        found: msg('length', { count, px, text: title.text }),
         raw: title.raw + title.text,
       });
     }),

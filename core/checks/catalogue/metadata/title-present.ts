@@ -2,11 +2,11 @@ import { defineCheck } from '#core/checks/kit/check';
 import { intendedPaste } from '#core/checks/kit/intended-paste';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 import { madeTitle } from '#core/checks/kit/page-titles';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('metadata.title-present', {
+const msg = defineMessages('metadata.title-present', {
   several: '{titlesCount} titles',
   'empty-title': 'an empty title',
   'title-in-body': 'a title in the body',
@@ -26,13 +26,13 @@ export const titlePresent = defineCheck({
   judge(context) {
     return overPages(context, (page) => {
       const titles = page.facts.titles;
-      if (!titles.length) return failed(page.url, { found: saysOfAll('none') });
+      if (!titles.length) return failed(page.url, { found: commonMessage('none') });
       const raw = titles.map((t) => `${t.raw}${t.text}</title>`).join('\n');
       if (titles.length > 1)
-        return failed(page.url, { found: says('several', { titlesCount: titles.length }), raw });
-      if (!titles[0]!.text) return failed(page.url, { found: says('empty-title'), raw });
-      if (titles[0]!.where === 'body') return failed(page.url, { found: says('title-in-body'), raw });
-      return passed(page.url, { found: seen(titles[0]!.text), raw });
+        return failed(page.url, { found: msg('several', { titlesCount: titles.length }), raw });
+      if (!titles[0]!.text) return failed(page.url, { found: msg('empty-title'), raw });
+      if (titles[0]!.where === 'body') return failed(page.url, { found: msg('title-in-body'), raw });
+      return passed(page.url, { found: verbatim(titles[0]!.text), raw });
     });
   },
   recipe: (context, finding) => ({

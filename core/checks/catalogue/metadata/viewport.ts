@@ -1,9 +1,9 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen, type Said } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim, type Message } from '#core/facts/message';
 
-const says = sentences('metadata.viewport', {
+const msg = defineMessages('metadata.viewport', {
   empty: 'empty',
   'zoom-forbidden': 'zoom forbidden: {content}',
   'no-viewport': 'no viewport',
@@ -36,12 +36,12 @@ function isScalable(value: string | undefined): boolean {
 }
 
 /** What is wrong with a viewport's settings, or null. */
-function faultOf(content: string): Said | null {
+function faultOf(content: string): Message | null {
   const settings = settingsOf(content);
-  if (settings.get('width') !== 'device-width') return content ? seen(content) : says('empty');
+  if (settings.get('width') !== 'device-width') return content ? verbatim(content) : msg('empty');
   // WCAG 1.4.4 asks for 200 %
   const zoom = isScalable(settings.get('user-scalable')) && scaleOf(settings.get('maximum-scale')) >= 2;
-  return zoom ? null : says('zoom-forbidden', { content });
+  return zoom ? null : msg('zoom-forbidden', { content });
 }
 
 export const viewport = defineCheck({
@@ -56,15 +56,15 @@ export const viewport = defineCheck({
   source: 'CSS Viewport; WCAG 1.4.4',
   messages: { expected: 'width=device-width, zoom not forbidden' },
   judge(context) {
-    const faults = new Map<string, Said | null>();
+    const faults = new Map<string, Message | null>();
     return overPages(context, (page) => {
       const meta = page.facts.metas.find((m) => m.name === 'viewport');
-      if (!meta) return failed(page.url, { found: says('no-viewport') });
+      if (!meta) return failed(page.url, { found: msg('no-viewport') });
       let fault = faults.get(meta.content);
       if (fault === undefined) faults.set(meta.content, (fault = faultOf(meta.content)));
       return fault
         ? failed(page.url, { found: fault, raw: meta.raw })
-        : passed(page.url, { found: seen(meta.content), raw: meta.raw });
+        : passed(page.url, { found: verbatim(meta.content), raw: meta.raw });
     });
   },
   recipe: () => ({

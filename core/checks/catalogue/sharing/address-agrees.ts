@@ -1,7 +1,7 @@
 import { normaliseUrl } from '#core/extract/address';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
-import { seen } from '#core/facts/said';
+import { verbatim } from '#core/facts/message';
 
 export const addressAgrees = defineCheck({
   id: 'sharing.address-agrees',
@@ -20,7 +20,7 @@ export const addressAgrees = defineCheck({
       const canonical = page.canonical;
       if (!meta?.content || !canonical) return null;
       return (normaliseUrl(meta.content) === canonical ? passed : failed)(page.url, {
-        found: seen(meta.content),
+        found: verbatim(meta.content),
         expected: canonical,
         raw: meta.raw,
       });

@@ -1,9 +1,9 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('sharing.card', {
+const msg = defineMessages('sharing.card', {
   'no-card-type': 'no card type',
   'empty-card-type': 'an empty card type',
 });
@@ -24,9 +24,9 @@ export const card = defineCheck({
   judge: (context) =>
     overPages(context, (page) => {
       const meta = page.facts.metas.find((m) => m.name === 'twitter:card' || m.property === 'twitter:card');
-      if (!meta) return failed(page.url, { found: says('no-card-type') });
+      if (!meta) return failed(page.url, { found: msg('no-card-type') });
       return (TYPES.has(meta.content.trim().toLowerCase()) ? passed : failed)(page.url, {
-        found: seen(meta.content || undefined) ?? says('empty-card-type'),
+        found: verbatim(meta.content || undefined) ?? msg('empty-card-type'),
         raw: meta.raw,
       });
     }),

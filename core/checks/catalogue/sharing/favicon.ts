@@ -1,9 +1,9 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { offerOf, sizesOf } from './icons';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('sharing.favicon', {
+const msg = defineMessages('sharing.favicon', {
   'no-icon-asked': 'no icon was asked for',
 });
 
@@ -35,7 +35,7 @@ export const favicon = defineCheck({
       : `a square icon of at least ${parameters.size} px, or SVG`;
     const offers = evidence.assets.filter((a) => a.roles.includes('icon')).map(offerOf);
     const place = offers[0]?.asset.url ?? `https://${view.preferredHost}/favicon.ico`;
-    if (!offers.length) return cantTell(says('no-icon-asked'), { expected });
+    if (!offers.length) return cantTell(msg('no-icon-asked'), { expected });
     const usable = offers.filter((o) => !o.fault);
     if (!usable.length) {
       if (offers.every((o) => o.asset.chain.error?.code === 'timeout'))

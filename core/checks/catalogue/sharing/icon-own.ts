@@ -1,9 +1,9 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('sharing.icon-own', {
+const msg = defineMessages('sharing.icon-own', {
   'no-default-known': 'the host profile knows no default icon',
   'default-icon': 'the default icon of {name}',
   'icon-own': 'an icon of its own',
@@ -24,18 +24,18 @@ export const iconOwn = defineCheck({
   judge(context) {
     const { evidence, profile } = context;
     const known = new Set((profile.defaults?.iconHashes ?? []).map((h) => h.toLowerCase()));
-    if (!known.size) return inapplicable(says('no-default-known'));
+    if (!known.size) return inapplicable(msg('no-default-known'));
     const icons = evidence.assets.filter((a) => a.roles.includes('icon') || a.roles.includes('touch-icon'));
     const read = icons.filter((a) => a.sha256 && a.image);
     if (!read.length)
       return icons.length && icons.every((a) => a.chain.end === 'answer')
-        ? inapplicable(saysOfAll('no-icon'))
-        : cantTell(saysOfAll('no-icon-readable'));
+        ? inapplicable(commonMessage('no-icon'))
+        : cantTell(commonMessage('no-icon-readable'));
     const hit = read.find((a) => known.has(a.sha256!));
     return overSite(
       context,
       (hit ? failed : passed)((hit ?? read[0]!).url, {
-        found: hit ? says('default-icon', { name: profile.name }) : says('icon-own'),
+        found: hit ? msg('default-icon', { name: profile.name }) : msg('icon-own'),
         raw: `SHA-256 ${(hit ?? read[0]!).sha256}`,
       }),
     );

@@ -1,7 +1,7 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 import { offerOf, sizesOf } from './icons';
-import { saysOfAll } from '#core/text/says';
+import { commonMessage } from '#core/text/common-messages';
 
 export const iconSharp = defineCheck({
   id: 'sharing.icon-sharp',
@@ -33,8 +33,8 @@ export const iconSharp = defineCheck({
     const usable = offers.filter((o) => !o.fault);
     if (!usable.length)
       return offers.length && offers.every((o) => o.asset.chain.error?.code !== 'timeout')
-        ? inapplicable(saysOfAll('no-icon'))
-        : cantTell(saysOfAll('no-icon-readable'), { expected });
+        ? inapplicable(commonMessage('no-icon'))
+        : cantTell(commonMessage('no-icon-readable'), { expected });
     const sizes = new Set(
       usable.flatMap((o) => o.sizes.filter((s) => s.width === s.height).map((s) => s.width)),
     );

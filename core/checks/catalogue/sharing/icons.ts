@@ -1,16 +1,16 @@
 /** Icons: which sizes an asset offers. */
 import { finalStatus, type AssetEvidence } from '#core/facts/evidence';
-import { saysOfAll, together } from '#core/text/says';
-import { seen, type Said } from '#core/facts/said';
-import { sentences } from '#core/text/sentences';
+import { commonMessage, joinMessages } from '#core/text/common-messages';
+import { verbatim, type Message } from '#core/facts/message';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('sharing.icons', { 'no-picture': 'no picture' });
+const msg = defineMessages('sharing.icons', { 'no-picture': 'no picture' });
 
 export interface IconOffer {
   asset: AssetEvidence;
   vector: boolean;
   sizes: { width: number; height: number }[];
-  fault?: Said;
+  fault?: Message;
 }
 
 /** What an icon file really holds; `fault` says why it cannot be used. */
@@ -23,11 +23,11 @@ export function offerOf(asset: AssetEvidence): IconOffer {
       sizes: [],
       fault:
         status === undefined
-          ? (seen(asset.chain.error?.message) ?? saysOfAll('no-answer'))
-          : saysOfAll('status', { status }),
+          ? (verbatim(asset.chain.error?.message) ?? commonMessage('no-answer'))
+          : commonMessage('status', { status }),
     };
   if (!asset.image)
-    return { asset, vector: false, sizes: [], fault: seen(asset.imageError) ?? says('no-picture') };
+    return { asset, vector: false, sizes: [], fault: verbatim(asset.imageError) ?? msg('no-picture') };
   return {
     asset,
     vector: asset.image.type === 'svg',
@@ -36,9 +36,10 @@ export function offerOf(asset: AssetEvidence): IconOffer {
 }
 
 /** What icons offer: "48 × 48, 240 × 240", or why they cannot be used. */
-export const sizesOf = (offers: readonly IconOffer[]): Said =>
-  together(
+export const sizesOf = (offers: readonly IconOffer[]): Message =>
+  joinMessages(
     offers.map(
-      (o) => o.fault ?? seen(o.vector ? 'SVG' : o.sizes.map((s) => `${s.width} × ${s.height}`).join(', ')),
+      (o) =>
+        o.fault ?? verbatim(o.vector ? 'SVG' : o.sizes.map((s) => `${s.width} × ${s.height}`).join(', ')),
     ),
   );

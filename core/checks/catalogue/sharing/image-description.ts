@@ -1,10 +1,10 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 import { escapeText } from '#core/recipes/markup';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('sharing.image-description', {
+const msg = defineMessages('sharing.image-description', {
   'empty-og-image-alt': 'an empty og:image:alt',
   'no-og-image-alt': 'no og:image:alt',
 });
@@ -25,9 +25,9 @@ export const imageDescription = defineCheck({
       if (!page.openGraph('og:image')?.content.trim()) return null;
       const alt = page.openGraph('og:image:alt');
       return alt?.content.trim()
-        ? passed(page.url, { found: seen(alt.content), raw: alt.raw })
+        ? passed(page.url, { found: verbatim(alt.content), raw: alt.raw })
         : failed(page.url, {
-            found: alt ? says('empty-og-image-alt') : says('no-og-image-alt'),
+            found: alt ? msg('empty-og-image-alt') : msg('no-og-image-alt'),
             raw: alt?.raw,
           });
     });

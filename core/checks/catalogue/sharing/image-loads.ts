@@ -5,11 +5,11 @@ import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed, unsure } from '#core/checks/kit/judgement';
 import { remembering } from '#core/remembering';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { commonMessage } from '#core/text/common-messages';
 
-const says = sentences('sharing.image-loads', {
+const msg = defineMessages('sharing.image-loads', {
   'picture-not-fetched': 'the picture was not fetched',
   'status-of': '{given}: status {status}',
   'not-a-picture': 'no picture',
@@ -24,22 +24,22 @@ export function assetAt(evidence: Evidence, url: string): AssetEvidence | undefi
 function judgePicture(page: string, meta: MetaTag, asset: AssetEvidence | undefined): PlaceResult {
   const { raw } = meta;
   const given = meta.content.trim();
-  if (!asset) return unsure(page, says('picture-not-fetched'), { raw });
+  if (!asset) return unsure(page, msg('picture-not-fetched'), { raw });
   const status = finalStatus(asset.chain);
   if (status === undefined) {
     const { code, message } = asset.chain.error ?? {};
-    const why = seen(message) ?? saysOfAll('no-answer');
+    const why = verbatim(message) ?? commonMessage('no-answer');
     return code === 'forbidden-address' || code === 'timeout'
       ? unsure(page, why, { raw })
       : failed(page, { found: why, raw });
   }
-  if (status !== 200) return failed(page, { found: says('status-of', { given, status }), raw });
+  if (status !== 200) return failed(page, { found: msg('status-of', { given, status }), raw });
   if (!asset.image)
     return failed(page, {
-      found: says('no-picture', { given, imageError: asset.imageError ?? says('not-a-picture') }),
+      found: msg('no-picture', { given, imageError: asset.imageError ?? msg('not-a-picture') }),
       raw,
     });
-  return passed(page, { found: says('size', { width: asset.image.width, height: asset.image.height }), raw });
+  return passed(page, { found: msg('size', { width: asset.image.width, height: asset.image.height }), raw });
 }
 
 export const imageLoads = defineCheck({
@@ -65,8 +65,9 @@ export const imageLoads = defineCheck({
       const given = meta?.content.trim();
       if (!meta || !given) return null;
       const address = pictureAddress(given);
-      if (!address) return failed(page.url, { found: saysOfAll('not-absolute', { given }), raw: meta.raw });
-      if (!address.startsWith('https:')) return failed(page.url, { found: seen(given), raw: meta.raw });
+      if (!address)
+        return failed(page.url, { found: commonMessage('not-absolute', { given }), raw: meta.raw });
+      if (!address.startsWith('https:')) return failed(page.url, { found: verbatim(given), raw: meta.raw });
       return judgePicture(page.url, meta, assetAt(context.evidence, address));
     });
   },

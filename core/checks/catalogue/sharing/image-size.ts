@@ -1,9 +1,9 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { SHARE_SIZE } from '#core/pictures/crop';
 import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('sharing.image-size', {
+const msg = defineMessages('sharing.image-size', {
   size: '{w} × {h}{isSmall, select, yes {} other {{isOff, select, yes {, ratio {w2} : 1} other {}}}}',
 });
 
@@ -39,7 +39,7 @@ export const imageSize = defineCheck({
         const off = Math.abs(w * height - width * h) * 100 > tolerance * width * h;
         const small = w < width || h < height;
         return (small || off ? failed : passed)(a.url, {
-          found: says('size', {
+          found: msg('size', {
             w,
             h,
             isSmall: small ? 'yes' : 'no',

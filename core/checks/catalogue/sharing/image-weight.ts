@@ -1,7 +1,7 @@
 import { lastAnswer } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
-import { saysOfAll } from '#core/text/says';
+import { commonMessage } from '#core/text/common-messages';
 
 export const imageWeight = defineCheck({
   id: 'sharing.image-weight',
@@ -32,7 +32,7 @@ export const imageWeight = defineCheck({
       context,
       pictures.map((a) => {
         const bytes = a.size ?? lastAnswer(a.chain)?.bytes?.decoded ?? 0;
-        return (bytes <= limit ? passed : failed)(a.url, { found: saysOfAll('bytes', { bytes }) });
+        return (bytes <= limit ? passed : failed)(a.url, { found: commonMessage('bytes', { bytes }) });
       }),
       {
         expected: `at most ${limit} bytes`,

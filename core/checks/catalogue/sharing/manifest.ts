@@ -4,11 +4,11 @@ import { parseUrl } from '#core/extract/address';
 import { MANIFEST_SIZES } from '#core/pictures/icon-sizes';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen, type Said } from '#core/facts/said';
-import { saysOfAll, together } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim, type Message } from '#core/facts/message';
+import { commonMessage, joinMessages } from '#core/text/common-messages';
 
-const says = sentences('sharing.manifest', {
+const msg = defineMessages('sharing.manifest', {
   'no-icon-of': 'no icon of {size} px',
   'icon-dead': '{src} is not there',
   'start-outside-scope': 'start_url {startUrl} is outside {scope}',
@@ -27,7 +27,7 @@ export function withinScope(address: string, scope: string): boolean {
   return a !== undefined && s !== undefined && a.origin === s.origin && a.pathname.startsWith(s.pathname);
 }
 
-function lackingIcons({ icons }: ManifestFacts, assets: readonly AssetEvidence[]): Said[] {
+function lackingIcons({ icons }: ManifestFacts, assets: readonly AssetEvidence[]): Message[] {
   const sizes = new Set(icons.flatMap((i) => i.sizes));
   const missing = MANIFEST_SIZES.filter((s) => !sizes.has(`${s}x${s}`) && !sizes.has('any'));
   const dead = icons.find((i) => {
@@ -35,18 +35,18 @@ function lackingIcons({ icons }: ManifestFacts, assets: readonly AssetEvidence[]
     return asset?.chain.end === 'answer' && finalStatus(asset.chain) !== 200;
   });
   return [
-    ...missing.map((s) => says('no-icon-of', { size: s })),
-    ...(dead ? [says('icon-dead', { src: dead.src })] : []),
+    ...missing.map((s) => msg('no-icon-of', { size: s })),
+    ...(dead ? [msg('icon-dead', { src: dead.src })] : []),
   ];
 }
 
-function strayStart({ startUrl, scope }: ManifestFacts, url: string): Said[] {
+function strayStart({ startUrl, scope }: ManifestFacts, url: string): Message[] {
   if (!startUrl) return [];
   const inScope = withinScope(startUrl, scope ?? new URL('.', startUrl).href);
   const isOwn = parseUrl(startUrl)?.origin === new URL(url).origin;
   return [
-    ...(inScope ? [] : [says('start-outside-scope', { startUrl, scope })]),
-    ...(isOwn ? [] : [says('foreign-start')]),
+    ...(inScope ? [] : [msg('start-outside-scope', { startUrl, scope })]),
+    ...(isOwn ? [] : [msg('foreign-start')]),
   ];
 }
 
@@ -65,25 +65,25 @@ export const manifest = defineCheck({
   judge(context) {
     const { evidence } = context;
     const m = evidence.manifest;
-    if (!m) return inapplicable(says('no-manifest-linked'));
+    if (!m) return inapplicable(msg('no-manifest-linked'));
     const { expected } = context.words;
     const status = finalStatus(m.chain);
     if (status === undefined)
-      return cantTell(seen(m.chain.error?.message) ?? saysOfAll('no-answer'), { expected });
+      return cantTell(verbatim(m.chain.error?.message) ?? commonMessage('no-answer'), { expected });
     const f = m.facts;
     if (status !== 200 || !f)
-      return overSite(context, failed(m.url, { found: saysOfAll('status', { status }) }));
+      return overSite(context, failed(m.url, { found: commonMessage('status', { status }) }));
     const raw = m.text?.slice(0, 2000);
-    if (f.error) return overSite(context, failed(m.url, { found: seen(f.error), raw }));
+    if (f.error) return overSite(context, failed(m.url, { found: verbatim(f.error), raw }));
     const lacking = [
-      ...(f.name || f.shortName ? [] : [says('no-name')]),
+      ...(f.name || f.shortName ? [] : [msg('no-name')]),
       ...lackingIcons(f, evidence.assets),
       ...strayStart(f, m.url),
     ];
     const sizes = new Set(f.icons.flatMap((i) => i.sizes));
     const found = lacking.length
-      ? together(lacking)
-      : seen(`${f.name ?? f.shortName}, ${[...sizes].join(', ')}`);
+      ? joinMessages(lacking)
+      : verbatim(`${f.name ?? f.shortName}, ${[...sizes].join(', ')}`);
     return overSite(context, (lacking.length ? failed : passed)(m.url, { found, raw }));
   },
   recipe: ({ brief }) => ({

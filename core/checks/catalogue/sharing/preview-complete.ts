@@ -3,9 +3,9 @@ import type { SiteView } from '#core/checks/view/site-view';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
 import { escapeText } from '#core/recipes/markup';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('sharing.preview-complete', {
+const msg = defineMessages('sharing.preview-complete', {
   missing: 'no {gone}',
 });
 
@@ -46,7 +46,7 @@ export const previewComplete = defineCheck({
       const metas = REQUIRED.map((p) => page.openGraph(p));
       const gone = REQUIRED.filter((_, i) => !metas[i]?.content.trim());
       return gone.length
-        ? failed(page.url, { found: says('missing', { gone: gone.join(', ') }) })
+        ? failed(page.url, { found: msg('missing', { gone: gone.join(', ') }) })
         : passed(page.url, { raw: metas.map((m) => m!.raw).join('\n') });
     });
   },

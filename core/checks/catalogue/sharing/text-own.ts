@@ -2,10 +2,10 @@ import { foldLoosely } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 import { FOLDED_DEFAULTS } from '#core/checks/kit/page-titles';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('sharing.text-own', {
+const msg = defineMessages('sharing.text-own', {
   missing: 'no {property}',
   says: '{property} is “{text}”',
 });
@@ -34,11 +34,11 @@ export const textOwn = defineCheck({
       for (const property of ['og:title', 'og:description']) {
         const meta = page.openGraph(property);
         const text = meta?.content.trim() ?? '';
-        if (!text) return failed(page.url, { found: says('missing', { property }), raw: meta?.raw });
+        if (!text) return failed(page.url, { found: msg('missing', { property }), raw: meta?.raw });
         if (defaults.has(foldLoosely(text)))
-          return failed(page.url, { found: says('says', { property, text }), raw: meta!.raw });
+          return failed(page.url, { found: msg('says', { property, text }), raw: meta!.raw });
       }
-      return passed(page.url, { found: seen(page.openGraph('og:title')!.content) });
+      return passed(page.url, { found: verbatim(page.openGraph('og:title')!.content) });
     });
   },
   recipe: () => ({

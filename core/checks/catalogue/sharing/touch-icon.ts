@@ -2,7 +2,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { TOUCH_SIZE } from '#core/pictures/icon-sizes';
 import { offerOf, sizesOf } from './icons';
-import { saysOfAll } from '#core/text/says';
+import { commonMessage } from '#core/text/common-messages';
 
 export const touchIcon = defineCheck({
   id: 'sharing.touch-icon',
@@ -44,7 +44,7 @@ export const touchIcon = defineCheck({
     return overSite(
       context,
       (good ? passed : failed)(place, {
-        found: offers.length ? sizesOf(offers) : saysOfAll('none'),
+        found: offers.length ? sizesOf(offers) : commonMessage('none'),
       }),
       { expected },
     );

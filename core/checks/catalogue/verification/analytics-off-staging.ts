@@ -1,6 +1,6 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
-import { seen } from '#core/facts/said';
+import { verbatim } from '#core/facts/message';
 
 export const analyticsOffStaging = defineCheck({
   id: 'verification.analytics-off-staging',
@@ -18,7 +18,7 @@ export const analyticsOffStaging = defineCheck({
       const hit = context.brief.analyticsIds
         .map((id) => ({ id, script: page.scriptsWith(id)[0] }))
         .find((x) => x.script);
-      return hit ? failed(page.url, { found: seen(hit.id), raw: hit.script!.raw }) : page.passed;
+      return hit ? failed(page.url, { found: verbatim(hit.id), raw: hit.script!.raw }) : page.passed;
     });
   },
   recipe: () => ({

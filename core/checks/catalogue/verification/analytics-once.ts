@@ -1,9 +1,9 @@
 import type { ScriptTag } from '#core/extract/html';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('verification.analytics-once', {
+const msg = defineMessages('verification.analytics-once', {
   'loaded-twice': '{id} is loaded {loadsCount} times',
 });
 
@@ -45,7 +45,7 @@ export const analyticsOnce = defineCheck({
         const loads = loadsOf(page.scriptsWith(id), id);
         if (loads.length > 1)
           return failed(page.url, {
-            found: says('loaded-twice', { id, loadsCount: loads.length }),
+            found: msg('loaded-twice', { id, loadsCount: loads.length }),
             raw: loads.map((s) => s.raw).join('\n'),
           });
       }

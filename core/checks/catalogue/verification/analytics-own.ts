@@ -1,10 +1,10 @@
 import { ownerOf } from '#core/facts/agency-book';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('verification.analytics-own', {
+const msg = defineMessages('verification.analytics-own', {
   'strange-id': '{id}, {hasOwner, select, yes {an ID of {owner}} other {which the brief does not know}}',
 });
 
@@ -27,10 +27,10 @@ export const analyticsOwn = defineCheck({
       const found = page.measuring;
       if (!found.length) return null;
       const strange = found.find((f) => !context.brief.analyticsIds.includes(f.id));
-      if (!strange) return passed(page.url, { found: seen(found[0]!.id) });
+      if (!strange) return passed(page.url, { found: verbatim(found[0]!.id) });
       const owner = ownerOf(context.book, 'analyticsIds', strange.id);
       return failed(page.url, {
-        found: says('strange-id', {
+        found: msg('strange-id', {
           id: strange.id,
           hasOwner: owner ? 'yes' : 'no',
           owner: owner ? owner : undefined,

@@ -1,8 +1,8 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('verification.analytics-present', {
+const msg = defineMessages('verification.analytics-present', {
   missing: 'no {gone}',
 });
 
@@ -21,7 +21,7 @@ export const analyticsPresent = defineCheck({
     return overPages(context, (page) => {
       const gone = context.brief.analyticsIds.filter((id) => !page.scriptsWith(id).length);
       return gone.length
-        ? failed(page.url, { found: says('missing', { gone: gone.join(', ') }) })
+        ? failed(page.url, { found: msg('missing', { gone: gone.join(', ') }) })
         : passed(page.url, { raw: page.scriptsWith(context.brief.analyticsIds[0]!)[0]!.raw });
     });
   },

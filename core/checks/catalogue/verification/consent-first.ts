@@ -1,9 +1,9 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 import { isBefore, scriptsMatching } from './positions';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('verification.consent-first', {
+const msg = defineMessages('verification.consent-first', {
   'no-consent-script': 'no consent script',
   'comes-after-measuring-script': 'it comes after a measuring script',
 });
@@ -33,10 +33,10 @@ export const consentFirst = defineCheck({
       );
       if (!measuring.length) return null;
       const own = scriptsMatching(page.facts, context.brief.consentScript)[0];
-      if (!own) return failed(page.url, { found: says('no-consent-script'), raw: measuring[0]!.raw });
+      if (!own) return failed(page.url, { found: msg('no-consent-script'), raw: measuring[0]!.raw });
       const early = measuring.find((s) => isBefore(s, own));
       return early
-        ? failed(page.url, { found: says('comes-after-measuring-script'), raw: `${early.raw}\n${own.raw}` })
+        ? failed(page.url, { found: msg('comes-after-measuring-script'), raw: `${early.raw}\n${own.raw}` })
         : passed(page.url, { raw: own.raw });
     });
   },

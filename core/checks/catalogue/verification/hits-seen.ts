@@ -4,9 +4,9 @@ import type { RenderedView } from '#core/facts/rendered';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { mainView, missingScripts } from '#core/checks/kit/rendered';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('verification.hits-seen', {
+const msg = defineMessages('verification.hits-seen', {
   'tag-manager': '{id} names a tag manager, which counts nobody by its own ID',
   'consent-click-unknown': 'the brief does not say what visitors click to consent',
   'nothing-to-click': 'nothing on the page is “{consentClick}”, which the brief has for consent',
@@ -30,14 +30,14 @@ const countsOf = ({ view }: Seen, id: string): number =>
 
 /** Why no hit was seen, where that is known. */
 function silence(context: Pick<CheckContext, 'brief'>, pages: readonly Seen[], id: string): Judgement {
-  if (/^GTM-/.test(id)) return cantTell(says('tag-manager', { id }));
+  if (/^GTM-/.test(id)) return cantTell(msg('tag-manager', { id }));
   if (context.brief.consentScript && !context.brief.consentClick)
-    return cantTell(says('consent-click-unknown'), { awaits: 'consentClick' });
+    return cantTell(msg('consent-click-unknown'), { awaits: 'consentClick' });
   if (pages.every(({ view }) => view.consent === 'not found'))
-    return cantTell(says('nothing-to-click', { consentClick: context.brief.consentClick }));
+    return cantTell(msg('nothing-to-click', { consentClick: context.brief.consentClick }));
   const missing = pages.flatMap(({ view }) => missingScripts(view))[0];
-  if (missing !== undefined) return cantTell(says('script-missing', { missing }));
-  return cantTell(says('no-visit-seen', { id }));
+  if (missing !== undefined) return cantTell(msg('script-missing', { missing }));
+  return cantTell(msg('no-visit-seen', { id }));
 }
 
 export const hitsSeen = defineCheck({
@@ -59,7 +59,7 @@ export const hitsSeen = defineCheck({
       const view = mainView(views);
       return view && view.failure === undefined && site.byUrl.has(url) ? [{ url, view }] : [];
     });
-    if (!pages.length) return cantTell(says('no-page-could-shown-on'));
+    if (!pages.length) return cantTell(msg('no-page-could-shown-on'));
     const sent = (id: string): string =>
       pages.flatMap(({ view }) => view.hits.filter((h) => h.id === id).map((h) => h.url)).join('\n');
     for (const id of brief.analyticsIds) {
@@ -68,7 +68,7 @@ export const hitsSeen = defineCheck({
         return overSite(
           context,
           failed(twice[0].url, {
-            found: says('counted-twice', { id, countsOf: countsOf(twice[0], id), twiceCount: twice.length }),
+            found: msg('counted-twice', { id, countsOf: countsOf(twice[0], id), twiceCount: twice.length }),
             raw: sent(id),
           }),
         );
@@ -81,7 +81,7 @@ export const hitsSeen = defineCheck({
     return overSite(
       context,
       passed(pages[0]!.url, {
-        found: says('counted-once', { ids: ids.join(', '), idsCount: ids.length }),
+        found: msg('counted-once', { ids: ids.join(', '), idsCount: ids.length }),
         raw: ids.map(sent).join('\n'),
       }),
     );

@@ -3,9 +3,9 @@ import type { RenderedView, SeenCookie } from '#core/facts/rendered';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, passed, unsure } from '#core/checks/kit/judgement';
 import { overRendered } from '#core/checks/kit/rendered';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('verification.nothing-before-consent', {
+const msg = defineMessages('verification.nothing-before-consent', {
   'measuring-request': 'a measuring request with {id} to {hostname}',
   cookie: 'the cookie {name}',
   'unknown-beacon': 'a beacon without a known ID: whether it measures visits cannot be told',
@@ -66,20 +66,20 @@ export const nothingBeforeConsent = defineCheck({
       const measuring = hits.find((h) => h.id !== undefined);
       if (measuring)
         return failed(page.url, {
-          found: says('measuring-request', { id: measuring.id, hostname: new URL(measuring.url).hostname }),
+          found: msg('measuring-request', { id: measuring.id, hostname: new URL(measuring.url).hostname }),
           raw,
         });
       const counting = cookies.find((c) => isKnown || COUNTING.test(c.name));
-      if (counting) return failed(page.url, { found: says('cookie', { name: counting.name }), raw });
+      if (counting) return failed(page.url, { found: msg('cookie', { name: counting.name }), raw });
       // errors and timings are reported by beacons too
       if (hits[0])
-        return unsure(page.url, says('unknown-beacon'), {
-          found: says('beacon', { hostname: new URL(hits[0].url).hostname }),
+        return unsure(page.url, msg('unknown-beacon'), {
+          found: msg('beacon', { hostname: new URL(hits[0].url).hostname }),
           raw,
         });
       if (cookies[0])
-        return unsure(page.url, says('necessary-cookies-unknown'), {
-          found: says('cookie', { name: cookies[0].name }),
+        return unsure(page.url, msg('necessary-cookies-unknown'), {
+          found: msg('cookie', { name: cookies[0].name }),
           raw,
         });
       return passed(page.url);

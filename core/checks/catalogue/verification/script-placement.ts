@@ -2,9 +2,9 @@ import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
 import { isAtEnd, pathsOf, scriptsMatching } from './positions';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('verification.script-placement', {
+const msg = defineMessages('verification.script-placement', {
   missing: 'no {match}',
   'out-of-place': '{match}, where it does not belong',
   'wrong-place':
@@ -38,15 +38,15 @@ export const scriptPlacement = defineCheck({
       for (const { match, where: spot, belongs } of rules) {
         const found = scriptsMatching(page.facts, match);
         const due = belongs(page.path);
-        if (due && !found.length) return failed(page.url, { found: says('missing', { match }) });
+        if (due && !found.length) return failed(page.url, { found: msg('missing', { match }) });
         if (!due && found.length)
-          return failed(page.url, { found: says('out-of-place', { match }), raw: found[0]!.raw });
+          return failed(page.url, { found: msg('out-of-place', { match }), raw: found[0]!.raw });
         const wrong = found.find((s) =>
           spot === 'head' ? s.where !== 'head' : !isAtEnd(page.facts, s, badge),
         );
         if (wrong)
           return failed(page.url, {
-            found: says('wrong-place', {
+            found: msg('wrong-place', {
               match,
               isInHead: wrong.where === 'head' ? 'yes' : 'no',
               wantsHead: spot === 'head' ? 'yes' : 'no',

@@ -1,7 +1,7 @@
 import { asciiHost } from '#core/extract/address';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
-import { seen } from '#core/facts/said';
+import { verbatim } from '#core/facts/message';
 
 export const scriptsExpected = defineCheck({
   id: 'verification.scripts-expected',
@@ -29,7 +29,7 @@ export const scriptsExpected = defineCheck({
         const strange = outside.filter((r) => !good.some((h) => r.host === h || r.host.endsWith(`.${h}`)));
         return strange.length
           ? failed(page.url, {
-              found: seen([...new Set(strange.map((s) => s.host))].join(', ')),
+              found: verbatim([...new Set(strange.map((s) => s.host))].join(', ')),
               raw: strange[0]!.resource.raw,
               adopt: { field: 'allowedScriptHosts', how: 'add', value: strange[0]!.host },
             })

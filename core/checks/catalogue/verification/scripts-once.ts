@@ -1,9 +1,9 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
 import { webAddress } from '#core/checks/view/web-address';
-import { sentences } from '#core/text/sentences';
+import { defineMessages } from '#core/text/messages';
 
-const says = sentences('verification.scripts-once', {
+const msg = defineMessages('verification.scripts-once', {
   twice: '{src} twice',
 });
 
@@ -23,7 +23,7 @@ export const scriptsOnce = defineCheck({
       const seen = new Set<string>();
       for (const s of page.facts.scripts) {
         if (!s.src || context.view.siteHosts.has(webAddress(s.src)?.host ?? '')) continue;
-        if (seen.has(s.src)) return failed(page.url, { found: says('twice', { src: s.src }), raw: s.raw });
+        if (seen.has(s.src)) return failed(page.url, { found: msg('twice', { src: s.src }), raw: s.raw });
         seen.add(s.src);
       }
       return seen.size ? page.passed : null;

@@ -2,7 +2,7 @@ import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
 import { bestAnswers, canonicalValue } from '#core/checks/kit/dns-answers';
-import { seen } from '#core/facts/said';
+import { verbatim } from '#core/facts/message';
 
 /**
  * Names of ownership tokens: meta names and TXT prefixes (common practice: all of them carry one of these
@@ -35,9 +35,9 @@ export const tokensKnown = defineCheck({
       if (meta.name && namesToken(meta.name))
         places.push(
           known.has(meta.content)
-            ? passed(`meta ${meta.name}`, { found: seen(meta.content), raw: meta.raw })
+            ? passed(`meta ${meta.name}`, { found: verbatim(meta.content), raw: meta.raw })
             : failed(`meta ${meta.name}`, {
-                found: seen(meta.content),
+                found: verbatim(meta.content),
                 raw: meta.raw,
                 adopt: {
                   field: 'tokens',
@@ -56,9 +56,9 @@ export const tokensKnown = defineCheck({
       if (text.includes('=') && namesToken(kind))
         places.push(
           known.has(text) || known.has(text.slice(kind.length + 1))
-            ? passed(`TXT ${kind}`, { found: seen(text), raw: text })
+            ? passed(`TXT ${kind}`, { found: verbatim(text), raw: text })
             : failed(`TXT ${kind}`, {
-                found: seen(text),
+                found: verbatim(text),
                 raw: text,
                 adopt: {
                   field: 'tokens',

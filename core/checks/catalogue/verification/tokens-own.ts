@@ -4,10 +4,10 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
 import { bestAnswers, canonicalValue } from '#core/checks/kit/dns-answers';
 import { namesToken } from './tokens-known';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
 
-const says = sentences('verification.tokens-own', {
+const msg = defineMessages('verification.tokens-own', {
   'no-book': 'there is no book of other clients to compare with',
   'foreign-token': '{value}, a token of {owner}',
 });
@@ -25,7 +25,7 @@ export const tokensOwn = defineCheck({
   messages: { expected: 'only this client’s tokens', none: 'no token was found' },
   judge(context) {
     const { view, evidence, book } = context;
-    if (!book?.length) return inapplicable(says('no-book'));
+    if (!book?.length) return inapplicable(msg('no-book'));
     const found = [
       ...(view.home?.facts.metas ?? [])
         .filter((m) => m.name && namesToken(m.name))
@@ -45,8 +45,8 @@ export const tokensOwn = defineCheck({
       found.map(({ place, value, raw }): PlaceResult => {
         const owner = ownerOf(book, 'tokens', value);
         return owner
-          ? failed(place, { found: says('foreign-token', { value, owner }), raw })
-          : passed(place, { found: seen(value), raw });
+          ? failed(place, { found: msg('foreign-token', { value, owner }), raw })
+          : passed(place, { found: verbatim(value), raw });
       }),
     );
   },

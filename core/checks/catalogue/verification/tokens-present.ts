@@ -4,11 +4,11 @@ import { finalStatus } from '#core/facts/evidence';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answerText, bestAnswers, canonicalValue, isUsable } from '#core/checks/kit/dns-answers';
-import { sentences } from '#core/text/sentences';
-import { seen } from '#core/facts/said';
-import { restingOn, saysOfAll } from '#core/text/says';
+import { defineMessages } from '#core/text/messages';
+import { verbatim } from '#core/facts/message';
+import { restsOnCheck, commonMessage } from '#core/text/common-messages';
 
-const says = sentences('verification.tokens-present', {
+const msg = defineMessages('verification.tokens-present', {
   'no-txt-answer': 'no answer to the question for TXT',
   'file-not-asked': 'the file was not asked for',
   'another-content': 'another content',
@@ -18,17 +18,17 @@ function judgeMeta({ kind, value }: ExpectedToken, { view }: CheckContext): Plac
   const place = `meta ${kind}`;
   const expected = value;
   const cause = view.rootCause();
-  if (cause) return unsure(place, restingOn(cause.check, cause.reason), { expected });
-  if (!view.home) return unsure(place, saysOfAll('home-not-read'), { expected });
+  if (cause) return unsure(place, restsOnCheck(cause.check, cause.reason), { expected });
+  if (!view.home) return unsure(place, commonMessage('home-not-read'), { expected });
   const metas = view.home.facts.metas.filter((m) => m.name === kind.toLowerCase());
   const hit = metas.find((m) => m.content === value);
   if (!hit) {
-    const found = metas.length ? seen(metas.map((m) => m.content).join(', ')) : saysOfAll('none');
+    const found = metas.length ? verbatim(metas.map((m) => m.content).join(', ')) : commonMessage('none');
     return failed(place, { expected, found, raw: metas[0]?.raw });
   }
   return hit.where === 'head'
-    ? passed(place, { expected, found: seen(hit.content), raw: hit.raw })
-    : failed(place, { expected, found: saysOfAll('in-body'), raw: hit.raw });
+    ? passed(place, { expected, found: verbatim(hit.content), raw: hit.raw })
+    : failed(place, { expected, found: commonMessage('in-body'), raw: hit.raw });
 }
 
 function judgeText({ kind, value }: ExpectedToken, { view, evidence }: CheckContext): PlaceResult {
@@ -36,7 +36,7 @@ function judgeText({ kind, value }: ExpectedToken, { view, evidence }: CheckCont
   const name = evidence.dns.zone ?? view.preferredHost;
   const place = `TXT ${name}`;
   const answers = bestAnswers(evidence, name, 'TXT');
-  if (!answers.some(isUsable)) return unsure(place, says('no-txt-answer'), { expected });
+  if (!answers.some(isUsable)) return unsure(place, msg('no-txt-answer'), { expected });
   const texts = answers.flatMap((a) =>
     a.records.filter((r) => r.type === 'TXT').map((r) => canonicalValue('TXT', r.value)),
   );
@@ -44,7 +44,7 @@ function judgeText({ kind, value }: ExpectedToken, { view, evidence }: CheckCont
   const others = texts.filter((t) => t.startsWith(`${kind}=`)).join(', ');
   return (hit ? passed : failed)(place, {
     expected,
-    found: seen(hit) ?? (others ? seen(others) : saysOfAll('none')),
+    found: verbatim(hit) ?? (others ? verbatim(others) : commonMessage('none')),
     raw: answers.map(answerText).join('\n'),
   });
 }
@@ -55,11 +55,11 @@ function judgeFile({ kind, value }: ExpectedToken, { evidence }: CheckContext): 
   const probe = evidence.tokenFiles.find((f) => f.path === path);
   const status = probe && finalStatus(probe.chain);
   if (!probe || status === undefined)
-    return unsure(path, seen(probe?.chain.error?.message) ?? says('file-not-asked'), { expected });
+    return unsure(path, verbatim(probe?.chain.error?.message) ?? msg('file-not-asked'), { expected });
   const isThere = status === 200 && probe.sample?.includes(value);
   return (isThere ? passed : failed)(path, {
     expected,
-    found: status === 200 ? says('another-content') : saysOfAll('status', { status }),
+    found: status === 200 ? msg('another-content') : commonMessage('status', { status }),
     raw: probe.sample,
   });
 }
