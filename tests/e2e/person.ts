@@ -46,8 +46,6 @@ export const test = base.extend<{ desk: Page }, { address: string; seat: Browser
     page.on('console', (m) => {
       if (m.type() === 'error' && !/Failed to load resource/.test(m.text())) faults.push(m.text());
     });
-    await page.goto(at('/'));
-    await expect(page.getByRole('heading', { name: 'Roster' })).toBeVisible();
     await use(page);
     if (info.status !== info.expectedStatus) await page.screenshot({ path: info.outputPath('failed.png') });
     await page.close();
@@ -71,15 +69,21 @@ export async function signIn(
   await expect(page.getByRole('heading', { name: 'Roster' })).toBeVisible();
 }
 
-/** Opens a site from the roster and one of its environments. */
+/** Opens a site at one of its environments, by its address. */
 export async function openSite(page: Page, name: string, environment?: string): Promise<void> {
-  await page.goto(at('/'));
-  await page.getByLabel('Filter by words').fill(name);
-  await page.getByRole('link', { name, exact: true }).click();
+  const found = await page.request.get(at(`/api/sites/find?words=${encodeURIComponent(name)}`));
+  const site = ((await found.json()) as { id: number; name: string }[]).find((s) => s.name === name);
+  const whole = await page.request.get(at(`/api/sites/${site!.id}`));
+  const { environments } = (await whole.json()) as { environments: { id: number; name: string }[] };
+  const chosen = environments.find((e) => e.name === environment);
+  await page.goto(at(`/sites/${site!.id}${chosen ? `?environment=${chosen.id}` : ''}`));
   await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
-  if (environment) await chooseEnvironment(page, environment);
+  if (environment) await expect(environmentButton(page, environment)).toHaveAttribute('aria-pressed', 'true');
   await ledgerShown(page);
 }
+
+const environmentButton = (page: Page, name: string): Locator =>
+  page.getByRole('group', { name: 'Environment' }).getByRole('button', { name, exact: true });
 
 /** Waits until the ledger shows the environment that is chosen, and not the one before. */
 async function ledgerShown(page: Page): Promise<void> {
@@ -88,7 +92,7 @@ async function ledgerShown(page: Page): Promise<void> {
 }
 
 export async function chooseEnvironment(page: Page, name: string): Promise<void> {
-  const button = page.getByRole('group', { name: 'Environment' }).getByRole('button', { name, exact: true });
+  const button = environmentButton(page, name);
   await button.click();
   await expect(button).toHaveAttribute('aria-pressed', 'true');
 }

@@ -152,7 +152,7 @@ test('what would help most leads to its finding', async ({ desk }) => {
 test('a checklist of one’s own: compose, order, an own check, preview, save, assign, re-evaluate, audit', async ({
   desk,
 }) => {
-  await desk.getByRole('link', { name: 'Checklists' }).click();
+  await desk.goto(at('/checklists'));
   await desk.getByRole('link', { name: 'Full', exact: true }).click();
   await expect(desk.getByText('This one comes with Armband')).toBeVisible();
   await expect(desk.getByLabel('Severity').first()).toBeDisabled();
@@ -300,7 +300,7 @@ test('checklists leave and come back as files', async ({ desk }) => {
 test('host profiles: copy, change, learn defaults from an untouched site, versions, save and take away', async ({
   desk,
 }) => {
-  await desk.getByRole('link', { name: 'Host profiles' }).click();
+  await desk.goto(at('/host-profiles'));
   await desk.getByRole('button', { name: 'Copy Quayside Pages' }).click();
   await expect(desk.getByRole('heading', { name: 'Quayside Pages copy' })).toBeVisible();
   await desk.getByLabel('Longest description, characters').fill('many');

@@ -34,6 +34,7 @@ test('sign-in: a wrong password is told, a page that was asked for comes after t
 });
 
 test('roster: worst first, filter by words, sort, choose several and audit them', async ({ desk }) => {
+  await desk.goto(at('/'));
   const rows = desk.getByRole('row').filter({ has: desk.getByRole('link') });
   // of a long list only what fits is drawn
   await expect(desk.getByText(/^\d\d sites/)).toBeVisible();
@@ -158,7 +159,7 @@ test('an audit shows its progress, survives a reload, refuses a second one and c
   await desk.getByRole('button', { name: 'Audit now' }).click();
   const progress = desk.locator('.head').getByRole('status');
   await expect(progress).toContainText(/Pages \d+ of \d+|Names and hosts/);
-  await desk.reload();
+  await desk.goto(at('/'));
   await expect(progress).toContainText(/\d+ of \d+/);
   await expect(desk.getByRole('button', { name: '1 audit running' })).toBeVisible();
   const environment = Number(
@@ -193,6 +194,7 @@ test('an audit shows its progress, survives a reload, refuses a second one and c
 test('add a site: read from the site, confirm one by one, save, audit both environments', async ({
   desk,
 }) => {
+  await desk.goto(at('/'));
   await desk.getByRole('link', { name: 'Add a site' }).click();
   await desk.getByRole('button', { name: 'Add the site' }).first().click();
   await expect(desk.getByRole('alert').filter({ hasText: 'Name the site' })).not.toHaveCount(0);
@@ -265,7 +267,7 @@ test('accept, assign and attest with one key each', async ({ desk }) => {
 });
 
 test('fixes one by one: filter, open, comment, set a state, follow to the ledger', async ({ desk }) => {
-  await desk.getByRole('link', { name: 'Fixes', exact: true }).click();
+  await desk.goto(at('/fixes'));
   await desk.getByRole('button', { name: 'One by one' }).click();
   await desk.getByLabel('Filter fixes by words').fill('ferries blocker');
   const rows = desk.getByRole('row').filter({ hasText: 'Sallow Ferries' });
@@ -349,6 +351,8 @@ test('a blocker’s acceptance needs a second person', async ({ desk, browser })
 });
 
 test('Ctrl+K goes to any site and check', async ({ desk }) => {
+  await desk.goto(at('/'));
+  await expect(desk.getByRole('heading', { name: 'Roster' })).toBeVisible();
   await desk.keyboard.press('Control+k');
   await desk.getByRole('dialog', { name: 'Go to' }).locator('input').fill('kite');
   await desk.keyboard.press('Enter');

@@ -7,31 +7,30 @@ import { resolve } from 'node:path';
 import { QueryTypes } from 'sequelize';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startDatabase } from '../../scripts/database.mjs';
-import { fillManySites } from '../../scripts/many-sites';
 import { historyOf } from '../../server/audits/history';
 import { findingInFull, foldedLines, ledger, manualChecks, scoreSum } from '../../server/audits/ledger';
 import { changeFixes } from '../../server/fixes/fixes';
 import { listFaults, listFixes } from '../../server/fixes/lists';
 import { messagesFor, tell } from '../../server/people/notifications';
 import { closeDatabase, database } from '../../server/platform/db/connection';
+import { useModels } from '../../server/platform/models';
 import { renameClient, listClients, mergeClients } from '../../server/sites/clients';
 import { deleteSite } from '../../server/sites/contents';
 import { findSites, rosterWindow, siteWithEnvironments } from '../../server/sites/roster';
 import { changeSite } from '../../server/sites/sites';
 import type { RosterDto } from '../../server/sites/dto';
+import { AUDITS, copyManySites, SITES } from '../many-sites';
 import type { FixesDto } from '../../server/fixes/dto';
 
 const FOLDER = resolve('.test/many');
-const SITES = 600;
-const AUDITS = 60;
 const ME = 2;
 const parts: { stop(): Promise<void> }[] = [];
 
 beforeAll(async () => {
-  rmSync(FOLDER, { recursive: true, force: true });
+  copyManySites(FOLDER);
   const { env } = await startDatabase(FOLDER, ['armband'], parts);
   Object.assign(process.env, env);
-  await fillManySites({ sites: SITES, audits: AUDITS });
+  useModels();
   for (let i = 0; i < 200; i++) await tell([ME], `message ${i}`, '/fixes');
 }, 300_000);
 afterAll(async () => {
