@@ -2,17 +2,18 @@
 import { finalStatus, headerValues, lastAnswer, type Chain, type DnsAnswer } from '#core/facts/evidence';
 import { hostOf } from '#core/extract/address';
 import { plainName } from '#core/checks/kit/dns-answers';
+import { coversHost } from '#core/facts/certificate';
 import type { Brief } from '#core/facts/brief';
 import type { HostProfile } from '#core/facts/host-profile';
 import { showsOf } from '#core/launch/landing';
-import type { SeenAnswer, SeenHost, SeenServer, WatchGoal, WatchSeen } from '#core/launch/watch';
+import type { SeenAddress, SeenAnswer, SeenHost, SeenServer, WatchGoal, WatchSeen } from '#core/launch/watch';
 import { isHtml } from './crawl';
 import { Dialer, type DialerOptions } from './dialer';
 import { delegationOf, serversIn } from './dns/authority';
 import { extractHere, type Extract } from './extractor';
 import { HttpClient } from './http/client';
 import type { HostGate } from './http/host-gate';
-import { probeTls, type TrustStore } from './tls';
+import { probeAddress, type TrustStore } from './tls';
 
 export interface WatchOptions extends DialerOptions {
   goal: WatchGoal;
@@ -163,6 +164,60 @@ async function newAddress(dialer: Dialer, goal: WatchGoal): Promise<string | und
   return alias ? (await dialer.resolve(alias).catch(() => []))[0] : undefined;
 }
 
+/** What one address shows for a host, asked by itself. */
+async function shownAt(
+  client: HttpClient,
+  options: WatchOptions,
+  host: string,
+  address: string,
+  old: readonly string[],
+): Promise<Pick<SeenHost, 'shows' | 'end' | 'title' | 'error'>> {
+  const { exchange, body } = await client.exchange(`https://${host}/`, 'GET', {}, { address });
+  const to = hostOf(headerValues(exchange, 'location')[0] ?? '');
+  const chain: Chain = {
+    start: exchange.url,
+    hops: [exchange],
+    end: exchange.error ? 'error' : 'answer',
+    ...(exchange.error ? { error: exchange.error } : {}),
+  };
+  const shown = await shownBy({ chain, body }, options, old);
+  // who sends a visitor on to another name of the site knows it
+  const knows = to !== undefined && options.goal.hosts.includes(to) && shown.shows !== 'old site';
+  return { ...shown, ...(knows ? { shows: 'site' as const } : {}) };
+}
+
+/** So many addresses of a host are asked. */
+const ADDRESSES = 8;
+
+/** One address of a host: its certificate, and what it answers. */
+async function askAddress(
+  dialer: Dialer,
+  client: HttpClient,
+  options: WatchOptions,
+  host: string,
+  address: string,
+  old: readonly string[],
+): Promise<SeenAddress> {
+  const [tls, { shows, error }] = await Promise.all([
+    probeAddress(dialer, options.store, host, address, 443),
+    shownAt(client, options, host, address, old),
+  ]);
+  const isShaken = tls.fingerprint256 !== undefined;
+  const isNamed = coversHost(tls.names, host);
+  const isOutOfReach = address.includes(':') && tls.error?.code === 'no-address';
+  const wrong = tls.trusted
+    ? `the certificate is only for ${tls.names.slice(0, 3).join(', ') || 'no name'}`
+    : (tls.trustError ?? tls.error?.message ?? 'not trusted');
+  return {
+    address,
+    shows,
+    ...(error ? { error } : {}),
+    ...(isShaken ? { isCovered: tls.trusted && isNamed } : {}),
+    ...(tls.trusted && isNamed ? {} : { tlsError: wrong }),
+    ...(isOutOfReach ? { isOutOfReach } : {}),
+  };
+}
+
 async function askHosts(
   dialer: Dialer,
   client: HttpClient,
@@ -173,38 +228,22 @@ async function askHosts(
   const isOwn = (host: string): boolean => goal.hosts.includes(host);
   const hosts = await Promise.all(
     goal.hosts.map(async (host): Promise<SeenHost> => {
-      const [tls, secure] = await Promise.all([
-        probeTls({ dialer, store, fetchIssuer: () => Promise.resolve(undefined) }, host, 443),
+      const found = await dialer.resolve(host).catch(() => []);
+      const [seen, secure] = await Promise.all([
+        Promise.all(found.slice(0, ADDRESSES).map((a) => askAddress(dialer, client, options, host, a, old))),
         client.follow(`https://${host}/`, { own: isOwn }),
       ]);
       const met =
         secure.chain.end === 'answer' ? secure : await client.follow(`http://${host}/`, { own: isOwn });
-      const isShaken = tls.chain.length > 0;
-      return {
-        host,
-        ...(await shownBy(met, options, old)),
-        ...(isShaken ? { isCovered: tls.trusted } : {}),
-        ...(tls.trusted ? {} : { tlsError: tls.trustError ?? tls.error?.message ?? 'not trusted' }),
-      };
+      return { host, ...(await shownBy(met, options, old)), addresses: seen };
     }),
   );
   const address = await newAddress(dialer, goal);
   const [preferred] = goal.hosts;
   if (!address || !preferred) return { hosts };
-  const { exchange, body } = await client.exchange(`https://${preferred}/`, 'GET', {}, { address });
-  const to = hostOf(headerValues(exchange, 'location')[0] ?? '');
-  const chain: Chain = {
-    start: exchange.url,
-    hops: [exchange],
-    end: exchange.error ? 'error' : 'answer',
-    ...(exchange.error ? { error: exchange.error } : {}),
-  };
-  const shown = await shownBy({ chain, body }, options, old);
-  // who sends a visitor on to another name of the site knows it
-  const knows = to !== undefined && isOwn(to);
   return {
     hosts,
-    atNew: { host: preferred, address, ...shown, ...(knows ? { shows: 'site' as const } : {}) },
+    atNew: { host: preferred, address, ...(await shownAt(client, options, preferred, address, old)) },
   };
 }
 

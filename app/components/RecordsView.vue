@@ -155,7 +155,7 @@ function together(said: readonly Said[]): { who: string; said: Said }[] {
         <div v-for="c in data.certificates" :key="c.host" class="host">
           <h3>
             <span class="mono">{{ c.host }}</span>
-            <span :class="c.trusted ? 'faint' : 'fray'">{{ c.said }}</span>
+            <span :class="c.isValid ? 'faint' : 'fray'">{{ c.said }}</span>
           </h3>
           <div v-for="(link, i) in c.chain" :key="i" class="certificate">
             <span class="cut" :title="link.names.join(', ')"

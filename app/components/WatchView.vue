@@ -112,7 +112,9 @@ const latest = computed(() => [...(watched.value?.events ?? [])].reverse().slice
         <p class="verdict" :class="{ fray: ['overdue', 'turned back'].includes(watched.standing.verdict) }">
           {{ VERDICTS[watched.standing.verdict] }}
         </p>
-        <p v-if="watched.standing.reason" class="reason">{{ watched.standing.reason }}</p>
+        <ul v-if="watched.standing.reasons.length" class="reasons" aria-label="What is wrong">
+          <li v-for="reason in watched.standing.reasons" :key="reason">{{ reason }}</li>
+        </ul>
         <p class="faint">
           Looked at <TimeAt :iso="iso(watched.standing.at)" /><template v-if="watched.nextAt"
             >, next <TimeAt :iso="watched.nextAt" /></template
@@ -191,7 +193,7 @@ h3 {
   font-size: 18px;
   font-weight: 650;
 }
-.reason {
+.reasons {
   font-weight: 600;
   overflow-wrap: anywhere;
 }

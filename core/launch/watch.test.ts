@@ -8,6 +8,7 @@ import {
   pauseAfter,
   watchChanges,
   watchStanding,
+  type SeenAddress,
   type SeenHost,
   type SeenServer,
   type WatchGoal,
@@ -32,11 +33,17 @@ const server = (
 ): SeenServer => ({ kind, name, answers: [{ name: D, type: 'A', values, ttl: 60, ...more }] });
 const NEW = ['192.0.2.20'];
 const OLD = ['192.0.2.77'];
+const address = (more: Partial<SeenAddress> = {}): SeenAddress => ({
+  address: NEW[0]!,
+  shows: 'site',
+  isCovered: true,
+  ...more,
+});
 const host = (name: string, more: Partial<SeenHost> = {}): SeenHost => ({
   host: name,
   shows: 'site',
   end: `https://${D}/`,
-  isCovered: true,
+  addresses: [address({ shows: more.shows ?? 'site' })],
   ...more,
 });
 const GOOD: WatchSeen = {
@@ -57,7 +64,7 @@ const OLD_HOSTS = [host(D, { shows: 'old site' }), host(`www.${D}`, { shows: 'ol
 
 describe('the verdict', () => {
   it('holds when every server, resolver, host and mail is as it is to be', () => {
-    expect(look()).toMatchObject({ verdict: 'holds', reason: null, heldAt: HOUR, changedAt: HOUR });
+    expect(look()).toMatchObject({ verdict: 'holds', reasons: [], heldAt: HOUR, changedAt: HOUR });
   });
   it.each<[string, Partial<WatchSeen>, RegExp]>([
     [
@@ -79,13 +86,22 @@ describe('the verdict', () => {
       },
       /^Not changed at the DNS operator: ns1 and ns2 give A tram\.example: 192\.0\.2\.77\.$/,
     ],
-    ['half of the servers', { servers: authorities(NEW, OLD) }, /^Half of the servers: ns1 has .* ns2 not/],
+    [
+      'half of the servers',
+      { servers: authorities(NEW, OLD) },
+      /^Half of the servers: ns1 has the new records, but ns2 gives A tram\.example: 192\.0\.2\.77\./,
+    ],
     ['a parking page', { hosts: [host(D, { shows: 'parking page' })] }, /parking page/],
     ['a holding page', { hosts: [host(D, { shows: 'holding page' })] }, /still shows the holding page/],
     [
       'no certificate',
-      { hosts: [host(D), host(`www.${D}`, { isCovered: false, tlsError: 'ALTNAME' })] },
-      /^No certificate for www\.tram\.example yet: ALTNAME\.$/,
+      {
+        hosts: [
+          host(D),
+          host(`www.${D}`, { addresses: [address({ isCovered: false, tlsError: 'ALTNAME' })] }),
+        ],
+      },
+      /^No valid certificate for www\.tram\.example: ALTNAME at 192\.0\.2\.20\.$/,
     ],
     [
       'another host that does not lead to the preferred one',
@@ -106,18 +122,18 @@ describe('the verdict', () => {
           server('authority', 'ns2', [], { error: 'no answer in time' }),
         ],
       },
-      /ns2 not \(no answer in time\)/,
+      /^ns2 does not answer \(no answer in time\)\.$/,
     ],
   ])('%s is named', (_, change, reason) => {
-    const { verdict, reason: said } = look(change);
-    expect(said).toMatch(reason);
+    const { verdict, reasons } = look(change);
+    expect(reasons[0]).toMatch(reason);
     expect(verdict).toBe('waiting');
   });
   it('a resolver past its TTL is named once the time is over', () => {
     const first = look({ servers: authorities(NEW, NEW), hosts: OLD_HOSTS });
     const later = look({ at: 3 * HOUR, servers: authorities(NEW, NEW), hosts: OLD_HOSTS }, first);
     expect(later).toMatchObject({ verdict: 'overdue', changedAt: HOUR, expectedBy: 2 * HOUR });
-    expect(later.reason).toMatch(/^r1 still gives the old answer, past its TTL/);
+    expect(later.reasons[0]).toMatch(/^r1 still gives the old answer, past its TTL/);
   });
   it('something that turns back after it held is told from what never came', () => {
     const back = look({ at: 2 * HOUR, servers: authorities(OLD, OLD), hosts: OLD_HOSTS }, look());
@@ -141,12 +157,112 @@ describe('the verdict', () => {
     };
     const seen = { ...GOOD, servers: [above, ...GOOD.servers] };
     const moving = watchStanding({ ...goal, nameServers: ['ns1', 'ns2'] }, seen, null, 0);
-    expect(moving.reason).toMatch(
-      /^The zone above does not name the new name servers: NS tram\.example: old1/,
+    expect(moving.reasons[0]).toMatch(
+      /^The zone above \(a\.nic\) does not name the new name servers: NS tram\.example: old1/,
     );
     expect(watchStanding(goal, seen, null, 0).verdict).toBe('holds');
     above.answers[0]!.values = ['NS2.', 'ns1'];
     expect(watchStanding({ ...goal, nameServers: ['ns1', 'ns2'] }, seen, null, 0).verdict).toBe('holds');
+  });
+});
+
+describe('each address of a host', () => {
+  const V6 = '2001:db8::20';
+  const at = (...addresses: SeenAddress[]) => look({ hosts: [host(D, { addresses }), host(`www.${D}`)] });
+  const WRONG = 'the certificate is only for box7.host.example';
+  it.each<[string, SeenAddress[], RegExp]>([
+    [
+      'a certificate for the server’s own name only',
+      [address({ isCovered: false, tlsError: WRONG })],
+      /^No valid certificate for tram\.example: the certificate is only for box7\.host\.example at 192\.0\.2\.20\.$/,
+    ],
+    [
+      'a second address whose certificate is not trusted',
+      [address(), address({ address: V6, isCovered: false, tlsError: 'CERT_HAS_EXPIRED' })],
+      /^No valid certificate for tram\.example: CERT_HAS_EXPIRED at 2001:db8::20\.$/,
+    ],
+    [
+      'a second address that answers nothing',
+      [address(), address({ address: V6, isCovered: undefined, tlsError: 'reset', shows: 'nothing' })],
+      /^No valid certificate for tram\.example: reset at 2001:db8::20\.$/,
+    ],
+    [
+      'a second address that does not know the name',
+      [address(), address({ address: V6, shows: 'unknown name' })],
+      /^Set at the DNS operator, not told to the host: it does not know tram\.example\.$/,
+    ],
+    ['no address at all', [], /^No valid certificate for tram\.example: no handshake\.$/],
+  ])('%s is never “it holds”', (_, addresses, reason) => {
+    const { verdict, reasons } = at(...addresses);
+    expect(verdict).toBe('waiting');
+    expect(reasons[0]).toMatch(reason);
+  });
+  it('an old address that is still given is the old server’s, whatever its certificate', () => {
+    const old = address({ address: OLD[0]!, shows: 'old site', isCovered: false });
+    expect(at(address(), old).subjects.filter((s) => s.name === D)).toMatchObject([
+      { kind: 'https', state: 'old' },
+      { kind: 'http', state: 'old' },
+    ]);
+  });
+  it('IPv6 that cannot be reached from here says nothing', () => {
+    const far = address({ address: V6, isCovered: undefined, shows: 'nothing', isOutOfReach: true });
+    expect(at(address(), far).verdict).toBe('holds');
+  });
+});
+
+describe('two faults at once are two', () => {
+  it.each<[string, Partial<WatchSeen>, RegExp[]]>([
+    [
+      'a server that was not changed and a certificate for another name',
+      {
+        servers: authorities(NEW, OLD),
+        hosts: [host(D, { addresses: [address({ isCovered: false, tlsError: 'ALTNAME' })] })],
+      },
+      [/^Half of the servers: .*ns2 gives A/, /^No valid certificate for tram\.example/],
+    ],
+    [
+      'one server is stale, another silent',
+      {
+        servers: [
+          server('authority', 'ns1', NEW),
+          server('authority', 'ns2', OLD),
+          server('authority', 'ns3', [], { error: 'no answer in time' }),
+        ],
+      },
+      [/^Half of the servers: ns1 has .* ns2 gives/, /^ns3 does not answer/],
+    ],
+    [
+      'mail and a holding page',
+      { mail: ['10 other.example'], hosts: [host(D, { shows: 'holding page' }), host(`www.${D}`)] },
+      [/^Mail does not go where it went/, /^tram\.example still shows the holding page/],
+    ],
+    [
+      'neither end was told',
+      {
+        servers: authorities(OLD, OLD),
+        hosts: OLD_HOSTS,
+        atNew: { ...host(D, { shows: 'unknown name' }), address: NEW[0]! },
+      },
+      [/^Not changed at the DNS operator/, /^Not told to the host either: it does not know tram\.example/],
+    ],
+  ])('%s', (_, change, expected) => {
+    const { reasons } = look(change);
+    expect(reasons).toHaveLength(expected.length);
+    expected.forEach((reason, i) => expect(reasons[i]).toMatch(reason));
+  });
+  it('a server’s every wrong record is named', () => {
+    const lines = [...goal.lines, { name: D, type: 'AAAA', before: ['2001:db8::1'], after: [], lasts: 60 }];
+    const both = (name: string, a: string[], aaaa: string[]): SeenServer => ({
+      kind: 'authority',
+      name,
+      answers: [
+        { name: D, type: 'A', values: a, ttl: 60 },
+        { name: D, type: 'AAAA', values: aaaa, ttl: 60 },
+      ],
+    });
+    const servers = [both('ns1', NEW, []), both('ns2', OLD, ['2001:db8::1'])];
+    const { reasons } = watchStanding({ ...goal, lines }, { ...GOOD, servers }, null, 0);
+    expect(reasons[0]).toContain('A tram.example: 192.0.2.77; AAAA tram.example: 2001:db8::1');
   });
 });
 

@@ -82,9 +82,23 @@ export interface SeenHost {
   end?: string;
   title?: string;
   error?: string;
-  /** Whether a trusted certificate covers it; nothing where no handshake came to its end. */
+  /** Each of its addresses by itself; empty where the name has none. */
+  addresses: SeenAddress[];
+}
+
+/** One address of a host: its handshake, and what it answers over that connection. */
+export interface SeenAddress {
+  address: string;
+  /**
+   * Whether the certificate is trusted, within its dates, and covers the host (RFC 9525); nothing where no
+   * handshake came to its end.
+   */
   isCovered?: boolean;
   tlsError?: string;
+  shows: Shows;
+  error?: string;
+  /** An IPv6 address that this machine has no way to: it says nothing of the address. */
+  isOutOfReach?: true;
 }
 
 export interface WatchSeen {
@@ -92,7 +106,7 @@ export interface WatchSeen {
   servers: SeenServer[];
   hosts: SeenHost[];
   /** What the new host says of the preferred name when it is asked at its own address. */
-  atNew?: SeenHost & { address: string };
+  atNew?: Omit<SeenHost, 'addresses'> & { address: string };
   /** The addresses of names that wanted aliases lead to. */
   aliases?: Record<string, string[]>;
   /** The MX records as the first server gives them; nothing where none answered. */
@@ -117,8 +131,8 @@ export type WatchVerdict = 'waiting' | 'holds' | 'turned back' | 'overdue';
 export interface WatchStanding {
   at: number;
   verdict: WatchVerdict;
-  /** The likely reason where it does not hold. */
-  reason: string | null;
+  /** Where it does not hold: each fault with its likely reason, its servers and records. */
+  reasons: string[];
   subjects: Subject[];
   /** When the first authoritative server was seen with the new records; where servers move, when the zone above named them. */
   changedAt: number | null;
@@ -147,6 +161,7 @@ function stateOfAnswer(line: Line, answers: readonly SeenAnswer[], good: AsGood)
 const ORDER: SubjectState[] = ['other', 'old', 'silent', 'new'];
 /** What comes from others is kept to a line or two. */
 const LONGEST = 300;
+const unique = (texts: readonly string[]): string[] => [...new Set(texts)];
 const said = (values: readonly string[]): string =>
   values.length ? values.join(', ').slice(0, LONGEST) : 'no record';
 
@@ -193,14 +208,22 @@ function judgeServer(
   if (kind === 'zone above') for (const one of judged) if (one.state === 'other') one.state = 'old';
   const worst = judged.sort((a, b) => ORDER.indexOf(a.state) - ORDER.indexOf(b.state))[0];
   if (!worst) return { kind, name, state: 'new', text: 'nothing changes there' };
-  const { line, answer, state } = worst;
-  const text =
-    state === 'silent'
-      ? (answer?.error ?? 'no answer')
-      : `${line.type} ${line.name}: ${said(answer?.values ?? [])}`;
-  const isKept = kind === 'resolver' && (state === 'old' || state === 'other') && answer;
-  return { kind, name, state, text, ...(isKept ? { until: at + answer.ttl * 1000 } : {}) };
+  const { state } = worst;
+  // of a server that is not as it is to be, all that is wrong there
+  const told = state === 'new' ? [worst] : judged.filter((one) => one.state !== 'new');
+  const text = unique(
+    told.map(({ line, answer, state: one }) =>
+      one === 'silent'
+        ? (answer?.error ?? 'no answer')
+        : `${line.type} ${line.name}: ${said(answer?.values ?? [])}`,
+    ),
+  ).join('; ');
+  const kept = told.flatMap((one) => (kind === 'resolver' && isStale(one.state) ? (one.answer ?? []) : []));
+  const lasts = Math.max(0, ...kept.map((a) => a.ttl));
+  return { kind, name, state, text, ...(kept.length ? { until: at + lasts * 1000 } : {}) };
 }
+
+const isStale = (state: SubjectState): boolean => state === 'old' || state === 'other';
 
 const SHOWN: Record<Shows, SubjectState> = {
   site: 'new',
@@ -213,32 +236,43 @@ const SHOWN: Record<Shows, SubjectState> = {
   nothing: 'silent',
 };
 
-const shownText = ({ shows, error, title }: SeenHost): string =>
+const shownText = ({ shows, error, title }: Pick<SeenHost, 'shows' | 'error' | 'title'>): string =>
   [shows === 'nothing' ? (error ?? 'nothing answers') : shows, title && `“${title}”`]
     .filter(Boolean)
     .join(': ');
 
-function judgeHost(h: SeenHost, preferred: string): Subject[] {
-  // what the old server shows says nothing of the new one’s certificate
-  const isOld = h.shows === 'old site';
-  const covered: Subject = {
-    kind: 'https',
-    name: h.host,
-    state: isOld ? 'old' : h.isCovered ? 'new' : h.isCovered === false ? 'other' : 'silent',
-    text: isOld
-      ? 'the old server’s'
-      : h.isCovered
-        ? 'the certificate covers it'
-        : (h.tlsError ?? 'no handshake'),
+const worstOf = (states: readonly SubjectState[]): SubjectState =>
+  ORDER.find((state) => states.includes(state)) ?? 'silent';
+
+/** What the old server shows says nothing of the new one’s certificate. */
+const coverState = ({ shows, isCovered }: SeenAddress): SubjectState => {
+  if (shows === 'old site') return 'old';
+  return isCovered ? 'new' : isCovered === false ? 'other' : 'silent';
+};
+
+/** The certificate of a host at each of its addresses. */
+function judgeCertificate({ host, addresses }: SeenHost): Subject {
+  const asked = addresses.filter((a) => !a.isOutOfReach);
+  const state = worstOf(asked.map(coverState));
+  const bad = asked.filter((a) => coverState(a) === state);
+  const texts: Record<SubjectState, string> = {
+    new: asked.length === 1 ? 'the certificate covers it' : 'the certificate covers it at each address',
+    old: 'the old server’s',
+    other: bad.map((a) => `${a.tlsError ?? 'not trusted'} at ${a.address}`).join('; '),
+    silent: bad.map((a) => `${a.tlsError ?? 'no handshake'} at ${a.address}`).join('; ') || 'no handshake',
   };
-  const isAstray = h.shows === 'site' && h.end !== undefined && hostOf(h.end) !== preferred;
-  const shown: Subject = {
-    kind: 'http',
-    name: h.host,
-    state: isAstray ? 'other' : SHOWN[h.shows],
-    text: isAstray ? `ends at ${h.end}` : shownText(h),
-  };
-  return [covered, shown];
+  return { kind: 'https', name: host, state, text: texts[state].slice(0, LONGEST) };
+}
+
+/** What visitors of a host meet: by the way that browsers take, and at each of its addresses. */
+function judgeShown(h: SeenHost, preferred: string): Subject {
+  const isElsewhere = h.shows === 'site' && h.end !== undefined && hostOf(h.end) !== preferred;
+  const asked = h.addresses.filter((a) => !a.isOutOfReach);
+  const first: SubjectState = isElsewhere ? 'other' : SHOWN[h.shows];
+  const state = worstOf([first, ...asked.map((a) => SHOWN[a.shows])]);
+  const bad = asked.filter((a) => SHOWN[a.shows] === state).map((a) => `${shownText(a)} at ${a.address}`);
+  const text = first === state ? (isElsewhere ? `ends at ${h.end}` : shownText(h)) : bad.join('; ');
+  return { kind: 'http', name: h.host, state, text: text.slice(0, LONGEST) };
 }
 
 /** The new host itself, whatever resolvers still say. */
@@ -257,61 +291,96 @@ function judgeMail(seen: WatchSeen, goal: WatchGoal): Subject[] {
 
 const names = (subjects: readonly { name: string }[]): string => subjects.map((s) => s.name).join(' and ');
 
-/** Why the authoritative servers do not all have it. */
-function reasonAtOperator(servers: readonly Subject[], seen: WatchSeen): string | null {
+/** Subjects of which the same is said, together. */
+const byText = (subjects: readonly Subject[]): [text: string, Subject[]][] => {
+  const groups = new Map<string, Subject[]>();
+  for (const s of subjects) groups.set(s.text, [...(groups.get(s.text) ?? []), s]);
+  return [...groups];
+};
+
+/** Why the authoritative servers do not all have it: each of their faults by itself. */
+function reasonsAtOperator(servers: readonly Subject[], { atNew }: WatchSeen): string[] {
   const has = servers.filter((s) => s.state === 'new');
   const lacks = servers.filter((s) => s.state !== 'new');
-  if (!lacks.length) return null;
-  if (has.length)
-    return `Half of the servers: ${names(has)} ${has.length === 1 ? 'has' : 'have'} the new records, ${names(lacks)} not (${lacks[0]!.text}). Its operator has to spread them.`;
-  const { atNew } = seen;
-  return atNew?.shows === 'site'
-    ? `Told to the host, not set at the DNS operator: ${atNew.address} shows the site for ${atNew.host}, but ${names(lacks)} still ${lacks.length === 1 ? 'gives' : 'give'} the old records.`
-    : `Not changed at the DNS operator: ${names(lacks)} ${lacks.length === 1 ? 'gives' : 'give'} ${lacks[0]!.text}.`;
+  const isTold = !has.length && atNew?.shows === 'site';
+  return byText(lacks).map(([text, group]) => {
+    if (group.every((s) => s.state === 'silent'))
+      return `${names(group)} ${group.length === 1 ? 'does' : 'do'} not answer (${text}).`;
+    const give = group.length === 1 ? 'gives' : 'give';
+    if (has.length)
+      return `Half of the servers: ${names(has)} ${has.length === 1 ? 'has' : 'have'} the new records, but ${names(group)} ${give} ${text}. Its operator has to spread them.`;
+    return isTold
+      ? `Told to the host, not set at the DNS operator: ${atNew.address} shows the site for ${atNew.host}, but ${names(group)} ${give} ${text}.`
+      : `Not changed at the DNS operator: ${names(group)} ${give} ${text}.`;
+  });
 }
 
-/** Why a host does not show what it should, once its names lead there. */
-function reasonAtHost({ hosts, atNew }: WatchSeen, subjects: readonly Subject[]): string | null {
-  // what a resolver still leads astray says nothing of the host: the new address itself is asked too
-  const met = [...(atNew ? [atNew] : []), ...hosts];
-  const unknown = met.find((h) => h.shows === 'unknown name');
-  if (unknown)
-    return `Set at the DNS operator, not told to the host: it does not know ${unknown.host}${unknown.title ? ` (“${unknown.title}”)` : ''}.`;
-  const parked = met.find((h) => h.shows === 'parking page');
-  if (parked)
-    return `${parked.host} shows a parking page: the name leads to the registrar, or the host parks it.`;
-  const holding = met.find((h) => h.shows === 'holding page');
-  if (holding) return `${holding.host} still shows the holding page.`;
-  const bad = subjects.find(
-    (s) => (s.kind === 'https' || s.kind === 'http') && s.state !== 'new' && s.state !== 'old',
-  );
-  if (bad?.kind === 'https') return `No certificate for ${bad.name} yet: ${bad.text}.`;
-  return bad ? `${bad.name}: ${bad.text}.` : null;
+const listed = (all: readonly string[]): string => unique(all).join(' and ');
+
+/** Why hosts do not show what they should. @param isSet the names lead there by every server */
+function reasonsAtHost({ hosts, atNew }: WatchSeen, subjects: readonly Subject[], isSet: boolean): string[] {
+  // what a resolver still leads elsewhere says nothing of the host: the new address itself is asked too
+  const met = [
+    ...(atNew ? [atNew] : []),
+    ...hosts,
+    ...hosts.flatMap(({ host, addresses }) => addresses.map((a) => ({ ...a, host, title: undefined }))),
+  ];
+  const of = (shows: Shows): typeof met => met.filter((h) => h.shows === shows);
+  const [unknown, parked, holding] = [of('unknown name'), of('parking page'), of('holding page')];
+  const named = new Set([...unknown, ...parked, ...holding].map((h) => h.host));
+  const title = unknown.find((h) => h.title)?.title;
+  const hostsOf = (list: typeof met): string => listed(list.map((h) => h.host));
+  const show = (list: typeof met): string => (new Set(list.map((h) => h.host)).size === 1 ? 'shows' : 'show');
+  const bad = subjects.filter(({ kind, name, state }) => {
+    const isOfHost = kind === 'https' || kind === 'http';
+    // a host that does not know the name has no certificate for it either
+    return isOfHost && !isOfNames(named, name) && (state === 'other' || state === 'silent');
+  });
+  return [
+    unknown.length > 0 &&
+      `${isSet ? 'Set at the DNS operator, not told to the host: it' : 'Not told to the host either: it'} does not know ${hostsOf(unknown)}${title ? ` (“${title}”)` : ''}.`,
+    parked.length > 0 &&
+      `${hostsOf(parked)} ${show(parked)} a parking page: the name leads to the registrar, or the host parks it.`,
+    holding.length > 0 && `${hostsOf(holding)} still ${show(holding)} the holding page.`,
+    ...byText(bad.filter((s) => s.kind === 'https')).map(
+      ([text, group]) => `No valid certificate for ${names(group)}: ${text}.`,
+    ),
+    ...byText(bad.filter((s) => s.kind === 'http')).map(([text, group]) => `${names(group)}: ${text}.`),
+  ].filter((text) => text !== false);
 }
 
-function reasonAtCaches(subjects: readonly Subject[], at: number, expectedBy: number | null): string | null {
+/** A subject is called by its host, or by its host and an address. */
+const isOfNames = (hosts: ReadonlySet<string>, name: string): boolean => hosts.has(name.split(' ')[0]!);
+
+function reasonsAtCaches(subjects: readonly Subject[], at: number, expectedBy: number | null): string[] {
   const late = subjects.filter((s) => s.kind === 'resolver' && s.state !== 'new');
-  if (!late.length) return null;
-  return expectedBy !== null && at > expectedBy
-    ? `${names(late)} still ${late.length === 1 ? 'gives' : 'give'} the old answer, past its TTL. Whoever runs ${late.length === 1 ? 'it' : 'them'} can empty the cache.`
-    : `Caches still hold the old answer: ${names(late)}.`;
+  if (!late.length) return [];
+  return [
+    expectedBy !== null && at > expectedBy
+      ? `${names(late)} still ${late.length === 1 ? 'gives' : 'give'} the old answer, past its TTL. Whoever runs ${late.length === 1 ? 'it' : 'them'} can empty the cache.`
+      : `Caches still hold the old answer: ${names(late)}.`,
+  ];
 }
 
-function reasonOf(subjects: readonly Subject[], seen: WatchSeen, expectedBy: number | null): string | null {
-  const above = subjects.find((s) => s.kind === 'zone above' && s.state !== 'new');
-  const own = subjects.filter((s) => s.kind === 'authority');
+function reasonsOf(subjects: readonly Subject[], seen: WatchSeen, expectedBy: number | null): string[] {
+  const above = subjects.filter((s) => s.kind === 'zone above' && s.state !== 'new');
   const mail = subjects.find((s) => s.kind === 'mail' && s.state === 'other');
-  return (
-    (above ? `The zone above does not name the new name servers: ${above.text}.` : null) ??
-    (mail ? `Mail does not go where it went: MX is ${mail.text}.` : null) ??
-    reasonAtOperator(own, seen) ??
-    // only what the caches lead to is left
-    reasonAtHost(seen, subjects) ??
-    reasonAtCaches(subjects, seen.at, expectedBy) ??
-    (subjects.some((s) => s.state !== 'new')
-      ? `${names(subjects.filter((s) => s.state !== 'new'))}: not as it is to be.`
-      : null)
+  const atOperator = reasonsAtOperator(
+    subjects.filter((s) => s.kind === 'authority'),
+    seen,
   );
+  const reasons = [
+    ...byText(above).map(
+      ([text, group]) => `The zone above (${names(group)}) does not name the new name servers: ${text}.`,
+    ),
+    ...(mail ? [`Mail does not go where it went: MX is ${mail.text}.`] : []),
+    ...atOperator,
+    ...reasonsAtHost(seen, subjects, !atOperator.length),
+  ];
+  // what caches hold follows from what servers give
+  if (!above.length && !atOperator.length) reasons.push(...reasonsAtCaches(subjects, seen.at, expectedBy));
+  const left = subjects.filter((s) => s.state !== 'new');
+  return reasons.length || !left.length ? reasons : [`${names(left)}: not as it is to be.`];
 }
 
 /** So long after the last cache should have let go it is overdue. */
@@ -338,7 +407,7 @@ export function watchStanding(
       .filter((s) => s.kind !== 'zone above' || goal.nameServers.length > 0)
       .map((s) => judgeServer(s, goal, seen)),
     ...judgeNew(seen),
-    ...seen.hosts.flatMap((h) => judgeHost(h, goal.hosts[0] ?? h.host)),
+    ...seen.hosts.flatMap((h) => [judgeCertificate(h), judgeShown(h, goal.hosts[0] ?? h.host)]),
     ...judgeMail(seen, goal),
   ];
   const changedAt = before?.changedAt ?? (isTurned(goal, subjects) ? at : null);
@@ -351,7 +420,7 @@ export function watchStanding(
   return {
     at,
     verdict: holds ? 'holds' : missed,
-    reason: holds ? null : reasonOf(subjects, seen, expectedBy),
+    reasons: holds ? [] : reasonsOf(subjects, seen, expectedBy),
     subjects,
     changedAt,
     expectedBy,

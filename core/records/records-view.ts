@@ -5,6 +5,7 @@ import { parseCaa } from '#core/extract/caa';
 import { parseDkim, parseDmarc } from '#core/extract/dmarc';
 import { countSpf, tested, type SpfTree } from '#core/extract/spf';
 import type { Brief } from '#core/facts/brief';
+import { coversHost } from '#core/facts/certificate';
 import {
   headerValues,
   type CertificateFacts,
@@ -12,6 +13,7 @@ import {
   type DnsAnswer,
   type Evidence,
   type HostEvidence,
+  type TlsEvidence,
 } from '#core/facts/evidence';
 import { timesOf } from '#core/facts/part-times';
 import type { Part } from '#core/facts/parts';
@@ -81,7 +83,8 @@ export interface RecordsView {
   questions: Question[];
   certificates: {
     host: string;
-    trusted: boolean;
+    /** Trusted, within its dates, and for this host. */
+    isValid: boolean;
     said: string;
     chain: CertificateFacts[];
   }[];
@@ -340,6 +343,16 @@ function registrationOf({ registration }: Evidence): RecordsView['registration']
   };
 }
 
+const isValidFor = ({ trusted, chain, host }: TlsEvidence): boolean =>
+  trusted && coversHost(chain[0]?.names ?? [], host);
+
+function certificateWords(tls: TlsEvidence): string {
+  if (tls.error) return tls.error.message;
+  if (!tls.trusted) return tls.trustError ?? 'not trusted';
+  const names = tls.chain[0]?.names ?? [];
+  return isValidFor(tls) ? 'trusted' : `trusted, but only for ${names.slice(0, 6).join(', ') || 'no name'}`;
+}
+
 /** @param brief what was expected */
 export function recordsView(evidence: Evidence, brief: Brief): RecordsView {
   const questions = questionsOf(evidence, brief);
@@ -351,8 +364,8 @@ export function recordsView(evidence: Evidence, brief: Brief): RecordsView {
       .filter((h) => h.tls.chain.length || h.tls.error)
       .map(({ host, tls }) => ({
         host,
-        trusted: tls.trusted,
-        said: tls.error?.message ?? (tls.trusted ? 'trusted' : (tls.trustError ?? 'not trusted')),
+        isValid: isValidFor(tls),
+        said: certificateWords(tls),
         chain: tls.chain,
       })),
     mail: mailOf(evidence, questions, brief),

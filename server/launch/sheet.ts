@@ -160,10 +160,10 @@ const OTHER_PROOFS: Record<OtherProof, (facts: Facts, launch: Launch) => Omit<Se
   stage: ({ site }) => ({ outcome: passedIf(site.stage === 'launched'), at: now().getTime() }),
   watch: ({ watch }, launch) => {
     if (!watch?.standing || watch.begunAt < launch.begunAt) return undefined;
-    const { verdict, reason, at } = watch.standing;
+    const { verdict, reasons, at } = watch.standing;
     return {
       outcome: verdict === 'holds' ? 'passed' : verdict === 'waiting' ? 'cantTell' : 'failed',
-      ...(reason ? { found: reason } : {}),
+      ...(reasons.length ? { found: reasons.join(' ') } : {}),
       at,
     };
   },

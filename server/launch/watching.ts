@@ -69,11 +69,10 @@ export function watchedResolvers(): string[] {
 const LONGEST_TOLD = 400;
 
 /** What is worth a message: that it holds, that something turned back, that it is overdue. */
-function messageOf(site: string, { verdict, reason }: WatchStanding): string | null {
+function messageOf(site: string, { verdict, reasons }: WatchStanding): string | null {
   if (verdict === 'holds') return `${site}: the launch holds everywhere.`;
-  if (verdict === 'turned back')
-    return `${site}: something turned back after it held. ${reason ?? ''}`.trim();
-  return verdict === 'overdue' ? `${site}: the launch is overdue. ${reason ?? ''}`.trim() : null;
+  if (verdict === 'turned back') return `${site}: something turned back after it held. ${reasons.join(' ')}`;
+  return verdict === 'overdue' ? `${site}: the launch is overdue. ${reasons.join(' ')}` : null;
 }
 
 /** Tells whoever looks after the site, each thing once. @returns what was told last */

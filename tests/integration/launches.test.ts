@@ -235,7 +235,7 @@ describe('the cut-over, watched', () => {
     expect((await joss('POST', path)).status).toBe(409);
     const first = await until(watched, (w) => w.looks > 0);
     expect(first.standing).toMatchObject({ verdict: 'waiting' });
-    expect(first.standing!.reason).toMatch(/^Not changed at the DNS operator/);
+    expect(first.standing!.reasons[0]).toMatch(/^Not changed at the DNS operator/);
 
     // the wrong turn: the operator has it, the host was not told
     const { wanted } = await plan();
@@ -250,14 +250,14 @@ describe('the cut-over, watched', () => {
         await mara('POST', `/api/watches/${first.id}/look`);
         return watched();
       }, good);
-    const astray = await lookAgain((w) => /not told to the host/.test(w.standing?.reason ?? ''));
+    const astray = await lookAgain((w) => /not told to the host/.test(w.standing?.reasons.join(' ') ?? ''));
     expect(
       astray.standing!.subjects.filter((s) => s.kind === 'authority').every((s) => s.state === 'new'),
     ).toBe(true);
 
     // the way back
     await change({ zone: before });
-    await lookAgain((w) => /^Not changed at the DNS operator/.test(w.standing?.reason ?? ''));
+    await lookAgain((w) => /^Not changed at the DNS operator/.test(w.standing?.reasons.join(' ') ?? ''));
 
     // both ends, and a restart in the middle
     await change({ hostTold: true });

@@ -74,6 +74,7 @@ export const FOUND_DE: MessageTable = {
   'domain.ds-fits/no-dnskey': 'ein DS, und {serverName} hat keinen DNSKEY',
   'domain.every-address/another-site': 'eine andere Website: {status}{title}',
   'domain.every-address/certificate-not-trusted': 'ein Zertifikat, dem nicht vertraut wird ({trustError})',
+  'domain.every-address/certificate-other-names': 'ein Zertifikat nur für andere Namen ({names})',
   'domain.forwarding/page-frames-another': 'eine Seite, die eine andere einrahmt',
   'domain.forwarding/without-https': '{url}, ohne https',
   'domain.mail-exchanger/does-not-exist': '{domain} gibt es nicht',

@@ -1,5 +1,6 @@
 import { foldSpace } from '#core/text/fold';
 import type { AddressEvidence, HostEvidence } from '#core/facts/evidence';
+import { coversHost } from '#core/facts/certificate';
 import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
@@ -11,6 +12,7 @@ const msg = defineMessages('domain.every-address', {
   'ipv6-unreachable-from-here': 'IPv6 cannot be reached from here ({message})',
   'another-site': 'another site: {status}{title}',
   'certificate-not-trusted': 'a certificate that is not trusted ({trustError})',
+  'certificate-other-names': 'a certificate for other names only ({names})',
 });
 
 /** What a visitor gets there, in one word that can be compared. */
@@ -43,6 +45,10 @@ function judgeSilence(place: string, { family, exchange }: AddressEvidence, host
   return code === 'timeout' ? unsure(place, why) : failed(place, { found: why });
 }
 
+/** A certificate that names the host at none of its addresses is certificate-names' business. */
+const covers = (a: AddressEvidence, { host }: HostEvidence): boolean =>
+  a.tls?.names !== undefined && coversHost(a.tls.names, host);
+
 function judgeAddress(a: AddressEvidence, host: HostEvidence, good: string | undefined): PlaceResult {
   const place = `${a.family === 6 ? 'AAAA' : 'A'} ${host.host} ${a.address}`;
   const { status } = a.exchange;
@@ -57,6 +63,10 @@ function judgeAddress(a: AddressEvidence, host: HostEvidence, good: string | und
       found: msg('certificate-not-trusted', {
         trustError: a.tls.trustError ?? commonMessage('no-handshake'),
       }),
+    });
+  if (a.tls && !covers(a, host) && host.addresses.some((b) => covers(b, host)))
+    return failed(place, {
+      found: msg('certificate-other-names', { names: a.tls.names.slice(0, 6).join(', ') }),
     });
   return passed(place, { found: verbatim(faceOf(a)) });
 }

@@ -1,4 +1,5 @@
 import { defineCheck } from '#core/checks/kit/check';
+import { nameMatches } from '#core/facts/certificate';
 import { failed, overHosts, passed } from '#core/checks/kit/judgement';
 import { certificateLine } from './certificate-line';
 import { defineMessages } from '#core/text/messages';
@@ -8,17 +9,6 @@ const msg = defineMessages('https.certificate-names', {
   'other-names': 'only {names}',
   'no-san': 'no SAN at all',
 });
-
-/**
- * Whether a host name is covered by a presented DNS name (RFC 9525 6.3): labels compared without case,
- * a wildcard only as the whole left-most label, standing for exactly one label.
- */
-export function nameMatches(presented: string, host: string): boolean {
-  const p = presented.toLowerCase().replace(/\.$/, '').split('.');
-  const h = host.toLowerCase().replace(/\.$/, '').split('.');
-  if (p.length !== h.length || p.length < 2) return p.length === 1 && h.length === 1 && p[0] === h[0];
-  return p.every((label, i) => label === h[i] || (i === 0 && label === '*' && p.length > 2 && h[0] !== ''));
-}
 
 export const certificateNames = defineCheck({
   id: 'https.certificate-names',

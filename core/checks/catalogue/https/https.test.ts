@@ -11,7 +11,7 @@ import {
   page,
   withPages,
 } from '#core/checks/example-evidence';
-import { nameMatches } from './certificate-names';
+import { nameMatches } from '#core/facts/certificate';
 import { hstsMaxAge } from './hsts';
 
 const main = 'marsh-choir.example';
