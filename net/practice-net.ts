@@ -11,6 +11,7 @@ import { serveDns, type DnsServer, type ZoneRecord } from './dns-server';
 import { buildZip } from './build';
 import type { DeskChange } from './desk';
 import { FAULTS, type FaultKind } from './faults';
+import { MAIL_ADDRESS, mailServer } from './mail';
 import { answerRdap } from './registry';
 import { officialFacts, environmentDates } from './official';
 import { serverNameIn } from './server-name';
@@ -199,7 +200,8 @@ export async function startPracticeNet(
   const control = http.createServer((req, res) => {
     void handleControl(req, res, switches, clock);
   });
-  const listening = [plain, secure, oldSecure, formerPlain, formerSecure, front, control];
+  const mail = mailServer();
+  const listening = [plain, secure, oldSecure, formerPlain, formerSecure, front, control, mail];
   await Promise.all(
     listening.map(
       (s) =>
@@ -238,6 +240,7 @@ export async function startPracticeNet(
         return [`${a}:80=127.0.0.1:${http}`, `${a}:443=127.0.0.1:${https}`];
       }),
       ...named.map(([address, to]) => `${address}:53=127.0.0.1:${to}`),
+      `${MAIL_ADDRESS}:25=127.0.0.1:${port(mail)}`,
     ],
     close: async () => {
       for (const s of [...web, control]) s.closeAllConnections();

@@ -156,6 +156,10 @@ async function shownBy(
 const addresses = (goal: WatchGoal, which: 'before' | 'after'): string[] =>
   goal.lines.filter((l) => l.type === 'A' || l.type === 'AAAA').flatMap((l) => l[which]);
 
+/** Addresses that the site leaves. */
+const leftBehind = (goal: WatchGoal): string[] =>
+  addresses(goal, 'before').filter((a) => !addresses(goal, 'after').includes(a));
+
 /** Where the names are to lead: the wanted addresses, or those that a wanted alias has. */
 async function newAddress(dialer: Dialer, goal: WatchGoal): Promise<string | undefined> {
   const [direct] = addresses(goal, 'after');
@@ -172,7 +176,11 @@ async function shownAt(
   address: string,
   old: readonly string[],
 ): Promise<Pick<SeenHost, 'shows' | 'end' | 'title' | 'error'>> {
-  const { exchange, body } = await client.exchange(`https://${host}/`, 'GET', {}, { address });
+  const secure = await client.exchange(`https://${host}/`, 'GET', {}, { address });
+  // a host may know the name before it has a certificate for it
+  const { exchange, body } = secure.exchange.error
+    ? await client.exchange(`http://${host}/`, 'GET', {}, { address })
+    : secure;
   const to = hostOf(headerValues(exchange, 'location')[0] ?? '');
   const chain: Chain = {
     start: exchange.url,
@@ -223,8 +231,8 @@ async function askHosts(
   client: HttpClient,
   options: WatchOptions,
 ): Promise<Pick<WatchSeen, 'hosts' | 'atNew'>> {
-  const { goal, store } = options;
-  const old = addresses(goal, 'before').filter((a) => !addresses(goal, 'after').includes(a));
+  const { goal } = options;
+  const old = leftBehind(goal);
   const isOwn = (host: string): boolean => goal.hosts.includes(host);
   const hosts = await Promise.all(
     goal.hosts.map(async (host): Promise<SeenHost> => {
@@ -238,14 +246,49 @@ async function askHosts(
       return { host, ...(await shownBy(met, options, old)), addresses: seen };
     }),
   );
+  const atNew = await askNew(dialer, client, options);
+  return { hosts, ...(atNew ? { atNew } : {}) };
+}
+
+/** The address that the site leaves for, asked for the preferred name; nothing where none is wanted. */
+async function askNew(
+  dialer: Dialer,
+  client: HttpClient,
+  options: WatchOptions,
+): Promise<WatchSeen['atNew']> {
+  const { goal } = options;
   const address = await newAddress(dialer, goal);
   const [preferred] = goal.hosts;
-  if (!address || !preferred) return { hosts };
+  if (!address || !preferred) return undefined;
   return {
-    hosts,
-    atNew: { host: preferred, address, ...(await shownAt(client, options, preferred, address, old)) },
+    host: preferred,
+    address,
+    ...(await shownAt(client, options, preferred, address, leftBehind(goal))),
   };
 }
+
+/** What the new address shows for the preferred name, whatever the names lead to. Never throws for what a network does. */
+export async function askNewAddress(options: WatchOptions): Promise<WatchSeen['atNew']> {
+  const dialer = new Dialer({ ...options, ports: WEB_PORTS });
+  const client = clientOf(dialer, options);
+  try {
+    return await askNew(dialer, client, options);
+  } finally {
+    await client.close();
+  }
+}
+
+const clientOf = (dialer: Dialer, options: WatchOptions): HttpClient =>
+  new HttpClient(dialer, options.store, {
+    agent: options.agent,
+    timeoutMs: dialer.timeoutMs,
+    maxBytes: MOST_BYTES,
+    maxRedirects: 10,
+    connections: 2,
+    retryPauseMs: 0,
+    signal: options.signal,
+    gate: options.gate,
+  });
 
 /** The addresses of what wanted aliases lead to. */
 async function aliasesOf(dialer: Dialer, { lines }: WatchGoal): Promise<Record<string, string[]>> {
@@ -275,16 +318,7 @@ const written = ({ address, port }: Dialer['resolvers'][number]): string =>
 /** One look. Never throws for what a network does. @param at milliseconds */
 export async function lookAround(options: WatchOptions, at: number): Promise<WatchSeen> {
   const dialer = new Dialer({ ...options, resolvers: options.resolvers.slice(0, 1), ports: WEB_PORTS });
-  const client = new HttpClient(dialer, options.store, {
-    agent: options.agent,
-    timeoutMs: dialer.timeoutMs,
-    maxBytes: MOST_BYTES,
-    maxRedirects: 10,
-    connections: 2,
-    retryPauseMs: 0,
-    signal: options.signal,
-    gate: options.gate,
-  });
+  const client = clientOf(dialer, options);
   try {
     // the system's own, where none are named
     const asked = options.resolvers.length ? options.resolvers : dialer.resolvers.map(written);

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { spreadOfMove } from '#core/launch/cut-over';
+import { expiryOf, FIRST_TTL } from '#core/launch/cut-over';
+import { SHARE_ANSWERS, type ShareAnswer } from '#core/launch/shared-address';
 import { quantity } from '#core/text/quantity';
 import type { Answer } from '~/composables/api';
 import type { SiteDetail } from '~/types';
@@ -17,21 +18,30 @@ const showKept = ref(false);
 
 const changeAt = ref(likelyMoment(props.site.launchDate));
 const lowerAt = ref('');
-const lowerTo = ref(300);
-const lowered = computed(() => {
-  const at = Date.parse(lowerAt.value);
-  return Number.isNaN(at) || !(lowerTo.value > 0) ? undefined : { at, ttl: lowerTo.value };
-});
+const lowerTo = ref<number>(FIRST_TTL);
+/** What the launch that is under way says; until then what is typed. */
+const timing = computed(() => plan.value?.timing ?? null);
+watch(
+  timing,
+  (known) => {
+    if (!known) return;
+    changeAt.value = new Date(known.changedAt).toISOString();
+    lowerAt.value = known.lowered ? new Date(known.lowered.at).toISOString() : '';
+    lowerTo.value = known.lowered?.ttl ?? FIRST_TTL;
+  },
+  { immediate: true },
+);
+/** @param at when the TTLs are lowered; milliseconds */
+const loweredAt = (at: number) =>
+  Number.isNaN(at) || !(lowerTo.value > 0)
+    ? undefined
+    : { at, ttl: lowerTo.value, oldTtl: timing.value?.lowered?.oldTtl ?? 0 };
+const lowered = computed(() => loweredAt(Date.parse(lowerAt.value)));
 const moment0 = computed(() => Date.parse(changeAt.value));
 type Line = NonNullable<typeof plan.value>['lines'][number];
-/** What is not there yet has no TTL to lower. */
-const lastOf = (line: Line): number =>
-  spreadOfMove(
-    line.lasts,
-    plan.value?.move?.nsTtl ?? 0,
-    moment0.value,
-    line.ttl === undefined ? undefined : lowered.value,
-  ).last;
+const expiryBy = (lines: readonly Line[], low: ReturnType<typeof loweredAt>) =>
+  expiryOf(lines, { changedAt: moment0.value, nsTtl: plan.value?.move?.nsTtl ?? 0, lowered: low });
+const lastOf = (line: Line): number => expiryBy([line], lowered.value).at;
 const format = computed(() => {
   const options = { dateStyle: 'medium', timeStyle: 'short' } as const;
   try {
@@ -41,24 +51,12 @@ const format = computed(() => {
   }
 });
 const said = (at: number): string => (Number.isNaN(at) ? '–' : format.value.format(at));
-const overall = computed(() => Math.max(...changing.value.map(lastOf)));
+const overall = computed(() => expiryBy(changing.value, lowered.value));
 const MINUTE_MS = 60_000;
 /** What lowering the TTLs now would win. */
 const won = computed(() => {
   if (lowered.value || !changing.value.length || Number.isNaN(moment0.value)) return '';
-  const low = { at: clockNow(), ttl: lowerTo.value };
-  const then = Math.max(
-    ...changing.value.map(
-      (l) =>
-        spreadOfMove(
-          l.lasts,
-          plan.value?.move?.nsTtl ?? 0,
-          moment0.value,
-          l.ttl === undefined ? undefined : low,
-        ).last,
-    ),
-  );
-  const earlier = overall.value - then;
+  const earlier = overall.value.at - expiryBy(changing.value, loweredAt(clockNow())).at;
   return earlier >= MINUTE_MS
     ? `Lowered to ${lowerTo.value} seconds now, the last of them would let go ${spanText(earlier)} earlier.`
     : '';
@@ -77,6 +75,16 @@ const {
       body: {},
     });
   },
+  { inPlace: true },
+);
+const SHARE_WORDS = { moves: 'Moves', stays: 'Stays' } as const;
+const { run: answer, fault: unanswered } = useDoing(
+  (share: string, said: ShareAnswer | null) =>
+    api('/api/sites/:id/shares', {
+      params: { id: props.site.id },
+      method: 'POST',
+      body: { share, ...(said ? { answer: said } : {}) },
+    }),
   { inPlace: true },
 );
 const SIGN = { add: '+', change: '→', 'take away': '−', keep: '' } as const;
@@ -164,6 +172,33 @@ const SIGN = { add: '+', change: '→', 'take away': '−', keep: '' } as const;
         <ul v-if="plan.conflicts.length" class="conflicts">
           <li v-for="c in plan.conflicts" :key="c" class="fray">{{ c }}</li>
         </ul>
+        <section v-if="plan.shares.length" class="shares" aria-label="What shares the address">
+          <h3>What shares the address</h3>
+          <ul>
+            <li v-for="s in plan.shares" :key="s.id">
+              <p>{{ s.text }}</p>
+              <div class="line">
+                <v-btn-toggle
+                  :model-value="s.answer"
+                  role="group"
+                  :aria-label="`Does ${s.name} move?`"
+                  @update:model-value="answer(s.id, $event ?? null)"
+                >
+                  <v-btn
+                    v-for="a in SHARE_ANSWERS"
+                    :key="a"
+                    :value="a"
+                    size="small"
+                    :aria-pressed="s.answer === a"
+                    >{{ SHARE_WORDS[a] }}</v-btn
+                  >
+                </v-btn-toggle>
+                <span v-if="s.answer" class="faint">{{ s.then[s.answer] }}</span>
+              </div>
+            </li>
+          </ul>
+          <p v-if="unanswered" class="fray" role="alert">{{ unanswered }}</p>
+        </section>
         <div class="line">
           <MomentInput v-model="changeAt" label="The change is made" />
           <MomentInput v-model="lowerAt" label="TTLs are lowered" />
@@ -173,8 +208,11 @@ const SIGN = { add: '+', change: '→', 'take away': '−', keep: '' } as const;
           >
         </div>
         <p>
-          <b>The last cache that obeys TTLs lets go by {{ said(overall) }}</b
-          ><span v-if="plan.timeZone" class="faint"> ({{ plan.timeZone }})</span>. {{ won }}
+          <b>Old answers expire by {{ said(overall.at) }}</b
+          ><span class="faint"
+            ><template v-if="plan.timeZone"> ({{ plan.timeZone }})</template>: {{ overall.how }}.</span
+          >
+          {{ won }}
         </p>
         <v-table density="compact" class="records">
           <thead>
@@ -241,6 +279,13 @@ h3 {
 }
 h3 {
   font-size: 14px;
+}
+.shares ul {
+  list-style: none;
+  padding: 0;
+  margin: 4px 0 0;
+  display: grid;
+  gap: 10px;
 }
 .conflicts {
   margin: 0;

@@ -49,9 +49,9 @@ const PROVISIONAL = 'provisional: less than 80 % of the weight is decided';
       >
     </td>
     <td v-if="!narrow" class="stage">
-      <span class="cut">{{ site.stage }}</span><span v-if="site.launchDate" class="faint cut small"
-        >{{ site.stage === 'launched' ? '' : 'launch ' }}{{ daysFrom(site.launchDate) }}</span
-      >
+      <span class="cut">{{ site.stage }}</span><span v-if="launchWords(site)" class="faint cut small">{{
+        launchWords(site)
+      }}</span>
     </td>
     <td class="band">
       <AuditProgress v-if="running" :audit="running" />

@@ -34,7 +34,8 @@ const {
 const steps = computed((): SheetStep[] => sheet.value?.steps ?? []);
 const shown = computed(() => steps.value.filter((s) => s.state !== 'not applicable'));
 const done = computed(() => shown.value.filter((s) => isSettled(s)).length);
-const doable = computed(() => doableOf(shown.value));
+const openAtGo = computed(() => shown.value.filter((s) => s.state === 'open at go'));
+const doable = computed(() => doableOf(shown.value).filter((s) => s.state !== 'open at go'));
 const waiting = computed(() => shown.value.filter((s) => s.state === 'waits'));
 const settledSteps = computed(() => shown.value.filter((s) => isSettled(s)));
 const absent = computed(() => steps.value.filter((s) => s.state === 'not applicable'));
@@ -50,6 +51,7 @@ const groups = computed(() =>
     ? [
         { title: 'Now', steps: doable.value },
         { title: 'Waiting', steps: waiting.value },
+        { title: 'Open at go', steps: openAtGo.value },
         { title: 'Done and left out', steps: settledSteps.value },
       ]
     : PHASES.map((phase) => ({
@@ -125,9 +127,21 @@ const fileOf = (as: string): string => `/api/launches/${sheet.value!.launch.id}/
         <div>
           <h2>Run sheet</h2>
           <p class="faint">
-            Launch <TimeAt :iso="sheet.launch.plannedAt" /> ({{ daysFrom(sheet.launch.plannedAt) }}) ·
-            {{ done }} of {{ quantity(shown.length, 'step') }} done · the last cache lets go by
-            <TimeAt :iso="sheet.until" />
+            <template v-if="sheet.launchedAt"
+              >Launched <TimeAt :iso="sheet.launchedAt" />, planned for <TimeAt :iso="sheet.launch.plannedAt"
+            /></template>
+            <template v-else
+              >Launch planned for <TimeAt :iso="sheet.launch.plannedAt" /> ({{
+                daysFrom(sheet.launch.plannedAt)
+              }})</template
+            >
+            · {{ done }} of {{ quantity(shown.length, 'step') }} done<template v-if="openAtGo.length"
+              >, {{ openAtGo.length }} open at go</template
+            >
+            ·
+            <span :title="sheet.untilHow"
+              >old answers expire by <TimeAt :iso="sheet.until" /> ({{ sheet.untilHow }})</span
+            >
           </p>
         </div>
         <span class="spring" />

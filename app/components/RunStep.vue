@@ -23,6 +23,7 @@ const SIGNS: Record<SheetStep['state'], Stitch> = {
   'to do': 'untested',
   'left out': 'accepted',
   waits: 'inapplicable',
+  'open at go': 'cantTell',
   'not applicable': 'inapplicable',
 };
 const copy = useCopying();
@@ -56,7 +57,9 @@ const {
     }),
   { inPlace: true },
 );
-const canLook = computed(() => props.step.proofs.some((p) => ['check', 'records', 'gate'].includes(p.kind)));
+/** What can be looked at, or asked, from here. */
+const LOOKED_AT: ReadonlySet<string> = new Set(['check', 'records', 'gate', 'told', 'mail', 'left']);
+const canLook = computed(() => props.step.proofs.some((p) => LOOKED_AT.has(p.kind)));
 const waits = computed(() =>
   props.step.waitsFor.flatMap((id) => {
     const other = props.steps.get(id);
@@ -108,7 +111,7 @@ function setOwner(chosen: string): void {
       >
       <span class="acts">
         <v-btn
-          v-if="['to do', 'to prove', 'went back', 'waits'].includes(step.state)"
+          v-if="['to do', 'to prove', 'went back', 'open at go'].includes(step.state)"
           size="small"
           :aria-label="`Done: ${step.title}`"
           @click="act({ act: 'done', text: note })"
@@ -160,7 +163,8 @@ function setOwner(chosen: string): void {
               >{{ p.title }}</NuxtLink><span v-else>{{ p.title }}</span>
             <span class="faint"
               >{{ p.outcome === 'unseen' ? 'not looked at yet' : STITCH_WORDS[p.outcome]
-              }}<template v-if="p.found && p.outcome !== 'passed'">: {{ p.found }}</template></span
+              }}<template v-if="p.at && p.outcome !== 'unseen'">, <TimeAt :iso="iso(p.at)" /></template
+              ><template v-if="p.found && p.outcome !== 'passed'">: {{ p.found }}</template></span
             >
           </li>
         </ul>
@@ -228,7 +232,9 @@ function setOwner(chosen: string): void {
         <v-btn v-if="isLeaving" type="submit" size="small" :disabled="note.trim().length < 3"
           >Leave out</v-btn
         >
-        <v-btn v-else type="submit" size="small" :disabled="!note.trim()">Done, with this note</v-btn>
+        <v-btn v-else-if="step.state !== 'waits'" type="submit" size="small" :disabled="!note.trim()"
+          >Done, with this note</v-btn
+        >
         <v-btn v-if="isLeaving" size="small" variant="text" @click="isLeaving = false">Cancel</v-btn>
       </form>
     </div>

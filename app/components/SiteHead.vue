@@ -43,7 +43,7 @@ const TABS = [
         <v-menu>
           <template #activator="{ props: activator }"
             ><button v-bind="activator" type="button" class="stagebutton">
-              {{ stageWords(site.stage, site.launchDate) }} ▾
+              {{ stageWords(site) }} ▾
             </button></template
           >
           <MenuList label="Stage"

@@ -120,8 +120,11 @@ const latest = computed(() => [...(watched.value?.events ?? [])].reverse().slice
             >, next <TimeAt :iso="watched.nextAt" /></template
           ><template v-if="watched.endedAt">, ended <TimeAt :iso="watched.endedAt" /></template
           ><template v-if="watched.standing.expectedBy && watched.standing.verdict !== 'holds'"
-            >; the last cache that obeys TTLs lets go by
-            <TimeAt :iso="iso(watched.standing.expectedBy)" /></template
+            >; old answers expire by <TimeAt :iso="iso(watched.standing.expectedBy)" /><template
+              v-if="watched.standing.expectedHow"
+            >
+              ({{ watched.standing.expectedHow }})</template
+            ></template
           >.
         </p>
         <div class="groups">

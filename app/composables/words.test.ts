@@ -1,3 +1,4 @@
+import type { Stage } from '#core/facts/situation';
 import { describe, expect, it } from 'vitest';
 import {
   ago,
@@ -61,10 +62,15 @@ describe('states in words', () => {
     expect(new Set(words).size).toBe(6);
   });
   it('stage and launch', () => {
-    expect(stageWords('pre-launch', null)).toBe('pre-launch');
-    expect(stageWords('retired', '2020-01-01')).toBe('retired');
-    expect(stageWords('launched', '2020-01-01')).toMatch(/^launched \d+ days ago$/);
-    expect(stageWords('building', '2999-01-01')).toMatch(/^building, launch in \d+ days$/);
+    const said = (stage: Stage, launchDate: string | null, launchedAt: string | null = null): string =>
+      stageWords({ stage, launchDate, launchedAt });
+    expect(said('pre-launch', null)).toBe('pre-launch');
+    expect(said('retired', '2020-01-01')).toBe('retired');
+    expect(said('launched', '2020-01-01')).toMatch(/^launched \d+ days ago$/);
+    expect(said('building', '2999-01-01')).toMatch(/^building, launch in \d+ days$/);
+    // the real time counts, and a plan that is still to come says nothing of it
+    expect(said('launched', '2999-01-01', '2020-01-01T08:00:00Z')).toMatch(/^launched \d+ days ago$/);
+    expect(said('launched', '2999-01-01')).toBe('launched');
   });
 });
 

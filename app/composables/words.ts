@@ -73,11 +73,27 @@ export function dayText(date: string): string {
 }
 
 /** Stage with the days to launch: "pre-launch, in 9 days". */
-export function stageWords(stage: Stage, launchDate: string | null): string {
-  if (!launchDate || stage === 'retired') return stage;
-  return stage === 'launched'
-    ? `launched ${daysFrom(launchDate)}`
-    : `${stage}, launch ${daysFrom(launchDate)}`;
+export function stageWords(site: StageTimes): string {
+  const when = launchWords(site);
+  return when ? `${site.stage}${site.stage === 'launched' ? ' ' : ', '}${when}` : site.stage;
+}
+
+/** Days to the launch as planned, or since it really was; nothing where neither is known. */
+export function launchWords({ stage, launchDate, launchedAt }: StageTimes): string {
+  if (stage === 'launched') {
+    if (launchedAt) return daysFrom(launchedAt);
+    // a day that is still to come is no day on which it was launched
+    return launchDate && Date.parse(launchDate) <= clockNow() ? daysFrom(launchDate) : '';
+  }
+  return launchDate && stage !== 'retired' ? `launch ${daysFrom(launchDate)}` : '';
+}
+
+export interface StageTimes {
+  stage: Stage;
+  /** The day that is planned. */
+  launchDate: string | null;
+  /** When it was set to launched. */
+  launchedAt?: string | null;
 }
 
 /** How old each part of the evidence is, the newest first, those of one age together. */

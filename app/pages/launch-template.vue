@@ -224,6 +224,7 @@ async function save(): Promise<void> {
           />
           <v-textarea v-model="s.back" label="The way back" rows="1" auto-grow hide-details />
           <v-text-field v-model.number="s.minutes" type="number" label="Minutes it takes" hide-details />
+          <v-checkbox v-model="s.isLong" label="Left off the sheet of a site of one page" hide-details />
         </div>
       </div>
     </section>

@@ -56,14 +56,27 @@ export type Condition = keyof typeof CONDITIONS;
 export const CONDITION_NAMES = Object.keys(CONDITIONS) as Condition[];
 
 /** What shows that a step is done, beside a person’s word. */
-export const PROOF_KINDS = ['check', 'records', 'gate', 'stage', 'watch', 'accounts'] as const;
+export const PROOF_KINDS = [
+  'check',
+  'records',
+  'gate',
+  'stage',
+  'watch',
+  'accounts',
+  'told',
+  'mail',
+  'left',
+] as const;
 export type ProofKind = (typeof PROOF_KINDS)[number];
 export const PROOF_WORDS: Record<Exclude<ProofKind, 'check'>, string> = {
   records: 'the records served are those wanted',
-  gate: 'no blocker is open before the live environment',
+  gate: 'no blocker is open in what goes live',
   stage: 'the site is set to launched',
   watch: 'the watch says that it holds',
   accounts: 'registrar, DNS operator and host are written down',
+  told: 'the new address shows the site for its name',
+  mail: 'the mail server takes mail for the domain',
+  left: 'nothing of the domain leads to the old address',
 };
 export interface Proof {
   kind: ProofKind;
@@ -106,6 +119,8 @@ export interface TemplateStep {
   paste?: PasteKind;
   /** How long it takes to do, in minutes. */
   minutes?: number;
+  /** Left off the sheet of a site of one page. */
+  isLong?: boolean;
 }
 
 export interface LaunchTemplate {

@@ -26,9 +26,14 @@ export function situationOf(of: {
   replaces: boolean;
   chosen?: Situation | null;
   holdingSeen?: boolean;
+  /** When it was set to launched, and when what is judged was seen: ISO times. */
+  launchedAt?: string | null;
+  seenAt?: string;
 }): Situation {
   if (of.chosen) return of.chosen;
   if (of.kind === 'before') return 'staging';
-  if (of.stage === 'launched') return 'live';
+  // what was seen before the launch is of whatever was there before
+  const isEarlier = Boolean(of.launchedAt && of.seenAt && of.seenAt < of.launchedAt);
+  if (of.stage === 'launched' && !isEarlier) return 'live';
   return of.replaces && !of.holdingSeen ? 'former' : 'holding';
 }

@@ -7,7 +7,7 @@ const before = (...checks: string[]): Proof[] =>
   checks.map((check) => ({ kind: 'check', environment: 'before', check }));
 
 type Rest = Partial<
-  Pick<TemplateStep, 'after' | 'proofs' | 'where' | 'who' | 'when' | 'back' | 'paste' | 'minutes'>
+  Pick<TemplateStep, 'after' | 'proofs' | 'where' | 'who' | 'when' | 'back' | 'paste' | 'minutes' | 'isLong'>
 >;
 type Steps = (
   phase: TemplateStep['phase'],
@@ -51,7 +51,7 @@ const WEEK_BEFORE: TemplateStep[] = [
     -7 * DAY,
     'The hosting plan covers the site',
     'Compare the features that the site uses with the plan that is paid for, and upgrade before the launch, not during it.',
-    { where: 'host', proofs: before('delivery.plan-fits'), when: 'staging', minutes: 15 },
+    { isLong: true, where: 'host', proofs: before('delivery.plan-fits'), when: 'staging', minutes: 15 },
   ),
   week(
     'registration',
@@ -187,7 +187,7 @@ const DAY_BEFORE: TemplateStep[] = [
     -12,
     'The client knows when it happens',
     'Say when the change is made, until when some visitors still see the old site, and whom to call.',
-    { paste: 'note', minutes: 5 },
+    { isLong: true, paste: 'note', minutes: 5 },
   ),
 ];
 
@@ -197,7 +197,7 @@ const LAUNCH: TemplateStep[] = [
     -1,
     'Published after the last change',
     'Publish once more, to the hosts that were meant and to no other, and empty the caches.',
-    { where: 'site', after: ['client-yes'], minutes: 10 },
+    { isLong: true, where: 'site', after: ['client-yes'], minutes: 10 },
   ),
   launch(
     'host-told',
@@ -207,6 +207,7 @@ const LAUNCH: TemplateStep[] = [
     {
       where: 'host',
       after: ['plan-fits'],
+      proofs: [{ kind: 'told' }],
       paste: 'names',
       back: 'Take the domain out at the host.',
       minutes: 10,
@@ -407,7 +408,7 @@ const RIGHT_AFTER: TemplateStep[] = [
     1,
     'Caches hand out the current page',
     'Empty the host’s cache and the one before it.',
-    { after: ['connected'], where: 'host', proofs: live('delivery.fresh'), minutes: 5 },
+    { isLong: true, after: ['connected'], where: 'host', proofs: live('delivery.fresh'), minutes: 5 },
   ),
   afterwards(
     'as-built',
@@ -434,13 +435,18 @@ const RIGHT_AFTER: TemplateStep[] = [
     2,
     'Looked at from outside on both screens',
     'On a phone and on a desktop, from another network than the office’s.',
-    { after: ['connected'], proofs: live('delivery.small-screen', 'delivery.no-server-errors'), minutes: 15 },
+    {
+      isLong: true,
+      after: ['connected'],
+      proofs: live('delivery.small-screen', 'delivery.no-server-errors'),
+      minutes: 15,
+    },
   ),
   afterwards('mail-works', 2, 'Mail still arrives', 'Send one from outside, and have it answered.', {
     when: 'mail',
     after: SWITCHES,
     where: 'mail',
-    proofs: live('domain.mail-exchanger'),
+    proofs: [{ kind: 'mail' }],
     who: 'client',
     minutes: 5,
   }),
@@ -449,7 +455,7 @@ const RIGHT_AFTER: TemplateStep[] = [
     2,
     'The client is told',
     'That it is live, what they may still see for a while, and what comes next.',
-    { after: ['connected'], paste: 'note', minutes: 5 },
+    { isLong: true, after: ['connected'], paste: 'note', minutes: 5 },
   ),
 ];
 
@@ -462,12 +468,14 @@ const DAYS_AFTER: TemplateStep[] = [
     { after: SWITCHES, proofs: [{ kind: 'watch' }] },
   ),
   days('ttl-raised', 2 * DAY, 'TTLs are raised again', 'To an hour or more, once it holds.', {
+    isLong: true,
     when: 'addressed',
     after: ['holds'],
     where: 'dns',
     minutes: 5,
   }),
   days('relocked', 3 * DAY, 'The domain is locked again', 'Set the transfer lock.', {
+    isLong: true,
     after: ['holds'],
     where: 'registrar',
     who: 'client',
@@ -479,7 +487,13 @@ const DAYS_AFTER: TemplateStep[] = [
     DAY,
     'The sitemap is handed in',
     'To the search engines that the client’s visitors use.',
-    { after: ['let-in', 'own-addresses'], where: 'search', proofs: live('indexing.handed-in'), minutes: 10 },
+    {
+      isLong: true,
+      after: ['let-in', 'own-addresses'],
+      where: 'search',
+      proofs: live('indexing.handed-in'),
+      minutes: 10,
+    },
   ),
   days(
     'staging-ended',
@@ -499,14 +513,26 @@ const DAYS_AFTER: TemplateStep[] = [
     3 * DAY,
     'The ends of registration and certificate are in the calendar',
     'Export this sheet’s calendar, or leave the nightly schedule on.',
-    { after: ['holds'], proofs: live('domain.registration-days', 'https.certificate-days'), minutes: 5 },
+    {
+      isLong: true,
+      after: ['holds'],
+      proofs: live('domain.registration-days', 'https.certificate-days'),
+      minutes: 5,
+    },
   ),
   days(
     'old-ended',
     14 * DAY,
     'The old host is cancelled',
     'After two weeks, with a last backup, and only once nothing of mail or subdomains rests on it.',
-    { when: 'replaces', after: ['holds'], where: 'host', who: 'client', minutes: 15 },
+    {
+      when: 'replaces',
+      after: ['holds', 'certificate', 'connected', 'mail-works'],
+      where: 'host',
+      who: 'client',
+      proofs: [{ kind: 'left' }],
+      minutes: 15,
+    },
   ),
 ];
 

@@ -4,7 +4,6 @@
  */
 import { caaClimb, mayIssue, parseCaa } from '#core/extract/caa';
 import { isDmarc, parseDmarc } from '#core/extract/dmarc';
-import { isSpf } from '#core/extract/spf';
 import { canonicalValue, plainName } from '#core/checks/kit/dns-answers';
 import { rangeOf } from '#core/facts/address-ranges';
 import { zoneLine } from '#core/formats/zone-file/write';
@@ -218,34 +217,6 @@ function aliasConflicts(lines: readonly CutOverLine[]): string[] {
   });
 }
 
-/** What else rests on addresses that move: IPv6 left behind, mail, SPF. */
-function addressConflicts(lines: readonly CutOverLine[]): string[] {
-  const moves = ({ type, before, after }: CutOverLine): boolean =>
-    (type === 'A' || type === 'AAAA') && before.some((v) => !after.includes(v));
-  const moving = lines.filter(moves);
-  const names = new Set(moving.map((l) => l.name));
-  const addresses = [...new Set(moving.flatMap((l) => l.before.filter((v) => !l.after.includes(v))))];
-  const left = moving
-    .filter((l) => l.type === 'AAAA' && l.action === 'take away')
-    .map(
-      ({ name, before }) =>
-        `${name} has an IPv6 address (${before.join(', ')}) that nobody asked for: left there, visitors with IPv6 stay at the old server.`,
-    );
-  const mail = lines.flatMap(({ name, type, after }) =>
-    (type === 'MX' ? after : [])
-      .map((value) => value.split(' ')[1] ?? '')
-      .filter((target) => names.has(target))
-      .map((target) => `Mail of ${name} is delivered to ${target}, whose address changes with this.`),
-  );
-  const spf = lines.flatMap(({ name, type, after }) =>
-    (type === 'TXT' ? after.filter(isSpf) : []).flatMap((text) => {
-      const old = addresses.filter((address) => text.includes(`:${address}`));
-      return old.length ? [`SPF of ${name} would still name the old server (${old.join(', ')}).`] : [];
-    }),
-  );
-  return [...left, ...mail, ...spf];
-}
-
 /** DMARC reports to a mailbox whose mail goes elsewhere from then on. */
 function reportConflicts(lines: readonly CutOverLine[]): string[] {
   const moving = new Set(lines.filter((l) => l.type === 'MX' && l.action !== 'keep').map((l) => l.name));
@@ -271,7 +242,6 @@ const WILDCARD =
 /** What of it would break something. */
 const conflictsOf = (lines: readonly CutOverLine[], { issuer, hasWildcard }: CutOverInput): string[] => [
   ...aliasConflicts(lines),
-  ...addressConflicts(lines),
   ...reportConflicts(lines),
   ...(issuer ? caaConflicts(lines, issuer) : []),
   ...(hasWildcard ? [WILDCARD] : []),
@@ -292,10 +262,18 @@ function caaConflicts(lines: readonly CutOverLine[], issuer: string): string[] {
   });
 }
 
-const asRecords = (lines: readonly CutOverLine[], which: 'before' | 'after', ttl?: number): string =>
+/** @param most seconds that a TTL may have; one that is shorter today stays so */
+const asRecords = (lines: readonly CutOverLine[], which: 'before' | 'after', most?: number): string =>
   lines
     .flatMap((l) =>
-      l[which].map((value) => zoneLine({ name: l.name, type: l.type, value, ttl: ttl ?? l.ttl ?? 3600 })),
+      l[which].map((value) =>
+        zoneLine({
+          name: l.name,
+          type: l.type,
+          value,
+          ttl: Math.min(l.ttl ?? most ?? 3600, most ?? Infinity),
+        }),
+      ),
     )
     .join('\n');
 
@@ -388,6 +366,55 @@ export function spreadOfMove(
   return { first: changedAt, last: spreadOf(ttl, changedAt + 1000 * nsTtl, lowered).last };
 }
 
+/** What says when the last cache has let go. Times in milliseconds, TTLs in seconds. */
+export interface Timing {
+  changedAt: number;
+  /** Of the name servers, where they move; 0 where they stay. */
+  nsTtl: number;
+  /** When the TTLs were lowered, to what, and what they were before. */
+  lowered?: { at: number; ttl: number; oldTtl: number };
+}
+
+/** When the last cache that obeys TTLs lets go, and how that comes about. */
+export interface Expiry {
+  at: number;
+  how: string;
+}
+
+/**
+ * The same wherever it is shown: in the plan, on the run sheet and in the watch.
+ * @param lines those that change
+ */
+export function expiryOf(
+  lines: readonly Pick<CutOverLine, 'name' | 'type' | 'ttl' | 'lasts'>[],
+  { changedAt, nsTtl, lowered }: Timing,
+): Expiry {
+  const servers = nsTtl ? ` after the old name servers are forgotten (${nsTtl} s)` : ' after the change';
+  let worst: Expiry = {
+    at: changedAt + 1000 * nsTtl,
+    how: nsTtl ? `name servers: ${nsTtl} s after the change` : 'nothing old is kept by caches',
+  };
+  for (const line of lines) {
+    // what is not there yet has no TTL that could have been lowered
+    const own = line.ttl === undefined ? undefined : lowered;
+    const ttl = Math.max(line.lasts, own?.oldTtl ?? 0);
+    const { last } = spreadOfMove(ttl, nsTtl, changedAt, own);
+    if (last <= worst.at) continue;
+    const isOfOldTtl = own !== undefined && last === own.at + 1000 * ttl;
+    const seconds = own ? Math.min(ttl, own.ttl) : ttl;
+    const what = `${line.type} ${line.name}`;
+    worst = {
+      at: last,
+      how: isOfOldTtl
+        ? `${what}: caches filled before the TTL was lowered keep it ${ttl} s from then`
+        : line.ttl === undefined
+          ? `${what}: that it is missing is remembered ${seconds} s${servers}`
+          : `${what}: TTL ${seconds} s${servers}`,
+    };
+  }
+  return worst;
+}
+
 /** How long caches may ask the servers of today: the longest TTL of the zone’s NS, above and in it. Seconds. */
 export function nsTtlOf({ zone, answers }: DnsEvidence): number {
   const all = answers
@@ -406,6 +433,23 @@ function addressesByName({ answers }: DnsEvidence): Record<string, string[]> {
         ...records.filter((r) => r.type === type).map((r) => r.value),
       ];
   return found;
+}
+
+/** The addresses in lines of a zone file, such as those of the way back. */
+export const oldAddressesIn = (lines: string): string[] =>
+  lines.split('\n').flatMap((line) => /\s(?:A|AAAA)\s+(\S+)\s*$/.exec(line)?.[1] ?? []);
+
+/** Names of a zone that still lead to one of some addresses, each with its record. */
+export function stillLeadingTo(addresses: readonly string[], dns: DnsEvidence): string[] {
+  const old = new Set(addresses);
+  const { served } = servedBy(dns);
+  return [
+    ...new Set(
+      served
+        .filter((r) => (r.type === 'A' || r.type === 'AAAA') && old.has(r.value))
+        .map((r) => `${r.type} ${plainName(r.name)}: ${r.value}`),
+    ),
+  ].sort();
 }
 
 /** What a zone serves, as its own servers say, else the resolver; and what goes with it. */

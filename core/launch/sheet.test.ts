@@ -4,6 +4,7 @@ import type { Proof, TemplateStep } from '#core/facts/launch';
 import { BUILT_IN_TEMPLATE } from './built-in-template';
 import {
   doableOf,
+  isSettled,
   goOf,
   HOUR_MS,
   settled,
@@ -12,6 +13,7 @@ import {
   type Seen,
   type SheetInput,
   type StepState,
+  type Turn,
 } from './sheet';
 
 const PROOF: Proof = { kind: 'check', environment: 'live', check: 'a.b' };
@@ -40,6 +42,7 @@ const sheet = (
     conditions: new Set(['always']),
     kept: new Map(Object.entries(kept)),
     seen: () => seen,
+    titleOf: (proof) => `title of ${proof.check ?? proof.kind}`,
     plannedAt: 1_000_000,
     oldTtl: 3600,
     ...rest,
@@ -113,6 +116,55 @@ describe('a step', () => {
   });
 });
 
+describe('once somebody said go', () => {
+  const before = (more: Partial<TemplateStep> = {}): TemplateStep =>
+    step('a', { phase: 'week before', proofs: [PROOF], ...more });
+  const wentAt = 1000;
+  const proven: KeptStep = {
+    provenAt: 50,
+    provenBy: [{ ...PROOF, title: 'TTLs are low', outcome: 'passed', at: 50, auditId: 7 }],
+  };
+  it.each<[string, KeptStep, Seen | undefined, StepState]>([
+    ['proven before, and failing since', proven, seen('failed', 2000), 'done'],
+    ['proven before, and not applicable any more', proven, seen('inapplicable', 2000), 'done'],
+    ['proven before, and gone from the findings', proven, undefined, 'done'],
+    ['said to be done, where only a person can tell', said(), seen('untested'), 'done'],
+    ['said to be done, which evidence refuted', said(), seen('failed', 20), 'open at go'],
+    ['never touched', {}, undefined, 'open at go'],
+    ['never touched, and seen to hold', {}, seen('passed'), 'done'],
+  ])('a step before it that was %s', (_, kept, what, state) => {
+    expect(sheet([before()], { kept: { a: kept }, seen: what, wentAt })[0]!.state).toBe(state);
+  });
+  it('its proof stays as it was seen then, with the audit', () => {
+    const [one] = sheet([before()], { kept: { a: proven }, seen: seen('failed', 2000), wentAt });
+    expect(one).toMatchObject({ doneAt: 50, isProven: true, proofs: proven.provenBy });
+  });
+  it('what is open holds nothing back, and does not count as done', () => {
+    const steps = [before(), step('b', { after: ['a'] })];
+    const [a, b] = sheet(steps, { wentAt });
+    expect([a!.state, b!.state, b!.waitsFor]).toEqual(['open at go', 'to do', []]);
+    expect(isSettled(a!)).toBe(false);
+  });
+  it('steps of the launch itself still go back', () => {
+    const [one] = sheet([step('a', { proofs: [PROOF] })], {
+      kept: { a: { provenAt: 50 } },
+      seen: seen('failed', 2000),
+      wentAt,
+    });
+    expect(one!.state).toBe('went back');
+  });
+});
+
+it('a proof that was never seen has a title, and no id', () => {
+  expect(sheet([step('a', { proofs: [PROOF] })])[0]!.proofs[0]!.title).toBe('title of a.b');
+});
+
+it('a site of one page has a short sheet', () => {
+  const steps = [step('a', { isLong: true }), step('b', { after: ['a'] })];
+  expect(sheet(steps, { isOnePage: true }).map((s) => s.state)).toEqual(['not applicable', 'to do']);
+  expect(sheet(steps).map((s) => s.state)).toEqual(['to do', 'waits']);
+});
+
 it('what can be done now begins with what went back, then by its time', () => {
   const of = (id: string, state: StepState, plannedAt: number) => ({ id, state, plannedAt });
   const steps = [
@@ -128,8 +180,13 @@ it('what can be done now begins with what went back, then by its time', () => {
 
 describe('what evidence has changed', () => {
   const steps = [step('a', { proofs: [PROOF] })];
-  it.each<[string, KeptStep, Seen | undefined, { id: string; provenAt: number | null }[]]>([
-    ['newly proven', {}, seen('passed', 7), [{ id: 'a', provenAt: 7 }]],
+  it.each<[string, KeptStep, Seen | undefined, Turn[]]>([
+    [
+      'newly proven',
+      {},
+      seen('passed', 7),
+      [{ id: 'a', provenAt: 7, provenBy: [{ ...PROOF, title: 'A', outcome: 'passed', at: 7, found: 'x' }] }],
+    ],
     ['proven already', { provenAt: 3 }, seen('passed', 7), []],
     ['not any more', { provenAt: 3 }, seen('failed', 7), [{ id: 'a', provenAt: null }]],
     ['nobody can tell now', { provenAt: 3 }, seen('cantTell', 7), []],
@@ -176,6 +233,7 @@ it('the built-in sheet begins with what can be done, and the records wait for it
     conditions: new Set(['always', 'addressed', 'records', 'staging', 'mail']),
     kept: new Map(),
     seen: () => undefined,
+    titleOf: ({ kind }) => kind,
     plannedAt: 0,
     oldTtl: 0,
   });

@@ -20,6 +20,8 @@ export interface KeptStep {
   leftOut?: { by: string; at: number; reason: string };
   /** When all that proves it was first seen to hold, and since held. */
   provenAt?: number;
+  /** What was seen then. */
+  provenBy?: ProofStanding[];
 }
 
 /** What a proof says now. */
@@ -30,9 +32,12 @@ export interface Seen {
   found?: string;
   /** When that was looked at. */
   at: number;
+  /** The audit that looked. */
+  auditId?: number;
 }
 
-export type StepState = 'to do' | 'waits' | 'to prove' | 'went back' | 'done' | 'left out' | 'not applicable';
+export type StepState =
+  'to do' | 'waits' | 'to prove' | 'went back' | 'open at go' | 'done' | 'left out' | 'not applicable';
 
 export interface SheetInput {
   template: LaunchTemplate;
@@ -40,10 +45,16 @@ export interface SheetInput {
   kept: ReadonlyMap<string, KeptStep>;
   /** What is known of a proof; nothing where it was never looked at. */
   seen(proof: Proof): Seen | undefined;
+  /** What a proof looks at, in words. */
+  titleOf(proof: Proof): string;
+  /** When the change was begun: what was to be done before it stands as it did then. Nothing before. */
+  wentAt?: number;
   /** When the launch is planned. */
   plannedAt: number;
   /** How long caches keep what they have after TTLs were lowered, in seconds. */
   oldTtl: number;
+  /** A site of one page has a short sheet. */
+  isOnePage?: boolean;
 }
 
 /** A proof as it stands. */
@@ -53,6 +64,7 @@ export interface ProofStanding extends Proof {
   outcome: Outcome | 'unseen';
   found?: string;
   at?: number;
+  auditId?: number;
 }
 
 export interface StepStanding extends TemplateStep {
@@ -72,19 +84,24 @@ export interface StepStanding extends TemplateStep {
 
 export const HOUR_MS = 3_600_000;
 /** The step after which caches need a while. */
-const LOWERING = 'ttl-lowered';
+export const LOWERING = 'ttl-lowered';
 
 const SETTLED: ReadonlySet<StepState> = new Set(['done', 'left out', 'not applicable']);
 /** Whether nothing is left to do for it. */
 export const isSettled = (step: Pick<StepStanding, 'state'>): boolean => SETTLED.has(step.state);
 
 /** What a proof shows of a step that could be begun at a time: what checks saw before does not count. */
-function proofStanding(proof: Proof, seen: Seen | undefined, since: number): ProofStanding {
-  if (!seen) return { ...proof, title: proof.check ?? proof.kind, outcome: 'unseen' };
-  const { title, found, at, outcome } = seen;
+function proofStanding(
+  proof: Proof,
+  { seen: look, titleOf }: Pick<SheetInput, 'seen' | 'titleOf'>,
+  since: number,
+): ProofStanding {
+  const seen = look(proof);
+  if (!seen) return { ...proof, title: titleOf(proof), outcome: 'unseen' };
+  const { title, found, at, outcome, auditId } = seen;
   return proof.kind === 'check' && at < since
     ? { ...proof, title, outcome: 'unseen', at }
-    : { ...proof, title, outcome, at, ...(found ? { found } : {}) };
+    : { ...proof, title, outcome, at, ...(found ? { found } : {}), ...(auditId ? { auditId } : {}) };
 }
 
 /** Proofs that have something to say: what is not applicable proves nothing, and asks for nothing. */
@@ -128,6 +145,18 @@ function judge(kept: KeptStep, proofs: readonly ProofStanding[], isWaiting: bool
   return { state: isWaiting ? 'waits' : 'to do', isProven: false };
 }
 
+/** The state of a step that was to be done before the change, once that was begun: what was proven stays proven. */
+function judgeBefore({ said, provenAt }: KeptStep, proofs: readonly ProofStanding[]): Judged {
+  const doneAt = provenAt ?? provenNow(proofs);
+  if (doneAt !== undefined) return { state: 'done', doneAt, isProven: true };
+  const isRefuted = deciding(proofs).some((p) => p.outcome === 'failed');
+  return said && !isRefuted
+    ? { state: 'done', doneAt: said.at, isProven: false }
+    : { state: 'open at go', isProven: false };
+}
+
+const BEFORE_GO: ReadonlySet<Phase> = new Set(['week before', 'day before']);
+
 /** The whole sheet, in the order of the template within each phase. */
 export function sheetOf(input: SheetInput): StepStanding[] {
   const { template, conditions, kept, plannedAt, oldTtl } = input;
@@ -141,15 +170,20 @@ export function sheetOf(input: SheetInput): StepStanding[] {
       const other = known.get(id);
       return other && !path.includes(id) && id !== step.id ? [stand(other, [...path, step.id])] : [];
     });
-    const waitsFor = rests.filter((r) => !isSettled(r)).map((r) => r.id);
+    // what was open when somebody said go holds nothing back any more
+    const waitsFor = rests.filter((r) => !isSettled(r) && r.state !== 'open at go').map((r) => r.id);
     const since = Math.max(0, ...rests.map((r) => r.doneAt ?? 0));
     const lowered = rests.find((r) => r.id === LOWERING)?.doneAt;
     const own = kept.get(step.id) ?? {};
-    const proofs = step.proofs.map((proof) => proofStanding(proof, input.seen(proof), since));
+    const isOver = input.wentAt !== undefined && BEFORE_GO.has(step.phase);
+    const proofs =
+      isOver && own.provenBy ? own.provenBy : step.proofs.map((proof) => proofStanding(proof, input, since));
+    const judgeStep = (): Judged =>
+      isOver ? judgeBefore(own, proofs) : judge(own, proofs, waitsFor.length > 0);
     const judged: Judged = own.leftOut
       ? { state: 'left out', isProven: false }
-      : conditions.has(step.when)
-        ? judge(own, proofs, waitsFor.length > 0)
+      : conditions.has(step.when) && !(input.isOnePage && step.isLong)
+        ? judgeStep()
         : { state: 'not applicable', isProven: false };
     const one: StepStanding = {
       ...step,
@@ -172,26 +206,26 @@ export function sheetOf(input: SheetInput): StepStanding[] {
 export interface Turn {
   id: string;
   provenAt: number | null;
+  /** What was seen to hold. */
+  provenBy?: ProofStanding[];
 }
 
 /** What evidence has changed since a sheet was last settled. */
 export function settled(sheet: readonly StepStanding[], kept: ReadonlyMap<string, KeptStep>): Turn[] {
-  return sheet.flatMap(({ id, state, isProven, doneAt }): Turn[] => {
+  return sheet.flatMap(({ id, state, isProven, doneAt, proofs }): Turn[] => {
     const before = kept.get(id)?.provenAt;
-    if (isProven && before === undefined) return [{ id, provenAt: doneAt! }];
+    if (isProven && before === undefined) return [{ id, provenAt: doneAt!, provenBy: proofs }];
     return before !== undefined && state === 'went back' ? [{ id, provenAt: null }] : [];
   });
 }
 
-const DOABLE: StepState[] = ['went back', 'to prove', 'to do'];
+const DOABLE: StepState[] = ['went back', 'to prove', 'to do', 'open at go'];
 
 /** What can be done now: what went back first, then what only has to be looked at, each by its time. */
 export const doableOf = <S extends Pick<StepStanding, 'state' | 'plannedAt'>>(steps: readonly S[]): S[] =>
   steps
     .filter((s) => DOABLE.includes(s.state))
     .sort((a, b) => DOABLE.indexOf(a.state) - DOABLE.indexOf(b.state) || a.plannedAt - b.plannedAt);
-
-const BEFORE_GO: ReadonlySet<Phase> = new Set(['week before', 'day before']);
 
 export interface GoStanding {
   isGo: boolean;

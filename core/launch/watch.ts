@@ -9,15 +9,16 @@ import {
   isFlattened,
   isInRanges,
   sameValues,
-  spreadOfMove,
+  expiryOf,
   type AsGood,
   type CutOver,
   type CutOverLine,
+  type Timing,
 } from './cut-over';
 
 /** What is to be seen everywhere in the end. */
 export interface WatchGoal {
-  lines: Pick<CutOverLine, 'name' | 'type' | 'before' | 'after' | 'lasts'>[];
+  lines: Pick<CutOverLine, 'name' | 'type' | 'before' | 'after' | 'lasts' | 'ttl'>[];
   /** Of the zone, where they move; empty where they stay. */
   nameServers: string[];
   /** How long caches may ask the old ones; seconds, 0 where they stay. */
@@ -28,6 +29,8 @@ export interface WatchGoal {
   hosts: string[];
   /** What receives mail, as it is to stay. */
   mail: string[];
+  /** When the TTLs were lowered, to what, and what they were before. */
+  lowered?: Timing['lowered'];
 }
 
 const WEB = new Set(['A', 'AAAA', 'CNAME', 'HTTPS']);
@@ -38,7 +41,12 @@ const WEB = new Set(['A', 'AAAA', 'CNAME', 'HTTPS']);
  */
 export function goalOf(
   plan: Pick<CutOver, 'lines' | 'move'>,
-  { brief, hosts, ranges }: { brief: Brief; hosts: string[]; ranges?: string[] },
+  {
+    brief,
+    hosts,
+    ranges,
+    lowered,
+  }: { brief: Brief; hosts: string[]; ranges?: string[]; lowered?: Timing['lowered'] },
 ): WatchGoal {
   const changing = plan.lines.filter((l) => l.action !== 'keep');
   const named = new Set((brief.records ?? []).map((r) => `${plainName(r.name)} ${r.type}`));
@@ -46,12 +54,21 @@ export function goalOf(
   const lines = changing.length ? changing : wanted.map((l) => ({ ...l, before: [] }));
   const zone = registrableDomain(hosts[0] ?? '');
   return {
-    lines: lines.map(({ name, type, before, after, lasts }) => ({ name, type, before, after, lasts })),
+    lines: lines.map(({ name, type, before, after, lasts, ttl }) => ({
+      name,
+      type,
+      before,
+      after,
+      // begun after the change, caches may hold what was there before for as long as that lasted
+      lasts: changing.length ? lasts : (lowered?.oldTtl ?? lasts),
+      ...(ttl === undefined ? {} : { ttl }),
+    })),
     nameServers: plan.move?.to ?? [],
     nsTtl: plan.move?.nsTtl ?? 0,
     hosts,
     mail: plan.lines.filter((l) => l.type === 'MX' && l.name === zone).flatMap((l) => l.after),
     ...(ranges ? { ranges } : {}),
+    ...(lowered ? { lowered } : {}),
   };
 }
 
@@ -138,6 +155,8 @@ export interface WatchStanding {
   changedAt: number | null;
   /** When the last cache that obeys TTLs has let go; nothing before the change. */
   expectedBy: number | null;
+  /** How that comes about; older standings do not say. */
+  expectedHow?: string;
   heldAt: number | null;
 }
 
@@ -411,8 +430,9 @@ export function watchStanding(
     ...judgeMail(seen, goal),
   ];
   const changedAt = before?.changedAt ?? (isTurned(goal, subjects) ? at : null);
-  const longest = Math.max(0, ...goal.lines.map((l) => l.lasts));
-  const expectedBy = changedAt === null ? null : spreadOfMove(longest, goal.nsTtl, changedAt).last;
+  const { lowered, nsTtl } = goal;
+  const expiry = changedAt === null ? null : expiryOf(goal.lines, { changedAt, nsTtl, lowered });
+  const expectedBy = expiry?.at ?? null;
   const holds = subjects.length > 0 && subjects.every((s) => s.state === 'new');
   const heldAt = before?.heldAt ?? (holds ? at : null);
   const isLate = at > (expectedBy ?? begunAt + PATIENCE_MS) + SLACK_MS;
@@ -424,6 +444,7 @@ export function watchStanding(
     subjects,
     changedAt,
     expectedBy,
+    ...(expiry ? { expectedHow: expiry.how } : {}),
     heldAt,
   };
 }

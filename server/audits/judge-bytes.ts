@@ -65,7 +65,11 @@ export async function judgeBytes({ evidence: packed, staging, approved, input }:
   const { of, at, ...rest } = input;
   const profile = input.profile ?? { name: '' };
   const view = new SiteView(evidence, input.brief, profile, 'holding');
-  const situation = situationOf({ ...of, holdingSeen: Boolean(view.markOn(view.home, 'holding')) });
+  const situation = situationOf({
+    ...of,
+    seenAt: evidence.startedAt,
+    holdingSeen: Boolean(view.markOn(view.home, 'holding')),
+  });
   const findings = judge({
     ...rest,
     evidence,

@@ -7,6 +7,7 @@ export const environmentOf = (environment: Environment, site: Site): Parameters<
   stage: site.stage,
   replaces: site.replaces,
   chosen: environment.situation,
+  launchedAt: site.launchedAt?.toISOString() ?? null,
 });
 
 /** Before anything was seen there. */

@@ -4,15 +4,19 @@ import type { Brief } from '#core/facts/brief';
 import type { Evidence } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
 import { hostOf } from '#core/extract/address';
-import { nsTtlOf, planCutOver, servedBy, type CutOver } from '#core/launch/cut-over';
+import { FIRST_TTL, nsTtlOf, planCutOver, servedBy, type CutOver, type Timing } from '#core/launch/cut-over';
+import { LOWERING } from '#core/launch/sheet';
+import { recordsOfShares, sharesOf, type Share, type ShareAnswer } from '#core/launch/shared-address';
 import { hostsOf } from '#probe/plan';
 import { AuditEvidence } from '../audits/models';
 import { newestProfile } from '../hosts/known-profiles';
-import { Conflict, NotFound } from '../platform/errors';
+import { inTransaction } from '../platform/db/transaction';
+import { Conflict, NotFound, Refused } from '../platform/errors';
+import { announce } from '../platform/events';
 import { keptEvidence } from '../platform/packed';
 import { newestBrief } from '../sites/briefs';
 import { Environment, Site } from '../sites/models';
-import { Launch } from './models';
+import { Launch, LaunchStep, WatchRow } from './models';
 
 export interface SiteCutOver extends CutOver {
   /** When the records were looked at, ISO 8601. */
@@ -23,6 +27,10 @@ export interface SiteCutOver extends CutOver {
   kept: string | null;
   /** Why there is no plan of records, where there is none. */
   without: string | null;
+  /** What shares an address that moves. */
+  shares: Share[];
+  /** Of a launch that is under way: when the change was or is to be made, and when TTLs were lowered. */
+  timing: { changedAt: number; isSeen: boolean; lowered: Timing['lowered'] | null } | null;
 }
 
 /** A site with its live environment as it was seen last. */
@@ -55,14 +63,21 @@ export async function launchedFrom(siteId: number): Promise<LaunchedFrom> {
 }
 
 /** The plan; null where the live address was never looked at. */
-export function planFrom({ evidence, brief, profile, live }: LaunchedFrom): Omit<SiteCutOver, 'kept'> | null {
+export function planFrom({
+  site,
+  evidence,
+  brief,
+  profile,
+  live,
+}: LaunchedFrom): Omit<SiteCutOver, 'kept' | 'timing'> | null {
   if (!evidence || !live) return null;
   const { dns } = evidence;
   const hosts = hostsOf(live.url, 'live', brief);
-  return {
-    ...planCutOver({
+  const wanted = brief.records ?? [];
+  const planOf = (records: typeof wanted): CutOver =>
+    planCutOver({
       ...servedBy(evidence.dns),
-      wanted: brief.records ?? [],
+      wanted: records,
       issuer: profile?.issuer,
       ranges: profile?.addressRanges,
       nameServers: {
@@ -71,7 +86,22 @@ export function planFrom({ evidence, brief, profile, live }: LaunchedFrom): Omit
         nsTtl: nsTtlOf(dns),
       },
       ...(brief.reachedBy === 'forwarding' ? { forwarding: { hosts, to: brief.forwardTo ?? live.url } } : {}),
-    }),
+    });
+  const first = planOf(wanted);
+  const shared = {
+    answered: dns.answers.flatMap((a) => a.records),
+    zone: dns.zone ?? '',
+    hosts,
+    answers: site.shares ?? {},
+  };
+  const asked = sharesOf({ ...shared, lines: first.lines });
+  const more = recordsOfShares(asked, { lines: first.lines, hosts });
+  const plan = more.length ? planOf([...wanted, ...more]) : first;
+  // what SPF says afterwards follows from all that moves
+  const shares = more.length ? sharesOf({ ...shared, lines: plan.lines }) : asked;
+  return {
+    ...plan,
+    shares,
     at: evidence.times?.dns ?? evidence.finishedAt,
     timeZone: brief.timeZone ?? null,
     without: withoutRecords(brief),
@@ -87,7 +117,43 @@ export async function siteCutOver(siteId: number): Promise<SiteCutOver> {
   const plan = planFrom(from);
   if (!plan)
     throw new Conflict('The live address was not looked at yet: an audit of it says what is served now.');
-  return { ...plan, kept: launch?.backLines || null };
+  return { ...plan, kept: launch?.backLines || null, timing: launch && (await timingOf(launch)) };
+}
+
+async function timingOf(launch: Launch): Promise<SiteCutOver['timing']> {
+  const [rows, watch] = await Promise.all([
+    LaunchStep.findAll({ where: { launchId: launch.id, stepId: LOWERING } }),
+    WatchRow.findOne({ where: { siteId: launch.siteId }, order: [['id', 'DESC']] }),
+  ]);
+  const seen = watch && watch.begunAt >= launch.begunAt ? watch.standing?.changedAt : null;
+  return {
+    changedAt: seen ?? (launch.wentAt ?? launch.plannedAt).getTime(),
+    isSeen: Boolean(seen),
+    lowered: loweredBy(launch, rows) ?? null,
+  };
+}
+
+/** When the TTLs were lowered, as far as that is proven or somebody said so. */
+export function loweredBy(
+  { oldTtl }: Launch,
+  rows: readonly Pick<LaunchStep, 'stepId' | 'provenAt' | 'saidAt'>[],
+): Timing['lowered'] {
+  const row = rows.find((r) => r.stepId === LOWERING);
+  const at = row?.provenAt ?? row?.saidAt;
+  return at ? { at: at.getTime(), ttl: FIRST_TTL, oldTtl } : undefined;
+}
+
+/** Says of something that shares the site’s address whether it moves. @throws NotFound, Refused */
+export async function answerShare(siteId: number, id: string, answer: ShareAnswer | null): Promise<void> {
+  const plan = await siteCutOver(siteId);
+  if (!plan.shares.some((s) => s.id === id))
+    throw new Refused('This does not lead to an address that moves, or not any more.');
+  await inTransaction(async (transaction) => {
+    const site = await Site.findByPk(siteId, { transaction, lock: true, rejectOnEmpty: true });
+    const { [id]: _, ...others } = site.shares ?? {};
+    await site.update({ shares: answer ? { ...others, [id]: answer } : others }, { transaction });
+    announce([['site', siteId]], { transaction });
+  });
 }
 
 function withoutRecords({ records, reachedBy }: Brief): string | null {

@@ -1,4 +1,5 @@
 /** What the screens send about launches, their steps, accounts, the agency’s run sheet and watches. */
+import { SHARE_ANSWERS, type ShareAnswer } from '#core/launch/shared-address';
 import {
   ACCOUNT_KINDS,
   CONDITION_NAMES,
@@ -79,6 +80,13 @@ export class EndLaunchDto {
   @IsOptional() @IsString() @MaxLength(4000) learnt?: string;
 }
 
+/** @see Share */
+export class ShareAnswerDto {
+  @IsString() @Length(1, 600) share!: string;
+  /** Nothing takes an answer back. */
+  @IsOptional() @IsIn(SHARE_ANSWERS) answer?: ShareAnswer;
+}
+
 export class AccountDto implements SiteAccount {
   @IsIn(ACCOUNT_KINDS) kind!: AccountKind;
   @IsString() @MaxLength(120) operator!: string;
@@ -116,6 +124,7 @@ export class TemplateStepDto implements TemplateStep {
   @IsOptional() @IsString() @MaxLength(1000) back?: string;
   @IsOptional() @IsIn(PASTE_KINDS) paste?: PasteKind;
   @IsOptional() @IsInt() @Min(1) @Max(10_000) minutes?: number;
+  @IsOptional() @IsBoolean() isLong?: boolean;
 }
 
 export class LaunchTemplateDto implements LaunchTemplate {

@@ -16,6 +16,9 @@ import { announce, onChange } from '../platform/events';
 import { contactOfSite } from '../reports/contacts';
 import { Site } from '../sites/models';
 import { Op, type Transaction } from 'sequelize';
+import { AuditEvidence } from '../audits/models';
+import { keptEvidence } from '../platform/packed';
+import { askProofs } from './asked';
 import { launchedFrom, planFrom } from './cut-over';
 import type { GoDto, StepActDto } from './dto';
 import { Launch, LaunchEvent, LaunchStep, type Anyway, type LaunchEventKind } from './models';
@@ -46,6 +49,7 @@ export async function beginLaunch(siteId: number, plannedAt: Date, by: string): 
   const plan = planFrom(from);
   const changing = (plan?.lines ?? []).filter((l) => l.action !== 'keep');
   const { version, template } = await launchTemplate();
+  const onePage = await hasOnePage(siteId);
   return inTransaction(async (transaction) => {
     const site = await Site.findByPk(siteId, { transaction, lock: true, rejectOnEmpty: true });
     if (await Launch.count({ where: { openKey: siteId }, transaction }))
@@ -60,6 +64,7 @@ export async function beginLaunch(siteId: number, plannedAt: Date, by: string): 
         templateVersion: version,
         template,
         plannedAt,
+        onePage,
         oldTtl: Math.max(0, ...changing.map((l) => l.ttl ?? 0)),
         backLines: plan?.back ?? '',
         begunBy: by,
@@ -77,6 +82,19 @@ export async function beginLaunch(siteId: number, plannedAt: Date, by: string): 
     announce([['site', siteId], ['launches']], { transaction });
     return { id: launch.id };
   });
+}
+
+const LEAST_TEXT = 200;
+
+/** Whether what goes live has a single page, as its newest audit read it whole. */
+async function hasOnePage(siteId: number): Promise<boolean> {
+  const [first] = await countingOf(siteId);
+  const stored = first?.lastAuditId ? await AuditEvidence.findByPk(first.lastAuditId) : null;
+  if (!stored) return false;
+  const { pages } = await keptEvidence(stored.data);
+  const [only] = pages;
+  // a page that scripts build has no links to tell by
+  return pages.length === 1 && only!.status === 200 && only!.facts.text.trim().length > LEAST_TEXT;
 }
 
 /** An open launch, held. @throws NotFound, Conflict where it has ended */
@@ -114,7 +132,10 @@ const ACTS: Record<StepActDto['act'], Act> = {
     return { kind: 'done', text: text?.trim() };
   },
   async undo(step, { text }, _, __, transaction) {
-    await step.update({ saidBy: null, saidAt: null, note: null, provenAt: null }, { transaction });
+    await step.update(
+      { saidBy: null, saidAt: null, note: null, provenAt: null, provenBy: null },
+      { transaction },
+    );
     return { kind: 'undone', text: text?.trim() };
   },
   async 'leave out'(step, { text = '' }, by, _, transaction) {
@@ -178,7 +199,7 @@ function scopeFor(
   const has = (proof: ProofKind): boolean => proofs.some((p) => p.kind === proof);
   // the gate rests on all that is there
   if (kind === 'before' && has('gate')) return {};
-  const parts: Part[] = kind === 'live' && has('records') ? ['dns'] : [];
+  const parts: Part[] = kind === 'live' && (has('records') || has('left')) ? ['dns'] : [];
   return checks.length || parts.length ? { scope: { checks, parts } } : undefined;
 }
 
@@ -197,6 +218,13 @@ export async function lookForStep(id: number, stepId: string, by: string): Promi
     out.started.push(...started);
     out.refused.push(...refused);
   }
+  if (
+    await askProofs(
+      launch,
+      step.proofs.map((p) => p.kind),
+    )
+  )
+    return out;
   if (!out.started.length && out.refused.length) throw new Conflict(out.refused[0]!.reason);
   if (!out.started.length) throw new Refused('Only a person can tell whether this is done.');
   return out;
@@ -260,7 +288,11 @@ export async function go(
     const went = async (wentBy: string, text: string): Promise<{ went: boolean }> => {
       const at = now();
       // from here on records change: what is there now is the way back
-      await held.update({ wentAt: at, wentBy, ...(back ? { backLines: back } : {}) }, { transaction });
+      const { conditions } = await standingSheet(held);
+      await held.update(
+        { wentAt: at, wentBy, conditions: [...conditions], ...(back ? { backLines: back } : {}) },
+        { transaction },
+      );
       await note(id, 'went', wentBy, { text, at }, transaction);
       announce([['site', held.siteId]], { transaction });
       return { went: true };
@@ -313,12 +345,12 @@ async function settle(siteId: number): Promise<void> {
   if (!turns.length) return;
   await inTransaction(async (transaction) => {
     const held = await heldLaunch(launch.id, transaction);
-    for (const { id: stepId, provenAt } of turns) {
+    for (const { id: stepId, provenAt, provenBy } of turns) {
       const [row] = await LaunchStep.findOrCreate({ where: { launchId: held.id, stepId }, transaction });
       // another process may have written it meanwhile
       if ((row.provenAt === null || row.provenAt === undefined) === (provenAt === null)) continue;
       const at = provenAt === null ? null : new Date(provenAt);
-      await row.update({ provenAt: at }, { transaction });
+      await row.update({ provenAt: at, provenBy: provenBy ?? null }, { transaction });
       const found = steps.find((s) => s.id === stepId)?.proofs.find((p) => p.outcome === 'failed')?.found;
       const kind = provenAt === null ? 'went back' : 'proven';
       await note(

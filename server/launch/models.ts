@@ -1,5 +1,6 @@
 import type { CreationOptional } from 'sequelize';
-import type { AccountKind, LaunchTemplate } from '#core/facts/launch';
+import type { AccountKind, Condition, LaunchTemplate, ProofKind } from '#core/facts/launch';
+import type { ProofStanding, Seen } from '#core/launch/sheet';
 import type { WatchGoal, WatchStanding } from '#core/launch/watch';
 import { bind, flag, id, json, longText, ref, Row, text, when } from '../platform/db/row';
 
@@ -53,6 +54,11 @@ export class Launch extends Row<Launch> {
   declare begunBy: string;
   declare begunAt: Date;
   declare anyway: CreationOptional<Anyway | null>;
+  /** What held of the site when somebody said go: it decides which steps belong, whatever is so afterwards. */
+  declare conditions: CreationOptional<Condition[] | null>;
+  declare onePage: CreationOptional<boolean>;
+  /** What was seen when somebody asked for it, by the kind of proof. */
+  declare asked: CreationOptional<Partial<Record<ProofKind, Omit<Seen, 'title'>>> | null>;
   declare wentAt: CreationOptional<Date | null>;
   declare wentBy: CreationOptional<string | null>;
   declare endedAt: CreationOptional<Date | null>;
@@ -72,6 +78,8 @@ export class LaunchStep extends Row<LaunchStep> {
   declare leftAt: CreationOptional<Date | null>;
   declare leftReason: CreationOptional<string | null>;
   declare provenAt: CreationOptional<Date | null>;
+  /** What was seen then. */
+  declare provenBy: CreationOptional<ProofStanding[] | null>;
   declare ownerId: CreationOptional<number | null>;
   declare contactId: CreationOptional<number | null>;
   declare outside: CreationOptional<string | null>;
@@ -164,6 +172,9 @@ export function bindModels(): void {
     begunBy: text(120),
     begunAt: when,
     anyway: json('anyway'),
+    conditions: json('conditions'),
+    onePage: { type: flag, defaultValue: false },
+    asked: json('asked'),
     wentAt: when,
     wentBy: text(120),
     endedAt: when,
@@ -182,6 +193,7 @@ export function bindModels(): void {
     leftAt: when,
     leftReason: text(2000),
     provenAt: when,
+    provenBy: json('provenBy'),
     ownerId: ref,
     contactId: ref,
     outside: text(120),

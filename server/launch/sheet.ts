@@ -2,10 +2,16 @@
 import { checkById } from '#core/checks/catalogue/index';
 import { partsOf } from '#core/checks/engine/parts-of';
 import type { Outcome } from '#core/facts/finding';
-import { PROOF_WORDS, type PasteKind, type Proof, type SiteAccount } from '#core/facts/launch';
+import {
+  PROOF_WORDS,
+  type Condition,
+  type PasteKind,
+  type Proof,
+  type SiteAccount,
+} from '#core/facts/launch';
 import type { Part } from '#core/facts/parts';
 import { conditionsOf } from '#core/launch/conditions';
-import { FIRST_TTL, spreadOf } from '#core/launch/cut-over';
+import { expiryOf, oldAddressesIn, stillLeadingTo, type Expiry } from '#core/launch/cut-over';
 import { pasteOf, type PasteInput } from '#core/launch/pastes';
 import {
   goOf,
@@ -25,7 +31,7 @@ import { contactsOfSite, type ContactLine } from '../reports/contacts';
 import { Contact } from '../reports/models';
 import type { Environment } from '../sites/models';
 import { accountsOf } from './accounts';
-import { launchedFrom, planFrom, type LaunchedFrom } from './cut-over';
+import { launchedFrom, loweredBy, planFrom, type LaunchedFrom } from './cut-over';
 import { Launch, LaunchStep, WatchRow, type Anyway } from './models';
 import { countingOf, launchStanding, type LaunchStanding } from './standing';
 import { headingOf } from '#core/facts/heading';
@@ -74,8 +80,12 @@ export interface Sheet {
   back: string;
   /** What ends after the launch. */
   ends: SheetEnd[];
-  /** When the last cache has let go, where the launch is on time. */
+  /** When the last cache has let go: as the watch saw the change, else where the launch is on time. */
   until: string;
+  /** How that comes about. */
+  untilHow: string;
+  /** When the site was set to launched; nothing before. */
+  launchedAt: string | null;
   timeZone: string | null;
 }
 
@@ -130,6 +140,7 @@ async function findingsOf(
         title: headingOf({ title, fault, outcome }),
         ...(found ? { found } : {}),
         at: lookedAt(audit, checkId),
+        auditId: audit.id,
       },
     ]),
   );
@@ -149,12 +160,12 @@ const OTHER_PROOFS: Record<OtherProof, (facts: Facts, launch: Launch) => Omit<Se
       at: Date.parse(plan.at),
     };
   },
-  gate: ({ standing, before }) => {
-    const staging = standing.environments.find((e) => e.id === before?.id);
-    if (!staging?.at) return undefined;
-    const failed = staging.against.filter((a) => a.outcome === 'failed');
-    const outcome = failed.length ? 'failed' : staging.against.length ? 'cantTell' : 'passed';
-    return { outcome, found: staging.against.map((a) => a.title).join('; '), at: Date.parse(staging.at) };
+  gate: (facts) => {
+    const counting = goingLive(facts);
+    if (!counting?.at) return undefined;
+    const failed = counting.against.filter((a) => a.outcome === 'failed');
+    const outcome = failed.length ? 'failed' : counting.against.length ? 'cantTell' : 'passed';
+    return { outcome, found: counting.against.map((a) => a.title).join('; '), at: Date.parse(counting.at) };
   },
   // it is not seen, it is so
   stage: ({ site }) => ({ outcome: passedIf(site.stage === 'launched'), at: now().getTime() }),
@@ -176,7 +187,27 @@ const OTHER_PROOFS: Record<OtherProof, (facts: Facts, launch: Launch) => Omit<Se
       at: now().getTime(),
     };
   },
+  told: (_, launch) => launch.asked?.told,
+  mail: (_, launch) => launch.asked?.mail,
+  left: ({ evidence }, { backLines, wentAt }) => {
+    const at = Date.parse(evidence?.times?.dns ?? evidence?.finishedAt ?? '');
+    // before the change everything leads there
+    if (!evidence || !wentAt || at < wentAt.getTime()) return undefined;
+    const still = stillLeadingTo(oldAddressesIn(backLines), evidence.dns);
+    return { outcome: passedIf(still.length === 0), found: still.join('; '), at };
+  },
 };
+
+/** What is to go live: the last environment before the live one, and once launched the live one itself. */
+function goingLive({ site, standing, before }: Facts): LaunchStanding['environments'][number] | undefined {
+  const { environments } = standing;
+  const isBefore = before !== undefined && site.stage !== 'launched';
+  return isBefore ? environments.find((e) => e.id === before.id) : environments.find((e) => e.isLive);
+}
+
+/** What a proof looks at, in words, before anything was seen. */
+const titleOf = ({ kind, check = '' }: Proof): string =>
+  kind === 'check' ? (checkById.get(check)?.title ?? check) : PROOF_WORDS[kind];
 
 /** What evidence says of every proof. */
 async function proofsOf(facts: Facts, launch: Launch): Promise<(proof: Proof) => Seen | undefined> {
@@ -202,6 +233,7 @@ const keptStep = (row: LaunchStep): KeptStep => ({
     ? { leftOut: { by: row.leftBy, at: row.leftAt.getTime(), reason: row.leftReason ?? '' } }
     : {}),
   ...(row.provenAt ? { provenAt: row.provenAt.getTime() } : {}),
+  ...(row.provenBy ? { provenBy: row.provenBy } : {}),
 });
 
 /** The sheet without who does what: all that settles it. */
@@ -210,6 +242,7 @@ export async function standingSheet(launch: Launch): Promise<{
   rows: LaunchStep[];
   kept: Map<string, KeptStep>;
   steps: StepStanding[];
+  conditions: ReadonlySet<Condition>;
 }> {
   const [facts, rows] = await Promise.all([
     factsOf(launch.siteId),
@@ -217,24 +250,31 @@ export async function standingSheet(launch: Launch): Promise<{
   ]);
   const kept = new Map(rows.map((row) => [row.stepId, keptStep(row)]));
   const live = facts.standing.environments.find((e) => e.isLive);
-  const conditions = conditionsOf({
-    replaces: facts.site.replaces,
-    brief: facts.brief,
-    live: facts.evidence,
-    isHolding: !facts.site.replaces && live?.at !== null && facts.site.stage !== 'launched',
-    hasBefore: facts.before !== undefined,
-    stagingEnds: Boolean(facts.before?.endsOn),
-    hasBuild: facts.hasBuild,
-  });
+  const { site } = facts;
+  // once somebody said go, what is so afterwards does not take steps off the sheet
+  const conditions = launch.conditions
+    ? new Set(launch.conditions)
+    : conditionsOf({
+        replaces: site.replaces,
+        brief: facts.brief,
+        live: facts.evidence,
+        isHolding: !site.replaces && live?.at !== null && site.stage !== 'launched',
+        hasBefore: facts.before !== undefined,
+        stagingEnds: Boolean(facts.before?.endsOn),
+        hasBuild: facts.hasBuild,
+      });
   const steps = sheetOf({
     template: launch.template,
     conditions,
     kept,
     seen: await proofsOf(facts, launch),
+    titleOf,
     plannedAt: launch.plannedAt.getTime(),
     oldTtl: launch.oldTtl,
+    isOnePage: launch.onePage,
+    ...(launch.wentAt ? { wentAt: launch.wentAt.getTime() } : {}),
   });
-  return { facts, rows, kept, steps };
+  return { facts, rows, kept, steps, conditions };
 }
 
 async function ownersOf(rows: readonly LaunchStep[]): Promise<Map<string, StepOwner>> {
@@ -264,19 +304,18 @@ export function inZone(at: number, timeZone: string | null): string {
   }
 }
 
-/** When the last cache lets go of the old records, where the change is made as planned. */
-function untilOf({ plan }: Facts, launch: Launch, steps: readonly StepStanding[]): number {
-  const at = launch.wentAt?.getTime() ?? launch.plannedAt.getTime();
-  const loweredAt = steps.find((s) => s.id === 'ttl-lowered')?.doneAt;
-  const lowered = loweredAt === undefined ? undefined : { at: loweredAt, ttl: FIRST_TTL };
-  const changing = (plan?.lines ?? []).filter((l) => l.action !== 'keep');
-  return Math.max(
-    at,
-    ...changing.map((l) =>
-      l.ttl === undefined
-        ? spreadOf(l.lasts, at).last
-        : spreadOf(Math.max(l.lasts, lowered ? launch.oldTtl : 0), at, lowered).last,
-    ),
+/** When the last cache lets go of the old records: as the watch saw the change, else where it is made as planned. */
+function untilOf({ plan, watch }: Facts, launch: Launch, rows: readonly LaunchStep[]): Expiry {
+  const standing = watch && watch.begunAt >= launch.begunAt ? watch.standing : null;
+  if (standing?.expectedBy && standing.expectedHow)
+    return { at: standing.expectedBy, how: standing.expectedHow };
+  return expiryOf(
+    (plan?.lines ?? []).filter((l) => l.action !== 'keep'),
+    {
+      changedAt: launch.wentAt?.getTime() ?? launch.plannedAt.getTime(),
+      nsTtl: plan?.move?.nsTtl ?? 0,
+      lowered: loweredBy(launch, rows),
+    },
   );
 }
 
@@ -305,14 +344,21 @@ function pasteInput({ plan, brief, live, site }: Facts, launch: Launch, until: n
 }
 
 /** What decides whether to go, beside the steps. */
-function goInput({ standing, before, plan }: Facts): GoInput {
-  const against = standing.environments.find((e) => e.id === before?.id)?.against ?? [];
+function goInput(facts: Facts): GoInput {
+  const { standing, plan } = facts;
+  const against = goingLive(facts)?.against ?? [];
   const ids = (isFailed: boolean): string[] =>
     against.filter((a) => (a.outcome === 'failed') === isFailed).map((a) => a.check);
   return {
     blockers: { failed: ids(true), unsure: ids(false) },
     yes: standing.yes ? (standing.yes.outcome ?? 'untested') : null,
-    conflicts: plan?.conflicts ?? [],
+    conflicts: [
+      ...(plan?.conflicts ?? []),
+      // asked under Records
+      ...(plan?.shares ?? []).flatMap((s) =>
+        s.answer ? [] : [`${s.text} Nobody has said whether it moves.`],
+      ),
+    ],
   };
 }
 
@@ -331,8 +377,8 @@ function endsOf({ evidence, before }: Facts): SheetEnd[] {
 export async function sheetOfLaunch(launch: Launch): Promise<Sheet> {
   const { facts, rows, steps } = await standingSheet(launch);
   const owners = await ownersOf(rows);
-  const until = untilOf(facts, launch, steps);
-  const input = pasteInput(facts, launch, until);
+  const until = untilOf(facts, launch, rows);
+  const input = pasteInput(facts, launch, until.at);
   const textOf = (kind: PasteKind | undefined): string => (kind ? pasteOf(kind, input) : '');
   return {
     launch: {
@@ -357,7 +403,9 @@ export async function sheetOfLaunch(launch: Launch): Promise<Sheet> {
     go: goOf(steps, goInput(facts)),
     back: launch.backLines,
     ends: endsOf(facts),
-    until: new Date(until).toISOString(),
+    until: new Date(until.at).toISOString(),
+    untilHow: until.how,
+    launchedAt: facts.site.launchedAt?.toISOString() ?? null,
     timeZone: facts.brief.timeZone ?? null,
   };
 }

@@ -22,8 +22,8 @@ import { IsInt, Min } from '../platform/http/validation';
 import { defineJob, PRIORITY } from '../platform/jobs/definition';
 import { enqueue } from '../platform/jobs/queue';
 import { Site } from '../sites/models';
-import { launchedFrom, planFrom } from './cut-over';
-import { WatchEvent, WatchRow } from './models';
+import { launchedFrom, loweredBy, planFrom } from './cut-over';
+import { Launch, LaunchStep, WatchEvent, WatchRow } from './models';
 
 /** Begins to watch. @throws NotFound, Conflict, Refused */
 export async function beginWatch(siteId: number, by: string): Promise<{ id: number }> {
@@ -33,10 +33,13 @@ export async function beginWatch(siteId: number, by: string): Promise<{ id: numb
   const plan = planFrom(from);
   if (!plan)
     throw new Conflict('The live address was not looked at yet: an audit of it says what is served now.');
+  const launch = await Launch.findOne({ where: { openKey: siteId } });
+  const steps = launch ? await LaunchStep.findAll({ where: { launchId: launch.id } }) : [];
   const goal = goalOf(plan, {
     brief,
     hosts: hostsOf(live.url, 'live', brief),
     ranges: profile?.addressRanges,
+    lowered: launch ? loweredBy(launch, steps) : undefined,
   });
   return inTransaction(async (transaction) => {
     await Site.findByPk(siteId, { transaction, lock: true, rejectOnEmpty: true });

@@ -3,6 +3,7 @@ import { closeDatabase, database } from '../platform/db/connection';
 import { migrate } from '../platform/db/migrate';
 import { useModels } from '../platform/models';
 import { auditJob, takeUpOrphans } from '../audits/audits';
+import { launchAuditJob } from '../audits/launch-audit';
 import { endAsking, networkSettings, numberOf } from '../audits/network';
 import { endExtraction } from '../audits/extraction';
 import { ensureBuiltIn } from '../checklists/checklists';
@@ -36,7 +37,17 @@ import { fillStandings } from '../sites/standing';
 import { isWorkerOnly, startFailed, startFinished } from '../platform/readiness';
 
 /** All kinds of long work. */
-const JOBS = [auditJob, reevaluateJob, previewJob, readJob, learnJob, importJob, sweepJob, watchJob];
+const JOBS = [
+  auditJob,
+  reevaluateJob,
+  previewJob,
+  readJob,
+  learnJob,
+  importJob,
+  sweepJob,
+  watchJob,
+  launchAuditJob,
+];
 
 const SHORTEST_SECRET = 32;
 

@@ -1,5 +1,6 @@
 import type { CreationOptional } from 'sequelize';
 import type { AccessKind } from '#core/facts/evidence';
+import type { ShareAnswer } from '#core/launch/shared-address';
 import type { EnvironmentKind, Situation, Stage } from '#core/facts/situation';
 import { bind, day, flag, id, json, ref, Row, text, when, whole } from '../platform/db/row';
 
@@ -14,7 +15,12 @@ export class Site extends Row<Site> {
   declare name: string;
   declare stage: Stage;
   declare replaces: boolean;
+  /** The day that is planned. */
   declare launchDate: string | null;
+  /** When it was set to launched; nothing where it came so. */
+  declare launchedAt: CreationOptional<Date | null>;
+  /** What was said of each thing that shares its address: whether it moves with the site. */
+  declare shares: CreationOptional<Record<string, ShareAnswer> | null>;
   declare hostProfileId: CreationOptional<number | null>;
   declare ownerId: CreationOptional<number | null>;
   /** Raised by each change of what is kept of the site itself. */
@@ -56,6 +62,8 @@ export function bindModels(): void {
     stage: text(12),
     replaces: flag,
     launchDate: day,
+    launchedAt: when,
+    shares: json('shares'),
     hostProfileId: ref,
     ownerId: ref,
     version: { type: ref, defaultValue: 1 },

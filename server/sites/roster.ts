@@ -47,6 +47,8 @@ interface SiteRow {
   stage: Stage;
   replaces: boolean;
   launchDate: string | null;
+  /** When it was set to launched; nothing where it came so. */
+  launchedAt: Date | null;
   hostProfileId: number | null;
   hostProfile: string | null;
   ownerId: number | null;
@@ -62,7 +64,10 @@ export interface SiteWithEnvironments extends SiteRow {
 }
 
 /** A site in the roster, by the environment that stands for it. */
-export interface RosterRow extends Pick<SiteRow, 'id' | 'name' | 'client' | 'stage' | 'launchDate'> {
+export interface RosterRow extends Pick<
+  SiteRow,
+  'id' | 'name' | 'client' | 'stage' | 'launchDate' | 'launchedAt'
+> {
   openFixes: number;
   environment: Pick<RosterEnvironment, 'id' | 'name' | 'audit' | 'runningId'> | null;
 }
@@ -126,7 +131,8 @@ export async function siteWithEnvironments(
   transaction?: Transaction,
 ): Promise<SiteWithEnvironments | undefined> {
   const [site] = await database().query<SiteRow>(
-    `SELECT s.id, s.name, c.name AS client, s.stage, s.replaces, s.launch_date AS launchDate, s.version,
+    `SELECT s.id, s.name, c.name AS client, s.stage, s.replaces, s.launch_date AS launchDate,
+      s.launched_at AS launchedAt, s.version,
       s.host_profile_id AS hostProfileId, h.name AS hostProfile, s.owner_id AS ownerId, u.name AS owner
       FROM site s JOIN client c ON c.id = s.client_id LEFT JOIN host_profile h ON h.id = s.host_profile_id
       LEFT JOIN user u ON u.id = s.owner_id WHERE s.id = :id`,
@@ -190,7 +196,7 @@ function filterOf({ stage, words: typed }: RosterDto) {
   };
 }
 
-interface LineRow extends EnvironmentRow, Pick<SiteRow, 'client' | 'stage' | 'launchDate'> {
+interface LineRow extends EnvironmentRow, Pick<SiteRow, 'client' | 'stage' | 'launchDate' | 'launchedAt'> {
   sortKey: string;
   ofSite: number;
   site: string;
@@ -207,7 +213,7 @@ async function linesOf(asked: RosterDto, limit: number): Promise<LineRow[]> {
     out.push(
       ...(await database().query<LineRow>(
         `SELECT t.sort_key AS sortKey, t.site_id AS ofSite, s.name AS site, c.name AS client, s.stage,
-          s.launch_date AS launchDate, t.open_fixes AS siteFixes, ${ENVIRONMENT_COLUMNS}
+          s.launch_date AS launchDate, s.launched_at AS launchedAt, t.open_fixes AS siteFixes, ${ENVIRONMENT_COLUMNS}
           FROM (SELECT site_id, environment_id, open_fixes, ${column} AS sort_key FROM standing
             WHERE ${[...conditions, condition].join(' AND ')} ORDER BY ${column} ${direction} LIMIT :limit) t
           JOIN site s ON s.id = t.site_id JOIN client c ON c.id = s.client_id
@@ -235,6 +241,7 @@ const rowOf = (line: LineRow): RosterRow => ({
   client: line.client,
   stage: line.stage,
   launchDate: line.launchDate,
+  launchedAt: line.launchedAt,
   openFixes: line.siteFixes,
   environment: line.id
     ? { id: line.id, name: line.name, audit: auditOf(line), runningId: line.runningId }

@@ -10,6 +10,7 @@ import { newestBrief, saveBrief } from './briefs';
 import { refuseUnusable } from './environments';
 import { announce, type Key } from '../platform/events';
 import { Conflict, NotFound, Refused } from '../platform/errors';
+import { auditAfterLaunch } from '../audits/launch-audit';
 import { reevaluateSite } from '../audits/judging';
 import { checklistFor } from '../checklists/checklists';
 import { User } from '../people/models';
@@ -231,7 +232,13 @@ export async function changeSite(
     const kept = await asKept(site, transaction);
     refuseOverwriting(from, kept, { ...kept.data, ...change });
     if (change.stage === 'launched' && site.stage !== 'launched') await refuseBeforeGo(id, transaction);
+    const isLaunched = change.stage === 'launched' && site.stage !== 'launched';
     site.set(await columnsOf(change, site, transaction));
+    if (isLaunched) {
+      site.launchedAt = now();
+      await auditAfterLaunch(site, by, transaction);
+    }
+    if (site.stage !== 'launched') site.launchedAt = null;
     const changed = site.changed() || [];
     if (changed.length) site.version++;
     await site.save({ transaction });

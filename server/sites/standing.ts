@@ -206,7 +206,7 @@ async function readFacts(siteIds: readonly number[], transaction: Transaction) {
   const select = <T extends object>(sql: string): Promise<T[]> =>
     database().query<T>(sql, { type: QueryTypes.SELECT, replacements: { siteIds }, transaction });
   const sites = await select<SiteFacts>(
-    `SELECT s.id, s.name, c.name AS client, s.stage, s.launch_date AS launchDate, h.name AS hostProfile
+    `SELECT s.id, s.name, c.name AS client, s.stage, IF(s.stage = 'launched', COALESCE(DATE(s.launched_at), s.launch_date), s.launch_date) AS launchDate, h.name AS hostProfile
       FROM site s JOIN client c ON c.id = s.client_id LEFT JOIN host_profile h ON h.id = s.host_profile_id
       WHERE s.id IN (:siteIds)`,
   );

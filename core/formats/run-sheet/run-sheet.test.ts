@@ -17,6 +17,7 @@ const steps = sheetOf({
   conditions: new Set(['always', 'addressed', 'records']),
   kept: new Map([['accounts', { said: { by: 'Mara', at: AT } }]]),
   seen: () => undefined,
+  titleOf: ({ kind }) => kind,
   plannedAt: AT,
   oldTtl: 3600,
 }).map((s) => ({

@@ -23,8 +23,8 @@ const DEEPEST = 20;
 const MOST_ITEMS = 20_000;
 
 /** How long, and how much, is still taken from a sender who was refused. */
-const LINGER_MS = 1000;
-const LINGER_BYTES = 4096 * KIB;
+const LINGER_MS = 10_000;
+const LINGER_BYTES = 32 * 1024 * KIB;
 
 /**
  * Throws away what is still on its way, within bounds, so that the answer reaches the sender: a socket that is
@@ -37,7 +37,12 @@ function discard({ req, res }: H3Event['node']): void {
     if (left < 0) req.pause();
   });
   req.resume();
-  res.once('finish', () => setTimeout(() => req.destroy(), LINGER_MS).unref());
+  // who has sent it all reads the answer, and may ask again over the same connection
+  res.once('finish', () => {
+    if (req.readableEnded) return;
+    const timer = setTimeout(() => req.destroy(), LINGER_MS).unref();
+    req.once('end', () => clearTimeout(timer));
+  });
 }
 
 /**

@@ -152,6 +152,7 @@ export const ROUTES: Record<string, Right> = {
   'GET /api/sites/:id/launch': 'signed in',
   'GET /api/sites/:id/cut-over': 'signed in',
   'POST /api/sites/:id/new-operator': 'signed in',
+  'POST /api/sites/:id/shares': 'signed in',
   'GET /api/sites/:id/former': 'signed in',
   'GET /api/sites/:id/sheet': 'signed in',
   'POST /api/sites/:id/sheet': 'signed in',

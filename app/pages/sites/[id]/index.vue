@@ -72,7 +72,6 @@ function changeStage(stage: Stage): void {
 }
 async function launch(): Promise<void> {
   await setStage('launched');
-  if (live.value) await audits.start([live.value.id]);
 }
 </script>
 
