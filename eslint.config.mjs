@@ -57,6 +57,7 @@ export default withNuxt(
   {
     ignores: [
       '.output/**',
+      '.build/**',
       'dist/**',
       '.nuxt/**',
       '.data/**',

@@ -13,6 +13,7 @@ import {
 const decorators = { compilerOptions: { experimentalDecorators: true, useDefineForClassFields: false } };
 
 export default defineNuxtConfig({
+  ...(process.env.ARMBAND_BUILD_DIR ? { buildDir: process.env.ARMBAND_BUILD_DIR } : {}),
   compatibilityDate: '2026-11-01',
   modules: ['@pinia/nuxt', 'nuxt-auth-utils', 'nuxt-security', '@nuxt/eslint'],
   ssr: true,

@@ -29,6 +29,7 @@ export function resultJson(evidence: Evidence, situation: Situation, findings: J
     gate: r.gate,
     gateNote: r.gateNote,
     ...(r.unreached === undefined ? {} : { unreached: r.unreached }),
+    ...(r.unscored === undefined ? {} : { unscored: r.unscored }),
     sections: Object.fromEntries(
       SECTIONS.map((s) => [
         s,

@@ -18,7 +18,6 @@ interface Reply {
 
 const LINE_END = /\r?\n/;
 const LAST_LINE = /^(\d{3})(?: (.*))?$/;
-// eslint-disable-next-line no-control-regex -- what comes from others may carry control characters
 const CONTROLS = /[\u0000-\u001f\u007f-\u009f]/g;
 
 /** Reads replies one after the other (RFC 5321 4.2.1); everything else ends the dialogue with an error. */

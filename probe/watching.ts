@@ -174,7 +174,6 @@ async function shownAt(
   options: WatchOptions,
   host: string,
   address: string,
-  old: readonly string[],
 ): Promise<Pick<SeenHost, 'shows' | 'end' | 'title' | 'error'>> {
   const secure = await client.exchange(`https://${host}/`, 'GET', {}, { address });
   // a host may know the name before it has a certificate for it
@@ -188,7 +187,7 @@ async function shownAt(
     end: exchange.error ? 'error' : 'answer',
     ...(exchange.error ? { error: exchange.error } : {}),
   };
-  const shown = await shownBy({ chain, body }, options, old);
+  const shown = await shownBy({ chain, body }, options, leftBehind(options.goal));
   // who sends a visitor on to another name of the site knows it
   const knows = to !== undefined && options.goal.hosts.includes(to) && shown.shows !== 'old site';
   return { ...shown, ...(knows ? { shows: 'site' as const } : {}) };
@@ -204,11 +203,10 @@ async function askAddress(
   options: WatchOptions,
   host: string,
   address: string,
-  old: readonly string[],
 ): Promise<SeenAddress> {
   const [tls, { shows, error }] = await Promise.all([
     probeAddress(dialer, options.store, host, address, 443),
-    shownAt(client, options, host, address, old),
+    shownAt(client, options, host, address),
   ]);
   const isShaken = tls.fingerprint256 !== undefined;
   const isNamed = coversHost(tls.names, host);
@@ -238,7 +236,7 @@ async function askHosts(
     goal.hosts.map(async (host): Promise<SeenHost> => {
       const found = await dialer.resolve(host).catch(() => []);
       const [seen, secure] = await Promise.all([
-        Promise.all(found.slice(0, ADDRESSES).map((a) => askAddress(dialer, client, options, host, a, old))),
+        Promise.all(found.slice(0, ADDRESSES).map((a) => askAddress(dialer, client, options, host, a))),
         client.follow(`https://${host}/`, { own: isOwn }),
       ]);
       const met =
@@ -263,7 +261,7 @@ async function askNew(
   return {
     host: preferred,
     address,
-    ...(await shownAt(client, options, preferred, address, leftBehind(goal))),
+    ...(await shownAt(client, options, preferred, address)),
   };
 }
 

@@ -6,6 +6,7 @@ import { spawnSync } from 'node:child_process';
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROOT } from './packages.mjs';
+import { TYPES_OF_APPLICATION, TYPES_OF_THE_REST } from './types.mjs';
 
 const say = (text) => process.stdout.write(`${text}\n`);
 const local = (name) => join(ROOT, 'node_modules', '.bin', name);
@@ -76,19 +77,8 @@ function main() {
         'tests',
       ],
     ],
-    [
-      'Types of scripts and tests',
-      local('tsc'),
-      [
-        '--noEmit',
-        '-p',
-        'tsconfig.scripts.json',
-        '--incremental',
-        '--tsBuildInfoFile',
-        `${CACHE}/scripts.tsbuildinfo`,
-      ],
-    ],
-    inApplication && ['Types of the application', local('vue-tsc'), ['-b', '--noEmit']],
+    TYPES_OF_THE_REST,
+    inApplication && TYPES_OF_APPLICATION,
     tested.length && [
       'Unit tests that reach it',
       local('vitest'),

@@ -4,8 +4,10 @@
  */
 import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { ensureDebianPackages, ensureNodePackages, Missing, needSpace, ROOT } from './packages.mjs';
+import { TYPES_OF_APPLICATION, TYPES_OF_THE_REST } from './types.mjs';
 
 const say = (text) => process.stdout.write(`${text}\n`);
 const ROOMS = ['core', 'probe', 'net', 'server', 'cli', 'scripts', 'tests'];
@@ -45,14 +47,14 @@ async function run([name, command, args], isAlone = false) {
   return code === 0;
 }
 
-/** Steps that do not touch each other, at once; each counts as one. */
+/** Steps that do not touch each other, as many at once as there are processors; each counts as one. */
 async function together(...steps) {
-  await Promise.all(
-    steps.map(async (step) => {
+  const take = async () => {
+    for (let step = steps.shift(); step; step = steps.shift())
       if (await run(step)) passed++;
       else failed++;
-    }),
-  );
+  };
+  await Promise.all(Array.from({ length: Math.max(2, availableParallelism()) }, take));
 }
 
 /** Counts a runner's own results; a run that left none counts as one failure. */
@@ -97,15 +99,13 @@ try {
   });
   mkdirSync(results, { recursive: true });
   await together(['Prepare', local('nuxt'), ['prepare']]);
-  // types and lint read what was prepared, and the build writes it anew: never these at once
-  await together(
-    ['Lint and dependency rules', local('eslint'), ['.', '--max-warnings=0']],
-    ['Types of the application', local('vue-tsc'), ['-b', '--noEmit']],
-  );
+  // the longest first
   await together(
     ['Build', process.execPath, [join(ROOT, 'scripts', 'build.mjs')]],
-    ['Types of scripts and tests', local('tsc'), ['--noEmit', '-p', 'tsconfig.scripts.json']],
+    TYPES_OF_APPLICATION,
+    ['Lint and dependency rules', local('eslint'), ['.', '--max-warnings=0']],
     ['Formatting', local('prettier'), ['--check', '--log-level=warn', '.']],
+    TYPES_OF_THE_REST,
     ['Circles and layers', local('depcruise'), ['--config', '.dependency-cruiser.mjs', ...ROOMS]],
   );
   await vitest('Unit tests', 'unit');

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { UNSCORED_BELOW } from '#core/score/score';
 import { SECTION_TITLES } from '#core/facts/finding';
 import { pointsText } from '#core/text/points';
 import type { Answer } from '~/composables/api';
@@ -37,6 +38,10 @@ function go(check: string): void {
         </p>
         <p v-else-if="score.result.unreached">
           Nothing of the site was reached, so there is no score: {{ score.result.unreached }}.
+        </p>
+        <p v-else-if="score.result.unscored">
+          {{ UNSCORED_BELOW }} % of the checklist’s weight has to be decided for a score:
+          {{ score.result.unscored }}.
         </p>
         <p v-else>Nothing was decided, so there is no score.</p>
         <p class="faint">

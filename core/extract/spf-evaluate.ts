@@ -73,12 +73,15 @@ class Evaluation {
     const target = m.value === undefined ? domain : ofDomain(m.value, domain);
     if (target === undefined) return { match: 'unknown' };
     if (m.name === 'include') return this.included(target);
-    if (m.name === 'a') return { match: this.atName(target, m) };
+    return { match: m.name === 'a' ? this.atName(target, m) : this.atExchangers(target, m) };
+  }
+
+  private atExchangers(target: string, m: SpfMechanism): Match {
     const exchangers = this.zone.exchangers(target);
-    if (!exchangers) return { match: 'unknown' };
-    if (exchangers.length > MOST_LOOKUPS) return { match: 'permerror' };
+    if (!exchangers) return 'unknown';
+    if (exchangers.length > MOST_LOOKUPS) return 'permerror';
     const all = exchangers.map((name) => this.atName(name, m));
-    return { match: all.includes(true) || (all.includes('unknown') ? 'unknown' : false) };
+    return all.includes(true) || (all.includes('unknown') ? 'unknown' : false);
   }
 
   /** RFC 7208 5.2: a pass matches, a fail goes on. */

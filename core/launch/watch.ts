@@ -413,6 +413,22 @@ function isTurned({ nameServers }: WatchGoal, subjects: readonly Subject[]): boo
   return subjects.some((s) => s.kind === turning && s.state === 'new');
 }
 
+/** All that is watched, as one look saw it. */
+const subjectsOf = (goal: WatchGoal, seen: WatchSeen): Subject[] => [
+  ...seen.servers
+    .filter((s) => s.kind !== 'zone above' || goal.nameServers.length > 0)
+    .map((s) => judgeServer(s, goal, seen)),
+  ...judgeNew(seen),
+  ...seen.hosts.flatMap((h) => [judgeCertificate(h), judgeShown(h, goal.hosts[0] ?? h.host)]),
+  ...judgeMail(seen, goal),
+];
+
+function verdictOf(holds: boolean, hasHeld: boolean, isLate: boolean): WatchVerdict {
+  if (holds) return 'holds';
+  if (hasHeld) return 'turned back';
+  return isLate ? 'overdue' : 'waiting';
+}
+
 /** Judges one look, knowing the one before. @param begunAt when the watch was begun */
 export function watchStanding(
   goal: WatchGoal,
@@ -421,30 +437,22 @@ export function watchStanding(
   begunAt: number,
 ): WatchStanding {
   const { at } = seen;
-  const subjects = [
-    ...seen.servers
-      .filter((s) => s.kind !== 'zone above' || goal.nameServers.length > 0)
-      .map((s) => judgeServer(s, goal, seen)),
-    ...judgeNew(seen),
-    ...seen.hosts.flatMap((h) => [judgeCertificate(h), judgeShown(h, goal.hosts[0] ?? h.host)]),
-    ...judgeMail(seen, goal),
-  ];
+  const subjects = subjectsOf(goal, seen);
   const changedAt = before?.changedAt ?? (isTurned(goal, subjects) ? at : null);
   const { lowered, nsTtl } = goal;
   const expiry = changedAt === null ? null : expiryOf(goal.lines, { changedAt, nsTtl, lowered });
-  const expectedBy = expiry?.at ?? null;
+  const { at: expectedBy = null, how: expectedHow } = expiry ?? {};
   const holds = subjects.length > 0 && subjects.every((s) => s.state === 'new');
   const heldAt = before?.heldAt ?? (holds ? at : null);
   const isLate = at > (expectedBy ?? begunAt + PATIENCE_MS) + SLACK_MS;
-  const missed: WatchVerdict = before?.heldAt ? 'turned back' : isLate ? 'overdue' : 'waiting';
   return {
     at,
-    verdict: holds ? 'holds' : missed,
+    verdict: verdictOf(holds, Boolean(before?.heldAt), isLate),
     reasons: holds ? [] : reasonsOf(subjects, seen, expectedBy),
     subjects,
     changedAt,
     expectedBy,
-    ...(expiry ? { expectedHow: expiry.how } : {}),
+    ...(expectedHow ? { expectedHow } : {}),
     heldAt,
   };
 }

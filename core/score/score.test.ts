@@ -245,3 +245,24 @@ describe('whatever the findings', () => {
     );
   });
 });
+
+describe('too little decided', () => {
+  // product.md: below a tenth of the list's weight there is no score
+  const passed = finding('passed', 'minor');
+  const listOf = (majors: number) => [
+    passed,
+    ...Array.from({ length: majors }, () => finding('inapplicable', 'major')),
+  ];
+  it.each([
+    ['1 of 11: less than a tenth', 2, null, /^clear; no score: only 1 of 3 checks could be decided$/],
+    ['1 of 6', 1, 100, /^clear$/],
+    ['1 of 1', 0, 100, /^clear$/],
+  ])('%s', (_, majors, score, note) => {
+    const result = scoreOf(listOf(majors));
+    expect(result.score).toBe(score);
+    expect(result.gateNote).toMatch(note);
+  });
+  it('nothing decided needs no reason of its own', () => {
+    expect(scoreOf([finding('untested', 'major')])).not.toHaveProperty('unscored');
+  });
+});

@@ -75,6 +75,8 @@ export interface Result extends Tally {
   worst?: Worst;
   /** Why nothing of the site was reached. */
   unreached?: string;
+  /** Why there is no score, although something was decided: too little was. */
+  unscored?: string;
   sections: Record<Section, Tally>;
   band: BandSegment[];
 }
@@ -83,6 +85,9 @@ export interface Result extends Tally {
 export const PROVISIONAL_BELOW = 80;
 /** What a site has that loses nothing. */
 const WHOLE = 100;
+
+/** Where less than this many percent of the list's weight was decided there is no score. */
+export const UNSCORED_BELOW = 10;
 
 const NO_COUNTS: Tally['counts'] = {
   passed: 0,
@@ -208,6 +213,19 @@ function segmentOf(section: Section, own: readonly Finding[]): BandSegment {
   return segment;
 }
 
+/** Why what was decided is too little for a score; undefined where it is enough, or nothing was. */
+function unscoredBy(findings: readonly Finding[]): string | undefined {
+  const decided = new ExactSum();
+  const all = new ExactSum();
+  for (const f of findings) {
+    all.add(f.weight);
+    if (isDecided(f)) decided.add(f.weight);
+  }
+  if (decided.isZero || !decided.below(UNSCORED_BELOW, all)) return undefined;
+  const count = findings.filter(isDecided).length;
+  return `no score: only ${count} of ${quantity(findings.length, 'check')} could be decided`;
+}
+
 /**
  * The whole result of an audit.
  * @param unreached why nothing of the site was reached, where that is so: then there is no score
@@ -222,7 +240,11 @@ export function scoreOf(findings: readonly Finding[], unreached?: string): Resul
   }
   const worst = worstOf(findings);
   const whole = { ...tally(findings), sections, band, ...(worst ? { worst } : {}) };
-  if (unreached === undefined) return whole;
+  if (unreached === undefined) {
+    const unscored = unscoredBy(findings);
+    if (unscored === undefined) return whole;
+    return { ...whole, score: null, gateNote: `${whole.gateNote}; ${unscored}`, unscored };
+  }
   return { ...whole, score: null, gateNote: `${whole.gate}: nothing of the site was reached`, unreached };
 }
 

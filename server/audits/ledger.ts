@@ -266,9 +266,16 @@ export async function scoreSum(environmentId: number) {
     where: { environmentId, outcome: 'failed' },
     order: [['position', 'ASC']],
   });
-  const { score, lost, coverage, gateNote, unreached = null } = JSON.parse(head.result) as Kept;
+  const {
+    score,
+    lost,
+    coverage,
+    gateNote,
+    unreached = null,
+    unscored = null,
+  } = JSON.parse(head.result) as Kept;
   return {
-    result: { score, lost, coverage, gateNote, unreached },
+    result: { score, lost, coverage, gateNote, unreached, unscored },
     checklist: checklistOf(head),
     sum: termsOf(rows.map((r) => r.data as JudgedFinding)),
   };

@@ -1,4 +1,5 @@
 /** Beginning a launch, working through its sheet, going, and ending it. */
+import { finalStatus, type PageEvidence } from '#core/facts/evidence';
 import { settled, type GoStanding } from '#core/launch/sheet';
 import { checksOf } from '#core/checks/engine/checklist';
 import type { Check } from '#core/checks/kit/check';
@@ -86,6 +87,9 @@ export async function beginLaunch(siteId: number, plannedAt: Date, by: string): 
 
 const LEAST_TEXT = 200;
 
+const isWhole = ({ chain, facts }: PageEvidence): boolean =>
+  finalStatus(chain) === 200 && (facts?.text.trim().length ?? 0) > LEAST_TEXT;
+
 /** Whether what goes live has a single page, as its newest audit read it whole. */
 async function hasOnePage(siteId: number): Promise<boolean> {
   const [first] = await countingOf(siteId);
@@ -94,7 +98,7 @@ async function hasOnePage(siteId: number): Promise<boolean> {
   const { pages } = await keptEvidence(stored.data);
   const [only] = pages;
   // a page that scripts build has no links to tell by
-  return pages.length === 1 && only!.status === 200 && only!.facts.text.trim().length > LEAST_TEXT;
+  return pages.length === 1 && only !== undefined && isWhole(only);
 }
 
 /** An open launch, held. @throws NotFound, Conflict where it has ended */

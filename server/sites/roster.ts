@@ -28,6 +28,7 @@ export interface RosterEnvironment {
     lost: number;
     worst: Result['worst'] | null;
     unreached: string | null;
+    unscored: string | null;
     /** Why the part that a browser sees is missing. */
     missing: string | null;
     /** Whether it looked at an address that was changed since. */
@@ -107,6 +108,7 @@ function auditOf(row: EnvironmentRow): RosterEnvironment['audit'] {
     lost: result.lost,
     worst: result.worst ?? null,
     unreached: result.unreached ?? null,
+    unscored: result.unscored ?? null,
     missing: result.missing ?? null,
     ofOldAddress: Boolean(row.ofOldAddress),
     band: result.band,

@@ -12,7 +12,7 @@ import { until } from './served';
 
 type Stack = Awaited<ReturnType<typeof startStack>>;
 const parts: { stop(): Promise<void> }[] = [];
-const SETTINGS = { ARMBAND_LEASE: '4', ARMBAND_PAGES: '3', ARMBAND_WORKERS: '2' };
+const SETTINGS = { ARMBAND_LEASE: '4', ARMBAND_PAGES: '1', ARMBAND_WORKERS: '2' };
 
 /** The built server as a worker. */
 class WorkerProcess {
@@ -112,7 +112,7 @@ describe('three workers, more than 100 audits', () => {
   let stack: Stack;
   const workers: WorkerProcess[] = [];
   beforeAll(async () => {
-    process.env.ARMBAND_PRACTICE_MORE = '40';
+    process.env.ARMBAND_PRACTICE_MORE = '21';
     stack = await begin(FOLDER, { ARMBAND_WORKERS: '0' });
     delete process.env.ARMBAND_PRACTICE_MORE;
     const shared = { ...stack.settings, ARMBAND_WORKERS: '2' };

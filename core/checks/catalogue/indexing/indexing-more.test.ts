@@ -449,6 +449,28 @@ describe('after the launch', () => {
     ])('%s', (_, e, launched, wanted) => {
       expect(judged(e, launched)).toBe(wanted);
     });
+    it('with its access stored it is judged as staging', () => {
+      const inside = staging({
+        target: {
+          url,
+          hosts: ['draft.host.example'],
+          registrable: 'host.example',
+          kind: 'before',
+          wayIn: 'credentials',
+        },
+        hosts: [
+          host('draft.host.example', {
+            role: 'environment',
+            https: chain(['https://draft.host.example/'], 401),
+          }),
+        ],
+        pages: [page({ url, via: 'home', status: 200, title: 'Marsh Choir' })],
+      });
+      expect(judged(inside, true)).toBe('passed');
+      expect(
+        ask('metadata.title-present', { evidence: inside, situation: 'staging', launched: true }).outcome,
+      ).toBe('passed');
+    });
     it('says it in words', () => {
       expect(
         ask('metadata.title-present', { evidence: at(401), situation: 'staging', launched: true }),
