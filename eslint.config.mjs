@@ -53,6 +53,13 @@ const rules = Object.entries(MAY).map(([room, allowed]) => {
   };
 });
 
+/** Decision 007: in Node 20 its compiled form refuses addresses with an umlaut. */
+const NO_CAN_PARSE = {
+  object: 'URL',
+  property: 'canParse',
+  message: 'Use parseUrl of core/extract/address (docs/decisions/007).',
+};
+
 export default withNuxt(
   {
     ignores: [
@@ -69,6 +76,7 @@ export default withNuxt(
     ],
   },
   ...rules,
+  { files: ['**/*.{ts,mts,vue,mjs}'], rules: { 'no-restricted-properties': ['error', NO_CAN_PARSE] } },
   {
     files: ['core/**/*.ts'],
     ignores: ['core/**/*.test.ts'],

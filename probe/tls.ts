@@ -291,6 +291,7 @@ export async function probeAddress(
       host,
       context: store.context,
       timeoutMs: Math.min(dialer.timeoutMs, 10_000),
+      alpn: ['h2', 'http/1.1'],
     });
     secure.on('error', () => {});
     const { trusted, trustError } = verdictOf(secure);

@@ -64,7 +64,7 @@ function answers(port) {
 const asUser = isRoot ? ['--user=root'] : [];
 
 /** Makes the folder that the server keeps its data in, unless it is there. */
-function makeData(data, installer) {
+function makeData(data, temporary, installer) {
   if (existsSync(join(data, 'mysql'))) return;
   rmSync(data, { recursive: true, force: true });
   const made = spawnSync(
@@ -72,6 +72,7 @@ function makeData(data, installer) {
     [
       '--no-defaults',
       `--datadir=${data}`,
+      `--tmpdir=${temporary}`,
       '--auth-root-authentication-method=normal',
       '--skip-test-db',
       ...asUser,
@@ -97,7 +98,10 @@ export async function startDatabase(folder, databases = ['armband'], parts = [],
     throw new Missing('MariaDB is not there. As root run: apt-get install mariadb-server');
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   const data = join(folder, 'data');
-  makeData(data, installer);
+  // its own: a server that starts deletes what it takes for leftovers where another keeps temporary tables
+  const temporary = join(folder, 'tmp');
+  mkdirSync(temporary, { recursive: true, mode: 0o700 });
+  makeData(data, temporary, installer);
   const login = credentials(folder);
   const init = join(folder, 'init.sql');
   writeFileSync(
@@ -127,6 +131,7 @@ export async function startDatabase(folder, databases = ['armband'], parts = [],
       `--datadir=${data}`,
       `--socket=${join(run, 'db.sock')}`,
       `--pid-file=${join(run, 'db.pid')}`,
+      `--tmpdir=${temporary}`,
       `--port=${port}`,
       '--bind-address=127.0.0.1',
       '--skip-name-resolve=OFF',

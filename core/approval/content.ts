@@ -2,6 +2,7 @@
  * What a client says yes to: the content of a site as a visitor meets it, without dates, TTLs and timings; and what
  * of it has changed since. Pure.
  */
+import { parseUrl } from '#core/extract/address';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import type { SiteView } from '#core/checks/view/site-view';
@@ -60,8 +61,8 @@ function pageContent(page: ReadPage, ground: Ground, digests: ReadonlyMap<string
   const face = faceOf(page.facts, ground, page.url);
   const pictures = new Map(
     page.facts.images.flatMap(({ src }) => {
-      if (!URL.canParse(src, page.url)) return [];
-      const url = new URL(src, page.url).href;
+      const url = parseUrl(src, page.url)?.href;
+      if (url === undefined) return [];
       return [[plainAddress(url, ground), digests.get(url) ?? ''] as [string, string]];
     }),
   );

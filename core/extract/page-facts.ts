@@ -108,6 +108,8 @@ export interface PageFacts {
   /** Visible text of the body, white space folded, capped. */
   text: string;
   textLength: number;
+  /** Text of pre, code, samp and kbd elements, white space folded, capped; nothing where there is none. */
+  code?: string;
   /** Elements with an id or class that callers may look a mark up by (capped): `#id` and `.class`. */
   marks: string[];
   /** What was cut because a cap was reached. */

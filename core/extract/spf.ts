@@ -163,6 +163,8 @@ export interface SpfTree {
 export interface SpfDns {
   txt(domain: string): { values: string[]; failed?: boolean };
   exists(name: string, type: 'A' | 'MX'): boolean | undefined;
+  /** How many exchangers a name has; undefined where they were not asked. */
+  exchangers?(name: string): number | undefined;
 }
 
 export interface SpfCount {
@@ -197,6 +199,9 @@ export function ofDomain(spec: string, domain: string): string | undefined {
 
 /** Lower-cased, without the final dot. */
 const plainDomain = (domain: string): string => domain.toLowerCase().replace(/\.$/, '');
+
+/** Names that one mechanism may lead to (RFC 7208 4.6.4). */
+const MOST_NAMES = 10;
 
 /** Follows the records of a domain, counting as it goes. */
 class SpfWalk {
@@ -258,8 +263,16 @@ class SpfWalk {
   private ask(spec: string, type: 'A' | 'MX', domain: string): void {
     const name = ofDomain(spec, domain);
     // one lookup, and without an answer for some senders at most
-    if (name === undefined) this.count.maybeVoids++;
-    else if (this.dns.exists(name, type) === false) this.count.voids++;
+    if (name === undefined) {
+      this.count.maybeVoids++;
+      return;
+    }
+    if (this.dns.exists(name, type) === false) this.count.voids++;
+    const exchangers = type === 'MX' ? (this.dns.exchangers?.(name) ?? 0) : 0;
+    if (exchangers > MOST_NAMES)
+      this.count.errors.push(
+        `${domain}: “mx” leads to ${exchangers} names of ${name}, where ${MOST_NAMES} are allowed`,
+      );
   }
 
   private follow(target: string, from: SpfTree, path: readonly string[]): void {

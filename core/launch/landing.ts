@@ -2,7 +2,7 @@
 import type { Brief } from '#core/facts/brief';
 import type { HostProfile } from '#core/facts/host-profile';
 import type { PageFacts } from '#core/extract/html';
-import { commonMark, type MarkKind } from '#core/checks/view/page-marks';
+import { commonMark, serverPage, type MarkKind } from '#core/checks/view/page-marks';
 import { PageText } from '#core/checks/view/page-text';
 import type { Shows } from './watch';
 
@@ -45,7 +45,7 @@ export function showsOf({ page, status, address }: Landing, known: LandingKnown)
   if (address && known.oldAddresses.includes(address)) return 'old site';
   const marked = page && markedPage(page, known);
   if (marked) return marked;
-  if (UNKNOWN.has(status)) return 'unknown name';
+  if (UNKNOWN.has(status) || (page && serverPage(page))) return 'unknown name';
   if (status < 400) return 'site';
   return status < 500 ? 'refused' : 'nothing';
 }

@@ -1,5 +1,5 @@
 /** Permanent redirects of single addresses as lines of a web server: nothing that is typed or harvested becomes a directive. */
-import { decodeSafely } from '#core/extract/address';
+import { decodeSafely, parseUrl } from '#core/extract/address';
 
 export interface Redirected {
   from: string;
@@ -59,7 +59,8 @@ const targetOf = (to: string): string => (/^https?:/.test(to) ? to : pathOf(to))
 /** Where an address leads, as the site itself knows it. @param hosts the site's own */
 function goalOf(to: string, hosts: readonly string[]): string {
   const target = targetOf(to);
-  return URL.canParse(target) && hosts.includes(new URL(target).hostname) ? pathOf(target) : target;
+  const host = parseUrl(target)?.hostname;
+  return host !== undefined && hosts.includes(host) ? pathOf(target) : target;
 }
 
 /**

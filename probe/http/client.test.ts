@@ -178,6 +178,25 @@ describe('asking twice', () => {
       chain: { hops: [{ status: 200 }] },
     });
   });
+  it('a silence is asked about once more', async () => {
+    let asked = 0;
+    const url = await servers.http((_, res) => {
+      if (++asked > 1) res.end('here');
+    });
+    const { chain, firstTry } = await client({ timeoutMs: 300 }).followTwice(url);
+    expect([chain.end, firstTry?.error?.code, asked]).toEqual(['answer', 'timeout', 2]);
+  });
+  it('a host that was given up for its silence is asked about once more', async () => {
+    let isAwake = false;
+    const url = await servers.http((_, res) => {
+      if (isAwake) res.end('here');
+    });
+    const c = client({ timeoutMs: 150 });
+    await c.exchange(url, 'GET');
+    await c.exchange(`${url}b`, 'GET');
+    isAwake = true;
+    expect((await c.followTwice(url)).chain.end).toBe('answer');
+  });
   it('the pause ends when the audit is stopped', async () => {
     const stop = new AbortController();
     const url = await servers.http((_, res) => {

@@ -233,18 +233,28 @@ export class HttpClient {
 
   /**
    * The same, and once more after Retry-After or a short pause when the answer is a 5xx or asks for patience
-   * (429): a fault counts only when it comes again.
+   * (429), or no answer came in time: a fault counts only when it comes again.
    * @returns the last try, and the first beside it when there were two
    */
   async followTwice(address: string, options: Asked = {}): Promise<Fetched & { firstTry?: Chain }> {
     const first = await this.follow(address, options);
     const status = finalStatus(first.chain) ?? 0;
+    const silent = first.chain.error?.code === 'timeout' ? first.chain.hops.at(-1) : undefined;
+    if (silent && silent.status === undefined) return this.followLater(silent.url, address, options, first);
     if (status < 500 && status !== 429) return first;
     const last = lastAnswer(first.chain)!;
     const pause = this.pauseFor(last);
     // the whole host is left alone, not this address only
     if (pause.asked) this.origins.of(new URL(last.url)).pause(pause.ms);
     await sleep(pause.ms, this.options.signal);
+    return { ...(await this.follow(address, options)), firstTry: first.chain };
+  }
+
+  /** Once more after a silence: no verdict rests on one slow moment. */
+  private async followLater(silent: string, address: string, options: Asked, first: Fetched) {
+    await sleep(this.options.retryPauseMs, this.options.signal);
+    if (this.options.signal?.aborted) return first;
+    this.origins.of(new URL(silent)).forgive();
     return { ...(await this.follow(address, options)), firstTry: first.chain };
   }
 

@@ -7,7 +7,7 @@ import type tls from 'node:tls';
 import { Pool } from 'undici';
 import type { Header } from '#core/facts/evidence';
 import type { Dialer } from '../dialer';
-import type { ProbeError } from '../network-error';
+import { describe, type ProbeError } from '../network-error';
 import { handshake, type TrustStore } from '../tls';
 import { FloodGuard } from './flood-guard';
 import { H2Session } from './h2';
@@ -64,6 +64,8 @@ export class Origin {
   private next = 0;
   private pausedUntil = 0;
   private h2?: H2Session;
+  private hasTriedH2 = false;
+  private hasAnswered = false;
   private readonly pool: Pool;
   private readonly secure: boolean;
   private readonly host: string;
@@ -146,7 +148,8 @@ export class Origin {
   }
 
   /** Over HTTP/1.1, or over HTTP/2 once the server has refused the older one. */
-  async send({ path, method, headers, signal, onInfo }: WireRequest): Promise<WireAnswer> {
+  async send(request: WireRequest): Promise<WireAnswer> {
+    const { path, method, headers, signal, onInfo } = request;
     if (!this.h2) {
       try {
         const answer = await this.pool.request({
@@ -158,6 +161,7 @@ export class Origin {
           onInfo,
         });
         this.strikes = 0;
+        this.hasAnswered = true;
         return {
           status: answer.statusCode,
           reason: answer.statusText,
@@ -166,7 +170,7 @@ export class Origin {
         };
       } catch (error) {
         // refused while it was asked: the connection says so by making this
-        if (!(this.h2 as H2Session | undefined)) throw error;
+        if (!(this.h2 as H2Session | undefined)) return this.sendOtherwise(error, request);
       }
     }
     const answer = await this.h2!.request(path, method, headers, signal);
@@ -174,9 +178,43 @@ export class Origin {
     return answer;
   }
 
+  /**
+   * A server that speaks HTTP/2 alone may cut HTTP/1.1 off without the alert that says so (RFC 7301 3.2): it is asked
+   * once by HTTP/2, and by that alone from then on where it answers.
+   * @throws what went wrong first, where that helps nothing
+   */
+  private async sendOtherwise(
+    error: unknown,
+    { path, method, headers, signal }: WireRequest,
+  ): Promise<WireAnswer> {
+    if (!this.secure || this.hasTriedH2 || this.hasAnswered || !isCutOff(error)) throw error;
+    this.hasTriedH2 = true;
+    const session = new H2Session(this.url.origin, () => this.open(['h2']) as Promise<tls.TLSSocket>);
+    try {
+      const answer = await session.request(path, method, headers, signal);
+      this.h2 = session;
+      return answer;
+    } catch {
+      await session.close();
+      throw error;
+    }
+  }
+
+  /** It is asked once more although it kept silent. */
+  forgive(): void {
+    this.strikes = 0;
+    this.dead = undefined;
+  }
+
   async close(): Promise<void> {
     await Promise.all([this.pool.destroy().catch(() => {}), this.h2?.close()]);
   }
+}
+
+/** The connection ended without an answer, in the handshake or after it. */
+function isCutOff(error: unknown): boolean {
+  const { code, message } = describe(error, true);
+  return code === 'reset' || (code === 'tls' && /cut off/.test(message));
 }
 
 function pairs(raw: string[]): Header[] {

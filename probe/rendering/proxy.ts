@@ -2,6 +2,7 @@
  * The browser's only way to a network: a forward proxy on loopback whose connections are all made by the
  * dialer, by its rules.
  */
+import { parseUrl } from '#core/extract/address';
 import http from 'node:http';
 import type net from 'node:net';
 import type { AddressInfo } from 'node:net';
@@ -118,7 +119,7 @@ export class RenderProxy {
 
   /** A request for an http: address, one connection each. */
   private async forward(req: http.IncomingMessage, res: http.ServerResponse): Promise<void> {
-    const url = /^http:\/\//i.test(req.url ?? '') && URL.canParse(req.url!) ? new URL(req.url!) : undefined;
+    const url = /^http:\/\//i.test(req.url ?? '') ? parseUrl(req.url!) : undefined;
     if (!url) {
       res.writeHead(400).end();
       return;

@@ -1,4 +1,5 @@
 /** Former addresses of a site: harvested from what the former site answered, mapped onto the new pages. */
+import { parseUrl } from '#core/extract/address';
 import { pathBelow } from '#core/compare/sites/page-face';
 import { finalStatus, type Evidence } from '#core/facts/evidence';
 import { proposeTargets, type KnownPage, type Proposed } from '#core/launch/former';
@@ -29,7 +30,7 @@ function pagesOf(evidence: Evidence | null, base: string): KnownPage[] {
       .flatMap((m) => (m.facts && m.facts.kind !== 'index' ? m.facts.urls : []))
       .map((u) => u.loc),
     ...evidence.unread,
-  ].flatMap((url) => (URL.canParse(url) ? [{ path: pathBelow(url, base) }] : []));
+  ].flatMap((url) => (parseUrl(url) ? [{ path: pathBelow(url, base) }] : []));
   const byPath = new Map<string, KnownPage>();
   for (const page of [...pages, ...listed]) if (!byPath.has(page.path)) byPath.set(page.path, page);
   return [...byPath.values()].slice(0, MOST);

@@ -1,5 +1,5 @@
 /** Reading a first brief from a running site. */
-import { commonMark } from '#core/checks/view/page-marks';
+import { commonMark, serverPage } from '#core/checks/view/page-marks';
 import type { AccessDto } from '#core/entry/site';
 import { refusalOf, type RefusalKind } from '#core/extract/refusal';
 import { finalStatus, lastAnswer, type Evidence, type PageEvidence } from '#core/facts/evidence';
@@ -71,7 +71,12 @@ function refuseNoPage(home: PageEvidence, status: number, url: string): void {
 /** What the live address says of the stage; a page that is parked or says nothing tells nothing. */
 function stageBy({ url, facts }: PageEvidence): ReadFrom['stage'] {
   const page = { url, facts: facts! };
-  if (commonMark(page, 'parking') ?? commonMark(page, 'unknownName') ?? commonMark(page, 'samplePage'))
+  if (
+    commonMark(page, 'parking') ??
+    commonMark(page, 'unknownName') ??
+    commonMark(page, 'samplePage') ??
+    serverPage(page)
+  )
     return undefined;
   return commonMark(page, 'holding')
     ? { value: 'pre-launch', from: `${url} shows a holding page` }

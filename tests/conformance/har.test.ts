@@ -1,4 +1,5 @@
 /** HAR 1.2: the published schema (npm har-schema, from the format's authors) is the judge. */
+import { parseUrl } from '#core/extract/address';
 import { isIPv4, isIPv6 } from 'node:net';
 import Ajv from 'ajv';
 import fc from '../property';
@@ -15,7 +16,7 @@ const ajv = new Ajv({
   formats: {
     ipv4: isIPv4,
     ipv6: isIPv6,
-    uri: (t) => URL.canParse(t),
+    uri: (t) => parseUrl(t) !== undefined,
     'date-time': (t) => !Number.isNaN(Date.parse(t)),
     regex: true,
   },

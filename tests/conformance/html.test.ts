@@ -60,9 +60,13 @@ describe(`${pages.length} real pages`, () => {
       'headings',
       (f: ReturnType<typeof extractPage>) => f.headings.map((h) => h.level),
       ($: CheerioAPI) =>
-        inHtml($, 'h1, h2, h3, h4, h5, h6')
+        inHtml($, ':is(h1, h2, h3, h4, h5, h6):not([role]), [role=heading]')
           .toArray()
-          .map((el) => Number((el as { name: string }).name[1])),
+          .map((el) => {
+            const own = /^h([1-6])$/.exec((el as { name: string }).name)?.[1] ?? '2';
+            const isByRole = $(el).attr('role') !== undefined;
+            return Number((isByRole ? $(el).attr('aria-level') : undefined) ?? own);
+          }),
     ],
     [
       'pictures',

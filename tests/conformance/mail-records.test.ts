@@ -282,6 +282,17 @@ describe('RFC 6376', () => {
   it('an empty key is revoked (3.6.1)', () => {
     expect(parseDkim('v=DKIM1; p=')).toMatchObject({ revoked: true });
   });
+  it.each([
+    ['h=sha256', true],
+    ['h=sha1:sha256', true],
+    ['h=sha1', false],
+    ['s=email', true],
+    ['s=*', true],
+    ['s=other:email', true],
+    ['s=tlsrpt', false],
+  ])('%s allows mail to be signed: %s (RFC 6376 3.6.1; RFC 8301 3.1)', (tag, isSound) => {
+    expect(parseDkim(`v=DKIM1; ${tag}; ${C.slice(9)}`).errors.length === 0).toBe(isSound);
+  });
   it('a key that is none is a fault', () => {
     expect(parseDkim('v=DKIM1; p=!!!').errors.length).toBeGreaterThan(0);
     expect(parseDkim('v=DKIM1; k=rsa').errors.length).toBeGreaterThan(0);

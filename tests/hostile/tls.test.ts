@@ -238,7 +238,7 @@ describe('a port 443 that', () => {
     expect(e.hosts[0]!.tls.error?.code).toBe('tls');
     expect(e.hosts[0]!.tls.oldProtocols?.accepted).toEqual(['TLSv1', 'TLSv1.1']);
   });
-  it('speaks HTTP/2 only', async () => {
+  const speaksTwo = async (): Promise<number> => {
     const http2 = await import('node:http2');
     const server = http2.createSecureServer({ ...made('h2', ...EC, ...SAN), allowHTTP1: false });
     server.on('stream', (stream) => {
@@ -250,7 +250,31 @@ describe('a port 443 that', () => {
     server.on('sessionError', () => {});
     closers.push(() => server.close());
     await new Promise<void>((r) => server.listen(0, '127.0.0.1', r));
-    const e = await auditAt((server.address() as AddressInfo).port);
+    return (server.address() as AddressInfo).port;
+  };
+  /** Passes on what offers h2, and cuts off everything else without a word (RFC 7301 3.2 asks for an alert). */
+  const cutsOffOthers = async (): Promise<number> => {
+    const { connect } = await import('node:net');
+    const behind = await speaksTwo();
+    return servers.tcp((socket) => {
+      socket.once('data', (hello) => {
+        if (!hello.includes('\x02h2', 0, 'latin1')) {
+          socket.destroy();
+          return;
+        }
+        const inner = connect(behind, '127.0.0.1');
+        inner.on('error', () => socket.destroy());
+        socket.on('close', () => inner.destroy());
+        inner.write(hello);
+        socket.pipe(inner).pipe(socket);
+      });
+    });
+  };
+  it.each([
+    ['speaks HTTP/2 only', speaksTwo],
+    ['speaks HTTP/2 only, and cuts off what is older', cutsOffOthers],
+  ])('%s', async (_, serve) => {
+    const e = await auditAt(await serve());
     expect(e.pages[0]!.facts?.titles[0]?.text).toBe('Two');
     expect(e.pages[0]!.chain.hops[0]!.httpVersion).toBe('2');
   });

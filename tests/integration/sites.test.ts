@@ -101,21 +101,27 @@ describe('the brief', () => {
       (await mara('POST', '/api/adopt', { environmentId: id, check: 'identity.nothing', place: 'x' })).status,
     ).toBe(404);
   });
-  it('changing the stage says at once what is wanted now, without another audit', async () => {
+  it('a launch: what was seen before is not taken for live, and live is audited by itself', async () => {
     const { id, environments } = await site('Windrow Kite Works');
     const live = environments.find((p) => p.name === 'Live')!;
     expect(live.situation).toBe('former');
     const looked = (await history(live.id)).filter((v) => v.cause === 'audit').length;
     expect((await mara('PATCH', `/api/sites/${id}`, { stage: 'launched' })).status).toBe(200);
+    expect((await environment('Windrow Kite Works')).situation).toBe('former');
+    const audits = async () => (await history(live.id)).filter((v) => v.cause === 'audit');
+    await until(audits, (all) => all.length > looked);
     expect((await environment('Windrow Kite Works')).situation).toBe('live');
     expect((await ledger(live.id)).lines.some((f) => f.check === 'indexing.let-in')).toBe(true);
+    const launched = (await mara<{ launchedAt: string | null }>('GET', `/api/sites/${id}`)).body;
+    expect(Date.parse(launched.launchedAt!)).toBeLessThanOrEqual(Date.now());
+    // back again: what is wanted now is said of what is known, without another audit
+    await mara('PATCH', `/api/sites/${id}`, { stage: 'building' });
     const [newest] = await history(live.id);
     expect(newest).toMatchObject({
       cause: 'stage',
       reasons: expect.arrayContaining(['another situation']) as string[],
     });
-    expect((await history(live.id)).filter((v) => v.cause === 'audit')).toHaveLength(looked);
-    await mara('PATCH', `/api/sites/${id}`, { stage: 'building' });
+    expect(await audits()).toHaveLength(looked + 1);
   });
 });
 
@@ -245,7 +251,10 @@ describe('taking a site on', () => {
     await mara('PATCH', `/api/sites/${id}`, { stage: 'pre-launch' });
     expect((await finding(live.id, 'indexing.kept-out')).outcome).toBe('failed');
     await mara('PATCH', `/api/sites/${id}`, { stage: 'launched' });
-    expect(await finding(live.id, 'indexing.kept-out')).toMatchObject({ statusCode: 404 });
+    await until(
+      () => finding(live.id, 'indexing.kept-out'),
+      (f) => (f as { statusCode?: number }).statusCode === 404,
+    );
     await mara('PATCH', `/api/sites/${id}`, { stage: 'retired' });
     expect(
       (await mara<{ refused: { reason: string }[] }>('POST', '/api/audits', { environmentIds: [live.id] }))

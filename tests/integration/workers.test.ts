@@ -112,7 +112,7 @@ describe('three workers, more than 100 audits', () => {
   let stack: Stack;
   const workers: WorkerProcess[] = [];
   beforeAll(async () => {
-    process.env.ARMBAND_PRACTICE_MORE = '21';
+    process.env.ARMBAND_PRACTICE_MORE = '32';
     stack = await begin(FOLDER, { ARMBAND_WORKERS: '0' });
     delete process.env.ARMBAND_PRACTICE_MORE;
     const shared = { ...stack.settings, ARMBAND_WORKERS: '2' };

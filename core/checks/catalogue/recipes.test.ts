@@ -44,7 +44,7 @@ function context(b: Brief, description?: string): CheckContext {
     evidence: e,
     view: new SiteView(e, b, { name: 'Fennel' }, 'live'),
     parameters: {},
-    words: { unit: 'place' },
+    words: { unit: 'place', scope: 'site' },
     hosts: [],
   };
 }

@@ -105,6 +105,7 @@ function contextFor(check: Check, item: ChecklistItem, shared: Shared): CheckCon
   const words: Words = {
     expected: undefined,
     unit: messages.unit ?? SCOPE_WORDS[scope],
+    scope,
     none: check.none,
   };
   const { situation, at, brief, profile, evidence, view, book } = shared;

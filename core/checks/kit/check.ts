@@ -59,6 +59,8 @@ export interface Words {
   unit: Unit;
   /** Why there is nothing to look at, where that is proven. */
   none?: Message;
+  /** What its places are. */
+  scope: Scope;
 }
 
 /** How to put a fault right, with text ready to paste. */

@@ -84,8 +84,12 @@ function tally(places: readonly PlaceResult[]) {
 
 const isResting = (p: PlaceResult): boolean => p.outcome === 'cantTell' && rootOf(p) !== undefined;
 
-/** Rule 3: places that rest on the fault of another check leave this one's, unless all of them do. */
-function withoutResting(places: PlaceResult[]): PlaceResult[] {
+/** Hosts and records are few, and each is asked about: of these none is left out. */
+const EACH_SHOWN: ReadonlySet<string> = new Set(['host', 'record']);
+
+/** Rule 3: pages that rest on the fault of another check leave this one's, unless all of them do. */
+function withoutResting(places: PlaceResult[], scope: string | undefined): PlaceResult[] {
+  if (scope !== undefined && EACH_SHOWN.has(scope)) return places;
   const own = places.filter((p) => !isResting(p));
   return own.length && own.length < places.length ? own : places;
 }
@@ -95,7 +99,7 @@ function withoutResting(places: PlaceResult[]): PlaceResult[] {
  * Where there is no place, the check is inapplicable if its messages say why there is none, else undecided.
  */
 export function overPlaces({ words }: Pick<Asked, 'words'>, met: PlaceResult[], more: More = {}): Judgement {
-  const places = withoutResting(met);
+  const places = withoutResting(met, words.scope);
   const expected = more.expected ?? words.expected;
   const { unit } = words;
   const all = places.length;

@@ -82,6 +82,37 @@ function* headlines({ facts }: Marked, deepest: number): Generator<string> {
     }
 }
 
+/**
+ * Pages that web servers show before anybody has put a site there, each by two marks that both have to be carried: one
+ * alone stands on pages about servers too. Those of Debian's packages nginx 1.22, apache2 2.4, lighttpd 1.4.69,
+ * caddy 2.6.2 and tomcat10 as they are; those below them from memory.
+ */
+const SERVER_PAGES: [first: string, second: string][] = [
+  ['Welcome to nginx', 'the nginx web server is successfully installed and working'],
+  ['Apache2 Debian Default Page', 'used to test the correct operation of the Apache2 server'],
+  ['Placeholder page', 'The owner of this web site has not put up any web pages yet'],
+  ['Caddy works', 'Your web server is working'],
+  ['Apache Tomcat', 'it means you have setup Tomcat successfully'],
+  ['Apache Tomcat', "it means you've setup Tomcat successfully"],
+  ['Apache2 Ubuntu Default Page', 'used to test the correct operation of the Apache2 server'],
+  ['Test Page for', 'used to test the proper operation of'],
+  ['HTTP Server Test Page', 'used to test the proper operation of'],
+  ['IIS Windows', 'Internet Information Services'],
+];
+const FOLDED_SERVER_PAGES = SERVER_PAGES.map((marks) => marks.map(foldLoosely));
+/** Such a page says what it is within so many characters. */
+const SERVER_PAGE_TEXT = 1500;
+
+/** @returns what gives away a web server's own default page, or undefined */
+export function serverPage({ facts }: Pick<Marked, 'facts'>): string | undefined {
+  const titles = facts.titles.map((t) => t.text).join(' ');
+  const all = foldLoosely(`${titles} ${facts.text.slice(0, SERVER_PAGE_TEXT)}`);
+  const known = FOLDED_SERVER_PAGES.findIndex((marks) => marks.every((mark) => all.includes(mark)));
+  if (known >= 0) return SERVER_PAGES[known]![0];
+  // all that some servers say, without any title (from memory)
+  return !titles && /^it works ?!?$/.test(foldLoosely(facts.text)) ? 'It works!' : undefined;
+}
+
 /** Fields that only a sign-in form has. */
 const asksForPassword = ({ facts }: Marked): boolean =>
   facts.forms.some((f) => f.fields.some((field) => field.type === 'password'));

@@ -17,7 +17,7 @@ import {
 import type { HostProfile } from '#core/facts/host-profile';
 import type { Situation } from '#core/facts/situation';
 import { refusalOf, type RefusalKind } from '#core/extract/refusal';
-import { commonMark, type Marked, type MarkKind } from './page-marks';
+import { commonMark, type Marked, type MarkKind, serverPage } from './page-marks';
 import { PageText } from './page-text';
 import { isBogus } from './signed-zone';
 import { isShell, ReadPage } from './read-page';
@@ -166,13 +166,17 @@ export class SiteView {
     return this.ownMarks(kind).find((m) => page.words.carries(m)) ?? commonMark(page, kind, this.brief.name);
   }
 
-  /** Whether a host shows a parking or unknown-name page instead of the site. */
+  /** Whether a host shows a parking, unknown-name or server's default page instead of the site. */
   isAstray(host: HostEvidence | undefined): boolean {
     if (!host?.landing || this.situation === 'staging') return false;
     return this.astray(host);
   }
   private readonly astray = remembering((host: HostEvidence) =>
-    Boolean(this.markOn(this.landing(host), 'parking') ?? this.markOn(this.landing(host), 'unknownName')),
+    Boolean(
+      this.markOn(this.landing(host), 'parking') ??
+      this.markOn(this.landing(host), 'unknownName') ??
+      serverPage(this.landing(host)!),
+    ),
   );
 
   /** The words a visitor of a host's own address meets. */

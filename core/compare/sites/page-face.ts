@@ -1,5 +1,5 @@
 /** What is compared of a page, with the hosts of its environment set aside. */
-import { hostOf } from '#core/extract/address';
+import { hostOf, parseUrl } from '#core/extract/address';
 import type { PageFacts } from '#core/extract/html';
 import type { Evidence } from '#core/facts/evidence';
 import { analyticsIdIn } from '#core/checks/view/analytics-ids';
@@ -39,7 +39,7 @@ interface Standing extends Ground {
 
 /** A file with the first of its digest, so that other bytes under the same name show. */
 function fileLine(reference: string, ground: Standing): string {
-  const url = URL.canParse(reference, ground.url) ? new URL(reference, ground.url).href : reference;
+  const url = parseUrl(reference, ground.url)?.href ?? reference;
   const digest = ground.digests?.get(url);
   return `${plainAddress(url, ground)}${digest === undefined ? '' : ` (${digest.slice(0, 8)})`}`;
 }

@@ -15,10 +15,18 @@ const LIST_CAP = 3_000;
 /** Of what stands on a page by the hundred, less is kept. */
 export const SHORT_RAW = 200;
 const HIDDEN_CAP = 50;
+const CODE_CAP = 4000;
 const BYLINE = /(?:^|[\s_-])(?:byline|author|written-by)(?:$|[\s_-])/i;
 
 const namesAuthor = (name: string, value: string): boolean =>
   (name === 'itemprop' && value === 'author') || (name === 'rel' && /\bauthor\b/i.test(value));
+
+/** The level that a heading by its role has: what aria-level says, 2 where it says none (WAI-ARIA 1.2, heading). */
+export function levelOf(el: T.Element): number {
+  const said = Number(attr(el, 'aria-level'));
+  if (Number.isInteger(said) && said > 0) return said;
+  return Number(/^h([1-6])$/.exec(el.tagName)?.[1] ?? 2);
+}
 
 export class Collector {
   readonly facts: PageFacts = {
@@ -218,8 +226,27 @@ export class Collector {
         this.mark(name, value);
         this.labels.see(value, el);
       } else if (name === 'style') this.styleAttribute(value, el);
+      else if (name === 'role') this.role(value, el);
       else if (namesAuthor(name, value)) this.byline(el);
     }
+  }
+
+  private role(value: string, el: T.Element): void {
+    if (value.trim().toLowerCase() === 'heading' && !/^h[1-6]$/.test(el.tagName))
+      this.heading(el, levelOf(el));
+  }
+
+  heading(el: T.Element, level: number): void {
+    if (this.full(this.facts.headings, 'headings')) return;
+    const text = (foldSpace(textOf(el)) || foldSpace(namingText(el))).slice(0, 300);
+    this.facts.headings.push(this.spot({ raw: '', line: 0, column: 0, level, text }, el, SHORT_RAW));
+  }
+
+  /** Text that is shown as code: what stands in brackets there is for readers to fill in. */
+  code(el: T.Element): void {
+    const { code = '' } = this.facts;
+    if (code.length < CODE_CAP)
+      this.facts.code = `${code} ${foldSpace(textOf(el))}`.trim().slice(0, CODE_CAP);
   }
 
   private byline(el: T.Element): void {

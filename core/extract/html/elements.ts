@@ -2,11 +2,10 @@
 import type { DefaultTreeAdapterTypes as T } from 'parse5';
 import { foldSpace } from '#core/text/fold';
 import { resolveAddress } from '#core/extract/address';
-import { namingText } from '#core/extract/accessible-name';
 import { attr, textOf } from '#core/extract/html-tree';
 import { readJsonLd } from '#core/extract/json-ld';
 import type { FormFacts, LinkTag, MetaTag, ScriptTag } from '#core/extract/page-facts';
-import { SHORT_RAW, type Collector } from './collector';
+import { levelOf, type Collector } from './collector';
 
 /** Elements whose text is not shown as the page's. */
 const SILENT = new Set([
@@ -180,20 +179,12 @@ tells('style', (c, el) => {
   c.css(textOf(el), el);
 });
 tells('h1 h2 h3 h4 h5 h6', (c, el) => {
-  if (!c.full(c.facts.headings, 'headings'))
-    c.facts.headings.push(
-      c.spot(
-        {
-          raw: '',
-          line: 0,
-          column: 0,
-          level: Number(el.tagName[1]),
-          text: (foldSpace(textOf(el)) || foldSpace(namingText(el))).slice(0, 300),
-        },
-        el,
-        SHORT_RAW,
-      ),
-    );
+  const role = attr(el, 'role')?.trim().toLowerCase();
+  // a role of its own takes the place of the element's (WAI-ARIA 1.2, 5.3.2)
+  if (!role || role === 'heading') c.heading(el, role ? levelOf(el) : Number(el.tagName[1]));
+});
+tells('pre code samp kbd', (c, el) => {
+  c.code(el);
 });
 tells('a area', (c, el) => {
   c.anchor(el);

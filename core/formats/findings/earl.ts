@@ -2,6 +2,7 @@
  * Findings as EARL 1.0 (W3C Evaluation and Report Language) in JSON-LD 1.1: one assertion for each check about the
  * site, and one for each place at a web address that fails.
  */
+import { parseUrl } from '#core/extract/address';
 import type { Finding, Outcome } from '#core/facts/finding';
 import { openPlaces, saidOf, type Audited } from './audited';
 
@@ -57,7 +58,7 @@ export function findingsEarl({ url, at, findings }: Audited): object {
   const assertions = findings.flatMap((f) => {
     const ofSite = assertion(f, { subject: url, outcome: f.outcome, description: saidOf(f), at });
     const ofPages = openPlaces(f).flatMap(({ place, found }) => {
-      if (!/^https?:\/\//.test(place) || !URL.canParse(place) || place === url) return [];
+      if (!/^https?:\/\//.test(place) || !parseUrl(place) || place === url) return [];
       pages.add(place);
       return [assertion(f, { subject: place, outcome: 'failed', description: found ?? '', at })];
     });

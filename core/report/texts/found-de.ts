@@ -61,6 +61,8 @@ export const FOUND_DE: MessageTable = {
   'domain.authorities-agree/server-says': '{servers}: {said}',
   'domain.connected/name-unknown-to-host':
     'die Einträge stimmen, der Anbieter kennt den Namen nicht („{unknown}“)',
+  'domain.connected/server-default-page':
+    'die Standardseite des Webservers („{mark}“): dort ist keine Website eingerichtet',
   'domain.connected/still-parked': 'noch geparkt („{parked}“)',
   'domain.delegation-agrees/parent-only': 'von {zone} genannt, von der Zone selbst nicht',
   'domain.delegation-agrees/stale-glue': '{zone} nennt {stale} als Adresse',
@@ -174,6 +176,7 @@ export const FOUND_DE: MessageTable = {
   'identity.home-page/no-mark': '„{homeMark}“ fehlt auf der Seite mit dem Titel „{title}“',
   'identity.home-page/post-list': 'eine Liste von Beiträgen („{mark}“) mit dem Titel „{title}“',
   'identity.home-page/sample-page': 'eine Beispielseite („{mark}“) mit dem Titel „{title}“',
+  'identity.home-page/server-page': 'die Standardseite des Webservers („{mark}“) mit dem Titel „{title}“',
   'identity.home-page/sign-in-page': 'eine Anmeldeseite („{mark}“) mit dem Titel „{title}“',
   'identity.language/empty-lang': 'die Sprachangabe ist leer',
   'identity.language/invalid-tag': '{value} ist keine gültige Sprachangabe',
@@ -255,6 +258,7 @@ export const FOUND_DE: MessageTable = {
   'indexing.sitemap-limits/lastmod': 'lastmod „{lastmod}“: {fault}',
   'indexing.sitemap-limits/namespace': 'der Namensraum {namespace}',
   'indexing.sitemap-limits/no-calendar-date': 'kein Datum des Kalenders',
+  'indexing.sitemap-limits/index-in-index': 'ein Index, der einen anderen Index nennt: {loc}',
   'indexing.sitemap-limits/no-namespace': 'kein Namensraum',
   'indexing.sitemap-limits/no-w3c-date': 'kein W3C-Datum',
   'indexing.sitemap-limits/not-absolute': '{loc} ist keine vollständige Adresse',

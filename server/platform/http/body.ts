@@ -24,7 +24,7 @@ const MOST_ITEMS = 20_000;
 
 /** How long, and how much, is still taken from a sender who was refused. */
 const LINGER_MS = 10_000;
-const LINGER_BYTES = 32 * 1024 * KIB;
+const LINGER_BYTES = 8 * 1024 * KIB;
 
 /**
  * Throws away what is still on its way, within bounds, so that the answer reaches the sender: a socket that is

@@ -124,6 +124,13 @@ describe('SPF (RFC 7208)', () => {
     expect(judged(`v=spf1 mx ${many(11)} -all`, ...found(11)).outcome).toBe('failed');
   });
   it.each([
+    [10, 'passed'],
+    [11, 'failed'],
+  ])('“mx” that leads to %i names: %s (4.6.4)', (names, wanted) => {
+    const mx = Array.from({ length: names }, (_, i) => `10 h${i}.${Z}`);
+    expect(judged('v=spf1 mx -all', dnsAnswer(Z, 'MX', mx), ...found(names)).outcome).toBe(wanted);
+  });
+  it.each([
     ['one term with a macro', 'v=spf1 exists:%{i}._spf.sender.example -all', 'passed'],
     [
       'three of them, each perhaps void',

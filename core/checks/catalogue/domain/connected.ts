@@ -1,5 +1,6 @@
 import { lastAnswer, type HostEvidence } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
+import { serverPage } from '#core/checks/view/page-marks';
 import type { SiteView } from '#core/checks/view/site-view';
 import { redirectFault, restsOn } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
@@ -10,6 +11,7 @@ import { restsOnCheck, commonMessage } from '#core/text/common-messages';
 
 const msg = defineMessages('domain.connected', {
   'still-parked': 'still parked (“{parked}”)',
+  'server-default-page': 'the web server’s default page (“{mark}”): no site is set up there',
   'name-unknown-to-host': 'records arrive, the host does not know the name (“{unknown}”)',
 });
 
@@ -46,6 +48,12 @@ function judgeLanding(h: HostEvidence, view: SiteView): PlaceResult {
       found: msg('name-unknown-to-host', { unknown }),
       raw: landing.facts.text.slice(0, 300),
     });
+  const byServer = serverPage(landing);
+  if (byServer)
+    return failed(h.host, {
+      found: msg('server-default-page', { mark: byServer }),
+      raw: landing.facts.text.slice(0, 300),
+    });
   return passed(h.host, {
     found: verbatim(landing.facts.titles[0]?.text) ?? commonMessage('status', { status: landing.status }),
   });
@@ -54,14 +62,14 @@ function judgeLanding(h: HostEvidence, view: SiteView): PlaceResult {
 export const connected = defineCheck({
   id: 'domain.connected',
   title: 'Domain is connected at the registrar and the host',
-  fault: 'A host shows a parking or unknown-name page',
+  fault: 'A host shows a parking, unknown-name or default page',
   severity: 'blocker',
   situations: ['holding', 'live'],
   scope: 'host',
   reads: ['dns', 'http', 'pages'],
   why: 'Both ends must be told: the domain where the host is, and the host which domain is its own. With one end missing visitors meet a parking or “unknown site” page.',
   source: 'common practice',
-  messages: { expected: 'the site, no parking or unknown-name page' },
+  messages: { expected: 'the site, no parking, unknown-name or default page' },
   judge(context) {
     const { view } = context;
     return overPlaces(context, [

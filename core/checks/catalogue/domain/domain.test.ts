@@ -1,7 +1,17 @@
 import { extractPage } from '#core/extract/html';
 import { describe, expect, it } from 'vitest';
 import type { DnsAnswer } from '#core/facts/evidence';
-import { AT, ask, brief, brokenChain, chain, dnsAnswer, evidence, host } from '#core/checks/example-evidence';
+import {
+  AT,
+  ask,
+  brief,
+  brokenChain,
+  chain,
+  dnsAnswer,
+  evidence,
+  host,
+  page,
+} from '#core/checks/example-evidence';
 import { canonicalValue, sameValue } from '#core/checks/kit/dns-answers';
 import { hourLine } from '#core/formats/zone-file/write';
 
@@ -230,6 +240,26 @@ describe('domain.connected', () => {
         .found,
     ).toContain('does not know the name');
     expect(landed('Songs').outcome).toBe('passed');
+  });
+  it('a web server’s default page fails, and the home page and titles rest on it', () => {
+    const text =
+      'Welcome to nginx!</h1><p>If you see this page, the nginx web server is successfully installed and working.';
+    expect(landed(text)).toMatchObject({
+      outcome: 'failed',
+      found: expect.stringContaining('default page') as string,
+    });
+    const html = `<title>Welcome to nginx!</title><h1>${text}`;
+    const facts = extractPage(html, `https://${main}/`);
+    const e = evidence({
+      hosts: [host(main, { landing: { url: `https://${main}/`, status: 200, facts } })],
+      pages: [{ ...page({ url: `https://${main}/`, via: 'home' }), facts }],
+    });
+    for (const check of ['identity.home-page', 'identity.no-default-title'])
+      expect(ask(check, { evidence: e })).toMatchObject({
+        outcome: 'cantTell',
+        reason: expect.stringContaining('domain.connected') as string,
+      });
+    expect(ask('identity.home-page', { evidence: e, situation: 'staging' }).outcome).toBe('failed');
   });
   it('common marks count on short pages only', () => {
     expect(landed(`This domain is for sale! ${'Songs of the sea. '.repeat(80)}`).outcome).toBe('passed');

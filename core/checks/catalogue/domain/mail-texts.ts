@@ -47,5 +47,9 @@ export function spfDns(evidence: Evidence): SpfDns {
         .filter(isUsable);
       return answers.length ? answers.some((a) => a.records.length > 0) : undefined;
     },
+    exchangers: (name) => {
+      const answer = answersFor(evidence, name, 'MX').find(isUsable);
+      return answer?.records.filter((r) => r.type === 'MX').length;
+    },
   };
 }

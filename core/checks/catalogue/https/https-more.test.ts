@@ -313,6 +313,18 @@ describe('https.no-version-leak', () => {
   ])('Server: %s: %s', (value, outcome) => {
     expect(ask('https.no-version-leak', { evidence: headers(['Server', value]) }).outcome).toBe(outcome);
   });
+  // RFC 9110 7.6.3: received-protocol, received-by, and a comment that may name the software
+  it.each([
+    ['1.1 cache', 'passed'],
+    ['1.1 proxy.example, HTTP/2 edge', 'passed'],
+    ['1.0 fred, 1.1 p.example.net', 'passed'],
+    ['1.1 cache (name/6.1)', 'failed'],
+    ['1.1 name/6.1', 'failed'],
+    ['1.1 google', 'passed'],
+    ['2 edge7.example:8080', 'passed'],
+  ])('Via: %s: %s', (value, outcome) => {
+    expect(ask('https.no-version-leak', { evidence: headers(['Via', value]) }).outcome).toBe(outcome);
+  });
   describe('X-Powered-By and the generator tag count as well', () => {
     const maker = (content: string) =>
       ask('https.no-version-leak', {

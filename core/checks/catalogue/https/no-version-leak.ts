@@ -9,6 +9,8 @@ const HEADERS = ['Server', 'X-Powered-By', 'X-AspNet-Version', 'X-AspNetMvc-Vers
 /** A number with parts, or behind a slash: "PHP/8", "nginx 1.24". */
 const VERSION = /\d+\.\d+|\/v?\d/;
 /** Generators are named with their version: "Some Builder 10 (https://…)". */
+/** A product and its version in a comment of Via; the version of the protocol before it is none (RFC 9110 7.6.3). */
+const VIA = /\(([^)]*\/v?\d[^)]*)\)|^(?:[\w-]+\/)?\d+(?:\.\d+)?\s+([\w.-]+\/v?\d\S*)/;
 const GENERATOR = /\d+\.\d+|\/v?\d|\s[vV]?\d+(?=$|[\s;,()])/;
 
 export const noVersionLeak = defineCheck({
@@ -21,7 +23,7 @@ export const noVersionLeak = defineCheck({
   needs: { hosts: true },
   why: 'Lists of hosts by version are what attackers begin with on the day a hole is known.',
   source: 'common practice',
-  messages: { expected: 'no version number in Server, X-Powered-By or meta generator' },
+  messages: { expected: 'no version number in Server, X-Powered-By, Via or meta generator' },
   judge(context) {
     const { view } = context;
     return overHosts(context, (h) => {
@@ -30,11 +32,16 @@ export const noVersionLeak = defineCheck({
       );
       if (!answers.length)
         return unsure(h.host, verbatim(h.https.error?.message) ?? commonMessage('no-answer'));
-      for (const x of answers)
+      for (const x of answers) {
+        const via = headerValues(x, 'via')
+          .flatMap((value) => value.split(','))
+          .find((entry) => VIA.test(entry.trim()));
+        if (via) return failed(h.host, { found: verbatim(via.trim()), raw: `Via: ${via.trim()}` });
         for (const name of HEADERS)
           for (const value of headerValues(x, name))
             if ((name === 'X-Generator' ? GENERATOR : VERSION).test(value))
               return failed(h.host, { found: verbatim(value), raw: `${name}: ${value}` });
+      }
       const page =
         view.home && new URL(lastAnswer(view.home.evidence.chain)?.url ?? view.home.url).hostname === h.host
           ? view.home

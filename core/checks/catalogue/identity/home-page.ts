@@ -1,4 +1,5 @@
 import { finalStatus } from '#core/facts/evidence';
+import { serverPage } from '#core/checks/view/page-marks';
 import type { ReadPage } from '#core/checks/view/read-page';
 import type { SiteView } from '#core/checks/view/site-view';
 import { chainText, redirectFault } from '#core/checks/kit/chains';
@@ -11,6 +12,7 @@ import { commonMessage } from '#core/text/common-messages';
 const msg = defineMessages('identity.home-page', {
   'sample-page': 'a sample page (“{mark}”), titled “{title}”',
   'sign-in-page': 'a sign-in page (“{mark}”), titled “{title}”',
+  'server-page': 'the web server’s default page (“{mark}”), titled “{title}”',
   'post-list': 'a list of posts (“{mark}”), titled “{title}”',
   'no-mark': 'no “{homeMark}” on the page titled “{title}”',
   'no-html-page': 'no HTML page',
@@ -31,6 +33,8 @@ function faultOf(home: ReadPage, view: SiteView, homeMark: string | undefined): 
     const mark = view.markOn(home, kind);
     if (mark) return msg(code, { mark, title });
   }
+  const byServer = serverPage(home);
+  if (byServer) return msg('server-page', { mark: byServer, title });
   if (homeMark && !home.shell && !home.words.carries(homeMark)) return msg('no-mark', { homeMark, title });
   return undefined;
 }

@@ -139,6 +139,14 @@ describe('texts left behind', () => {
         t,
       ).toBe('failed');
   });
+  it.each([
+    ['a blank in code', '<pre>token = [your key]</pre>', 'passed'],
+    ['a blank in code, and another in the text', '<code>[your key]</code><p>Dear [name]', 'failed'],
+    ['the same in code and in the text', '<code>[your key]</code><p>Send [your key] to us', 'failed'],
+    ['a blank in the text', '<p>[your key]', 'failed'],
+  ])('identity.no-placeholder-text: %s', (_, body, wanted) => {
+    expect(ask('identity.no-placeholder-text', { evidence: withHome({ body }) }).outcome).toBe(wanted);
+  });
   it('identity.copyright-year: the newest year counts', () => {
     const judged = (footer: string, at: string) =>
       ask('identity.copyright-year', {

@@ -92,6 +92,12 @@ export function fillerIn(text: string, profile: HostProfile | undefined): string
   );
 }
 
+/** A text without the blanks that stand in code. */
+function withoutCode(text: string, code: string): string {
+  const blanks = code.toLowerCase().match(/\[[^\]]{1,80}\]/g) ?? [];
+  return blanks.reduce((left, blank) => left.replace(blank, ' '), text);
+}
+
 const MAY_NAME = /example\.|\.(?:example|test|invalid)\b/;
 
 export const noPlaceholderText = defineCheck({
@@ -116,8 +122,11 @@ export const noPlaceholderText = defineCheck({
     });
     return overPages(context, (page) => {
       const text = page.words.lowered;
+      const filler = commonFiller(text);
+      // what is to be filled in stands in code on purpose
+      const isCode = filler?.startsWith('[') && page.facts.code?.toLowerCase().includes(filler);
       const found =
-        commonFiller(text) ??
+        (isCode ? commonFiller(withoutCode(text, page.facts.code!)) : filler) ??
         (MAY_NAME.test(text) ? reservedName(text, (host) => !isNobodys(host)) : undefined);
       // only the profile's own texts need accents folded, which costs on long pages
       const hit = found ?? (own.length ? own.find((f) => page.words.folded.includes(f)) : undefined);

@@ -90,6 +90,21 @@ describe('what a sitemap says of other hosts (sitemaps.org, "sitemaps & cross su
     e.sitemaps[0].facts = urlset(home);
     expect(judged('indexing.sitemap-limits', e).outcome).toBe('passed');
   });
+  it('an index that lists an index', () => {
+    const index = (url: string, ...lists: string[]) => ({
+      url,
+      from: 'robots' as const,
+      chain: chain([url]),
+      facts: parseSitemap(
+        `<sitemapindex xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">${lists.map((l) => `<sitemap><loc>${l}</loc></sitemap>`).join('')}</sitemapindex>`,
+      ),
+    });
+    const [a, b] = [`${home}a.xml`, `${home}b.xml`];
+    const outcomeOf = (e: Evidence): string => judged('indexing.sitemap-limits', e).outcome;
+    const own = evidence().sitemaps[0]!;
+    expect(outcomeOf({ ...evidence(), sitemaps: [index(a, own.url), own] })).toBe('passed');
+    expect(outcomeOf({ ...evidence(), sitemaps: [index(a, b), index(b, own.url), own] })).toBe('failed');
+  });
   it('a namespace of its own', () => {
     const e = evidence();
     e.sitemaps[0]!.facts = parseSitemap(`<urlset xmlns="urn:x"><url><loc>${home}</loc></url></urlset>`);

@@ -19,6 +19,7 @@ const msg = defineMessages('indexing.sitemap-limits', {
   addresses: '{count, plural, one {{count} address} other {{count} addresses}}',
   namespace: 'the namespace {namespace}',
   'no-namespace': 'no namespace',
+  'index-in-index': 'an index that lists another index: {loc}',
 });
 
 /** W3C Datetime (a profile of ISO 8601): year, month, day, or with time and zone. */
@@ -56,6 +57,13 @@ function foreignDoubt(loc: string, map: Sitemap, context: CheckContext): Message
   return vouchedBy(host, map, context) === undefined
     ? msg('foreign-host-unread', { loc: loc.slice(0, 200) })
     : undefined;
+}
+
+/** An index that an index lists: it may list sitemaps only (sitemaps.org, "Using Sitemap index files"). */
+function nestedIndex({ facts }: Sitemap, all: readonly Sitemap[]): string | undefined {
+  if (facts?.kind !== 'index') return undefined;
+  const indexes = new Set(all.filter((m) => m.facts?.kind === 'index').map((m) => m.url));
+  return facts.urls.find((u) => indexes.has(normaliseUrl(u.loc) ?? ''))?.loc;
 }
 
 /** What is wrong with one entry; undefined when nothing is. */
@@ -115,6 +123,8 @@ export const sitemapLimits = defineCheck({
             found: f.namespace ? msg('namespace', { namespace: f.namespace }) : msg('no-namespace'),
             expected: SITEMAP_NAMESPACE,
           });
+        const nested = nestedIndex(m, evidence.sitemaps);
+        if (nested !== undefined) return failed(m.url, { found: msg('index-in-index', { loc: nested }) });
         let doubt: Message | undefined;
         for (const entry of f.urls) {
           const fault = entryFault(entry, m, context);

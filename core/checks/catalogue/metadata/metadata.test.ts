@@ -290,13 +290,34 @@ describe('metadata: what pages say', () => {
   });
 });
 
+describe('headings by their role (WAI-ARIA 1.2)', () => {
+  const judged = (html: string) => ask('metadata.one-main-heading', { evidence: withHtml(html) }).outcome;
+  it.each([
+    ['of level 1', '<div role="heading" aria-level="1">Kites</div>', 'passed'],
+    ['of no level, which is 2', '<div role="heading">Kites</div>', 'failed'],
+    ['that takes the place of another level', '<h3 role="heading" aria-level="1">Kites</h3>', 'passed'],
+    ['an element whose role is another', '<h1 role="presentation">Kites</h1>', 'failed'],
+  ])('%s', (_, body, wanted) => {
+    expect(judged(`<title>Kites</title>${body}<p>words`)).toBe(wanted);
+  });
+});
+
+it('a description in the body counts (docs/decisions)', () => {
+  const html =
+    '<title>Kites</title><body><meta name="description" content="Kites of all sizes."><h1>Kites</h1>';
+  expect(ask('metadata.description-present', { evidence: withHtml(html) }).outcome).toBe('passed');
+});
+
 describe('what the standards allow in a page', () => {
   const judged = (check: string, html: string) => ask(check, { evidence: withHtml(html) }).outcome;
   it.each([
     ['width=device-width initial-scale=1', 'passed'],
     ['width=device-width; initial-scale=1.0;', 'passed'],
     ['width = device-width , initial-scale = 1', 'passed'],
-    ['initial-scale=1', 'failed'],
+    ['initial-scale=1', 'passed'],
+    ['initial-scale=0.5', 'failed'],
+    ['width=600, initial-scale=1', 'failed'],
+    ['initial-scale=1, user-scalable=no', 'failed'],
     ['width=device-width, user-scalable=0', 'failed'],
     ['width=device-width user-scalable=no', 'failed'],
     ['width=device-width, user-scalable=1', 'passed'],

@@ -38,7 +38,10 @@ function isScalable(value: string | undefined): boolean {
 /** What is wrong with a viewport's settings, or null. */
 function faultOf(content: string): Message | null {
   const settings = settingsOf(content);
-  if (settings.get('width') !== 'device-width') return content ? verbatim(content) : msg('empty');
+  const width = settings.get('width');
+  // alone it makes the page as wide as the screen, just as the width would (CSS Viewport)
+  const isByScale = width === undefined && Number.parseFloat(settings.get('initial-scale') ?? '') === 1;
+  if (width !== 'device-width' && !isByScale) return content ? verbatim(content) : msg('empty');
   // WCAG 1.4.4 asks for 200 %
   const zoom = isScalable(settings.get('user-scalable')) && scaleOf(settings.get('maximum-scale')) >= 2;
   return zoom ? null : msg('zoom-forbidden', { content });
@@ -54,7 +57,7 @@ export const viewport = defineCheck({
   needs: { pages: true },
   why: 'Without it phones show the desktop page shrunk; with zoom forbidden people who see badly are shut out.',
   source: 'CSS Viewport; WCAG 1.4.4',
-  messages: { expected: 'width=device-width, zoom not forbidden' },
+  messages: { expected: 'width=device-width or initial-scale=1, zoom not forbidden' },
   judge(context) {
     const faults = new Map<string, Message | null>();
     return overPages(context, (page) => {
