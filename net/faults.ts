@@ -250,4 +250,6 @@ export const FAULTS: readonly FaultKind[] = [
   }),
   f('challenge', 'identity.home-page', 'live', 'The server wants proof of a person', { outcome: 'cantTell' }),
   f('resolver-lags', 'identity.home-page', 'live', 'Resolvers still give the former server’s address'),
+  f('sts-without-policy', 'domain.mta-sts', 'live', 'MTA-STS has a record, and no policy'),
+  f('tls-reports-nowhere', 'domain.tls-reports', 'live', 'Reports of TLS failures go to no address'),
 ];

@@ -110,6 +110,8 @@ function mailRecords({ s, on, second }: ZoneView): ZoneRecord[] {
     record(d, 'TXT', isClosed ? 'v=spf1 -all' : 'v=spf1 mx -all'),
     ...(on('spf-two') ? [record(d, 'TXT', 'v=spf1 include:mail.registry.example ~all')] : []),
     ...(on('dmarc-gone') ? [] : [record(`_dmarc.${d}`, 'TXT', policy)]),
+    ...(on('sts-without-policy') ? [record(`_mta-sts.${d}`, 'TXT', 'v=STSv1; id=20261201T080000;')] : []),
+    ...(on('tls-reports-nowhere') ? [record(`_smtp._tls.${d}`, 'TXT', `v=TLSRPTv1; rua=reports@${d}`)] : []),
     record(`tide._domainkey.${d}`, 'TXT', on('dkim-gone') ? 'v=DKIM1; p=' : DKIM_KEY),
   ];
 }

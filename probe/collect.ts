@@ -31,6 +31,7 @@ import { planOf, portsOf, type Plan, type Target } from './plan';
 import bundledBootstrap from './registration/bootstrap.json' with { type: 'json' };
 import { pagesToRender } from './rendering/choose';
 import { render, type RenderOptions } from './rendering/render';
+import { collectStsPolicy } from './mta-sts';
 import { collectRegistration, type Bootstrap } from './registration/rdap';
 import {
   askPaths,
@@ -264,28 +265,24 @@ class Collection {
   /** What needs no page to begin with, all at once: names, hosts, registration, paths asked for by name. */
   private async lookBeside() {
     const { plan, tools, files } = this;
-    const { client, dialer } = tools;
+    const { dialer } = tools;
     const { brief, isLive } = plan;
-    const bootstrap = this.options.bootstrap ?? (bundledBootstrap as unknown as Bootstrap);
     const { before, looks } = this;
     const { notFound, notFoundSample, notFoundTitle, paths, tokenFiles } = before;
     const known = { notFound, notFoundSample, notFoundTitle, paths, tokenFiles };
     const http = looks.has('http');
-    const [hosts, dns, registration, probes, subdomains, asked, former, bypass] = await Promise.all([
+    const [hosts, dns, registration, probes, subdomains, asked, former, bypass, mtaSts] = await Promise.all([
       this.probeHosts(),
       looks.has('dns') ? collectDns(dialer, plan.names) : before.dns,
-      !looks.has('registration')
-        ? before.registration
-        : isLive && plan.registrable
-          ? collectRegistration(client, bootstrap, plan.registrable)
-          : null,
+      looks.has('registration') ? this.askRegistration() : before.registration,
       !http ? known : isLive ? probePaths(files, brief) : { notFound: null, paths: [], tokenFiles: [] },
       http ? Promise.all(plan.subdomains.map((host) => this.askSubdomain(host))) : before.subdomains,
       !http ? before.asked : plan.askedPaths.length ? askPaths(files, plan.askedPaths) : undefined,
       !http ? before.former : isLive ? probeFormer(files, brief) : [],
       !http ? before.bypass : plan.pass ? this.tryBypass(plan.pass) : null,
+      http ? this.askStsPolicy() : before.mtaSts,
     ]);
-    return { hosts, dns, registration, probes, subdomains, asked, former, bypass };
+    return { hosts, dns, registration, probes, subdomains, asked, former, bypass, mtaSts };
   }
 
   /** Hosts are looked at as any visitor sees them. */
@@ -310,6 +307,17 @@ class Collection {
         return found;
       }),
     );
+  }
+
+  private askRegistration(): Promise<Evidence['registration']> | null {
+    const { isLive, registrable } = this.plan;
+    const bootstrap = this.options.bootstrap ?? (bundledBootstrap as unknown as Bootstrap);
+    return isLive && registrable ? collectRegistration(this.tools.client, bootstrap, registrable) : null;
+  }
+
+  private askStsPolicy(): Promise<Evidence['mtaSts']> | null {
+    const { isLive, names } = this.plan;
+    return isLive && names.zone ? collectStsPolicy(this.tools, names.zone) : null;
   }
 
   private async askSubdomain(host: string): Promise<Evidence['subdomains'][number]> {
@@ -554,7 +562,7 @@ class Collection {
     const { plan, options, tools } = this;
     const { robots, sitemaps, vouching, pages, unread } = read;
     const { links, folders, variants, freshness } = compared;
-    const { hosts: hostEvidence, subdomains, former, bypass, registration } = beside;
+    const { hosts: hostEvidence, subdomains, former, bypass, registration, mtaSts } = beside;
     const finishedAt = this.clock().toISOString();
     const evidence: Evidence = {
       version: EVIDENCE_VERSION,
@@ -580,6 +588,7 @@ class Collection {
       freshness,
       manifest,
       bypass,
+      mtaSts,
       registration,
       ...(rendered ? { rendered } : {}),
       notes: this.notes(read),

@@ -336,6 +336,8 @@ function unseen(change: Partial<Evidence>): Evidence {
         dnsAnswer('mail.marsh-choir.example', 'A', ['203.0.113.25']),
         dnsAnswer('marsh-choir.example', 'TXT', ['"v=spf1 -all"']),
         dnsAnswer('_dmarc.marsh-choir.example', 'TXT', ['"v=DMARC1; p=none"']),
+        dnsAnswer('_mta-sts.marsh-choir.example', 'TXT', []),
+        dnsAnswer('_smtp._tls.marsh-choir.example', 'TXT', []),
       ],
     },
     hosts: [host('marsh-choir.example'), host('www.marsh-choir.example')],
@@ -393,6 +395,7 @@ function unseen(change: Partial<Evidence>): Evidence {
     freshness: [{ url: base, ordinary: { status: 200, text: 'a' }, revalidated: { status: 200, text: 'a' } }],
     manifest: null,
     bypass: null,
+    mtaSts: null,
     notes: [],
     ...change,
   };
@@ -492,4 +495,13 @@ export function outcome(
     profile: { name: 'Fennel', ...profile },
     ...more,
   }).outcome;
+}
+
+/** The example site with other DNS answers in place of those to the same questions. */
+export function withAnswers(...answers: DnsAnswer[]): Evidence {
+  const e = evidence();
+  const key = (a: DnsAnswer) => `${a.name} ${a.type}`;
+  const replaced = new Set(answers.map(key));
+  e.dns.answers = [...e.dns.answers.filter((a) => !replaced.has(key(a))), ...answers];
+  return e;
 }

@@ -100,6 +100,18 @@ export interface DkimKey {
   errors: string[];
 }
 
+/** What keeps a key from being used for mail. */
+function usageFaults({ h, s }: Record<string, string>): string[] {
+  const listed = (value: string): string[] => value.split(':').map((v) => v.trim().toLowerCase());
+  return [
+    // unknown algorithms are passed over, and sha1 is not to be used any more (RFC 6376 3.6.1; RFC 8301 3.1)
+    ...(h === undefined || listed(h).includes('sha256') ? [] : [`h=${h} does not allow sha256`]),
+    ...(s === undefined || listed(s).some((v) => v === 'email' || v === '*')
+      ? []
+      : [`s=${s} is not for mail`]),
+  ];
+}
+
 /** Reads a key record; an empty p= means the key was withdrawn (RFC 6376 3.6.1). */
 export function parseDkim(text: string): DkimKey {
   const tags = Object.fromEntries(tagsOf(text)) as Record<string, string>;
@@ -114,12 +126,7 @@ export function parseDkim(text: string): DkimKey {
     errors: [],
   };
   if (tags.v !== undefined && tags.v !== 'DKIM1') key.errors.push(`v=${tags.v} is not DKIM1`);
-  const listed = (value: string): string[] => value.split(':').map((v) => v.trim().toLowerCase());
-  // unknown algorithms are passed over, and sha1 is not to be used any more (RFC 6376 3.6.1; RFC 8301 3.1)
-  if (tags.h !== undefined && !listed(tags.h).includes('sha256'))
-    key.errors.push(`h=${tags.h} does not allow sha256`);
-  if (tags.s !== undefined && !listed(tags.s).some((s) => s === 'email' || s === '*'))
-    key.errors.push(`s=${tags.s} is not for mail`);
+  key.errors.push(...usageFaults(tags));
   if (tags.p === undefined) {
     key.errors.push('p= is missing');
     return key;

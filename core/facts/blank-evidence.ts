@@ -30,6 +30,7 @@ export function blankEvidence(target: Evidence['target'], at: string): Evidence 
     manifest: null,
     bypass: null,
     registration: null,
+    mtaSts: null,
     notes: [],
   };
 }

@@ -236,6 +236,17 @@ export interface TextFileEvidence<T> {
   facts?: T;
 }
 
+/** The policy file of MTA-STS, asked for without following redirects, and the certificate that it came by. */
+export interface StsPolicyEvidence {
+  host: string;
+  chain: Chain;
+  trusted: boolean;
+  /** Names of the certificate. */
+  names: string[];
+  /** Its beginning. */
+  text: string;
+}
+
 export interface PathProbe {
   path: string;
   chain: Chain;
@@ -356,6 +367,8 @@ export interface Evidence {
   /** What the brief's way past the holding page leads to. */
   bypass: { chain: Chain; title?: string } | null;
   registration: RegistrationEvidence | null;
+  /** The policy of MTA-STS, where the zone has a record for one. */
+  mtaSts?: StsPolicyEvidence | null;
   /** What a browser saw; nothing where none was asked to look. */
   rendered?: RenderedEvidence;
   /** What was cut short or left out, in plain words. */

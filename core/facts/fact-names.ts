@@ -47,6 +47,7 @@ export const SITE_FACTS = [
   'variants',
   'freshness',
   'manifest',
+  'mtaSts',
 ] as const;
 /** Of what a browser saw. */
 export const RENDERED_FACTS = [

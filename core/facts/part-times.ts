@@ -20,6 +20,7 @@ export const PART_OF: Partial<Record<keyof Evidence, Part>> = {
   tokenFiles: 'http',
   former: 'http',
   bypass: 'http',
+  mtaSts: 'http',
   registration: 'registration',
   robots: 'files',
   sitemaps: 'files',

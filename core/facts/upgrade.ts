@@ -23,7 +23,7 @@ export function upgradeEvidence(data: unknown): Evidence {
     throw new RangeError(
       `this is evidence of version ${old.version}; this Armband reads up to ${EVIDENCE_VERSION}`,
     );
-  if (old.version === EVIDENCE_VERSION) return old as Evidence;
+  if (old.version === EVIDENCE_VERSION) return withLater(old as Evidence);
   const lacks = notCollectedIn(old);
   return {
     ...EMPTY,
@@ -39,6 +39,12 @@ export function upgradeEvidence(data: unknown): Evidence {
     hosts: old.hosts.map(upgradeHost),
     pages: old.pages.map(upgradePage),
   };
+}
+
+/** Facts that came into this version later: evidence that was kept before says that it lacks them. */
+function withLater(evidence: Evidence): Evidence {
+  if (evidence.mtaSts !== undefined || evidence.lacks?.includes('mtaSts')) return evidence;
+  return { ...evidence, lacks: [...(evidence.lacks ?? []), 'mtaSts'] };
 }
 
 /** What was not collected. */
@@ -69,6 +75,7 @@ function notCollectedIn(old: Older): SiteFact[] {
     variants: 'variants' in old,
     freshness: 'freshness' in old,
     manifest: 'manifest' in old,
+    mtaSts: 'mtaSts' in old,
   } satisfies Partial<Record<SiteFact, boolean>>;
   return (Object.keys(isThere) as (keyof typeof isThere)[]).filter((fact) => !isThere[fact]);
 }

@@ -172,6 +172,8 @@ function questionsOf(names: NamesToAsk, zone: string | null): [name: string, typ
   if (zone) {
     q.add(zone, 'NS', 'SOA', 'MX', 'TXT', 'CAA', 'DS', 'DNSKEY', 'CNAME');
     q.add(`_dmarc.${zone}`, 'TXT');
+    q.add(`_mta-sts.${zone}`, 'TXT');
+    q.add(`_smtp._tls.${zone}`, 'TXT');
     q.add(`${names.randomLabel}.${zone}`, 'A', 'AAAA', 'CNAME');
     for (const selector of names.dkimSelectors) q.add(`${selector}._domainkey.${zone}`, 'TXT');
   }

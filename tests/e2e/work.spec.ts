@@ -159,7 +159,7 @@ test('an audit shows its progress, survives a reload, refuses a second one and c
   await desk.getByRole('button', { name: 'Audit now' }).click();
   const progress = desk.locator('.head').getByRole('status');
   await expect(progress).toContainText(/Pages \d+ of \d+|Names and hosts/);
-  await desk.goto(at('/'));
+  await desk.reload();
   await expect(progress).toContainText(/\d+ of \d+/);
   await expect(desk.getByRole('button', { name: '1 audit running' })).toBeVisible();
   const environment = Number(
@@ -373,7 +373,7 @@ test('Go to: Enter before the list has come counts once it is here', async ({ de
     await held;
     await route.continue();
   });
-  await desk.reload();
+  await desk.goto(at('/'));
   await desk.getByRole('button', { name: 'Go to a site or check' }).click();
   await desk.getByRole('dialog', { name: 'Go to' }).locator('input').fill('kite');
   await desk.keyboard.press('Enter');

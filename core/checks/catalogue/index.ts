@@ -72,6 +72,8 @@ import { signed } from '#core/checks/catalogue/domain/signed';
 import { access } from '#core/checks/catalogue/domain/access';
 import { renewalOwner } from '#core/checks/catalogue/domain/renewal-owner';
 import { transferReady } from '#core/checks/catalogue/domain/transfer-ready';
+import { mtaSts } from '#core/checks/catalogue/domain/mta-sts';
+import { tlsReports } from '#core/checks/catalogue/domain/tls-reports';
 import { keptOut } from '#core/checks/catalogue/indexing/kept-out';
 import { letIn } from '#core/checks/catalogue/indexing/let-in';
 import { unexpectedNoindex } from '#core/checks/catalogue/indexing/unexpected-noindex';
@@ -253,6 +255,8 @@ export const CATALOGUE: readonly Check[] = [
   access,
   renewalOwner,
   transferReady,
+  mtaSts,
+  tlsReports,
   keptOut,
   letIn,
   unexpectedNoindex,

@@ -574,4 +574,12 @@ export const CHECKS_DE: Record<string, PlainCheck> = {
     'Noch hat niemand alle Seiten auf einem Telefon durchgesehen.',
   ],
   'delivery.client-approval': ['Ihr Ja', 'Die Website wartet auf Ihr Ja oder hat sich seither geändert.'],
+  'domain.mta-sts': [
+    'Verschlüsselte Zustellung Ihrer E-Mail',
+    'Absender, die darauf achten, stellen Ihre E-Mail vielleicht nicht sicher oder gar nicht zu.',
+  ],
+  'domain.tls-reports': [
+    'Berichte über unverschlüsselte E-Mail',
+    'Niemand erfährt, wenn E-Mail an Sie nicht sicher zugestellt werden konnte.',
+  ],
 };

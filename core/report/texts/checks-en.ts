@@ -478,4 +478,12 @@ export const CHECKS_EN: Record<string, PlainCheck> = {
     'Nobody has looked through all pages on a phone yet.',
   ],
   'delivery.client-approval': ['Your yes', 'The site waits for your yes, or has changed since.'],
+  'domain.mta-sts': [
+    'Mail to you over encrypted connections',
+    'Senders that check it may not deliver your mail safely, or not at all.',
+  ],
+  'domain.tls-reports': [
+    'Reports of mail that could not be encrypted',
+    'Nobody hears when mail to you could not be delivered safely.',
+  ],
 };

@@ -3,18 +3,11 @@ import { describe, expect, it } from 'vitest';
 import type { Brief } from '#core/facts/brief';
 import type { DnsAnswer, Evidence } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
-import { ask, brief, brokenChain, dnsAnswer, evidence, host } from '#core/checks/example-evidence';
+import { ask, brief, brokenChain, dnsAnswer, host, withAnswers } from '#core/checks/example-evidence';
 
 const Z = 'marsh-choir.example';
 
 /** Evidence with some answers in place of all to the same question. */
-function withAnswers(...answers: DnsAnswer[]): Evidence {
-  const e = evidence();
-  const key = (a: DnsAnswer): string => `${a.name} ${a.type}`;
-  const replaced = new Set(answers.map(key));
-  e.dns.answers = [...e.dns.answers.filter((a) => !replaced.has(key(a))), ...answers];
-  return e;
-}
 
 /** What a server of the zone says of an alias that leads out of it, and what a resolver finds behind it. */
 function alias(name: string, type: string, target: string, values: string[], rcode = 'NOERROR'): DnsAnswer[] {

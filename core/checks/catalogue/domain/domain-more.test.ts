@@ -12,17 +12,11 @@ import {
   evidence,
   exchange,
   host,
+  withAnswers,
 } from '#core/checks/example-evidence';
 
 const Z = 'marsh-choir.example';
 /** Evidence with some answers in place of those to the same question. */
-function withAnswers(...answers: DnsAnswer[]): Evidence {
-  const e = evidence();
-  const key = (a: DnsAnswer) => `${a.name} ${a.type}`;
-  const replaced = new Set(answers.map(key));
-  e.dns.answers = [...e.dns.answers.filter((a) => !replaced.has(key(a))), ...answers];
-  return e;
-}
 const at = (n: number, name: string, type: string, values: string[], more: Partial<DnsAnswer> = {}) =>
   dnsAnswer(name, type, values, {
     role: 'authority',
