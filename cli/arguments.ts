@@ -42,9 +42,16 @@ export interface Arguments {
   render?: number;
   browserKeys: string[];
   pictures?: string;
+  /** Whether each fault comes with the commands that show it. */
+  commands: boolean;
+  failOn?: FailOn;
   list: boolean;
   help: boolean;
 }
+
+/** From which open fault on the command fails. */
+const FAIL_ON = ['blocker', 'major', 'minor', 'undecided'] as const;
+export type FailOn = (typeof FAIL_ON)[number];
 
 export class UsageError extends Error {}
 
@@ -76,8 +83,10 @@ export const USAGE = `usage: npm run -s audit -- <url> [options]
   --pictures DIR          keep the pictures of those pages there, as WebP by their digests
   --browser-key KEY       trust this key in the browser too: SHA-256 of it, as base64 (may be given several times)
   --rdap-bootstrap FILE   IANA's dns.json, instead of the copy that ships
+  --commands              with each fault the dig, openssl and curl commands that show it (text and markdown)
+  --fail-on SEVERITY      exit 1 from a blocker, major or minor fault on; undecided: on a blocker that fails or cannot be told
   --list                  the catalogue as JSON
-exit: 0 clear, 1 held, 3 undecided, 2 wrong usage or nothing reachable`;
+exit: 0 clear, 1 held, 3 undecided or nothing could be judged, 2 wrong usage or nothing reachable`;
 
 function whole(text: string | undefined, name: string, fallback: number, max: number): number {
   if (text === undefined) return fallback;
@@ -100,6 +109,8 @@ const OPTIONS = {
   build: TEXT,
   render: TEXT,
   pictures: TEXT,
+  commands: FLAG,
+  'fail-on': TEXT,
   'browser-key': MANY,
   resolver: MANY,
   ca: MANY,
@@ -209,6 +220,8 @@ export function readArguments(argv: string[]): Arguments {
       : { render: v.render === '0' ? 0 : Math.floor(whole(v.render, 'render', 0, 200)) }),
     browserKeys: v['browser-key'] ?? [],
     pictures: v.pictures,
+    commands: v.commands ?? false,
+    failOn: oneOf(FAIL_ON, v['fail-on'], 'fail-on'),
     list,
     help,
   };

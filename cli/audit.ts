@@ -14,6 +14,8 @@ import type { Evidence } from '#core/facts/evidence';
 import type { Situation } from '#core/facts/situation';
 import type { SiteBuild } from '#core/facts/environment';
 import type { HostProfile } from '#core/facts/host-profile';
+import { commandsFor } from '#core/verify/commands';
+import type { Check } from '#core/checks/kit/check';
 import { unreachedBy } from '#core/score/reached';
 import { scoreOf } from '#core/score/score';
 import { fileOnDisk, siteBuild } from '#probe/build-files';
@@ -21,7 +23,7 @@ import { collect } from '#probe/collect';
 import { USUAL_BROWSER } from '#probe/rendering/browser';
 import type { RenderOptions } from '#probe/rendering/render';
 import { hostsOf } from '#probe/plan';
-import { UsageError, type Arguments } from './arguments';
+import { UsageError, type Arguments, type FailOn } from './arguments';
 import type { Audited } from '#core/formats/findings/audited';
 import { FINDING_FORMATS } from '#core/formats/findings/index';
 import { evidenceFromHar } from '#core/formats/har/evidence';
@@ -245,19 +247,45 @@ function keepEvidence(args: Arguments, evidence: Evidence): void {
 }
 
 const EXIT_CODES = { clear: 0, held: 1, undecided: 3 };
+const NOTHING_JUDGED = 3;
+
+/** @param failOn from which open fault on it fails; by the gate where nothing is said */
+export function exitCodeOf(findings: readonly JudgedFinding[], failOn?: FailOn): number {
+  const { coverage, gate, counts } = scoreOf(findings);
+  if (coverage === 0) return NOTHING_JUDGED;
+  if (!failOn) return EXIT_CODES[gate];
+  const { blockers, majors, minors, undecidedBlockers } = counts;
+  const failing: Record<FailOn, number> = {
+    blocker: blockers,
+    major: blockers + majors,
+    minor: blockers + majors + minors,
+    undecided: blockers + undecidedBlockers,
+  };
+  if (failing[failOn]) return EXIT_CODES.held;
+  return gate === 'undecided' ? EXIT_CODES.undecided : EXIT_CODES.clear;
+}
 const UNREACHABLE = 2;
 const HAND_LEFT_OUT = 'Manual checks are left out: give --attestations to count them.';
 
 /** The result in the form that was asked for. */
 function written(
-  { format, brief, attestations }: Arguments,
+  { format, brief, attestations, commands: isAsked }: Arguments,
   evidence: Evidence,
   situation: Situation,
   findings: JudgedFinding[],
+  checkOf: (id: string) => Check | undefined,
 ): string {
+  const commands = (id: string, place: string): string[] => {
+    const check = isAsked ? checkOf(id) : undefined;
+    return check ? commandsFor(check, place, evidence).map((c) => c.line) : [];
+  };
   if (format === 'text') {
     const handLeftOut = attestations === undefined;
-    return resultText(evidence, situation, findings, { handLeftOut, hasBrief: brief !== undefined });
+    return resultText(evidence, situation, findings, {
+      handLeftOut,
+      hasBrief: brief !== undefined,
+      commands,
+    });
   }
   if (format === 'json') return JSON.stringify(resultJson(evidence, situation, findings), null, 2);
   const audited: Audited = {
@@ -266,9 +294,18 @@ function written(
     at: evidence.finishedAt,
     findings,
     result: scoreOf(findings, unreachedBy(evidence)),
+    commands,
   };
   return FINDING_FORMATS[format].write(audited).replace(/\r?\n$/, '');
 }
+
+/** An address that is not dialled for its kind: which option lets it through. */
+const hintFor = ({ pages, hosts }: Evidence): string => {
+  const errors = [...pages.map((p) => p.chain.error), ...hosts.flatMap((h) => [h.https.error, h.http.error])];
+  return errors.some((e) => e?.code === 'forbidden-address')
+    ? ' --allow-private dials such addresses too.'
+    : '';
+};
 
 /** @returns the exit code */
 export async function audit(args: Arguments, put: (text: string) => void): Promise<number> {
@@ -279,13 +316,13 @@ export async function audit(args: Arguments, put: (text: string) => void): Promi
   // with some parts only, the home page may not have been asked for
   const unreached = args.only ? undefined : unreachedBy(evidence);
   // the reason first: all else follows from it
-  if (unreached !== undefined) say(`Nothing was reachable: ${unreached}.`);
+  if (unreached !== undefined) say(`Nothing was reachable: ${unreached}.${hintFor(evidence)}`);
   const situation = args.situation ?? (evidence.target.kind === 'before' ? 'staging' : 'live');
   // judged at the time of collecting, so that stored evidence gives the same findings for ever
   const at = new Date(evidence.finishedAt);
   const findings = judge({ ...given, evidence, situation, at, leaveOutHand: !attestations });
-  put(written(args, evidence, situation, findings));
+  put(written(args, evidence, situation, findings, checksOf(given.checklist)));
   if (unreached !== undefined) return UNREACHABLE;
   if (!attestations && args.format !== 'text') say(HAND_LEFT_OUT);
-  return EXIT_CODES[scoreOf(findings).gate];
+  return exitCodeOf(findings, args.failOn);
 }

@@ -78,7 +78,16 @@ const plainText = (text: string): string =>
 const MOST_PLACES = 5;
 
 /** A finding with its title, what was found, where, and the first line of how to fix it. */
-function faultLines(f: JudgedFinding): string[] {
+type Commands = (check: string, place: string) => readonly string[];
+const MOST_COMMANDS = 4;
+
+/** The commands that show a fault, each once. */
+function commandLines(f: JudgedFinding, commands: Commands): string[] {
+  const lines = failedPlaces(f).flatMap((p) => commands(f.check, p.place));
+  return [...new Set(lines)].slice(0, MOST_COMMANDS).map((line) => `      $ ${plainText(line)}`);
+}
+
+function faultLines(f: JudgedFinding, commands: Commands): string[] {
   const bad = f.places.length > 1 ? failedPlaces(f, MOST_PLACES) : [];
   const more = failedPlaces(f).length - bad.length;
   return [
@@ -88,6 +97,7 @@ function faultLines(f: JudgedFinding): string[] {
     ...(bad.length && more > 0 ? [`      and ${more} more`] : []),
     ...(f.notes ?? []).map((note) => `      note: ${plainText(note)}`),
     ...(f.recipe ? [`      how to fix it: ${plainText(f.recipe.steps.split('\n')[0]!)}`] : []),
+    ...commandLines(f, commands),
   ];
 }
 
@@ -115,7 +125,11 @@ export function resultText(
   evidence: Evidence,
   situation: Situation,
   findings: JudgedFinding[],
-  { handLeftOut, hasBrief }: { handLeftOut: boolean; hasBrief: boolean },
+  {
+    handLeftOut,
+    hasBrief,
+    commands = () => [],
+  }: { handLeftOut: boolean; hasBrief: boolean; commands?: Commands },
 ): string {
   const r = scoreOf(findings, unreachedBy(evidence));
   const of = (...outcomes: string[]): JudgedFinding[] =>
@@ -128,7 +142,10 @@ export function resultText(
     `${plainText(evidence.target.url)} (${situation}), ${evidence.finishedAt}`,
     ...(r.unreached === undefined ? [] : [`Nothing of the site was reached: ${plainText(r.unreached)}`]),
     `Score ${r.score ?? '–'}${provisional}, ${pointsText(r.lost)} points lost, coverage ${r.coverage ?? '–'} %, gate ${r.gateNote}`,
-    ...list(`Failed: ${failed.length}`, failed.flatMap(faultLines)),
+    ...list(
+      `Failed: ${failed.length}`,
+      failed.flatMap((f) => faultLines(f, commands)),
+    ),
     ...list(`Could not tell: ${undecided.length}`, undecidedLines(undecided)),
     ...list(
       `Untested: ${untested.length}`,

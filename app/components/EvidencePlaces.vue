@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { placesText, placesTitle } from '#core/text/scope-words';
 import { briefLabel } from '#core/entry/brief-fields';
+import type { Answer } from '~/composables/api';
 import type { LedgerFinding } from '~/types';
 
 /** Where a check looked, and what it saw there: faults first. */
@@ -37,6 +38,15 @@ const heading = computed(() => {
   if (placeCount === 1) return 'Where';
   return placesText(scope, failing, placeCount) || placesTitle(scope, placeCount);
 });
+const copy = useCopying();
+/** The commands that show a place, once they were asked for. */
+const commands = reactive<Record<string, Answer<'/api/environments/:id/findings/:check/commands'>>>({});
+const { run: showCommands } = useDoing(async (place: string) => {
+  commands[place] = await api('/api/environments/:id/findings/:check/commands', {
+    params: { id: props.environmentId, check: props.finding.check },
+    query: { place },
+  });
+});
 const canAdopt = (p: Spot): boolean => Boolean(p.adopt) && p.outcome !== 'passed' && !p.accepted;
 const hasDifference = (p: Spot): boolean =>
   !isOne.value && p.outcome === 'failed' && Boolean(p.expected) && Boolean(p.found);
@@ -68,6 +78,19 @@ const hasDifference = (p: Spot): boolean =>
         {{ p.found ?? p.reason }}
       </p>
       <pre v-if="p.raw" class="raw">{{ p.raw }}</pre>
+      <button
+        v-if="!finding.byHand && commands[p.place] === undefined"
+        type="button"
+        class="link start"
+        @click="showCommands(p.place)"
+      >
+        See it yourself
+      </button>
+      <div v-for="c in commands[p.place] ?? []" :key="c.line" class="command">
+        <pre class="raw" tabindex="0">{{ c.line }}</pre>
+        <v-btn size="small" :aria-label="`Copy the ${c.tool} command`" @click="copy(c.line)">Copy</v-btn>
+      </div>
+      <p v-if="commands[p.place]?.length === 0" class="faint">No command shows this place.</p>
     </div>
     <button v-if="places.length > FIRST && !all" type="button" class="link" @click="all = true">
       Show {{ places.length === finding.placeCount ? 'all' : 'the first' }} {{ places.length }}
@@ -97,6 +120,18 @@ const hasDifference = (p: Spot): boolean =>
 }
 .where {
   overflow-wrap: anywhere;
+}
+.command {
+  display: flex;
+  gap: 8px;
+  align-items: start;
+}
+.command pre {
+  flex: 1;
+  min-width: 0;
+}
+.start {
+  justify-self: start;
 }
 .link {
   white-space: nowrap;

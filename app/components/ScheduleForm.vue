@@ -59,6 +59,7 @@ const {
     const body = {
       ...form,
       ofTarget: form.ofKind === 'all' ? '' : picked,
+      what: what.value,
       parts: what.value === 'parts' ? form.parts : [],
       checklistId: what.value === 'list' ? form.checklistId : null,
     };

@@ -44,7 +44,19 @@ describe('what is news', () => {
       seen('clear', finding('a', 'failed', { accepted: true })),
       [],
     ],
-    ['a new minor', seen('clear', finding('a', 'passed')), seen('clear', finding('a', 'failed', minor)), []],
+    [
+      'a new minor',
+      seen('clear', finding('a', 'passed')),
+      seen('clear', finding('a', 'failed', minor)),
+      ['new fault a'],
+    ],
+    [
+      'a minor that could not be told before',
+      seen('clear', finding('a', 'cantTell')),
+      seen('clear', finding('a', 'failed', minor)),
+      [],
+    ],
+    ['a minor of a check that is new', seen('clear'), seen('clear', finding('a', 'failed', minor)), []],
     [
       'a certificate that nears its end',
       seen('clear', finding('https.certificate-days', 'passed')),

@@ -2,7 +2,15 @@
 import type { Finding } from '#core/facts/finding';
 import type { Gate } from '#core/score/score';
 
-export const NEWS_KINDS = ['gate closed', 'new blocker', 'back', 'ends soon', 'gone', 'changed'] as const;
+export const NEWS_KINDS = [
+  'gate closed',
+  'new blocker',
+  'new fault',
+  'back',
+  'ends soon',
+  'gone',
+  'changed',
+] as const;
 export type NewsKind = (typeof NEWS_KINDS)[number];
 
 export interface News {
@@ -66,6 +74,8 @@ export function newsBetween(
 ): News[] {
   const old = new Map(before.findings.map((f) => [f.check, f]));
   const fresh = after.findings.filter((f) => isOpen(f) && !isOpen(old.get(f.check)));
+  // a check that was not there before, or had nothing to go by, finds what may have been so for years
+  const isNew = (f: Finding): boolean => old.get(f.check)?.outcome === 'passed';
   const told = (kind: NewsKind, f: Finding): News => ({
     kind,
     check: f.check,
@@ -80,8 +90,8 @@ export function newsBetween(
     // a gate that closes is told by what holds it
     ...blockers.map((f) => told(returned.has(f.check) ? 'back' : closed ? 'gate closed' : 'new blocker', f)),
     ...fresh
-      .filter((f) => f.severity !== 'blocker' && (returned.has(f.check) || ENDING.has(f.check)))
-      .map((f) => told(returned.has(f.check) ? 'back' : 'ends soon', f)),
+      .filter((f) => f.severity !== 'blocker' && (returned.has(f.check) || ENDING.has(f.check) || isNew(f)))
+      .map((f) => told(returned.has(f.check) ? 'back' : ENDING.has(f.check) ? 'ends soon' : 'new fault', f)),
     ...after.findings.filter((f) => ended.has(f.check) && !isOpen(f)).map((f) => told('gone', f)),
     ...(changed.length
       ? [
@@ -100,6 +110,7 @@ export function newsBetween(
 const WORDS: Record<NewsKind, string> = {
   'gate closed': 'Gate closed',
   'new blocker': 'New blocker',
+  'new fault': 'New fault',
   back: 'Came back',
   'ends soon': 'Ends soon',
   gone: 'Gone',

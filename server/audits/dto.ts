@@ -7,6 +7,7 @@ import {
   IsInt,
   IsOptional,
   IsString,
+  Length,
   Matches,
   MaxLength,
   Min,
@@ -28,6 +29,11 @@ export class FoldedDto {
 
 export class PlacesDto {
   @Type(() => Number) @IsInt() @Min(0) from!: number;
+}
+
+/** Of which place commands are asked for. */
+export class CommandsDto {
+  @IsString() @Length(1, 3000) place!: string;
 }
 
 /** In which format findings are asked for. */

@@ -7,6 +7,7 @@ import { NotFound } from '../platform/errors';
 import { plainName } from '../platform/http/file-names';
 import { unpackJson } from '../platform/packed';
 import { Environment, Site } from '../sites/models';
+import { commandsOf } from './commands';
 import { Audit, AuditFindings } from './models';
 
 /** @throws NotFound when the audit has no findings */
@@ -20,12 +21,14 @@ export async function findingsFile(
   const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
   const at = (audit.finishedAt ?? audit.startedAt).toISOString();
   const { type, ending, write } = FINDING_FORMATS[format];
+  const commands = format === 'markdown' ? await commandsOf(audit).catch(() => undefined) : undefined;
   const body = write({
     url: audit.url || environment.url,
     situation: audit.situation,
     at,
     findings: (await unpackJson<JudgedFinding[]>(stored.data)).map((f) => withText(f)),
     result: audit.result as Result,
+    ...(commands ? { commands: (check, place) => commands(check, place).map((c) => c.line) } : {}),
   });
   const name = `${plainName(site.name)}-${plainName(environment.name)}-${at.slice(0, 10)}.${ending}`;
   return { name, type, body };

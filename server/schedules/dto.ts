@@ -27,6 +27,8 @@ export class ScheduleDto {
   @IsString() @Length(1, 120) @IsName() name!: string;
   @IsIn(OF_KINDS) ofKind!: OfKind;
   @IsString() @MaxLength(40) ofTarget!: string;
+  /** What was chosen; parts without any are no choice. */
+  @IsOptional() @IsIn(['all', 'list', 'parts']) what?: 'all' | 'list' | 'parts';
   @IsArray() @IsIn(PARTS, { each: true }) parts!: Part[];
   @ValidateIf((o: ScheduleDto) => o.checklistId !== null) @IsInt() @Min(1) checklistId!: number | null;
   @IsIn(EVERY) every!: Every;

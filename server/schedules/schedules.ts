@@ -101,6 +101,8 @@ export async function listSchedules() {
 
 async function refuseUnfit(input: ScheduleDto): Promise<void> {
   const { ofKind, ofTarget, from, to, checklistId } = input;
+  if (input.what === 'parts' && !input.parts.length)
+    throw new Refused('Choose at least one part to look at.');
   if (from === to) throw new Refused('It must end at another time than it begins.');
   if (ofKind === 'stage' && !STAGES.some((s) => s === ofTarget && s !== 'retired'))
     throw new Refused('Choose a stage; retired sites are not audited.');

@@ -57,6 +57,7 @@ describe('schedules', () => {
     ['a checklist that is not there', { checklistId: 9999 }],
     ['an unknown part', { parts: ['heart'] }],
     ['half a quiet time', { notFrom: '02:00' }],
+    ['parts, with none chosen', { what: 'parts', parts: [] }],
   ])('refuse %s', async (_, wrong) => {
     expect((await mara('POST', '/api/schedules', { ...NEW, ...wrong })).status).toBe(400);
   });

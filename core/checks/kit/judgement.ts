@@ -160,13 +160,17 @@ export function overSite(context: Pick<Asked, 'words'>, place: PlaceResult, more
 export function overPages(
   context: Asked,
   judge: (page: ReadPage) => PlaceResult | PlaceResult[] | null,
-  more: More & { only?: (page: ReadPage) => boolean } = {},
+  more: More & {
+    only?: (page: ReadPage) => boolean;
+    /** Addresses are judged, and not what stands on them: a shell has one too. */
+    byAddress?: true;
+  } = {},
 ): Judgement {
   const { view } = context;
   const places: PlaceResult[] = [];
   for (const page of view.pages) {
     if (more.only && !more.only(page)) continue;
-    if (page.shell) {
+    if (page.shell && !more.byAddress) {
       places.push(unsure(page.url, EMPTY_SHELL));
       continue;
     }

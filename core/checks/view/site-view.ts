@@ -204,6 +204,22 @@ export class SiteView {
   }
   private knownBogus: boolean | undefined = undefined;
 
+  /** The mark by which a live site's 503 gives itself away as the holding page; undefined where it is a fault. */
+  get heldBack(): string | undefined {
+    const home = this.homeEvidence;
+    if (this.situation !== 'live' || !home?.facts || finalStatus(home.chain) !== 503 || this.refusals.length)
+      return undefined;
+    return this.markOn({ url: home.url, facts: home.facts, words: new PageText(home.facts) }, 'holding');
+  }
+
+  /** Whether a holding host answers 503 without a page: search engines are kept out all the same. */
+  get isBarred(): boolean {
+    const home = this.homeEvidence;
+    return (
+      this.situation === 'holding' && !this.home && home !== undefined && finalStatus(home.chain) === 503
+    );
+  }
+
   /** Whether an environment before the live one answers 503 to everybody, which keeps it closed. */
   get isShut(): boolean {
     if (this.situation !== 'staging' || !this.homeEvidence) return false;
@@ -264,6 +280,8 @@ export class SiteView {
     const status = home && finalStatus(home.chain);
     if (status === undefined) return { check: 'identity.home-page', reason: commonMessage('no-page-read') };
     if (this.isShut) return { check: 'delivery.no-server-errors', reason: msg('answers-503-everybody') };
+    const mark = this.heldBack;
+    if (mark) return { check: 'indexing.no-holding-page', reason: msg('holding-page') };
     if (status >= 500)
       return { check: 'delivery.no-server-errors', reason: msg('home-page-answered', { status }) };
     if (this.situation !== 'staging' && !this.within(home!.url))

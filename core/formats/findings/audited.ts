@@ -11,6 +11,8 @@ export interface Audited {
   /** When that was, ISO 8601. */
   at: string;
   findings: readonly JudgedFinding[];
+  /** The commands that show a place of a finding; left out where there is no evidence to make them from. */
+  commands?: (check: string, place: string) => readonly string[];
   result: Pick<Result, 'score' | 'lost' | 'coverage' | 'provisional' | 'gateNote' | 'unreached'>;
 }
 

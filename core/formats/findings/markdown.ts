@@ -10,7 +10,13 @@ import { headingOf } from '#core/facts/heading';
 
 const MOST_PLACES = 20;
 
-function faultLines(f: JudgedFinding): string[] {
+const FENCE = '```';
+const MOST_COMMANDS = 4;
+
+/** Lines to paste, in a fence: they are code, and are not to be escaped. */
+const fenced = (lines: readonly string[]): string[] => (lines.length ? ['', FENCE, ...lines, FENCE] : []);
+
+function faultLines(f: JudgedFinding, commands: Audited['commands']): string[] {
   const places = openPlaces(f);
   const shown = places.length > 1 ? places.slice(0, MOST_PLACES) : [];
   return [
@@ -26,10 +32,22 @@ function faultLines(f: JudgedFinding): string[] {
       ? [`- and ${quantity(places.length - shown.length, 'more', 'more')}`]
       : []),
     ...(f.recipe ? ['', `How to fix it: ${escapeMarkdown(f.recipe.steps)}`] : []),
+    ...(f.recipe?.paste ?? []).flatMap(({ label, text }) => [
+      '',
+      `${escapeMarkdown(label)}:`,
+      ...fenced(text.split('\n').map((line) => line.replaceAll(FENCE, "'''"))),
+    ]),
+    ...shownBy(f, commands),
   ];
 }
 
-export function findingsMarkdown({ url, situation, at, findings, result }: Audited): string {
+function shownBy(f: JudgedFinding, commands: Audited['commands']): string[] {
+  const lines = openPlaces(f).flatMap((p) => commands?.(f.check, p.place) ?? []);
+  const own = [...new Set(lines)].slice(0, MOST_COMMANDS);
+  return own.length ? ['', 'See it yourself:', ...fenced(own)] : [];
+}
+
+export function findingsMarkdown({ url, situation, at, findings, result, commands }: Audited): string {
   const of = (...outcomes: string[]): JudgedFinding[] =>
     findings.filter((f) => outcomes.includes(f.outcome)).sort(compareWorst);
   const failed = of('failed');
@@ -46,7 +64,7 @@ export function findingsMarkdown({ url, situation, at, findings, result }: Audit
     `Score ${result.score ?? '–'}${provisional}, ${escapeMarkdown(pointsText(result.lost))} points lost, coverage ${result.coverage ?? '–'} %, gate ${result.gateNote}`,
     '',
     `## Failed: ${failed.length}`,
-    ...failed.flatMap(faultLines),
+    ...failed.flatMap((f) => faultLines(f, commands)),
     '',
     `## Not decided: ${open.length}`,
     '',

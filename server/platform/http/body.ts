@@ -34,7 +34,11 @@ function discard({ req, res }: H3Event['node']): void {
   let left = LINGER_BYTES;
   req.on('data', (chunk: Buffer) => {
     left -= chunk.length;
-    if (left < 0) req.pause();
+    if (left >= 0) return;
+    req.pause();
+    // it does not end: once it has its answer it is let go
+    if (res.writableFinished) req.destroy();
+    else res.once('finish', () => req.destroy());
   });
   req.resume();
   // who has sent it all reads the answer, and may ask again over the same connection

@@ -68,6 +68,7 @@ export const ROUTES: Record<string, Right> = {
   'GET /api/environments/:id/blanks': 'signed in',
   'POST /api/environments/:id/files': 'signed in',
   'GET /api/environments/:id/findings/:check': 'signed in',
+  'GET /api/environments/:id/findings/:check/commands': 'signed in',
   'GET /api/environments/:id/findings/:check/places': 'signed in',
   'GET /api/environments/:id/ledger': 'signed in',
   'GET /api/environments/:id/ledger/folded': 'signed in',

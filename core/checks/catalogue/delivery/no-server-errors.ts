@@ -1,7 +1,7 @@
 import { finalStatus } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
-import { cantTell, failed, overPlaces, passed } from '#core/checks/kit/judgement';
+import { cantTell, failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { defineMessages } from '#core/text/messages';
 import { verbatim } from '#core/facts/message';
 import { restsOnCheck, commonMessage } from '#core/text/common-messages';
@@ -32,6 +32,10 @@ export const noServerErrors = defineCheck({
       const status = finalStatus(page.chain);
       if (status === undefined || refused.has(page) || !view.within(page.url)) continue;
       const first = page.firstTry ? finalStatus(page.firstTry) : undefined;
+      if (status === 503 && view.heldBack) {
+        places.push(unsure(page.url, restsOnCheck('indexing.no-holding-page', verbatim(String(status)))));
+        continue;
+      }
       if (status >= 500) {
         places.push(
           failed(page.url, {

@@ -2,7 +2,7 @@ import { headerValues, lastAnswer } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { defineMessages } from '#core/text/messages';
-import { commonMessage, joinMessages } from '#core/text/common-messages';
+import { commonMessage, joinMessages, restsOnCheck } from '#core/text/common-messages';
 
 const msg = defineMessages('indexing.holding-page', {
   'no-retry-after': '503 without Retry-After',
@@ -19,7 +19,7 @@ export const holdingPage = defineCheck({
   situations: ['holding'],
   scope: 'site',
   facts: ['jsonLd'],
-  needs: { pages: true },
+  reads: ['pages', 'http'],
   why: 'A holding page should say how to reach the client and tell search engines to come back later.',
   source: 'RFC 9110 15.6.4; common practice',
   messages: { expected: '503 with Retry-After, or 200 with noindex; and how to reach the client' },
@@ -27,7 +27,17 @@ export const holdingPage = defineCheck({
     const { view } = context;
     const { expected } = context.words;
     const home = view.home;
-    if (!home) return cantTell(msg('holding-page-not-read'), { expected });
+    if (!home && view.isBarred) {
+      const answer = lastAnswer(view.homeEvidence!.chain);
+      const isPatient = headerValues(answer, 'retry-after').length > 0;
+      const wrong = [...(isPatient ? [] : [msg('no-retry-after')]), msg('no-contact')];
+      return overSite(context, failed(view.homeEvidence!.url, { found: joinMessages(wrong) }));
+    }
+    const cause = view.rootCause();
+    if (!home)
+      return cantTell(cause ? restsOnCheck(cause.check, cause.reason) : msg('holding-page-not-read'), {
+        expected,
+      });
     const answer = lastAnswer(home.evidence.chain)!;
     const retry = headerValues(answer, 'retry-after')[0];
     const quiet = answer.status === 503 ? Boolean(retry) : home.keptOut !== undefined;

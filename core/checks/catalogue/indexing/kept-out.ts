@@ -42,7 +42,8 @@ export const keptOut = defineCheck({
       ),
     ];
     const shut = view.homeEvidence;
-    if (view.isShut && shut) places.push(passed(shut.url, { found: msg('answers-503-everybody') }));
+    if ((view.isShut || view.isBarred) && shut)
+      places.push(passed(shut.url, { found: msg('answers-503-everybody') }));
     if (!places.length) {
       const cause = view.rootCause();
       return cantTell(cause ? restsOnCheck(cause.check, cause.reason) : commonMessage('no-page-read'));

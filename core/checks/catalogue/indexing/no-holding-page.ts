@@ -3,7 +3,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { defineMessages } from '#core/text/messages';
 import { verbatim } from '#core/facts/message';
-import { commonMessage } from '#core/text/common-messages';
+import { commonMessage, restsOnCheck } from '#core/text/common-messages';
 
 const msg = defineMessages('indexing.no-holding-page', {
   'holding-page': 'a holding page (“{mark}”)',
@@ -16,7 +16,7 @@ export const noHoldingPage = defineCheck({
   severity: 'blocker',
   situations: ['live'],
   scope: 'site',
-  needs: { pages: true },
+  reads: ['pages', 'http'],
   why: 'After the launch everybody who is in charge is signed in and sees the site; visitors may still see the holding page.',
   source: 'common practice',
   messages: { expected: 'the site itself' },
@@ -26,14 +26,14 @@ export const noHoldingPage = defineCheck({
     const home = view.homeEvidence;
     const status = home ? finalStatus(home.chain) : undefined;
     if (!home || status === undefined) return cantTell(commonMessage('home-not-read'), { expected });
-    const mark = view.markOn(view.home, 'holding');
+    const mark = view.markOn(view.home, 'holding') ?? view.heldBack;
     if (mark)
       return overSite(
         context,
-        failed(home.url, { found: msg('holding-page', { mark }), raw: view.home!.facts.text.slice(0, 300) }),
+        failed(home.url, { found: msg('holding-page', { mark }), raw: home.facts?.text.slice(0, 300) }),
       );
-    if (status === 503)
-      return overSite(context, failed(home.url, { found: commonMessage('status', { status: 503 }) }));
+    const cause = view.home ? null : view.rootCause();
+    if (cause) return cantTell(restsOnCheck(cause.check, cause.reason), { expected });
     return overSite(
       context,
       passed(home.url, {

@@ -60,6 +60,7 @@ export const robotsAllows = defineCheck({
       {
         expected: `home, required and sitemap pages allowed for ${crawlers.map((c) => (c === '*' ? 'everyone' : c)).join(', ')}`,
         only: (p) => mustBeListed(p, brief, inSitemap),
+        byAddress: true,
       },
     );
   },
