@@ -188,7 +188,16 @@ function politeness(v: Parsed): Pick<Arguments, 'pages' | 'timeout' | 'delay' | 
 export function readArguments(argv: string[]): Arguments {
   const { values: v, positionals } = parse(argv);
   if (positionals.length > 1) throw new UsageError(`one address at a time, not also “${positionals[1]}”`);
-  const { resolver = [], ca = [], map = [], outside = false, list = false, help = false } = v;
+  const {
+    'browser-key': browserKeys = [],
+    resolver = [],
+    ca = [],
+    map = [],
+    outside = false,
+    commands = false,
+    list = false,
+    help = false,
+  } = v;
   const args: Arguments = {
     url: positionals[0],
     situation: oneOf(SITUATIONS, v.situation, 'situation'),
@@ -200,7 +209,7 @@ export function readArguments(argv: string[]): Arguments {
     resolver,
     ca,
     map,
-    allowPrivate: v['allow-private'] ?? false,
+    allowPrivate: v['allow-private'] === true,
     format: oneOf<OutputFormat>(OUTPUT_FORMATS, v.format, 'format') ?? 'text',
     out: v.out,
     evidence: v.evidence,
@@ -218,9 +227,9 @@ export function readArguments(argv: string[]): Arguments {
     ...(v.render === undefined
       ? {}
       : { render: v.render === '0' ? 0 : Math.floor(whole(v.render, 'render', 0, 200)) }),
-    browserKeys: v['browser-key'] ?? [],
+    browserKeys,
     pictures: v.pictures,
-    commands: v.commands ?? false,
+    commands,
     failOn: oneOf(FAIL_ON, v['fail-on'], 'fail-on'),
     list,
     help,

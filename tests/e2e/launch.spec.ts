@@ -244,7 +244,9 @@ test('a launch by its sheet: two people, one wrong turn and the way back, watche
   await expect(
     step(desk, 'TTLs of the records that change are lowered').getByText('done', { exact: true }),
   ).toBeVisible();
-  await expect(step(desk, 'No blocker is open').getByText('open at go', { exact: true })).toBeVisible();
+  await expect(
+    step(desk, 'Default accounts and passwords are gone').getByText('open at go', { exact: true }),
+  ).toBeVisible();
   await expect(desk.getByRole('region', { name: 'Run sheet' }).getByText(/^Launched /)).toBeVisible();
   await chooseFrom(desk, desk.getByRole('button', { name: 'More of this launch' }), 'End this launch …');
   await desk.getByLabel('What was learnt').fill('Tell the host first.');

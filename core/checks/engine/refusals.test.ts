@@ -4,6 +4,7 @@ import { extractPage } from '#core/extract/html';
 import type { Chain, Evidence } from '#core/facts/evidence';
 import {
   ask,
+  brief,
   brokenChain,
   chain,
   evidence,
@@ -106,6 +107,30 @@ describe('503', () => {
     ['a holding page', 'https.answers', plain, 'holding', 'passed'],
   ] as const)('%s, %s', (_, check, e, situation, wanted) => {
     expect(ask(check, { evidence: e, situation }).outcome).toBe(wanted);
+  });
+  it.each([
+    ['a live site behind its holding page', 'indexing.no-holding-page', 'live', 'failed'],
+    ['a live site behind its holding page', 'delivery.no-server-errors', 'live', 'cantTell'],
+  ] as const)('%s, %s', (_, check, situation, wanted) => {
+    const e = answering('Kites', '<p>We are tying the last knots.');
+    const b = { ...brief(), holding: { mark: 'tying the last knots' } };
+    expect(ask(check, { evidence: e, situation, brief: b }).outcome).toBe(wanted);
+  });
+  describe('a holding host that answers 503 without a page', () => {
+    const barred = (...headers: [string, string][]) =>
+      evidence({
+        hosts: [host('marsh-choir.example', entries(chain([home], 503, headers)))],
+        pages: [
+          { ...page({ url: home, via: 'home' }), chain: chain([home], 503, headers), facts: undefined },
+        ],
+      });
+    it.each([
+      ['indexing.kept-out', barred(['Retry-After', '3600']), 'passed'],
+      ['indexing.holding-page', barred(['Retry-After', '3600']), 'failed'],
+      ['indexing.holding-page', barred(), 'failed'],
+    ] as const)('%s', (check, e, wanted) => {
+      expect(ask(check, { evidence: e, situation: 'holding' }).outcome).toBe(wanted);
+    });
   });
   it('a page that refuses with 403 says nothing of who knows whom', () => {
     const c = chain([home], 403);

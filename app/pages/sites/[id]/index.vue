@@ -56,7 +56,6 @@ async function goToCheck(check: string): Promise<void> {
   await navigateTo({ query: { ...route.query, check, tab: undefined } }, { replace: true });
   opened.value++;
 }
-const audits = useAudits();
 const { run: setStage } = useDoing(async (stage: Stage) => {
   await api('/api/sites/:id', { params: { id }, method: 'PATCH', body: { stage } });
   notes.say(

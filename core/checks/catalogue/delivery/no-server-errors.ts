@@ -1,4 +1,5 @@
-import { finalStatus } from '#core/facts/evidence';
+import { finalStatus, type PageEvidence } from '#core/facts/evidence';
+import type { SiteView } from '#core/checks/view/site-view';
 import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
@@ -10,6 +11,20 @@ const msg = defineMessages('delivery.no-server-errors', {
   'lock-or-fault': 'it answers 503 to everybody: whether that is a lock or a fault cannot be seen from here',
   again: '{first}, then {status}',
 });
+
+/** A page that the server could not give; a holding page that is still up is charged by its own check. */
+const judgeFault = (
+  page: PageEvidence,
+  status: number,
+  first: number | undefined,
+  view: SiteView,
+): PlaceResult =>
+  status === 503 && view.heldBack
+    ? unsure(page.url, restsOnCheck('indexing.no-holding-page', verbatim(String(status))))
+    : failed(page.url, {
+        found: msg('again', { first: first ?? status, status }),
+        raw: page.from ? `linked from ${page.from}` : undefined,
+      });
 
 export const noServerErrors = defineCheck({
   id: 'delivery.no-server-errors',
@@ -32,17 +47,8 @@ export const noServerErrors = defineCheck({
       const status = finalStatus(page.chain);
       if (status === undefined || refused.has(page) || !view.within(page.url)) continue;
       const first = page.firstTry ? finalStatus(page.firstTry) : undefined;
-      if (status === 503 && view.heldBack) {
-        places.push(unsure(page.url, restsOnCheck('indexing.no-holding-page', verbatim(String(status)))));
-        continue;
-      }
       if (status >= 500) {
-        places.push(
-          failed(page.url, {
-            found: msg('again', { first: first ?? status, status }),
-            raw: page.from ? `linked from ${page.from}` : undefined,
-          }),
-        );
+        places.push(judgeFault(page, status, first, view));
         continue;
       }
       if (first !== undefined && first >= 500)

@@ -1,4 +1,4 @@
-import { headerValues, lastAnswer } from '#core/facts/evidence';
+import { headerValues, lastAnswer, type Exchange } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { verbatim } from '#core/facts/message';
@@ -12,6 +12,19 @@ const VERSION = /\d+\.\d+|\/v?\d/;
 /** A product and its version in a comment of Via; the version of the protocol before it is none (RFC 9110 7.6.3). */
 const VIA = /\(([^)]*\/v?\d[^)]*)\)|^(?:[\w-]+\/)?\d+(?:\.\d+)?\s+([\w.-]+\/v?\d\S*)/;
 const GENERATOR = /\d+\.\d+|\/v?\d|\s[vV]?\d+(?=$|[\s;,()])/;
+
+/** The first header of an answer that gives a version. */
+function leakIn(answer: Exchange): { name: string; value: string } | undefined {
+  const via = headerValues(answer, 'via')
+    .flatMap((value) => value.split(','))
+    .map((entry) => entry.trim())
+    .find((entry) => VIA.test(entry));
+  if (via) return { name: 'Via', value: via };
+  for (const name of HEADERS)
+    for (const value of headerValues(answer, name))
+      if ((name === 'X-Generator' ? GENERATOR : VERSION).test(value)) return { name, value };
+  return undefined;
+}
 
 export const noVersionLeak = defineCheck({
   id: 'https.no-version-leak',
@@ -32,15 +45,9 @@ export const noVersionLeak = defineCheck({
       );
       if (!answers.length)
         return unsure(h.host, verbatim(h.https.error?.message) ?? commonMessage('no-answer'));
-      for (const x of answers) {
-        const via = headerValues(x, 'via')
-          .flatMap((value) => value.split(','))
-          .find((entry) => VIA.test(entry.trim()));
-        if (via) return failed(h.host, { found: verbatim(via.trim()), raw: `Via: ${via.trim()}` });
-        for (const name of HEADERS)
-          for (const value of headerValues(x, name))
-            if ((name === 'X-Generator' ? GENERATOR : VERSION).test(value))
-              return failed(h.host, { found: verbatim(value), raw: `${name}: ${value}` });
+      for (const answer of answers) {
+        const leak = leakIn(answer);
+        if (leak) return failed(h.host, { found: verbatim(leak.value), raw: `${leak.name}: ${leak.value}` });
       }
       const page =
         view.home && new URL(lastAnswer(view.home.evidence.chain)?.url ?? view.home.url).hostname === h.host
