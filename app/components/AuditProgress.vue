@@ -17,7 +17,7 @@ const audits = useAudits();
     />
     <div class="line">
       <span class="num cut"
-        >{{ audit.phase }}<template v-if="audit.total"> {{ audit.done }} of {{ audit.total }}</template
+        >{{ audit.phase }}<template v-if="audit.total > 1">{{ ` ${audit.done} of ${audit.total}` }}</template
         ><span v-if="audit.current" class="faint mono"> {{ audit.current }}</span></span
       >
       <button type="button" class="stop" @click="audits.stop(audit.id)">Stop</button>

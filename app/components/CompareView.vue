@@ -73,13 +73,14 @@ const VIEWS = [
   { key: 'build', label: 'A build' },
 ];
 const view = ref('pages');
-const words = ref('');
+// a cleared field gives null
+const words = ref<string | null>('');
 const MOST = 100;
 const pages = computed(() =>
   (found.value?.pages ?? []).filter(
     (p) =>
       (kind.value === 'differing' ? p.kind !== 'same' && !p.onlyCommon : p.kind === kind.value) &&
-      `${p.path} ${p.title}`.toLowerCase().includes(words.value.trim().toLowerCase()),
+      `${p.path} ${p.title}`.toLowerCase().includes((words.value ?? '').trim().toLowerCase()),
   ),
 );
 const AHEAD: Record<string, string> = {

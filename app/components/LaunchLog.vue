@@ -41,8 +41,8 @@ const WORDS: Record<string, string> = {
     </p>
     <p v-if="l.learnt"><b>Learnt:</b> {{ l.learnt }}</p>
     <p v-if="l.waits.length">
-      <b>Longest waits:</b>
-      <template v-for="(w, i) in l.waits" :key="w.step"
+      <b>Longest waits:</b>{{ ' '
+      }}<template v-for="(w, i) in l.waits" :key="w.step"
         ><template v-if="i">; </template>{{ w.title }}, {{ spanText(w.ms) }}</template
       >.
     </p>

@@ -116,7 +116,7 @@ const shots = (page: ReportPage) =>
 
     <section v-if="has('open')">
       <h2>{{ texts.parts.open }}</h2>
-      <p v-if="!report.open.length">{{ texts.nothing.open }}</p>
+      <p v-if="!report.open.length && !report.smallOpen">{{ texts.nothing.open }}</p>
       <ul v-else class="items">
         <li v-for="item in report.open" :key="item.check" :class="item.severity">
           <div class="what">
@@ -138,7 +138,9 @@ const shots = (page: ReportPage) =>
           </div>
         </li>
       </ul>
-      <p v-if="report.smallOpen" class="faint">{{ texts.smallOpen(report.smallOpen) }}</p>
+      <p v-if="report.smallOpen" class="faint">
+        {{ report.open.length ? texts.smallOpen(report.smallOpen) : texts.onlySmallOpen(report.smallOpen) }}
+      </p>
     </section>
 
     <section v-if="has('left') && report.left.length">

@@ -395,7 +395,7 @@ test('sites in bulk: bad cells are marked, the good rows added', async ({ desk }
     /not an address.*must be an address with http/s,
     /hello@.*must be an email/s,
   ]);
-  await desk.getByRole('button', { name: 'Add the 1 good ones, leave 1 out' }).click();
+  await desk.getByRole('button', { name: 'Add 1 good one, leave 1 out' }).click();
   await expect(desk.getByText('1 site is added, 1 left out.')).toBeVisible();
   await desk.getByLabel('Filter by words').fill('oyster');
   await expect(desk.getByRole('link', { name: 'Oyster School' })).toBeVisible();

@@ -84,7 +84,9 @@ function sample(): void {
         :disabled="!good || seen.faults.length > 0"
         :loading="busy"
         @click="save()"
-        >{{ bad ? `Add the ${good} good ones, leave ${bad} out` : `Add ${good} sites` }}</v-btn
+        >{{
+          bad ? `Add ${quantity(good, 'good one')}, leave ${bad} out` : `Add ${quantity(good, 'site')}`
+        }}</v-btn
       >
     </div>
     <p v-for="f in [fault, ...(seen?.faults ?? [])].filter(Boolean)" :key="f" class="fray" role="alert">

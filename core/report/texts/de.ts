@@ -53,6 +53,8 @@ export const DE: ReportTexts = {
   waitingCount: (n) => `${count(n, 'Sache ist', 'Sachen sind')} noch von einem Menschen durchzusehen.`,
   smallOpen: (n) =>
     `Außerdem ${n === 1 ? 'ist' : 'sind'} ${count(n, 'kleinere Sache', 'kleinere Sachen')} offen.`,
+  onlySmallOpen: (n) =>
+    `Nur ${count(n, 'kleinere Sache', 'kleinere Sachen')} ${n === 1 ? 'ist' : 'sind'} noch offen.`,
   bandLegend:
     'Ganzes Tuch ist in Ordnung, zerrissenes ist kaputt, schraffiertes ließ sich nicht feststellen oder ist noch anzusehen.',
   mended: 'In Ordnung gebracht',

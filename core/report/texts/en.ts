@@ -55,6 +55,7 @@ export const EN: ReportTexts = {
   undecidedCount: (n) => `${quantity(n, 'thing', 'things')} could not be told from outside.`,
   waitingCount: (n) => `${quantity(n, 'thing is', 'things are')} still to be looked through by a person.`,
   smallOpen: (n) => `${quantity(n, 'smaller thing is', 'smaller things are')} open as well.`,
+  onlySmallOpen: (n) => `Only ${quantity(n, 'smaller thing is', 'smaller things are')} open.`,
   bandLegend:
     'Whole cloth is in order, torn cloth is broken, hatched cloth could not be told or is still to be looked at.',
   mended: 'Put right',

@@ -153,6 +153,7 @@ export const FOUND_DE: MessageTable = {
   'https.hsts/no-usable-max-age': 'kein brauchbares max-age',
   'https.http-redirects/port-closed': 'auf Port 80 antwortet nichts',
   'https.http-redirects/stays-on-http': '{url} antwortet {status} ohne TLS',
+  'https.no-insecure-links/picture': 'Bild {url}',
   'https.no-insecure-links/canonical': 'Canonical {href}',
   'https.no-insecure-links/form-to': 'Formular an {action}',
   'https.no-insecure-links/in-sitemap': '{loc} in {map}',

@@ -21,6 +21,8 @@ export interface ReportTexts {
   undecidedCount: (n: number) => string;
   waitingCount: (n: number) => string;
   smallOpen: (n: number) => string;
+  /** Where nothing else is open. */
+  onlySmallOpen: (n: number) => string;
   bandLegend: string;
   mended: string;
   fresh: string;

@@ -1,4 +1,5 @@
 import { caaClimb, parseCaa, whyNot, type CaaRecord } from '#core/extract/caa';
+import type { TlsEvidence } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { answerText, bestAnswers } from '#core/checks/kit/dns-answers';
@@ -9,6 +10,25 @@ const msg = defineMessages('domain.caa', {
   'issuer-unknown': 'there is a CAA record, and the host profile does not say who issues',
   'no-name-server-asked-caa': 'no name server was asked for CAA',
 });
+
+/**
+ * What authorities are called in certificates, and in CAA records: the domains that they publish in their practice
+ * statements, as CCADB lists them (from memory).
+ */
+const AUTHORITIES: [organisation: RegExp, domain: string][] = [
+  [/\bO\s*=\s*Let's Encrypt/i, 'letsencrypt.org'],
+  [/\bO\s*=\s*Google Trust Services/i, 'pki.goog'],
+  [/\bO\s*=\s*DigiCert/i, 'digicert.com'],
+  [/\bO\s*=\s*(?:Sectigo|ZeroSSL)/i, 'sectigo.com'],
+  [/\bO\s*=\s*GlobalSign/i, 'globalsign.com'],
+  [/\bO\s*=\s*Amazon/i, 'amazon.com'],
+  [/\bO\s*=\s*Buypass/i, 'buypass.com'],
+  [/\bO\s*=\s*Actalis/i, 'actalis.it'],
+];
+
+/** Who issued the certificate that is served: whoever renews it will ask the same. */
+const issuerOf = ({ chain }: TlsEvidence): string | undefined =>
+  AUTHORITIES.find(([organisation]) => organisation.test(chain[0]?.issuer ?? ''))?.[1];
 
 export const caa = defineCheck({
   id: 'domain.caa',
@@ -23,7 +43,7 @@ export const caa = defineCheck({
   messages: { none: 'there is no CAA record, so everybody may issue' },
   judge(context) {
     const { evidence, profile, view } = context;
-    const issuer = profile.issuer;
+    const named = profile.issuer;
     const places = view.hosts.flatMap(({ host, tls }) => {
       for (const name of caaClimb(host)) {
         const answers = bestAnswers(evidence, name, 'CAA');
@@ -34,6 +54,7 @@ export const caa = defineCheck({
           .map((r) => parseCaa(r.value))
           .filter((r): r is CaaRecord => r !== null);
         const raw = answerText(answer);
+        const issuer = named ?? issuerOf(tls);
         if (!issuer) return [unsure(host, msg('issuer-unknown'), { raw })];
         // a certificate for a wildcard is renewed as one
         const wildcard =
@@ -52,15 +73,15 @@ export const caa = defineCheck({
     )
       return inapplicable(msg('no-name-server-asked-caa'));
     return overPlaces(context, places, {
-      expected: issuer ? `${issuer} may issue` : 'an issuer that the host uses',
+      expected: named ? `${named} may issue` : 'the issuer that the host uses may issue',
     });
   },
-  recipe: ({ evidence, profile }) => ({
+  recipe: ({ evidence, profile, view }) => ({
     steps: 'Let the host’s issuer in beside the others, or take the records away.',
     paste: [
       {
         label: 'Zone file',
-        text: `${evidence.dns.zone}. 3600 IN CAA 0 issue "${profile.issuer ?? 'ca.example'}"`,
+        text: `${evidence.dns.zone}. 3600 IN CAA 0 issue "${profile.issuer ?? view.hosts.map((h) => issuerOf(h.tls)).find(Boolean) ?? '…'}"`,
       },
     ],
   }),

@@ -657,6 +657,18 @@ describe('domain.caa (RFC 8659)', () => {
       expect(judged(issuer, two)).toBe(wanted);
     });
   });
+  it.each([
+    ['that may issue', "C=US, O=Let's Encrypt, CN=R11", '0 issue "letsencrypt.org"', 'passed'],
+    ['that may not', "C=US, O=Let's Encrypt, CN=R11", '0 issue "other.example"', 'failed'],
+    ['that is not known', 'O=Fennel, CN=F1', '0 issue "other.example"', 'cantTell'],
+  ])(
+    'where the profile names nobody, whoever issued the served certificate: one %s',
+    (_, issuer, set, wanted) => {
+      const e = withAnswers(caa(Z, set), caa(`www.${Z}`));
+      for (const h of e.hosts) h.tls.chain[0]!.issuer = issuer;
+      expect(ask('domain.caa', { evidence: e, profile: { name: 'F' } }).outcome).toBe(wanted);
+    },
+  );
   it('the nearest set counts: that of the host before that of the zone', () => {
     expect(
       judged('ca.example', caa(Z, '0 issue "other.example"'), caa(`www.${Z}`, '0 issue "ca.example"')),

@@ -201,6 +201,17 @@ describe('https on pages', () => {
         },
         'failed',
       ],
+      [
+        'a picture of its own',
+        { body: '<img src="http://marsh-choir.example/choir.jpg" alt="the choir">' },
+        'failed',
+      ],
+      [
+        'a picture of its own in srcset',
+        { body: '<img srcset="http://www.marsh-choir.example/choir.jpg 2x" alt="the choir">' },
+        'failed',
+      ],
+      ['a picture elsewhere', { body: '<img src="http://pictures.example/a.jpg" alt="a">' }, 'passed'],
     ])('%s', (_, parts, wanted) => {
       expect(out('https.no-insecure-links', parts)).toBe(wanted);
     });

@@ -8,22 +8,23 @@ const msg = defineMessages('https.no-insecure-links', {
   'og-url': 'og:url {content}',
   'form-to': 'form to {action}',
   links: '{href}{several, select, yes { and {linksCount} more} other {}}',
+  picture: 'picture {url}',
   'in-sitemap': '{loc} in {map}',
 });
 
 export const noInsecureLinks = defineCheck({
   id: 'https.no-insecure-links',
-  title: 'Links, canonicals and sitemap use https',
-  fault: 'A link, canonical or sitemap uses http',
+  title: 'Links, pictures, canonicals and sitemap use https',
+  fault: 'A link, picture, canonical or sitemap uses http',
   severity: 'minor',
   situations: ['live'],
   scope: 'page',
-  facts: ['sitemaps'],
+  facts: ['sitemaps', 'resources'],
   reads: ['files'],
   needs: { pages: true },
   why: 'Each http address inside the site costs a redirect and shows search engines two versions.',
   source: 'common practice',
-  messages: { expected: 'https in links, canonical, og:url, forms and sitemap' },
+  messages: { expected: 'https in links, own pictures, canonical, og:url, forms and sitemap' },
   judge(context) {
     const { view, evidence } = context;
     const own = (url: string | undefined): url is string =>
@@ -56,6 +57,9 @@ export const noInsecureLinks = defineCheck({
           }),
           raw: links[0]!.raw,
         });
+      // browsers upgrade them, and say so to nobody (https.no-mixed-content only notes it)
+      const picture = f.resources.find((r) => (r.kind === 'img' || r.kind === 'srcset') && own(r.url));
+      if (picture) return failed(page.url, { found: msg('picture', { url: picture.url }), raw: picture.raw });
       const inMap = listed.find((l) => l.loc.replace('http:', 'https:') === page.url);
       return inMap
         ? failed(page.url, {
