@@ -182,6 +182,8 @@ export const FOUND_DE: MessageTable = {
   'identity.language/empty-lang': 'die Sprachangabe ist leer',
   'identity.language/invalid-tag': '{value} ist keine gültige Sprachangabe',
   'identity.language/no-lang': 'keine Sprachangabe',
+  'identity.language/other-address': '{value}, während die Adresse der Seite {other} sagt',
+  'identity.language/other-hreflang': '{value}, während das eigene hreflang der Seite {other} sagt',
   'identity.no-default-tagline/default-in-title': '„{part}“ im Titel',
   'identity.no-default-tagline/default-text': '„{content}“',
   'identity.no-placeholder-text/filler': '„{hit}“',

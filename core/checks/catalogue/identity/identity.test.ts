@@ -27,6 +27,37 @@ describe('identity.language', () => {
   });
 });
 
+describe('a page’s lang against what else says its language', () => {
+  const at = (path: string, lang: string, ...alternates: [hreflang: string, path: string][]) => {
+    const url = `${home.slice(0, -1)}${path}`;
+    const links = alternates
+      .map(
+        ([hreflang, to]) => `<link rel="alternate" hreflang="${hreflang}" href="${home.slice(0, -1)}${to}">`,
+      )
+      .join('');
+    const read = page({ url, head: links });
+    read.facts!.lang!.value = lang;
+    return ask('identity.language', {
+      brief: { ...brief(), languages: ['en', 'de'] },
+      evidence: withPages(read),
+    }).outcome;
+  };
+  const PAIR: [string, string][] = [
+    ['en', '/songs/'],
+    ['de', '/de/lieder/'],
+    ['x-default', '/songs/'],
+  ];
+  it.each<[string, string, string, [string, string][], string]>([
+    ['its own hreflang agrees', '/de/lieder/', 'de-AT', PAIR, 'passed'],
+    ['its own hreflang says another', '/songs/', 'de', PAIR, 'failed'],
+    ['its address says another', '/de/neu/', 'en', PAIR, 'failed'],
+    ['a folder that only looks like a language', '/de/lieder/', 'en', [], 'passed'],
+    ['another folder', '/it/help/', 'en', PAIR, 'passed'],
+  ])('%s', (_, path, lang, alternates, wanted) => {
+    expect(at(path, lang, ...alternates)).toBe(wanted);
+  });
+});
+
 describe('identity.phone', () => {
   // E.164 forms of one number
   it.each(['+44 1632 960111', '01632 960111', '(01632) 960-111', '0044 1632 960111', '+44 (0)1632 960111'])(

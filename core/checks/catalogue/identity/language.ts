@@ -2,18 +2,39 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 import { validLanguageTag } from '#core/checks/kit/language-tag';
 import { defineMessages } from '#core/text/messages';
-import { verbatim } from '#core/facts/message';
+import { normaliseUrl } from '#core/extract/address';
+import type { ReadPage } from '#core/checks/view/read-page';
+import { verbatim, type Message } from '#core/facts/message';
 
 const msg = defineMessages('identity.language', {
   'empty-lang': 'an empty lang',
   'no-lang': 'no lang',
   'invalid-tag': '{value} is no valid language tag',
+  'other-hreflang': '{value}, while the page’s own hreflang says {other}',
+  'other-address': '{value}, while the page’s address says {other}',
 });
+
+const baseOf = (tag: string): string => tag.toLowerCase().split('-')[0]!;
+
+/**
+ * What else says of a page which language it is in, and says another one: its own line among its alternates, or the
+ * first part of its address, where that is one of the languages that the page is there in.
+ */
+function contradiction(page: ReadPage, value: string): Message | undefined {
+  const named = page.alternates.filter((l) => l.hreflang && l.hreflang.toLowerCase() !== 'x-default');
+  const own = named.find((l) => normaliseUrl(l.href) === page.url)?.hreflang;
+  if (own !== undefined && baseOf(own) !== baseOf(value)) return msg('other-hreflang', { value, other: own });
+  const first = new URL(page.url).pathname.split('/')[1]?.toLowerCase() ?? '';
+  const isLanguage = named.some((l) => baseOf(l.hreflang!) === baseOf(first));
+  return isLanguage && baseOf(first) !== baseOf(value)
+    ? msg('other-address', { value, other: first })
+    : undefined;
+}
 
 export const language = defineCheck({
   id: 'identity.language',
-  title: 'html lang is valid and one of the brief’s languages',
-  fault: 'html lang is missing, invalid or not the brief’s',
+  title: 'html lang is valid and the page’s own language',
+  fault: 'html lang is missing, invalid or another language’s',
   severity: 'major',
   situations: ['staging', 'holding', 'live'],
   scope: 'page',
@@ -39,6 +60,8 @@ export const language = defineCheck({
             raw: lang.raw,
             adopt: { field: 'languages', how: 'add', value },
           });
+        const against = contradiction(page, value);
+        if (against) return failed(page.url, { found: against, raw: lang.raw });
         return passed(page.url, { found: verbatim(value), raw: lang.raw });
       },
       { expected: expected },
