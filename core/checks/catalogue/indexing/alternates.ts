@@ -1,4 +1,7 @@
+import type { Brief } from '#core/facts/brief';
 import { finalStatus } from '#core/facts/evidence';
+import type { ReadPage } from '#core/checks/view/read-page';
+import type { SiteView } from '#core/checks/view/site-view';
 import { refuses } from '#core/checks/kit/chains';
 import { normaliseUrl } from '#core/extract/address';
 import { validLanguageTag } from '#core/checks/kit/language-tag';
@@ -14,6 +17,34 @@ const msg = defineMessages('indexing.alternates', {
   'does-not-point-back': '{url} does not point back',
 });
 
+/**
+ * The complete set of a page's group: what it names, what names it, itself, and which of them stands for all others.
+ * The group's page in the brief's first language is that one where no page says so.
+ */
+function setOf(url: string, view: SiteView, brief: Brief): string[] {
+  const page = view.byUrl.get(url);
+  if (!page) return [];
+  const found = new Map<string, string>();
+  const take = (from: ReadPage): void => {
+    for (const { hreflang = '', href } of from.alternates) {
+      const target = normaliseUrl(href, from.url);
+      const isTag = hreflang.toLowerCase() === 'x-default' || validLanguageTag(hreflang);
+      if (target && isTag && !found.has(hreflang)) found.set(hreflang, target);
+    }
+  };
+  const own = page.facts.lang?.value.trim();
+  take(page);
+  for (const other of view.pages)
+    if (other.alternates.some((l) => normaliseUrl(l.href, other.url) === url)) take(other);
+  if (own && validLanguageTag(own) && ![...found.values()].includes(url)) found.set(own, url);
+  const first = brief.languages?.[0]?.toLowerCase().split('-')[0];
+  const main = [...found].find(([tag]) => tag.toLowerCase().split('-')[0] === first) ?? [...found][0];
+  if (main && !found.has('x-default')) found.set('x-default', main[1]);
+  return [...found]
+    .sort(([a], [b]) => (a === 'x-default' ? 1 : b === 'x-default' ? -1 : a < b ? -1 : 1))
+    .map(([tag, target]) => `<link rel="alternate" hreflang="${tag}" href="${target}">`);
+}
+
 export const alternates = defineCheck({
   id: 'indexing.alternates',
   title: 'hreflang sets are complete and mutual',
@@ -21,6 +52,7 @@ export const alternates = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'page',
+  facts: ['lang'],
   needs: { pages: true },
   why: 'Alternates that are not returned are passed over, and readers get the wrong language.',
   source: 'BCP 47 (RFC 5646); HTML; common practice',
@@ -58,15 +90,11 @@ export const alternates = defineCheck({
       return passed(page.url, { found: verbatim(links.map((l) => l.hreflang).join(', ')) });
     });
   },
-  recipe: (_, finding) => ({
-    steps: 'Every page of the group names all of them, itself included, with the same tags.',
-    paste: [
-      {
-        label: 'Tags',
-        text: failedPlaces(finding, 5)
-          .map((p) => `<link rel="alternate" hreflang="…" href="${p.place}">`)
-          .join('\n'),
-      },
-    ],
+  recipe: ({ view, brief }, finding) => ({
+    steps: 'Put the whole set into the head of every page of the group, the same lines on each.',
+    paste: failedPlaces(finding, 5).flatMap(({ place }) => {
+      const set = setOf(place, view, brief);
+      return set.length ? [{ label: `Tags for ${place}`, text: set.join('\n') }] : [];
+    }),
   }),
 });

@@ -13,6 +13,7 @@ import {
   HOME as home,
   page,
   withHome,
+  withPages,
 } from '#core/checks/example-evidence';
 
 const XMLNS = 'http://www.sitemaps.org/schemas/sitemap/0.9';
@@ -205,4 +206,21 @@ describe('alternates', () => {
     e.pages.push({ ...page({ url, status }), via: 'named' });
     expect(judged('indexing.alternates', e).outcome).toBe(wanted);
   });
+});
+
+it('the recipe for hreflang gives the whole set, with x-default', () => {
+  const line = (tag: string, path: string): string =>
+    `<link rel="alternate" hreflang="${tag}" href="${home}${path}">`;
+  const english = page({ url: `${home}songs/`, head: line('de', 'de/lieder/') });
+  const german = page({ url: `${home}de/lieder/` });
+  german.facts!.lang!.value = 'de';
+  const b = { ...brief(), languages: ['en', 'de'] };
+  const { outcome, recipe } = ask('indexing.alternates', { evidence: withPages(english, german), brief: b });
+  expect(outcome).toBe('failed');
+  expect(recipe!.paste).toEqual([
+    {
+      label: `Tags for ${home}songs/`,
+      text: [line('de', 'de/lieder/'), line('en-GB', 'songs/'), line('x-default', 'songs/')].join('\n'),
+    },
+  ]);
 });
