@@ -62,15 +62,16 @@ export const compressed = defineCheck({
     return overPlaces(context, places);
   },
   recipe: () => ({
+    // RFC 9239: text/javascript is the type of scripts now; both are sent
     steps: 'Switch compression on at the host or in the server’s configuration.',
     paste: [
       {
         label: 'nginx',
-        text: 'gzip on;\ngzip_types text/css application/javascript application/json image/svg+xml;',
+        text: 'gzip on;\ngzip_types text/css text/javascript application/javascript application/json image/svg+xml;',
       },
       {
         label: 'Apache',
-        text: 'AddOutputFilterByType DEFLATE text/html text/css application/javascript application/json image/svg+xml',
+        text: 'AddOutputFilterByType DEFLATE text/html text/css text/javascript application/javascript application/json image/svg+xml',
       },
     ],
   }),

@@ -45,9 +45,20 @@ export const notFoundStatus = defineCheck({
   },
   recipe: () => ({
     steps:
-      'Let the server answer unknown addresses with status 404 and a page that helps on; take out a rule that sends all of them to the home page.',
+      'Let unknown addresses answer with status 404 and a page that helps on; take out a rule that sends all of them to the home page. Where an application answers addresses that are no files, it has to send the 404 itself: the lines with try_files are for a site of files alone, and would take the application’s pages down.',
     paste: [
-      { label: 'nginx', text: 'error_page 404 /404.html;\nlocation / { try_files $uri $uri/ =404; }' },
+      {
+        label: 'nginx, a site of files',
+        text: 'error_page 404 /404.html;\nlocation / { try_files $uri $uri/ =404; }',
+      },
+      {
+        label: 'nginx, an application in PHP',
+        text: 'error_page 404 /404.html;\nfastcgi_intercept_errors on;',
+      },
+      {
+        label: 'nginx, an application behind it',
+        text: 'error_page 404 /404.html;\nproxy_intercept_errors on;',
+      },
       { label: 'Apache', text: 'ErrorDocument 404 /404.html' },
     ],
   }),
