@@ -275,6 +275,15 @@ describe('the cut-over, watched', () => {
     expect(authorities.map((e) => e.state)).toEqual(['old', 'new', 'old', 'new']);
     const { body: messages } = await mara<{ rows: { text: string }[] }>('GET', '/api/messages');
     expect(messages.rows.filter((m) => /holds everywhere/.test(m.text))).toHaveLength(1);
+
+    // a certificate that is trusted, and for another name, is a certificate error for every visitor
+    await turn(SLUG, 'live', 'wrong-name', true);
+    const wrong = await lookAgain((w) => w.standing?.verdict === 'turned back');
+    expect(wrong.standing!.reasons).toEqual([
+      expect.stringMatching(/^No valid certificate for .*: the certificate is only for /),
+    ]);
+    await turn(SLUG, 'live', 'wrong-name', false);
+    await lookAgain((w) => w.standing?.verdict === 'holds');
   });
   it('the records are proven by looking, then the stage, and the log has it all', async () => {
     await act('host-told', { act: 'done' });
