@@ -83,6 +83,11 @@ const pages = computed(() =>
       `${p.path} ${p.title}`.toLowerCase().includes((words.value ?? '').trim().toLowerCase()),
   ),
 );
+const ONE_SIDED: ReadonlySet<ComparedPage['kind']> = new Set(['gone', 'added']);
+const hasNothingInCommon = computed(() => {
+  const all = found.value?.pages ?? [];
+  return all.length > 0 && all.every((p) => ONE_SIDED.has(p.kind));
+});
 const AHEAD: Record<string, string> = {
   both: 'Each has changes that the other lacks',
   neither: 'Both say the same',
@@ -169,6 +174,10 @@ const SAVES = [
       <div v-else :class="{ old: isOld }">
         <p class="sum">
           <b>{{ ahead }}</b> <span class="faint">{{ found.ahead.reason }}.</span>
+        </p>
+        <p v-if="hasNothingInCommon" class="recipe">
+          No page is on both sides, so nothing can be compared: are these the same site, and were both read
+          whole?
         </p>
         <p v-if="isBehind" class="recipe">
           Publish again:

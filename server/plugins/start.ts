@@ -60,6 +60,14 @@ function refuseUnsafe(): void {
     );
 }
 
+/** What would go unnoticed: roots that audits trust, and the browser does not. */
+function warnOfRoots(): void {
+  if (process.env.ARMBAND_CA && !process.env.ARMBAND_BROWSER_KEYS)
+    console.warn(
+      'ARMBAND_CA: audits trust these roots, the browser does not. Name their keys in ARMBAND_BROWSER_KEYS, or sites behind them look broken in it.',
+    );
+}
+
 /** Waits for the database, which may be started after this. @throws Error once that took too long */
 async function waitForDatabase(): Promise<void> {
   const end = Date.now() + Number(process.env.ARMBAND_START_WAIT ?? 60) * 1000;
@@ -106,6 +114,7 @@ const ends: (() => Promise<void> | void)[] = [];
 
 async function start(): Promise<void> {
   refuseUnsafe();
+  warnOfRoots();
   // so that a wrong setting is told now, and not by the first audit
   networkSettings();
   const left = removeLeftProfiles();
