@@ -114,15 +114,21 @@ const {
   },
   { inPlace: true },
 );
+/** Saves all that is typed, also while a save is running: it belongs to the page that is shown. */
+async function saveAll(): Promise<boolean> {
+  do if (!(await save())) return false;
+  while (changes.value);
+  return true;
+}
 /** Goes to another page once what is typed is kept; where it cannot be, it stays here. */
 async function open(path: string): Promise<void> {
-  if (path !== at.value && (await save())) at.value = path;
+  if (path !== at.value && (await saveAll())) at.value = path;
 }
 async function step(by: 1 | -1): Promise<void> {
   const list = shown.value;
   const i = list.findIndex((p) => p.path === at.value);
   const next = list[Math.min(list.length - 1, Math.max(0, i + by))];
-  if (next === undefined || next.path === at.value) await save();
+  if (next === undefined || next.path === at.value) await saveAll();
   else await open(next.path);
 }
 useScreenKeys({

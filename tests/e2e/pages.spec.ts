@@ -146,6 +146,25 @@ test('what is typed stays where somebody else saves the page meanwhile, and anot
   await desk.getByRole('button', { name: /^version 2 by/ }).click();
   await desk.getByRole('button', { name: 'Use version 1', exact: true }).click();
   await expect(title).toHaveValue('Saved elsewhere meanwhile – Pedal Kitchen');
+
+  // what is typed while a save is running is kept with this page, and not with the one that comes
+  let letGo = (): void => {};
+  const held = new Promise<void>((resolve) => {
+    letGo = resolve;
+  });
+  await desk.route('**/api/sites/*/texts', async (route) => {
+    if (route.request().method() === 'PUT') await held;
+    await route.continue();
+  });
+  const saving = desk.waitForRequest((r) => r.method() === 'PUT');
+  await title.fill('Before the save – Pedal Kitchen');
+  await rows.nth(2).click();
+  await saving;
+  await title.fill('While it was saved – Pedal Kitchen');
+  letGo();
+  await expect(rows.nth(2)).toHaveAttribute('aria-pressed', 'true');
+  await rows.nth(1).click();
+  await expect(title).toHaveValue('While it was saved – Pedal Kitchen');
 });
 
 test('a pattern for forty pages and more, seen before it is taken, and undone', async ({ desk }) => {
