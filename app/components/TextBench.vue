@@ -106,7 +106,8 @@ const {
     if (!change) return true;
     const changed = await saveTexts(props.site.id, [change]);
     if (base.value?.path === change.path) {
-      base.value.version += changed;
+      // the server may have told of the new version before it answered
+      base.value.version = Math.max(base.value.version, (change.from ?? 0) + changed);
       for (const field of TEXT_FIELDS) base.value.texts[field] = change[field] ?? base.value.texts[field];
     }
     notes.say(`The texts of ${change.path} are saved.`);
