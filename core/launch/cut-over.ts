@@ -104,7 +104,8 @@ function joined(type: string, a: readonly string[], b: readonly string[]): strin
 
 type Sets = Map<string, { name: string; type: string; values: string[]; ttl: number }>;
 
-function setsOf(records: readonly (ExpectedRecord | DnsRecord)[]): Sets {
+/** Records by name and type, their values plain and each once. */
+export function setsOf(records: readonly (ExpectedRecord | DnsRecord)[]): Sets {
   const sets: Sets = new Map();
   for (const { name, type, value, ttl = 0 } of records) {
     const key = keyOf(name, type);

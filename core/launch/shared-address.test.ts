@@ -8,14 +8,29 @@ const OLD = '192.0.2.7';
 const NEW = '203.0.113.9';
 const r = (name: string, type: string, value: string) => ({ name, type, value, ttl: 3600 });
 
+const NOERROR = { rcode: 'NOERROR', role: 'resolver' as const, records: [] };
+
 function shares(
   records: ReturnType<typeof r>[],
   answers: ShareInput['answers'] = {},
   more: typeof records = [],
+  none: ShareInput['answered'] = [],
 ) {
   const served = [r(D, 'A', OLD), r(`www.${D}`, 'CNAME', D), ...records];
   const { lines } = planCutOver({ served, wanted: [{ name: D, type: 'A', value: NEW }], negativeTtl: 60 });
-  const input = { lines, answered: [...served, ...more], zone: D, hosts: [D, `www.${D}`], answers };
+  const answered = [...served, ...more].map((record) => ({
+    ...NOERROR,
+    name: record.name,
+    type: record.type,
+    records: [record],
+  }));
+  const input = {
+    lines,
+    answered: [...answered, ...none],
+    zone: D,
+    hosts: [D, `www.${D}`],
+    answers,
+  };
   const found = sharesOf(input);
   return { found, records: recordsOfShares(found, input) };
 }
@@ -70,11 +85,30 @@ describe('is found and asked about', () => {
   });
   it('SPF by what another domain includes, followed to the address', () => {
     const more = [
-      r('spf.host.example', 'TXT', `v=spf1 a:box.host.example -all`),
+      // as answers have it: quoted, in parts
+      r('spf.host.example', 'TXT', `"v=spf1 a:box." "host.example -all"`),
       r('box.host.example', 'A', OLD),
     ];
     const { found } = shares([r(D, 'TXT', 'v=spf1 include:spf.host.example -all')], {}, more);
     expect(found[0]!.text).toContain('include:spf.host.example (a:box.host.example)');
+  });
+  it.each<[string, ShareInput['answered'], RegExp | undefined]>([
+    ['was not asked', [], /^It cannot be told whether SPF of ferry\.example allows mail from 192\.0\.2\.7/],
+    [
+      'did not answer',
+      [{ ...NOERROR, rcode: 'SERVFAIL', name: 'spf.host.example', type: 'TXT' }],
+      /^It cannot be told/,
+    ],
+    [
+      'is known to the servers to come alone',
+      [{ ...NOERROR, role: 'coming', name: 'spf.host.example', type: 'TXT' }],
+      /^It cannot be told/,
+    ],
+    ['has no SPF', [{ ...NOERROR, name: 'spf.host.example', type: 'TXT' }], undefined],
+  ])('SPF that includes a domain that %s', (_, none, text) => {
+    const { found } = shares([r(D, 'TXT', 'v=spf1 include:spf.host.example -all')], {}, [], none);
+    if (text) expect(found[0]!.text).toMatch(text);
+    else expect(found).toEqual([]);
   });
   it('SPF that never allowed the old address is not touched', () => {
     expect(shares([r(D, 'TXT', 'v=spf1 ip4:198.51.100.1 -all')]).found).toEqual([]);
@@ -97,6 +131,12 @@ describe('what follows from an answer', () => {
       [`shop.${D} A ${OLD}`],
     ],
     ['an alias that moves', [r(`shop.${D}`, 'CNAME', D)], { [`alias shop.${D}`]: 'moves' }, []],
+    [
+      'a host whose old address stands in the second of its sets',
+      [r(`shop.${D}`, 'AAAA', '2001:db8::4'), r(`shop.${D}`, 'A', OLD)],
+      { [`host shop.${D}`]: 'moves' },
+      [`shop.${D} AAAA 2001:db8::4`, `shop.${D} A ${NEW}`],
+    ],
     [
       'a host with another address as well',
       [r(`shop.${D}`, 'A', OLD), r(`shop.${D}`, 'A', '198.51.100.4')],

@@ -2,11 +2,11 @@
  * What shares an address that moves: other hosts of the zone, mail, and what SPF allows. Each is asked about: whether
  * it moves with the site, or stays where it is. Pure.
  */
-import { plainName } from '#core/checks/kit/dns-answers';
+import { exchangerOf, isUsable, plainName } from '#core/checks/kit/dns-answers';
 import { evaluateSpf, type SpfVerdict, type SpfZone } from '#core/extract/spf-evaluate';
 import { isSpf } from '#core/extract/spf';
-import type { DnsRecord } from '#core/facts/evidence';
-import type { CutOverLine } from './cut-over';
+import type { DnsAnswer } from '#core/facts/evidence';
+import { setsOf, type CutOverLine } from './cut-over';
 
 export const SHARE_ANSWERS = ['moves', 'stays'] as const;
 export type ShareAnswer = (typeof SHARE_ANSWERS)[number];
@@ -27,7 +27,7 @@ export interface Share {
 export interface ShareInput {
   lines: readonly CutOverLine[];
   /** All that was answered, aliases and addresses of other zones too. */
-  answered: readonly Pick<DnsRecord, 'name' | 'type' | 'value'>[];
+  answered: readonly Pick<DnsAnswer, 'name' | 'type' | 'rcode' | 'records' | 'role'>[];
   zone: string;
   /** Hosts of the live site: they are what moves. */
   hosts: readonly string[];
@@ -65,32 +65,26 @@ class Records {
     return {
       texts: (name) => this.values(name, 'TXT'),
       addresses: (name) => this.addresses(name),
-      exchangers: (name) => this.values(name, 'MX')?.map(exchangerIn),
+      exchangers: (name) => this.values(name, 'MX')?.map(exchangerOf),
     };
   }
 }
 
-const exchangerIn = (mx: string): string => plainName(mx.trim().split(/\s+/)[1] ?? '');
-
-/** Sets of values by name and type. */
-function* setsOf(
-  records: ShareInput['answered'],
+/** Sets by name and type; empty where somebody answered that there is none. */
+function* answeredSets(
+  answered: ShareInput['answered'],
 ): Generator<{ name: string; type: string; values: string[] }> {
-  const sets = new Map<string, { name: string; type: string; values: string[] }>();
-  for (const { name, type, value } of records) {
-    const key = `${plainName(name)} ${type}`;
-    const set = sets.get(key) ?? { name, type, values: [] };
-    if (!set.values.includes(value)) set.values.push(value);
-    sets.set(key, set);
-  }
-  yield* sets.values();
+  // servers that will take the zone over say nothing of today
+  const today = answered.filter((a) => a.role !== 'coming' && isUsable(a));
+  for (const { name, type } of today) yield { name, type, values: [] };
+  yield* setsOf(today.flatMap((a) => a.records)).values();
 }
 
 function* both(
   { answered, lines }: ShareInput,
   which: 'before' | 'after',
 ): Generator<{ name: string; type: string; values: readonly string[] }> {
-  yield* setsOf(answered);
+  yield* answeredSets(answered);
   for (const line of lines) yield { name: line.name, type: line.type, values: line[which] };
 }
 
@@ -114,9 +108,8 @@ function spfShares(input: ShareInput, old: readonly string[], now: Records, then
     old.flatMap((address): Share[] => {
       const before = evaluateSpf(name, address, now.spfZone());
       const after = evaluateSpf(name, address, then.spfZone());
-      // whoever may send before and after, or never might, is not touched by the change
-      const isTouched = before.result === 'pass';
-      if (!isTouched) return [];
+      // whoever was never allowed to send is not touched by the change
+      if (before.result !== 'pass' && before.result !== 'unknown') return [];
       const id = `spf ${name} ${address}`;
       const becomes =
         after.result === 'pass'
@@ -128,7 +121,10 @@ function spfShares(input: ShareInput, old: readonly string[], now: Records, then
           id,
           kind: 'spf',
           name,
-          text: `SPF of ${name} allows mail from ${address}${byWords(before)}; ${becomes}.`,
+          text:
+            before.result === 'pass'
+              ? `SPF of ${name} allows mail from ${address}${byWords(before)}; ${becomes}.`
+              : `It cannot be told whether SPF of ${name} allows mail from ${address}${byWords(before)}.`,
           then: {
             moves:
               after.result === 'pass'
@@ -172,7 +168,7 @@ export function sharesOf(input: ShareInput): Share[] {
   const exchangers = new Map(
     lines
       .filter((l) => l.type === 'MX')
-      .flatMap((l) => l.before.map((mx): [string, string] => [exchangerIn(mx), l.name])),
+      .flatMap((l) => l.before.map((mx): [string, string] => [exchangerOf(mx), l.name])),
   );
   const names = [...new Set(lines.map((l) => l.name))].filter((n) => inZone(n) && !own.has(n));
   const shares = names.flatMap((name): Share[] => {
@@ -240,9 +236,9 @@ export function recordsOfShares(
     [...new Set(addresses)].map((value) => ({ name, type: typeOf(value), value }));
   return shares.flatMap(({ kind, name, answer }) => {
     if (kind === 'spf' || own.has(name)) return [];
-    const line = lines.find((l) => l.name === name && isAddress(l.type));
-    if (answer === 'moves' && line?.before.some((v) => old.includes(v)))
-      return asRecords(name, [...line.before.filter((v) => !old.includes(v)), ...fresh]);
+    const today = lines.filter((l) => l.name === name && isAddress(l.type)).flatMap((l) => l.before);
+    if (answer === 'moves' && today.some((v) => old.includes(v)))
+      return asRecords(name, [...today.filter((v) => !old.includes(v)), ...fresh]);
     const isAlias = lines.some((l) => l.name === name && l.type === 'CNAME');
     return answer === 'stays' && isAlias ? asRecords(name, old) : [];
   });

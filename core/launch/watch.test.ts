@@ -345,6 +345,13 @@ describe('the goal', () => {
       mail: [`10 mail.${D}`],
     });
   });
+  it.each([
+    ['as long as it was kept before the launch', 86_400, 86_400],
+    ['as long as the new one, where nothing else is known', 0, 3600],
+  ])('changed already, caches may hold the old one %s', (_, oldTtl, lasts) => {
+    const { lines } = goalOf(plan('192.0.2.20'), { brief, hosts: [D], oldTtl });
+    expect(lines).toMatchObject([{ name: D, type: 'A', lasts }]);
+  });
   it('is what is wanted where it is changed already', () => {
     expect(goalOf(plan('192.0.2.20'), { brief, hosts: [D] }).lines).toMatchObject([
       { name: D, type: 'A', before: [], after: ['192.0.2.20'] },

@@ -38,6 +38,7 @@ const WEB = new Set(['A', 'AAAA', 'CNAME', 'HTTPS']);
 /**
  * What is to be seen everywhere: what changes by the plan, or all that is wanted where it is changed already.
  * @param hosts of the live site, the preferred one first
+ * @param oldTtl of what was there before the launch, in seconds; 0 where that is not known
  */
 export function goalOf(
   plan: Pick<CutOver, 'lines' | 'move'>,
@@ -46,7 +47,8 @@ export function goalOf(
     hosts,
     ranges,
     lowered,
-  }: { brief: Brief; hosts: string[]; ranges?: string[]; lowered?: Timing['lowered'] },
+    oldTtl = 0,
+  }: { brief: Brief; hosts: string[]; ranges?: string[]; lowered?: Timing['lowered']; oldTtl?: number },
 ): WatchGoal {
   const changing = plan.lines.filter((l) => l.action !== 'keep');
   const named = new Set((brief.records ?? []).map((r) => `${plainName(r.name)} ${r.type}`));
@@ -60,7 +62,7 @@ export function goalOf(
       before,
       after,
       // begun after the change, caches may hold what was there before for as long as that lasted
-      lasts: changing.length ? lasts : (lowered?.oldTtl ?? lasts),
+      lasts: changing.length ? lasts : oldTtl || (ttl ?? 0),
       ...(ttl === undefined ? {} : { ttl }),
     })),
     nameServers: plan.move?.to ?? [],

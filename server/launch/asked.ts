@@ -49,7 +49,7 @@ async function askTold(siteId: number): Promise<Answer> {
     profile,
     resolvers: watchedResolvers(),
   });
-  if (!seen) throw new Refused('The plan names no new address to ask.');
+  if (!seen) return { outcome: 'inapplicable', found: 'the plan names no new address to ask' };
   const { host, address, shows, title, error } = seen;
   const what = [shows === 'nothing' ? (error ?? 'no answer') : shows, title && `“${title}”`].filter(Boolean);
   return { outcome: TOLD[shows], found: `${address} shows for ${host}: ${what.join(', ')}` };

@@ -30,7 +30,7 @@ export interface SiteCutOver extends CutOver {
   /** What shares an address that moves. */
   shares: Share[];
   /** Of a launch that is under way: when the change was or is to be made, and when TTLs were lowered. */
-  timing: { changedAt: number; isSeen: boolean; lowered: Timing['lowered'] | null } | null;
+  timing: { changedAt: number; lowered: Timing['lowered'] | null } | null;
 }
 
 /** A site with its live environment as it was seen last. */
@@ -89,7 +89,7 @@ export function planFrom({
     });
   const first = planOf(wanted);
   const shared = {
-    answered: dns.answers.flatMap((a) => a.records),
+    answered: dns.answers,
     zone: dns.zone ?? '',
     hosts,
     answers: site.shares ?? {},
@@ -128,7 +128,6 @@ async function timingOf(launch: Launch): Promise<SiteCutOver['timing']> {
   const seen = watch && watch.begunAt >= launch.begunAt ? watch.standing?.changedAt : null;
   return {
     changedAt: seen ?? (launch.wentAt ?? launch.plannedAt).getTime(),
-    isSeen: Boolean(seen),
     lowered: loweredBy(launch, rows) ?? null,
   };
 }

@@ -187,13 +187,18 @@ const OTHER_PROOFS: Record<OtherProof, (facts: Facts, launch: Launch) => Omit<Se
       at: now().getTime(),
     };
   },
-  told: (_, launch) => launch.asked?.told,
+  told: ({ plan }, launch) =>
+    plan?.without
+      ? { outcome: 'inapplicable', found: plan.without, at: Date.parse(plan.at) }
+      : launch.asked?.told,
   mail: (_, launch) => launch.asked?.mail,
   left: ({ evidence }, { backLines, wentAt }) => {
     const at = Date.parse(evidence?.times?.dns ?? evidence?.finishedAt ?? '');
     // before the change everything leads there
     if (!evidence || !wentAt || at < wentAt.getTime()) return undefined;
-    const still = stillLeadingTo(oldAddressesIn(backLines), evidence.dns);
+    const old = oldAddressesIn(backLines);
+    if (!old.length) return { outcome: 'inapplicable', found: 'no old address is known', at };
+    const still = stillLeadingTo(old, evidence.dns);
     return { outcome: passedIf(still.length === 0), found: still.join('; '), at };
   },
 };

@@ -40,6 +40,7 @@ export async function beginWatch(siteId: number, by: string): Promise<{ id: numb
     hosts: hostsOf(live.url, 'live', brief),
     ranges: profile?.addressRanges,
     lowered: launch ? loweredBy(launch, steps) : undefined,
+    oldTtl: launch?.oldTtl,
   });
   return inTransaction(async (transaction) => {
     await Site.findByPk(siteId, { transaction, lock: true, rejectOnEmpty: true });

@@ -320,6 +320,19 @@ describe('the cut-over, watched', () => {
   });
 });
 
+describe('the run sheet of a domain that forwards', () => {
+  it('asks for no new address, and has no old one: a person’s word does', async () => {
+    const { id } = await site('Quay Chess Circle');
+    const path = `/api/sites/${id}/sheet`;
+    const begun = await mara<{ id: number }>('POST', path, { plannedAt: '2027-02-01T08:00:00Z' });
+    const at = async (stepId: string): Promise<SheetStep> =>
+      (await mara<Sheet>('GET', path)).body.steps.find((s) => s.id === stepId)!;
+    expect((await at('host-told')).proofs).toMatchObject([{ kind: 'told', outcome: 'inapplicable' }]);
+    await mara('POST', `/api/launches/${begun.body.id}/steps/host-told`, { act: 'done' });
+    expect(await at('host-told')).toMatchObject({ state: 'done', isProven: false });
+  });
+});
+
 describe('the agency’s run sheet', () => {
   const TEMPLATE = '/api/launch-template';
   it('is changed in versions; of two who change the same one the second is told', async () => {

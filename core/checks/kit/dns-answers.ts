@@ -16,6 +16,9 @@ function comparedName(name: string): string {
   return /[^\0-\x7f]/.test(plain) ? (asciiHost(plain) ?? plain) : plain;
 }
 
+/** The name of the exchanger in an MX value; empty for “0 .”, which takes no mail (RFC 7505 3). */
+export const exchangerOf = (mx: string): string => plainName(mx.trim().split(/\s+/)[1] ?? '');
+
 /** Data whose names are compared as names; the words beside them stay. */
 const withNames = (type: string, value: string): string =>
   value
@@ -41,7 +44,8 @@ const isBareAlias = ({ records }: DnsAnswer, type: string): boolean =>
   type !== 'CNAME' && records.some((r) => r.type === 'CNAME') && !records.some((r) => r.type === type);
 
 /** Whether a server gave an answer that says something: records, or that there are none. */
-export const isUsable = (a: DnsAnswer): boolean => a.rcode === 'NOERROR' || a.rcode === 'NXDOMAIN';
+export const isUsable = (a: Pick<DnsAnswer, 'rcode'>): boolean =>
+  a.rcode === 'NOERROR' || a.rcode === 'NXDOMAIN';
 
 /** All answers to one question. */
 export function answersFor(evidence: Evidence, name: string, type: string): readonly DnsAnswer[] {

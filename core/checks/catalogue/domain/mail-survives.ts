@@ -6,7 +6,7 @@ import { isSpf } from '#core/extract/spf';
 import { joinedText } from '#core/facts/dns-text';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { cantTell, failed, failedPlaces, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
-import { bestAnswers, plainName, sameValue } from '#core/checks/kit/dns-answers';
+import { bestAnswers, exchangerOf, plainName, sameValue } from '#core/checks/kit/dns-answers';
 import { hourLine } from '#core/formats/zone-file/write';
 import { isMailUse, mailUse } from './mail-use';
 import { changeAhead, type Change } from './change';
@@ -37,7 +37,7 @@ function mailRecords(evidence: Evidence, zone: string, selectors: readonly strin
 /** The record about to move that an exchanger rests on, itself or through an alias. */
 function movesUnder(r: DnsRecord, change: Change, evidence: Evidence): ExpectedRecord | undefined {
   if (r.type !== 'MX') return undefined;
-  const exchanger = plainName(r.value.split(' ')[1] ?? '');
+  const exchanger = exchangerOf(r.value);
   const leadsTo = (name: string): boolean =>
     bestAnswers(evidence, exchanger, 'CNAME').some((a) => a.records.some((x) => plainName(x.value) === name));
   return (

@@ -1,6 +1,13 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, inapplicable, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import { answersFor, answerText, bestAnswers, plainName, isUsable } from '#core/checks/kit/dns-answers';
+import {
+  answersFor,
+  answerText,
+  bestAnswers,
+  exchangerOf,
+  plainName,
+  isUsable,
+} from '#core/checks/kit/dns-answers';
 import { isNullMx } from './mail-exchanger';
 import { defineMessages } from '#core/text/messages';
 import { verbatim } from '#core/facts/message';
@@ -29,9 +36,7 @@ export const mailTargets = defineCheck({
     const targets = [
       ...new Set(
         bestAnswers(evidence, zone, 'MX').flatMap((a) =>
-          a.records
-            .filter((r) => r.type === 'MX' && !isNullMx(r.value))
-            .map((r) => plainName(r.value.split(/\s+/)[1] ?? '')),
+          a.records.filter((r) => r.type === 'MX' && !isNullMx(r.value)).map((r) => exchangerOf(r.value)),
         ),
       ),
     ];

@@ -1,8 +1,8 @@
-import { finalStatus } from '#core/facts/evidence';
+import { finalStatus, type Evidence } from '#core/facts/evidence';
 import { coversHost } from '#core/facts/certificate';
 import { verbatim, type Message } from '#core/facts/message';
 import { coversExchanger, isSts, parseSts, parseStsPolicy } from '#core/extract/mta-sts';
-import { answersFor, isUsable, plainName } from '#core/checks/kit/dns-answers';
+import { answersFor, exchangerOf, isUsable } from '#core/checks/kit/dns-answers';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { cantTell, failed, inapplicable, overSite, passed } from '#core/checks/kit/judgement';
 import { commonMessage } from '#core/text/common-messages';
@@ -23,6 +23,14 @@ const msg = defineMessages('domain.mta-sts', {
 
 /** What a silence says nothing of. */
 const UNSURE = new Set(['timeout', 'reset', 'stopped', 'dns']);
+
+/** What takes mail for a zone; undefined where nobody said. */
+const exchangersOf = (evidence: Evidence, zone: string): string[] | undefined =>
+  answersFor(evidence, zone, 'MX')
+    .find(isUsable)
+    ?.records.filter((r) => r.type === 'MX')
+    .map((r) => exchangerOf(r.value))
+    .filter(Boolean);
 
 /** What is wrong with the policy file; a message in `doubt` where that cannot be told. */
 function policyFault(
@@ -74,21 +82,14 @@ export const mtaSts = defineCheck({
     const [error] = parseSts(records[0]!).errors;
     if (error) return fails(msg('record', { error }));
     if (!evidence.mtaSts) return cantTell(commonMessage('no-answer'), { expected });
-    const mx = answersFor(evidence, zone, 'MX').find(isUsable);
-    const exchangers = mx?.records
-      .filter((r) => r.type === 'MX')
-      .map((r) => plainName(r.value.split(/\s+/)[1] ?? ''))
-      .filter(Boolean);
-    const judged = policyFault(evidence.mtaSts, exchangers);
+    const judged = policyFault(evidence.mtaSts, exchangersOf(evidence, zone));
     if ('doubt' in judged) return cantTell(judged.doubt, { expected });
     if ('fault' in judged) return fails(judged.fault);
     return overSite(context, passed(place, { found: judged.good, raw: evidence.mtaSts.text.slice(0, 400) }));
   },
   recipe: ({ evidence }) => {
     const zone = evidence.dns.zone ?? '';
-    const exchangers = (answersFor(evidence, zone, 'MX').find(isUsable)?.records ?? [])
-      .filter((r) => r.type === 'MX')
-      .map((r) => `mx: ${plainName(r.value.split(/\s+/)[1] ?? '')}`);
+    const exchangers = (exchangersOf(evidence, zone) ?? []).map((name) => `mx: ${name}`);
     return {
       steps: `Serve the policy at https://mta-sts.${zone}/.well-known/mta-sts.txt with a certificate for that name, without a redirect, and give the record a new id. Begin with mode: testing, and change it to enforce once the reports are clean.`,
       paste: [
