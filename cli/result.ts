@@ -12,6 +12,7 @@ import { quantity } from '#core/text/quantity';
 import { compareWorst } from '#core/score/urgency';
 import { pointsText } from '#core/text/points';
 import { headingOf } from '#core/facts/heading';
+import { fewCommands } from '#core/verify/commands';
 
 /** The published JSON shape. */
 export function resultJson(evidence: Evidence, situation: Situation, findings: JudgedFinding[]) {
@@ -79,12 +80,11 @@ const MOST_PLACES = 5;
 
 /** A finding with its title, what was found, where, and the first line of how to fix it. */
 type Commands = (check: string, place: string) => readonly string[];
-const MOST_COMMANDS = 4;
 
 /** The commands that show a fault, each once. */
 function commandLines(f: JudgedFinding, commands: Commands): string[] {
   const lines = failedPlaces(f).flatMap((p) => commands(f.check, p.place));
-  return [...new Set(lines)].slice(0, MOST_COMMANDS).map((line) => `      $ ${plainText(line)}`);
+  return fewCommands(lines).map((line) => `      $ ${plainText(line)}`);
 }
 
 function faultLines(f: JudgedFinding, commands: Commands): string[] {

@@ -7,7 +7,9 @@ import { askMailServers } from './mail-dialogue';
 const ZONE = 'marsh-choir.example';
 const MAILBOX = `info@${ZONE}`;
 const parts: { close(): unknown }[] = [];
+const sockets = new Set<net.Socket>();
 afterEach(async () => {
+  sockets.clear();
   for (const part of parts.splice(0)) await part.close();
 });
 
@@ -16,6 +18,7 @@ async function server(script: string[]): Promise<{ port: number; said: string[] 
   const said: string[] = [];
   const listening = net.createServer((socket) => {
     const left = [...script];
+    sockets.add(socket);
     socket.on('error', () => {});
     const answer = (): void => {
       const next = left.shift();
@@ -91,6 +94,16 @@ it.each<[string, string[], object]>([
 ])('a server that %s', async (_, script, expected) => {
   const { port } = await server(script);
   expect((await ask([['10 mx.marsh-choir.example', port]]))[0]).toMatchObject(expected);
+});
+it('a server that drips is left after a while', async () => {
+  const { port } = await server([]);
+  const dripping = setInterval(() => {
+    for (const socket of sockets) socket.write('220-wait\r\n');
+  }, 50);
+  parts.push({ close: () => clearInterval(dripping) });
+  expect((await ask([['10 mx.marsh-choir.example', port]]))[0]).toMatchObject({
+    error: 'no answer in time',
+  });
 });
 it('control characters of a reply do not come through', async () => {
   const { port } = await server([...GOOD.slice(0, 3), '550 5.1.1 \u001b[31mred']);

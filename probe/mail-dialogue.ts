@@ -1,6 +1,6 @@
 /** Asks a domain’s own mail servers whether they take mail for a mailbox, up to RCPT: nothing is ever sent. */
 import type net from 'node:net';
-import { plainName } from '#core/checks/kit/dns-answers';
+import { exchangerOf } from '#core/checks/kit/dns-answers';
 import type { MailDialogue } from '#core/launch/mail-dialogue';
 import { Dialer, type DialerOptions } from './dialer';
 import { describe } from './network-error';
@@ -9,6 +9,8 @@ const PORT = 25;
 const EXCHANGERS = 4;
 const MOST_BYTES = 16 * 1024;
 const LONGEST = 200;
+/** A dialogue that goes on, however slowly, ends after this. */
+const LONGEST_MS = 30_000;
 
 /** A reply: its code, and its last line. */
 interface Reply {
@@ -27,8 +29,11 @@ class Replies {
   private wake: () => void = () => {};
   private fault: Error | undefined;
 
-  constructor(socket: net.Socket, timeoutMs: number) {
-    socket.setTimeout(timeoutMs, () => this.end(new Error('no answer in time')));
+  constructor(socket: net.Socket, { idleMs, wholeMs }: { idleMs: number; wholeMs: number }) {
+    const isLate = (): void => this.end(new Error('no answer in time'));
+    socket.setTimeout(idleMs, isLate);
+    const whole = setTimeout(isLate, wholeMs);
+    socket.on('close', () => clearTimeout(whole));
     socket.on('error', (error) => this.end(error));
     socket.on('close', () => this.end(new Error('the connection was closed')));
     socket.on('data', (chunk: Buffer) => {
@@ -69,7 +74,10 @@ async function speak(dialer: Dialer, exchanger: string, mailbox: string): Promis
     const dialled = await dialer.connect(exchanger, PORT);
     ({ socket } = dialled);
     out.address = dialled.address;
-    const replies = new Replies(socket, Math.min(dialer.timeoutMs, 15_000));
+    const replies = new Replies(socket, {
+      idleMs: Math.min(dialer.timeoutMs, 15_000),
+      wholeMs: Math.min(2 * dialer.timeoutMs, LONGEST_MS),
+    });
     const { localAddress = '127.0.0.1' } = socket;
     // an address in place of a name that nobody could look up (RFC 5321 4.1.3)
     const self = localAddress.includes(':') ? `[IPv6:${localAddress}]` : `[${localAddress}]`;
@@ -112,9 +120,9 @@ export async function askMailServers(
   const { records } = await dialer.lookup(zone, 'MX');
   const exchangers = records
     .filter((r) => r.type === 'MX')
-    .map((r) => r.value.trim().split(/\s+/))
-    .sort(([a], [b]) => Number(a) - Number(b))
-    .map(([, name = '']) => plainName(name))
+    .map((r) => r.value.trim())
+    .sort((a, b) => Number.parseInt(a, 10) - Number.parseInt(b, 10))
+    .map(exchangerOf)
     .filter(Boolean)
     .slice(0, EXCHANGERS);
   const dialogues: MailDialogue[] = [];

@@ -25,11 +25,6 @@ const { run: more, busy: reading } = useDoing(async () => {
     })),
   ];
 });
-// another audit may have seen others
-watch(
-  () => props.finding,
-  () => (further.value = []),
-);
 const places = computed(() => [...props.finding.places, ...further.value]);
 const shown = computed(() => (all.value ? places.value : places.value.slice(0, FIRST)));
 const isOne = computed(() => props.finding.placeCount === 1);
@@ -40,13 +35,24 @@ const heading = computed(() => {
 });
 const copy = useCopying();
 /** The commands that show a place, once they were asked for. */
-const commands = reactive<Record<string, Answer<'/api/environments/:id/findings/:check/commands'>>>({});
+const commands = ref<Record<string, Answer<'/api/environments/:id/findings/:check/commands'>>>({});
 const { run: showCommands } = useDoing(async (place: string) => {
-  commands[place] = await api('/api/environments/:id/findings/:check/commands', {
-    params: { id: props.environmentId, check: props.finding.check },
+  const { finding, environmentId: id } = props;
+  const answer = await api('/api/environments/:id/findings/:check/commands', {
+    params: { id, check: finding.check },
     query: { place },
   });
+  // what was chosen meanwhile is another check’s place
+  if (finding.check === props.finding.check) commands.value[place] = answer;
 });
+// another audit, or another check, saw others
+watch(
+  () => props.finding,
+  () => {
+    further.value = [];
+    commands.value = {};
+  },
+);
 const canAdopt = (p: Spot): boolean => Boolean(p.adopt) && p.outcome !== 'passed' && !p.accepted;
 const hasDifference = (p: Spot): boolean =>
   !isOne.value && p.outcome === 'failed' && Boolean(p.expected) && Boolean(p.found);

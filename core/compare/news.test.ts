@@ -51,6 +51,12 @@ describe('what is news', () => {
       ['new fault a'],
     ],
     [
+      'a new minor of what was not there before',
+      seen('clear', finding('a', 'inapplicable')),
+      seen('clear', finding('a', 'failed', minor)),
+      ['new fault a'],
+    ],
+    [
       'a minor that could not be told before',
       seen('clear', finding('a', 'cantTell')),
       seen('clear', finding('a', 'failed', minor)),

@@ -75,7 +75,7 @@ export function newsBetween(
   const old = new Map(before.findings.map((f) => [f.check, f]));
   const fresh = after.findings.filter((f) => isOpen(f) && !isOpen(old.get(f.check)));
   // a check that was not there before, or had nothing to go by, finds what may have been so for years
-  const isNew = (f: Finding): boolean => old.get(f.check)?.outcome === 'passed';
+  const isNew = (f: Finding): boolean => ['passed', 'inapplicable'].includes(old.get(f.check)?.outcome ?? '');
   const told = (kind: NewsKind, f: Finding): News => ({
     kind,
     check: f.check,

@@ -108,7 +108,7 @@ export interface PageFacts {
   /** Visible text of the body, white space folded, capped. */
   text: string;
   textLength: number;
-  /** Text of pre, code, samp and kbd elements, white space folded, capped; nothing where there is none. */
+  /** Text of pre, code, samp and kbd elements, white space folded, capped; nothing in evidence kept before. */
   code?: string;
   /** Elements with an id or class that callers may look a mark up by (capped): `#id` and `.class`. */
   marks: string[];

@@ -17,6 +17,8 @@ export interface ShownBy {
 
 /** More than these show no more. */
 const MOST = 4;
+/** Commands, each once, and no more than are of use. */
+export const fewCommands = (lines: readonly string[]): string[] => [...new Set(lines)].slice(0, MOST);
 const NONE: readonly string[] = [];
 
 /** Which records a check goes by, where these are not the addresses of hosts. */
@@ -122,12 +124,11 @@ function digs(check: Check, place: string, { dns }: Evidence): ShownBy[] {
   const asked = dns.answers.filter((a) => names.has(plainName(a.name)) && types.has(a.type));
   // what the zone's own servers say comes before what a resolver kept of it
   const order: DnsAnswer['role'][] = ['authority', 'parent', 'resolver', 'coming'];
-  return asked
-    .sort((a, b) => order.indexOf(a.role) - order.indexOf(b.role))
-    .flatMap((a) => digLine(a) ?? [])
-    .filter((line, i, all) => all.indexOf(line) === i)
-    .slice(0, MOST)
-    .map((line) => ({ tool: 'dig', line }));
+  const sorted = asked.sort((a, b) => order.indexOf(a.role) - order.indexOf(b.role));
+  return fewCommands(sorted.flatMap((a) => digLine(a) ?? [])).map((line) => ({
+    tool: 'dig',
+    line,
+  }));
 }
 
 function handshakes(place: string, { hosts, target }: Evidence): ShownBy[] {
@@ -169,11 +170,8 @@ function requests(place: string, evidence: Evidence): ShownBy[] {
       : chainsOf(evidence)
           .filter(({ start, hops }) => urls.has(start) || urls.has(lastAnswer({ hops } as Chain)?.url ?? ''))
           .flatMap(({ hops }) => hops.slice(0, 2));
-  return exchanges
-    .flatMap((exchange) => curlLine(exchange, evidence) ?? [])
-    .filter((line, i, all) => all.indexOf(line) === i)
-    .slice(0, MOST)
-    .map((line) => ({ tool: 'curl', line }));
+  const lines = exchanges.flatMap((exchange) => curlLine(exchange, evidence) ?? []);
+  return fewCommands(lines).map((line) => ({ tool: 'curl', line }));
 }
 
 /**

@@ -67,7 +67,8 @@ export async function judgeBytes({ evidence: packed, staging, approved, input }:
   const view = new SiteView(evidence, input.brief, profile, 'holding');
   const situation = situationOf({
     ...of,
-    seenAt: evidence.startedAt,
+    // a partial look leaves older parts as they were
+    seenAt: [evidence.startedAt, ...Object.values(evidence.times ?? {})].sort()[0]!,
     holdingSeen: Boolean(view.markOn(view.home, 'holding')),
   });
   const findings = judge({

@@ -92,7 +92,6 @@ const SERVER_PAGES: [first: string, second: string][] = [
   ['Apache2 Debian Default Page', 'used to test the correct operation of the Apache2 server'],
   ['Placeholder page', 'The owner of this web site has not put up any web pages yet'],
   ['Caddy works', 'Your web server is working'],
-  ['Apache Tomcat', 'it means you have setup Tomcat successfully'],
   ['Apache Tomcat', "it means you've setup Tomcat successfully"],
   ['Apache2 Ubuntu Default Page', 'used to test the correct operation of the Apache2 server'],
   ['Test Page for', 'used to test the proper operation of'],

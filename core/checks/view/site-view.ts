@@ -206,6 +206,13 @@ export class SiteView {
 
   /** The mark by which a live site's 503 gives itself away as the holding page; undefined where it is a fault. */
   get heldBack(): string | undefined {
+    // asked for each page that answers 503
+    this.knownHeldBack ??= { mark: this.findHeldBack() };
+    return this.knownHeldBack.mark;
+  }
+  private knownHeldBack: { mark: string | undefined } | undefined = undefined;
+
+  private findHeldBack(): string | undefined {
     const home = this.homeEvidence;
     if (this.situation !== 'live' || !home?.facts || finalStatus(home.chain) !== 503 || this.refusals.length)
       return undefined;

@@ -46,6 +46,7 @@ export class Collector {
     hidden: [],
     text: '',
     textLength: 0,
+    code: '',
     marks: [],
     cut: [],
   };

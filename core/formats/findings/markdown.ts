@@ -7,11 +7,11 @@ import { pointsText } from '#core/text/points';
 import { quantity } from '#core/text/quantity';
 import { openPlaces, saidOf, type Audited } from './audited';
 import { headingOf } from '#core/facts/heading';
+import { fewCommands } from '#core/verify/commands';
 
 const MOST_PLACES = 20;
 
 const FENCE = '```';
-const MOST_COMMANDS = 4;
 
 /** Lines to paste, in a fence: they are code, and are not to be escaped. */
 const fenced = (lines: readonly string[]): string[] => (lines.length ? ['', FENCE, ...lines, FENCE] : []);
@@ -43,7 +43,7 @@ function faultLines(f: JudgedFinding, commands: Audited['commands']): string[] {
 
 function shownBy(f: JudgedFinding, commands: Audited['commands']): string[] {
   const lines = openPlaces(f).flatMap((p) => commands?.(f.check, p.place) ?? []);
-  const own = [...new Set(lines)].slice(0, MOST_COMMANDS);
+  const own = fewCommands(lines);
   return own.length ? ['', 'See it yourself:', ...fenced(own)] : [];
 }
 

@@ -159,6 +159,20 @@ describe('domain.every-address', () => {
       expect(judged(address('192.0.2.1'), two)).toBe(wanted);
     });
   });
+  it('a handshake that broke off once cannot tell, though others were trusted', () => {
+    const error = { code: 'reset' as const, message: 'the connection was reset' };
+    expect(
+      judged(address('192.0.2.1'), address('192.0.2.2', { tls: { trusted: false, names: [], error } })),
+    ).toBe('cantTell');
+  });
+  it('a certificate for other names at one address', () => {
+    expect(
+      judged(
+        address('192.0.2.1'),
+        address('192.0.2.2', { tls: { trusted: true, names: ['other.example'] } }),
+      ),
+    ).toBe('failed');
+  });
   it('a certificate that only one lacks', () => {
     expect(
       judged(

@@ -57,6 +57,8 @@ function judgeAddress(a: AddressEvidence, host: HostEvidence, good: string | und
     const title = a.title ? ` “${a.title}”` : '';
     return failed(place, { found: msg('another-site', { status, title }), expected: good });
   }
+  // it answered once, and broke off the handshake of another time
+  if (a.tls?.error) return unsure(place, verbatim(a.tls.error.message));
   // a certificate that is bad everywhere is certificate-valid's business
   if (a.tls && !a.tls.trusted && host.addresses.some((b) => b.tls?.trusted))
     return failed(place, {
@@ -64,7 +66,7 @@ function judgeAddress(a: AddressEvidence, host: HostEvidence, good: string | und
         trustError: a.tls.trustError ?? commonMessage('no-handshake'),
       }),
     });
-  if (a.tls && !covers(a, host) && host.addresses.some((b) => covers(b, host)))
+  if (a.tls?.names.length && !covers(a, host) && host.addresses.some((b) => covers(b, host)))
     return failed(place, {
       found: msg('certificate-other-names', { names: a.tls.names.slice(0, 6).join(', ') }),
     });

@@ -60,7 +60,8 @@ export const noVersionLeak = defineCheck({
     });
   },
   recipe: () => ({
-    steps: 'Switch the number off in the server, and the generator tag in the product or theme.',
+    steps:
+      'Switch the number off in the server or the cache before it, and the generator tag in the product or theme.',
     paste: [
       { label: 'nginx', text: 'server_tokens off;' },
       { label: 'Apache', text: 'ServerTokens Prod\nHeader unset X-Powered-By' },

@@ -178,6 +178,14 @@ describe('texts left behind', () => {
   ])('identity.no-placeholder-text: %s', (_, body, wanted) => {
     expect(ask('identity.no-placeholder-text', { evidence: withHome({ body }) }).outcome).toBe(wanted);
   });
+  it('identity.no-placeholder-text: a blank on a page whose code was not collected cannot be told', () => {
+    const e = withHome({ body: '<p>Dear [name]' });
+    for (const { facts } of e.pages) delete facts!.code;
+    expect(ask('identity.no-placeholder-text', { evidence: e })).toMatchObject({
+      outcome: 'cantTell',
+      reason: expect.stringContaining('audit again') as string,
+    });
+  });
   it('identity.copyright-year: the newest year counts', () => {
     const judged = (footer: string, at: string) =>
       ask('identity.copyright-year', {

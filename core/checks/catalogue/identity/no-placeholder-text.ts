@@ -2,9 +2,10 @@ import type { ReadPage } from '#core/checks/view/read-page';
 import type { HostProfile } from '#core/facts/host-profile';
 import { foldLoosely } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
-import { failed, overPages } from '#core/checks/kit/judgement';
+import { failed, overPages, unsure } from '#core/checks/kit/judgement';
 import { mailDomain } from '#core/checks/view/mail-addresses';
 import { remembering } from '#core/remembering';
+import { commonMessage } from '#core/text/common-messages';
 import { defineMessages } from '#core/text/messages';
 import { verbatim, type Message } from '#core/facts/message';
 
@@ -124,15 +125,17 @@ export const noPlaceholderText = defineCheck({
       const text = page.words.lowered;
       const filler = commonFiller(text);
       // what is to be filled in stands in code on purpose
-      const isCode = filler?.startsWith('[') && page.facts.code?.toLowerCase().includes(filler);
+      const { code } = page.facts;
+      const isUntold = filler?.startsWith('[') && code === undefined;
+      const shown = filler?.startsWith('[') ? commonFiller(withoutCode(text, code ?? text)) : filler;
       const found =
-        (isCode ? commonFiller(withoutCode(text, page.facts.code!)) : filler) ??
-        (MAY_NAME.test(text) ? reservedName(text, (host) => !isNobodys(host)) : undefined);
+        shown ?? (MAY_NAME.test(text) ? reservedName(text, (host) => !isNobodys(host)) : undefined);
       // only the profile's own texts need accents folded, which costs on long pages
       const hit = found ?? (own.length ? own.find((f) => page.words.folded.includes(f)) : undefined);
       if (!hit) {
         const address = reservedAddress(page, isNobodys);
-        return address ? failed(page.url, address) : page.passed;
+        if (address) return failed(page.url, address);
+        return isUntold ? unsure(page.url, commonMessage('not-collected-yet')) : page.passed;
       }
       const at = (found ? text : page.words.folded).indexOf(hit);
       return failed(page.url, {

@@ -34,10 +34,8 @@ export const holdingPage = defineCheck({
       return overSite(context, failed(view.homeEvidence!.url, { found: joinMessages(wrong) }));
     }
     const cause = view.rootCause();
-    if (!home)
-      return cantTell(cause ? restsOnCheck(cause.check, cause.reason) : msg('holding-page-not-read'), {
-        expected,
-      });
+    if (cause) return cantTell(restsOnCheck(cause.check, cause.reason), { expected });
+    if (!home) return cantTell(msg('holding-page-not-read'), { expected });
     const answer = lastAnswer(home.evidence.chain)!;
     const retry = headerValues(answer, 'retry-after')[0];
     const quiet = answer.status === 503 ? Boolean(retry) : home.keptOut !== undefined;

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { extractPage } from '#core/extract/html';
 import { parseRobots } from '#core/extract/robots';
 import type { Evidence, Header } from '#core/facts/evidence';
 import {
@@ -7,6 +8,7 @@ import {
   brokenChain,
   chain,
   evidence,
+  host,
   page,
   withHome,
   withHtml,
@@ -229,6 +231,26 @@ describe('the rest of the section', () => {
     expect(ask('identity.home-page', { evidence: e })).toMatchObject({
       outcome: 'cantTell',
       reason: expect.stringContaining('indexing.no-holding-page') as string,
+    });
+  });
+  const parkedHtml = '<title>Kites</title><h1>This domain is parked</h1>';
+  const parked = {
+    ...withHtml(parkedHtml),
+    hosts: [
+      host('marsh-choir.example', {
+        landing: { url: home, status: 200, facts: extractPage(parkedHtml, home) },
+      }),
+    ],
+  };
+  const sample = withHtml('<title>Kites – Sample Page</title><p>Words.');
+  it.each([
+    ['a sample page', 'indexing.no-holding-page', 'live', sample, 'identity.home-page'],
+    ['a parked name', 'indexing.no-holding-page', 'live', parked, 'domain.connected'],
+    ['a parked name', 'indexing.holding-page', 'holding', parked, 'domain.connected'],
+  ] as const)('%s leaves %s undecided', (_, check, situation, e, cause) => {
+    expect(ask(check, { situation, evidence: e })).toMatchObject({
+      outcome: 'cantTell',
+      reason: expect.stringContaining(cause) as string,
     });
   });
   describe('a holding page is little else', () => {

@@ -23,6 +23,9 @@ export const noHoldingPage = defineCheck({
   judge(context) {
     const { view } = context;
     const { expected } = context.words;
+    const cause = view.rootCause();
+    if (cause && cause.check !== 'indexing.no-holding-page')
+      return cantTell(restsOnCheck(cause.check, cause.reason), { expected });
     const home = view.homeEvidence;
     const status = home ? finalStatus(home.chain) : undefined;
     if (!home || status === undefined) return cantTell(commonMessage('home-not-read'), { expected });
@@ -32,8 +35,6 @@ export const noHoldingPage = defineCheck({
         context,
         failed(home.url, { found: msg('holding-page', { mark }), raw: home.facts?.text.slice(0, 300) }),
       );
-    const cause = view.home ? null : view.rootCause();
-    if (cause) return cantTell(restsOnCheck(cause.check, cause.reason), { expected });
     return overSite(
       context,
       passed(home.url, {
