@@ -1,5 +1,6 @@
 /** Icons, share pictures, scripts, styles, fonts, pictures and media that pages name. */
 import { decodeSafely, hostOf, normaliseUrl, parseUrl } from '#core/extract/address';
+import { shownFacts } from '#core/extract/shell';
 import {
   finalStatus,
   headerValues,
@@ -67,7 +68,7 @@ export class AssetList {
 /** The icons that the home page names; where it names none, the addresses that browsers look at. */
 function addIcons(list: AssetList, home: PageEvidence | undefined, base: string): void {
   const { origin } = new URL(home?.url ?? base);
-  const links = home?.facts?.links ?? [];
+  const links = (home && shownFacts(home)?.links) ?? [];
   const icons = links.filter((l) => l.rel.includes('icon'));
   const touchIcons = links.filter((l) => l.rel.some((r) => r.startsWith('apple-touch-icon')));
   for (const { href } of icons) list.add(href, 'icon', home!.url);
@@ -77,8 +78,8 @@ function addIcons(list: AssetList, home: PageEvidence | undefined, base: string)
 }
 
 /** The share picture of a page, where it is named by a whole address. */
-function sharePictureOf({ facts }: PageEvidence): string | undefined {
-  const meta = facts?.metas.find((m) => m.property === 'og:image' || m.name === 'og:image');
+function sharePictureOf(page: PageEvidence): string | undefined {
+  const meta = shownFacts(page)?.metas.find((m) => m.property === 'og:image' || m.name === 'og:image');
   const address = meta?.content.trim();
   return address && parseUrl(address) ? address : undefined;
 }
@@ -102,7 +103,7 @@ export function assetsToFetch(
   );
   for (const page of pages) {
     list.add(sharePictureOf(page), 'share-picture');
-    for (const { url, kind } of page.facts?.resources ?? []) {
+    for (const { url, kind } of shownFacts(page)?.resources ?? []) {
       const role = FONT_FILE.test(url) ? 'font' : KINDS[kind];
       const host = role && hostOf(url);
       if (!host) continue;

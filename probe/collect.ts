@@ -1,5 +1,6 @@
 /** Collects the evidence about one environment. Never judges. */
 import { setMaxListeners } from 'node:events';
+import { shownFacts } from '#core/extract/shell';
 import {
   EVIDENCE_VERSION,
   headerValues,
@@ -30,7 +31,7 @@ import { askLinks, linksToAsk } from './links';
 import { planOf, portsOf, type Plan, type Target } from './plan';
 import bundledBootstrap from './registration/bootstrap.json' with { type: 'json' };
 import { pagesToRender } from './rendering/choose';
-import { render, type RenderOptions } from './rendering/render';
+import { PageBuilder, render, type RenderOptions } from './rendering/render';
 import { collectStsPolicy } from './mta-sts';
 import { collectRegistration, type Bootstrap } from './registration/rdap';
 import {
@@ -344,15 +345,33 @@ class Collection {
     }
   }
 
+  /** What lets scripts build pages, where there is a browser. */
+  private builder(): PageBuilder | undefined {
+    const { options, plan, tools } = this;
+    return (
+      options.render &&
+      new PageBuilder(options.render, {
+        dialer: tools.dialer,
+        extract: tools.extract,
+        selectors: plan.selectors,
+        access: options.access,
+        ids: plan.brief.analyticsIds ?? [],
+        signal: this.halt,
+      })
+    );
+  }
+
   /** robots.txt, sitemaps, and the pages that they, the brief and links lead to. */
   private async readPages() {
     const { plan, tools, options } = this;
-    const { brief, homeUrl, selectors, isLive } = plan;
+    const { homeUrl, selectors } = plan;
     const readPage: Extract = selectors.length
       ? (body, type, url) => tools.extract(body, type, url, selectors)
       : tools.extract;
+    const builder = this.builder();
     const crawler = new Crawler(tools.client, {
       base: homeUrl,
+      build: builder && ((url) => builder.build(url)),
       hosts: plan.own,
       maxPages: plan.maxPages,
       concurrency: options.concurrency ?? USUAL_CONCURRENCY,
@@ -362,6 +381,15 @@ class Collection {
       signal: this.halt,
       stay: !this.looks.has('pages'),
     });
+    try {
+      return await this.crawl(crawler);
+    } finally {
+      await builder?.close();
+    }
+  }
+
+  private async crawl(crawler: Crawler) {
+    const { brief, homeUrl, isLive } = this.plan;
     if (this.looks.has('pages')) crawler.add(homeUrl, 'home');
     const { before, looks } = this;
     const texts = { crawler, ...(await this.readTexts()) };
@@ -417,7 +445,7 @@ class Collection {
     const { own, homeUrl } = this.plan;
     const list = assetsToFetch(pages, own, homeUrl, this.options.outside);
     const home = pages.find((p) => p.via === 'home');
-    const link = home?.facts?.links.find((l) => l.rel.includes('manifest'));
+    const link = (home && shownFacts(home))?.links.find((l) => l.rel.includes('manifest'));
     const manifest = await fetchManifest(this.files, link?.href);
     for (const icon of manifest?.facts?.icons ?? []) list.add(icon.src, 'manifest-icon');
     const fetch = this.assetFetcher(list);

@@ -1,10 +1,12 @@
 /** Reads pages from the home page on, breadth first, politely, within the environment. */
 import { insideBase, normaliseUrl } from '#core/extract/address';
 import { readLinkHeader } from '#core/extract/link-header';
+import { isShell, shownFacts } from '#core/extract/shell';
 import {
   finalStatus,
   headerValues,
   lastAnswer,
+  type BuiltPage,
   type LinkEvidence,
   type PageEvidence,
 } from '#core/facts/evidence';
@@ -18,6 +20,8 @@ export interface CrawlOptions {
   maxPages: number;
   concurrency: number;
   extract: Extract;
+  /** Lets scripts build an empty shell, where there is a browser. */
+  build?: (url: string) => Promise<BuiltPage>;
   deadline: () => boolean;
   onPage: (done: number, known: number, url: string) => void;
   signal?: AbortSignal;
@@ -172,7 +176,10 @@ export class Crawler {
   private async visit(task: Task): Promise<Visit> {
     const { options } = this;
     const fetched = await this.client.followTwice(task.url, { own: (h) => options.hosts.has(h) });
-    return { task, page: await readPage(task, fetched, options.extract) };
+    const page = await readPage(task, fetched, options.extract);
+    if (options.build && page.facts && isShell(page.facts) && finalStatus(page.chain) === 200)
+      page.built = await options.build(page.url);
+    return { task, page };
   }
 
   private take({ task, page }: Visit): void {
@@ -188,9 +195,12 @@ export class Crawler {
     this.read.add(page.url);
     this.known.add(page.url);
     this.pages.push(page);
-    if (page.facts && !options.stay && options.hosts.has(new URL(page.url).hostname))
-      for (const a of page.facts.anchors)
+    const facts = shownFacts(page);
+    if (facts && !options.stay && options.hosts.has(new URL(page.url).hostname)) {
+      for (const a of facts.anchors)
         if (!a.rel?.includes('nofollow')) this.add(a.href, 'link', page.url, task.depth + 1);
+      if (page.built?.leadsTo) this.add(page.built.leadsTo, 'link', page.url, task.depth + 1);
+    }
     for (const address of options.stay ? [] : namedBy(page))
       this.add(address, 'named', page.url, task.depth + 1);
     options.onPage(
@@ -202,8 +212,8 @@ export class Crawler {
 }
 
 /** Addresses that a page names as its canonical, or as itself in another language. */
-function namedBy({ facts, chain, url }: PageEvidence): string[] {
-  const links = (facts?.links ?? [])
+function namedBy({ facts, built, chain, url }: PageEvidence): string[] {
+  const links = (shownFacts({ facts, built })?.links ?? [])
     .filter((l) => l.rel.includes('canonical') || (l.rel.includes('alternate') && l.hreflang))
     .map((l) => l.href);
   const headers = headerValues(lastAnswer(chain), 'link').flatMap((value) =>

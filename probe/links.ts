@@ -3,6 +3,7 @@
  * their status only.
  */
 import { normaliseUrl } from '#core/extract/address';
+import { shownFacts } from '#core/extract/shell';
 import { finalStatus, type Evidence, type PageEvidence } from '#core/facts/evidence';
 import { HAS_EFFECT } from './crawl';
 import type { HttpClient } from './http/client';
@@ -32,7 +33,7 @@ export function linksToAsk(
   let mine = 0,
     others = 0;
   for (const page of pages) {
-    for (const anchor of page.facts?.anchors ?? []) {
+    for (const anchor of shownFacts(page)?.anchors ?? []) {
       const url = normaliseUrl(anchor.href);
       if (!url || known.has(url)) continue;
       known.add(url);

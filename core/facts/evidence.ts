@@ -178,6 +178,14 @@ export interface HostEvidence {
   addresses: AddressEvidence[];
 }
 
+/** What scripts made of a page: its facts, or why there are none. */
+export interface BuiltPage {
+  facts?: PageFacts;
+  failure?: string;
+  /** Where scripts led on to another address. */
+  leadsTo?: string;
+}
+
 export interface PageEvidence {
   /** Where the chain came to rest, normalised by the URL standard. */
   url: string;
@@ -194,6 +202,8 @@ export interface PageEvidence {
   charset?: string;
   sha256?: string;
   facts?: PageFacts;
+  /** An empty shell as a browser built it, read for its text and links alone. */
+  built?: BuiltPage;
   /** When it was read again by itself, later than the other pages. */
   readAt?: string;
   /** Facts that were not read yet when this page was. */

@@ -1,6 +1,9 @@
 /** Looking at pages as visitors see them: in a browser, on both screens. Never judges. */
 import { createHash } from 'node:crypto';
-import { parseUrl } from '#core/extract/address';
+import pLimit from 'p-limit';
+import { normaliseUrl, parseUrl } from '#core/extract/address';
+import { isShell } from '#core/extract/shell';
+import type { BuiltPage } from '#core/facts/evidence';
 import { measuringHit } from '#core/extract/measuring';
 import {
   blankView,
@@ -248,6 +251,13 @@ class Look {
     this.view = blankView(url, screen);
   }
 
+  /** What the page says and links to, and nothing else. */
+  async facts(page: Page, traffic: Traffic): Promise<void> {
+    await this.open(page);
+    await this.rest(traffic);
+    await this.read(page);
+  }
+
   /** Everything that is looked at, in its order; what was found by then stays where it breaks off. */
   async at(page: Page, context: BrowserContext, traffic: Traffic): Promise<void> {
     const { view } = this;
@@ -452,6 +462,10 @@ const noWindow = (error: Error): never => {
   throw new NoWindow(error.message);
 };
 
+type Work = (look: Look, page: Page, context: BrowserContext, traffic: Traffic) => Promise<void>;
+const LOOK_AT_ALL: Work = (look, page, context, traffic) => look.at(page, context, traffic);
+const READ_FACTS: Work = (look, page, _, traffic) => look.facts(page, traffic);
+
 /** Looks at pages one after the other, each on both screens at once. */
 class Rendering {
   private browser?: GuardedBrowser;
@@ -518,12 +532,24 @@ class Rendering {
     return { url, views };
   }
 
+  /** What scripts make of a page, on one screen. */
+  async facts(url: string): Promise<RenderedView> {
+    const browser = await (this.starting ??= this.ready().finally(() => (this.starting = undefined)));
+    return this.view(url, 'desktop', browser, READ_FACTS);
+  }
+  private starting?: Promise<GuardedBrowser | string>;
+
   /** What is looked at next is looked at in a browser that was started anew. */
   renew(why: string): void {
     this.browser?.kill(why);
   }
 
-  private async view(url: string, screen: Screen, browser: GuardedBrowser | string): Promise<RenderedView> {
+  private async view(
+    url: string,
+    screen: Screen,
+    browser: GuardedBrowser | string,
+    work: Work = LOOK_AT_ALL,
+  ): Promise<RenderedView> {
     const look = new Look(url, screen, this.options, this.tools);
     const { view } = look;
     view.failure = this.over ?? (typeof browser === 'string' ? browser : undefined);
@@ -536,7 +562,7 @@ class Rendering {
       page.on('dialog', (dialog) => void dialog.dismiss().catch(() => {}));
       page.on('popup', (popup) => void popup.close().catch(() => {}));
       const traffic = new Traffic(this.tools, this.proxy, page);
-      await within(this.limits.viewMs, 'it took too long', look.at(page, context, traffic));
+      await within(this.limits.viewMs, 'it took too long', work(look, page, context, traffic));
     } catch (error) {
       view.failure = cut((error as Error).message);
       if (error instanceof NoWindow) view.noWindow = true;
@@ -588,6 +614,77 @@ export interface Rendered {
   peakBytes: number;
 }
 
+/** Why a browser does not start; nothing where it does. */
+const whyNotStarted = (rendering: Rendering): Promise<string | undefined> =>
+  rendering.start().then(
+    () => undefined,
+    (error: unknown) => {
+      // without the name of the call that the driver puts before it
+      const why = (error as Error).message.split('\n', 1)[0]!.replace(/^\w+\.\w+: /, '');
+      return cut(`the browser does not start here: ${why}`);
+    },
+  );
+
+const READING_SECONDS = 120;
+const READING_LIMITS: Partial<RenderLimits> = {
+  answerMs: 10_000,
+  loadMs: 6000,
+  settleMs: 3000,
+  viewMs: 15_000,
+};
+/** Pages that are built at once. */
+const BUILT_AT_ONCE = 2;
+
+/**
+ * Lets scripts build pages, for their text and links alone: on one screen, without pictures or a consent click. The
+ * browser starts with the first of them.
+ */
+export class PageBuilder {
+  private readonly limit = pLimit(BUILT_AT_ONCE);
+  private started?: Promise<{ rendering: Rendering; proxy: RenderProxy; failure?: string }>;
+  private readonly stop = (): void => void this.started?.then(({ rendering }) => rendering.stop());
+
+  constructor(
+    private readonly options: RenderOptions,
+    private readonly tools: Omit<RenderTools, 'consentClick' | 'onPage'>,
+  ) {}
+
+  /** It does not throw. */
+  build(url: string): Promise<BuiltPage> {
+    return this.limit(() =>
+      this.read(url).catch((error: unknown) => ({ failure: cut((error as Error).message) })),
+    );
+  }
+
+  private async read(url: string): Promise<BuiltPage> {
+    this.started ??= this.start();
+    const { rendering, failure } = await this.started;
+    if (failure !== undefined) return { failure };
+    const view = await rendering.facts(url);
+    if (view.failure !== undefined || !view.facts) return { failure: view.failure ?? 'it gave no answer' };
+    const end = normaliseUrl(view.url) ?? view.url;
+    if (end !== url) return { failure: cut(`its scripts lead on to ${end}`), leadsTo: end };
+    return isShell(view.facts) ? { failure: 'its scripts built nothing' } : { facts: view.facts };
+  }
+
+  private async start(): Promise<{ rendering: Rendering; proxy: RenderProxy; failure?: string }> {
+    const { options, tools } = this;
+    const proxy = await RenderProxy.start(tools.dialer);
+    const limits = { ...READING_LIMITS, ...options.limits };
+    const rendering = new Rendering({ ...options, limits, seconds: READING_SECONDS }, tools, proxy);
+    tools.signal?.addEventListener('abort', this.stop, { once: true });
+    const failure = isThere(options.browser) ? await whyNotStarted(rendering) : 'no browser here';
+    return { rendering, proxy, ...(failure === undefined ? {} : { failure }) };
+  }
+
+  async close(): Promise<void> {
+    const started = await this.started?.catch(() => undefined);
+    this.tools.signal?.removeEventListener('abort', this.stop);
+    await started?.rendering.close();
+    await started?.proxy.close();
+  }
+}
+
 /** Looks at pages in a browser; what goes wrong is told in the evidence. */
 export async function render(
   urls: readonly string[],
@@ -601,16 +698,8 @@ export async function render(
   tools.signal?.addEventListener('abort', stop, { once: true });
   try {
     const pages: RenderedPage[] = [];
-    const failed = await rendering.start().then(
-      () => undefined,
-      // without the name of the call that the driver puts before it
-      (error: unknown) => (error as Error).message.split('\n', 1)[0]!.replace(/^\w+\.\w+: /, ''),
-    );
-    if (failed !== undefined)
-      return {
-        evidence: { missing: cut(`the browser does not start here: ${failed}`), pages },
-        peakBytes: 0,
-      };
+    const failed = await whyNotStarted(rendering);
+    if (failed !== undefined) return { evidence: { missing: failed, pages }, peakBytes: 0 };
     for (const url of urls) {
       tools.onPage?.(pages.length, urls.length, url);
       pages.push(await rendering.page(url));

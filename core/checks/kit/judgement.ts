@@ -152,6 +152,9 @@ export function overSite(context: Pick<Asked, 'words'>, place: PlaceResult, more
   return overPlaces(context, [place], more);
 }
 
+const isFailed = (result: PlaceResult | PlaceResult[] | null): boolean =>
+  [result].flat().some((place) => place?.outcome === 'failed');
+
 /**
  * Judges every page that can be read. Refusals and empty application shells are undecided (rules 4 and 5);
  * pages that answer 404 or 5xx are other checks' business.
@@ -164,17 +167,23 @@ export function overPages(
     only?: (page: ReadPage) => boolean;
     /** Addresses are judged, and not what stands on them: a shell has one too. */
     byAddress?: true;
+    /** What the head of a shell says as served counts where it fails; scripts may still add the rest. */
+    byHead?: true;
   } = {},
 ): Judgement {
   const { view } = context;
   const places: PlaceResult[] = [];
   for (const page of view.pages) {
     if (more.only && !more.only(page)) continue;
-    if (page.shell && !more.byAddress) {
+    if (page.shell && !more.byAddress && !more.byHead) {
       places.push(unsure(page.url, EMPTY_SHELL));
       continue;
     }
     const result = judge(page);
+    if (page.shell && more.byHead && !isFailed(result)) {
+      places.push(unsure(page.url, EMPTY_SHELL));
+      continue;
+    }
     if (Array.isArray(result)) places.push(...result);
     else if (result) places.push(result);
   }

@@ -4,6 +4,7 @@
  */
 import { hostOf, normaliseUrl, splitAddress } from '#core/extract/address';
 import type { Anchor, LinkTag, MetaTag, PageFacts, Resource, ScriptTag } from '#core/extract/html';
+import { isShell } from '#core/extract/shell';
 import { readLinkHeader } from '#core/extract/link-header';
 import { headerValues, lastAnswer, type Exchange, type PageEvidence } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
@@ -30,10 +31,6 @@ export interface Load {
   host: string;
   resource: Resource;
 }
-
-/** Rule 5: a body without text that scripts are to fill. */
-export const isShell = ({ textLength, anchors, scripts }: PageFacts): boolean =>
-  textLength < 40 && anchors.length === 0 && scripts.some((s) => s.src);
 
 export class ReadPage {
   readonly url: string;

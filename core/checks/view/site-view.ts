@@ -3,6 +3,7 @@
  * root cause when nothing can be.
  */
 import { hostOf, insideBase, normaliseUrl } from '#core/extract/address';
+import { isShell } from '#core/extract/shell';
 import type { Anchor, PageFacts } from '#core/extract/html';
 import type { Brief } from '#core/facts/brief';
 import {
@@ -20,7 +21,7 @@ import { refusalOf, type RefusalKind } from '#core/extract/refusal';
 import { commonMark, type Marked, type MarkKind, serverPage } from './page-marks';
 import { PageText } from './page-text';
 import { isBogus } from './signed-zone';
-import { isShell, ReadPage } from './read-page';
+import { ReadPage } from './read-page';
 import { remembering } from '#core/remembering';
 import { defineMessages } from '#core/text/messages';
 import { verbatim, type Message } from '#core/facts/message';
@@ -132,7 +133,7 @@ export class SiteView {
 
   /** A page by its own facts, or, where scripts build it, by those of what a browser showed. */
   private readable(page: PageEvidence, facts: PageFacts, words: PageText): ReadPage {
-    const built = isShell(facts) ? this.renderedFacts(page.url) : undefined;
+    const built = isShell(facts) ? (this.renderedFacts(page.url) ?? page.built?.facts) : undefined;
     return built ? new ReadPage(page, built, new PageText(built), true) : new ReadPage(page, facts, words);
   }
 

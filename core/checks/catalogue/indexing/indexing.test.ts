@@ -104,6 +104,37 @@ describe('indexing.kept-out', () => {
   });
 });
 
+describe('pages that scripts build', () => {
+  const shell = (head = '') => {
+    const found = withHtml(
+      `<!doctype html><html lang="en-GB"><head><title>Marsh Choir</title>${head}</head><body><div id="app"></div><script src="/app.js"></script></body></html>`,
+      { via: 'home' },
+    );
+    return { ...found, pages: found.pages.filter((p) => p.via === 'home') };
+  };
+  /** The shell with what a browser built of it. */
+  const built = (body: string) => {
+    const found = shell();
+    const [home] = found.pages;
+    home!.built = {
+      facts: extractPage(`<title>Marsh Choir</title><h1>Marsh Choir</h1>${body}`, home!.url),
+    };
+    return found;
+  };
+
+  it('a noindex in the head as served decides', () =>
+    expect(
+      ask('indexing.let-in', { evidence: shell('<meta name="robots" content="noindex">') }).outcome,
+    ).toBe('failed'));
+  it('without one, scripts may still add it', () =>
+    expect(ask('indexing.let-in', { evidence: shell() }).outcome).toBe('cantTell'));
+  it('what is searched on any page is searched on built ones', () => {
+    const words = '<p>Write to hello@marsh-choir.example, or come on Monday evenings.</p>';
+    expect(ask('identity.contact-email', { evidence: built(words) }).outcome).toBe('passed');
+    expect(ask('identity.contact-email', { evidence: shell() }).outcome).toBe('cantTell');
+  });
+});
+
 describe('indexing.let-in', () => {
   it('looks at home, required and sitemap pages, and notes the others', () => {
     const e = evidence();

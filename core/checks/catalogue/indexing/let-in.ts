@@ -41,6 +41,7 @@ export const letIn = defineCheck({
           : page.passed;
       },
       {
+        byHead: true,
         only: (p) => mustBeListed(p, brief, inSitemap),
         notes: aside.length
           ? [`kept out, but not pages that must be listed: ${aside.slice(0, 10).join(', ')}`]

@@ -45,7 +45,7 @@ export const shownInFull = defineCheck({
             })
           : page.passed;
       },
-      { only: (p) => mustBeListed(p, brief, view.inSitemap) },
+      { byHead: true, only: (p) => mustBeListed(p, brief, view.inSitemap) },
     );
   },
   recipe: (_, finding) => ({

@@ -39,6 +39,7 @@ export const unexpectedNoindex = defineCheck({
           : page.passed;
       },
       {
+        byHead: true,
         // those that must be listed are indexing.let-in's
         only: (p) =>
           p.evidence.via === 'link' && !mustBeListed(p, brief, inSitemap) && !isExplained(p, brief),
