@@ -398,6 +398,62 @@ describe('the crawl', () => {
   });
 });
 
+describe('a site of more pages than are read', () => {
+  const number = (n: number): string => String(n).padStart(3, '0');
+  /** 300 things to buy in two layouts, 40 notes, and some pages of their own, all in the sitemap by the alphabet. */
+  const things = Array.from({ length: 300 }, (_, i) => `/a-shop/thing-${number(i)}`);
+  const notes = Array.from({ length: 40 }, (_, i) => `/notes/${2000 + i}`);
+  const own = ['/about', '/visit', '/terms', '/zoo/one', '/zoo/two'];
+  const isPlain = (path: string): boolean => Number(path.slice(-3)) % 2 === 0;
+  const bodyOf = (path: string): string => {
+    if (path === '/')
+      return [...own.slice(0, 3), ...things.slice(100, 140)].map((p) => `<a href="${p}">x</a>`).join('');
+    return path.startsWith('/a-shop') && isPlain(path) ? '<h1>x</h1><form></form>' : '<h1>x</h1>';
+  };
+
+  async function read(maxPages: number) {
+    let delay = 0;
+    const url = await servers.http((req, res) => {
+      delay = (delay * 7 + 3) % 11;
+      // answers come in another order each time
+      setTimeout(
+        () => res.writeHead(200, { 'content-type': 'text/html' }).end(bodyOf(req.url!)),
+        (delay * (maxPages % 5)) / 2,
+      );
+    });
+    const crawler = new Crawler(client({ connections: 6 }), {
+      base: url,
+      hosts: new Set(['127.0.0.1']),
+      maxPages,
+      concurrency: 6,
+      extract: extractHere,
+      deadline: () => false,
+      onPage: () => {},
+    });
+    crawler.add(url, 'home');
+    crawler.add('/terms', 'brief');
+    for (const path of [...things, ...notes, ...own]) crawler.add(path, 'sitemap');
+    await crawler.run();
+    const paths = crawler.pages.map((p) => new URL(p.url).pathname);
+    return { paths, unread: crawler.unread.length };
+  }
+
+  it('has home, required and linked pages read, some of each template, and the rest from all in turn', async () => {
+    const { paths, unread } = await read(30);
+    const of = (start: string): number => paths.filter((p) => p.startsWith(start)).length;
+    expect(paths[0]).toBe('/');
+    expect(paths).toEqual(expect.arrayContaining(own));
+    expect(of('/notes/')).toBeGreaterThan(5);
+    expect(of('/a-shop/')).toBeGreaterThanOrEqual(10);
+    expect(paths).toContain('/a-shop/thing-100');
+    expect([paths.length, unread]).toEqual([30, 346 - 30]);
+  });
+  it('gives the same pages whatever the order of the answers', async () => {
+    const [some, others] = [await read(31), await read(33)];
+    expect(others.paths.slice(0, 31)).toEqual(some.paths);
+  });
+});
+
 describe('a failure that comes while something else is waited for', () => {
   it('is one of the audit, and not of the process', async () => {
     const stray: unknown[] = [];

@@ -10,9 +10,11 @@ import {
   type LinkEvidence,
   type PageEvidence,
 } from '#core/facts/evidence';
+import pLimit from 'p-limit';
 import { sha256 } from './digest';
 import type { Extract } from './extractor';
 import type { Fetched, HttpClient } from './http/client';
+import { PageQueue, type PageTask } from './page-queue';
 
 export interface CrawlOptions {
   base: string;
@@ -29,15 +31,8 @@ export interface CrawlOptions {
   stay?: boolean;
 }
 
-type Via = PageEvidence['via'];
-interface Task {
-  url: string;
-  from: string | null;
-  via: Via;
-  depth: number;
-}
 interface Visit {
-  task: Task;
+  task: PageTask;
   page: PageEvidence;
 }
 
@@ -49,8 +44,8 @@ export const HAS_EFFECT =
   /(?:^|[/?&=_-])(?:log-?out|sign-?out|add[-_]to[-_]cart|remove[-_]item|delete|unsubscribe)(?:$|[/?&=_-])/i;
 const QUERIES_PER_PATH = 10;
 const MAX_DEPTH = 12;
-/** Answers that are waiting for an earlier one, as a multiple of the requests at once. */
-const AHEAD = 4;
+/** Pages that are chosen together, as a multiple of the requests at once. */
+const BATCH = 4;
 const DETOURS = 2000;
 
 /** Endless addresses: a path segment that comes three times, or a very long path. */
@@ -71,9 +66,9 @@ export class Crawler {
   readonly pages: PageEvidence[] = [];
   /** Addresses that led to a page already read. */
   readonly detours: LinkEvidence[] = [];
-  private readonly queue: Task[] = [];
-  /** What pages name as canonical or in another language and nothing links to: read when the rest is. */
-  private readonly named: Task[] = [];
+  private readonly queue = new PageQueue();
+  /** What was found and not read. */
+  unread: string[] = [];
   private readonly known = new Set<string>();
   private readonly read = new Set<string>();
   private readonly queries = new Map<string, number>();
@@ -97,7 +92,7 @@ export class Crawler {
   }
 
   /** Queues an address unless it is known, outside, no page, or a trap. */
-  add(address: string, via: Via, from: string | null = null, depth = 0): void {
+  add(address: string, via: PageTask['via'], from: string | null = null, depth = 0): void {
     const normal = normaliseUrl(address, this.options.base);
     if (!normal || this.known.has(normal)) return;
     if (via !== 'home') {
@@ -109,12 +104,9 @@ export class Crawler {
         return;
       }
     }
-    if (via === 'named') {
-      this.named.push({ url: normal, from, via, depth });
-      return;
-    }
-    this.known.add(normal);
-    this.queue.push({ url: normal, from, via, depth });
+    // a link to it may still come
+    if (via !== 'named') this.known.add(normal);
+    this.queue.add({ url: normal, from, via, depth });
   }
 
   /** Calendar-like addresses: too many queries of one path, or too many numbers in one place. */
@@ -134,46 +126,45 @@ export class Crawler {
   }
 
   /**
-   * Reads until nothing is left or a limit is reached. Answers are taken in the order of asking, so that the
-   * same site gives the same pages.
+   * Reads until nothing is left or a limit is reached. Pages are chosen in batches, and answers taken in the order of
+   * asking, so that the same site gives the same pages.
    */
   async run(): Promise<void> {
     const { options } = this;
-    const waiting: Promise<Visit>[] = [];
-    let active = 0;
-    const begin = (): void => {
-      while (
-        this.queue.length + this.named.length > 0 &&
-        active < options.concurrency &&
-        waiting.length < options.concurrency * AHEAD &&
-        this.pages.length + waiting.length < options.maxPages &&
-        !options.deadline() &&
-        !options.signal?.aborted
-      ) {
-        const task = (this.queue.shift() ?? this.named.shift())!;
-        if (this.read.has(task.url)) continue;
-        active++;
-        waiting.push(
-          this.visit(task).finally(() => {
-            active--;
-            begin();
-          }),
-        );
+    const limit = pLimit(options.concurrency);
+    for (let batch = this.batch(); batch.length; batch = this.batch()) {
+      const visits = batch.map((task) => limit(() => (this.isOver ? undefined : this.visit(task))));
+      // one that fails is awaited in its turn
+      for (const visit of visits) visit.catch(() => {});
+      for (const [i, visit] of visits.entries()) {
+        const found = await visit;
+        if (found) this.take(found);
+        else this.unread.push(batch[i]!.url);
       }
-    };
-    for (begin(); waiting.length && !options.signal?.aborted; begin()) {
-      this.take(await waiting[0]!);
-      waiting.shift();
     }
-    await Promise.allSettled(waiting);
+    const rest = [...this.unread, ...this.queue.drain().map((t) => t.url)];
+    this.unread = [...new Set(rest)].filter((url) => !this.read.has(url));
   }
 
-  /** What was found and not read. */
-  get unread(): string[] {
-    return [...this.queue, ...this.named].map((t) => t.url).filter((u) => !this.read.has(u));
+  private get isOver(): boolean {
+    return this.options.deadline() || this.options.signal?.aborted === true;
   }
 
-  private async visit(task: Task): Promise<Visit> {
+  /** Those to be read next. */
+  private batch(): PageTask[] {
+    const { maxPages, concurrency } = this.options;
+    const most = Math.min(BATCH * concurrency, maxPages - this.pages.length);
+    const batch: PageTask[] = [];
+    while (batch.length < most && this.queue.size && !this.isOver) {
+      // what the home page links to decides what is read next
+      if (batch[0]?.via === 'home' && !this.queue.hasFirst) break;
+      const task = this.queue.next()!;
+      if (!this.read.has(task.url) && !batch.some((t) => t.url === task.url)) batch.push(task);
+    }
+    return batch;
+  }
+
+  private async visit(task: PageTask): Promise<Visit> {
     const { options } = this;
     const fetched = await this.client.followTwice(task.url, { own: (h) => options.hosts.has(h) });
     const page = await readPage(task, fetched, options.extract);
@@ -196,16 +187,19 @@ export class Crawler {
     this.known.add(page.url);
     this.pages.push(page);
     const facts = shownFacts(page);
+    if (facts) this.queue.saw(task, facts);
     if (facts && !options.stay && options.hosts.has(new URL(page.url).hostname)) {
       for (const a of facts.anchors)
         if (!a.rel?.includes('nofollow')) this.add(a.href, 'link', page.url, task.depth + 1);
+      if (task.via === 'home')
+        this.queue.prefer(new Set(facts.anchors.map((a) => normaliseUrl(a.href) ?? a.href)));
       if (page.built?.leadsTo) this.add(page.built.leadsTo, 'link', page.url, task.depth + 1);
     }
     for (const address of options.stay ? [] : namedBy(page))
       this.add(address, 'named', page.url, task.depth + 1);
     options.onPage(
       this.pages.length,
-      Math.min(options.maxPages, this.pages.length + this.queue.length),
+      Math.min(options.maxPages, this.pages.length + this.queue.size),
       page.url,
     );
   }
@@ -227,7 +221,7 @@ const NAMED_PER_PAGE = 50;
 
 /** Bytes to evidence of a page. */
 export async function readPage(
-  task: Task,
+  task: PageTask,
   { chain, body, firstTry }: Fetched & { firstTry?: PageEvidence['firstTry'] },
   extract: Extract,
 ): Promise<PageEvidence> {
