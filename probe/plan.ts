@@ -6,13 +6,11 @@ import type { Brief } from '#core/facts/brief';
 import type { HostEvidence } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
 import { completeBrief } from '#core/facts/host-records';
+import { MOST_PAGES, USUAL_PAGES } from '#core/facts/page-limit';
 import type { EnvironmentKind } from '#core/facts/situation';
 import type { NamesToAsk } from './dns/authority';
 import { passOf } from './http/access';
 
-/** More pages than this no audit reads. */
-const MOST_PAGES = 5000;
-const USUAL_PAGES = 50;
 const MOST_STAGING_HOSTS = 8;
 const MOST_SUBDOMAINS = 30;
 

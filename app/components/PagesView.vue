@@ -126,7 +126,11 @@ useScreenKeys({
       <span class="spring" />
       <span class="faint num" role="status"
         >{{ quantity(shown.length, 'page') }}<template v-if="left"> of {{ all.length }}</template
-        ><template v-if="data.unread">, {{ data.unread }} more were found and not read</template> ·
+        ><template v-if="data.unread"
+          >, {{ data.unread }} more were found and not read: links in, orphans and repeated texts are among
+          those read</template
+        >
+        ·
         <TimeAt :iso="at"
       /></span>
     </div>

@@ -25,6 +25,7 @@ const form = reactive({
   ofTarget: 'launched',
   parts: [] as Part[],
   checklistId: null as number | null,
+  pageLimit: 0,
   every: 'day' as Schedule['every'],
   weekday: 6,
   from: '01:00',
@@ -137,6 +138,7 @@ watch(
       />
       <v-select v-if="form.every === 'week'" v-model="form.weekday" :items="WEEKDAYS" label="Day" />
     </div>
+    <PageLimit v-model="form.pageLimit" label="Pages of each site, at most" usual="as each site says" />
     <div class="four">
       <v-text-field v-model="form.from" label="From" type="time" />
       <v-text-field v-model="form.to" label="To" type="time" />

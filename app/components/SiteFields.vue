@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { watchDebounced } from '@vueuse/core';
+import { USUAL_PAGES } from '#core/facts/page-limit';
 import { STAGES } from '#core/facts/situation';
 import type { SiteDraft } from '~/composables/site-draft';
 
@@ -73,6 +74,7 @@ const { data: alike } = useReading('/api/sites/alike', {
     /><DayInput v-model="draft.launchDate" :label="SITE_LABELS.launchDate" />
     <v-select v-model="draft.hostProfile" :label="SITE_LABELS.hostProfile" :items="profileItems" />
     <v-select v-model="draft.ownerId" :label="SITE_LABELS.ownerId" :items="ownerItems" />
+    <PageLimit v-model="draft.pageLimit" :label="SITE_LABELS.pageLimit" :usual="`${USUAL_PAGES}, as usual`" />
     <v-checkbox v-model="draft.replaces" :label="SITE_LABELS.replaces" />
     <div v-if="alike?.clients.length || alike?.sites.length" class="alike" role="status">
       <p v-for="name in alike.clients" :key="name">

@@ -10,6 +10,8 @@ export interface SiteDraft {
   hostProfile: string;
   /** 0 is nobody. */
   ownerId: number;
+  /** 0 is the usual number. */
+  pageLimit: number;
 }
 
 export const SITE_LABELS: Record<keyof SiteDraft, string> = {
@@ -20,6 +22,7 @@ export const SITE_LABELS: Record<keyof SiteDraft, string> = {
   launchDate: 'Launch date',
   hostProfile: 'Host profile',
   ownerId: 'Owner',
+  pageLimit: 'Pages read by an audit, at most',
 };
 
 export const emptySite = (): SiteDraft => ({
@@ -30,6 +33,7 @@ export const emptySite = (): SiteDraft => ({
   launchDate: '',
   hostProfile: '',
   ownerId: 0,
+  pageLimit: 0,
 });
 
 /** What a site cannot be without, by field; empty where it is there. */

@@ -20,6 +20,8 @@ const whatText = (s: Schedule): string =>
     : s.checklist
       ? `only what “${s.checklist}” checks`
       : 'everything';
+const pagesText = (s: Schedule): string =>
+  s.pageLimit ? `, at most ${quantity(s.pageLimit, 'page')} a site` : '';
 const whenText = (s: Schedule): string =>
   `${s.every === 'week' ? `${WEEKDAYS[s.weekday - 1]}s` : 'every day'}, ${s.from} to ${s.to}${
     s.notFrom ? `, not ${s.notFrom} to ${s.notTo}` : ''
@@ -93,12 +95,17 @@ const { run: runNight, busy } = useDoing(async (on: boolean) => {
               <div v-if="s.pausedUntil" class="faint">paused until {{ dayText(s.pausedUntil) }}</div>
             </td>
             <td>{{ s.of }}</td>
-            <td>{{ whatText(s) }}</td>
+            <td>{{ whatText(s) }}{{ pagesText(s) }}</td>
             <td class="num">
               {{ whenText(s) }}
               <div class="faint">in the site’s time zone, else {{ s.timeZone }}</div>
             </td>
-            <td class="num">{{ tonightText(s) }}</td>
+            <td class="num">
+              {{ tonightText(s) }}
+              <div v-for="r in tonightOf.get(s.id)?.why ?? []" :key="r.why" class="fray">
+                {{ r.count > 1 ? `${r.count} times: ` : '' }}{{ r.why }}
+              </div>
+            </td>
             <td class="acts">
               <v-btn
                 size="small"

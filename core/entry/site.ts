@@ -1,6 +1,7 @@
 /** A site as it is added. */
 import type { AccessKind } from '#core/facts/evidence';
 import { STAGES, type EnvironmentKind, type Stage } from '#core/facts/situation';
+import { MOST_PAGES } from '#core/facts/page-limit';
 import { BriefDto } from './brief';
 import {
   ArrayMaxSize,
@@ -14,6 +15,7 @@ import {
   IsString,
   IsWebAddress,
   Length,
+  Max,
   MaxLength,
   Min,
   Type,
@@ -63,6 +65,7 @@ export class NewSiteDto {
   launchDate?: string;
   @IsOptional() @IsString() @MaxLength(200) hostProfile?: string;
   @IsOptional() @IsInt() @Min(1) ownerId?: number;
+  @IsOptional() @IsInt() @Min(1) @Max(MOST_PAGES) pageLimit?: number;
   @ValidateNested() @Type(() => BriefDto) brief!: BriefDto;
 }
 
@@ -75,6 +78,7 @@ export class SiteChangeDto {
   @ValidateIf(isGiven('launchDate')) @IsDay() launchDate?: string;
   @IsOptional() @IsString() @MaxLength(200) hostProfile?: string;
   @IsOptional() @IsInt() @Min(0) ownerId?: number;
+  @IsOptional() @IsInt() @Min(0) @Max(MOST_PAGES) pageLimit?: number;
 }
 
 export class ReadSiteDto {

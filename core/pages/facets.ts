@@ -64,7 +64,7 @@ export const PAGE_FACETS: readonly PageFacet[] = [
   {
     key: 'orphan',
     label: 'orphan',
-    hint: 'No page links to it.',
+    hint: 'No page links to it, among those that were read.',
     of: (p) => isPage(p) && Boolean(p.orphan),
   },
   {

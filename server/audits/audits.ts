@@ -114,6 +114,8 @@ export interface HowToStart {
   priority?: number;
   /** What is looked at, where not everything is. */
   scope?: Scope;
+  /** Pages to read at most; what the site says where left out. */
+  pageLimit?: number | null;
   /** What is written down with each, in the same transaction. */
   noted?: (auditId: number, transaction: Transaction) => Promise<void>;
 }
@@ -124,7 +126,7 @@ export interface HowToStart {
 export async function startAudits(
   environmentIds: readonly number[],
   by: string,
-  { priority = PRIORITY.person, scope, noted }: HowToStart = {},
+  { priority = PRIORITY.person, scope, pageLimit, noted }: HowToStart = {},
 ): Promise<Started> {
   const out: Started = { started: [], refused: [] };
   const siteIds = new Set<number>();
@@ -155,6 +157,7 @@ export async function startAudits(
             startedBy: by,
             startedAt: now(),
             scope: scope ?? null,
+            pageLimit: pageLimit ?? null,
           },
           { transaction },
         );
@@ -201,10 +204,17 @@ async function prepare(id: number, restarts: number) {
     asked,
     access: accessOf(environment),
     build: build?.files.map((f) => f.path),
+    ...pageLimitOf(audit, site),
   };
   const render = renderSettings(checklist, audit.scope);
   return { audit, environment, brief, target, render, again: await againOf(audit, environment, target) };
 }
+
+/** What the start of the audit says, else its site; nothing where neither does. */
+const pageLimitOf = (audit: Audit, site: Site): { maxPages?: number } => {
+  const maxPages = audit.pageLimit ?? site.pageLimit;
+  return maxPages ? { maxPages } : {};
+};
 
 /** What is looked at again and what is taken over; undefined where all has to be looked at. */
 async function againOf(

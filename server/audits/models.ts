@@ -55,6 +55,8 @@ export class Audit extends Row<Audit> {
   declare restarts: CreationOptional<number>;
   /** What was looked at again; null where all was looked at. */
   declare scope: CreationOptional<Scope | null>;
+  /** Pages that it reads at most, where whoever started it said so. */
+  declare pageLimit: CreationOptional<number | null>;
   /** The audit whose evidence the rest was taken from. */
   declare baseAuditId: CreationOptional<number | null>;
   /** From beginning to look until it was kept, in milliseconds. */
@@ -165,6 +167,7 @@ export function bindModels(): void {
     jobId: ref,
     restarts: { type: ref, defaultValue: 0 },
     scope: json('scope'),
+    pageLimit: ref,
     baseAuditId: ref,
     tookMs: ref,
     startedBy: text(120),

@@ -1,6 +1,7 @@
 /** How this installation reaches the network, from the environment. */
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
+import { USUAL_PAGES } from '#core/facts/page-limit';
 import { AddressMap } from '#probe/addresses';
 import { AGENT, type CollectOptions } from '#probe/collect';
 import { TrustStore } from '#probe/tls';
@@ -70,7 +71,7 @@ export function networkSettings(): NetworkSettings {
     map: new AddressMap(list(env.ARMBAND_MAP)),
     allowPrivate: env.ARMBAND_ALLOW_PRIVATE === '1',
     timeoutMs: numberOf('ARMBAND_TIMEOUT', 15) * 1000,
-    maxPages: numberOf('ARMBAND_PAGES', 50),
+    maxPages: numberOf('ARMBAND_PAGES', USUAL_PAGES),
     agent: env.ARMBAND_AGENT ?? AGENT,
     concurrency,
     gate: permits,

@@ -1,4 +1,5 @@
 /** What the screens send about schedules. */
+import { MOST_PAGES } from '#core/facts/page-limit';
 import { PARTS, type Part } from '#core/facts/parts';
 import { EVERY, type Every } from '#core/schedule/night';
 import {
@@ -31,6 +32,8 @@ export class ScheduleDto {
   @IsOptional() @IsIn(['all', 'list', 'parts']) what?: 'all' | 'list' | 'parts';
   @IsArray() @IsIn(PARTS, { each: true }) parts!: Part[];
   @ValidateIf((o: ScheduleDto) => o.checklistId !== null) @IsInt() @Min(1) checklistId!: number | null;
+  /** 0, or left out, for what each site says. */
+  @IsOptional() @IsInt() @Min(0) @Max(MOST_PAGES) pageLimit?: number;
   @IsIn(EVERY) every!: Every;
   @IsInt() @Min(1) @Max(7) weekday!: number;
   @Matches(TIME, timeOf('from')) from!: string;

@@ -17,6 +17,8 @@ export class ScheduleRow extends Row<ScheduleRow> {
   declare parts: string;
   /** The list whose checks are looked at; null for the site's own. */
   declare checklistId: number | null;
+  /** Pages that its audits read at most; null for what the site says. */
+  declare pageLimit: CreationOptional<number | null>;
   declare every: Every;
   declare weekday: number;
   declare fromTime: string;
@@ -69,6 +71,7 @@ export function bindModels(): void {
     ofTarget: text(40),
     parts: text(80),
     checklistId: ref,
+    pageLimit: ref,
     every: text(8),
     weekday: whole,
     fromTime: text(5),

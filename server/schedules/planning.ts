@@ -126,7 +126,7 @@ export async function planAhead(): Promise<void> {
 }
 
 /** What a schedule looks at; nothing said is everything. */
-async function scopeOf(row: ScheduleRow): Promise<Scope | undefined> {
+export async function scopeOf(row: ScheduleRow): Promise<Scope | undefined> {
   const parts = partsOfRow(row);
   if (parts.length) return { parts };
   if (!row.checklistId) return undefined;
@@ -160,6 +160,7 @@ export async function beginDue(): Promise<void> {
     const { refused } = await startAudits([plan.environmentId], BY, {
       priority: PRIORITY.night,
       scope: scopes.get(row.id),
+      pageLimit: row.pageLimit,
       // with the audit itself: what it finds is news only where its turn is known
       noted: async (auditId, transaction) => {
         await PlannedAudit.update({ state: 'started', auditId }, { where: { id: plan.id }, transaction });

@@ -1,12 +1,18 @@
 /** The night that is next or under way: what runs, how long that will take by the last runs, and what could not. */
 import { QueryTypes } from 'sequelize';
+import { checksOf } from '#core/checks/engine/checklist';
+import type { Part } from '#core/facts/parts';
+import { auditDurations } from '../audits/durations';
+import { partsOfScope } from '../audits/scope';
+import { checklistById } from '../checklists/checklists';
 import { clockRate, now } from '../platform/clock';
 import { database } from '../platform/db/connection';
+import { ScheduleRow } from './models';
+import { scopeOf } from './planning';
 
-/** Of an environment that was never looked at in that way, in milliseconds. */
-const USUAL_MS = 4000;
 const AT_ONCE = 2;
 const NAMED = 40;
+const MOST_REASONS = 3;
 
 interface Turn {
   scheduleId: number;
@@ -20,7 +26,6 @@ interface Turn {
   site: string;
   environmentId: number;
   environment: string;
-  tookMs: number | null;
 }
 
 const BACK_HOURS = 14;
@@ -31,10 +36,7 @@ function turns(): Promise<Turn[]> {
   const at = now().getTime();
   return database().query<Turn>(
     `SELECT p.schedule_id AS scheduleId, c.name AS schedule, p.state, a.status, a.error, p.reason, p.run_at AS runAt,
-      s.id AS siteId, s.name AS site, e.id AS environmentId, e.name AS environment,
-      (SELECT l.took_ms FROM planned_audit q JOIN audit l ON l.id = q.audit_id
-        WHERE q.schedule_id = p.schedule_id AND q.environment_id = p.environment_id AND l.took_ms IS NOT NULL
-        ORDER BY q.id DESC LIMIT 1) AS tookMs
+      s.id AS siteId, s.name AS site, e.id AS environmentId, e.name AS environment
       FROM planned_audit p JOIN schedule c ON c.id = p.schedule_id JOIN environment e ON e.id = p.environment_id
       JOIN site s ON s.id = e.site_id LEFT JOIN audit a ON a.id = p.audit_id
       WHERE p.run_at BETWEEN ? AND ? ORDER BY p.run_at, p.id`,
@@ -52,9 +54,40 @@ function wordOf({ state, status }: Turn): 'planned' | 'running' | 'done' | 'cove
   return status === 'done' ? 'done' : 'running';
 }
 
+/** Why it could not run, in words. */
+const reasonOf = ({ reason, error, status, state }: Turn): string =>
+  reason ?? error ?? (status === 'stopped' ? 'it was stopped' : state);
+
+/** Each reason once, the most frequent first. */
+function reasonsOf(list: readonly Turn[]): { why: string; count: number }[] {
+  const counts = new Map<string, number>();
+  for (const turn of list)
+    if (wordOf(turn) === 'could not') counts.set(reasonOf(turn), (counts.get(reasonOf(turn)) ?? 0) + 1);
+  return [...counts]
+    .map(([why, count]) => ({ why, count }))
+    .sort((a, b) => b.count - a.count)
+    .slice(0, MOST_REASONS);
+}
+
+/** What the schedules that are planned look at, by their number; nothing for everything. */
+async function partsOfSchedules(ids: readonly number[]): Promise<Map<number, Part[] | null>> {
+  const rows = await ScheduleRow.findAll({ where: { id: [...ids] } });
+  return new Map(
+    await Promise.all(
+      rows.map(async (row): Promise<[number, Part[] | null]> => {
+        const scope = await scopeOf(row);
+        const list = row.checklistId ? checksOf(await checklistById(row.checklistId)) : () => undefined;
+        return [row.id, scope ? partsOfScope(scope, list) : null];
+      }),
+    ),
+  );
+}
+
 export async function tonight() {
   const all = await turns();
+  const expectedMs = await auditDurations();
   const groups = new Map<number, Turn[]>();
+  const parts = await partsOfSchedules([...new Set(all.map((t) => t.scheduleId))]);
   for (const turn of all) groups.set(turn.scheduleId, [...(groups.get(turn.scheduleId) ?? []), turn]);
   const count = (list: readonly Turn[], word: ReturnType<typeof wordOf>): number =>
     list.filter((t) => wordOf(t) === word).length;
@@ -71,23 +104,27 @@ export async function tonight() {
         done: count(list, 'done'),
         covered: count(list, 'covered'),
         couldNot: count(list, 'could not'),
+        why: reasonsOf(list),
         from: (open[0] ?? list[0]!).runAt.toISOString(),
         to: (open.at(-1) ?? list.at(-1)!).runAt.toISOString(),
-        /** Of those that are planned, by their last runs. */
-        takesMs: Math.round(open.reduce((sum, t) => sum + (t.tookMs ?? USUAL_MS), 0) / AT_ONCE),
+        /** Of those that are planned, by all audits like them. */
+        takesMs: Math.round(
+          open.reduce((sum, t) => sum + expectedMs(t.environmentId, parts.get(t.scheduleId) ?? null), 0) /
+            AT_ONCE,
+        ),
       };
     }),
     couldNot: all
       .filter((t) => wordOf(t) === 'could not')
       .slice(-NAMED)
-      .map(({ siteId, site, environmentId, environment, schedule, reason, error, runAt, state, status }) => ({
-        siteId,
-        site,
-        environmentId,
-        environment,
-        schedule,
-        at: runAt.toISOString(),
-        why: reason ?? error ?? (status === 'stopped' ? 'it was stopped' : state),
+      .map((turn) => ({
+        siteId: turn.siteId,
+        site: turn.site,
+        environmentId: turn.environmentId,
+        environment: turn.environment,
+        schedule: turn.schedule,
+        at: turn.runAt.toISOString(),
+        why: reasonOf(turn),
       })),
   };
 }

@@ -23,6 +23,8 @@ export class Site extends Row<Site> {
   declare shares: CreationOptional<Record<string, ShareAnswer> | null>;
   declare hostProfileId: CreationOptional<number | null>;
   declare ownerId: CreationOptional<number | null>;
+  /** Pages that its audits read at most; null for the usual number. */
+  declare pageLimit: CreationOptional<number | null>;
   /** Raised by each change of what is kept of the site itself. */
   declare version: CreationOptional<number>;
   declare createdAt: Date;
@@ -66,6 +68,7 @@ export function bindModels(): void {
     shares: json('shares'),
     hostProfileId: ref,
     ownerId: ref,
+    pageLimit: ref,
     version: { type: ref, defaultValue: 1 },
     createdAt: when,
   });

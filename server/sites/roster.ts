@@ -53,6 +53,7 @@ interface SiteRow {
   hostProfileId: number | null;
   hostProfile: string | null;
   ownerId: number | null;
+  pageLimit: number | null;
   owner: string | null;
   /** Raised by each change of what is kept of the site itself. */
   version: number;
@@ -135,7 +136,8 @@ export async function siteWithEnvironments(
   const [site] = await database().query<SiteRow>(
     `SELECT s.id, s.name, c.name AS client, s.stage, s.replaces, s.launch_date AS launchDate,
       s.launched_at AS launchedAt, s.version,
-      s.host_profile_id AS hostProfileId, h.name AS hostProfile, s.owner_id AS ownerId, u.name AS owner
+      s.host_profile_id AS hostProfileId, h.name AS hostProfile, s.owner_id AS ownerId, u.name AS owner,
+      s.page_limit AS pageLimit
       FROM site s JOIN client c ON c.id = s.client_id LEFT JOIN host_profile h ON h.id = s.host_profile_id
       LEFT JOIN user u ON u.id = s.owner_id WHERE s.id = :id`,
     { type: QueryTypes.SELECT, replacements: { id }, transaction },

@@ -61,6 +61,7 @@ async function makeSite(input: NewSiteDto, transaction: Transaction): Promise<Si
       launchDate: input.launchDate ?? null,
       hostProfileId: input.hostProfile ? await profileIdOf(input.hostProfile, transaction) : null,
       ownerId: await knownOwner(input.ownerId, transaction),
+      pageLimit: input.pageLimit ?? null,
       createdAt: now(),
     },
     { transaction },
@@ -161,7 +162,7 @@ const JUDGED_BY = ['stage', 'replaces', 'launchDate', 'hostProfileId', 'clientId
 
 /** The columns that a change sets. */
 async function columnsOf(
-  { name, client, ownerId, hostProfile, launchDate, ...rest }: SiteChangeDto,
+  { name, client, ownerId, hostProfile, launchDate, pageLimit, ...rest }: SiteChangeDto,
   site: Site,
   transaction: Transaction,
 ): Promise<Partial<CreationAttributes<Site>>> {
@@ -175,6 +176,7 @@ async function columnsOf(
     ...(name === undefined ? {} : { name: name.trim() }),
     ...(to ? { clientId: to.id } : {}),
     ...(launchDate === undefined ? {} : { launchDate: launchDate || null }),
+    ...(pageLimit === undefined ? {} : { pageLimit: pageLimit || null }),
     ...(ownerId === undefined ? {} : { ownerId: await knownOwner(ownerId, transaction) }),
     ...(hostProfile === undefined
       ? {}
@@ -196,10 +198,8 @@ async function asKept(
   { id, version }: Site,
   transaction: Transaction,
 ): Promise<{ version: number; data: Required<SiteChangeDto> }> {
-  const { name, client, stage, replaces, launchDate, hostProfile, ownerId } = (await siteWithEnvironments(
-    id,
-    transaction,
-  ))!;
+  const { name, client, stage, replaces, launchDate, hostProfile, ownerId, pageLimit } =
+    (await siteWithEnvironments(id, transaction))!;
   return {
     version,
     data: {
@@ -210,6 +210,7 @@ async function asKept(
       launchDate: launchDate ?? '',
       hostProfile: hostProfile ?? '',
       ownerId: ownerId ?? 0,
+      pageLimit: pageLimit ?? 0,
     },
   };
 }

@@ -100,6 +100,22 @@ describe('a site is changed', () => {
   });
 });
 
+describe('a site with a page limit', () => {
+  it('has so many pages read, and says so; without it, as many as usual', async () => {
+    const { id } = await environmentOf('Firth Tram Society', 'Live');
+    const { id: siteId } = await site('Firth Tram Society');
+    const limit = (pageLimit: number) => mara('PATCH', `/api/sites/${siteId}`, { pageLimit });
+    expect((await limit(2)).status).toBe(200);
+    expect(await site('Firth Tram Society')).toMatchObject({ pageLimit: 2 });
+    await auditAgain(id);
+    expect((await ledger(id)).notes.join(' ')).toContain('The page limit was reached: 2 of');
+    expect((await limit(6000)).status).toBe(400);
+    await limit(0);
+    await auditAgain(id);
+    expect((await ledger(id)).notes.join(' ')).not.toContain('The page limit was reached');
+  });
+});
+
 describe('a site without a live address', () => {
   it('is added with an environment before it, and given its live one later', async () => {
     const id = await add('Sea Glass', 'Sea Glass', {

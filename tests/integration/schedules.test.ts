@@ -22,6 +22,7 @@ interface Tonight {
     covered: number;
     couldNot: number;
     takesMs: number;
+    why: { why: string; count: number }[];
   }[];
   couldNot: { site: string; why: string }[];
 }
@@ -69,12 +70,15 @@ describe('schedules', () => {
       ...NEW,
       ofKind: 'client',
       ofTarget: String(client),
+      pageLimit: 3,
     });
     expect(made.status).toBe(200);
     expect((await joss('POST', '/api/schedules', NEW)).status).toBe(409);
     const mine = async () => (await tonight()).schedules.find((s) => s.id === made.body.id);
     const planned = await until(mine, Boolean);
     expect(planned!.planned + planned!.done).toBe(2);
+    expect((await list()).find((s) => s.id === made.body.id)).toMatchObject({ pageLimit: 3 });
+    expect(planned!.why).toEqual([]);
     expect(
       (
         await mara('PUT', `/api/schedules/${made.body.id}`, {

@@ -112,7 +112,7 @@ const {
   fault: unsaved,
 } = useDoing(
   async (brief: object) => {
-    const { name, client, stage, replaces, launchDate, hostProfile, ownerId } = site.value;
+    const { name, client, stage, replaces, launchDate, hostProfile, ownerId, pageLimit } = site.value;
     const { id } = await api('/api/sites', {
       method: 'POST',
       body: {
@@ -127,6 +127,7 @@ const {
         ...(launchDate ? { launchDate } : {}),
         ...(hostProfile ? { hostProfile } : {}),
         ...(ownerId ? { ownerId } : {}),
+        ...(pageLimit ? { pageLimit } : {}),
         brief: { ...(name ? { name: name.trim() } : {}), ...brief },
       },
     });

@@ -1,5 +1,6 @@
 /** Whether a text stands on one page only, among the pages that count for it (rule 8). */
-import type { Judgement } from '#core/facts/finding';
+import type { Judgement, PlaceResult } from '#core/facts/finding';
+import { quantity } from '#core/text/quantity';
 import { foldSpace } from '#core/text/fold';
 import type { CheckContext } from './check';
 import { failed, overPages, passed } from './judgement';
@@ -53,15 +54,22 @@ export function sharedTexts(
 
 export function overUnique(context: CheckContext, textOf: (p: ReadPage) => string | undefined): Judgement {
   const entries = entriesOf(context.view.countable, textOf);
-  return overPages(context, (page) => {
+  const judge = (page: ReadPage): PlaceResult | null => {
     const own = entries.get(page);
     if (!own) return null;
     const same = sharedBy(own);
     return same
       ? failed(page.url, { found: msg('as-on', { text: own.text, url: same.page.url }), raw: own.text })
       : passed(page.url, { found: verbatim(own.text) });
-  });
+  };
+  return overPages(context, judge, { notes: amongRead(context) });
 }
+
+/** Said where pages are compared with each other and not all were read. */
+export const amongRead = ({ evidence: { pages, unread } }: Pick<CheckContext, 'evidence'>): string[] =>
+  unread.length
+    ? [`Among the ${quantity(pages.length, 'page')} that were read; ${unread.length} more were found.`]
+    : [];
 
 /**
  * Pages of one series differ by their page number alone: /news/page/2/, /news?page=2. Common practice. A page

@@ -21,6 +21,7 @@ import { up as launches } from './migrations/020-launches';
 import { up as bounds } from './migrations/021-bounds';
 import { up as findingCodes } from './migrations/022-finding-codes';
 import { up as launchTimes } from './migrations/023-launch-times';
+import { up as pageLimits } from './migrations/024-page-limits';
 import { up as findingColumns } from './migrations/009-finding-columns';
 import { up as editSites } from './migrations/008-edit-sites';
 import { up as words } from './migrations/007-words';
@@ -54,6 +55,7 @@ const STEPS: [name: string, step: Step][] = [
   ['021-bounds', bounds],
   ['022-finding-codes', findingCodes],
   ['023-launch-times', launchTimes],
+  ['024-page-limits', pageLimits],
 ];
 
 /** Called after every statement; a test ends the process in it. */

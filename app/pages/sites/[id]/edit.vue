@@ -22,6 +22,7 @@ const draftOf = (s: SiteDetail): SiteDraft => ({
   launchDate: s.launchDate ?? '',
   hostProfile: s.hostProfile ?? '',
   ownerId: s.ownerId ?? 0,
+  pageLimit: s.pageLimit ?? 0,
 });
 const {
   changed: isChanged,

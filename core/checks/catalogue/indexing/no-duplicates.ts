@@ -2,7 +2,9 @@ import { nearDuplicates } from '#core/compare/near-duplicates';
 import { finalStatus, lastAnswer } from '#core/facts/evidence';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
-import { isAlternate, seriesOf } from '#core/checks/kit/uniqueness';
+import { amongRead, isAlternate, seriesOf } from '#core/checks/kit/uniqueness';
+import type { PlaceResult } from '#core/facts/finding';
+import type { ReadPage } from '#core/checks/view/read-page';
 import { defineMessages } from '#core/text/messages';
 
 const msg = defineMessages('indexing.no-duplicates', {
@@ -45,7 +47,7 @@ export const noDuplicates = defineCheck({
     const twoForms = evidence.variants.filter(
       (v) => finalStatus(v.chain) === 200 && lastAnswer(v.chain)?.url === v.url && v.text !== undefined,
     );
-    return overPages(context, (page) => {
+    const judge = (page: ReadPage): PlaceResult | null => {
       if (!asked.has(page)) return null;
       const same = twin.get(page);
       if (same && seriesOf(same.page.url) !== seriesOf(page.url) && !isAlternate(same.page, page))
@@ -60,7 +62,8 @@ export const noDuplicates = defineCheck({
       return variant && !page.canonical
         ? failed(page.url, { found: msg('variant-answers', { url: variant.url }) })
         : page.passed;
-    });
+    };
+    return overPages(context, judge, { notes: amongRead(context) });
   },
   recipe: (_, finding) => ({
     steps: 'Choose one address, let the other redirect to it, or name it as canonical on both.',
