@@ -77,6 +77,14 @@ function addIcons(list: AssetList, home: PageEvidence | undefined, base: string)
   if (!touchIcons.length) list.add(`${origin}/apple-touch-icon.png`, 'touch-icon');
 }
 
+const LOGOS = 5;
+
+/** What the home page's structured data name as a logo. */
+function addLogos(list: AssetList, home: PageEvidence | undefined): void {
+  const nodes = (home && shownFacts(home)?.jsonLd.flatMap((block) => block.nodes)) ?? [];
+  for (const { logo } of nodes.filter((n) => n.logo).slice(0, LOGOS)) list.add(logo, 'logo', home!.url);
+}
+
 /** The share picture of a page, where it is named by a whole address. */
 function sharePictureOf(page: PageEvidence): string | undefined {
   const meta = shownFacts(page)?.metas.find((m) => m.property === 'og:image' || m.name === 'og:image');
@@ -96,11 +104,9 @@ export function assetsToFetch(
   thirdParty = false,
 ): AssetList {
   const list = new AssetList();
-  addIcons(
-    list,
-    pages.find((p) => p.via === 'home'),
-    base,
-  );
+  const home = pages.find((p) => p.via === 'home');
+  addIcons(list, home, base);
+  addLogos(list, home);
   for (const page of pages) {
     list.add(sharePictureOf(page), 'share-picture');
     for (const { url, kind } of shownFacts(page)?.resources ?? []) {

@@ -11,7 +11,7 @@ import {
 import { addFromStyles, assetsToFetch, fetchAsset, type AssetList } from './assets';
 import { readBuilt } from './built';
 import { compareFreshness, probeVariants } from './compare';
-import { Crawler } from './crawl';
+import { Crawler, HAS_EFFECT } from './crawl';
 import { Dialer, type DialerOptions } from './dialer';
 import { collectDns } from './dns/authority';
 import { extractHere, type Extract } from './extractor';
@@ -484,7 +484,7 @@ class Collection {
     const compared = { client, extract, ask: this.ask };
     const folders = isLive
       ? foldersOf(
-          assets.map((a) => a.url),
+          [...assets.map((a) => a.url), ...linkedFrom(pages, origin)],
           new Set(pages.map((p) => p.url)),
           origin,
         )
@@ -629,6 +629,14 @@ class Collection {
 }
 
 type ReadPages = Awaited<ReturnType<Collection['readPages']>>;
+
+/** What pages link to on this origin, each once; what has side effects is left out. */
+function linkedFrom(pages: Evidence['pages'], origin: string): Set<string> {
+  const anchors = pages.flatMap((p) => shownFacts(p)?.anchors ?? []);
+  return new Set(
+    anchors.flatMap(({ href }) => (href.startsWith(`${origin}/`) && !HAS_EFFECT.test(href) ? href : [])),
+  );
+}
 
 /** Does one thing for each, a few at once, since each may hold megabytes; the results in the order of the items. */
 async function few<T, R>(items: readonly T[], atOnce: number, work: (item: T) => Promise<R>): Promise<R[]> {

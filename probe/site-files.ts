@@ -43,7 +43,7 @@ const SITEMAP_FILES = 200;
 export const SITEMAP_TOTAL_URLS = 100_000;
 const SITEMAP_TOTAL_BYTES = 100 * 1024 * 1024;
 const FIRST_BYTES = { range: 'bytes=0-4095', 'accept-encoding': 'identity' };
-const FOLDERS = 10;
+const FOLDERS = 30;
 const FORMER = 500;
 const unzip = promisify(gunzip);
 
@@ -259,7 +259,10 @@ export async function askPaths(
   );
 }
 
-/** Folders that hold files of the site and are no page of it. @param addresses files and pages, normalised */
+/**
+ * Folders that hold something of the site and are no page of it, each with those above it; those named first come first.
+ * @param files addresses, normalised
+ */
 export function foldersOf(files: readonly string[], pages: ReadonlySet<string>, origin: string): string[] {
   const folders = new Set<string>();
   for (const file of files) {
@@ -268,10 +271,7 @@ export function foldersOf(files: readonly string[], pages: ReadonlySet<string>, 
     const parts = url.pathname.split('/').slice(1, -1);
     for (let i = 1; i <= parts.length; i++) folders.add(`/${parts.slice(0, i).join('/')}/`);
   }
-  return [...folders]
-    .filter((f) => !pages.has(origin + f))
-    .sort()
-    .slice(0, FOLDERS);
+  return [...folders].filter((f) => !pages.has(origin + f)).slice(0, FOLDERS);
 }
 
 export async function probeFolders(files: SiteFiles, folders: readonly string[]): Promise<PathProbe[]> {

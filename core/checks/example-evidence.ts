@@ -269,7 +269,7 @@ function unseen(change: Partial<Evidence>): Evidence {
   const map = `<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9"><url><loc>${base}</loc></url><url><loc>${base}about/</loc></url><url><loc>${base}songs/</loc></url></urlset>`;
   const picture = (
     path: string,
-    role: 'icon' | 'touch-icon' | 'share-picture',
+    role: 'icon' | 'touch-icon' | 'share-picture' | 'logo',
     width: number,
     height: number,
   ) => ({
@@ -373,6 +373,7 @@ function unseen(change: Partial<Evidence>): Evidence {
       picture('icon.png', 'icon', 64, 64),
       picture('touch.png', 'touch-icon', 180, 180),
       picture('share.png', 'share-picture', 1200, 630),
+      picture('logo.png', 'logo', 300, 100),
     ],
     notFound: chain([`${base}armband-no-such-page-7f3a`], 404),
     paths: ['/.git/HEAD', '/.env', '/.well-known/security.txt'].map((path) => ({

@@ -220,6 +220,7 @@ export type AssetRole =
   | 'font'
   | 'media'
   | 'manifest-icon'
+  | 'logo'
   | 'third-party';
 
 export interface AssetEvidence {

@@ -298,6 +298,24 @@ export class SiteView {
   }
 
   /**
+   * Whether the server answers addresses that do not exist as if they did: then an answer alone proves no page
+   * (indexing.not-found-status).
+   */
+  get answersAnything(): boolean {
+    const { notFound } = this.evidence;
+    return Boolean(notFound && finalStatus(notFound) === 200);
+  }
+
+  /** Whether a page is the one that the server gives for addresses that do not exist. */
+  isStandIn({ facts, url }: Pick<PageEvidence, 'facts' | 'url'>): boolean {
+    const { notFoundTitle } = this.evidence;
+    const title = facts?.titles[0]?.text;
+    return (
+      this.answersAnything && notFoundTitle !== undefined && title === notFoundTitle && url !== this.home?.url
+    );
+  }
+
+  /**
    * How an access that is a secret proves itself: what a visitor without it gets at the door; undefined where
    * the door stands open.
    */

@@ -1,10 +1,13 @@
 /** Names, profiles, badges, colours: what a template or host left behind. */
 import { describe, expect, it } from 'vitest';
 import type { Brief } from '#core/facts/brief';
+import type { Evidence } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
 import {
   ask,
+  asset,
   brief,
+  chain,
   evidence,
   HEAD,
   page,
@@ -144,7 +147,7 @@ describe('identity.profile-links', () => {
 });
 
 describe('identity.organisation-data', () => {
-  const good = { '@type': 'Organization', name: 'Marsh Choir', url: home, logo: `${home}l.png` };
+  const good = { '@type': 'Organization', name: 'Marsh Choir', url: home, logo: `${home}logo.png` };
   const judged = (node: object, situation: 'live' | 'staging' = 'live') =>
     ask('identity.organisation-data', { evidence: withHome({ head: ld(node) }), situation }).outcome;
   describe('an Organization or a subtype with name, logo and the preferred host', () => {
@@ -152,8 +155,8 @@ describe('identity.organisation-data', () => {
       ['good', good, 'passed'],
       ["{ ...good, '@type': ['LocalBusiness'] }", { ...good, '@type': ['LocalBusiness'] }, 'passed'],
       [
-        "{ ...good, logo: { '@type': 'ImageObject', url: '/l.png' } }",
-        { ...good, logo: { '@type': 'ImageObject', url: '/l.png' } },
+        "{ ...good, logo: { '@type': 'ImageObject', url: '/logo.png' } }",
+        { ...good, logo: { '@type': 'ImageObject', url: '/logo.png' } },
         'passed',
       ],
       ['{ ...good, logo: undefined }', { ...good, logo: undefined }, 'failed'],
@@ -293,7 +296,7 @@ describe('identity.organisation-data: subtypes by schema.org’s own tree', () =
         `<title>x</title><script type="application/ld+json">${JSON.stringify({ '@context': 'https://schema.org', ...data })}</script>`,
       ),
     });
-  const whole = { name: 'Marsh Choir', url: home, logo: `${home}l.png` };
+  const whole = { name: 'Marsh Choir', url: home, logo: `${home}logo.png` };
   it.each<[string, object, string]>([
     ['Dentist', { '@type': 'Dentist', ...whole }, 'passed'],
     ['IndividualPhysician', { '@type': 'IndividualPhysician', ...whole }, 'passed'],
@@ -301,7 +304,7 @@ describe('identity.organisation-data: subtypes by schema.org’s own tree', () =
     ['one of several types', { '@type': ['Brand', 'Bakery'], ...whole }, 'passed'],
     [
       'a logo by contentUrl',
-      { '@type': 'Organization', ...whole, logo: { '@type': 'ImageObject', contentUrl: 'l.png' } },
+      { '@type': 'Organization', ...whole, logo: { '@type': 'ImageObject', contentUrl: 'logo.png' } },
       'passed',
     ],
     ['a nested publisher', { '@type': 'WebSite', publisher: { '@type': 'NGO', ...whole } }, 'passed'],
@@ -321,6 +324,63 @@ describe('identity.organisation-data: subtypes by schema.org’s own tree', () =
       }).found,
     ).toBe('Dentist “Teeth” without logo');
   });
+});
+
+describe('identity.organisation-data: what it names answers', () => {
+  const judged = (change: object, e: Partial<Evidence> = {}, situation: 'live' | 'staging' = 'live') => {
+    const node = {
+      '@context': 'https://schema.org',
+      '@type': 'Organization',
+      name: 'Marsh Choir',
+      url: home,
+      logo: `${home}logo.png`,
+      ...change,
+    };
+    const seen = {
+      ...withHtml(`<title>x</title><script type="application/ld+json">${JSON.stringify(node)}</script>`),
+      ...e,
+    };
+    const { outcome, found, reason } = ask('identity.organisation-data', { evidence: seen, situation });
+    return [outcome, found ?? reason];
+  };
+  const gone = [asset('logo.png', { roles: ['logo'], chain: chain([`${home}logo.png`], 404) })];
+
+  it('a logo that is not there fails', () =>
+    expect(judged({}, { assets: gone })).toEqual([
+      'failed',
+      `Organization “Marsh Choir”, whose logo ${home}logo.png answers 404`,
+    ]));
+  it('an address that is not there fails', () =>
+    expect(
+      judged(
+        { url: `${home}about-us` },
+        { links: [{ url: `${home}about-us`, own: true, chain: chain([`${home}about-us`], 410) }] },
+      ),
+    ).toEqual(['failed', `Organization “Marsh Choir”, whose url ${home}about-us answers 410`]));
+  it('a logo that was not asked for cannot be told', () =>
+    expect(judged({}, { assets: [] })[0]).toBe('cantTell'));
+  it('a logo within the page is there', () =>
+    expect(judged({ logo: 'data:image/png;base64,AAAA' }, { assets: [] })[0]).toBe('passed'));
+  it('before the launch nothing is asked of the live address', () =>
+    expect(judged({ logo: 'https://live.example/logo.png' }, { assets: gone }, 'staging')[0]).toBe('passed'));
+});
+
+describe('identity.language by the text', () => {
+  const GERMAN =
+    'Der Chor singt am Montag am Wasser, und wer mitsingen will, ist zu der Probe eingeladen. Es ist nicht nötig, dass man die Noten lesen kann: Wir lernen die Lieder nach dem Gehör, und das geht mit der Zeit von selbst. Im Sommer sind wir auf den Booten im Hafen und singen für die Leute, die dort auf die Fähre warten. Auch für Kinder ist ein Platz da, und sie werden nach den Ferien mit einem Lied begrüßt. Schreiben Sie uns, oder kommen Sie an einem der Abende vorbei.';
+  const judged = (lang: string, text: string) =>
+    ask('identity.language', {
+      evidence: withHtml(`<!doctype html><html lang="${lang}"><title>x</title><p>${text}</p>`),
+      brief: { ...brief(), languages: ['en-GB', 'de'] },
+    });
+  it('another language than the text’s fails', () =>
+    expect(judged('en', GERMAN)).toMatchObject({
+      outcome: 'failed',
+      found: expect.stringContaining('en, while the page’s text is in de') as string,
+    }));
+  it('the text’s own passes', () => expect(judged('de-AT', GERMAN).outcome).toBe('passed'));
+  it('a short text says nothing', () =>
+    expect(judged('en', 'Der Chor singt am Montag am Wasser.').outcome).toBe('passed'));
 });
 
 describe('identity.theme-colour', () => {

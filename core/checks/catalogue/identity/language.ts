@@ -3,6 +3,7 @@ import { failed, overPages, passed } from '#core/checks/kit/judgement';
 import { validLanguageTag } from '#core/checks/kit/language-tag';
 import { defineMessages } from '#core/text/messages';
 import { normaliseUrl } from '#core/extract/address';
+import { otherLanguageOf } from '#core/text/language-of';
 import type { ReadPage } from '#core/checks/view/read-page';
 import { verbatim, type Message } from '#core/facts/message';
 
@@ -12,13 +13,14 @@ const msg = defineMessages('identity.language', {
   'invalid-tag': '{value} is no valid language tag',
   'other-hreflang': '{value}, while the page’s own hreflang says {other}',
   'other-address': '{value}, while the page’s address says {other}',
+  'other-text': '{value}, while the page’s text is in {other}',
 });
 
 const baseOf = (tag: string): string => tag.toLowerCase().split('-')[0]!;
 
 /**
  * What else says of a page which language it is in, and says another one: its own line among its alternates, or the
- * first part of its address, where that is one of the languages that the page is there in.
+ * first part of its address, where that is one of the languages that the page is there in, or its text.
  */
 function contradiction(page: ReadPage, value: string): Message | undefined {
   const named = page.alternates.filter((l) => l.hreflang && l.hreflang.toLowerCase() !== 'x-default');
@@ -26,9 +28,9 @@ function contradiction(page: ReadPage, value: string): Message | undefined {
   if (own !== undefined && baseOf(own) !== baseOf(value)) return msg('other-hreflang', { value, other: own });
   const first = new URL(page.url).pathname.split('/')[1]?.toLowerCase() ?? '';
   const isLanguage = named.some((l) => baseOf(l.hreflang!) === baseOf(first));
-  return isLanguage && baseOf(first) !== baseOf(value)
-    ? msg('other-address', { value, other: first })
-    : undefined;
+  if (isLanguage && baseOf(first) !== baseOf(value)) return msg('other-address', { value, other: first });
+  const other = otherLanguageOf(page.facts.text, baseOf(value));
+  return other === undefined ? undefined : msg('other-text', { value, other });
 }
 
 export const language = defineCheck({

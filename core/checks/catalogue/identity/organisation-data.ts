@@ -1,7 +1,9 @@
 import type { JsonLdNode } from '#core/extract/json-ld';
 import { hostOf, normaliseUrl } from '#core/extract/address';
-import { defineCheck } from '#core/checks/kit/check';
-import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
+import { finalStatus, type Chain } from '#core/facts/evidence';
+import type { PlaceResult } from '#core/facts/finding';
+import { defineCheck, type CheckContext } from '#core/checks/kit/check';
+import { cantTell, failed, overSite, passed, unsure } from '#core/checks/kit/judgement';
 import { isOrganisation, nodesOf, organisationType } from './structured-nodes';
 import { defineMessages } from '#core/text/messages';
 import { verbatim, type Message } from '#core/facts/message';
@@ -11,6 +13,9 @@ const msg = defineMessages('identity.organisation-data', {
   'no-organization': 'no Organization',
   'foreign-url': '{node} url is {url}',
   'node-lacks': '{node} without {lacking}',
+  'logo-status': '{node}, whose logo {url} answers {status}',
+  'url-status': '{node}, whose url {url} answers {status}',
+  'not-fetched': '{url} was not asked for',
 });
 
 /** What a node lacks; its `url` where that leads to another host. */
@@ -42,6 +47,37 @@ function labelOf(node: JsonLdNode): string {
   return node.name ? `${type} “${node.name}”` : type;
 }
 
+/** How an address that the node names was answered; undefined where it was not asked for. */
+function chainOf({ evidence, view }: CheckContext, url: string): Chain | undefined {
+  const asset = evidence.assets.find((a) => a.url === url);
+  return asset?.chain ?? view.asked.get(url)?.chain ?? evidence.links.find((l) => l.url === url)?.chain;
+}
+
+/** Whether logo and address of a complete node answer: the first that does not, or that could not be told. */
+function answered(context: CheckContext, node: JsonLdNode): PlaceResult | undefined {
+  const { url: home } = context.view.home!;
+  for (const [code, given] of [
+    ['logo-status', node.logo!],
+    ['url-status', node.url!],
+  ] as const) {
+    // a logo within the page itself needs no answer
+    if (/^data:/i.test(given)) continue;
+    const url = normaliseUrl(given, home);
+    if (!url) continue;
+    const chain = chainOf(context, url);
+    const isOwn = context.view.siteHosts.has(hostOf(url) ?? '');
+    // before the launch the live address says nothing; elsewhere a logo may lie that nobody asked for
+    if (!isOwn && (!chain || context.situation === 'staging')) continue;
+    const status = chain && finalStatus(chain);
+    if (status === undefined)
+      return unsure(home, verbatim(chain?.error?.message) ?? msg('not-fetched', { url }));
+    if (status === 404 || status === 410)
+      return failed(home, { found: msg(code, { node: labelOf(node), url, status }) });
+    if (status >= 400) return unsure(home, commonMessage('refused', { status }));
+  }
+  return undefined;
+}
+
 export const organisationData = defineCheck({
   id: 'identity.organisation-data',
   title: 'JSON-LD Organization has name, url and logo',
@@ -49,7 +85,7 @@ export const organisationData = defineCheck({
   severity: 'minor',
   situations: ['staging', 'live'],
   scope: 'site',
-  facts: ['jsonLd'],
+  facts: ['jsonLd', 'assets', 'otherLinks'],
   needs: { pages: true },
   why: 'Search engines take name, logo and address for their own panel from here.',
   source: 'schema.org',
@@ -74,7 +110,11 @@ export const organisationData = defineCheck({
     return overSite(
       context,
       good
-        ? passed(view.home.url, { found: verbatim(labelOf(good.node)), raw })
+        ? {
+            ...(answered(context, good.node) ??
+              passed(view.home.url, { found: verbatim(labelOf(good.node)) })),
+            raw,
+          }
         : failed(view.home.url, {
             found: faultSaid(nearest.node, nearest.fault!),
             raw,

@@ -5,7 +5,8 @@ import type { SiteView } from '#core/checks/view/site-view';
 import { refuses } from '#core/checks/kit/chains';
 import { normaliseUrl } from '#core/extract/address';
 import { validLanguageTag } from '#core/checks/kit/language-tag';
-import { defineCheck } from '#core/checks/kit/check';
+import { escapeText } from '#core/recipes/markup';
+import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPages, passed } from '#core/checks/kit/judgement';
 import { defineMessages } from '#core/text/messages';
 import { verbatim } from '#core/facts/message';
@@ -17,17 +18,40 @@ const msg = defineMessages('indexing.alternates', {
   'does-not-point-back': '{url} does not point back',
 });
 
+/** The hosts that the site is live on, or will be. */
+const liveHosts = ({ preferredHost, otherHosts = [] }: Brief): string[] =>
+  preferredHost === undefined ? [] : [preferredHost, ...otherHosts];
+
+/**
+ * Where an address leads within this environment: before the launch, one of the live host stands for the same page here.
+ * @returns nothing for what is no address
+ */
+function hereOf(view: SiteView, brief: Brief, href: string, from?: string): string | undefined {
+  const url = normaliseUrl(href, from);
+  if (url === undefined || view.situation !== 'staging') return url;
+  const { host, pathname, search } = new URL(url);
+  if (!liveHosts(brief).includes(host)) return url;
+  return normaliseUrl(`.${pathname}${search}`, view.evidence.target.url);
+}
+
+/** The address that a page of this environment has, or will have, on the live host. */
+function onLive(view: SiteView, brief: Brief, url: string): string {
+  const base = view.evidence.target.url;
+  const isHere = view.situation === 'staging' && brief.preferredHost !== undefined && view.within(url);
+  return isHere && url.startsWith(base) ? `https://${brief.preferredHost}/${url.slice(base.length)}` : url;
+}
+
 /**
  * The complete set of a page's group: what it names, what names it, itself, and which of them stands for all others.
  * The group's page in the brief's first language is that one where no page says so.
  */
-function setOf(url: string, view: SiteView, brief: Brief): string[] {
+function setOf(url: string, { view, brief }: Pick<CheckContext, 'view' | 'brief'>): string[] {
   const page = view.byUrl.get(url);
   if (!page) return [];
   const found = new Map<string, string>();
   const take = (from: ReadPage): void => {
     for (const { hreflang = '', href } of from.alternates) {
-      const target = normaliseUrl(href, from.url);
+      const target = hereOf(view, brief, href, from.url);
       const isTag = hreflang.toLowerCase() === 'x-default' || validLanguageTag(hreflang);
       if (target && isTag && !found.has(hreflang)) found.set(hreflang, target);
     }
@@ -35,14 +59,17 @@ function setOf(url: string, view: SiteView, brief: Brief): string[] {
   const own = page.facts.lang?.value.trim();
   take(page);
   for (const other of view.pages)
-    if (other.alternates.some((l) => normaliseUrl(l.href, other.url) === url)) take(other);
+    if (other.alternates.some((l) => hereOf(view, brief, l.href, other.url) === url)) take(other);
   if (own && validLanguageTag(own) && ![...found.values()].includes(url)) found.set(own, url);
   const first = brief.languages?.[0]?.toLowerCase().split('-')[0];
   const main = [...found].find(([tag]) => tag.toLowerCase().split('-')[0] === first) ?? [...found][0];
   if (main && !found.has('x-default')) found.set('x-default', main[1]);
   return [...found]
     .sort(([a], [b]) => (a === 'x-default' ? 1 : b === 'x-default' ? -1 : a < b ? -1 : 1))
-    .map(([tag, target]) => `<link rel="alternate" hreflang="${tag}" href="${target}">`);
+    .map(
+      ([tag, target]) =>
+        `<link rel="alternate" hreflang="${tag}" href="${escapeText(onLive(view, brief, target))}">`,
+    );
 }
 
 export const alternates = defineCheck({
@@ -50,7 +77,7 @@ export const alternates = defineCheck({
   title: 'hreflang sets are complete and mutual',
   fault: 'hreflang set is incomplete or one-sided',
   severity: 'minor',
-  situations: ['live'],
+  situations: ['staging', 'live'],
   scope: 'page',
   facts: ['lang'],
   needs: { pages: true },
@@ -61,7 +88,7 @@ export const alternates = defineCheck({
     none: 'no page names an alternate',
   },
   judge(context) {
-    const { view } = context;
+    const { view, brief } = context;
     return overPages(context, (page) => {
       const links = page.alternates;
       if (!links.length) return null;
@@ -72,7 +99,7 @@ export const alternates = defineCheck({
             found: msg('invalid-tag', { hreflang: link.hreflang }),
             raw: link.raw,
           });
-        const url = normaliseUrl(link.href);
+        const url = hereOf(view, brief, link.href);
         if (!url || link.relative)
           return failed(page.url, {
             found: commonMessage('not-absolute', { given: link.href }),
@@ -84,16 +111,16 @@ export const alternates = defineCheck({
         if (status !== undefined && status >= 400 && status < 500 && !refuses(status))
           return failed(page.url, { found: msg('target-status', { url, status }), raw: link.raw });
         if (!other || other === page) continue;
-        if (!other.alternates.some((l) => normaliseUrl(l.href) === page.url))
+        if (!other.alternates.some((l) => hereOf(view, brief, l.href) === page.url))
           return failed(page.url, { found: msg('does-not-point-back', { url }), raw: link.raw });
       }
       return passed(page.url, { found: verbatim(links.map((l) => l.hreflang).join(', ')) });
     });
   },
-  recipe: ({ view, brief }, finding) => ({
+  recipe: (context, finding) => ({
     steps: 'Put the whole set into the head of every page of the group, the same lines on each.',
     paste: failedPlaces(finding, 5).flatMap(({ place }) => {
-      const set = setOf(place, view, brief);
+      const set = setOf(place, context);
       return set.length ? [{ label: `Tags for ${place}`, text: set.join('\n') }] : [];
     }),
   }),

@@ -6,9 +6,8 @@ import { escapeText } from '#core/recipes/markup';
 
 /** A page that shows what a made-up address shows is none, and is mended by its status (indexing.not-found-status). */
 const isNotThere = (view: SiteView, url: string): boolean => {
-  const { notFoundTitle } = view.evidence;
-  const title = view.byUrl.get(url)?.facts.titles[0]?.text;
-  return notFoundTitle !== undefined && title === notFoundTitle && url !== view.home?.url;
+  const page = view.byUrl.get(url);
+  return page !== undefined && view.isStandIn(page);
 };
 
 export const canonicalRecipe = (view: SiteView, finding: Finding): { label: string; text: string }[] =>

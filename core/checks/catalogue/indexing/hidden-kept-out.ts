@@ -13,6 +13,7 @@ import { restsOnCheck, commonMessage } from '#core/text/common-messages';
 
 const msg = defineMessages('indexing.hidden-kept-out', {
   'not-there': 'not there ({status})',
+  'stand-in': 'it shows what an address that does not exist shows',
   'server-answered': 'the server answered {status}',
   'home-shut-as-well': 'robots.txt shuts the home page as well',
   'and-in-sitemap': '{found}, and named in the sitemap',
@@ -34,6 +35,7 @@ function judgePage(page: PageEvidence, path: string, context: CheckContext): Pla
   if (status === 401) return passed(place, { found: commonMessage('needs-credentials') });
   if (status === 404 || status === 410) return passed(place, { found: msg('not-there', { status }) });
   if (status !== 200) return unsure(place, msg('server-answered', { status }));
+  if (view.isStandIn(page)) return unsure(place, restsOnCheck('indexing.not-found-status', msg('stand-in')));
   if (!isBelow(splitAddress(page.url).path, path))
     return passed(place, { found: commonMessage('leads-to', { url: page.url }) });
   const { robots } = evidence;
@@ -60,8 +62,8 @@ export const hiddenKeptOut = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'page',
-  facts: ['robots'],
-  reads: ['files'],
+  facts: ['robots', 'notFound'],
+  reads: ['files', 'http'],
   needs: { brief: ['hiddenPaths'], pages: true },
   why: 'A thank-you page or a price list for the trade that search engines list is found by exactly those it was hidden from.',
   source: 'common practice; RFC 9309 3',

@@ -1,5 +1,8 @@
 /** robots.txt, sitemaps, canonicals, old addresses, duplicates. */
 import { describe, expect, it } from 'vitest';
+import { fullChecklist } from '#core/checks/engine/checklist';
+import { judge } from '#core/checks/engine/judge';
+import { extractPage } from '#core/extract/html';
 import { parseRobots } from '#core/extract/robots';
 import { parseSitemap } from '#core/extract/sitemap';
 import type { Brief } from '#core/facts/brief';
@@ -597,4 +600,113 @@ describe('indexing.no-duplicates', () => {
       );
     });
   });
+});
+
+describe('indexing.alternates before the launch', () => {
+  const base = 'https://draft.fennel.example/choir/';
+  const live = 'https://marsh-choir.example/';
+  const links = (...of: [string, string][]): string =>
+    of.map(([tag, href]) => `<link rel="alternate" hreflang="${tag}" href="${href}">`).join('');
+  const at = (path: string, lang: string, head: string) => {
+    const url = base + path;
+    const p = page({ url, via: path ? 'link' : 'home' });
+    p.facts = extractPage(`<html lang="${lang}"><title>x</title>${head}<p>Words</p></html>`, url);
+    return p;
+  };
+  const judged = (...pages: ReturnType<typeof at>[]) => {
+    const e = evidence({ pages });
+    e.target = { ...e.target, url: base, hosts: ['draft.fennel.example'], kind: 'before' };
+    return ask('indexing.alternates', {
+      evidence: e,
+      situation: 'staging',
+      brief: { ...brief(), preferredHost: 'marsh-choir.example', languages: ['en-GB', 'de'] },
+    });
+  };
+  const set = links(['en', live], ['de', `${live}de/`], ['x-default', live]);
+
+  it('the live host stands for this environment', () =>
+    expect(judged(at('', 'en', set), at('de/', 'de', set)).outcome).toBe('passed'));
+  it('a page that does not point back fails, and the recipe names the live addresses', () => {
+    const { outcome, found, recipe } = judged(at('', 'en', set), at('de/', 'de', ''));
+    expect([outcome, found]).toEqual(['failed', `${base}de/ does not point back`]);
+    expect(recipe!.paste![0]!.text.split('\n')).toEqual([
+      `<link rel="alternate" hreflang="de" href="${live}de/">`,
+      `<link rel="alternate" hreflang="en" href="${live}">`,
+      `<link rel="alternate" hreflang="x-default" href="${live}">`,
+    ]);
+  });
+});
+
+describe('a server that answers everything with a page', () => {
+  const shown = '<!doctype html><title>Nothing here</title><p>Nothing here';
+  const all = (more: Partial<Evidence> = {}): Evidence => ({
+    ...evidence(),
+    notFound: chain([`${home}armband-no-such-page-7f3a`]),
+    notFoundTitle: 'Nothing here',
+    notFoundSample: shown.slice(0, 300),
+    ...more,
+  });
+  const resting = (check: string, e: Evidence, b = {}) => {
+    const { outcome, code } = ask(check, { evidence: e, brief: { ...brief(), ...b } });
+    return [outcome, code];
+  };
+  const standIn = (path: string) => page({ url: home + path, title: 'Nothing here' });
+
+  it('is charged once', () =>
+    expect(ask('indexing.not-found-status', { evidence: all() }).outcome).toBe('failed'));
+  it('its robots.txt rests on that', () =>
+    expect(
+      resting(
+        'indexing.robots-answers',
+        all({ robots: { chain: chain([`${home}robots.txt`]), contentType: 'text/html', text: shown } }),
+      )[0],
+    ).toBe('cantTell'));
+  it('a hidden page that shows the same rests on that', () =>
+    expect(
+      resting('indexing.hidden-kept-out', all({ hidden: [standIn('thanks')] }), {
+        hiddenPaths: ['/thanks'],
+      })[0],
+    ).toBe('cantTell'));
+  it('a link that shows the same is not said to be answered', () => {
+    const e = all();
+    e.pages = [page({ url: home, via: 'home', body: '<a href="/gone">Gone</a>' }), standIn('gone')];
+    const places = ask('indexing.links-answer', { evidence: e }).places.map((p) => p.place);
+    expect(places).not.toContain(`${home}gone`);
+  });
+  it('the other slash form says nothing', () => {
+    const url = `${home}songs/`;
+    const e = all({ variants: [{ url, of: `${home}songs`, chain: chain([url]), text: 'x' }] });
+    e.pages = [
+      page({ url: home, via: 'home' }),
+      page({ url: `${home}songs`, head: '<link rel="canonical">' }),
+    ];
+    expect(resting('indexing.no-duplicates', e)[0]).toBe('passed');
+  });
+});
+
+describe('a hidden page', () => {
+  const hiddenPaths = ['/trade'];
+  /** Every live check with a place that fails on the hidden page. */
+  const complaints = (head: string, more: Partial<Evidence> = {}): string[] => {
+    const e = {
+      ...withPages(
+        page({ url: home, via: 'home', body: '<a href="/trade">Trade</a>' }),
+        page({ url: `${home}trade`, head: HEAD + head, title: 'Prices for the trade – Marsh Choir' }),
+      ),
+      ...more,
+    };
+    return judge({
+      evidence: e,
+      brief: { ...brief(), hiddenPaths },
+      profile: { name: 'Fennel' },
+      checklist: fullChecklist(),
+      situation: 'live',
+      at: AT,
+    })
+      .filter((f) => f.places.some((p) => p.outcome === 'failed' && p.place === `${home}trade`))
+      .map((f) => f.check);
+  };
+  it('with noindex, and linked, is as it should be', () =>
+    expect(complaints('<meta name="robots" content="noindex">')).toEqual([]));
+  it('without it is charged once', () => expect(complaints('')).toEqual(['indexing.hidden-kept-out']));
 });

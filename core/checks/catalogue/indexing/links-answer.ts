@@ -5,7 +5,12 @@ import { refuses } from '#core/checks/kit/chains';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { verbatim } from '#core/facts/message';
-import { commonMessage } from '#core/text/common-messages';
+import { commonMessage, restsOnCheck } from '#core/text/common-messages';
+import { defineMessages } from '#core/text/messages';
+
+const msg = defineMessages('indexing.links-answer', {
+  'stand-in': 'it shows what an address that does not exist shows',
+});
 
 /** What keeps a link from ever being answered, while a time-out may be over tomorrow. */
 const DEAD = new Set(['no-name', 'refused', 'redirect-loop']);
@@ -24,6 +29,9 @@ function judgeLink({ url, chain, page, anchor }: FollowedLink, view: SiteView): 
     return unsure(url, commonMessage('refused', { status }));
   // a 5xx is delivery.no-server-errors' business
   if (status >= 500) return null;
+  const shown = view.byUrl.get(url);
+  if (shown && view.isStandIn(shown))
+    return unsure(url, restsOnCheck('indexing.not-found-status', msg('stand-in')));
   return status < 400
     ? passed(url)
     : failed(url, { found: commonMessage('status-linked', { status, ...where }), raw });
@@ -36,7 +44,8 @@ export const linksAnswer = defineCheck({
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'link',
-  facts: ['otherLinks'],
+  facts: ['otherLinks', 'notFound'],
+  reads: ['http'],
   needs: { pages: true },
   why: 'A dead link is the fault that visitors meet themselves.',
   source: 'RFC 9110 15.5',

@@ -20,7 +20,8 @@ export const noDuplicates = defineCheck({
   severity: 'minor',
   situations: ['live'],
   scope: 'page',
-  facts: ['variants'],
+  facts: ['variants', 'notFound'],
+  reads: ['http'],
   needs: { pages: true },
   why: 'Two addresses with the same text share what one of them could earn.',
   source: 'common practice',
@@ -44,7 +45,9 @@ export const noDuplicates = defineCheck({
       ).map((d) => [pages[d.of]!, { page: pages[d.like]!, share: d.share }]),
     );
     const asked = new Set(pages);
-    const twoForms = evidence.variants.filter(
+    // a server that answers everything with a page answers the other form too
+    const variants = view.answersAnything ? [] : evidence.variants;
+    const twoForms = variants.filter(
       (v) => finalStatus(v.chain) === 200 && lastAnswer(v.chain)?.url === v.url && v.text !== undefined,
     );
     const judge = (page: ReadPage): PlaceResult | null => {

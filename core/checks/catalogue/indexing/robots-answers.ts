@@ -5,10 +5,11 @@ import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { defineMessages } from '#core/text/messages';
 import { verbatim } from '#core/facts/message';
-import { commonMessage } from '#core/text/common-messages';
+import { commonMessage, restsOnCheck } from '#core/text/common-messages';
 
 const msg = defineMessages('indexing.robots-answers', {
   'html-page': 'an HTML page',
+  'any-address-answers': 'every address is answered with a page',
   'no-type': 'no type',
   ok: '200, {contentType}',
   error: '{message}, which closes the site to crawlers',
@@ -17,10 +18,11 @@ const msg = defineMessages('indexing.robots-answers', {
   'status-allows': 'status {status}: everything is allowed',
 });
 
+const IS_HTML = /^\s*(<!doctype|<html|<head|<body)/i;
+
 /** A robots.txt that answered 200: it must be text, and its own. */
 function judgeFile(place: string, text: string, contentType: string): PlaceResult {
-  const isHtml = /^\s*(<!doctype|<html|<head|<body)/i.test(text);
-  if (isHtml) return failed(place, { found: msg('html-page'), raw: text.slice(0, 200) });
+  if (IS_HTML.test(text)) return failed(place, { found: msg('html-page'), raw: text.slice(0, 200) });
   const isPlain = /^text\/plain\b/i.test(contentType);
   return (isPlain ? passed : failed)(place, {
     found: msg('ok', { contentType: contentType || msg('no-type') }),
@@ -35,8 +37,8 @@ export const robotsAnswers = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'site',
-  facts: ['robots'],
-  reads: ['files'],
+  facts: ['robots', 'notFound'],
+  reads: ['files', 'http'],
   needs: { pages: true },
   why: 'A robots.txt that fails on the server’s side closes the whole site to crawlers.',
   source: 'RFC 9309 2.3.1',
@@ -62,6 +64,9 @@ export const robotsAnswers = defineCheck({
       });
     if (status !== 200)
       return overSite(context, failed(place, { found: commonMessage('status', { status }) }));
+    // a server that answers everything with a page has no robots.txt, which is no fault
+    if (IS_HTML.test(text) && context.view.answersAnything)
+      return cantTell(restsOnCheck('indexing.not-found-status', msg('any-address-answers')), { expected });
     return overSite(context, judgeFile(place, text, contentType));
   },
   recipe: ({ view }) => ({
