@@ -173,6 +173,21 @@ export class Crawler {
     return { task, page };
   }
 
+  /** Queues what a page leads to. */
+  private follow(task: PageTask, page: PageEvidence): void {
+    const facts = shownFacts(page);
+    const depth = task.depth + 1;
+    if (facts && this.options.hosts.has(new URL(page.url).hostname)) {
+      this.queue.saw(task, facts);
+      for (const a of facts.anchors)
+        if (!a.rel?.includes('nofollow')) this.add(a.href, 'link', page.url, depth);
+      if (page.built?.leadsTo) this.add(page.built.leadsTo, 'link', page.url, depth);
+      if (task.via === 'home')
+        this.queue.prefer(new Set(facts.anchors.map((a) => normaliseUrl(a.href) ?? a.href)));
+    }
+    for (const address of namedBy(page)) this.add(address, 'named', page.url, depth);
+  }
+
   private take({ task, page }: Visit): void {
     const { options } = this;
     // an address that led to a page already read is not a second page
@@ -186,17 +201,7 @@ export class Crawler {
     this.read.add(page.url);
     this.known.add(page.url);
     this.pages.push(page);
-    const facts = shownFacts(page);
-    if (facts) this.queue.saw(task, facts);
-    if (facts && !options.stay && options.hosts.has(new URL(page.url).hostname)) {
-      for (const a of facts.anchors)
-        if (!a.rel?.includes('nofollow')) this.add(a.href, 'link', page.url, task.depth + 1);
-      if (task.via === 'home')
-        this.queue.prefer(new Set(facts.anchors.map((a) => normaliseUrl(a.href) ?? a.href)));
-      if (page.built?.leadsTo) this.add(page.built.leadsTo, 'link', page.url, task.depth + 1);
-    }
-    for (const address of options.stay ? [] : namedBy(page))
-      this.add(address, 'named', page.url, task.depth + 1);
+    if (!options.stay) this.follow(task, page);
     options.onPage(
       this.pages.length,
       Math.min(options.maxPages, this.pages.length + this.queue.size),

@@ -52,13 +52,19 @@ const outside = [
   ...readdirSync(join(ROOT, 'tests/conformance'))
     .filter((f) => f.endsWith('.test.ts'))
     .map((f) => join(ROOT, 'tests/conformance', f)),
-  ...['verdicts', 'recipes', 'holding'].map((f) => join(ROOT, 'tests/real-servers', `${f}.test.ts`)),
+  ...['verdicts', 'recipes', 'recipes-together', 'holding', 'launch', 'commands'].map((f) =>
+    join(ROOT, 'tests/real-servers', `${f}.test.ts`),
+  ),
   ...['outside', 'text-width'].map((f) => join(ROOT, 'tests/integration', `${f}.test.ts`)),
   join(ROOT, 'tests/rendering/dom.test.ts'),
   join(ROOT, 'core/formats/findings/findings.test.ts'),
 ]
   .map((file) => ({ file, about: about(file), cases: tests.filter((t) => t.file === file).length }))
   .filter((f) => f.about);
+
+const together = tests
+  .filter((t) => basename(t.file) === 'recipes-together.test.ts')
+  .map(({ name }) => `| ${name.replace(/^all recipes of one server together /, '')} |`);
 
 const practice = rows.filter((r) => r.practice).length;
 writeFileSync(
@@ -74,6 +80,14 @@ Made from the tests by \`npm run conformance\`; a case is one test that passed.
 ${outside.map((o) => `| ${basename(o.file, '.test.ts')} | ${cell(o.about)} | ${o.cases} |`).join('\n')}
 
 Generated cases of property tests count as one each, whatever their number.
+
+## Recipes by server and kind of site
+
+All recipes of a server pasted at once, with Debian's nginx, Apache and php-fpm, on ports 80 and 443: each of these findings was gone afterwards, and no other had come.
+
+| server | kind of site | checks |
+|---|---|---|
+${together.join('\n')}
 
 ## The catalogue
 

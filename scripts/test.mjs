@@ -96,6 +96,7 @@ try {
     unbound: 'unbound',
     nginx: 'nginx-light',
     apache2: 'apache2',
+    'php-fpm8.2': 'php8.2-fpm',
   });
   mkdirSync(results, { recursive: true });
   await together(['Prepare', local('nuxt'), ['prepare']]);

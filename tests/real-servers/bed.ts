@@ -26,6 +26,8 @@ import { collect } from '#probe/collect';
 import { freePort } from '../../scripts/database.mjs';
 import { findCommand } from '../../scripts/packages.mjs';
 
+/** Debian 12 has this version. */
+const PHP = 'php-fpm8.2';
 export const WEB = '192.0.2.80';
 const SERVERS = { ns1: '192.0.2.53', ns2: '192.0.2.54', provider: '192.0.2.63' };
 /** Zone lines that every zone of the bed begins with. */
@@ -78,11 +80,11 @@ export class Bed {
   private readonly zones = new Map<string, string>();
   private readonly provided = new Map<string, string>();
   private readonly anchors: string[] = [];
-  private ports!: Record<'ns' | 'provider' | 'resolver' | 'http' | 'https', number>;
+  private ports!: Record<'ns' | 'provider' | 'resolver' | 'http' | 'https' | 'php', number>;
 
   static async start(): Promise<Bed> {
     const bed = new Bed();
-    const names = ['ns', 'provider', 'resolver', 'http', 'https'] as const;
+    const names = ['ns', 'provider', 'resolver', 'http', 'https', 'php'] as const;
     const ports = {} as Bed['ports'];
     for (const name of names) ports[name] = await freePort();
     bed.ports = ports;
@@ -321,14 +323,34 @@ export class Bed {
     return folder;
   }
 
-  /** @param blocks server blocks, as they would stand in Debian's sites-enabled */
-  async nginx(...blocks: string[]): Promise<void> {
+  /**
+   * @param blocks server blocks, as they would stand in Debian's sites-enabled
+   */
+  nginx(...blocks: string[]): Promise<void> {
+    return this.nginxWith({}, ...blocks);
+  }
+
+  /** @param plain without compression */
+  async nginxWith({ plain = false }: { plain?: boolean }, ...blocks: string[]): Promise<void> {
     const conf = join(this.folder, 'nginx.conf');
     writeFileSync(
       conf,
-      `daemon off;\nmaster_process off;\npid ${this.folder}/nginx.pid;\nerror_log stderr warn;\nevents {}\nhttp {\n  access_log off;\n  absolute_redirect off;\n  gzip on;\n  types { text/html html; text/css css; text/plain txt; application/xml xml; image/png png; }\n  default_type application/octet-stream;\n  client_body_temp_path ${this.folder}/t1; proxy_temp_path ${this.folder}/t2; fastcgi_temp_path ${this.folder}/t3; uwsgi_temp_path ${this.folder}/t4; scgi_temp_path ${this.folder}/t5;\n${this.listens(blocks.join('\n'))}\n}\n`,
+      `daemon off;\nmaster_process off;\npid ${this.folder}/nginx.pid;\nerror_log stderr warn;\nevents {}\nhttp {\n  access_log off;\n  absolute_redirect off;\n  ${plain ? '' : 'gzip on;'}\n  types { text/html html; text/css css; text/javascript js; text/plain txt; application/xml xml; image/png png; }\n  default_type application/octet-stream;\n  client_body_temp_path ${this.folder}/t1; proxy_temp_path ${this.folder}/t2; fastcgi_temp_path ${this.folder}/t3; uwsgi_temp_path ${this.folder}/t4; scgi_temp_path ${this.folder}/t5;\n${this.listens(blocks.join('\n'))}\n}\n`,
     );
     await this.launch('web', 'nginx', ['-c', conf, '-p', this.folder], this.ports.https);
+  }
+
+  /** Starts PHP's own process manager (Debian's php-fpm). @returns where it listens */
+  async php(): Promise<string> {
+    const conf = join(this.folder, 'php-fpm.conf');
+    const { php: port } = this.ports;
+    const isRoot = process.getuid?.() === 0;
+    writeFileSync(
+      conf,
+      `[global]\nerror_log = ${this.folder}/php.log\ndaemonize = no\n[www]\n${isRoot ? 'user = root\ngroup = root\n' : ''}listen = 127.0.0.1:${port}\npm = static\npm.max_children = 2\nclear_env = yes\n`,
+    );
+    await this.launch('php', PHP, ['-F', '-n', ...(isRoot ? ['-R'] : []), '-y', conf], port);
+    return `127.0.0.1:${port}`;
   }
 
   /** @param blocks virtual hosts */
@@ -344,6 +366,10 @@ export class Bed {
       'headers',
       'ssl',
       'rewrite',
+      'filter',
+      'deflate',
+      'proxy',
+      'proxy_fcgi',
     ];
     writeFileSync(
       conf,

@@ -152,8 +152,27 @@ export function overSite(context: Pick<Asked, 'words'>, place: PlaceResult, more
   return overPlaces(context, [place], more);
 }
 
-const isFailed = (result: PlaceResult | PlaceResult[] | null): boolean =>
-  [result].flat().some((place) => place?.outcome === 'failed');
+interface OfPages extends More {
+  only?: (page: ReadPage) => boolean;
+  /** Addresses are judged, and not what stands on them: a shell has one too. */
+  byAddress?: true;
+  /** What the head of a shell says as served counts where it fails; scripts may still add the rest. */
+  byHead?: true;
+}
+
+/** What is said of one page; a shell is undecided but for what it has as it is served. */
+function placesOn(
+  page: ReadPage,
+  judge: (page: ReadPage) => PlaceResult | PlaceResult[] | null,
+  { byAddress, byHead }: OfPages,
+): PlaceResult[] {
+  const unbuilt = page.shell && !byAddress;
+  if (unbuilt && !byHead) return [unsure(page.url, EMPTY_SHELL)];
+  const result = [judge(page) ?? []].flat();
+  return unbuilt && !result.some((place) => place.outcome === 'failed')
+    ? [unsure(page.url, EMPTY_SHELL)]
+    : result;
+}
 
 /**
  * Judges every page that can be read. Refusals and empty application shells are undecided (rules 4 and 5);
@@ -163,29 +182,13 @@ const isFailed = (result: PlaceResult | PlaceResult[] | null): boolean =>
 export function overPages(
   context: Asked,
   judge: (page: ReadPage) => PlaceResult | PlaceResult[] | null,
-  more: More & {
-    only?: (page: ReadPage) => boolean;
-    /** Addresses are judged, and not what stands on them: a shell has one too. */
-    byAddress?: true;
-    /** What the head of a shell says as served counts where it fails; scripts may still add the rest. */
-    byHead?: true;
-  } = {},
+  more: OfPages = {},
 ): Judgement {
   const { view } = context;
   const places: PlaceResult[] = [];
   for (const page of view.pages) {
     if (more.only && !more.only(page)) continue;
-    if (page.shell && !more.byAddress && !more.byHead) {
-      places.push(unsure(page.url, EMPTY_SHELL));
-      continue;
-    }
-    const result = judge(page);
-    if (page.shell && more.byHead && !isFailed(result)) {
-      places.push(unsure(page.url, EMPTY_SHELL));
-      continue;
-    }
-    if (Array.isArray(result)) places.push(...result);
-    else if (result) places.push(result);
+    places.push(...placesOn(page, judge, more));
   }
   for (const refused of view.refusals)
     places.push(unsure(refused.url, commonMessage('refused', { status: refused.status })));

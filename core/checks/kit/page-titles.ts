@@ -1,5 +1,4 @@
 import { decodeSafely } from '#core/extract/address';
-import type { Brief } from '#core/facts/brief';
 import { foldLoosely } from '#core/text/fold';
 
 /** Titles that page makers leave behind. Common practice, from memory; the host profile adds its own. */
@@ -37,7 +36,3 @@ export function pageWord(url: string): string {
     .trim();
   return word ? word[0]!.toUpperCase() + word.slice(1) : 'Home';
 }
-
-/** A title made up for a page, where nobody has written one: a word for it, and the site’s name. */
-export const madeTitle = (url: string, { name }: Pick<Brief, 'name'>): string =>
-  [pageWord(url), ...(name ? [name] : [])].join(' – ');

@@ -306,13 +306,14 @@ export class SiteView {
     return Boolean(notFound && finalStatus(notFound) === 200);
   }
 
-  /** Whether a page is the one that the server gives for addresses that do not exist. */
+  /**
+   * Whether a page is the one that the server gives for addresses that do not exist. An application's shell is the same
+   * for those that do.
+   */
   isStandIn({ facts, url }: Pick<PageEvidence, 'facts' | 'url'>): boolean {
     const { notFoundTitle } = this.evidence;
-    const title = facts?.titles[0]?.text;
-    return (
-      this.answersAnything && notFoundTitle !== undefined && title === notFoundTitle && url !== this.home?.url
-    );
+    if (!this.answersAnything || notFoundTitle === undefined || url === this.home?.url) return false;
+    return facts?.titles[0]?.text === notFoundTitle && !isShell(facts);
   }
 
   /**

@@ -1,4 +1,5 @@
 import { finalStatus, headerValues, lastAnswer } from '#core/facts/evidence';
+import { conditionalHeader } from '#core/recipes/conditional-header';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
 import { webAddress } from '#core/checks/view/web-address';
@@ -15,6 +16,8 @@ const msg = defineMessages('delivery.cached', {
  */
 const FINGERPRINT =
   /[._-](?=[a-z]*\d)(?=\d*[a-z])[a-z0-9_]{8,}\.(?:m?js|css|woff2?|png|jpe?g|webp|avif|svg)$|[?&](?:v|ver|hash)=[\w.-]{6,}$/i;
+
+const FOREVER = 'public, max-age=31536000, immutable';
 
 export const cached = defineCheck({
   id: 'delivery.cached',
@@ -59,11 +62,13 @@ export const cached = defineCheck({
   recipe: () => ({
     steps: 'Send this with files that carry a fingerprint, and with no others.',
     paste: [
-      { label: 'Header', text: 'Cache-Control: public, max-age=31536000, immutable' },
-      {
-        label: 'nginx',
-        text: 'location ~* \\.[0-9a-f]{8,}\\.(js|css|woff2)$ { add_header Cache-Control "public, max-age=31536000, immutable"; }',
-      },
+      { label: 'Header', text: `Cache-Control: ${FOREVER}` },
+      ...conditionalHeader({
+        variable: 'long_lived',
+        header: 'Cache-Control',
+        value: FOREVER,
+        pattern: String.raw`^/[^?\s]*[.-][0-9A-Za-z_-]{8,}\.(?:js|css|woff2)(?:\?|$)`,
+      }),
     ],
   }),
 });

@@ -79,6 +79,9 @@ function closingRecipe(evidence: Evidence, zone: string) {
   return recordRecipe([...exchangers, ...others], wanted);
 }
 
+const isMailHere = (address: string | undefined, zone: string | null): boolean =>
+  zone !== null && address?.split('@').at(-1)?.toLowerCase() === zone;
+
 export const noMailClosed = defineCheck({
   id: 'domain.no-mail-closed',
   title: 'Domain without mail says so (null MX, SPF, DMARC)',
@@ -107,8 +110,15 @@ export const noMailClosed = defineCheck({
       { notes: use.notes },
     );
   },
-  recipe: ({ evidence }) => ({
-    steps: 'Set these three records, and take away those that say otherwise.',
-    paste: closingRecipe(evidence, evidence.dns.zone ?? ''),
+  recipe: ({ evidence, brief }) => ({
+    // a null MX would shut the address that the brief itself names
+    ...(isMailHere(brief.contactEmail, evidence.dns.zone)
+      ? {
+          steps: `The brief says that the domain has no mail, and names ${brief.contactEmail} as its address. Correct one of the two first: these records would shut that address.`,
+        }
+      : {
+          steps: 'Set these three records, and take away those that say otherwise.',
+          paste: closingRecipe(evidence, evidence.dns.zone ?? ''),
+        }),
   }),
 });

@@ -1,3 +1,4 @@
+import { fullChain } from '#core/recipes/certificates';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, inapplicable, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { certificateLine } from './certificate-line';
@@ -43,11 +44,5 @@ export const certificateChain = defineCheck({
       });
     });
   },
-  recipe: () => ({
-    steps: 'Install the full chain: the certificate followed by the issuer’s intermediates, in one file.',
-    paste: [
-      { label: 'nginx', text: 'ssl_certificate /etc/ssl/fullchain.pem;' },
-      { label: 'Apache', text: 'SSLCertificateFile /etc/ssl/fullchain.pem' },
-    ],
-  }),
+  recipe: fullChain,
 });

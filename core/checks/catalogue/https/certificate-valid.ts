@@ -1,4 +1,5 @@
 import type { TlsEvidence } from '#core/facts/evidence';
+import { fullChain, newCertificate } from '#core/recipes/certificates';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overHosts, passed } from '#core/checks/kit/judgement';
 import { certificateLine, weakness } from './certificate-line';
@@ -58,6 +59,15 @@ function whyUntrusted(tls: TlsEvidence, at: Date): Message {
   return chain.length === 1 && words === UNKNOWN_ISSUER ? msg('alone', { words }) : words;
 }
 
+/** Whether the certificate itself is good and only what stands above it is missing or lapsed. */
+function lacksChain(tls: TlsEvidence, at: Date): boolean {
+  const [leaf, ...above] = tls.chain;
+  if (!leaf || leaf.subject === leaf.issuer) return false;
+  const now = at.getTime();
+  if (now > Date.parse(leaf.notAfter) || now < Date.parse(leaf.notBefore)) return false;
+  return above.length ? lapsedAbove(tls, at) !== undefined : WORDS[tls.trustError ?? ''] === UNKNOWN_ISSUER;
+}
+
 export const certificateValid = defineCheck({
   id: 'https.certificate-valid',
   title: 'Certificate is trusted and within its dates',
@@ -98,11 +108,10 @@ export const certificateValid = defineCheck({
       });
     });
   },
-  recipe: (_, finding) => ({
-    steps: `Have the host issue a new certificate for ${failedPlaces(finding)
-      .map((p) => p.place)
-      .join(
-        ', ',
-      )}, and look why the automatic renewal did not run: mostly a record that no longer points at the host, or a CAA record that keeps its issuer out.`,
-  }),
+  recipe: ({ view, at }, finding) => {
+    const bad = new Set(failedPlaces(finding).map((p) => p.place));
+    const hosts = view.hosts.filter((h) => bad.has(h.host));
+    const unchained = hosts.length > 0 && hosts.every(({ tls }) => lacksChain(tls, at));
+    return unchained ? fullChain() : newCertificate([...bad]);
+  },
 });

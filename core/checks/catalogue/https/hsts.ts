@@ -64,7 +64,12 @@ export const hsts = defineCheck({
       10,
     )
       .map((p) => p.place)
-      .join(' and ')}. Start with a small max-age if subdomains are unsure.`,
-    paste: headerRecipe('Strict-Transport-Security', `max-age=${Math.max(31_536_000, parameters.seconds)}`),
+      .join(
+        ' and ',
+      )}. Browsers keep to it for as long as it says: send the first step for a day, look that every page still opens, then send the other in its place.`,
+    paste: [
+      { label: 'First step, for a day', text: 'Strict-Transport-Security: max-age=300' },
+      ...headerRecipe('Strict-Transport-Security', `max-age=${Math.max(31_536_000, parameters.seconds)}`),
+    ],
   }),
 });

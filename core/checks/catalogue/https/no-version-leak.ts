@@ -1,4 +1,5 @@
 import { headerValues, lastAnswer, type Exchange } from '#core/facts/evidence';
+import { BEFORE_BLOCK } from '#core/recipes/conditional-header';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overHosts, passed, unsure } from '#core/checks/kit/judgement';
 import { verbatim } from '#core/facts/message';
@@ -63,8 +64,14 @@ export const noVersionLeak = defineCheck({
     steps:
       'Switch the number off in the server or the cache before it, and the generator tag in the product or theme.',
     paste: [
-      { label: 'nginx', text: 'server_tokens off;' },
-      { label: 'Apache', text: 'ServerTokens Prod\nHeader unset X-Powered-By' },
+      {
+        label: BEFORE_BLOCK,
+        text: 'server_tokens off;\nfastcgi_hide_header X-Powered-By;\nproxy_hide_header X-Powered-By;',
+      },
+      {
+        label: 'Apache, in the main configuration',
+        text: 'ServerTokens Prod\nHeader unset X-Powered-By\nHeader always unset X-Powered-By',
+      },
       { label: 'PHP', text: 'expose_php = Off' },
     ],
   }),

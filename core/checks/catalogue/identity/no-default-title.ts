@@ -1,6 +1,7 @@
 import type { HostProfile } from '#core/facts/host-profile';
 import { foldLoosely } from '#core/text/fold';
-import { FOLDED_DEFAULTS, madeTitle } from '#core/checks/kit/page-titles';
+import { titleMaker } from '#core/checks/kit/made-texts';
+import { FOLDED_DEFAULTS } from '#core/checks/kit/page-titles';
 import { defineCheck } from '#core/checks/kit/check';
 import { intendedPaste } from '#core/checks/kit/intended-paste';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
@@ -34,6 +35,6 @@ export const noDefaultTitle = defineCheck({
   },
   recipe: (context, finding) => ({
     steps: 'Give each of these pages a title that says what it is about.',
-    paste: intendedPaste(context, finding, ['title'], (url) => madeTitle(url, context.brief)),
+    paste: intendedPaste(context, finding, ['title'], titleMaker(context)),
   }),
 });

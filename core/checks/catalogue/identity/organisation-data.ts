@@ -1,6 +1,6 @@
 import type { JsonLdNode } from '#core/extract/json-ld';
 import { hostOf, normaliseUrl } from '#core/extract/address';
-import { finalStatus, type Chain } from '#core/facts/evidence';
+import { finalStatus, type AssetRole, type Chain } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed, unsure } from '#core/checks/kit/judgement';
@@ -53,30 +53,59 @@ function chainOf({ evidence, view }: CheckContext, url: string): Chain | undefin
   return asset?.chain ?? view.asked.get(url)?.chain ?? evidence.links.find((l) => l.url === url)?.chain;
 }
 
-/** Whether logo and address of a complete node answer: the first that does not, or that could not be told. */
-function answered(context: CheckContext, node: JsonLdNode): PlaceResult | undefined {
-  const { url: home } = context.view.home!;
-  for (const [code, given] of [
-    ['logo-status', node.logo!],
-    ['url-status', node.url!],
-  ] as const) {
-    // a logo within the page itself needs no answer
-    if (/^data:/i.test(given)) continue;
-    const url = normaliseUrl(given, home);
-    if (!url) continue;
-    const chain = chainOf(context, url);
-    const isOwn = context.view.siteHosts.has(hostOf(url) ?? '');
-    // before the launch the live address says nothing; elsewhere a logo may lie that nobody asked for
-    if (!isOwn && (!chain || context.situation === 'staging')) continue;
-    const status = chain && finalStatus(chain);
-    if (status === undefined)
-      return unsure(home, verbatim(chain?.error?.message) ?? msg('not-fetched', { url }));
-    if (status === 404 || status === 410)
-      return failed(home, { found: msg(code, { node: labelOf(node), url, status }) });
-    if (status >= 400) return unsure(home, commonMessage('refused', { status }));
-  }
-  return undefined;
+/**
+ * Whether an address is one that is to answer: a logo within the page itself is none; before the launch the live address
+ * says nothing; elsewhere a logo may lie that nobody asked for.
+ */
+function mustAnswer({ view, situation }: CheckContext, url: string, chain: Chain | undefined): boolean {
+  if (!/^https?:/.test(url)) return false;
+  return view.siteHosts.has(hostOf(url) ?? '') || (chain !== undefined && situation !== 'staging');
 }
+
+/** How one address that a complete node names was answered; undefined where it answers, or need not. */
+function faultAt(
+  context: CheckContext,
+  node: JsonLdNode,
+  code: 'logo-status' | 'url-status',
+): PlaceResult | undefined {
+  const home = context.view.home!.url;
+  const given = code === 'logo-status' ? node.logo! : node.url!;
+  const url = normaliseUrl(given, home);
+  const chain = url ? chainOf(context, url) : undefined;
+  if (!url || !mustAnswer(context, url, chain)) return undefined;
+  const status = chain && finalStatus(chain);
+  if (status === undefined)
+    return unsure(home, verbatim(chain?.error?.message) ?? msg('not-fetched', { url }));
+  if (status === 404 || status === 410)
+    return failed(home, { found: msg(code, { node: labelOf(node), url, status }) });
+  return status >= 400 ? unsure(home, commonMessage('refused', { status })) : undefined;
+}
+
+/** Whether logo and address of a complete node answer: the first that does not, or that could not be told. */
+const answered = (context: CheckContext, node: JsonLdNode): PlaceResult | undefined =>
+  faultAt(context, node, 'logo-status') ?? faultAt(context, node, 'url-status');
+
+const LOGO_ROLES: readonly AssetRole[] = ['logo', 'touch-icon', 'icon', 'share-picture'];
+
+/** A picture of the site that answers and may serve as the logo: one that is called so, else its largest icon. */
+function logoOf({ evidence, brief, view, situation }: CheckContext): string | undefined {
+  const there = evidence.assets.filter(
+    (a) => finalStatus(a.chain) === 200 && a.image && /^https?:/.test(a.url),
+  );
+  const named = there.find((a) => /\blogo\b/i.test(a.url));
+  const found =
+    named ?? LOGO_ROLES.map((role) => there.find((a) => a.roles.includes(role))).find((a) => a !== undefined);
+  if (!found) return undefined;
+  // before the launch the same file will be at the live address
+  const isHere = situation === 'staging' && brief.preferredHost !== undefined && view.within(found.url);
+  if (!isHere) return found.url;
+  const { pathname } = new URL(found.url);
+  return `https://${brief.preferredHost}${pathname}`;
+}
+
+/** The site's name as its home page has it. */
+const siteNameOf = ({ home }: CheckContext['view']): string =>
+  home?.openGraph('og:site_name')?.content.trim() ?? home?.facts.titles[0]?.text ?? '';
 
 export const organisationData = defineCheck({
   id: 'identity.organisation-data',
@@ -122,14 +151,18 @@ export const organisationData = defineCheck({
       { expected },
     );
   },
-  recipe: ({ brief, view }) => {
+  recipe: (context) => {
+    const { brief, view } = context;
     const host = brief.preferredHost ?? view.preferredHost;
+    const logo = logoOf(context);
     return {
-      steps: 'Put this into the head of the home page; the logo has to be reachable.',
+      steps: logo
+        ? 'Put this into the head of the home page, in the place of an Organization that is there.'
+        : 'Put this into the head of the home page, in the place of an Organization that is there, with the address of the logo added: no picture of the site could be taken for it.',
       paste: [
         {
           label: 'JSON-LD',
-          text: `<script type="application/ld+json">\n${JSON.stringify({ '@context': 'https://schema.org', '@type': 'Organization', name: brief.name ?? '', url: `https://${host}/`, logo: `https://${host}/logo.png` }, null, 2).replaceAll('<', '\\u003c')}\n</script>`,
+          text: `<script type="application/ld+json">\n${JSON.stringify({ '@context': 'https://schema.org', '@type': 'Organization', name: brief.name ?? siteNameOf(view), url: `https://${host}/`, ...(logo ? { logo } : {}) }, null, 2).replaceAll('<', '\\u003c')}\n</script>`,
         },
       ],
     };

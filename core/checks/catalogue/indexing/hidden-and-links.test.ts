@@ -95,8 +95,12 @@ describe('indexing.hidden-kept-out', () => {
       label: 'To take out of robots.txt',
       text: 'Disallow: /thanks/',
     });
-    expect(behind.recipe!.paste!.find((p) => p.label.startsWith('nginx'))!.text).toBe(
-      'location ^~ /thanks/ { add_header X-Robots-Tag "noindex" always; }',
+    expect(behind.recipe!.paste!.filter((p) => /^(?:nginx|Apache)/.test(p.label)).map((p) => p.text)).toEqual(
+      [
+        'map $request_uri $kept_out {\n  default "";\n  "~^(?:/thanks)(?:[/?]|$)" "noindex";\n}',
+        'add_header X-Robots-Tag $kept_out always;',
+        'Header always set X-Robots-Tag "noindex" "expr=%{THE_REQUEST} =~ m#^\\S+ (?:/thanks)(?:[/?]|(?= ))#"',
+      ],
     );
   });
   it('pages below a hidden path count too, and a page that was met by links is judged as it was met', () => {

@@ -5,10 +5,11 @@ import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { noIndexOf, statementsOf } from '#core/checks/view/index-directives';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
+import { conditionalHeader, literally } from '#core/recipes/conditional-header';
 import { BY_DISALLOW, outOfListings } from './out-of-listings';
 import { isBelow } from './wanted-pages';
 import { defineMessages } from '#core/text/messages';
-import { verbatim, hasCode } from '#core/facts/message';
+import { verbatim, hasCode, type Message } from '#core/facts/message';
 import { restsOnCheck, commonMessage } from '#core/text/common-messages';
 
 const msg = defineMessages('indexing.hidden-kept-out', {
@@ -25,15 +26,22 @@ const msg = defineMessages('indexing.hidden-kept-out', {
 const origin = ({ view, evidence }: CheckContext): string =>
   new URL('/', view.homeEvidence?.requested ?? evidence.target.url).href;
 
+/** How a status keeps a page out of listings. */
+const keptOutBy = (status: number): Message | undefined =>
+  status === 401
+    ? commonMessage('needs-credentials')
+    : status === 404 || status === 410
+      ? msg('not-there', { status })
+      : undefined;
+
 /** @param path the hidden path that it lies at or below */
 function judgePage(page: PageEvidence, path: string, context: CheckContext): PlaceResult {
   const { evidence, view } = context;
   const place = page.requested;
-  const status = finalStatus(page.chain);
-  if (status === undefined)
-    return unsure(place, verbatim(page.chain.error?.message) ?? commonMessage('no-answer'));
-  if (status === 401) return passed(place, { found: commonMessage('needs-credentials') });
-  if (status === 404 || status === 410) return passed(place, { found: msg('not-there', { status }) });
+  const status = finalStatus(page.chain) ?? 0;
+  if (!status) return unsure(place, verbatim(page.chain.error?.message) ?? commonMessage('no-answer'));
+  const shut = keptOutBy(status);
+  if (shut) return passed(place, { found: shut });
   if (status !== 200) return unsure(place, msg('server-answered', { status }));
   if (view.isStandIn(page)) return unsure(place, restsOnCheck('indexing.not-found-status', msg('stand-in')));
   if (!isBelow(splitAddress(page.url).path, path))
@@ -105,22 +113,12 @@ export const hiddenKeptOut = defineCheck({
       paste: [
         ...bad.map((p) => ({ label: p.place, text: '<meta name="robots" content="noindex">' })),
         ...(paths.length
-          ? [
-              {
-                label: 'nginx, for these paths',
-                text: paths
-                  .map((path) => `location ^~ ${path} { add_header X-Robots-Tag "noindex" always; }`)
-                  .join('\n'),
-              },
-              {
-                label: 'Apache, for these paths',
-                text: paths
-                  .map(
-                    (path) => `<Location "${path}">\n  Header always set X-Robots-Tag "noindex"\n</Location>`,
-                  )
-                  .join('\n'),
-              },
-            ]
+          ? conditionalHeader({
+              variable: 'kept_out',
+              header: 'X-Robots-Tag',
+              value: 'noindex',
+              pattern: `^(?:${paths.map((path) => literally(path.replace(/\/$/, ''))).join('|')})(?:[/?]|$)`,
+            })
           : []),
         ...(rules.length ? [{ label: 'To take out of robots.txt', text: rules.join('\n') }] : []),
       ],

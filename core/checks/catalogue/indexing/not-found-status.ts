@@ -1,4 +1,6 @@
 import { finalStatus } from '#core/facts/evidence';
+import { literally } from '#core/recipes/conditional-header';
+import type { SiteView } from '#core/checks/view/site-view';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { defineMessages } from '#core/text/messages';
@@ -9,6 +11,25 @@ const msg = defineMessages('indexing.not-found-status', {
   'not-tried': 'not tried',
   redirected: 'redirected to {url}, {status}',
 });
+
+const MOST_ROUTES = 200;
+
+/** Lines for an application that scripts build: its shell for the addresses that were read, 404 for all others. */
+function shellRoutes(view: SiteView): { label: string; text: string }[] {
+  const built = view.pages.filter((p) => (p.shell || p.isRendered) && p.path !== '/').slice(0, MOST_ROUTES);
+  if (!built.length) return [];
+  const routes = built.map((p) => literally(p.path.replace(/\/$/, ''))).join('|');
+  return [
+    {
+      label: 'nginx, an application built by scripts',
+      text: `error_page 404 /404.html;\nlocation / { try_files $uri $uri/ =404; }\nlocation ~ "^(?:${routes})/?$" { try_files $uri /index.html =404; }`,
+    },
+    {
+      label: 'Apache, an application built by scripts',
+      text: `FallbackResource disabled\nErrorDocument 404 /404.html\nRewriteEngine On\nRewriteRule "^(?:${routes})/?$" "/index.html" [PT,L]`,
+    },
+  ];
+}
 
 export const notFoundStatus = defineCheck({
   id: 'indexing.not-found-status',
@@ -43,10 +64,11 @@ export const notFoundStatus = defineCheck({
       }),
     );
   },
-  recipe: () => ({
+  recipe: ({ view }) => ({
     steps:
-      'Let unknown addresses answer with status 404 and a page that helps on; take out a rule that sends all of them to the home page. Where an application answers addresses that are no files, it has to send the 404 itself: the lines with try_files are for a site of files alone, and would take the application’s pages down.',
+      'The lines stand in the place of those that answer “/” now. Let unknown addresses answer with status 404 and a page that helps on; take out a rule that sends all of them to the home page. Where an application answers addresses that are no files, it has to send the 404 itself: the lines with try_files are for a site of files alone, and would take the application’s pages down.',
     paste: [
+      ...shellRoutes(view),
       {
         label: 'nginx, a site of files',
         text: 'error_page 404 /404.html;\nlocation / { try_files $uri $uri/ =404; }',
@@ -59,7 +81,14 @@ export const notFoundStatus = defineCheck({
         label: 'nginx, an application behind it',
         text: 'error_page 404 /404.html;\nproxy_intercept_errors on;',
       },
-      { label: 'Apache', text: 'ErrorDocument 404 /404.html' },
+      {
+        label: 'Apache, a site of files',
+        text: 'FallbackResource disabled\nOptions -Indexes\nErrorDocument 404 /404.html',
+      },
+      {
+        label: 'Apache, an application in PHP',
+        text: 'ErrorDocument 404 /404.html\nProxyErrorOverride On 404',
+      },
     ],
   }),
 });

@@ -10,6 +10,12 @@ const msg = defineMessages('indexing.robots-assets', {
   disallowed: 'disallowed',
 });
 
+/** A fingerprint in a file's name, which changes with each build: it has a digit, or is hexadecimal. Common practice. */
+const FINGERPRINT = /(?<=[.-])(?=[A-Za-z_-]*\d|[0-9a-f]+\.)[0-9A-Za-z_-]{8,}(?=\.\w+$)/;
+
+/** The path of a file, with a star for its fingerprint (RFC 9309 2.2.3). */
+const anyBuild = (path: string): string => path.replace(FINGERPRINT, '*');
+
 export const robotsAssets = defineCheck({
   id: 'indexing.robots-assets',
   title: 'robots.txt allows scripts and styles',
@@ -42,13 +48,14 @@ export const robotsAssets = defineCheck({
     );
   },
   recipe: (_, finding) => ({
-    steps: 'Allow these folders beside the rule that shuts them.',
+    steps:
+      'Put these lines into the group of the rule that shuts the files; they hold for the next build too.',
     paste: [
       {
         label: 'robots.txt',
-        text: [...new Set(failedPlaces(finding).map((p) => `Allow: ${new URL(p.place).pathname}`))].join(
-          '\n',
-        ),
+        text: [
+          ...new Set(failedPlaces(finding).map((p) => `Allow: ${anyBuild(new URL(p.place).pathname)}`)),
+        ].join('\n'),
       },
     ],
   }),

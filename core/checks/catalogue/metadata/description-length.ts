@@ -1,6 +1,7 @@
 import { LISTING_SIZE, lineFit } from '#core/text/width';
 import { defineCheck } from '#core/checks/kit/check';
 import { intendedPaste } from '#core/checks/kit/intended-paste';
+import { DESCRIPTION_LIMITS, madeDescription } from '#core/checks/kit/made-texts';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 import { defineMessages } from '#core/text/messages';
 
@@ -19,10 +20,10 @@ export const descriptionLength = defineCheck({
   why: 'A short one is passed over for a piece of the page, a long one is cut off.',
   source: 'common practice',
   parameters: {
-    least: { default: 80, min: 1, max: 150, unit: 'characters', meaning: 'fewest' },
-    most: { default: 150, min: 50, max: 500, unit: 'characters', meaning: 'most' },
+    least: { default: DESCRIPTION_LIMITS.least, min: 1, max: 150, unit: 'characters', meaning: 'fewest' },
+    most: { default: DESCRIPTION_LIMITS.most, min: 50, max: 500, unit: 'characters', meaning: 'most' },
     width: {
-      default: 900,
+      default: DESCRIPTION_LIMITS.width,
       min: 300,
       max: 4000,
       unit: 'px',
@@ -47,6 +48,8 @@ export const descriptionLength = defineCheck({
   },
   recipe: (context, finding) => ({
     steps: 'Say in one or two sentences what a visitor finds here and why they should come.',
-    paste: intendedPaste(context, finding, ['description']),
+    paste: intendedPaste(context, finding, ['description'], (url) =>
+      madeDescription(context.view.byUrl.get(url), context),
+    ),
   }),
 });

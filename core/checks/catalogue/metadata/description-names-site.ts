@@ -3,6 +3,8 @@ import { defineCheck } from '#core/checks/kit/check';
 import { intendedFor } from '#core/checks/kit/intended-paste';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
 import { textTag } from '#core/recipes/markup';
+import { DESCRIPTION_LIMITS } from '#core/checks/kit/made-texts';
+import { LISTING_SIZE, lineFit } from '#core/text/width';
 import { defineMessages } from '#core/text/messages';
 import { verbatim } from '#core/facts/message';
 import { restsOnCheck, commonMessage } from '#core/text/common-messages';
@@ -43,9 +45,13 @@ export const descriptionNamesSite = defineCheck({
     const { brief, view } = context;
     const written = view.home && intendedFor(context)(view.home.url)?.description;
     const made = `${brief.name ?? ''}: ${view.home?.description?.content ?? ''}`;
+    // one that becomes too long would be a fault of its own
+    const { fits } = lineFit(made, LISTING_SIZE.description, DESCRIPTION_LIMITS);
+    const text = written ?? (fits ? made : undefined);
     return {
-      steps: 'Begin the description with the name.',
-      paste: [{ label: 'Tag', text: textTag('description', written ?? made) }],
+      steps:
+        'Name the site in the description, best at its beginning, and keep it short enough for a listing.',
+      ...(text ? { paste: [{ label: 'Tag', text: textTag('description', text) }] } : {}),
     };
   },
 });

@@ -1,7 +1,7 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { intendedPaste } from '#core/checks/kit/intended-paste';
+import { madeDescription } from '#core/checks/kit/made-texts';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
-import type { ReadPage } from '#core/checks/view/read-page';
 import { defineMessages } from '#core/text/messages';
 import { verbatim } from '#core/facts/message';
 import { commonMessage } from '#core/text/common-messages';
@@ -10,18 +10,6 @@ const msg = defineMessages('metadata.description-present', {
   several: '{allCount} descriptions',
   'empty-description': 'an empty description',
 });
-
-/** Less than this of a page's text makes no description (metadata.description-length). */
-const SHORTEST_START = 80;
-
-/** The first sentences after the main heading, or of the page: about as many as fit. */
-function beginning(facts: ReadPage['facts'] | undefined): string {
-  if (!facts) return '';
-  const heading = facts.headings.find((h) => h.level === 1)?.text;
-  const at = heading ? facts.text.lastIndexOf(heading) : -1;
-  const after = at < 0 ? '' : facts.text.slice(at + heading!.length).trim();
-  return (after.length > 40 ? after : facts.text).slice(0, 150).replace(/\s+\S*$/, '');
-}
 
 export const descriptionPresent = defineCheck({
   id: 'metadata.description-present',
@@ -47,10 +35,8 @@ export const descriptionPresent = defineCheck({
   recipe: (context, finding) => ({
     steps:
       'Write one for each page: what a visitor finds there, with the name, in 80 to 150 characters. The first sentences of the page are a start.',
-    paste: intendedPaste(context, finding, ['description'], (url) => {
-      const text = beginning(context.view.byUrl.get(url)?.facts);
-      // a few words of a page with hardly any text would be a fault of their own
-      return text.length < SHORTEST_START ? undefined : text;
-    }),
+    paste: intendedPaste(context, finding, ['description'], (url) =>
+      madeDescription(context.view.byUrl.get(url), context),
+    ),
   }),
 });

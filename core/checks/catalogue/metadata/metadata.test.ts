@@ -39,7 +39,7 @@ describe('metadata', () => {
     const HOME_TITLE = '<title>Home &amp; more</title>';
     const HOME_TEXT = '<meta name="description" content="Of the home page">';
     it.each([
-      ['metadata.title-length', [HOME_TITLE]],
+      ['metadata.title-length', [HOME_TITLE, '<title>/b/ – Marsh Choir</title>']],
       ['metadata.title-unique', [HOME_TITLE]],
       ['metadata.description-length', [HOME_TEXT]],
       ['metadata.description-unique', [HOME_TEXT]],

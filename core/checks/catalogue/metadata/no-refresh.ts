@@ -1,5 +1,7 @@
+import { normaliseUrl } from '#core/extract/address';
+import { pathOf, redirectLines, type Redirected } from '#core/recipes/redirects';
 import { defineCheck } from '#core/checks/kit/check';
-import { failed, overPages } from '#core/checks/kit/judgement';
+import { failed, failedPlaces, overPages } from '#core/checks/kit/judgement';
 import { defineMessages } from '#core/text/messages';
 
 const msg = defineMessages('metadata.no-refresh', {
@@ -10,6 +12,12 @@ const msg = defineMessages('metadata.no-refresh', {
 export function refreshDelay(content: string): number | undefined {
   const m = /^\s*(\d+)?(?:\.[\d.]*)?\s*(?:$|[;,\s])/.exec(content);
   return m?.[1] === undefined ? undefined : Number(m[1]);
+}
+
+/** Where a refresh leads, from its tag as it stands; undefined where it shows the page anew. */
+function targetOf(raw: string, page: string): string | undefined {
+  const to = /url\s*=\s*['"]?([^'">\s]+)/i.exec(raw)?.[1];
+  return to === undefined ? undefined : normaliseUrl(to.replaceAll('&amp;', '&'), page);
 }
 
 export const noRefresh = defineCheck({
@@ -35,11 +43,23 @@ export const noRefresh = defineCheck({
           })
         : page.passed;
     }),
-  recipe: () => ({
-    steps: 'Take the tag out. Where the page has moved, redirect on the server.',
-    paste: [
-      { label: 'nginx', text: 'location = /old { return 301 /new; }' },
-      { label: 'Apache', text: 'Redirect 301 /old /new' },
-    ],
-  }),
+  recipe: ({ view }, finding) => {
+    const moved = failedPlaces(finding, 20).flatMap(({ place, raw }): Redirected[] => {
+      const to = targetOf(raw ?? '', place);
+      return to === undefined || to === place
+        ? []
+        : [{ from: pathOf(place), to: view.within(to) ? pathOf(to) : to }];
+    });
+    return {
+      steps: 'Remove the tag. Where the page has moved, redirect on the server.',
+      ...(moved.length
+        ? {
+            paste: (['nginx', 'Apache'] as const).map((server) => ({
+              label: server,
+              text: redirectLines(moved, server, [...view.siteHosts]),
+            })),
+          }
+        : {}),
+    };
+  },
 });

@@ -1,6 +1,7 @@
 import { LISTING_SIZE, lineFit } from '#core/text/width';
 import { defineCheck } from '#core/checks/kit/check';
 import { intendedPaste } from '#core/checks/kit/intended-paste';
+import { TITLE_LIMITS, titleMaker } from '#core/checks/kit/made-texts';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
 import { defineMessages } from '#core/text/messages';
 
@@ -19,10 +20,10 @@ export const titleLength = defineCheck({
   why: 'What does not fit is cut off, mostly before the name.',
   source: 'common practice',
   parameters: {
-    least: { default: 15, min: 1, max: 60, unit: 'characters', meaning: 'fewest' },
-    most: { default: 60, min: 20, max: 200, unit: 'characters', meaning: 'most' },
+    least: { default: TITLE_LIMITS.least, min: 1, max: 60, unit: 'characters', meaning: 'fewest' },
+    most: { default: TITLE_LIMITS.most, min: 20, max: 200, unit: 'characters', meaning: 'most' },
     width: {
-      default: 560,
+      default: TITLE_LIMITS.width,
       min: 200,
       max: 2000,
       unit: 'px',
@@ -46,6 +47,6 @@ export const titleLength = defineCheck({
     }),
   recipe: (context, finding) => ({
     steps: 'Say first what this page is about, then the name; leave out words that every title has.',
-    paste: intendedPaste(context, finding, ['title']),
+    paste: intendedPaste(context, finding, ['title'], titleMaker(context)),
   }),
 });

@@ -1,7 +1,7 @@
 import { defineCheck } from '#core/checks/kit/check';
 import { intendedPaste } from '#core/checks/kit/intended-paste';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
-import { madeTitle } from '#core/checks/kit/page-titles';
+import { titleMaker } from '#core/checks/kit/made-texts';
 import { defineMessages } from '#core/text/messages';
 import { verbatim } from '#core/facts/message';
 import { commonMessage } from '#core/text/common-messages';
@@ -37,6 +37,6 @@ export const titlePresent = defineCheck({
   },
   recipe: (context, finding) => ({
     steps: 'Give each of these pages one title in its head.',
-    paste: intendedPaste(context, finding, ['title'], (url) => madeTitle(url, context.brief)),
+    paste: intendedPaste(context, finding, ['title'], titleMaker(context)),
   }),
 });
