@@ -160,18 +160,12 @@ interface OfPages extends More {
   byHead?: true;
 }
 
-/** What is said of one page; a shell is undecided but for what it has as it is served. */
-function placesOn(
-  page: ReadPage,
-  judge: (page: ReadPage) => PlaceResult | PlaceResult[] | null,
-  { byAddress, byHead }: OfPages,
-): PlaceResult[] {
-  const unbuilt = page.shell && !byAddress;
-  if (unbuilt && !byHead) return [unsure(page.url, EMPTY_SHELL)];
-  const result = [judge(page) ?? []].flat();
-  return unbuilt && !result.some((place) => place.outcome === 'failed')
-    ? [unsure(page.url, EMPTY_SHELL)]
-    : result;
+type JudgePage = (page: ReadPage) => PlaceResult | PlaceResult[] | null;
+
+/** A shell is undecided, unless it fails by what it has as it is served. */
+function placesOnShell(page: ReadPage, judge: JudgePage, { byHead }: OfPages): PlaceResult[] {
+  const result = byHead ? [judge(page) ?? []].flat() : [];
+  return result.some((place) => place.outcome === 'failed') ? result : [unsure(page.url, EMPTY_SHELL)];
 }
 
 /**
@@ -179,16 +173,18 @@ function placesOn(
  * pages that answer 404 or 5xx are other checks' business.
  * @param judge null leaves a page out
  */
-export function overPages(
-  context: Asked,
-  judge: (page: ReadPage) => PlaceResult | PlaceResult[] | null,
-  more: OfPages = {},
-): Judgement {
+export function overPages(context: Asked, judge: JudgePage, more: OfPages = {}): Judgement {
   const { view } = context;
   const places: PlaceResult[] = [];
   for (const page of view.pages) {
     if (more.only && !more.only(page)) continue;
-    places.push(...placesOn(page, judge, more));
+    if (page.shell && !more.byAddress) {
+      places.push(...placesOnShell(page, judge, more));
+      continue;
+    }
+    const result = judge(page);
+    if (Array.isArray(result)) places.push(...result);
+    else if (result) places.push(result);
   }
   for (const refused of view.refusals)
     places.push(unsure(refused.url, commonMessage('refused', { status: refused.status })));
