@@ -58,6 +58,7 @@ export default defineNuxtConfig({
     },
   },
   nitro: {
+    errorHandler: '~~/server/platform/http/error-page',
     // Node 20 has big integers, which the default target does not
     esbuild: { options: { tsconfigRaw: decorators, target: 'es2022' } },
     typescript: { tsConfig: { ...decorators, include: ['../core/**/*', '../probe/**/*'] } },

@@ -45,6 +45,8 @@ export interface PracticeNet {
   /** Rules for the dialer: which address of the practice net is really where. */
   map: string[];
   caPem: string;
+  /** Where registration data of names under .example are, in the form of RFC 9224. */
+  bootstrap: { services: [string[], string[]][] };
   /** What a browser trusts it by. */
   keyDigest: string;
   /** Base address of the control service. */
@@ -230,6 +232,7 @@ export async function startPracticeNet(
     resolver: `127.0.0.1:${resolver.port}`,
     caches: caches.map((c) => `127.0.0.1:${c.port}`),
     caPem: authority.rootPem,
+    bootstrap: { services: [[['example'], ['https://rdap.registry.example/']]] },
     keyDigest: authority.keyDigest,
     control: `http://127.0.0.1:${port(control)}`,
     ports,

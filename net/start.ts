@@ -10,6 +10,7 @@ const folder = process.argv[2] ?? '.demo';
 mkdirSync(folder, { recursive: true });
 const net = await startPracticeNet({ switchFile: join(folder, 'switches.json') });
 writeFileSync(join(folder, 'ca.pem'), net.caPem);
+writeFileSync(join(folder, 'rdap-bootstrap.json'), JSON.stringify(net.bootstrap));
 writeFileSync(
   join(folder, 'net.json'),
   JSON.stringify(
@@ -18,6 +19,7 @@ writeFileSync(
       caches: net.caches,
       map: net.map,
       ca: join(folder, 'ca.pem'),
+      bootstrap: join(folder, 'rdap-bootstrap.json'),
       key: net.keyDigest,
       control: net.control,
       ports: net.ports,

@@ -188,10 +188,12 @@ export async function fetchAsset(
   url: string,
   roleSet: ReadonlySet<AssetRole>,
   readFile: ReadFile = readFileHere,
+  { isBuilt = false }: { isBuilt?: boolean } = {},
 ): Promise<AssetEvidence> {
   const roles = [...roleSet];
   if (/^data:/i.test(url)) return inlineAsset(url, roles, readFile);
-  const whole = roles.some((r) => WHOLE.has(r));
+  // a file of the uploaded build is compared by its digest
+  const whole = isBuilt || roles.some((r) => WHOLE.has(r));
   const outside = !whole && roles.includes('third-party');
   const partial = outside ? HEAD_ONLY : FIRST_PART;
   const { chain, body } = await client.follow(url, whole ? {} : partial);
@@ -208,11 +210,19 @@ export async function fetchAsset(
     outside,
   );
   if (size !== undefined) asset.size = size;
-  if (!body || outside) return asset;
-  if (status === 200) await readWhole(asset, body, readFile);
-  if (roles.some((r) => !NO_PICTURE.has(r)) && (status === 200 || status === 206))
-    await readPicture(asset, body, { whole, readFile });
+  if (body && !outside) await readBody(asset, body, { whole, readFile });
   return asset;
+}
+
+async function readBody(
+  asset: AssetEvidence,
+  body: Buffer,
+  how: { whole: boolean; readFile: ReadFile },
+): Promise<void> {
+  const status = finalStatus(asset.chain);
+  if (status === 200) await readWhole(asset, body, how.readFile);
+  if (asset.roles.some((r) => !NO_PICTURE.has(r)) && (status === 200 || status === 206))
+    await readPicture(asset, body, how);
 }
 
 async function readWhole(asset: AssetEvidence, body: Buffer, readFile: ReadFile): Promise<void> {

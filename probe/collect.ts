@@ -9,6 +9,7 @@ import {
   type Evidence,
 } from '#core/facts/evidence';
 import { addFromStyles, assetsToFetch, fetchAsset, type AssetList } from './assets';
+import { builtAddresses } from '#core/compare/build';
 import { readBuilt } from './built';
 import { compareFreshness, probeVariants } from './compare';
 import { Crawler, HAS_EFFECT } from './crawl';
@@ -456,11 +457,14 @@ class Collection {
   }
 
   private assetFetcher(list: AssetList): (urls: readonly string[]) => Promise<Evidence['assets']> {
-    const { tools } = this;
+    const { tools, plan } = this;
+    const built = new Set((this.options.build ?? []).flatMap((path) => builtAddresses(path, plan.origin)));
     let done = 0;
     return (urls) =>
       few(urls, this.options.concurrency ?? USUAL_CONCURRENCY, async (url) => {
-        const asset = await fetchAsset(tools.client, url, list.wanted.get(url)!, tools.readFile);
+        const asset = await fetchAsset(tools.client, url, list.wanted.get(url)!, tools.readFile, {
+          isBuilt: built.has(url),
+        });
         this.say({ phase: 'Files', done: ++done, total: list.wanted.size, current: url });
         return asset;
       });

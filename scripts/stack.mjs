@@ -162,6 +162,7 @@ export async function startStack({
       ARMBAND_WATCH_RESOLVERS: net.caches.join(','),
       ARMBAND_MAP: net.map.join(','),
       ARMBAND_CA: net.ca,
+      ARMBAND_RDAP_BOOTSTRAP: net.bootstrap,
       ARMBAND_BROWSER_KEYS: net.key,
       // the home page and the required ones: a demo is to be quick
       ARMBAND_RENDER_PAGES: '0',

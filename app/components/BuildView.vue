@@ -54,6 +54,19 @@ const verdict = computed(() => {
     ? `As far as it was seen: ${quantity(open, 'file')} of ${c.files.length} could not be compared.`
     : 'Yes: every file that is served is the one that was uploaded.';
 });
+const audits = useAudits();
+/** What an audit that knows the build would see: it asks for each of its files. */
+const isAuditWanted = computed(() => {
+  const { build, compared, live } = found.value ?? {};
+  if (!build || !live) return false;
+  if (!compared) return true;
+  const { missing, unknown, unread } = compared.counts;
+  return missing + unknown + unread > 0 || build.at > compared.at;
+});
+const { run: audit, busy: starting } = useDoing(async () => {
+  await audits.start([found.value!.live!.id]);
+  await reload();
+});
 const over = ref(false);
 const folder = ref<HTMLInputElement>();
 const archive = ref<HTMLInputElement>();
@@ -123,6 +136,19 @@ const { run: forget } = useDoing(async () => {
           Against {{ found.compared.url }} as audited <TimeAt :iso="found.compared.at" />.</span
         >
       </p>
+      <p v-if="isAuditWanted" class="line">
+        <v-btn
+          size="small"
+          color="primary"
+          variant="flat"
+          :loading="starting"
+          :disabled="found.live?.isAuditing"
+          @click="audit()"
+          >Audit now with this build</v-btn
+        ><span class="faint">{{
+          found.live?.isAuditing ? 'An audit is running.' : 'It asks for every file of the build by its name.'
+        }}</span>
+      </p>
       <FilterButtons v-model="shown" :options="kinds" label="Which files" class="kinds" />
       <v-table v-if="files.length" density="compact" class="sheet">
         <thead>
@@ -164,8 +190,17 @@ const { run: forget } = useDoing(async () => {
         >
       </p>
     </template>
-    <p v-else-if="found?.build" class="faint">
-      The live site was not audited yet: <b>Audit now</b> looks at it.
+    <p v-else-if="found?.build" class="line">
+      <v-btn
+        v-if="isAuditWanted"
+        size="small"
+        color="primary"
+        variant="flat"
+        :loading="starting"
+        :disabled="found.live?.isAuditing"
+        @click="audit()"
+        >Audit now with this build</v-btn
+      ><span class="faint">The live site was not audited yet.</span>
     </p>
   </div>
 </template>
@@ -181,6 +216,12 @@ const { run: forget } = useDoing(async () => {
 .drop.over {
   border-style: dashed;
   border-color: rgb(var(--v-theme-primary));
+}
+.line {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  flex-wrap: wrap;
 }
 .verdict {
   font-size: 16px;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { LIKELY, proposeTargets, redirectsCsv } from '#core/launch/former';
 import {
+  GONE,
   isSameAddress,
   pathOf as addressPath,
   REDIRECT_SERVERS,
@@ -65,13 +66,14 @@ const lines = computed((): Line[] => {
     ...rest.map(([from, to]) => ({ ...about(from, to), score: null, why: 'in the brief', isKept: true })),
   ].sort((a, b) => rank(a) - rank(b) || (a.score ?? 0) - (b.score ?? 0));
 });
-const targets = computed(() =>
-  (former.value?.pages ?? []).map((p) => ({
+const targets = computed(() => [
+  { value: GONE, title: GONE, props: { subtitle: 'gone on purpose' } },
+  ...(former.value?.pages ?? []).map((p) => ({
     value: p.path,
     title: p.path,
     props: { subtitle: p.title ?? undefined },
   })),
-);
+]);
 const open = computed(() => lines.value.filter((l) => !l.isKept && !l.isSame && !confirmed.has(l.from)));
 function confirm(line: Line, on: boolean): void {
   if (on) confirmed.add(line.from);
@@ -184,7 +186,8 @@ const text = computed(() =>
             />
           </td>
           <td class="why">
-            <span v-if="l.isSame" class="faint">stays, nothing to redirect</span>
+            <span v-if="l.to === GONE" class="faint">gone on purpose</span>
+            <span v-else-if="l.isSame" class="faint">stays, nothing to redirect</span>
             <template v-else>
               <span v-if="l.score !== null" class="num">{{ l.score }} %</span>
               <span class="faint">{{ l.why }}</span>

@@ -29,7 +29,8 @@ const { run: stopJob } = useDoing((job: number) =>
 );
 const working = computed(() =>
   [
-    live.progress.audits.count && `${quantity(live.progress.audits.count, 'audit')} running`,
+    live.progress.audits.running && `${quantity(live.progress.audits.running, 'audit')} running`,
+    live.progress.audits.waiting && `${quantity(live.progress.audits.waiting, 'audit')} waiting`,
     ...live.progress.jobs.map((j) => `${j.done} of ${j.total}`),
   ]
     .filter(Boolean)

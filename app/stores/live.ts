@@ -5,7 +5,7 @@
 import type { Job, RunningAudit } from '~/types';
 
 interface Progress {
-  audits: { count: number; list: RunningAudit[] };
+  audits: { running: number; waiting: number; list: RunningAudit[] };
   jobs: Job[];
 }
 type Told = { progress: Progress } | { keys: (string | number)[][] } | { anew: true };
@@ -13,7 +13,7 @@ type Told = { progress: Progress } | { keys: (string | number)[][] } | { anew: t
 const HELLO = 'hello';
 
 const NAME = 'armband-live';
-const NOTHING: Progress = { audits: { count: 0, list: [] }, jobs: [] };
+const NOTHING: Progress = { audits: { running: 0, waiting: 0, list: [] }, jobs: [] };
 /** Lists of more windows than this are not read again with every change. */
 const MANY_WINDOWS = 4;
 const LATER_MS = 10_000;

@@ -99,7 +99,7 @@ export const BRIEF_GROUPS: readonly FieldGroup[] = [
         label: 'Former addresses and where they lead',
         kind: 'moves',
         placeholder: '/old/ -> /new/',
-        hint: 'one a line',
+        hint: 'one a line; 410 in place of the new one for a page that is gone on purpose',
         wide: true,
       },
       { field: 'badge', label: 'The host’s badge', kind: 'choice', choices: WANTED },

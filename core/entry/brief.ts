@@ -32,6 +32,7 @@ import { RecordDto, TokenDto } from './record';
 const MAIL = { require_tld: false };
 const EACH = { each: true };
 const PATH_OR_URL = /^(?:\/|https?:\/\/)\S*$/;
+const PATH_URL_OR_GONE = new RegExp(`^410$|${PATH_OR_URL.source}`, PATH_OR_URL.flags);
 const PATH_MESSAGE = 'must be paths such as /about/, or whole addresses';
 
 export class ColourDto {
@@ -45,7 +46,9 @@ export class FormerAddressDto {
   from!: string;
   @IsString()
   @MaxLength(2000)
-  @Matches(PATH_OR_URL, { message: 'to must be a path such as /new/, or a whole address' })
+  @Matches(PATH_URL_OR_GONE, {
+    message: 'to must be a path such as /new/, a whole address, or 410 for a page that is gone on purpose',
+  })
   to!: string;
 }
 export class ScriptDto {

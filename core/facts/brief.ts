@@ -54,6 +54,7 @@ export interface Brief {
   homeMark?: string;
   requiredPages?: string[];
   hiddenPaths?: string[];
+  /** Where each leads; `410` for one that is gone on purpose. */
   formerAddresses?: { from: string; to: string }[];
   keyPhrases?: string[];
   profileLinks?: string[];

@@ -3,8 +3,12 @@ import { decodeSafely, parseUrl } from '#core/extract/address';
 
 export interface Redirected {
   from: string;
+  /** An address, or `GONE`. */
   to: string;
 }
+
+/** In the place of an address: the page is gone on purpose (RFC 9110 15.5.11). */
+export const GONE = '410';
 
 export const REDIRECT_SERVERS = ['nginx', 'Apache', 'Caddy'] as const;
 export type RedirectServer = (typeof REDIRECT_SERVERS)[number];
@@ -21,6 +25,11 @@ const RULES: Record<RedirectServer, (from: string, to: string) => string> = {
   Apache: (from, to) => `RedirectMatch 301 "^${escaped(from)}$" "${to}"`,
   // without a star a path is the whole path (Caddy, request matchers)
   Caddy: (from, to) => `redir "${from}" ${to} permanent`,
+};
+const GONE_RULES: Record<RedirectServer, (from: string) => string> = {
+  nginx: (from) => `location = "${from}" { return 410; }`,
+  Apache: (from) => `RedirectMatch 410 "^${escaped(from)}$"`,
+  Caddy: (from) => `respond "${from}" 410`,
 };
 /**
  * The same for a file that leads to its own folder, or to its name without the ending: it may be the one that the
@@ -68,7 +77,7 @@ function goalOf(to: string, hosts: readonly string[]): string {
  * @param hosts the site's own: an address there is the same as its path
  */
 export const isSameAddress = ({ from, to }: Redirected, hosts: readonly string[]): boolean =>
-  from === to || pathOf(from) === goalOf(to, hosts);
+  to !== GONE && (from === to || pathOf(from) === goalOf(to, hosts));
 
 /** Whether a list leads from here back to here. */
 function isCircle(from: string, next: ReadonlyMap<string, string>): boolean {
@@ -91,10 +100,14 @@ export function redirectLines(
   hosts: readonly string[],
 ): string {
   const moved = list.filter((one) => !isSameAddress(one, hosts));
-  const next = new Map(moved.map(({ from, to }) => [pathOf(from), goalOf(to, hosts)]));
+  const next = new Map(
+    moved.filter(({ to }) => to !== GONE).map(({ from, to }) => [pathOf(from), goalOf(to, hosts)]),
+  );
   return moved
     .map(({ from, to }) => {
       const path = decodeSafely(pathOf(from));
+      if (to === GONE)
+        return PLAIN.test(path) ? GONE_RULES[server](path) : `# gone, by hand: ${JSON.stringify(from)}`;
       const target = targetOf(to);
       if (isCircle(pathOf(from), next))
         return `# leads in a circle: ${JSON.stringify(from)} to ${JSON.stringify(to)}`;

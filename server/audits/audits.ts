@@ -340,16 +340,22 @@ function shown({ jobId, restarts, ...audit }: Queued, job: Job | undefined): Run
   };
 }
 
-/** How far those of these jobs are that are audits, and how many there are with those that wait. */
-export async function auditProgress(jobs: readonly Job[]): Promise<{ count: number; list: RunningAudit[] }> {
+export interface AuditProgress {
+  running: number;
+  waiting: number;
+  list: RunningAudit[];
+}
+
+/** How far those of these jobs are that are audits, and how many wait. */
+export async function auditProgress(jobs: readonly Job[]): Promise<AuditProgress> {
   const running = new Map(jobs.filter((j) => j.name === auditJob.name).map((j) => [j.id, j]));
   const waiting = await countWaiting({ name: auditJob.name });
-  if (!running.size) return { count: waiting, list: [] };
+  if (!running.size) return { running: 0, waiting, list: [] };
   const audits = await database().query<Queued>(`${QUEUED} WHERE a.job_id IN (:ids) ORDER BY a.id`, {
     type: QueryTypes.SELECT,
     replacements: { ids: [...running.keys()] },
   });
-  return { count: running.size + waiting, list: audits.map((a) => shown(a, running.get(a.jobId))) };
+  return { running: running.size, waiting, list: audits.map((a) => shown(a, running.get(a.jobId))) };
 }
 
 /** More than that are not named one by one. */

@@ -1,7 +1,7 @@
 /** The newest build of a site: taken, kept, and held against what the live site serves. */
 import { compareBuild, type BuildComparison } from '#core/compare/build';
 import type { SiteBuild } from '#core/facts/environment';
-import { AuditEvidence } from '../audits/models';
+import { Audit, AuditEvidence } from '../audits/models';
 import { now } from '../platform/clock';
 import { NotFound, Refused } from '../platform/errors';
 import { announce } from '../platform/events';
@@ -87,19 +87,26 @@ export interface BuildState {
   build: BuildLine | null;
   /** Against what the newest audit of the live environment saw. */
   compared: (BuildComparison & { at: string; url: string }) | null;
+  /** The environment that an audit would look at. */
+  live: { id: number; isAuditing: boolean } | null;
 }
 
 export async function buildState(siteId: number): Promise<BuildState> {
   const row = await BuildRow.findByPk(siteId);
-  if (!row) return { build: null, compared: null };
-  const live = await Environment.findOne({ where: { siteId, kind: 'live' } });
-  const stored = live?.lastAuditId ? await AuditEvidence.findByPk(live.lastAuditId) : null;
-  if (!stored) return { build: lineOf(row), compared: null };
+  const environment = await Environment.findOne({ where: { siteId, kind: 'live' } });
+  const live = environment && {
+    id: environment.id,
+    isAuditing: (await Audit.count({ where: { runningKey: environment.id } })) > 0,
+  };
+  if (!row) return { build: null, compared: null, live };
+  const stored = environment?.lastAuditId ? await AuditEvidence.findByPk(environment.lastAuditId) : null;
+  if (!stored) return { build: lineOf(row), compared: null, live };
   const [build, evidence] = await Promise.all([unpackJson<SiteBuild>(row.data), keptEvidence(stored.data)]);
   const [host] = evidence.target.hosts;
   const url = `https://${host}`;
   return {
     build: lineOf(row),
     compared: { ...compareBuild(build, evidence, url), at: evidence.finishedAt, url },
+    live,
   };
 }

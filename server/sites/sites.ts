@@ -160,6 +160,12 @@ export async function changeBrief(
 /** What of a site checks read, or its checklist hangs on. */
 const JUDGED_BY = ['stage', 'replaces', 'launchDate', 'hostProfileId', 'clientId'];
 
+/** What is given; an empty text or 0 empties its column. */
+const emptied = ({ launchDate, pageLimit }: SiteChangeDto) => ({
+  ...(launchDate === undefined ? {} : { launchDate: launchDate || null }),
+  ...(pageLimit === undefined ? {} : { pageLimit: pageLimit || null }),
+});
+
 /** The columns that a change sets. */
 async function columnsOf(
   { name, client, ownerId, hostProfile, launchDate, pageLimit, ...rest }: SiteChangeDto,
@@ -175,8 +181,7 @@ async function columnsOf(
     ...rest,
     ...(name === undefined ? {} : { name: name.trim() }),
     ...(to ? { clientId: to.id } : {}),
-    ...(launchDate === undefined ? {} : { launchDate: launchDate || null }),
-    ...(pageLimit === undefined ? {} : { pageLimit: pageLimit || null }),
+    ...emptied({ launchDate, pageLimit }),
     ...(ownerId === undefined ? {} : { ownerId: await knownOwner(ownerId, transaction) }),
     ...(hostProfile === undefined
       ? {}

@@ -3,6 +3,7 @@
  * shortened).
  */
 import { describe, expect, it } from 'vitest';
+import bundled from '../../probe/registration/bootstrap.json' with { type: 'json' };
 import { readBootstrap, readDomain, serverFor } from '#probe/registration/rdap';
 
 /** RFC 9083, 5.3: a domain of a registry that works with resellers and DNSSEC. */
@@ -135,6 +136,11 @@ describe('RFC 9224', () => {
     ['x.nosuch', undefined],
   ])('4: %s is asked at %s', (domain, url) => {
     expect(serverFor(readBootstrap(BOOTSTRAP), domain)).toBe(url);
+  });
+  it('what ships knows no registry of a reserved name (RFC 2606 2)', () => {
+    const shipped = readBootstrap(bundled);
+    expect(serverFor(shipped, 'ropewalk.example')).toBeUndefined();
+    expect(serverFor(shipped, 'ropewalk.com')).toMatch(/^https:/);
   });
   it.each([
     [null],

@@ -53,6 +53,7 @@ export async function collectPractice(
     brief: briefOf(net, slug, more),
     resolvers: [net.resolver],
     map: net.map,
+    bootstrap: net.bootstrap,
     ca: [net.caPem],
     timeoutMs: 15_000,
     retryPauseMs: 20,

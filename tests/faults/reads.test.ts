@@ -81,6 +81,7 @@ describe('a part looked at again', () => {
     brief: officialFacts(SLUG, new Date(), net.switches) as Brief,
     resolvers: [net.resolver],
     map: net.map,
+    bootstrap: net.bootstrap,
     ca: [net.caPem],
     timeoutMs: 15_000,
     retryPauseMs: 20,

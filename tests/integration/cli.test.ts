@@ -19,6 +19,7 @@ const file = (name: string, content?: unknown): string => {
 beforeAll(async () => {
   net = await startPracticeNet({ planted: false });
   file('ca.pem', net.caPem);
+  file('rdap-bootstrap.json', JSON.stringify(net.bootstrap));
   file('brief.json', officialFacts('planetarium'));
 });
 afterAll(() => net.close());
@@ -47,6 +48,8 @@ const network = () => [
   net.resolver,
   '--ca',
   file('ca.pem'),
+  '--rdap-bootstrap',
+  file('rdap-bootstrap.json'),
   ...net.map.flatMap((m) => ['--map', m]),
 ];
 interface Result {

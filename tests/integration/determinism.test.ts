@@ -48,6 +48,7 @@ const look = (
     brief: officialFacts(slug) as Brief,
     resolvers: [net.resolver],
     map: net.map,
+    bootstrap: net.bootstrap,
     ca: [net.caPem],
     timeoutMs: 8000,
     retryPauseMs: 5,

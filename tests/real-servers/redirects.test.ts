@@ -16,6 +16,7 @@ const LIST = [
   { from: '/', to: '/' },
   { from: '/trams.html', to: '/trams' },
   { from: '/caf%C3%A9/the%20house.html', to: '/caf%C3%A9/' },
+  { from: '/closed.html', to: '410' },
   { from: '/there', to: '/back' },
   { from: '/back', to: '/there' },
   { from: '/x"; return 200 "y', to: '/z' },
@@ -74,6 +75,7 @@ describe.each(['nginx', 'Apache'] as const)('%s', (server) => {
     ['that address', '/trams', 200, undefined],
     ['a file that leads to its folder, beyond ASCII', '/caf%C3%A9/the%20house.html', 301, '/caf%C3%A9/'],
     ['what leads in a circle', '/there', 404, undefined],
+    ['what is gone on purpose', '/closed.html', 410, undefined],
   ])('%s', async (_, path, status, to) => {
     const { statusCode, headers, body } = await request(bed.web + path, {
       dispatcher: agent,

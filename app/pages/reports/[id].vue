@@ -3,7 +3,14 @@
 definePageMeta({ layout: 'plain' });
 const id = Number(useRoute().params.id);
 const { data: edition, fault } = useReading('/api/reports/:id', { key: ['report', id], params: { id } });
-useHead({ title: computed(() => `${edition.value?.report.site ?? 'Report'} – Armband`) });
+/** A PDF has this title: it is the agency's own. */
+useHead({
+  title: computed(() => {
+    const report = edition.value?.report;
+    return report ? [report.site, report.agency.name].filter(Boolean).join(' – ') : 'Report';
+  }),
+  htmlAttrs: { lang: computed(() => edition.value?.report.language ?? 'en') },
+});
 const picture = (sha256: string): string => seenAddress(edition.value!.auditId, sha256);
 const isReady = usePicturesReady(edition);
 </script>

@@ -12,7 +12,9 @@ const report = computed(() => shared.value?.edition.report);
 const texts = computed(() => reportTexts(report.value?.language ?? 'en'));
 const words = computed(() => texts.value.shared);
 useHead({
-  title: computed(() => report.value?.site ?? 'Report'),
+  title: computed(() =>
+    [report.value?.site ?? 'Report', report.value?.agency.name].filter(Boolean).join(' – '),
+  ),
   htmlAttrs: { lang: computed(() => report.value?.language ?? 'en') },
   meta: [
     { name: 'robots', content: 'noindex, nofollow' },

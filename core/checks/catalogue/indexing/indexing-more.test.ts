@@ -335,6 +335,15 @@ describe('indexing.old-addresses', () => {
       expect(judged(head, urls, three)).toBe(wanted);
     });
   });
+  it.each([
+    [410, 'passed'],
+    [404, 'failed'],
+    [200, 'failed'],
+  ])('gone on purpose, and answers %i: %s', (status, wanted) => {
+    const former = [{ from: '/old.html', chain: chain([`${home}old.html`], status) }];
+    const b = { formerAddresses: [{ from: '/old.html', to: '410' }] };
+    expect(out('indexing.old-addresses', evidence({ former }), b)).toBe(wanted);
+  });
   describe('untested, not wanted, not asked', () => {
     it.each([
       [undefined, 'untested'],

@@ -1,4 +1,4 @@
-import { REDIRECT_SERVERS, redirectLines } from '#core/recipes/redirects';
+import { GONE, REDIRECT_SERVERS, redirectLines } from '#core/recipes/redirects';
 import { normaliseUrl } from '#core/extract/address';
 import type { Brief } from '#core/facts/brief';
 import { lastAnswer, type Chain } from '#core/facts/evidence';
@@ -40,6 +40,17 @@ function judgeElsewhere({ from, to }: FormerAddress, chain: Chain, end: string, 
   });
 }
 
+/** One that is gone on purpose says so itself (RFC 9110 15.5.11). */
+function judgeGone(from: string, chain: Chain): PlaceResult {
+  const { status = 0 } = lastAnswer(chain)!;
+  const isGone = status === 410 && chain.hops.length === 1;
+  return (isGone ? passed : failed)(from, {
+    found: commonMessage('status', { status: chain.hops[0]!.status ?? status }),
+    expected: GONE,
+    raw: chainText(chain),
+  });
+}
+
 function judgeAddress(address: FormerAddress, chain: Chain | undefined, base: string): PlaceResult {
   const { from, to } = address;
   if (!chain) return unsure(from, commonMessage('not-asked'), { expected: to });
@@ -49,6 +60,7 @@ function judgeAddress(address: FormerAddress, chain: Chain | undefined, base: st
     return chain.error?.code === 'timeout'
       ? unsure(from, verbatim(chain.error.message), { expected: to, raw })
       : bad(verbatim(chain.error?.message) ?? commonMessage('no-answer'));
+  if (to === GONE) return judgeGone(from, chain);
   const { url, status } = lastAnswer(chain)!;
   const end = normaliseUrl(url)!;
   const goal = normaliseUrl(to, base);
@@ -73,7 +85,10 @@ export const oldAddresses = defineCheck({
   needs: { brief: ['formerAddresses'], pages: true },
   why: 'Every listing and link of years points there; without redirects the site begins anew.',
   source: 'RFC 9110 15.4.2; common practice',
-  messages: { expected: 'a permanent redirect to the new address', unit: 'address' },
+  messages: {
+    expected: 'a permanent redirect to the new address, or 410 where it is gone on purpose',
+    unit: 'address',
+  },
   judge(context) {
     const { brief, evidence, view } = context;
     const base = `https://${brief.preferredHost ?? view.preferredHost}/`;
@@ -87,7 +102,7 @@ export const oldAddresses = defineCheck({
   recipe: ({ view }, finding) => {
     const bad = failedPlaces(finding, 100).map((p) => ({ from: p.place, to: p.expected ?? '/' }));
     return {
-      steps: 'Set one permanent redirect for each.',
+      steps: 'Set one permanent redirect for each, and 410 for those that are gone on purpose.',
       paste: REDIRECT_SERVERS.map((label) => ({
         label,
         text: redirectLines(bad, label, [...view.siteHosts]),
