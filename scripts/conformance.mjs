@@ -52,10 +52,10 @@ const outside = [
   ...readdirSync(join(ROOT, 'tests/conformance'))
     .filter((f) => f.endsWith('.test.ts'))
     .map((f) => join(ROOT, 'tests/conformance', f)),
-  ...['verdicts', 'recipes', 'recipes-together', 'holding', 'launch', 'commands'].map((f) =>
+  ...['verdicts', 'recipes', 'recipes-together', 'holding', 'commands'].map((f) =>
     join(ROOT, 'tests/real-servers', `${f}.test.ts`),
   ),
-  ...['outside', 'text-width'].map((f) => join(ROOT, 'tests/integration', `${f}.test.ts`)),
+  ...['outside', 'text-width', 'launch-on-bind'].map((f) => join(ROOT, 'tests/integration', `${f}.test.ts`)),
   join(ROOT, 'tests/rendering/dom.test.ts'),
   join(ROOT, 'core/formats/findings/findings.test.ts'),
 ]

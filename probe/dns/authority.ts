@@ -201,16 +201,17 @@ export async function collectDns(dialer: Dialer, names: NamesToAsk): Promise<Omi
   const { zone } = names;
   const { parent, nameServers } = zone ? await delegationOf(dialer, zone) : { parent: null, nameServers: [] };
   const inZone = (name: string): boolean => zone !== null && (name === zone || name.endsWith(`.${zone}`));
+  const askAll = (name: string, type: string): Promise<DnsAnswer>[] => [
+    dialer.lookup(name, type),
+    // the DS of a zone stands above it
+    ...(inZone(name) && type !== 'DS'
+      ? nameServers.flatMap((s) =>
+          s.addresses.slice(0, 1).map((address) => dialer.askAuthority(s.name, address, name, type)),
+        )
+      : []),
+  ];
   await Promise.all([
-    ...questionsOf(names, zone).flatMap(([name, type]) => [
-      dialer.lookup(name, type),
-      // the DS of a zone stands above it
-      ...(inZone(name) && type !== 'DS'
-        ? nameServers.flatMap((s) =>
-            s.addresses.slice(0, 1).map((address) => dialer.askAuthority(s.name, address, name, type)),
-          )
-        : []),
-    ]),
+    ...questionsOf(names, zone).flatMap(([name, type]) => askAll(name, type)),
     ...(zone
       ? [dialer.lookup(zone, 'A', true), dialer.lookup(zone, 'SOA', true), followSpf(dialer, zone)]
       : []),
@@ -243,11 +244,8 @@ export async function collectDns(dialer: Dialer, names: NamesToAsk): Promise<Omi
     ),
   ].slice(0, 30);
   await Promise.all([
-    ...exchangers.flatMap((x) => [
-      dialer.lookup(x, 'A'),
-      dialer.lookup(x, 'AAAA'),
-      dialer.lookup(x, 'CNAME'),
-    ]),
+    // those within the zone may share an address that moves
+    ...exchangers.flatMap((x) => ['A', 'AAAA', 'CNAME'].flatMap((type) => askAll(x, type))),
     ...aliases.flatMap((x) => [dialer.lookup(x, 'A'), dialer.lookup(x, 'AAAA')]),
   ]);
   return {

@@ -29,6 +29,8 @@ import { findCommand } from '../../scripts/packages.mjs';
 /** Debian 12 has this version. */
 const PHP = 'php-fpm8.2';
 export const WEB = '192.0.2.80';
+/** Where the site was before. */
+export const OLD_WEB = '192.0.2.81';
 const SERVERS = { ns1: '192.0.2.53', ns2: '192.0.2.54', provider: '192.0.2.63' };
 /** Zone lines that every zone of the bed begins with. */
 export const HEAD = [
@@ -74,19 +76,22 @@ export interface AuditOptions {
   situation?: Situation;
 }
 
+const PORTS = ['ns', 'ns2', 'provider', 'resolver', 'http', 'https', 'oldHttp', 'oldHttps', 'php'] as const;
+
 export class Bed {
   readonly folder = mkdtempSync(join(tmpdir(), 'armband-bed-'));
   private readonly children = new Map<string, ChildProcess>();
   private readonly zones = new Map<string, string>();
   private readonly provided = new Map<string, string>();
+  /** Zones that the second name server has otherwise. */
+  private readonly stale = new Map<string, string>();
   private readonly anchors: string[] = [];
-  private ports!: Record<'ns' | 'provider' | 'resolver' | 'http' | 'https' | 'php', number>;
+  private ports!: Record<(typeof PORTS)[number], number>;
 
   static async start(): Promise<Bed> {
     const bed = new Bed();
-    const names = ['ns', 'provider', 'resolver', 'http', 'https', 'php'] as const;
     const ports = {} as Bed['ports'];
-    for (const name of names) ports[name] = await freePort();
+    for (const name of PORTS) ports[name] = await freePort();
     bed.ports = ports;
     bed.authority();
     return bed;
@@ -181,6 +186,12 @@ export class Bed {
     (provided ? this.provided : this.zones).set(name, `${lines.join('\n')}\n`);
     return this;
   }
+  /** What the second name server has of a zone from the next start on; the same as the first without lines. */
+  stays(name: string, lines?: readonly string[]): this {
+    if (lines) this.stale.set(name, `${lines.join('\n')}\n`);
+    else this.stale.delete(name);
+    return this;
+  }
   zoneText(name: string): string {
     return this.zones.get(name)!;
   }
@@ -207,7 +218,7 @@ export class Bed {
     return this;
   }
 
-  private async named(label: 'ns' | 'provider', zones: ReadonlyMap<string, string>): Promise<void> {
+  private async named(label: 'ns' | 'ns2' | 'provider', zones: ReadonlyMap<string, string>): Promise<void> {
     const folder = join(this.folder, label);
     mkdirSync(folder, { recursive: true });
     const parts = [...zones].map(([name, text]) => {
@@ -255,6 +266,7 @@ export class Bed {
       ...this.zones,
     ]);
     await this.named('ns', all);
+    if (this.hasSecond) await this.named('ns2', new Map([...all, ...this.stale]));
     await this.named(
       'provider',
       this.provided.size ? this.provided : new Map([['empty.example', `${HEAD.join('\n')}\n`]]),
@@ -269,6 +281,9 @@ export class Bed {
     await this.launch('resolver', 'unbound', ['-d', '-c', conf], this.ports.resolver);
     return this;
   }
+
+  /** Whether the second name server is one of its own; before names are started. */
+  hasSecond = false;
 
   /** What dig reads of a name at the first name server (BIND’s own tool); TTL, type and value of each record. */
   dig(name: string, type: string): { ttl: number; type: string; value: string }[] {
@@ -299,16 +314,18 @@ export class Bed {
   }
 
   /** Listening as on the web: what is pasted says 80 and 443. */
-  private listens(text: string): string {
+  private listens(text: string, isOld = false): string {
+    const [http, https] = isOld
+      ? [this.ports.oldHttp, this.ports.oldHttps]
+      : [this.ports.http, this.ports.https];
     return text
       .replace(
         /listen (80|443)( ssl)?; listen \[::\]:\1( ssl)?;/g,
-        (_, port: string, ssl = '') =>
-          `listen 127.0.0.1:${port === '80' ? this.ports.http : this.ports.https}${ssl as string};`,
+        (_, port: string, ssl = '') => `listen 127.0.0.1:${port === '80' ? http : https}${ssl as string};`,
       )
       .replace(
         /<VirtualHost \*:(80|443)>/g,
-        (_, port: string) => `<VirtualHost *:${port === '80' ? this.ports.http : this.ports.https}>`,
+        (_, port: string) => `<VirtualHost *:${port === '80' ? http : https}>`,
       );
   }
 
@@ -354,8 +371,21 @@ export class Bed {
   }
 
   /** @param blocks virtual hosts */
-  async apache(...blocks: string[]): Promise<void> {
-    const conf = join(this.folder, 'apache.conf');
+  apache(...blocks: string[]): Promise<void> {
+    return this.apacheAs('web', blocks);
+  }
+
+  /** The server that the site was on before. @param blocks virtual hosts */
+  oldApache(...blocks: string[]): Promise<void> {
+    return this.apacheAs('old', blocks);
+  }
+
+  private async apacheAs(label: 'web' | 'old', blocks: readonly string[]): Promise<void> {
+    const isOld = label === 'old';
+    const [http, https] = isOld
+      ? [this.ports.oldHttp, this.ports.oldHttps]
+      : [this.ports.http, this.ports.https];
+    const conf = join(this.folder, `${label}.conf`);
     const modules = [
       'mpm_event',
       'authz_core',
@@ -373,29 +403,43 @@ export class Bed {
     ];
     writeFileSync(
       conf,
-      `ServerRoot ${this.folder}\nServerName bed\nPidFile ${this.folder}/apache.pid\nErrorLog ${this.folder}/apache.log\nMutex file:${this.folder}\n${modules.map((m) => `LoadModule ${m}_module /usr/lib/apache2/modules/mod_${m}.so`).join('\n')}\nListen 127.0.0.1:${this.ports.http}\nListen 127.0.0.1:${this.ports.https}\nServerTokens Prod\nDirectoryIndex index.html\nTypesConfig /etc/mime.types\nAddDefaultCharset utf-8\n${this.listens(blocks.join('\n'))}\n`,
+      `ServerRoot ${this.folder}\nServerName bed\nPidFile ${this.folder}/${label}.pid\nErrorLog ${this.folder}/apache.log\nMutex file:${this.folder}\n${modules.map((m) => `LoadModule ${m}_module /usr/lib/apache2/modules/mod_${m}.so`).join('\n')}\nListen 127.0.0.1:${http}\nListen 127.0.0.1:${https}\nServerTokens Prod\nDirectoryIndex index.html\nTypesConfig /etc/mime.types\nAddDefaultCharset utf-8\n${this.listens(blocks.join('\n'), isOld)}\n`,
     );
-    await this.launch('web', 'apache2', ['-f', conf, '-DFOREGROUND'], this.ports.https);
+    await this.launch(label, 'apache2', ['-f', conf, '-DFOREGROUND'], https!);
   }
 
   // ---- audits
 
+  get rootFile(): string {
+    return join(this.folder, 'root.pem');
+  }
+  /** "address:port" */
+  get resolver(): string {
+    return `127.0.0.1:${this.ports.resolver}`;
+  }
+  /** Where the addresses of the zones really are. */
+  get map(): string[] {
+    const { ns, ns2, provider, http, https, oldHttp, oldHttps } = this.ports;
+    return [
+      `${SERVERS.ns1}:53=127.0.0.1:${ns}`,
+      `${SERVERS.ns2}:53=127.0.0.1:${this.hasSecond ? ns2 : ns}`,
+      `${SERVERS.provider}:53=127.0.0.1:${provider}`,
+      `${WEB}:80=127.0.0.1:${http}`,
+      `${WEB}:443=127.0.0.1:${https}`,
+      `${OLD_WEB}:80=127.0.0.1:${oldHttp}`,
+      `${OLD_WEB}:443=127.0.0.1:${oldHttps}`,
+    ];
+  }
+
   async audit(url: string, { brief = {}, profile, situation = 'live' }: AuditOptions = {}): Promise<Audited> {
-    const { ns, provider, resolver, http, https } = this.ports;
     const evidence = await collect({
       url,
       kind: situation === 'staging' ? 'before' : 'live',
       brief,
       profile,
-      resolvers: [`127.0.0.1:${resolver}`],
-      map: [
-        `${SERVERS.ns1}:53=127.0.0.1:${ns}`,
-        `${SERVERS.ns2}:53=127.0.0.1:${ns}`,
-        `${SERVERS.provider}:53=127.0.0.1:${provider}`,
-        `${WEB}:80=127.0.0.1:${http}`,
-        `${WEB}:443=127.0.0.1:${https}`,
-      ],
-      ca: [readFileSync(join(this.folder, 'root.pem'), 'utf8')],
+      resolvers: [this.resolver],
+      map: this.map,
+      ca: [readFileSync(this.rootFile, 'utf8')],
       timeoutMs: 8000,
       retryPauseMs: 10,
     });
