@@ -1,4 +1,5 @@
 /** The columns that a table of pages may have, on the screen and as CSV. */
+import { bytesInWords } from '#core/text/bytes';
 import Papa from 'papaparse';
 import { SEVERITIES } from '#core/facts/finding';
 import { quantity } from '#core/text/quantity';
@@ -71,7 +72,13 @@ export const PAGE_COLUMNS: readonly PageColumn[] = [
   { key: 'heading', title: 'Main heading', text: (p) => p.heading ?? '' },
   { key: 'picture', title: 'Share picture', text: (p) => p.picture ?? '' },
   { key: 'words', title: 'Words', usual: true, isNumber: true, text: (p) => p.words },
-  { key: 'bytes', title: 'Bytes', isNumber: true, text: (p) => p.bytes ?? '', order: (p) => p.bytes ?? -1 },
+  {
+    key: 'bytes',
+    title: 'Size',
+    isNumber: true,
+    text: (p) => (p.bytes === null ? '' : bytesInWords(p.bytes)),
+    order: (p) => p.bytes ?? -1,
+  },
   {
     key: 'firstByte',
     title: 'First byte, ms',

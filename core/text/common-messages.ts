@@ -28,7 +28,7 @@ export const commonMessage = defineMessages('kit', {
   'no-robots-file': 'there is no robots.txt that can be read',
   'not-read': 'it was not read',
   'not-wanted': 'not wanted: {reason}',
-  bytes: '{bytes} bytes',
+  bytes: '{bytes, number} bytes',
   'no-page-read': 'no page was read',
   'not-absolute': 'not absolute: {given}',
   alias: 'an alias',

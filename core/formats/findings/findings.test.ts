@@ -159,7 +159,7 @@ describe('CSV', () => {
 describe('Markdown', () => {
   it('has the worst on top, and lets no foreign text become markup', () => {
     const text = findingsMarkdown(audited());
-    expect(text).toMatch(/^# https:\/\/marsh\\-choir\\\.example\//);
+    expect(text).toMatch(/^# <https:\/\/marsh-choir\.example\/>/);
     expect(text).toContain('## Failed: ');
     expect(text).toContain('\\<b\\>');
     expect(text).not.toContain('<b>');

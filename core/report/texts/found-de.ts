@@ -29,7 +29,7 @@ export const FOUND_DE: MessageTable = {
   'delivery.comments/comment-form': 'ein Kommentarformular',
   'delivery.comments/link-notifications': 'Verweismeldungen werden angenommen',
   'delivery.comments/no-page-has-comment-form': 'keine Seite hat ein Kommentarformular',
-  'delivery.compressed/plain-bytes': 'unkomprimiert, {decoded} Bytes',
+  'delivery.compressed/plain-bytes': 'unkomprimiert, {decoded, number} Bytes',
   'delivery.fonts-used/unused': 'kein Stil verwendet sie ({at})',
   'delivery.fresh/other-status': '{status} aus dem Zwischenspeicher, {status2} neu geladen',
   'delivery.fresh/stale':
@@ -49,7 +49,7 @@ export const FOUND_DE: MessageTable = {
   'delivery.phone-fits/wider-than-screen':
     '{sideways} px breiter als der Bildschirm{hasElement, select, yes {: {element} reicht bis {right} px} other {}}',
   'delivery.picture-weight/bytes-and-size':
-    '{size} Bytes{hasSize, select, yes {, {width} × {height} px} other {}}{hasPage, select, yes {, auf {url}} other {}}',
+    '{size, number} Bytes{hasSize, select, yes {, {width} × {height} px} other {}}{hasPage, select, yes {, auf {url}} other {}}',
   'delivery.requests-fail/failed-request':
     '{status}: {path}{others, plural, =0 {} one { und {others} weitere} other { und {others} weitere}}',
   'delivery.response-time/median':
@@ -247,7 +247,7 @@ export const FOUND_DE: MessageTable = {
   'indexing.robots-answers/ok': '200, {contentType}',
   'indexing.robots-answers/status-closes': 'Status {status}, was Suchmaschinen aussperrt',
   'indexing.robots-assets/disallowed': 'gesperrt',
-  'indexing.robots-well-formed/too-long': '{bytes} Bytes: was nach {LIMIT} kommt, muss niemand lesen',
+  'indexing.robots-well-formed/too-long': '{bytes, number} Bytes: was nach {LIMIT} kommt, muss niemand lesen',
   'indexing.shown-in-full/limited':
     '{directive} {inPage, select, yes {in der Seite} other {im Header}}{everyone, select, yes {} other { für {agent}}}',
   'indexing.sitemap-complete/no-page-links': 'keine Seite verweist darauf',
@@ -269,7 +269,7 @@ export const FOUND_DE: MessageTable = {
   'indexing.sitemap-pages/other-canonical': 'ihr Canonical ist {canonical}',
   'kit.uniqueness/as-on': '„{text}“, wie auf {url}',
   'kit/alias': 'ein Alias',
-  'kit/bytes': '{bytes} Bytes',
+  'kit/bytes': '{bytes, number} Bytes',
   'kit/failing': '{bad} von {all} {unit}',
   'kit/leads-to': 'führt zu {url}',
   'kit/no-answer': 'keine Antwort',

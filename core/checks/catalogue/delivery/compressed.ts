@@ -7,7 +7,7 @@ import { defineMessages } from '#core/text/messages';
 import { verbatim } from '#core/facts/message';
 
 const msg = defineMessages('delivery.compressed', {
-  'plain-bytes': 'plain, {decoded} bytes',
+  'plain-bytes': 'plain, {decoded, number} bytes',
 });
 
 const TEXT =

@@ -504,7 +504,7 @@ describe('pictures', () => {
     it('says it in words', () => {
       expect(judged({}).places[0]).toMatchObject({
         outcome: 'failed',
-        found: `4000000 bytes, 6000 × 4000 px, on ${home}`,
+        found: `4,000,000 bytes, 6000 × 4000 px, on ${home}`,
       });
     });
   });

@@ -7,7 +7,7 @@ import { commonMessage } from '#core/text/common-messages';
 const msg = defineMessages('delivery.picture-weight', {
   'size-unknown': 'the server does not say how large it is',
   'bytes-and-size':
-    '{size} bytes{hasSize, select, yes {, {width} × {height} px} other {}}{hasPage, select, yes {, on {url}} other {}}',
+    '{size, number} bytes{hasSize, select, yes {, {width} × {height} px} other {}}{hasPage, select, yes {, on {url}} other {}}',
 });
 
 export const pictureWeight = defineCheck({
@@ -49,7 +49,7 @@ export const pictureWeight = defineCheck({
         });
       }),
       {
-        expected: `at most ${most} bytes`,
+        expected: `at most ${most.toLocaleString('en')} bytes`,
       },
     );
   },

@@ -619,6 +619,14 @@ describe('mail', () => {
       expect(d('v=DMARC1; rua=mailto:a@b.example').notes).toHaveLength(1);
     });
   });
+  it('domain.no-mail-closed proposes no null MX beside an address of the domain', () => {
+    const b = { ...brief(), mail: 'none' as const, contactEmail: 'hello@marsh-choir.example' };
+    const { outcome, recipe } = ask('domain.no-mail-closed', { brief: b });
+    expect([outcome, recipe!.paste]).toEqual(['failed', undefined]);
+    expect(recipe!.steps).toContain('hello@marsh-choir.example');
+    const without = ask('domain.no-mail-closed', { brief: { ...b, contactEmail: undefined } });
+    expect(without.recipe!.paste!.map((p) => p.text).join('\n')).toContain('MX 0 .');
+  });
   describe('domain.no-mail-closed (RFC 7505)', () => {
     const closed = (mx: string[], spf: string[], dmarc: string[]) =>
       out(

@@ -464,6 +464,39 @@ describe('versions', () => {
   });
 });
 
+describe('https.certificate-valid: one recipe for each cause', () => {
+  const one = host('marsh-choir.example');
+  const recipeOf = (change: Partial<typeof one.tls>) =>
+    ask('https.certificate-valid', {
+      evidence: evidence({ hosts: [{ ...one, tls: { ...one.tls, trusted: false, ...change } }] }),
+    }).recipe!.steps;
+  const [leaf] = one.tls.chain;
+  const above = { ...leaf!, subject: 'CN=Practice', issuer: 'CN=Root' };
+  const lapsed = { ...above, notAfter: '2026-01-01T00:00:00.000Z' };
+  it.each([
+    [
+      'the intermediates are not sent',
+      { trustError: 'UNABLE_TO_VERIFY_LEAF_SIGNATURE', chain: [leaf!] },
+      /^Install the full chain/,
+    ],
+    [
+      'one above it lapsed',
+      { trustError: 'CERT_HAS_EXPIRED', chain: [leaf!, lapsed] },
+      /^Install the full chain/,
+    ],
+    [
+      'it lapsed itself',
+      { trustError: 'CERT_HAS_EXPIRED', chain: [{ ...leaf!, notAfter: '2026-11-20T00:00:00.000Z' }, above] },
+      /^Have the host issue a new certificate/,
+    ],
+    [
+      'it is self-signed',
+      { trustError: 'DEPTH_ZERO_SELF_SIGNED_CERT', chain: [{ ...leaf!, issuer: leaf!.subject }] },
+      /^Have the host issue a new certificate/,
+    ],
+  ])('%s', (_, change, steps) => expect(recipeOf(change)).toMatch(steps));
+});
+
 describe('https.certificate-valid says what is wrong', () => {
   const judged = (trustError: string, change: (chain: CertificateFacts[]) => CertificateFacts[]) => {
     const one = host('marsh-choir.example');

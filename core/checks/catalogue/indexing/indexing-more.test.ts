@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { fullChecklist } from '#core/checks/engine/checklist';
 import { judge } from '#core/checks/engine/judge';
 import { extractPage } from '#core/extract/html';
-import { parseRobots } from '#core/extract/robots';
+import { mayFetch, parseRobots } from '#core/extract/robots';
 import { parseSitemap } from '#core/extract/sitemap';
 import type { Brief } from '#core/facts/brief';
 import type { Evidence } from '#core/facts/evidence';
@@ -718,4 +718,26 @@ describe('a hidden page', () => {
   it('with noindex, and linked, is as it should be', () =>
     expect(complaints('<meta name="robots" content="noindex">')).toEqual([]));
   it('without it is charged once', () => expect(complaints('')).toEqual(['indexing.hidden-kept-out']));
+});
+
+describe('what is to be pasted into robots.txt for scripts and styles', () => {
+  const asset = (path: string) => ({
+    url: home + path,
+    roles: ['script' as const],
+    chain: chain([home + path]),
+  });
+  it.each([
+    ['build/app.3f9a1c2b.js', 'build/app.aa00bb11.js', 'Allow: /build/app.*.js'],
+    ['build/index-BxC9a_3k.css', 'build/index-Zz8Qq_11.css', 'Allow: /build/index-*.css'],
+    ['build/main.js', 'build/main.js', 'Allow: /build/main.js'],
+    ['build/documentation.js', 'build/documentation.js', 'Allow: /build/documentation.js'],
+  ])('%s: the next build is allowed too', (path, next, line) => {
+    const rules = 'User-agent: *\nDisallow: /build/';
+    const { recipe } = ask('indexing.robots-assets', {
+      evidence: { ...robots(rules), assets: [asset(path)] },
+    });
+    expect(recipe!.paste![0]!.text).toBe(line);
+    const after = parseRobots(`${rules}\n${line}`);
+    for (const file of [path, next]) expect(mayFetch(after, '*', home + file).allowed).toBe(true);
+  });
 });

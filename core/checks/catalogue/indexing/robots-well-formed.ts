@@ -5,7 +5,7 @@ import { verbatim } from '#core/facts/message';
 import { commonMessage } from '#core/text/common-messages';
 
 const msg = defineMessages('indexing.robots-well-formed', {
-  'too-long': '{bytes} bytes: what comes after {LIMIT} need not be read',
+  'too-long': '{bytes, number} bytes: what comes after {LIMIT} need not be read',
   groups: '{groupsCount, plural, one {{groupsCount} group} other {{groupsCount} groups}}',
 });
 

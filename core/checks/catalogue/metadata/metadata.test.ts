@@ -7,6 +7,7 @@ import {
   HOME as home,
   outcome as out,
   page,
+  withHome,
   withHtml,
   withPages,
 } from '#core/checks/example-evidence';
@@ -365,4 +366,17 @@ describe('what the standards allow in a page', () => {
   ])('a control %s', (_, html, wanted) => {
     expect(judged('metadata.control-names', html)).toBe(wanted);
   });
+});
+
+describe('the redirect in the place of a refresh', () => {
+  const paste = (content: string) =>
+    ask('metadata.no-refresh', {
+      evidence: withHome({ head: `<meta http-equiv="refresh" content="${content}">` }),
+    }).recipe!.paste?.map((p) => p.text);
+  it('leads where the tag led', () =>
+    expect(paste('5; url=/songs/')).toEqual([
+      'location = "/" { return 301 /songs/; }',
+      'RedirectMatch 301 "^/$" "/songs/"',
+    ]));
+  it('is none where the page shows itself anew', () => expect(paste('30')).toBeUndefined());
 });

@@ -35,7 +35,7 @@ export const imageWeight = defineCheck({
         return (bytes <= limit ? passed : failed)(a.url, { found: commonMessage('bytes', { bytes }) });
       }),
       {
-        expected: `at most ${limit} bytes`,
+        expected: `at most ${limit.toLocaleString('en')} bytes`,
       },
     );
   },
