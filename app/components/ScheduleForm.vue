@@ -137,8 +137,8 @@ watch(
         label="How often"
       />
       <v-select v-if="form.every === 'week'" v-model="form.weekday" :items="WEEKDAYS" label="Day" />
+      <PageLimit v-model="form.pageLimit" label="Pages of each site, at most" usual="as each site says" />
     </div>
-    <PageLimit v-model="form.pageLimit" label="Pages of each site, at most" usual="as each site says" />
     <div class="four">
       <v-text-field v-model="form.from" label="From" type="time" />
       <v-text-field v-model="form.to" label="To" type="time" />

@@ -21,6 +21,7 @@ export default defineNuxtPlugin((nuxtApp) => {
         },
         VTab: { variant: 'text', rounded: '0' },
         VTextField: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
+        VNumberInput: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
         VTextarea: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
         VSelect: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },
         VCombobox: { variant: 'outlined', density: 'compact', hideDetails: 'auto' },

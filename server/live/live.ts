@@ -58,7 +58,13 @@ async function tell(): Promise<void> {
   }
   timer = undefined;
   // where the database is away for a moment, the next time says it
-  if (!progress || progress.audits.running + progress.audits.waiting > 0 || progress.jobs.length || changed.size) wake();
+  if (
+    !progress ||
+    progress.audits.running + progress.audits.waiting > 0 ||
+    progress.jobs.length ||
+    changed.size
+  )
+    wake();
 }
 
 function wake(): void {

@@ -6,7 +6,7 @@ import type { H3Event } from 'h3';
 import { parseUrl } from '#core/extract/address';
 import { Forbidden, NotFound, NotSignedIn, Refused, Unavailable } from '../platform/errors';
 import { isWorkerOnly, started } from '../platform/readiness';
-import { isEnough, rightFor, type Right } from '../platform/http/rights';
+import { isEnough, isRoute, rightFor, type Right } from '../platform/http/rights';
 import type { Person } from '../people/models';
 import { endSession, sessionPerson } from '../people/sessions';
 
@@ -78,6 +78,9 @@ async function letIn(event: H3Event, person: Person, needs: Right, path: string)
   if (!isEnough(person.owner ? 'owner' : 'signed in', needs))
     throw new Forbidden('Only an owner of this account may do that.');
   event.context.person = person;
+  // what is no route would be answered with the application's own page
+  if (path.startsWith('/api/') && path !== OWN_SESSION && !isRoute(path))
+    throw new NotFound('There is no such route.');
   // signing out by this route ends the session as any other way does
   if (path === OWN_SESSION && event.method === 'DELETE') await endSession(event);
 }

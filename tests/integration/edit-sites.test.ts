@@ -100,6 +100,21 @@ describe('a site is changed', () => {
   });
 });
 
+describe('an address that is not there', () => {
+  it('is said to a browser in words, on a page without scripts, and to others as JSON', async () => {
+    const opened = await mara<string>('GET', '/api/nowhere', undefined, {
+      accept: 'text/html',
+      'sec-fetch-mode': 'navigate',
+    });
+    expect(opened.status).toBe(404);
+    expect(opened.headers.get('content-type')).toMatch(/^text\/html/);
+    expect(opened.body).toContain('There is no such page.');
+    expect(opened.body).not.toMatch(/<script/);
+    const asked = await mara<{ message: string }>('GET', '/api/nowhere');
+    expect([asked.status, asked.body.message]).toEqual([404, 'There is no such route.']);
+  });
+});
+
 describe('a site with a page limit', () => {
   it('has so many pages read, and says so; without it, as many as usual', async () => {
     const { id } = await environmentOf('Firth Tram Society', 'Live');

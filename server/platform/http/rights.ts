@@ -210,4 +210,7 @@ export function rightFor(method: string, path: string): Right {
   return PATTERNS.find((p) => p.method === asked && p.matches.test(path))?.right ?? 'signed in';
 }
 
+/** Whether there is a route at this path, by whatever method. */
+export const isRoute = (path: string): boolean => PATTERNS.some((p) => p.matches.test(path));
+
 export const isEnough = (has: Right, needs: Right): boolean => RIGHTS.indexOf(has) >= RIGHTS.indexOf(needs);
