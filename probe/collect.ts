@@ -356,6 +356,7 @@ class Collection {
         extract: tools.extract,
         selectors: plan.selectors,
         access: options.access,
+        gate: options.gate,
         ids: plan.brief.analyticsIds ?? [],
         signal: this.halt,
       })

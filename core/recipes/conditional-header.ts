@@ -31,8 +31,8 @@ export function conditionalHeader(given: ConditionalHeader): { label: string; te
   ];
 }
 
-/** Literally, within a regular expression and within quotes; nothing that an address cannot have stays. */
-export const literally = (path: string): string =>
-  encodeURI(decodeURI(path))
-    .replace(/["\\#\s]/g, '')
-    .replace(/[.*+?^${}()|[\]]/g, '\\$&');
+/** A path that can stand within quotes. */
+export const isQuotable = (path: string): boolean => !/["\\#\r\n]/.test(path);
+
+/** Literally, within a regular expression. */
+export const literally = (path: string): string => path.replace(/[.*+?^${}()|[\]]/g, '\\$&');

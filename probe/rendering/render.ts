@@ -517,11 +517,14 @@ class Rendering {
     return this.start().catch((error: unknown) => cut((error as Error).message));
   }
 
+  /** Waits until its host may be asked. @returns what says that it was */
+  private enter(url: string): Promise<() => void> {
+    return (this.tools.gate ?? OPEN_GATE).enter(hostIn(url), this.tools.signal).catch(() => () => {});
+  }
+
   async page(url: string): Promise<RenderedPage> {
     const views: RenderedView[] = [];
-    const leave = await (this.tools.gate ?? OPEN_GATE)
-      .enter(hostIn(url), this.tools.signal)
-      .catch(() => () => {});
+    const leave = await this.enter(url);
     try {
       const browser = await this.ready();
       const screens = Object.keys(SCREENS) as Screen[];
@@ -534,8 +537,13 @@ class Rendering {
 
   /** What scripts make of a page, on one screen. */
   async facts(url: string): Promise<RenderedView> {
-    const browser = await (this.starting ??= this.ready().finally(() => (this.starting = undefined)));
-    return this.view(url, 'desktop', browser, READ_FACTS);
+    const leave = await this.enter(url);
+    try {
+      const browser = await (this.starting ??= this.ready().finally(() => (this.starting = undefined)));
+      return await this.view(url, 'desktop', browser, READ_FACTS);
+    } finally {
+      leave();
+    }
   }
   private starting?: Promise<GuardedBrowser | string>;
 

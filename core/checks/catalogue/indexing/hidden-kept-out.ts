@@ -5,7 +5,7 @@ import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { noIndexOf, statementsOf } from '#core/checks/view/index-directives';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
-import { conditionalHeader, literally } from '#core/recipes/conditional-header';
+import { conditionalHeader, isQuotable, literally } from '#core/recipes/conditional-header';
 import { BY_DISALLOW, outOfListings } from './out-of-listings';
 import { isBelow } from './wanted-pages';
 import { defineMessages } from '#core/text/messages';
@@ -99,7 +99,7 @@ export const hiddenKeptOut = defineCheck({
   },
   recipe(_, finding) {
     const bad = failedPlaces(finding, 10);
-    const paths = bad.map((p) => splitAddress(p.place).path);
+    const paths = bad.map((p) => splitAddress(p.place).path).filter(isQuotable);
     const rules = [
       ...new Set(
         bad

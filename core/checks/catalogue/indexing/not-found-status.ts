@@ -1,5 +1,6 @@
 import { finalStatus } from '#core/facts/evidence';
-import { literally } from '#core/recipes/conditional-header';
+import { decodeSafely } from '#core/extract/address';
+import { isQuotable, literally } from '#core/recipes/conditional-header';
 import type { SiteView } from '#core/checks/view/site-view';
 import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed } from '#core/checks/kit/judgement';
@@ -16,9 +17,14 @@ const MOST_ROUTES = 200;
 
 /** Lines for an application that scripts build: its shell for the addresses that were read, 404 for all others. */
 function shellRoutes(view: SiteView): { label: string; text: string }[] {
-  const built = view.pages.filter((p) => (p.shell || p.isRendered) && p.path !== '/').slice(0, MOST_ROUTES);
+  // servers compare the decoded path
+  const built = view.pages
+    .filter((p) => (p.shell || p.isRendered) && p.path !== '/')
+    .map((p) => decodeSafely(p.path.replace(/\/$/, '')))
+    .filter(isQuotable)
+    .slice(0, MOST_ROUTES);
   if (!built.length) return [];
-  const routes = built.map((p) => literally(p.path.replace(/\/$/, ''))).join('|');
+  const routes = built.map(literally).join('|');
   return [
     {
       label: 'nginx, an application built by scripts',
