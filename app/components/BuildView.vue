@@ -67,6 +67,12 @@ const { run: audit, busy: starting } = useDoing(async () => {
   await audits.start([found.value!.live!.id]);
   await reload();
 });
+const auditHint = computed(() => {
+  if (found.value?.live?.isAuditing) return 'An audit is running.';
+  return found.value?.compared
+    ? 'It asks for every file of the build by its name.'
+    : 'The live site was not audited yet.';
+});
 const over = ref(false);
 const folder = ref<HTMLInputElement>();
 const archive = ref<HTMLInputElement>();
@@ -129,25 +135,23 @@ const { run: forget } = useDoing(async () => {
       <v-btn v-if="found?.build" size="small" variant="text" @click="forget()">Forget it</v-btn>
     </div>
     <p v-if="fault" class="fray" role="alert">{{ fault }}</p>
+    <p v-if="isAuditWanted" class="line">
+      <v-btn
+        size="small"
+        color="primary"
+        variant="flat"
+        :loading="starting"
+        :disabled="found?.live?.isAuditing"
+        @click="audit()"
+        >Audit now with this build</v-btn
+      ><span class="faint">{{ auditHint }}</span>
+    </p>
     <template v-if="found?.compared">
       <p class="verdict">
         <b>{{ verdict }}</b>
         <span class="faint">
           Against {{ found.compared.url }} as audited <TimeAt :iso="found.compared.at" />.</span
         >
-      </p>
-      <p v-if="isAuditWanted" class="line">
-        <v-btn
-          size="small"
-          color="primary"
-          variant="flat"
-          :loading="starting"
-          :disabled="found.live?.isAuditing"
-          @click="audit()"
-          >Audit now with this build</v-btn
-        ><span class="faint">{{
-          found.live?.isAuditing ? 'An audit is running.' : 'It asks for every file of the build by its name.'
-        }}</span>
       </p>
       <FilterButtons v-model="shown" :options="kinds" label="Which files" class="kinds" />
       <v-table v-if="files.length" density="compact" class="sheet">
@@ -190,18 +194,6 @@ const { run: forget } = useDoing(async () => {
         >
       </p>
     </template>
-    <p v-else-if="found?.build" class="line">
-      <v-btn
-        v-if="isAuditWanted"
-        size="small"
-        color="primary"
-        variant="flat"
-        :loading="starting"
-        :disabled="found.live?.isAuditing"
-        @click="audit()"
-        >Audit now with this build</v-btn
-      ><span class="faint">The live site was not audited yet.</span>
-    </p>
   </div>
 </template>
 
