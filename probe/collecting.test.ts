@@ -68,6 +68,17 @@ describe('an asset', () => {
       sha256: expect.stringMatching(/^[0-9a-f]{64}$/) as string,
     });
   });
+  it('a picture of the uploaded build is fetched whole, to be compared by its digest', async () => {
+    let range: string | undefined;
+    const url = await servers.http((req, res) => {
+      range = req.headers.range;
+      res.writeHead(200, { 'content-type': 'image/png' }).end(png(10, 10));
+    });
+    const asset = await fetchAsset(client(), url, new Set(['picture'] as const), undefined, {
+      isBuilt: true,
+    });
+    expect([range, asset.sha256?.length, asset.image?.width]).toEqual([undefined, 64, 10]);
+  });
   it('a file of another host is asked for its head, and its length believed', async () => {
     const methods: string[] = [];
     const url = await servers.http((req, res) => {

@@ -4,7 +4,12 @@ import { conditionalHeader, isQuotable, literally } from './conditional-header';
 describe('a header for some addresses', () => {
   it('is one line beside the others, and the rule before the block', () =>
     expect(
-      conditionalHeader({ variable: 'kept_out', header: 'X-Robots-Tag', value: 'noindex', pattern: '^/a(?:[/?]|$)' }),
+      conditionalHeader({
+        variable: 'kept_out',
+        header: 'X-Robots-Tag',
+        value: 'noindex',
+        pattern: '^/a(?:[/?]|$)',
+      }),
     ).toEqual([
       {
         label: 'nginx, before the server block',

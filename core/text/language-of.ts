@@ -68,16 +68,19 @@ for (const group of KINDRED)
     KINDRED_OF.set(language, new Set([...(KINDRED_OF.get(language) ?? []), ...group]));
 
 const LANGUAGES = Object.keys(WORDS);
-/** The languages of each word, by their place in the list; single letters of ASCII stand in too many. */
+/** The words of each of them; single letters of ASCII stand in too many. */
+const OWN_WORDS = LANGUAGES.map(
+  (language) => new Set(WORDS[language]!.split(' ').filter((word) => !/^[a-z]$/.test(word))),
+);
+/** The languages of each word, by their place in the list. */
 const BY_WORD = new Map<string, number[]>();
-LANGUAGES.forEach((language, i) => {
-  for (const word of new Set(WORDS[language]!.split(' ').filter((w) => !/^[a-z]$/.test(w))))
-    BY_WORD.set(word, [...(BY_WORD.get(word) ?? []), i]);
+OWN_WORDS.forEach((words, i) => {
+  for (const word of words) BY_WORD.set(word, [...(BY_WORD.get(word) ?? []), i]);
 });
 
 const LONGEST = 4000;
 /** So much is looked at first: most pages are in the language that they say. */
-const BEGINNING = 600;
+const BEGINNING = 400;
 /** So many of its words are its own where a text is in the language that is said. */
 const OWN_SHARE = 0.2;
 /** Fewer words tell nothing. */
@@ -94,8 +97,10 @@ const WORD = /[\p{L}\p{M}]+/gu;
 function isPlainly(text: string, own: number): boolean {
   // without those that a comma or stop follows: quicker, and enough
   const words = text.slice(0, BEGINNING).toLowerCase().split(' ');
+  const known = OWN_WORDS[own];
+  if (!known) return false;
   let hits = 0;
-  for (const word of words) if (BY_WORD.get(word)?.includes(own)) hits++;
+  for (const word of words) if (known.has(word)) hits++;
   return hits > 0 && hits >= OWN_SHARE * words.length;
 }
 
