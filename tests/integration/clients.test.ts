@@ -577,7 +577,7 @@ describe('findings as files', () => {
     ['earl', 'application/ld+json', /earl:Assertion/],
     ['junit', 'application/xml', /<testsuites /],
     ['csv', 'text/csv', /^check,section/],
-    ['markdown', 'text/markdown', /^# https/],
+    ['markdown', 'text/markdown', /^# <https/],
   ])('%s', async (as, type, wanted) => {
     await settled();
     const { id } = (await desk.history(staging))[0]! as unknown as { id: number };
