@@ -8,15 +8,20 @@ import { database } from '../platform/db/connection';
 const NEWEST = 3000;
 
 export async function auditDurations(): Promise<ReturnType<typeof durationsFrom>> {
-  const rows = await database().query<{ environmentId: number; parts: string | null; tookMs: number }>(
+  const rows = await database().query<{
+    environmentId: number;
+    parts: string | Part[] | null;
+    tookMs: number;
+  }>(
     `SELECT environment_id AS environmentId, JSON_QUERY(scope, '$.parts') AS parts, took_ms AS tookMs FROM audit
       WHERE status = 'done' AND took_ms IS NOT NULL ORDER BY id DESC LIMIT ${NEWEST}`,
     { type: QueryTypes.SELECT },
   );
+  // the driver reads JSON by itself where the column says that it is
   return durationsFrom(
     rows.map(({ parts, ...row }) => ({
       ...row,
-      parts: parts === null ? null : (JSON.parse(parts) as Part[]),
+      parts: typeof parts === 'string' ? (JSON.parse(parts) as Part[]) : parts,
     })),
   );
 }
