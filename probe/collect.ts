@@ -32,7 +32,7 @@ import { askLinks, linksToAsk } from './links';
 import { planOf, portsOf, type Plan, type Target } from './plan';
 import bundledBootstrap from './registration/bootstrap.json' with { type: 'json' };
 import { pagesToRender } from './rendering/choose';
-import { PageBuilder, render, type RenderOptions } from './rendering/render';
+import { PageRenderer, render, type RenderOptions } from './rendering/render';
 import { collectStsPolicy } from './mta-sts';
 import { collectRegistration, type Bootstrap } from './registration/rdap';
 import {
@@ -346,12 +346,12 @@ class Collection {
     }
   }
 
-  /** What lets scripts build pages, where there is a browser. */
-  private builder(): PageBuilder | undefined {
+  /** What renders pages that scripts build, where there is a browser. */
+  private renderer(): PageRenderer | undefined {
     const { options, plan, tools } = this;
     return (
       options.render &&
-      new PageBuilder(options.render, {
+      new PageRenderer(options.render, {
         dialer: tools.dialer,
         extract: tools.extract,
         selectors: plan.selectors,
@@ -370,10 +370,10 @@ class Collection {
     const readPage: Extract = selectors.length
       ? (body, type, url) => tools.extract(body, type, url, selectors)
       : tools.extract;
-    const builder = this.builder();
+    const renderer = this.renderer();
     const crawler = new Crawler(tools.client, {
       base: homeUrl,
-      build: builder && ((url) => builder.build(url)),
+      render: renderer && ((url) => renderer.render(url)),
       hosts: plan.own,
       maxPages: plan.maxPages,
       concurrency: options.concurrency ?? USUAL_CONCURRENCY,
@@ -386,7 +386,7 @@ class Collection {
     try {
       return await this.crawl(crawler);
     } finally {
-      await builder?.close();
+      await renderer?.close();
     }
   }
 

@@ -6,9 +6,9 @@ import {
   finalStatus,
   headerValues,
   lastAnswer,
-  type BuiltPage,
   type LinkEvidence,
   type PageEvidence,
+  type PageRendering,
 } from '#core/facts/evidence';
 import pLimit from 'p-limit';
 import { sha256 } from './digest';
@@ -22,8 +22,8 @@ export interface CrawlOptions {
   maxPages: number;
   concurrency: number;
   extract: Extract;
-  /** Lets scripts build an empty shell, where there is a browser. */
-  build?: (url: string) => Promise<BuiltPage>;
+  /** Renders an empty shell, where there is a browser. */
+  render?: (url: string) => Promise<PageRendering>;
   deadline: () => boolean;
   onPage: (done: number, known: number, url: string) => void;
   signal?: AbortSignal;
@@ -168,8 +168,8 @@ export class Crawler {
     const { options } = this;
     const fetched = await this.client.followTwice(task.url, { own: (h) => options.hosts.has(h) });
     const page = await readPage(task, fetched, options.extract);
-    if (options.build && page.facts && isShell(page.facts) && finalStatus(page.chain) === 200)
-      page.built = await options.build(page.url);
+    if (options.render && page.facts && isShell(page.facts) && finalStatus(page.chain) === 200)
+      page.rendered = await options.render(page.url);
     return { task, page };
   }
 
@@ -181,7 +181,7 @@ export class Crawler {
       this.queue.saw(task, facts);
       for (const a of facts.anchors)
         if (!a.rel?.includes('nofollow')) this.add(a.href, 'link', page.url, depth);
-      if (page.built?.leadsTo) this.add(page.built.leadsTo, 'link', page.url, depth);
+      if (page.rendered?.leadsTo) this.add(page.rendered.leadsTo, 'link', page.url, depth);
       if (task.via === 'home')
         this.queue.prefer(new Set(facts.anchors.map((a) => normaliseUrl(a.href) ?? a.href)));
     }
@@ -211,8 +211,8 @@ export class Crawler {
 }
 
 /** Addresses that a page names as its canonical, or as itself in another language. */
-function namedBy({ facts, built, chain, url }: PageEvidence): string[] {
-  const links = (shownFacts({ facts, built })?.links ?? [])
+function namedBy({ facts, rendered, chain, url }: PageEvidence): string[] {
+  const links = (shownFacts({ facts, rendered })?.links ?? [])
     .filter((l) => l.rel.includes('canonical') || (l.rel.includes('alternate') && l.hreflang))
     .map((l) => l.href);
   const headers = headerValues(lastAnswer(chain), 'link').flatMap((value) =>

@@ -1,4 +1,5 @@
 /** The brief as it is entered, checked field by field, the same in the browser and on the server. */
+import { GONE } from '#core/recipes/redirects';
 import {
   ArrayMaxSize,
   IsArray,
@@ -32,7 +33,7 @@ import { RecordDto, TokenDto } from './record';
 const MAIL = { require_tld: false };
 const EACH = { each: true };
 const PATH_OR_URL = /^(?:\/|https?:\/\/)\S*$/;
-const PATH_URL_OR_GONE = new RegExp(`^410$|${PATH_OR_URL.source}`, PATH_OR_URL.flags);
+const PATH_URL_OR_GONE = new RegExp(`^${GONE}$|${PATH_OR_URL.source}`, PATH_OR_URL.flags);
 const PATH_MESSAGE = 'must be paths such as /about/, or whole addresses';
 
 export class ColourDto {

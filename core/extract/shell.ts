@@ -7,5 +7,7 @@ export const isShell = ({ textLength, anchors, scripts }: PageFacts): boolean =>
   textLength < 40 && anchors.length === 0 && scripts.some((s) => s.src);
 
 /** The facts to read a page by: those of what a browser built where the page as served is an empty shell. */
-export const shownFacts = ({ facts, built }: Pick<PageEvidence, 'facts' | 'built'>): PageFacts | undefined =>
-  built?.facts ?? facts;
+export const shownFacts = ({
+  facts,
+  rendered,
+}: Pick<PageEvidence, 'facts' | 'rendered'>): PageFacts | undefined => rendered?.facts ?? facts;

@@ -178,8 +178,8 @@ export interface HostEvidence {
   addresses: AddressEvidence[];
 }
 
-/** What scripts made of a page: its facts, or why there are none. */
-export interface BuiltPage {
+/** What scripts made of a page in a browser: its facts, or why there are none. */
+export interface PageRendering {
   facts?: PageFacts;
   failure?: string;
   /** Where scripts led on to another address. */
@@ -202,8 +202,8 @@ export interface PageEvidence {
   charset?: string;
   sha256?: string;
   facts?: PageFacts;
-  /** An empty shell as a browser built it, read for its text and links alone. */
-  built?: BuiltPage;
+  /** An empty shell as a browser rendered it, read for its text and links alone. */
+  rendered?: PageRendering;
   /** When it was read again by itself, later than the other pages. */
   readAt?: string;
   /** Facts that were not read yet when this page was. */

@@ -29,6 +29,7 @@ export const commonMessage = defineMessages('kit', {
   'not-read': 'it was not read',
   'not-wanted': 'not wanted: {reason}',
   bytes: '{bytes, number} bytes',
+  'stand-in': 'it shows what an address that does not exist shows',
   'no-page-read': 'no page was read',
   'not-absolute': 'not absolute: {given}',
   alias: 'an alias',

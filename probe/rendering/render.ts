@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import pLimit from 'p-limit';
 import { normaliseUrl, parseUrl } from '#core/extract/address';
 import { isShell } from '#core/extract/shell';
-import type { BuiltPage } from '#core/facts/evidence';
+import type { PageRendering } from '#core/facts/evidence';
 import { measuringHit } from '#core/extract/measuring';
 import {
   blankView,
@@ -640,15 +640,15 @@ const READING_LIMITS: Partial<RenderLimits> = {
   settleMs: 3000,
   viewMs: 15_000,
 };
-/** Pages that are built at once. */
-const BUILT_AT_ONCE = 2;
+/** Pages that are rendered at once. */
+const RENDERED_AT_ONCE = 2;
 
 /**
- * Lets scripts build pages, for their text and links alone: on one screen, without pictures or a consent click. The
+ * Renders pages that scripts build, for their text and links alone: on one screen, without pictures or a consent click. The
  * browser starts with the first of them.
  */
-export class PageBuilder {
-  private readonly limit = pLimit(BUILT_AT_ONCE);
+export class PageRenderer {
+  private readonly limit = pLimit(RENDERED_AT_ONCE);
   private started?: Promise<{ rendering: Rendering; proxy: RenderProxy; failure?: string }>;
   private readonly stop = (): void => void this.started?.then(({ rendering }) => rendering.stop());
 
@@ -658,13 +658,13 @@ export class PageBuilder {
   ) {}
 
   /** It does not throw. */
-  build(url: string): Promise<BuiltPage> {
+  render(url: string): Promise<PageRendering> {
     return this.limit(() =>
       this.read(url).catch((error: unknown) => ({ failure: cut((error as Error).message) })),
     );
   }
 
-  private async read(url: string): Promise<BuiltPage> {
+  private async read(url: string): Promise<PageRendering> {
     this.started ??= this.start();
     const { rendering, failure } = await this.started;
     if (failure !== undefined) return { failure };

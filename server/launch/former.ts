@@ -1,5 +1,6 @@
 /** Former addresses of a site: harvested from what the former site answered, mapped onto the new pages. */
 import { parseUrl } from '#core/extract/address';
+import { shownFacts } from '#core/extract/shell';
 import { pathBelow } from '#core/compare/sites/page-face';
 import { finalStatus, type Evidence } from '#core/facts/evidence';
 import { proposeTargets, type KnownPage, type Proposed } from '#core/launch/former';
@@ -22,8 +23,8 @@ function pagesOf(evidence: Evidence | null, base: string): KnownPage[] {
     .filter((p) => finalStatus(p.chain) === GOOD && p.facts)
     .map((p) => ({
       path: pathBelow(p.url, base),
-      title: p.facts!.titles[0]?.text,
-      text: p.facts!.text,
+      title: shownFacts(p)!.titles[0]?.text,
+      text: shownFacts(p)!.text,
     }));
   const listed = [
     ...evidence.sitemaps

@@ -1,4 +1,5 @@
 /** Putting the report of a site together from its newest audit, and publishing it as an edition. */
+import { shownFacts } from '#core/extract/shell';
 import { Op } from 'sequelize';
 import type { JudgedFinding } from '#core/checks/engine/judge';
 import { finalStatus, type Evidence } from '#core/facts/evidence';
@@ -88,7 +89,7 @@ const pictureOf = (view: RenderedView | undefined, kept: ReadonlySet<string>) =>
 /** Pages with their pictures; without any, those that were read, so that they can be spoken of. */
 function pagesOf(evidence: Evidence, kept: ReadonlySet<string>): ReportPage[] {
   const base = baseOf(evidence);
-  const titles = new Map(evidence.pages.map((p) => [p.url, p.facts?.titles[0]?.text ?? '']));
+  const titles = new Map(evidence.pages.map((p) => [p.url, shownFacts(p)?.titles[0]?.text ?? '']));
   const seen = new Map((evidence.rendered?.pages ?? []).map((p) => [p.url, p.views]));
   const read = evidence.pages.filter((p) => p.facts && (finalStatus(p.chain) ?? 0) < 400);
   return [...read]

@@ -66,7 +66,7 @@ describe('a site that scripts build', () => {
   it('each page has the facts that a browser shows, beside those of the shell', () => {
     const page = pageAt('/walk/11')!;
     expect(page.facts).toMatchObject({ titles: [{ text: 'Ropewalk' }], anchors: [] });
-    expect(page.built?.facts).toMatchObject({
+    expect(page.rendered?.facts).toMatchObject({
       titles: [{ text: 'Rope number 11' }],
       anchors: [{ href: 'mailto:loft@ropewalk.example' }],
     });
@@ -74,15 +74,15 @@ describe('a site that scripts build', () => {
   it('is looked at on one screen beside the full look at the home page', () => {
     expect([...widths].sort()).toEqual(['1280', '390']);
     expect(evidence.rendered?.pages.map((p) => p.url)).toEqual([SITE]);
-    expect(pageAt('/walk/3')?.built).not.toHaveProperty('first');
+    expect(pageAt('/walk/3')?.rendered).not.toHaveProperty('first');
   });
   it('a page whose scripts lead on has no facts of the other one', () => {
-    expect(pageAt('/moved')?.built).toEqual({
+    expect(pageAt('/moved')?.rendered).toEqual({
       failure: `its scripts lead on to ${SITE}walk/2`,
       leadsTo: `${SITE}walk/2`,
     });
   });
   it('a page whose scripts build nothing says so', () => {
-    expect(pageAt('/nothing')?.built).toEqual({ failure: 'its scripts built nothing' });
+    expect(pageAt('/nothing')?.rendered).toEqual({ failure: 'its scripts built nothing' });
   });
 });

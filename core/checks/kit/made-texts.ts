@@ -15,8 +15,6 @@ export const DESCRIPTION_LIMITS: LineLimits = { least: 80, most: 150, width: 900
 
 type Asked = Pick<CheckContext, 'view' | 'brief' | 'profile'>;
 
-const fitsTitle = (text: string): boolean => lineFit(text, LISTING_SIZE.title, TITLE_LIMITS).fits;
-
 /** Of how many other pages the words are looked at. */
 const OTHERS = 30;
 /** Of a text, so much is read. */
@@ -46,13 +44,20 @@ function withoutHeadings(sentence: string, headings: readonly string[]): string 
   return rest;
 }
 
-/** The first whole sentences of a page that stand on no other one and fit together. */
-export function madeDescription(page: ReadPage | undefined, { view, profile }: Asked): string | undefined {
+/**
+ * The first whole sentences of a page that stand on no other one and fit together.
+ * @param wanted what fits a search listing, as the checklist has it
+ */
+export function madeDescription(
+  page: ReadPage | undefined,
+  { view, profile }: Asked,
+  wanted = DESCRIPTION_LIMITS,
+): string | undefined {
   if (!page) return undefined;
   const others = view.pages.filter((p) => p !== page).slice(0, OTHERS);
   const headings = page.facts.headings.map((h) => h.text).sort((a, b) => b.length - a.length);
-  const most = Math.min(DESCRIPTION_LIMITS.most, profile.descriptionLimit ?? Infinity);
-  const limits = { ...DESCRIPTION_LIMITS, most };
+  const most = Math.min(wanted.most, profile.descriptionLimit ?? Infinity);
+  const limits = { ...wanted, most };
   let made = '';
   for (const { segment } of SENTENCES.segment(bodyOf(page.facts))) {
     const sentence = foldSpace(withoutHeadings(segment.trim(), headings));
@@ -83,14 +88,20 @@ function namesOf(page: ReadPage | undefined, url: string): string[] {
 /**
  * A title for each of some pages: its heading or a word of its address, with the site's name where it fits; none that
  * another page has.
+ * @param limits what fits a search listing, as the checklist has it
  * @returns a function from address to title; undefined where none can be made
  */
-export function titleMaker({ view, brief }: Asked): (url: string) => string | undefined {
+export function titleMaker(
+  { view, brief }: Asked,
+  limits = TITLE_LIMITS,
+): (url: string) => string | undefined {
   const taken = new Set(view.pages.flatMap((p) => p.facts.titles.map((t) => foldLoosely(t.text))));
   const made = new Map<string, string | undefined>();
   const { name } = brief;
   const isNew = (title: string): boolean =>
-    fitsTitle(title) && !taken.has(foldLoosely(title)) && !FOLDED_DEFAULTS.includes(foldLoosely(title));
+    lineFit(title, LISTING_SIZE.title, limits).fits &&
+    !taken.has(foldLoosely(title)) &&
+    !FOLDED_DEFAULTS.includes(foldLoosely(title));
   return (url) => {
     if (made.has(url)) return made.get(url);
     const page = view.byUrl.get(url);

@@ -133,7 +133,7 @@ export class SiteView {
 
   /** A page by its own facts, or, where scripts build it, by those of what a browser showed. */
   private readable(page: PageEvidence, facts: PageFacts, words: PageText): ReadPage {
-    const built = isShell(facts) ? (this.renderedFacts(page.url) ?? page.built?.facts) : undefined;
+    const built = isShell(facts) ? (this.renderedFacts(page.url) ?? page.rendered?.facts) : undefined;
     return built ? new ReadPage(page, built, new PageText(built), true) : new ReadPage(page, facts, words);
   }
 

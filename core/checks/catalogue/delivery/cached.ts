@@ -1,5 +1,6 @@
 import { finalStatus, headerValues, lastAnswer } from '#core/facts/evidence';
 import { conditionalHeader } from '#core/recipes/conditional-header';
+import { FINGERPRINT } from '#core/checks/kit/fingerprint';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPlaces, passed } from '#core/checks/kit/judgement';
 import { webAddress } from '#core/checks/view/web-address';
@@ -10,12 +11,11 @@ const msg = defineMessages('delivery.cached', {
   'no-cache-control': 'no Cache-Control',
 });
 
-/**
- * A fingerprint in a file's name or query: eight or more hexadecimal digits or mixed letters beside digits,
- * set off by a mark (common practice).
- */
-const FINGERPRINT =
-  /[._-](?=[a-z]*\d)(?=\d*[a-z])[a-z0-9_]{8,}\.(?:m?js|css|woff2?|png|jpe?g|webp|avif|svg)$|[?&](?:v|ver|hash)=[\w.-]{6,}$/i;
+/** A fingerprint in a file's name, or in its query. */
+const FINGERPRINTED = new RegExp(
+  String.raw`[._-]${FINGERPRINT}\.(?:m?js|css|woff2?|png|jpe?g|webp|avif|svg)$|[?&](?:v|ver|hash)=[\w.-]{6,}$`,
+  'i',
+);
 
 const FOREVER = 'public, max-age=31536000, immutable';
 
@@ -42,7 +42,7 @@ export const cached = defineCheck({
     const files = evidence.assets.filter(
       (a) =>
         view.siteHosts.has(webAddress(a.url)?.host ?? '') &&
-        FINGERPRINT.test(a.url.slice(a.url.indexOf('/', 8))) &&
+        FINGERPRINTED.test(a.url.slice(a.url.indexOf('/', 8))) &&
         [200, 206].includes(finalStatus(a.chain) ?? 0),
     );
     return overPlaces(
@@ -67,7 +67,7 @@ export const cached = defineCheck({
         variable: 'long_lived',
         header: 'Cache-Control',
         value: FOREVER,
-        pattern: String.raw`^/[^?\s]*[.-][0-9A-Za-z_-]{8,}\.(?:js|css|woff2)(?:\?|$)`,
+        pattern: String.raw`^/[^?\s]*[._-]${FINGERPRINT}\.(?:m?js|css|woff2?)(?:\?|$)`,
       }),
     ],
   }),

@@ -2,6 +2,7 @@ import type { JsonLdNode } from '#core/extract/json-ld';
 import { hostOf, normaliseUrl } from '#core/extract/address';
 import { finalStatus, type AssetRole, type Chain } from '#core/facts/evidence';
 import type { PlaceResult } from '#core/facts/finding';
+import { onLive } from '#core/checks/kit/live-address';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
 import { cantTell, failed, overSite, passed, unsure } from '#core/checks/kit/judgement';
 import { isOrganisation, nodesOf, organisationType } from './structured-nodes';
@@ -88,19 +89,16 @@ const answered = (context: CheckContext, node: JsonLdNode): PlaceResult | undefi
 const LOGO_ROLES: readonly AssetRole[] = ['logo', 'touch-icon', 'icon', 'share-picture'];
 
 /** A picture of the site that answers and may serve as the logo: one that is called so, else its largest icon. */
-function logoOf({ evidence, brief, view, situation }: CheckContext): string | undefined {
+function logoOf(context: CheckContext): string | undefined {
+  const { evidence } = context;
   const there = evidence.assets.filter(
     (a) => finalStatus(a.chain) === 200 && a.image && /^https?:/.test(a.url),
   );
   const named = there.find((a) => /\blogo\b/i.test(a.url));
   const found =
     named ?? LOGO_ROLES.map((role) => there.find((a) => a.roles.includes(role))).find((a) => a !== undefined);
-  if (!found) return undefined;
   // before the launch the same file will be at the live address
-  const isHere = situation === 'staging' && brief.preferredHost !== undefined && view.within(found.url);
-  if (!isHere) return found.url;
-  const { pathname } = new URL(found.url);
-  return `https://${brief.preferredHost}${pathname}`;
+  return found && onLive(context, found.url);
 }
 
 /** The site's name as its home page has it. */

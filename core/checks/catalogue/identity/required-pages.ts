@@ -1,5 +1,6 @@
 import { normaliseUrl } from '#core/extract/address';
 import type { PlaceResult } from '#core/facts/finding';
+import type { SiteView } from '#core/checks/view/site-view';
 import type { ReadPage } from '#core/checks/view/read-page';
 import { refuses } from '#core/checks/kit/chains';
 import { finalStatus, type PageEvidence } from '#core/facts/evidence';
@@ -7,7 +8,7 @@ import { defineCheck } from '#core/checks/kit/check';
 import { cantTell, failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { defineMessages } from '#core/text/messages';
 import { verbatim } from '#core/facts/message';
-import { commonMessage } from '#core/text/common-messages';
+import { commonMessage, restsOnCheck } from '#core/text/common-messages';
 
 const msg = defineMessages('identity.required-pages', {
   'leads-to-home': 'leads to the home page',
@@ -19,6 +20,7 @@ const msg = defineMessages('identity.required-pages', {
 
 interface Required {
   page: PageEvidence;
+  view: SiteView;
   home: ReadPage;
   /** Where the home page links to. */
   linked: ReadonlySet<string | undefined>;
@@ -26,12 +28,14 @@ interface Required {
 }
 
 /** A required page that was asked for. */
-function judgePage(path: string, url: string, { page, home, linked, expected }: Required): PlaceResult {
+function judgePage(path: string, url: string, { page, view, home, linked, expected }: Required): PlaceResult {
   const status = finalStatus(page.chain);
   if (status === undefined)
     return unsure(path, verbatim(page.chain.error?.message) ?? commonMessage('no-answer'), { expected });
   if (refuses(status)) return unsure(path, commonMessage('refused', { status }), { expected });
   if (status !== 200) return failed(path, { found: commonMessage('status', { status }) });
+  if (view.isStandIn(page))
+    return unsure(path, restsOnCheck('indexing.not-found-status', commonMessage('stand-in')), { expected });
   if (page.url === home.url && url !== home.url) return failed(path, { found: msg('leads-to-home') });
   const leadsTo = { leads: page.url === url ? 'no' : 'yes', url: page.url };
   return linked.has(url) || linked.has(page.url) || page.url === home.url
@@ -46,7 +50,8 @@ export const requiredPages = defineCheck({
   severity: 'major',
   situations: ['staging', 'live'],
   scope: 'page',
-  facts: ['otherLinks'],
+  facts: ['otherLinks', 'notFound'],
+  reads: ['http'],
   needs: { brief: ['requiredPages'], pages: true },
   why: 'An imprint or privacy page that nobody can find counts as missing, before the law too.',
   source: 'common practice',
@@ -65,7 +70,7 @@ export const requiredPages = defineCheck({
           normaliseUrl(evidence.target.kind === 'before' ? path.replace(/^\//, '') : path, base) ?? path;
         const page = view.asked.get(url);
         if (!page) return unsure(path, msg('page-not-read'), { expected });
-        return judgePage(path, url, { page, home, linked, expected });
+        return judgePage(path, url, { page, view, home, linked, expected });
       }),
     );
   },

@@ -1,9 +1,7 @@
-import type { Brief } from '#core/facts/brief';
 import { finalStatus } from '#core/facts/evidence';
 import type { ReadPage } from '#core/checks/view/read-page';
-import type { SiteView } from '#core/checks/view/site-view';
 import { refuses } from '#core/checks/kit/chains';
-import { normaliseUrl } from '#core/extract/address';
+import { hereOf, onLive } from '#core/checks/kit/live-address';
 import { validLanguageTag } from '#core/checks/kit/language-tag';
 import { escapeText } from '#core/recipes/markup';
 import { defineCheck, type CheckContext } from '#core/checks/kit/check';
@@ -18,40 +16,18 @@ const msg = defineMessages('indexing.alternates', {
   'does-not-point-back': '{url} does not point back',
 });
 
-/** The hosts that the site is live on, or will be. */
-const liveHosts = ({ preferredHost, otherHosts = [] }: Brief): string[] =>
-  preferredHost === undefined ? [] : [preferredHost, ...otherHosts];
-
-/**
- * Where an address leads within this environment: before the launch, one of the live host stands for the same page here.
- * @returns nothing for what is no address
- */
-function hereOf(view: SiteView, brief: Brief, href: string, from?: string): string | undefined {
-  const url = normaliseUrl(href, from);
-  if (url === undefined || view.situation !== 'staging') return url;
-  const { host, pathname, search } = new URL(url);
-  if (!liveHosts(brief).includes(host)) return url;
-  return normaliseUrl(`.${pathname}${search}`, view.evidence.target.url);
-}
-
-/** The address that a page of this environment has, or will have, on the live host. */
-function onLive(view: SiteView, brief: Brief, url: string): string {
-  const base = view.evidence.target.url;
-  const isHere = view.situation === 'staging' && brief.preferredHost !== undefined && view.within(url);
-  return isHere && url.startsWith(base) ? `https://${brief.preferredHost}/${url.slice(base.length)}` : url;
-}
-
 /**
  * The complete set of a page's group: what it names, what names it, itself, and which of them stands for all others.
  * The group's page in the brief's first language is that one where no page says so.
  */
-function setOf(url: string, { view, brief }: Pick<CheckContext, 'view' | 'brief'>): string[] {
+function setOf(url: string, context: Pick<CheckContext, 'view' | 'brief'>): string[] {
+  const { view, brief } = context;
   const page = view.byUrl.get(url);
   if (!page) return [];
   const found = new Map<string, string>();
   const take = (from: ReadPage): void => {
     for (const { hreflang = '', href } of from.alternates) {
-      const target = hereOf(view, brief, href, from.url);
+      const target = hereOf(context, href, from.url);
       const isTag = hreflang.toLowerCase() === 'x-default' || validLanguageTag(hreflang);
       if (target && isTag && !found.has(hreflang)) found.set(hreflang, target);
     }
@@ -59,7 +35,7 @@ function setOf(url: string, { view, brief }: Pick<CheckContext, 'view' | 'brief'
   const own = page.facts.lang?.value.trim();
   take(page);
   for (const other of view.pages)
-    if (other.alternates.some((l) => hereOf(view, brief, l.href, other.url) === url)) take(other);
+    if (other.alternates.some((l) => hereOf(context, l.href, other.url) === url)) take(other);
   if (own && validLanguageTag(own) && ![...found.values()].includes(url)) found.set(own, url);
   const first = brief.languages?.[0]?.toLowerCase().split('-')[0];
   const main = [...found].find(([tag]) => tag.toLowerCase().split('-')[0] === first) ?? [...found][0];
@@ -68,7 +44,7 @@ function setOf(url: string, { view, brief }: Pick<CheckContext, 'view' | 'brief'
     .sort(([a], [b]) => (a === 'x-default' ? 1 : b === 'x-default' ? -1 : a < b ? -1 : 1))
     .map(
       ([tag, target]) =>
-        `<link rel="alternate" hreflang="${tag}" href="${escapeText(onLive(view, brief, target))}">`,
+        `<link rel="alternate" hreflang="${tag}" href="${escapeText(onLive(context, target))}">`,
     );
 }
 
@@ -88,7 +64,7 @@ export const alternates = defineCheck({
     none: 'no page names an alternate',
   },
   judge(context) {
-    const { view, brief } = context;
+    const { view } = context;
     return overPages(context, (page) => {
       const links = page.alternates;
       if (!links.length) return null;
@@ -99,7 +75,7 @@ export const alternates = defineCheck({
             found: msg('invalid-tag', { hreflang: link.hreflang }),
             raw: link.raw,
           });
-        const url = hereOf(view, brief, link.href);
+        const url = hereOf(context, link.href);
         if (!url || link.relative)
           return failed(page.url, {
             found: commonMessage('not-absolute', { given: link.href }),
@@ -111,7 +87,7 @@ export const alternates = defineCheck({
         if (status !== undefined && status >= 400 && status < 500 && !refuses(status))
           return failed(page.url, { found: msg('target-status', { url, status }), raw: link.raw });
         if (!other || other === page) continue;
-        if (!other.alternates.some((l) => hereOf(view, brief, l.href) === page.url))
+        if (!other.alternates.some((l) => hereOf(context, l.href) === page.url))
           return failed(page.url, { found: msg('does-not-point-back', { url }), raw: link.raw });
       }
       return passed(page.url, { found: verbatim(links.map((l) => l.hreflang).join(', ')) });

@@ -14,7 +14,6 @@ import { restsOnCheck, commonMessage } from '#core/text/common-messages';
 
 const msg = defineMessages('indexing.hidden-kept-out', {
   'not-there': 'not there ({status})',
-  'stand-in': 'it shows what an address that does not exist shows',
   'server-answered': 'the server answered {status}',
   'home-shut-as-well': 'robots.txt shuts the home page as well',
   'and-in-sitemap': '{found}, and named in the sitemap',
@@ -43,7 +42,8 @@ function judgePage(page: PageEvidence, path: string, context: CheckContext): Pla
   const shut = keptOutBy(status);
   if (shut) return passed(place, { found: shut });
   if (status !== 200) return unsure(place, msg('server-answered', { status }));
-  if (view.isStandIn(page)) return unsure(place, restsOnCheck('indexing.not-found-status', msg('stand-in')));
+  if (view.isStandIn(page))
+    return unsure(place, restsOnCheck('indexing.not-found-status', commonMessage('stand-in')));
   if (!isBelow(splitAddress(page.url).path, path))
     return passed(place, { found: commonMessage('leads-to', { url: page.url }) });
   const { robots } = evidence;

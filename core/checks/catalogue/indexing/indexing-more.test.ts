@@ -682,6 +682,14 @@ describe('a server that answers everything with a page', () => {
     const places = ask('indexing.links-answer', { evidence: e }).places.map((p) => p.place);
     expect(places).not.toContain(`${home}gone`);
   });
+  it.each([
+    ['a required page', 'identity.required-pages', { requiredPages: ['/gone'] }],
+    ['an address of the sitemap', 'indexing.sitemap-pages', {}],
+  ])('%s that shows the same is not said to be there', (_, check, b) => {
+    const e = all({ sitemaps: [map(`${home}gone`)] });
+    e.pages = [page({ url: home, via: 'home', body: '<a href="/gone">Gone</a>' }), standIn('gone')];
+    expect(resting(check, e, b)[0]).toBe('cantTell');
+  });
   it('the other slash form says nothing', () => {
     const url = `${home}songs/`;
     const e = all({ variants: [{ url, of: `${home}songs`, chain: chain([url]), text: 'x' }] });

@@ -116,7 +116,7 @@ describe('pages that scripts build', () => {
   const built = (body: string) => {
     const found = shell();
     const [home] = found.pages;
-    home!.built = {
+    home!.rendered = {
       facts: extractPage(`<title>Marsh Choir</title><h1>Marsh Choir</h1>${body}`, home!.url),
     };
     return found;

@@ -6,11 +6,6 @@ import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, overPlaces, passed, unsure } from '#core/checks/kit/judgement';
 import { verbatim } from '#core/facts/message';
 import { commonMessage, restsOnCheck } from '#core/text/common-messages';
-import { defineMessages } from '#core/text/messages';
-
-const msg = defineMessages('indexing.links-answer', {
-  'stand-in': 'it shows what an address that does not exist shows',
-});
 
 /** What keeps a link from ever being answered, while a time-out may be over tomorrow. */
 const DEAD = new Set(['no-name', 'refused', 'redirect-loop']);
@@ -31,7 +26,7 @@ function judgeLink({ url, chain, page, anchor }: FollowedLink, view: SiteView): 
   if (status >= 500) return null;
   const shown = view.byUrl.get(url);
   if (shown && view.isStandIn(shown))
-    return unsure(url, restsOnCheck('indexing.not-found-status', msg('stand-in')));
+    return unsure(url, restsOnCheck('indexing.not-found-status', commonMessage('stand-in')));
   return status < 400
     ? passed(url)
     : failed(url, { found: commonMessage('status-linked', { status, ...where }), raw });

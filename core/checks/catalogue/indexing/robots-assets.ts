@@ -1,5 +1,6 @@
 import { hostOf } from '#core/extract/address';
 import { mayFetch } from '#core/extract/robots';
+import { FINGERPRINT } from '#core/checks/kit/fingerprint';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, failedPlaces, inapplicable, overPlaces, passed } from '#core/checks/kit/judgement';
 import { defineMessages } from '#core/text/messages';
@@ -10,11 +11,10 @@ const msg = defineMessages('indexing.robots-assets', {
   disallowed: 'disallowed',
 });
 
-/** A fingerprint in a file's name, which changes with each build: it has a digit, or is hexadecimal. Common practice. */
-const FINGERPRINT = /(?<=[.-])(?=[A-Za-z_-]*\d|[0-9a-f]+\.)[0-9A-Za-z_-]{8,}(?=\.\w+$)/;
+const FINGERPRINTED = new RegExp(String.raw`(?<=[._-])${FINGERPRINT}(?=\.\w+$)`);
 
 /** The path of a file, with a star for its fingerprint (RFC 9309 2.2.3). */
-const anyBuild = (path: string): string => path.replace(FINGERPRINT, '*');
+const anyBuild = (path: string): string => path.replace(FINGERPRINTED, '*');
 
 export const robotsAssets = defineCheck({
   id: 'indexing.robots-assets',

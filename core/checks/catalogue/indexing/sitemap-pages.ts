@@ -16,6 +16,8 @@ const msg = defineMessages('indexing.sitemap-pages', {
 /** A page that the sitemap names and that answers as it should. */
 function judgeOwn(page: ReadPage, { view, brief }: CheckContext): PlaceResult {
   const { url, keptOut, canonical } = page;
+  if (view.isStandIn(page))
+    return unsure(url, restsOnCheck('indexing.not-found-status', commonMessage('stand-in')));
   if (keptOut) {
     const charge = noIndexCharge(page, brief, view.inSitemap);
     const { raw } = keptOut;
@@ -35,8 +37,8 @@ export const sitemapPages = defineCheck({
   severity: 'major',
   situations: ['live'],
   scope: 'page',
-  facts: ['sitemaps', 'otherLinks'],
-  reads: ['files'],
+  facts: ['sitemaps', 'otherLinks', 'notFound'],
+  reads: ['files', 'http'],
   needs: { pages: true },
   why: 'Dead and forbidden addresses make search engines trust the rest of the file less.',
   source: 'sitemaps.org; common practice',

@@ -49,7 +49,7 @@ export const descriptionLength = defineCheck({
   recipe: (context, finding) => ({
     steps: 'Say in one or two sentences what a visitor finds here and why they should come.',
     paste: intendedPaste(context, finding, ['description'], (url) =>
-      madeDescription(context.view.byUrl.get(url), context),
+      madeDescription(context.view.byUrl.get(url), context, context.parameters),
     ),
   }),
 });

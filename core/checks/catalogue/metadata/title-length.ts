@@ -47,6 +47,6 @@ export const titleLength = defineCheck({
     }),
   recipe: (context, finding) => ({
     steps: 'Say first what this page is about, then the name; leave out words that every title has.',
-    paste: intendedPaste(context, finding, ['title'], titleMaker(context)),
+    paste: intendedPaste(context, finding, ['title'], titleMaker(context, context.parameters)),
   }),
 });
