@@ -24,6 +24,8 @@ export default defineNuxtConfig({
   },
   telemetry: false,
   devtools: { enabled: false },
+  // folders are for people: a component is called by its own name
+  components: [{ path: '~/components', pathPrefix: false }],
   // the reset's layer comes first, so that Vuetify's layers stand above it
   css: ['~/theme/reset.css', 'vuetify/styles', '~/theme/main.css'],
   build: { transpile: ['vuetify'] },

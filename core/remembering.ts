@@ -3,7 +3,7 @@
  * @param most questions it remembers; then it begins anew, so that one kept for good does not grow without
  * end
  */
-export function remembering<A, B>(answer: (question: A) => B, most = Infinity): (question: A) => B {
+export function memoize<A, B>(answer: (question: A) => B, most = Infinity): (question: A) => B {
   const known = new Map<A, B>();
   return (question) => {
     let is = known.get(question);
@@ -19,17 +19,17 @@ export function remembering<A, B>(answer: (question: A) => B, most = Infinity): 
  * The same for texts, of which only short ones are remembered: long ones are seldom asked for twice.
  * @param longest in UTF-16 units
  */
-export function rememberingShort<B>(
+export function memoizeShort<B>(
   answer: (text: string) => B,
   longest: number,
   most: number,
 ): (text: string) => B {
-  const short = remembering(answer, most);
+  const short = memoize(answer, most);
   return (text) => (text.length <= longest ? short(text) : answer(text));
 }
 
 /** The same for questions that are objects, and for as long as they are there. */
-export function rememberingWhile<A extends object, B>(answer: (question: A) => B): (question: A) => B {
+export function memoizeWhile<A extends object, B>(answer: (question: A) => B): (question: A) => B {
   const known = new WeakMap<A, { answer: B }>();
   return (question) => {
     let found = known.get(question);

@@ -13,9 +13,9 @@ import { pointsLost, scoreOf, type Result } from '#core/score/score';
 import { ensureBuiltIn } from '../server/checklists/checklists';
 import { database } from '../server/platform/db/connection';
 import { migrate } from '../server/platform/db/migrate';
-import { useModels } from '../server/platform/models';
+import { useModels } from '../server/platform/db/models';
 import { packJson } from '../server/platform/packed';
-import { fillStandings } from '../server/sites/standing';
+import { fillStandings } from '../server/reads/standing';
 import { verbatim } from '#core/facts/message';
 
 export interface HowMany {

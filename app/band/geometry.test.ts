@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { BandSegment } from '#core/score/score';
-import { FILLED_BY, frayedPath, GAP, layOut, LEAST_FRAY } from './geometry';
+import { FILLED_BY, frayedPath, GAP, layoutBand, LEAST_FRAY } from './geometry';
 
 const segment = (
   section: BandSegment['section'],
@@ -9,12 +9,12 @@ const segment = (
   undecided = 0,
   accepted = 0,
 ): BandSegment => ({ section, lost, passed, undecided, accepted });
-const one = (s: BandSegment, width = 100) => layOut([s], width, 10)[0]!;
+const one = (s: BandSegment, width = 100) => layoutBand([s], width, 10)[0]!;
 const fray = (s: BandSegment): number => one(s).pieces.find((p) => p.kind === 'failed')?.width ?? 0;
 
 describe('the band', () => {
   it('gives every section the same width, whatever was asked of it, and fills the width exactly', () => {
-    const s = layOut(
+    const s = layoutBand(
       [segment('identity', 0), segment('https', 12, 20), segment('domain', 0, 0), segment('indexing', 40)],
       160,
       10,
@@ -54,7 +54,7 @@ describe('the band', () => {
     expect(words).toBe('Sharing: 5 points lost, 30 % undecided, 20 % accepted');
   });
   it('is empty without an audit', () => {
-    expect(layOut([], 160, 10)).toEqual([]);
+    expect(layoutBand([], 160, 10)).toEqual([]);
   });
   it('frays within its place: a closed path with teeth between both ends, from the top to the bottom', () => {
     for (const [x, width, height] of [

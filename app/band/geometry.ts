@@ -69,7 +69,7 @@ function widthsOf(s: BandSegment, width: number): Record<Cloth, number> {
 const ORDER: readonly Cloth[] = ['passed', 'failed', 'undecided', 'accepted'];
 
 /** Lays the segments out from the left; one of which nothing was asked has no pieces. */
-export function layOut(band: readonly BandSegment[], width: number, height: number): Segment[] {
+export function layoutBand(band: readonly BandSegment[], width: number, height: number): Segment[] {
   const own = (width - GAP * (band.length - 1)) / band.length;
   return band.map((s, i) => {
     const x = i * (own + GAP);

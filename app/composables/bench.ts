@@ -1,10 +1,10 @@
 /** The pages of a site at the text bench: what is live, what is intended, and what is being typed. */
 import type { TextField } from '#core/checks/kit/default-texts';
-import { takenKey, type Taken } from '#core/intended/concerns';
+import { takenKey, type TakenText } from '#core/intended/concerns';
 import type { TextRow } from '#core/intended/texts-csv';
 import { pagePath, TEXTS_AT_ONCE } from '#core/facts/intended-text';
 import type { PageLine } from '#core/pages/page-line';
-import { fitOf, type Room } from '#core/pages/fit';
+import { textFit, type TextRoom } from '#core/pages/fit';
 import type { Answer } from '~/composables/api';
 
 export type KeptText = Answer<'/api/sites/:id/texts'>[number];
@@ -31,16 +31,16 @@ export function benchPages(lines: readonly PageLine[], kept: readonly KeptText[]
 }
 
 /** Whether somebody has to look at a page’s texts. */
-export function needsWork(page: BenchPage, rooms: Record<TextField, Room>): boolean {
+export function needsWork(page: BenchPage, rooms: Record<TextField, TextRoom>): boolean {
   return TEXT_FIELDS.some((field) => {
     const { kept, line } = page;
-    if (fitOf(wantedText(page, field), rooms[field]).fit !== 'fits') return true;
+    if (textFit(wantedText(page, field), rooms[field]).fit !== 'fits') return true;
     return kept?.[field] === undefined && Boolean(line[field].shared ?? line[field].from);
   });
 }
 
 /** Texts of all pages of a site, by how they are compared. */
-export function takenTexts(pages: readonly BenchPage[], field: TextField): Taken {
+export function takenTexts(pages: readonly BenchPage[], field: TextField): TakenText {
   const found = new Map<string, string[]>();
   for (const page of pages) {
     const text = wantedText(page, field);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { freeName } from './free-name';
+import { unusedName } from './free-name';
 
 describe('a name that is free', () => {
   it.each<[string[], string]>([
@@ -8,6 +8,6 @@ describe('a name that is free', () => {
     [['Full copy', 'Full copy 2', 'Full copy 3'], 'Full copy 4'],
     [['Full copy 2'], 'Full copy'],
   ])('beside %j: %s', (taken, name) => {
-    expect(freeName('Full copy', taken)).toBe(name);
+    expect(unusedName('Full copy', taken)).toBe(name);
   });
 });

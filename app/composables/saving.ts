@@ -68,7 +68,7 @@ export function useSaving<D extends object, O extends { version: number }>({
       return saveJoined(joined as D, state());
     }
   }
-  const { run, busy, fault, reset } = useDoing((mine: D) => saveJoined(mine, state()), { inPlace: true });
+  const { run, busy, fault, reset } = useAction((mine: D) => saveJoined(mine, state()), { inPlace: true });
 
   // an untouched form follows what others save, a changed one is joined when it is saved
   watch(

@@ -12,7 +12,7 @@ export const SCREEN_LABELS: Record<Screen, string> = { desktop: 'Desktop', phone
 
 /** What a browser saw of an audit’s pages. */
 export const useSeen = (siteId: () => number, auditId: () => number, when: () => boolean = () => true) =>
-  useReading('/api/audits/:id/seen', {
+  useApiQuery('/api/audits/:id/seen', {
     key: () => ['site', siteId(), 'seen', auditId()],
     params: () => ({ id: auditId() }),
     when,

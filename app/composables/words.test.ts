@@ -9,8 +9,8 @@ import {
   momentUtc,
   spanText,
   stageWords,
-  stitchOf,
-  STITCH_WORDS,
+  outcomeSign,
+  OUTCOME_WORDS,
 } from './words';
 
 const now = new Date('2026-11-24T23:30:00Z');
@@ -53,12 +53,12 @@ describe('dates in words', () => {
 
 describe('states in words', () => {
   it('an accepted fault is accepted, not failed', () => {
-    expect(stitchOf({ outcome: 'failed', accepted: true })).toBe('accepted');
-    expect(stitchOf({ outcome: 'failed' })).toBe('failed');
-    expect(stitchOf({ outcome: 'cantTell' })).toBe('cantTell');
+    expect(outcomeSign({ outcome: 'failed', accepted: true })).toBe('accepted');
+    expect(outcomeSign({ outcome: 'failed' })).toBe('failed');
+    expect(outcomeSign({ outcome: 'cantTell' })).toBe('cantTell');
   });
   it('every stitch has a word of its own', () => {
-    const words = Object.values(STITCH_WORDS);
+    const words = Object.values(OUTCOME_WORDS);
     expect(new Set(words).size).toBe(6);
   });
   it('stage and launch', () => {

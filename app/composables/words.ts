@@ -5,8 +5,8 @@ import type { Finding, Outcome } from '#core/facts/finding';
 import type { Stage } from '#core/facts/situation';
 import { quantity } from '#core/text/quantity';
 
-export type Stitch = Outcome | 'accepted';
-export const STITCH_WORDS: Record<Stitch, string> = {
+export type OutcomeSign = Outcome | 'accepted';
+export const OUTCOME_WORDS: Record<OutcomeSign, string> = {
   passed: 'passed',
   failed: 'failed',
   cantTell: 'can’t tell',
@@ -15,7 +15,7 @@ export const STITCH_WORDS: Record<Stitch, string> = {
   accepted: 'accepted',
 };
 
-export function stitchOf(f: Pick<Finding, 'outcome' | 'accepted'>): Stitch {
+export function outcomeSign(f: Pick<Finding, 'outcome' | 'accepted'>): OutcomeSign {
   return f.accepted ? 'accepted' : f.outcome;
 }
 

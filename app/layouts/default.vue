@@ -15,16 +15,16 @@ const theme = useTheme();
 const goTo = ref(false);
 await session.load().catch(() => {});
 onMounted(live.start);
-const { rows: messages, about, hasMore, more } = useWindows('/api/messages', { key: ['messages'] });
-const { data: clock } = useReading('/api/clock', { key: ['clock'] });
+const { rows: messages, about, hasMore, more } = useApiInfiniteQuery('/api/messages', { key: ['messages'] });
+const { data: clock } = useApiQuery('/api/clock', { key: ['clock'] });
 watch(clock, (told) => told && setClock(told), { immediate: true });
 const unread = computed(() => about.value?.unread ?? 0);
 /** All that is shown counts as read. */
-const { run: read } = useDoing(async () => {
+const { run: read } = useAction(async () => {
   const newest = messages.value?.[0];
   if (newest && unread.value) await api('/api/messages', { method: 'POST', body: { upTo: newest.id } });
 });
-const { run: stopJob } = useDoing((job: number) =>
+const { run: stopJob } = useAction((job: number) =>
   api('/api/jobs/:job/stop', { params: { job }, method: 'POST', body: {} }),
 );
 const working = computed(() =>

@@ -15,7 +15,10 @@ const {
   fault: unread,
   hasMore,
   more,
-} = useWindows('/api/clients', { key: ['clients'], query: () => ({ words: words.value || undefined }) });
+} = useApiInfiniteQuery('/api/clients', {
+  key: ['clients'],
+  query: () => ({ words: words.value || undefined }),
+});
 const HEADERS = [
   { title: 'Client', key: 'name' },
   { title: 'Sites', key: 'sites', align: 'end' as const },
@@ -37,7 +40,7 @@ const {
   run: act,
   busy,
   fault: refused,
-} = useDoing(
+} = useAction(
   async (does: (id: number) => Promise<unknown>, said: string) => {
     await does(current.value!.id);
     notes.say(said);
@@ -57,7 +60,7 @@ const merge = () =>
     `${current.value?.name} is merged.`,
   );
 const question = useQuestion();
-const { run: remove, fault: unremoved } = useDoing(
+const { run: remove, fault: unremoved } = useAction(
   async ({ id, name: deleted }: ClientLine) => {
     const contents = await api('/api/clients/:id/contents', { params: { id } });
     if (!(await question.remove(deleted, goesWith(contents)))) return;

@@ -44,7 +44,7 @@ watch(
     if ((w ?? '') !== (words.value ?? '')) words.value = w ?? '';
   },
 );
-const { data: site } = useReading('/api/sites/:id', {
+const { data: site } = useApiQuery('/api/sites/:id', {
   key: () => ['site', Number(filter.value.site ?? 0), 'head'],
   params: () => ({ id: filter.value.site ?? '' }),
   when: () => Boolean(filter.value.site),

@@ -52,7 +52,7 @@ const filter = computed(() => ({
   words: words.value || undefined,
   stage: stage.value === 'all' ? undefined : stage.value,
 }));
-const { rows, about, fault, hasMore, more, reload } = useWindows('/api/roster', {
+const { rows, about, fault, hasMore, more, reload } = useApiInfiniteQuery('/api/roster', {
   key: ['roster'],
   query: () => ({
     ...filter.value,
@@ -77,7 +77,7 @@ async function chosenEnvironments(): Promise<number[]> {
   if (chosen.value === 'all') return api('/api/roster/environments', { query: filter.value });
   return (rows.value ?? []).flatMap((r) => (isChosen(r.id) && r.environment ? r.environment.id : []));
 }
-const { run: auditChosen, busy } = useDoing(async () => {
+const { run: auditChosen, busy } = useAction(async () => {
   await audits.start(await chosenEnvironments());
   chosen.value = new Set();
 });

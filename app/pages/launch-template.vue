@@ -4,8 +4,8 @@ import {
   ACCOUNT_WORDS,
   CONDITION_NAMES,
   CONDITIONS,
-  DOER_WORDS,
-  DOERS,
+  PERFORMER_WORDS,
+  PERFORMERS,
   PHASE_WORDS,
   PHASES,
   type LaunchTemplate,
@@ -19,8 +19,8 @@ import { quantity } from '#core/text/quantity';
 /** The agency’s run sheet: which steps a launch has, in which order, whose, when; and what many launches teach. */
 useHead({ title: 'Run sheet – Armband' });
 const notes = useNotes();
-const { data: kept, fault: unread } = useReading('/api/launch-template', { key: ['launch-template'] });
-const { data: statistics } = useReading('/api/launches/statistics', { key: ['launches', 'statistics'] });
+const { data: kept, fault: unread } = useApiQuery('/api/launch-template', { key: ['launch-template'] });
+const { data: statistics } = useApiQuery('/api/launches/statistics', { key: ['launches', 'statistics'] });
 const steps = ref<TemplateStep[]>([]);
 const {
   changed,
@@ -168,7 +168,7 @@ async function save(): Promise<void> {
             {{ s.title }}
           </button>
           <span class="faint who"
-            >{{ DOER_WORDS[s.who]
+            >{{ PERFORMER_WORDS[s.who]
             }}{{ s.when === 'always' ? '' : `, only where ${CONDITIONS[s.when]}` }}</span
           >
           <v-btn v-if="i" size="small" variant="text" :aria-label="`Move ${s.title} up`" @click="raise(s)"
@@ -189,7 +189,7 @@ async function save(): Promise<void> {
             label="Hours after the launch (before it: negative)"
             hide-details
           />
-          <v-select v-model="s.who" :items="titled(DOERS, DOER_WORDS)" label="Who" hide-details />
+          <v-select v-model="s.who" :items="titled(PERFORMERS, PERFORMER_WORDS)" label="Who" hide-details />
           <v-select
             v-model="s.where"
             :items="titled(ACCOUNT_KINDS, ACCOUNT_WORDS)"

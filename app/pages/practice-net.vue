@@ -7,7 +7,7 @@ useHead({ title: 'Practice net – Armband' });
 const notes = useNotes();
 const slug = ref('');
 const words = ref('');
-const { data: net, fault } = useReading('/api/practice-net', { key: ['practice-net'] });
+const { data: net, fault } = useApiQuery('/api/practice-net', { key: ['practice-net'] });
 const sites = computed(() => net.value?.sites);
 watch(sites, (list) => (slug.value ||= list?.[0]?.slug ?? ''), { immediate: true });
 const site = computed(() => sites.value?.find((s) => s.slug === slug.value));
@@ -24,7 +24,7 @@ const groups = computed(() =>
       .sort((a, b) => Number(b.on) - Number(a.on) || a.check.localeCompare(b.check)),
   })),
 );
-const { run: turn } = useDoing(async (f: PracticeSite['faults'][number], on: boolean) => {
+const { run: turn } = useAction(async (f: PracticeSite['faults'][number], on: boolean) => {
   await api('/api/practice-net', {
     method: 'POST',
     body: { site: slug.value, environment: f.environment, fault: f.id, on },

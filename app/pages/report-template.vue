@@ -7,7 +7,7 @@ import type { Answer } from '~/composables/api';
 useHead({ title: 'Report template – Armband' });
 const session = useSession();
 const notes = useNotes();
-const { data: template, fault: unread } = useReading('/api/report-template', { key: ['report-template'] });
+const { data: template, fault: unread } = useApiQuery('/api/report-template', { key: ['report-template'] });
 const draft = ref<Omit<Answer<'/api/report-template'>, 'hasLogo'>>();
 const state = (): string => JSON.stringify(draft.value);
 const clean = ref('');
@@ -26,7 +26,7 @@ const {
   run: save,
   busy,
   fault: unsaved,
-} = useDoing(
+} = useAction(
   async () => {
     await api('/api/report-template', { method: 'PUT', body: draft.value });
     clean.value = state();
@@ -36,7 +36,7 @@ const {
 );
 /** Raised when the logo changes, so that the new one is asked for. */
 const logoVersion = ref(0);
-const { run: setLogo, fault: noLogo } = useDoing(
+const { run: setLogo, fault: noLogo } = useAction(
   async (file: File | null) => {
     if (file) await api('/api/report-template/logo', { method: 'POST', file });
     else await api('/api/report-template/logo', { method: 'DELETE', body: {} });

@@ -8,8 +8,8 @@ useHead({ title: 'Schedules – Armband' });
 type Schedule = Answer<'/api/schedules'>[number];
 const session = useSession();
 const notes = useNotes();
-const { data: schedules, fault: unread } = useReading('/api/schedules', { key: ['schedules', 'list'] });
-const { data: night } = useReading('/api/schedules/tonight', { key: ['schedules', 'tonight'] });
+const { data: schedules, fault: unread } = useApiQuery('/api/schedules', { key: ['schedules', 'list'] });
+const { data: night } = useApiQuery('/api/schedules/tonight', { key: ['schedules', 'tonight'] });
 const editing = ref<Schedule | 'new' | null>(null);
 const isFast = computed(() => (night.value?.rate ?? 1) !== 1);
 
@@ -49,12 +49,12 @@ const lengthText = (ms: number): string =>
     ? quantity(Math.max(1, Math.round(ms / 1000)), 'second')
     : quantity(Math.round(ms / 60_000), 'minute');
 
-const { run: turn } = useDoing(async (s: Schedule) => {
+const { run: turn } = useAction(async (s: Schedule) => {
   const { id, of: _, checklist: __, by: ___, ...body } = s;
   await api('/api/schedules/:id', { params: { id }, method: 'PUT', body: { ...body, isOn: !s.isOn } });
   notes.say(s.isOn ? `${s.name} is switched off.` : `${s.name} is switched on.`);
 });
-const { run: runNight, busy } = useDoing(async (on: boolean) => {
+const { run: runNight, busy } = useAction(async (on: boolean) => {
   await api('/api/practice-night', { method: 'POST', body: { on } });
   if (on) notes.say('The clock runs: twelve hours in two minutes. Messages come by themselves.');
 });

@@ -16,7 +16,7 @@ const {
   run: choose,
   busy,
   fault: refused,
-} = useDoing(
+} = useAction(
   async () => {
     await api('/api/password-link', { method: 'POST', body: { token: token.value, wanted: wanted.value } });
     useNotes().say('Your password is set. Sign in with it.');

@@ -9,7 +9,7 @@ const {
   run: signIn,
   busy,
   fault: refused,
-} = useDoing(
+} = useAction(
   async () => {
     await api('/api/sign-in', {
       method: 'POST',

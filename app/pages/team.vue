@@ -5,8 +5,8 @@ import { SHORTEST_PASSWORD } from '#core/entry/password';
 useHead({ title: 'Team – Armband' });
 const session = useSession();
 const notes = useNotes();
-const { data: team, fault: unread } = useReading('/api/people/team', { key: ['people', 'team'] });
-const { data: sessions } = useReading('/api/me/sessions', { key: ['people', 'sessions'] });
+const { data: team, fault: unread } = useApiQuery('/api/people/team', { key: ['people', 'team'] });
+const { data: sessions } = useApiQuery('/api/me/sessions', { key: ['people', 'sessions'] });
 const adding = ref({ name: '', email: '' });
 const renaming = ref<{ id: number; name: string } | null>(null);
 const removing = ref<{ id: number; name: string } | null>(null);
@@ -21,7 +21,7 @@ const {
   run: act,
   busy: acting,
   fault: refused,
-} = useDoing(
+} = useAction(
   async (name: string, work: () => Promise<void>) => {
     busy.value = name;
     await work();
@@ -79,7 +79,7 @@ const {
   run: changePassword,
   busy: changing,
   fault: passwordFault,
-} = useDoing(
+} = useAction(
   async () => {
     await api('/api/me/password', { method: 'POST', body: { old: old.value, wanted: wanted.value } });
     old.value = '';

@@ -27,7 +27,7 @@ import type {
 import type { HostProfile } from '#core/facts/host-profile';
 import type { Situation } from '#core/facts/situation';
 import { fullChecklist } from '#core/checks/engine/checklist';
-import { judge, type Beside, type JudgedFinding } from '#core/checks/engine/judge';
+import { judge, type JudgeContext, type JudgedFinding } from '#core/checks/engine/judge';
 
 export const AT = new Date('2026-11-24T12:00:00Z');
 const GOOD: Header[] = [
@@ -402,7 +402,7 @@ function unseen(change: Partial<Evidence>): Evidence {
   };
 }
 
-export interface Asked extends Beside {
+export interface Asked extends JudgeContext {
   evidence?: Evidence;
   parameters?: Record<string, number>;
   brief?: Brief;

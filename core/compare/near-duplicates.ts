@@ -2,7 +2,7 @@
  * Which texts are nearly the same, among thousands: sketches of word runs (MinHash by one permutation: Li,
  * Owen and Zhang 2012), compared only where they share a part.
  */
-import { rememberingShort } from '#core/remembering';
+import { memoizeShort } from '#core/remembering';
 
 const RUN = 4;
 /**
@@ -41,7 +41,7 @@ const BEYOND_ASCII = /[^\0-\x7f]+/g;
  * Letters beyond ASCII as small ones, signs between words as blanks, letters that are words apart. Most runs
  * are short, and few: a dash, an accented letter.
  */
-const asWords = rememberingShort(
+const asWords = memoizeShort(
   (run) =>
     run
       .toLowerCase()

@@ -1,6 +1,6 @@
 /** Answers that refuse the visitor instead of giving the page (rule 4 of the catalogue). */
 import type { Header } from '#core/facts/evidence';
-import { remembering } from '#core/remembering';
+import { memoize } from '#core/remembering';
 import type { PageFacts } from './page-facts';
 
 /**
@@ -14,7 +14,7 @@ const PHRASES =
   /checking (?:that )?(?:your browser|you are (?:a )?(?:human|person)|if the site connection is secure)|(?:verify|prove|confirm) (?:that )?you(?:’|'| a)re (?:a )?(?:human|not a robot|person)|are you (?:a )?(?:human|robot)|enable javascript and cookies to continue|captcha|one moment, please|your browser will be (?:checked|redirected)|unusual (?:traffic|activity) from your/;
 const HEADER = /challenge|mitigated|captcha/i;
 /** Every answer of a site has the same few headers. */
-const namesChallenge = remembering(
+const namesChallenge = memoize(
   (name: string) => HEADER.test(name) && !/^(?:accept|www|proxy|access-control)/i.test(name),
   2000,
 );

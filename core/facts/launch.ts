@@ -23,9 +23,9 @@ export const ACCOUNT_WORDS: Record<AccountKind, string> = {
 };
 
 /** Who usually does a step. */
-export const DOERS = ['agency', 'client', 'outside'] as const;
-export type Doer = (typeof DOERS)[number];
-export const DOER_WORDS: Record<Doer, string> = {
+export const PERFORMERS = ['agency', 'client', 'outside'] as const;
+export type Performer = (typeof PERFORMERS)[number];
+export const PERFORMER_WORDS: Record<Performer, string> = {
   agency: 'the agency',
   client: 'the client',
   outside: 'somebody outside',
@@ -110,7 +110,7 @@ export interface TemplateStep {
   offsetHours: number;
   when: Condition;
   where?: AccountKind;
-  who: Doer;
+  who: Performer;
   /** Steps that have to be done before it. */
   after: string[];
   proofs: Proof[];

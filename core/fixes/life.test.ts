@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Finding } from '#core/facts/finding';
 import type { FixCore, FixState } from '#core/facts/fix';
 import { FIX_STATES, remarkCheck } from '#core/facts/fix';
-import { afterAudit, afterLeavingOut, setState, statesByHand } from './life';
+import { afterAudit, afterLeavingOut, setState, manualStates } from './life';
 
 const at = '2026-11-24T12:00:00.000Z';
 const seen = (outcome: Finding['outcome'], more: Partial<Finding> = {}): Finding => ({
@@ -113,7 +113,7 @@ describe('what a person may do', () => {
   });
   it('says itself that a client’s remark is done, since no audit sees it', () => {
     const remark = { ...BY, check: remarkCheck(7) };
-    expect(statesByHand('to verify', remark.check)).toContain('verified');
+    expect(manualStates('to verify', remark.check)).toContain('verified');
     expect(setState(fix('to verify'), 'verified', remark).fix.state).toBe('verified');
     expect(setState(fix('verified'), 'open', remark).fix.state).toBe('open');
     expect(() => setState(fix('open'), 'accepted', remark)).toThrow(RangeError);

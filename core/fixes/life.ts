@@ -131,7 +131,7 @@ const REMARK_BY_HAND: Record<FixState, FixState[]> = {
 };
 
 /** The states that a person may set. @param check what the fix is of */
-export const statesByHand = (state: FixState, check: string): readonly FixState[] =>
+export const manualStates = (state: FixState, check: string): readonly FixState[] =>
   (isRemarkCheck(check) ? REMARK_BY_HAND : BY_HAND)[state];
 
 /**
@@ -145,7 +145,7 @@ export function setState(
   { check, by, at }: { check: string; by: string; at: string },
 ): Step {
   if (to === fix.state) return { fix, events: [] };
-  if (!statesByHand(fix.state, check).includes(to)) {
+  if (!manualStates(fix.state, check).includes(to)) {
     const why =
       to === 'verified' || to === 'gone'
         ? `only an audit can say “${to}”`

@@ -26,7 +26,7 @@ export interface Wanted {
 }
 
 /** Texts by how they are compared, with the paths of their pages. */
-export type Taken = ReadonlyMap<string, readonly string[]>;
+export type TakenText = ReadonlyMap<string, readonly string[]>;
 export const takenKey = (text: string): string => foldSpace(text).toLowerCase();
 
 /** Letters in a row without a small one among them, of more than one word: shouting. Common practice. */
@@ -63,7 +63,7 @@ function ofTheHost(text: string, profile: HostProfile | undefined): Concern[] {
 export function concernsOf(
   field: TextField,
   text: string,
-  { path, taken, wanted }: { path: string; taken: Taken; wanted: Wanted },
+  { path, taken, wanted }: { path: string; taken: TakenText; wanted: Wanted },
 ): Concern[] {
   const { profile } = wanted;
   const others = (taken.get(takenKey(text)) ?? []).filter((p) => p !== path);

@@ -1,6 +1,6 @@
 /** One pattern for the texts of many pages. */
 import type { PageLine } from '#core/pages/page-line';
-import type { Room } from '#core/pages/fit';
+import type { TextRoom } from '#core/pages/fit';
 import type { Brief } from '#core/facts/brief';
 import { pageWord } from '#core/checks/kit/page-titles';
 import { foldSpace } from '#core/text/fold';
@@ -52,7 +52,7 @@ export interface PatternResult {
 const PARTS = /(\s+[–—·|:-]\s+)/;
 
 /** A text without its last part, where it is too long with it. */
-function shortened(text: string, room: Room): string {
+function shortened(text: string, room: TextRoom): string {
   if (textWidth(text, room.size) <= room.width) return text;
   const parts = text.split(PARTS);
   return parts.length > 1 ? parts.slice(0, -2).join('') : text;
@@ -60,7 +60,7 @@ function shortened(text: string, room: Room): string {
 
 export interface PatternOptions {
   brief: Pick<Brief, 'name' | 'tagline'>;
-  room: Room;
+  room: TextRoom;
   /** Leaves the last part out where the whole is too long. */
   dropLast: boolean;
 }

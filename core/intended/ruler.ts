@@ -1,7 +1,7 @@
 /** What a listing shows of a text, and where it cuts it. */
 import type { TextField } from '#core/checks/kit/default-texts';
 import { countCharacters, isEastAsian, textWidth } from '#core/text/width';
-import type { Room } from '#core/pages/fit';
+import type { TextRoom } from '#core/pages/fit';
 import { quantity } from '#core/text/quantity';
 
 /** What a listing on a phone holds: lines are narrower, and there are more of them. Common practice, from memory. */
@@ -58,7 +58,7 @@ function lastThat(list: readonly number[], holds: (n: number) => boolean): numbe
 }
 
 /** How a text stands, in a few words: “thin: 41 of 80 characters”, “fits: 72 px left”, “cut after “by the””. */
-export function standing(text: string, room: Room): { words: string; isGood: boolean } {
+export function standing(text: string, room: TextRoom): { words: string; isGood: boolean } {
   const count = countCharacters(text);
   if (!count) return { words: 'nothing written', isGood: false };
   const { shown, cut, left } = rulerOf(text, room.width, room.size);

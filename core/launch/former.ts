@@ -14,7 +14,7 @@ export interface KnownPage {
   text?: string;
 }
 
-export interface Proposed {
+export interface ProposedTarget {
   from: string;
   title?: string;
   /** Nothing where no page is alike. */
@@ -127,7 +127,7 @@ function likenesses(words: Words, index: Index): Map<number, number> {
  * @param former pages that the former site answers, and addresses that the agency knows of
  * @param fresh pages of the new site
  */
-export function proposeTargets(former: readonly KnownPage[], fresh: readonly KnownPage[]): Proposed[] {
+export function proposeTargets(former: readonly KnownPage[], fresh: readonly KnownPage[]): ProposedTarget[] {
   const before = former.map(read);
   const now = fresh.map(read);
   const parts = PARTS.map((part) => {
@@ -138,7 +138,7 @@ export function proposeTargets(former: readonly KnownPage[], fresh: readonly Kno
     };
   });
   const byPath = new Map(now.map((one) => [one.plain, one.page.path]));
-  return before.map((one): Proposed => {
+  return before.map((one): ProposedTarget => {
     const { page, plain, words } = one;
     const about = { from: page.path, ...(page.title ? { title: page.title } : {}) };
     const same = byPath.get(plain);

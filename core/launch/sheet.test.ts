@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import type { Proof, TemplateStep } from '#core/facts/launch';
 import { BUILT_IN_TEMPLATE } from './built-in-template';
 import {
-  doableOf,
+  actionsOf,
   isSettled,
   goOf,
   HOUR_MS,
@@ -175,7 +175,7 @@ it('what can be done now begins with what went back, then by its time', () => {
     of('back', 'went back', 9),
     of('look', 'to prove', 5),
   ];
-  expect(doableOf(steps).map((s) => s.id)).toEqual(['back', 'look', 'soon', 'later']);
+  expect(actionsOf(steps).map((s) => s.id)).toEqual(['back', 'look', 'soon', 'later']);
 });
 
 describe('what evidence has changed', () => {

@@ -222,7 +222,7 @@ export function settled(sheet: readonly StepStanding[], kept: ReadonlyMap<string
 const DOABLE: StepState[] = ['went back', 'to prove', 'to do', 'open at go'];
 
 /** What can be done now: what went back first, then what only has to be looked at, each by its time. */
-export const doableOf = <S extends Pick<StepStanding, 'state' | 'plannedAt'>>(steps: readonly S[]): S[] =>
+export const actionsOf = <S extends Pick<StepStanding, 'state' | 'plannedAt'>>(steps: readonly S[]): S[] =>
   steps
     .filter((s) => DOABLE.includes(s.state))
     .sort((a, b) => DOABLE.indexOf(a.state) - DOABLE.indexOf(b.state) || a.plannedAt - b.plannedAt);

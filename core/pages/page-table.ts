@@ -12,10 +12,10 @@ import { mayFetch } from '#core/extract/robots';
 import type { Checklist } from '#core/facts/checklist';
 import { finalStatus, lastAnswer, type PageEvidence } from '#core/facts/evidence';
 import { SEVERITIES, type Finding, type Severity } from '#core/facts/finding';
-import { rememberingWhile } from '#core/remembering';
+import { memoizeWhile } from '#core/remembering';
 import { foldSpace } from '#core/text/fold';
 import { LISTING_SIZE, type LineLimits } from '#core/text/width';
-import { fitOf, type Room } from './fit';
+import { textFit, type TextRoom } from './fit';
 import type { LineText, PageLine } from './page-line';
 
 const LENGTHS: Record<TextField, Check> = {
@@ -24,8 +24,8 @@ const LENGTHS: Record<TextField, Check> = {
 };
 
 /** What a listing holds, by the checklist that the site is judged by. */
-export function roomsOf(checklist: Pick<Checklist, 'items'> | undefined): Record<TextField, Room> {
-  const room = (field: TextField): Room => {
+export function roomsOf(checklist: Pick<Checklist, 'items'> | undefined): Record<TextField, TextRoom> {
+  const room = (field: TextField): TextRoom => {
     const check = LENGTHS[field];
     const item = checklist?.items.find((i) => i.check === check.id) ?? { check: check.id };
     const { least, most, width } = parametersOf(check, item) as unknown as LineLimits;
@@ -63,7 +63,7 @@ export function leadsTo(view: SiteView, page: ReadPage, href: string): string | 
 }
 
 /** Which pages link to each address, from a link of their own to another page. */
-export const linkedFrom = rememberingWhile((view: SiteView): ReadonlyMap<string, ReadonlySet<ReadPage>> => {
+export const linkedFrom = memoizeWhile((view: SiteView): ReadonlyMap<string, ReadonlySet<ReadPage>> => {
   const found = new Map<string, Set<ReadPage>>();
   for (const page of view.pages)
     for (const { href } of page.facts.anchors) {
@@ -113,7 +113,7 @@ const words = (text: string): number => text.match(/[\p{L}\p{N}][\p{L}\p{N}\p{M}
 /** What is known of all pages, to make each one’s line. */
 interface Known {
   view: SiteView;
-  rooms: Record<TextField, Room>;
+  rooms: Record<TextField, TextRoom>;
   defaults: DefaultTexts;
   shared: Record<TextField, ReadonlySet<ReadPage>>;
   linked: ReadonlyMap<string, ReadonlySet<ReadPage>>;
@@ -126,7 +126,7 @@ function lineText(read: ReadPage | undefined, field: TextField, known: Known): L
   const text = read && textOf(read, field);
   const from = read && known.defaults.behind(read, field)?.of;
   return {
-    ...fitOf(text, known.rooms[field]),
+    ...textFit(text, known.rooms[field]),
     ...(read && known.shared[field].has(read) ? { shared: true as const } : {}),
     ...(from ? { from } : {}),
   };
@@ -191,11 +191,11 @@ function lineOf(page: PageEvidence, known: Known): PageLine {
 export interface PagesInput {
   view: SiteView;
   findings: readonly Finding[];
-  rooms: Record<TextField, Room>;
+  rooms: Record<TextField, TextRoom>;
 }
 
 /** @returns a line for each address that was read, in the order of the audit; each page once */
-export const pageTable = rememberingWhile(({ view, findings, rooms }: PagesInput): PageLine[] => {
+export const pageTable = memoizeWhile(({ view, findings, rooms }: PagesInput): PageLine[] => {
   const broken = findings.find((f) => f.check === linksAnswer.id)?.places ?? [];
   const known: Known = {
     view,

@@ -10,7 +10,7 @@ import type { HostProfile } from '#core/facts/host-profile';
 import { facetCounts, pageFacet } from './facets';
 import { pageDetail } from './page-detail';
 import type { PageLine } from './page-line';
-import { fitOf } from './fit';
+import { textFit } from './fit';
 import { pageTable, roomsOf, type PagesInput } from './page-table';
 import { Origins, type OriginField } from './provenance';
 import { liesIn, structureOf } from './structure';
@@ -129,7 +129,7 @@ describe('the table of pages', () => {
     const { title, description } = roomsOf({ items });
     expect(title).toEqual({ least: 5, most: 20, width: 300, size: 20 });
     expect(description).toEqual({ least: 80, most: 150, width: 900, size: 14 });
-    expect(['', 'abc', 'abcdef', 'abcdefghijklmnopqrstuv'].map((t) => fitOf(t, title).fit)).toEqual([
+    expect(['', 'abc', 'abcdef', 'abcdefghijklmnopqrstuv'].map((t) => textFit(t, title).fit)).toEqual([
       'missing',
       'short',
       'fits',

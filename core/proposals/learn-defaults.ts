@@ -6,7 +6,7 @@ import type { Evidence } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
 import { foldSpace } from '#core/text/fold';
 
-export interface Learnt {
+export interface LearnedDefault {
   field: keyof NonNullable<HostProfile['defaults']>;
   values: string[];
 }
@@ -21,9 +21,9 @@ const distinct = (values: (string | undefined)[]): string[] =>
 const SENDER = /[\w.+-]+@[\w.-]+\.\w{2,}/g;
 
 /** @returns what the profile does not have yet, field by field */
-export function learnDefaults(evidence: Evidence, profile: HostProfile): Learnt[] {
+export function learnDefaults(evidence: Evidence, profile: HostProfile): LearnedDefault[] {
   const pages = evidence.pages.filter((p) => p.facts).map((p) => p.facts!);
-  const found: Learnt[] = [
+  const found: LearnedDefault[] = [
     {
       field: 'titles',
       values: distinct(

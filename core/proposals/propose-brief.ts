@@ -16,14 +16,14 @@ import type { Evidence, PageEvidence } from '#core/facts/evidence';
 import { foldLoosely, foldSpace } from '#core/text/fold';
 
 /** `sure`: it says all there is to say, or several things agree; `likely`: one says so plainly; `guess`: nothing better was found. */
-export type Surety = 'sure' | 'likely' | 'guess';
+export type Confidence = 'sure' | 'likely' | 'guess';
 
 export interface Proposal {
   field: string;
   value: unknown;
   shown: string;
   from: string;
-  sure: Surety;
+  sure: Confidence;
 }
 
 /** Proposals by field; the first one for a field stands. */
@@ -33,7 +33,7 @@ class Proposals {
   put(
     field: string,
     value: unknown,
-    { shown, from, sure = 'likely' }: Omit<Proposal, 'field' | 'value' | 'sure'> & { sure?: Surety },
+    { shown, from, sure = 'likely' }: Omit<Proposal, 'field' | 'value' | 'sure'> & { sure?: Confidence },
   ): void {
     if (!shown || this.shown(field) !== undefined) return;
     this.all.push({ field, value, shown: shown.slice(0, 300), from: from.slice(0, 300), sure });
@@ -131,7 +131,7 @@ function proposeName(pages: readonly PageEvidence[], home: PageEvidence, to: Pro
   const label = ownLabel(home.url);
   const best = namesOf(pages, home).best();
   if (best) {
-    const sure: Surety = best.from.length > 1 ? 'sure' : best.weight > 1 ? 'likely' : 'guess';
+    const sure: Confidence = best.from.length > 1 ? 'sure' : best.weight > 1 ? 'likely' : 'guess';
     to.put('name', best.text, { shown: best.text, from: best.from.join(', '), sure });
   } else if (label) {
     const text = label

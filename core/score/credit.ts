@@ -1,6 +1,6 @@
 /** What a finding earns of its weight, and what it loses. */
 import type { Finding } from '#core/facts/finding';
-import { NOUGHT, ONE, type Fraction } from './fraction';
+import { ZERO, ONE, type Fraction } from './fraction';
 
 /**
  * The share of the decided places that hold: 1 when passed, passing places / decided places when failed
@@ -21,9 +21,9 @@ export function creditOf(
     else if (p.outcome === 'passed') good++;
     else if (p.outcome !== 'cantTell') bad++;
   }
-  if (!good && !bad) return accepted ? null : NOUGHT;
+  if (!good && !bad) return accepted ? null : ZERO;
   if (!bad) return ONE;
-  return allOrNothing ? NOUGHT : { num: good, den: good + bad };
+  return allOrNothing ? ZERO : { num: good, den: good + bad };
 }
 
 /**
@@ -32,6 +32,6 @@ export function creditOf(
  * @param credit the share that holds
  */
 export function lossOf(credit: Fraction | null): Fraction {
-  if (!credit || credit.num === credit.den) return NOUGHT;
+  if (!credit || credit.num === credit.den) return ZERO;
   return { num: 2 * credit.den - credit.num, den: 2 * credit.den };
 }

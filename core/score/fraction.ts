@@ -5,7 +5,7 @@ export interface Fraction {
 }
 
 export const ONE: Fraction = { num: 1, den: 1 };
-export const NOUGHT: Fraction = { num: 0, den: 1 };
+export const ZERO: Fraction = { num: 0, den: 1 };
 
 function gcd(a: bigint, b: bigint): bigint {
   while (b) [a, b] = [b, a % b];

@@ -1,5 +1,5 @@
 /** Folding texts so that they can be compared as a reader would. */
-import { rememberingShort } from '#core/remembering';
+import { memoizeShort } from '#core/remembering';
 
 /** Words with one space between and nothing else to fold: most short texts. */
 const PLAIN = /^(?:[!-~]+ )*[!-~]+$/;
@@ -18,11 +18,7 @@ export function foldSpace(text: string): string {
 const ACCENTED = /[\xc0-\u1fff\u2c00-\uffff]+/g;
 const HAS_ACCENTED = new RegExp(ACCENTED.source);
 /** Most runs are a letter or two, and the same few. */
-const withoutAccents = rememberingShort(
-  (letters) => letters.normalize('NFD').replace(/\p{M}+/gu, ''),
-  2,
-  2000,
-);
+const withoutAccents = memoizeShort((letters) => letters.normalize('NFD').replace(/\p{M}+/gu, ''), 2, 2000);
 
 /**
  * Folds case and accents of a text whose white space is folded already.
@@ -37,4 +33,4 @@ export function foldLetters(text: string, lowered?: string): string {
  * Folds white space, case and accents: for "is this name in that title". Titles and descriptions are folded
  * by a dozen checks each, and again in every audit of the site.
  */
-export const foldLoosely = rememberingShort((text) => foldLetters(foldSpace(text)), 400, 5000);
+export const foldLoosely = memoizeShort((text) => foldLetters(foldSpace(text)), 400, 5000);

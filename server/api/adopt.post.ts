@@ -1,8 +1,7 @@
-import { readJson } from '../platform/http/body';
-import { AdoptDto } from '../sites/dto';
-import { parseAs } from '../platform/http/validation';
-import { changeByFinding } from '../sites/briefs';
-import { changeBrief } from '../sites/sites';
+import { readJson } from '#server/platform/http/body';
+import { AdoptDto } from '#server/sites';
+import { changeByFinding, changeBrief } from '#server/audits';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => {
   const { environmentId, check, place } = await parseAs(AdoptDto, await readJson(event));

@@ -1,5 +1,5 @@
-import { databaseAnswers } from '../platform/db/connection';
-import { startState, threadsAnswer } from '../platform/readiness';
+import { databaseAnswers } from '#server/platform/db/connection';
+import { startState, threadsAnswer } from '#server/platform/readiness';
 
 /** 200 once Armband has started and while its database and its threads answer, 503 otherwise. */
 export default defineEventHandler(async (event) => {

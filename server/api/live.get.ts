@@ -1,5 +1,5 @@
-import { listen } from '../live/live';
-import { isSessionGood } from '../people/sessions';
+import { listen } from '#server/live';
+import { isSessionGood } from '#server/people';
 
 /** So often a quiet stream says that it lives, and a session that has ended ends it. */
 const PULSE_MS = 20_000;

@@ -1,6 +1,5 @@
-import { MessagesDto } from '../people/dto';
-import { messagesFor } from '../people/notifications';
-import { parseAs } from '../platform/http/validation';
+import { MessagesDto, messagesFor } from '#server/people';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => {
   const { after } = await parseAs(MessagesDto, getQuery(event));

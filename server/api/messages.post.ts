@@ -1,6 +1,6 @@
-import { readJson } from '../platform/http/body';
-import { IsInt, Min, parseAs } from '../platform/http/validation';
-import { markRead } from '../people/notifications';
+import { readJson } from '#server/platform/http/body';
+import { IsInt, Min, parseAs } from '#server/platform/http/validation';
+import { markRead } from '#server/people';
 
 class ReadDto {
   @IsInt() @Min(1) upTo!: number;

@@ -1,8 +1,7 @@
-import { LinkPasswordDto } from '../people/dto';
-import { setPasswordByLink } from '../people/people';
-import { LIMITS, readJson } from '../platform/http/body';
-import { clientAddress } from '../platform/http/client-address';
-import { parseAs } from '../platform/http/validation';
+import { LinkPasswordDto, setPasswordByLink } from '#server/people';
+import { LIMITS, readJson } from '#server/platform/http/body';
+import { clientAddress } from '#server/platform/http/client-address';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => {
   const { token, wanted } = await parseAs(LinkPasswordDto, await readJson(event, LIMITS.signIn));

@@ -1,7 +1,6 @@
-import { readJson } from '../platform/http/body';
-import { parseAs } from '../platform/http/validation';
-import { PracticeClockDto } from '../practice/dto';
-import { setPracticeRate } from '../practice/practice';
+import { readJson } from '#server/platform/http/body';
+import { parseAs } from '#server/platform/http/validation';
+import { PracticeClockDto, setPracticeRate } from '#server/practice';
 
 export default defineEventHandler(async (event) => {
   const { rate } = await parseAs(PracticeClockDto, await readJson(event));

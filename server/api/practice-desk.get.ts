@@ -1,6 +1,5 @@
-import { parseAs } from '../platform/http/validation';
-import { DeskOfDto } from '../practice/dto';
-import { practiceDesk } from '../practice/practice';
+import { parseAs } from '#server/platform/http/validation';
+import { DeskOfDto, practiceDesk } from '#server/practice';
 
 export default defineEventHandler(async (event) => {
   const { site } = await parseAs(DeskOfDto, getQuery(event));

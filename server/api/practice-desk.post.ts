@@ -1,7 +1,6 @@
-import { readJson } from '../platform/http/body';
-import { parseAs } from '../platform/http/validation';
-import { DeskDto } from '../practice/dto';
-import { changeDesk } from '../practice/practice';
+import { readJson } from '#server/platform/http/body';
+import { parseAs } from '#server/platform/http/validation';
+import { DeskDto, changeDesk } from '#server/practice';
 
 export default defineEventHandler(async (event) => {
   const { site, change } = await parseAs(DeskDto, await readJson(event));

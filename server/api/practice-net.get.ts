@@ -1,3 +1,3 @@
-import { practiceState } from '../practice/practice';
+import { practiceState } from '#server/practice';
 
 export default defineEventHandler(() => practiceState());

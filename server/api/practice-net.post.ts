@@ -1,7 +1,6 @@
-import { readJson } from '../platform/http/body';
-import { parseAs } from '../platform/http/validation';
-import { FaultSwitchDto } from '../fixes/dto';
-import { switchFault } from '../practice/practice';
+import { readJson } from '#server/platform/http/body';
+import { parseAs } from '#server/platform/http/validation';
+import { FaultSwitchDto, switchFault } from '#server/practice';
 
 export default defineEventHandler(async (event) => {
   await switchFault(await parseAs(FaultSwitchDto, await readJson(event)));

@@ -1,7 +1,6 @@
-import { readJson } from '../platform/http/body';
-import { parseAs } from '../platform/http/validation';
-import { PracticeNightDto } from '../practice/dto';
-import { beginNight, endNight } from '../practice/night';
+import { readJson } from '#server/platform/http/body';
+import { parseAs } from '#server/platform/http/validation';
+import { PracticeNightDto, beginNight, endNight } from '#server/practice';
 
 export default defineEventHandler(async (event) => {
   const { on } = await parseAs(PracticeNightDto, await readJson(event));

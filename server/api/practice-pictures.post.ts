@@ -1,7 +1,6 @@
-import { readJson } from '../platform/http/body';
-import { parseAs } from '../platform/http/validation';
-import { UploadPicturesDto } from '../practice/dto';
-import { uploadPictures } from '../practice/practice';
+import { readJson } from '#server/platform/http/body';
+import { parseAs } from '#server/platform/http/validation';
+import { UploadPicturesDto, uploadPictures } from '#server/practice';
 
 /** In the demo: what somebody would upload at the host. */
 export default defineEventHandler(async (event) => {

@@ -1,7 +1,6 @@
-import { readJson } from '../platform/http/body';
-import { parseAs } from '../platform/http/validation';
-import { TypeTextsDto } from '../practice/dto';
-import { typeTexts } from '../practice/practice';
+import { readJson } from '#server/platform/http/body';
+import { parseAs } from '#server/platform/http/validation';
+import { TypeTextsDto, typeTexts } from '#server/practice';
 
 /** In the demo: what somebody would type in at the host. */
 export default defineEventHandler(async (event) => {

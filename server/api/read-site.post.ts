@@ -1,10 +1,9 @@
-import { readJson } from '../platform/http/body';
-import { untilCallerLeaves } from '../platform/http/caller-left';
-import { ReadSiteDto } from '../sites/dto';
-import { parseAs } from '../platform/http/validation';
-import { readFromSite } from '../sites/reading';
+import { readJson } from '#server/platform/http/body';
+import { abortOnDisconnect } from '#server/platform/http/caller-left';
+import { ReadSiteDto, readFromSite } from '#server/sites';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => {
   const wanted = await parseAs(ReadSiteDto, await readJson(event));
-  return readFromSite(wanted, event.context.person.name, untilCallerLeaves(event));
+  return readFromSite(wanted, event.context.person.name, abortOnDisconnect(event));
 });

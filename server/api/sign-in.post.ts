@@ -1,10 +1,7 @@
-import { SignInDto } from '../people/dto';
-import { knownBrowser, rememberBrowser } from '../people/known-browser';
-import { addressOf, signIn } from '../people/people';
-import { beginSession } from '../people/sessions';
-import { LIMITS, readJson } from '../platform/http/body';
-import { clientAddress } from '../platform/http/client-address';
-import { parseAs } from '../platform/http/validation';
+import { SignInDto, knownBrowser, rememberBrowser, addressOf, signIn, beginSession } from '#server/people';
+import { LIMITS, readJson } from '#server/platform/http/body';
+import { clientAddress } from '#server/platform/http/client-address';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => {
   const { email, password } = await parseAs(SignInDto, await readJson(event, LIMITS.signIn));

@@ -1,4 +1,4 @@
-import { endSession } from '../people/sessions';
+import { endSession } from '#server/people';
 
 export default defineEventHandler(async (event) => {
   await endSession(event);

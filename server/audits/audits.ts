@@ -1,6 +1,22 @@
 /**
  * Audits as jobs: one at a time for each environment, with progress, a way to stop, and no audit that runs for ever.
  */
+import { networkSettings } from '#server/platform/network/network';
+import { defineQuestion } from '#server/platform/extension-points';
+import {
+  findEnvironment,
+  findSite,
+  getEnvironment,
+  getSite,
+  findBrief,
+  type Environment,
+  type Site,
+  briefForChecks,
+  newestBrief,
+  accessOf,
+} from '#server/sites';
+import { newestProfile } from '#server/hosts';
+import { checklistFor, checklistVersion } from '#server/checklists';
 import { Op, QueryTypes, type Transaction } from 'sequelize';
 import { hostOf } from '#core/extract/address';
 import type { Brief } from '#core/facts/brief';
@@ -9,30 +25,27 @@ import { PARTS } from '#core/facts/parts';
 import { canRenew, collect, type Again } from '#probe/collect';
 import { askedFor } from '#core/checks/engine/own-check';
 import { Audit, AuditEvidence } from './models';
-import { BriefRow, Environment, Site } from '../sites/models';
-import { briefForChecks, newestBrief } from '../sites/briefs';
-import { newestProfile } from '../hosts/known-profiles';
-import { checklistFor, checklistVersion } from '../checklists/checklists';
-import { Conflict, NotFound } from '../platform/errors';
-import { buildOf } from '../builds/builds';
-import { reevaluateCompared } from './judging';
-import { keepAudit } from './keeping';
-import { networkSettings } from './network';
+import { Conflict, NotFound } from '#server/platform/errors';
+import { reevaluateCompared } from './reevaluate';
+import { saveAudit } from './save-verdict';
 import { renderSettings } from './rendering';
-import { keptEvidence, packJson } from '../platform/packed';
+import { readEvidence, packJson } from '#server/platform/packed';
 import { partsOfScope, type Scope } from './scope';
-import { database } from '../platform/db/connection';
-import { whenReachable } from '../platform/db/reachable';
-import { inTransaction } from '../platform/db/transaction';
-import { IsInt, Min } from '../platform/http/validation';
-import { defineJob, PRIORITY, type Work } from '../platform/jobs/definition';
-import { countWaiting } from '../platform/jobs/keeping';
-import { enqueue, runningJobs, stopJob, type Job } from '../platform/jobs/queue';
+import { database } from '#server/platform/db/connection';
+import { retryWhileDatabaseDown } from '#server/platform/db/reachable';
+import { inTransaction } from '#server/platform/db/transaction';
+import { IsInt, Min } from '#server/platform/http/validation';
+import { defineJob, PRIORITY, type Work } from '#server/platform/jobs/definition';
+import { countWaiting } from '#server/platform/jobs/job-table';
+import { enqueue, runningJobs, stopJob, type Job } from '#server/platform/jobs/queue';
 import { situationFor } from './situations';
-import { accessOf } from '../sites/access';
-import { announce } from '../platform/events';
-import { keptFor } from '../reports/approved';
-import { now } from '../platform/clock';
+import { announce } from '#server/platform/events';
+import { now } from '#server/platform/clock';
+
+/** Why some of these audits are kept for good. */
+export const reasonsToKeepAudits = defineQuestion<[auditIds: readonly number[]], string>();
+/** The paths of a site's newest build. */
+export const builtFiles = defineQuestion<[siteId: number], string[]>();
 
 /** Screens that show what is running ask again. */
 function announceRunning(siteIds: Iterable<number>, transaction?: Transaction): void {
@@ -50,7 +63,7 @@ export const auditJob = defineJob<AuditPayload>({
   payload: AuditPayload,
   attempts: 2,
   async run({ auditId }, work) {
-    await lookAt(auditId, work);
+    await runAudit(auditId, work);
     return undefined;
   },
   async ended({ auditId }, how, why, transaction) {
@@ -80,7 +93,7 @@ async function siteIdOf(auditId: number, transaction: Transaction): Promise<numb
  * Audits that an older version or a lost job left open wait as jobs again. Called at the start.
  * @returns how many those were
  */
-export async function takeUpOrphans(): Promise<number> {
+export async function requeueOrphans(): Promise<number> {
   const open = await database().query<{ id: number }>(
     `SELECT a.id FROM audit a LEFT JOIN job j ON j.id = a.job_id AND j.state IN ('waiting', 'running')
       WHERE a.running_key IS NOT NULL AND j.id IS NULL ORDER BY a.id`,
@@ -90,12 +103,16 @@ export async function takeUpOrphans(): Promise<number> {
     await inTransaction(async (transaction) => {
       const audit = await Audit.findByPk(id, { transaction, lock: true });
       if (audit?.runningKey)
-        await putDown(audit, { priority: PRIORITY.afterwards, restarts: audit.restarts + 1 }, transaction);
+        await enqueueAudit(
+          audit,
+          { priority: PRIORITY.afterwards, restarts: audit.restarts + 1 },
+          transaction,
+        );
     });
   return open.length;
 }
 
-async function putDown(
+async function enqueueAudit(
   audit: Audit,
   { priority, restarts }: { priority: number; restarts: number },
   transaction: Transaction,
@@ -131,8 +148,8 @@ export async function startAudits(
   const out: Started = { started: [], refused: [] };
   const siteIds = new Set<number>();
   for (const environmentId of new Set(environmentIds)) {
-    const environment = await Environment.findByPk(environmentId);
-    const site = environment && (await Site.findByPk(environment.siteId));
+    const environment = await findEnvironment(environmentId);
+    const site = environment && (await findSite(environment.siteId));
     if (!environment || !site) {
       out.refused.push({ environmentId, reason: 'This environment does not exist any more.' });
       continue;
@@ -161,7 +178,7 @@ export async function startAudits(
           },
           { transaction },
         );
-        await putDown(audit, { priority, restarts: 0 }, transaction);
+        await enqueueAudit(audit, { priority, restarts: 0 }, transaction);
         await noted?.(audit.id, transaction);
         return audit.id;
       });
@@ -183,19 +200,19 @@ export async function startAudits(
 async function prepare(id: number, restarts: number) {
   const audit = await Audit.findByPk(id);
   if (!audit || (audit.status !== 'queued' && audit.status !== 'running')) return undefined;
-  const environment = await Environment.findByPk(audit.environmentId, { rejectOnEmpty: true });
+  const environment = await getEnvironment(audit.environmentId);
   await audit.update({
     status: 'running',
     url: environment.url,
     restarts: Math.max(restarts, audit.restarts),
   });
-  const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
-  const brief = audit.briefId ? ((await BriefRow.findByPk(audit.briefId))?.data as Brief) : {};
+  const site = await getSite(environment.siteId);
+  const brief = audit.briefId ? ((await findBrief(audit.briefId))?.data as Brief) : {};
   const known = await briefForChecks(site, brief);
   const profile = (await newestProfile(site.hostProfileId ?? null))?.profile;
   const checklist = await checklistVersion(audit.checklistVersionId);
   const asked = askedFor(checklist, known.brief.preferredHost ?? hostOf(environment.url) ?? '');
-  const build = environment.kind === 'live' ? await buildOf(site.id) : undefined;
+  const [build] = environment.kind === 'live' ? await builtFiles.ask(site.id) : [];
   const target = {
     url: environment.url,
     kind: environment.kind,
@@ -203,7 +220,7 @@ async function prepare(id: number, restarts: number) {
     profile,
     asked,
     access: accessOf(environment),
-    build: build?.files.map((f) => f.path),
+    build,
     ...pageLimitOf(audit, site),
   };
   const render = renderSettings(checklist, audit.scope);
@@ -225,16 +242,16 @@ async function againOf(
   const { scope } = audit;
   const stored = scope && lastAuditId ? await AuditEvidence.findByPk(lastAuditId) : null;
   if (!scope || !stored) return undefined;
-  const before = await keptEvidence(stored.data);
+  const before = await readEvidence(stored.data);
   // other hosts, or another way in: what was seen before is of something else
   if (!canRenew(before, target)) return undefined;
   const parts = partsOfScope(scope, checksOf(await checklistVersion(audit.checklistVersionId)));
   return { parts, before, ...(scope.pages ? { pages: scope.pages } : {}) };
 }
 
-async function lookAt(id: number, work: Work): Promise<void> {
+async function runAudit(id: number, work: Work): Promise<void> {
   // a database that is away for a while ends no audit, and loses none of what was collected
-  const prepared = await whenReachable(() => prepare(id, work.losses), work.signal);
+  const prepared = await retryWhileDatabaseDown(() => prepare(id, work.losses), work.signal);
   // it was kept before whoever did it could say so, or it was stopped or deleted
   if (!prepared) return;
   const { audit, environment, brief, target, render, again } = prepared;
@@ -265,7 +282,7 @@ async function lookAt(id: number, work: Work): Promise<void> {
       scope: again ? { parts: [...again.parts], ...(again.pages ? { pages: [...again.pages] } : {}) } : null,
       tookMs: Math.round(performance.now() - since),
     };
-    await whenReachable(() => keepAudit(audit, collected, (t) => work.hold(t)), work.signal);
+    await retryWhileDatabaseDown(() => saveAudit(audit, collected, (t) => work.hold(t)), work.signal);
   } finally {
     announceRunning([environment.siteId]);
   }
@@ -306,10 +323,10 @@ export async function deleteAudit(id: number): Promise<void> {
   const audit = await Audit.findByPk(id);
   if (!audit) throw new NotFound('This audit does not exist, or not any more.');
   if (audit.runningKey) throw new Conflict('This audit is running. Stop it first.');
-  const environment = await Environment.findByPk(audit.environmentId, { rejectOnEmpty: true });
+  const environment = await getEnvironment(audit.environmentId);
   if (environment.lastAuditId === id)
     throw new Conflict('The ledger and its fixes rest on the newest audit. Audit again first.');
-  const why = await keptFor([id]);
+  const [why] = await reasonsToKeepAudits.ask([id]);
   if (why) throw new Conflict(why);
   await audit.destroy();
   announce([['site', environment.siteId]]);

@@ -1,14 +1,14 @@
 /** What the blanks of a brief cost in one environment, and what its last audit saw for each. */
+import { findEnvironment } from '#server/sites';
 import { blanksOf, type Blank } from '#core/proposals/blanks';
 import type { Proposal } from '#core/proposals/propose-brief';
 import type { JudgedFinding } from '#core/checks/engine/judge';
-import { NotFound } from '../platform/errors';
-import { Environment } from '../sites/models';
+import { NotFound } from '#server/platform/errors';
 import { Audit, FindingRow } from './models';
 
 /** @throws NotFound */
 export async function blanksIn(environmentId: number): Promise<(Blank & { seen: Proposal | null })[]> {
-  const environment = await Environment.findByPk(environmentId);
+  const environment = await findEnvironment(environmentId);
   if (!environment) throw new NotFound('This environment does not exist, or not any more.');
   if (!environment.lastAuditId) return [];
   const [audit, rows] = await Promise.all([

@@ -1,10 +1,10 @@
 /** The commands that show outside Armband what an audit saw. */
+import { findEnvironment } from '#server/sites';
+import { checklistVersion } from '#server/checklists';
 import { checksOf } from '#core/checks/engine/checklist';
 import { commandsFor, type ShownBy } from '#core/verify/commands';
-import { checklistVersion } from '../checklists/checklists';
-import { NotFound } from '../platform/errors';
-import { keptEvidence } from '../platform/packed';
-import { Environment } from '../sites/models';
+import { NotFound } from '#server/platform/errors';
+import { readEvidence } from '#server/platform/packed';
 import { Audit, AuditEvidence } from './models';
 
 /**
@@ -17,7 +17,7 @@ export async function commandsOf(audit: Audit): Promise<(check: string, place: s
     checklistVersion(audit.checklistVersionId),
   ]);
   if (!stored) throw new NotFound('The evidence of this audit is not kept any more.');
-  const evidence = await keptEvidence(stored.data);
+  const evidence = await readEvidence(stored.data);
   const checkOf = checksOf(checklist);
   return (id, place) => {
     const check = checkOf(id);
@@ -27,7 +27,7 @@ export async function commandsOf(audit: Audit): Promise<(check: string, place: s
 
 /** Those of one place, by the newest audit. @throws NotFound */
 export async function commandsAt(environmentId: number, check: string, place: string): Promise<ShownBy[]> {
-  const environment = await Environment.findByPk(environmentId);
+  const environment = await findEnvironment(environmentId);
   const audit = environment?.lastAuditId ? await Audit.findByPk(environment.lastAuditId) : null;
   if (!audit) throw new NotFound('Nothing was audited here yet.');
   return (await commandsOf(audit))(check, place);

@@ -2,17 +2,25 @@
 import { SECTIONS, type Section } from '#core/facts/finding';
 import { FINDING_FORMAT_NAMES, type FindingFormat } from '#core/formats/findings/index';
 import { LEDGER_SHOWS, type LedgerShow } from '#core/score/ledger';
+import { PARTS, type Part } from '#core/facts/parts';
+import { MOST_CHOSEN } from '#server/platform/windows';
 import {
+  ArrayMaxSize,
+  IsArray,
+  IsBoolean,
+  IsIds,
   IsIn,
   IsInt,
   IsOptional,
   IsString,
   Length,
   Matches,
+  Max,
   MaxLength,
   Min,
   Type,
-} from '../platform/http/validation';
+  ValidateNested,
+} from '#server/platform/http/validation';
 
 /** Which checks the ledger shows. */
 export class LedgerDto {
@@ -53,4 +61,39 @@ export class SeenPictureDto {
 export class HistoryDto {
   /** What the window before said that it goes on by. */
   @IsOptional() @Matches(/^\d{1,10}-\d{1,10}$/) after?: string;
+}
+
+/** What is looked at again, where not everything is. */
+export class ScopeDto {
+  @IsOptional() @IsArray() @IsIn(PARTS, { each: true }) parts?: Part[];
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(300)
+  @IsString({ each: true })
+  @MaxLength(80, { each: true })
+  checks?: string[];
+  @IsOptional()
+  @IsArray()
+  @ArrayMaxSize(200)
+  @IsString({ each: true })
+  @MaxLength(2000, { each: true })
+  pages?: string[];
+}
+
+export class StartAuditsDto {
+  @IsIds(MOST_CHOSEN) environmentIds!: number[];
+  @IsOptional() @ValidateNested() @Type(() => ScopeDto) scope?: ScopeDto;
+}
+
+export class AttestDto {
+  @IsString() @Matches(/^[a-z]+\.[a-z0-9-]+$/) check!: string;
+  @IsBoolean() done!: boolean;
+  /** It has nothing to do with this site; the note says why. */
+  @IsOptional() @IsBoolean() doesNotApply?: boolean;
+  @IsOptional() @IsString() @MaxLength(1000) note?: string;
+  /** One of the things the check is about, such as a form. */
+  @IsOptional() @IsString() @Length(1, 300) place?: string;
+  @IsOptional() @IsInt() @Min(1) @Max(3650) goodForDays?: number;
+  @IsOptional() @IsBoolean() untilStageChanges?: boolean;
+  @IsOptional() @IsInt() @Min(1) attachmentId?: number;
 }

@@ -2,7 +2,7 @@
 import { QueryTypes } from 'sequelize';
 import type { Part } from '#core/facts/parts';
 import { durationsFrom } from '#core/schedule/duration';
-import { database } from '../platform/db/connection';
+import { database } from '#server/platform/db/connection';
 
 /** Of the newest so many. */
 const NEWEST = 3000;

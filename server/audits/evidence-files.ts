@@ -1,11 +1,11 @@
 /** What one audit collected, as files in open formats. */
+import { getEnvironment, getSite } from '#server/sites';
 import { toHar } from '#core/formats/har/write';
 import { dnsToZoneFile } from '#core/formats/zone-file/write';
 import { Audit, AuditEvidence } from './models';
-import { Environment, Site } from '../sites/models';
-import { NotFound } from '../platform/errors';
-import { plainName } from '../platform/http/file-names';
-import { keptEvidence } from '../platform/packed';
+import { NotFound } from '#server/platform/errors';
+import { plainName } from '#server/platform/http/file-names';
+import { readEvidence } from '#server/platform/packed';
 
 export const EVIDENCE_FORMATS = {
   json: ['application/json', 'json'],
@@ -21,9 +21,9 @@ export async function evidenceFile(
 ): Promise<{ name: string; type: string; body: string }> {
   const [audit, stored] = await Promise.all([Audit.findByPk(auditId), AuditEvidence.findByPk(auditId)]);
   if (!audit || !stored) throw new NotFound('This audit has no evidence, or not any more.');
-  const environment = await Environment.findByPk(audit.environmentId, { rejectOnEmpty: true });
-  const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
-  const evidence = await keptEvidence(stored.data);
+  const environment = await getEnvironment(audit.environmentId);
+  const site = await getSite(environment.siteId);
+  const evidence = await readEvidence(stored.data);
   const [type, ending] = EVIDENCE_FORMATS[format];
   const body =
     format === 'json'

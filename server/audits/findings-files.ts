@@ -1,12 +1,12 @@
 /** What one audit found, as files in open formats. */
+import { getEnvironment, getSite } from '#server/sites';
 import type { JudgedFinding } from '#core/checks/engine/judge';
 import { FINDING_FORMATS, type FindingFormat } from '#core/formats/findings/index';
 import type { Result } from '#core/score/score';
 import { withText } from '#core/text/message-text';
-import { NotFound } from '../platform/errors';
-import { plainName } from '../platform/http/file-names';
-import { unpackJson } from '../platform/packed';
-import { Environment, Site } from '../sites/models';
+import { NotFound } from '#server/platform/errors';
+import { plainName } from '#server/platform/http/file-names';
+import { unpackJson } from '#server/platform/packed';
 import { commandsOf } from './commands';
 import { Audit, AuditFindings } from './models';
 
@@ -17,8 +17,8 @@ export async function findingsFile(
 ): Promise<{ name: string; type: string; body: string }> {
   const [audit, stored] = await Promise.all([Audit.findByPk(auditId), AuditFindings.findByPk(auditId)]);
   if (!audit || !stored) throw new NotFound('This audit has no findings, or not any more.');
-  const environment = await Environment.findByPk(audit.environmentId, { rejectOnEmpty: true });
-  const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
+  const environment = await getEnvironment(audit.environmentId);
+  const site = await getSite(environment.siteId);
   const at = (audit.finishedAt ?? audit.startedAt).toISOString();
   const { type, ending, write } = FINDING_FORMATS[format];
   const commands = format === 'markdown' ? await commandsOf(audit).catch(() => undefined) : undefined;

@@ -2,7 +2,7 @@
 import { Op, type WhereOptions } from 'sequelize';
 import type { Result } from '#core/score/score';
 import { quantity } from '#core/text/quantity';
-import { ChecklistVersion } from '../checklists/models';
+import { checklistVersionsById } from '#server/checklists';
 import { scopeText, type Scope } from './scope';
 import { Audit, VerdictRow, type VerdictCause } from './models';
 
@@ -93,11 +93,9 @@ export async function historyOf(environmentId: number, after?: string) {
   ]);
   const versions = new Map(
     (
-      await ChecklistVersion.findAll({
-        where: {
-          id: [...new Set(verdicts.map((v) => v.checklistVersionId).filter((x): x is number => x !== null))],
-        },
-      })
+      await checklistVersionsById([
+        ...new Set(verdicts.map((v) => v.checklistVersionId).filter((x): x is number => x !== null)),
+      ])
     ).map((v) => [v.id, v]),
   );
   const notPlain = await Audit.findAll({

@@ -1,9 +1,9 @@
 /** The situation that evidence is judged in, by when its parts were looked at. */
+import { timesOf } from '#core/facts/part-times';
 import { expect, it } from 'vitest';
 import { evidence } from '#core/checks/example-evidence';
 import { fullChecklist } from '#core/checks/engine/checklist';
-import { timesOf } from '#core/facts/part-times';
-import { packJson } from '../platform/packed';
+import { packJson } from '#server/platform/packed';
 import { judgeBytes } from './judge-bytes';
 
 const LAUNCHED = '2026-06-02T10:00:00.000Z';

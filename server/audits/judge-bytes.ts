@@ -8,7 +8,7 @@ import { proposeBrief, type Proposal } from '#core/proposals/propose-brief';
 import { whyNotSeen } from '#core/facts/rendered';
 import { unreachedBy } from '#core/score/reached';
 import { scoreOf, type Result } from '#core/score/score';
-import { bufferOf, keptEvidence } from '../platform/packed';
+import { bufferOf, readEvidence } from '#server/platform/packed';
 
 /** Everything but the evidence; the situation follows from the environment and from what is seen there. */
 export interface JudgeInput extends Omit<
@@ -61,7 +61,7 @@ function faceOf({ home }: SiteView): Face | undefined {
 }
 
 export async function judgeBytes({ evidence: packed, staging, approved, input }: JudgeJob): Promise<Verdict> {
-  const evidence = await keptEvidence(bufferOf(packed));
+  const evidence = await readEvidence(bufferOf(packed));
   const { of, at, ...rest } = input;
   const profile = input.profile ?? { name: '' };
   const view = new SiteView(evidence, input.brief, profile, 'holding');
@@ -76,8 +76,8 @@ export async function judgeBytes({ evidence: packed, staging, approved, input }:
     evidence,
     situation,
     at: new Date(at),
-    ...(staging ? { staging: await keptEvidence(bufferOf(staging)) } : {}),
-    ...(approved ? { approved: await keptEvidence(bufferOf(approved)) } : {}),
+    ...(staging ? { staging: await readEvidence(bufferOf(staging)) } : {}),
+    ...(approved ? { approved: await readEvidence(bufferOf(approved)) } : {}),
   });
   return {
     situation,

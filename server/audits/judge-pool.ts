@@ -1,9 +1,8 @@
 /** The threads that judge for this server. */
-import { serverWorkers } from '../platform/workers';
+import { serverWorkers } from '#server/platform/workers';
 import { judgeBytes, type JudgeJob, type Verdict } from './judge-bytes';
 
 const threads = serverWorkers('judge-worker.mjs', { timeoutMs: 120_000 });
-export const endJudging = threads.close;
 
 export async function judgeInThread(job: JudgeJob): Promise<Verdict> {
   const answer = threads.run(job);

@@ -1,5 +1,5 @@
 /** A thread that judges stored evidence. */
-import { answerJobs } from '../platform/answer-jobs';
+import { answerJobs } from '#server/platform/answer-jobs';
 import { judgeBytes, type JudgeJob } from './judge-bytes';
 
 answerJobs<JudgeJob>(async (job) => JSON.stringify(await judgeBytes(job)));

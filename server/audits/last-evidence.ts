@@ -1,7 +1,6 @@
 /** What the last audit of an environment saw. */
 import type { Brief } from '#core/facts/brief';
-import { newestBrief } from '../sites/briefs';
-import type { Environment } from '../sites/models';
+import { newestBrief, type Environment } from '#server/sites';
 import { Audit, AuditEvidence } from './models';
 
 /** The stored evidence of an environment's last audit, with the brief of today. */

@@ -1,10 +1,10 @@
 /** The audit of the live address that belongs to a launch: begun by the server, whatever becomes of the browser. */
+import { liveEnvironmentOf } from '#server/sites';
 import type { Transaction } from 'sequelize';
-import { Conflict } from '../platform/errors';
-import { IsInt, Min } from '../platform/http/validation';
-import { defineJob, PRIORITY } from '../platform/jobs/definition';
-import { enqueue } from '../platform/jobs/queue';
-import { Environment } from '../sites/models';
+import { Conflict } from '#server/platform/errors';
+import { IsInt, Min } from '#server/platform/http/validation';
+import { defineJob, PRIORITY } from '#server/platform/jobs/definition';
+import { enqueue } from '#server/platform/jobs/queue';
 import { startAudits } from './audits';
 
 export class LaunchAuditPayload {
@@ -18,7 +18,7 @@ export const launchAuditJob = defineJob({
   // an audit that began before the launch may be under way still
   attempts: 12,
   async run({ siteId }, work) {
-    const live = await Environment.findOne({ where: { siteId, kind: 'live' } });
+    const live = await liveEnvironmentOf(siteId);
     if (!live) return undefined;
     const { refused } = await startAudits([live.id], work.by, { priority: PRIORITY.waiting });
     if (refused[0]) throw new Conflict(refused[0].reason);

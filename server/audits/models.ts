@@ -1,12 +1,14 @@
+import { defineModels } from '#server/platform/db/models';
 import type { CreationOptional } from 'sequelize';
 import type { Scope } from './scope';
 import type { Outcome, Section, Severity } from '#core/facts/finding';
-import type { Situation } from '#core/facts/situation';
+import type { Situation, Stage } from '#core/facts/situation';
 import type { Gate } from '#core/score/score';
 import {
   amount,
   bind,
   bytes,
+  day,
   flag,
   id,
   json,
@@ -16,7 +18,7 @@ import {
   text,
   when,
   whole,
-} from '../platform/db/row';
+} from '#server/platform/db/row';
 
 export type AuditStatus = 'queued' | 'running' | 'done' | 'stopped' | 'failed';
 
@@ -148,7 +150,41 @@ export class VerdictRow extends Row<VerdictRow> {
   declare result: object;
 }
 
-export function bindModels(): void {
+/** What a person vouched for. */
+export class AttestationRow extends Row<AttestationRow> {
+  declare id: CreationOptional<number>;
+  declare environmentId: number;
+  declare checkId: string;
+  declare done: boolean;
+  declare byName: string;
+  declare at: Date;
+  declare note: string | null;
+  declare goodUntil: string | null;
+  declare place: CreationOptional<string | null>;
+  declare doesNotApply: CreationOptional<boolean>;
+  declare goodWhile: CreationOptional<Stage | null>;
+  declare attachmentId: CreationOptional<number | null>;
+  declare byId: CreationOptional<number | null>;
+  declare toldAt: CreationOptional<Date | null>;
+}
+
+defineModels(() => {
+  bind(AttestationRow, 'attestation', {
+    id,
+    environmentId: ref,
+    checkId: text(80),
+    done: flag,
+    byName: text(120),
+    at: when,
+    note: text(1000),
+    goodUntil: day,
+    place: text(300),
+    doesNotApply: { type: flag, defaultValue: false },
+    goodWhile: text(12),
+    attachmentId: ref,
+    byId: ref,
+    toldAt: when,
+  });
   bind(SeenPicture, 'seen_picture', {
     auditId: { type: ref, primaryKey: true },
     sha256: { type: text(64), primaryKey: true },
@@ -234,4 +270,4 @@ export function bindModels(): void {
     gate: text(10),
     result: json('result'),
   });
-}
+});

@@ -5,7 +5,7 @@ import type { Checklist } from '#core/facts/checklist';
 import { checksOf } from '#core/checks/engine/checklist';
 import { USUAL_BROWSER, type BrowserSettings } from '#probe/rendering/browser';
 import type { RenderOptions } from '#probe/rendering/render';
-import { list, numberOf } from './network';
+import { list, numberOf } from '#server/platform/network/network';
 import type { Scope } from './scope';
 
 const USUAL_PAGES = 8;

@@ -1,10 +1,10 @@
 /** Pages as a browser showed them: their pictures, and what was noted beside them. */
 import { QueryTypes, type Transaction } from 'sequelize';
 import type { RenderedEvidence, RenderedView } from '#core/facts/rendered';
-import { database } from '../platform/db/connection';
-import { NotFound } from '../platform/errors';
-import { keepSeen, keptFile, FileRow } from '../platform/files/files';
-import { keptEvidence } from '../platform/packed';
+import { database } from '#server/platform/db/connection';
+import { NotFound } from '#server/platform/errors';
+import { storeSeenPicture, readStoredFile, FileRow } from '#server/platform/files/files';
+import { readEvidence } from '#server/platform/packed';
 import { AuditEvidence, SeenPicture } from './models';
 
 /** Audits of an environment whose pictures are kept, the newest first. */
@@ -28,7 +28,7 @@ interface Of {
  * Keeps the pictures of an audit, each once for its environment, and lets go of those that only old audits have.
  * @param fresh those taken just now; others are there from an audit before
  */
-export async function keepPictures(
+export async function saveSeenPictures(
   { auditId, environmentId }: Of,
   rendered: RenderedEvidence | undefined,
   fresh: ReadonlyMap<string, Buffer>,
@@ -46,7 +46,7 @@ export async function keepPictures(
     const name = fileName(sha256);
     const bytes = fresh.get(sha256);
     if (ids.has(name) || !bytes) continue;
-    ids.set(name, (await keepSeen({ environmentId, name, bytes }, transaction)).id);
+    ids.set(name, (await storeSeenPicture({ environmentId, name, bytes }, transaction)).id);
   }
   const rows = wanted.flatMap((sha256) => {
     const fileId = ids.get(fileName(sha256));
@@ -81,7 +81,7 @@ async function letGo(environmentId: number, transaction: Transaction): Promise<v
 export async function seenPicture(auditId: number, sha256: string): Promise<Buffer> {
   const row = await SeenPicture.findOne({ where: { auditId, sha256 } });
   if (!row) throw new NotFound('This picture is not kept any more: pictures of the newest audits are.');
-  return (await keptFile(row.fileId)).data;
+  return (await readStoredFile(row.fileId)).data;
 }
 
 /** A page on one screen, as the screens show it: without its facts. */
@@ -98,7 +98,7 @@ export interface SeenPages {
 export async function seenPages(auditId: number): Promise<SeenPages> {
   const stored = await AuditEvidence.findByPk(auditId);
   if (!stored) throw new NotFound('This audit has no evidence, or not any more.');
-  const { rendered } = await keptEvidence(stored.data);
+  const { rendered } = await readEvidence(stored.data);
   const kept = new Set(
     (await SeenPicture.findAll({ where: { auditId }, attributes: ['sha256'] })).map((r) => r.sha256),
   );

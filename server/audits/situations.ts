@@ -1,6 +1,6 @@
 /** What decides the situation of an environment. */
 import { situationOf, type Situation } from '#core/facts/situation';
-import type { Environment, Site } from '../sites/models';
+import type { Environment, Site } from '#server/sites';
 
 export const environmentOf = (environment: Environment, site: Site): Parameters<typeof situationOf>[0] => ({
   kind: environment.kind,

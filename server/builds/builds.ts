@@ -1,13 +1,14 @@
 /** The newest build of a site: taken, kept, and held against what the live site serves. */
-import { compareBuild, type BuildComparison } from '#core/compare/build';
+import { compareBuild } from '#core/compare/build';
+import { isAuditing, findEvidence } from '#server/audits';
+import { assertSite, liveEnvironmentOf } from '#server/sites';
+import type { BuildComparison } from '#core/compare/build';
 import type { SiteBuild } from '#core/facts/environment';
-import { Audit, AuditEvidence } from '../audits/models';
-import { now } from '../platform/clock';
-import { NotFound, Refused } from '../platform/errors';
-import { announce } from '../platform/events';
-import { keptEvidence, packJson, unpackJson } from '../platform/packed';
-import { serverWorkers } from '../platform/workers';
-import { Environment, Site } from '../sites/models';
+import { now } from '#server/platform/clock';
+import { Refused } from '#server/platform/errors';
+import { announce } from '#server/platform/events';
+import { readEvidence, packJson, unpackJson } from '#server/platform/packed';
+import { serverWorkers } from '#server/platform/workers';
 import { BuildRow } from './models';
 import { readBuild } from './read-build';
 
@@ -22,7 +23,6 @@ const threads = serverWorkers('builds-worker.mjs', {
     broken: 'The build broke what reads it. Pack it anew as a plain ZIP.',
   },
 });
-export const endBuilds = threads.close;
 
 /** What is said of a build. */
 export interface BuildLine {
@@ -45,9 +45,8 @@ const lineOf = ({ name, files, bytes, byName, at }: BuildRow): BuildLine => ({
  * Keeps a build in place of the one before.
  * @throws NotFound, Refused for what is none
  */
-export async function takeBuild(siteId: number, name: string, zip: Buffer, by: string): Promise<BuildLine> {
-  if (!(await Site.count({ where: { id: siteId } })))
-    throw new NotFound('This site does not exist, or not any more.');
+export async function saveBuild(siteId: number, name: string, zip: Buffer, by: string): Promise<BuildLine> {
+  await assertSite(siteId);
   let read: string;
   try {
     read = await (threads.run({ name, zip }) ?? readBuild({ name, zip }));
@@ -70,7 +69,7 @@ export async function takeBuild(siteId: number, name: string, zip: Buffer, by: s
 }
 
 /** Forgets the build of a site. */
-export async function dropBuild(siteId: number): Promise<void> {
+export async function deleteBuild(siteId: number): Promise<void> {
   await BuildRow.destroy({ where: { siteId } });
   announce([['site', siteId]]);
 }
@@ -93,15 +92,15 @@ export interface BuildState {
 
 export async function buildState(siteId: number): Promise<BuildState> {
   const row = await BuildRow.findByPk(siteId);
-  const environment = await Environment.findOne({ where: { siteId, kind: 'live' } });
+  const environment = await liveEnvironmentOf(siteId);
   const live = environment && {
     id: environment.id,
-    isAuditing: (await Audit.count({ where: { runningKey: environment.id } })) > 0,
+    isAuditing: await isAuditing(environment.id),
   };
   if (!row) return { build: null, compared: null, live };
-  const stored = environment?.lastAuditId ? await AuditEvidence.findByPk(environment.lastAuditId) : null;
+  const stored = environment?.lastAuditId ? await findEvidence(environment.lastAuditId) : null;
   if (!stored) return { build: lineOf(row), compared: null, live };
-  const [build, evidence] = await Promise.all([unpackJson<SiteBuild>(row.data), keptEvidence(stored.data)]);
+  const [build, evidence] = await Promise.all([unpackJson<SiteBuild>(row.data), readEvidence(stored.data)]);
   const [host] = evidence.target.hosts;
   const url = `https://${host}`;
   return {
@@ -110,3 +109,6 @@ export async function buildState(siteId: number): Promise<BuildState> {
     live,
   };
 }
+
+export const hasBuild = async (siteId: number): Promise<boolean> =>
+  (await BuildRow.count({ where: { siteId } })) > 0;

@@ -1,4 +1,5 @@
-import { amount, bind, bytes, ref, Row, text, when } from '../platform/db/row';
+import { defineModels } from '#server/platform/db/models';
+import { amount, bind, bytes, ref, Row, text, when } from '#server/platform/db/row';
 
 /** The newest build of a site. */
 export class BuildRow extends Row<BuildRow> {
@@ -12,7 +13,7 @@ export class BuildRow extends Row<BuildRow> {
   declare data: Buffer;
 }
 
-export function bindModels(): void {
+defineModels(() => {
   bind(BuildRow, 'site_build', {
     siteId: { type: ref, primaryKey: true },
     name: text(200),
@@ -22,4 +23,4 @@ export function bindModels(): void {
     at: when,
     data: bytes,
   });
-}
+});

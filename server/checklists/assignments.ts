@@ -1,7 +1,8 @@
 /** Which checklist a site is judged by: its own, else its client's, its host's, the agency's default. */
+import type { Transaction } from 'sequelize';
+import { clientsByIds, sitesByIds, type Site } from '#server/sites';
+import { profilesByIds } from '#server/hosts';
 import { ChecklistRow, AssignmentRow, type AssignmentKind } from './models';
-import { Client, Site } from '../sites/models';
-import { HostProfileRow } from '../hosts/models';
 
 /** The list that counts where nothing is assigned. */
 export const DEFAULT = 'Full';
@@ -68,9 +69,9 @@ export async function assignmentsOf(checklistIds: number[]): Promise<Map<number,
   });
   const ids = (kind: AssignmentKind) => rows.filter((r) => r.kind === kind).map((r) => Number(r.target));
   const [sites, clients, hosts] = await Promise.all([
-    Site.findAll({ where: { id: ids('site') }, attributes: ['id', 'name'] }),
-    Client.findAll({ where: { id: ids('client') } }),
-    HostProfileRow.findAll({ where: { id: ids('host') } }),
+    sitesByIds(ids('site')),
+    clientsByIds(ids('client')),
+    profilesByIds(ids('host')),
   ]);
   const titles = new Map<string, string>([
     ...sites.map((s): [string, string] => [keyOf('site', String(s.id)), s.name]),
@@ -89,3 +90,18 @@ export async function assignmentsOf(checklistIds: number[]): Promise<Map<number,
 
 /** What the default is for. */
 export const ALL_OTHERS = 'all other sites';
+
+/** What is assigned to a site, client or host profile ends with it, or goes over to another. */
+export async function endAssignments(
+  kind: Exclude<AssignmentKind, 'default'>,
+  id: number,
+  transaction: Transaction,
+  into?: number,
+): Promise<void> {
+  const own = { where: { kind, target: String(id) }, transaction };
+  const hasOwn =
+    into !== undefined &&
+    (await AssignmentRow.count({ where: { kind, target: String(into) }, transaction })) > 0;
+  if (into === undefined || hasOwn) await AssignmentRow.destroy(own);
+  else await AssignmentRow.update({ target: String(into) }, own);
+}

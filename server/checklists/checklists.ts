@@ -1,17 +1,17 @@
 /** Checklists with their versions, and which one a site is judged by. */
+import { allSites, sitesByIds, type Site } from '#server/sites';
+import { defineQuestion } from '#server/platform/extension-points';
 import { Op, type Transaction } from 'sequelize';
 import { builtInChecklists } from '#core/checks/engine/built-in';
 import type { Checklist } from '#core/facts/checklist';
 import { AssignmentRow, ChecklistRow, ChecklistVersion, type AssignmentKind } from './models';
-import { Audit } from '../audits/models';
-import { SITES_NAMED } from '../platform/windows';
-import { Site } from '../sites/models';
-import { Conflict, NotFound } from '../platform/errors';
-import { inTransaction } from '../platform/db/transaction';
-import { announce } from '../platform/events';
-import { refuseOverwriting } from '../platform/overwriting';
+import { SITES_NAMED } from '#server/platform/windows';
+import { Conflict, NotFound } from '#server/platform/errors';
+import { inTransaction } from '#server/platform/db/transaction';
+import { announce } from '#server/platform/events';
+import { refuseOverwriting } from '#server/platform/overwriting';
 import { ALL_OTHERS, Assigned, assignmentsOf, type Assignment } from './assignments';
-import { now } from '../platform/clock';
+import { now } from '#server/platform/clock';
 
 /** One start of the server knows one catalogue. */
 let builtIn: Promise<void> | undefined;
@@ -129,11 +129,7 @@ export async function checklistDetail(id: number) {
     rejectOnEmpty: true,
   });
   const siteIds = await sitesJudgedBy(id);
-  const some = await Site.findAll({
-    where: { id: siteIds.slice(0, SITES_NAMED) },
-    attributes: ['id', 'name'],
-    order: [['name', 'ASC']],
-  });
+  const some = await sitesByIds(siteIds.slice(0, SITES_NAMED));
   return {
     id: row.id,
     name: row.name,
@@ -147,12 +143,15 @@ export async function checklistDetail(id: number) {
 
 /** The sites that a checklist is for now, by name. */
 export async function sitesJudgedBy(id: number): Promise<number[]> {
-  const [sites, assigned] = await Promise.all([
-    Site.findAll({ attributes: ['id', 'clientId', 'hostProfileId'], order: [['name', 'ASC']] }),
-    Assigned.read(),
-  ]);
+  const [sites, assigned] = await Promise.all([allSites(), Assigned.read()]);
   return sites.filter((s) => assigned.checklistOf(s) === id).map((s) => s.id);
 }
+
+/** Why versions of a checklist are kept, where others know of one. */
+export const reasonsToKeepChecklist = defineQuestion<
+  [versionIds: number[], transaction: Transaction],
+  string
+>();
 
 const VERSIONS = 50;
 
@@ -185,7 +184,7 @@ async function refuseTaken(name: string, transaction: Transaction): Promise<void
 }
 
 /** A new checklist. @throws Conflict when there is one of that name */
-export function makeChecklist(checklist: Checklist, by: string): Promise<number> {
+export function createChecklist(checklist: Checklist, by: string): Promise<number> {
   const name = checklist.name.trim();
   return inTransaction(async (transaction) => {
     await refuseTaken(name, transaction);
@@ -252,7 +251,7 @@ export function saveChecklist(
 }
 
 /** Takes a checklist away; audits keep the version they used. @throws NotFound, Conflict */
-export function dropChecklist(id: number): Promise<void> {
+export function deleteChecklist(id: number): Promise<void> {
   return inTransaction(async (transaction) => {
     const row = await find(id, transaction);
     if (row.builtIn) throw new Conflict(`${row.name} comes with Armband and stays.`);
@@ -261,11 +260,11 @@ export function dropChecklist(id: number): Promise<void> {
       attributes: ['id'],
       transaction,
     });
-    const used = { checklistVersionId: versions.map((v) => v.id) };
-    if (await Audit.count({ where: used, transaction }))
-      throw new Conflict(
-        'Audits were made by this checklist, and their history needs it. Assign its sites elsewhere instead.',
-      );
+    const [why] = await reasonsToKeepChecklist.ask(
+      versions.map((v) => v.id),
+      transaction,
+    );
+    if (why) throw new Conflict(why);
     await row.destroy({ transaction });
     announce([['checklists']], { transaction });
   });
@@ -286,3 +285,13 @@ export function assignChecklist(
     announce([['checklists']], { transaction });
   });
 }
+
+/** Versions by their numbers. */
+export const checklistVersionsById = (ids: readonly number[]): Promise<ChecklistVersion[]> =>
+  ChecklistVersion.findAll({ where: { id: [...ids] } });
+
+export const allChecklists = (): Promise<ChecklistRow[]> =>
+  ChecklistRow.findAll({ attributes: ['id', 'name'] });
+
+export const checklistNamed = (name: string): Promise<ChecklistRow | null> =>
+  ChecklistRow.findOne({ where: { name } });

@@ -16,7 +16,7 @@ import {
   Type,
   ValidateIf,
   ValidateNested,
-} from '../platform/http/validation';
+} from '#server/platform/http/validation';
 
 class AssignmentDto {
   @IsIn(['site', 'client', 'host', 'default']) kind!: AssignmentKind;
@@ -40,7 +40,7 @@ export class WhichSitesDto {
   @IsOptional() @IsInt() @Min(1) ofChecklist?: number;
   @IsOptional() @IsBoolean() every?: boolean;
 }
-export class LookAheadDto extends WhichSitesDto {
+export class PreviewDto extends WhichSitesDto {
   /** Read by its own rules. */
   @IsObject() checklist!: object;
 }

@@ -1,6 +1,6 @@
+import { defineModels } from '#server/platform/db/models';
 import type { CreationOptional } from 'sequelize';
-import type { Stage } from '#core/facts/situation';
-import { bind, day, flag, id, json, ref, Row, text, when } from '../platform/db/row';
+import { bind, flag, id, json, ref, Row, text, when } from '#server/platform/db/row';
 
 export type AssignmentKind = 'site' | 'client' | 'host' | 'default';
 
@@ -26,24 +26,7 @@ export class AssignmentRow extends Row<AssignmentRow> {
   declare target: string;
 }
 
-export class AttestationRow extends Row<AttestationRow> {
-  declare id: CreationOptional<number>;
-  declare environmentId: number;
-  declare checkId: string;
-  declare done: boolean;
-  declare byName: string;
-  declare at: Date;
-  declare note: string | null;
-  declare goodUntil: string | null;
-  declare place: CreationOptional<string | null>;
-  declare doesNotApply: CreationOptional<boolean>;
-  declare goodWhile: CreationOptional<Stage | null>;
-  declare attachmentId: CreationOptional<number | null>;
-  declare byId: CreationOptional<number | null>;
-  declare toldAt: CreationOptional<Date | null>;
-}
-
-export function bindModels(): void {
+defineModels(() => {
   bind(ChecklistRow, 'checklist', { id, name: text(200), builtIn: flag });
   bind(ChecklistVersion, 'checklist_version', {
     id,
@@ -54,20 +37,4 @@ export function bindModels(): void {
     savedBy: text(120),
   });
   bind(AssignmentRow, 'checklist_assignment', { id, checklistId: ref, kind: text(8), target: text(200) });
-  bind(AttestationRow, 'attestation', {
-    id,
-    environmentId: ref,
-    checkId: text(80),
-    done: flag,
-    byName: text(120),
-    at: when,
-    note: text(1000),
-    goodUntil: day,
-    place: text(300),
-    doesNotApply: { type: flag, defaultValue: false },
-    goodWhile: text(12),
-    attachmentId: ref,
-    byId: ref,
-    toldAt: when,
-  });
-}
+});

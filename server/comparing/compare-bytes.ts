@@ -1,6 +1,6 @@
 /** Comparing two audits from their packed evidence: what the thread does. */
 import { compareSites, type Comparison } from '#core/compare/sites/compare-sites';
-import { keptEvidence } from '../platform/packed';
+import { readEvidence } from '#server/platform/packed';
 
 export interface CompareJob {
   first: Buffer;
@@ -10,7 +10,7 @@ export interface CompareJob {
 }
 
 /** Buffers that went through a message are plain bytes on the other side. */
-const read = (bytes: Uint8Array) => keptEvidence(Buffer.from(bytes));
+const read = (bytes: Uint8Array) => readEvidence(Buffer.from(bytes));
 const all = (list: readonly Uint8Array[]) => Promise.all(list.map(read));
 
 export async function compareBytes({ first, second, earlier }: CompareJob): Promise<Comparison> {

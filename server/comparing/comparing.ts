@@ -1,14 +1,19 @@
 /** Two audits of a site compared, whichever environments they are of. */
-import { Op } from 'sequelize';
+import {
+  auditsByIds,
+  evidenceOfAudits,
+  finishedAudits,
+  findAudit,
+  findEvidence,
+  type Audit,
+} from '#server/audits';
+import { environmentsOf, findEnvironment, type Environment } from '#server/sites';
 import type { Comparison } from '#core/compare/sites/compare-sites';
-import { Audit, AuditEvidence } from '../audits/models';
-import { NotFound, Refused } from '../platform/errors';
-import { serverWorkers } from '../platform/workers';
-import { Environment } from '../sites/models';
+import { NotFound, Refused } from '#server/platform/errors';
+import { serverWorkers } from '#server/platform/workers';
 import { compareBytes, type CompareJob } from './compare-bytes';
 
 const threads = serverWorkers('compare-worker.mjs', { timeoutMs: 120_000, workers: 1 });
-export const endComparing = threads.close;
 
 /** How many audits of an environment can be chosen from. */
 const MOST_SIDES = 30;
@@ -36,15 +41,10 @@ const lineOf = (audit: Audit, environment: Environment): SideLine => ({
 
 /** What can be compared of a site, the newest of each environment first. */
 export async function sidesOf(siteId: number): Promise<SideLine[]> {
-  const environments = await Environment.findAll({ where: { siteId }, order: [['position', 'ASC']] });
+  const environments = await environmentsOf(siteId);
   const lists = await Promise.all(
     environments.map(async (environment) => {
-      const audits = await Audit.findAll({
-        where: { environmentId: environment.id, status: 'done' },
-        attributes: ['id', 'url', 'finishedAt', 'startedAt'],
-        order: [['id', 'DESC']],
-        limit: MOST_SIDES,
-      });
+      const audits = await finishedAudits(environment.id, { limit: MOST_SIDES });
       return audits.map((audit) => lineOf(audit, environment));
     }),
   );
@@ -61,32 +61,20 @@ interface Found {
 
 /** @throws NotFound where it is no audit of this site, or one without evidence */
 async function sideOf(siteId: number, auditId: number): Promise<Found> {
-  const audit = await Audit.findByPk(auditId);
-  const environment = audit && (await Environment.findByPk(audit.environmentId));
-  const stored = await AuditEvidence.findByPk(auditId);
+  const audit = await findAudit(auditId);
+  const environment = audit && (await findEnvironment(audit.environmentId));
+  const stored = await findEvidence(auditId);
   if (!audit || !stored || environment?.siteId !== siteId) throw new NotFound(NOT_OURS);
-  const before = await Audit.findAll({
-    where: { environmentId: environment.id, status: 'done', id: { [Op.lt]: auditId } },
-    attributes: ['id'],
-    order: [['id', 'DESC']],
-    limit: EARLIER,
-  });
-  const rows = await AuditEvidence.findAll({
-    where: { auditId: before.map((a) => a.id) },
-    order: [['auditId', 'DESC']],
-  });
+  const before = await finishedAudits(environment.id, { before: auditId, limit: EARLIER });
+  const rows = await evidenceOfAudits(before.map((a) => a.id));
   return { line: lineOf(audit, environment), evidence: stored.data, earlier: rows.map((r) => r.data) };
 }
 
 /** @throws NotFound where one of them is no audit of this site, Refused for an audit with itself */
 export async function checkedSides(siteId: number, first: number, second: number): Promise<void> {
   if (first === second) throw new Refused('Choose two different audits to compare.');
-  const audits = await Audit.findAll({ where: { id: [first, second] }, attributes: ['id', 'environmentId'] });
-  const environments = await Environment.findAll({
-    where: { id: audits.map((a) => a.environmentId), siteId },
-    attributes: ['id'],
-  });
-  const own = new Set(environments.map((e) => e.id));
+  const audits = await auditsByIds([first, second]);
+  const own = new Set((await environmentsOf(siteId)).map((e) => e.id));
   if (audits.filter((a) => own.has(a.environmentId)).length < 2) throw new NotFound(NOT_OURS);
 }
 

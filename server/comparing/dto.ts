@@ -1,6 +1,6 @@
 /** What the screens ask of comparisons. */
 import { SCREENS, type Screen } from '#core/facts/rendered';
-import { IsIn, IsInt, IsString, MaxLength, Min, Type } from '../platform/http/validation';
+import { IsIn, IsInt, IsString, MaxLength, Min, Type } from '#server/platform/http/validation';
 
 export class CompareDto {
   @Type(() => Number) @IsInt() @Min(1) first!: number;

@@ -1,11 +1,10 @@
 /** Pages of two audits as a browser showed them, side by side, with how far they differ. */
+import { findEvidence, seenPicture } from '#server/audits';
+import { inspectInProcess } from '#server/pictures';
 import { baseOf, pathBelow } from '#core/compare/sites/page-face';
 import { SCREENS, type RenderedView, type Screen } from '#core/facts/rendered';
-import { AuditEvidence } from '../audits/models';
-import { seenPicture } from '../audits/seen';
-import { NotFound } from '../platform/errors';
-import { keptEvidence } from '../platform/packed';
-import { lookedAt } from '../pictures/picture-processes';
+import { NotFound } from '#server/platform/errors';
+import { readEvidence } from '#server/platform/packed';
 import { checkedSides } from './comparing';
 
 export interface PicturePair {
@@ -35,9 +34,9 @@ interface Shown {
 
 /** What a browser saw of an audit, by path and screen. */
 async function shownBy(auditId: number): Promise<{ missing?: string; shown: Map<string, Shown> }> {
-  const stored = await AuditEvidence.findByPk(auditId);
+  const stored = await findEvidence(auditId);
   if (!stored) throw new NotFound('This audit has no evidence, or not any more.');
-  const { rendered, pages, target } = await keptEvidence(stored.data);
+  const { rendered, pages, target } = await readEvidence(stored.data);
   if (!rendered?.pages.length)
     return { missing: rendered?.missing ?? 'no browser has looked at its pages yet', shown: new Map() };
   const base = baseOf({ pages, target });
@@ -68,7 +67,7 @@ interface Measured {
 }
 
 async function measured(a: Shown, b: Shown, drawn: boolean): Promise<Measured> {
-  return lookedAt<Measured>({
+  return inspectInProcess<Measured>({
     do: 'difference',
     first: await seenPicture(a.auditId, pictureOf(a)),
     second: await seenPicture(b.auditId, pictureOf(b)),

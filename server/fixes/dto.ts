@@ -1,8 +1,5 @@
 /** What the screens send about signing in, audits, fixes and attestations. */
 import {
-  ArrayMaxSize,
-  IsArray,
-  IsBoolean,
   IsDay,
   IsIds,
   IsIn,
@@ -16,33 +13,8 @@ import {
   Min,
   Type,
   ValidateIf,
-  ValidateNested,
-} from '../platform/http/validation';
-import { MOST_CHOSEN } from '../platform/windows';
-import { PARTS, type Part } from '#core/facts/parts';
+} from '#server/platform/http/validation';
 import { FIX_STATES, type FixState } from '#core/facts/fix';
-
-/** What is looked at again, where not everything is. */
-export class ScopeDto {
-  @IsOptional() @IsArray() @IsIn(PARTS, { each: true }) parts?: Part[];
-  @IsOptional()
-  @IsArray()
-  @ArrayMaxSize(300)
-  @IsString({ each: true })
-  @MaxLength(80, { each: true })
-  checks?: string[];
-  @IsOptional()
-  @IsArray()
-  @ArrayMaxSize(200)
-  @IsString({ each: true })
-  @MaxLength(2000, { each: true })
-  pages?: string[];
-}
-
-export class StartAuditsDto {
-  @IsIds(MOST_CHOSEN) environmentIds!: number[];
-  @IsOptional() @ValidateNested() @Type(() => ScopeDto) scope?: ScopeDto;
-}
 
 export class FixChangeDto {
   @IsOptional() @IsIn(FIX_STATES) state?: FixState;
@@ -95,24 +67,4 @@ export class FixesChangeDto extends FixChangeDto {
 export class AcceptDto {
   @IsString() @Length(3, 1000) reason!: string;
   @IsDay() until!: string;
-}
-
-export class AttestDto {
-  @IsString() @Matches(/^[a-z]+\.[a-z0-9-]+$/) check!: string;
-  @IsBoolean() done!: boolean;
-  /** It has nothing to do with this site; the note says why. */
-  @IsOptional() @IsBoolean() doesNotApply?: boolean;
-  @IsOptional() @IsString() @MaxLength(1000) note?: string;
-  /** One of the things the check is about, such as a form. */
-  @IsOptional() @IsString() @Length(1, 300) place?: string;
-  @IsOptional() @IsInt() @Min(1) @Max(3650) goodForDays?: number;
-  @IsOptional() @IsBoolean() untilStageChanges?: boolean;
-  @IsOptional() @IsInt() @Min(1) attachmentId?: number;
-}
-
-export class FaultSwitchDto {
-  @IsString() @Length(1, 80) site!: string;
-  @IsIn(['live', 'staging']) environment!: 'live' | 'staging';
-  @IsString() @Length(1, 80) fault!: string;
-  @IsBoolean() on!: boolean;
 }

@@ -1,21 +1,18 @@
 /** Fixes: changing, accepting. */
+import { emit } from '#server/platform/domain-events';
+import { findFinding, reevaluate } from '#server/audits';
+import { findPerson, type Person } from '#server/people';
+import { contactOfSite, lockSites } from '#server/sites';
 import type { Transaction } from 'sequelize';
 import type { JudgedFinding } from '#core/checks/engine/judge';
-import { isRemarkCheck, type FixEvent, type FixState } from '#core/facts/fix';
+import type { FixEvent, FixState } from '#core/facts/fix';
 import { setState } from '#core/fixes/life';
-import { AcceptanceRow, Fix, FixEventRow } from './models';
-import { FindingRow } from '../audits/models';
-import { User } from '../people/models';
+import { AcceptanceRow, Fix } from './models';
 import type { AcceptDto, FixChangeDto, FixesChangeDto } from './dto';
-import { Conflict, DomainError, NotFound, Refused } from '../platform/errors';
-import { inTransaction } from '../platform/db/transaction';
-import { holdSites, keepStanding } from '../sites/standing';
-import { contactOfSite, contactsOfSite } from '../reports/contacts';
-import { remarkOfFix } from '../reports/remark-of-fix';
-import { addEvents } from './fix-keeping';
-import { reevaluate } from '../audits/judging';
-import type { Person } from '../people/models';
-import { now, today } from '../platform/clock';
+import { Conflict, DomainError, NotFound, Refused } from '#server/platform/errors';
+import { inTransaction } from '#server/platform/db/transaction';
+import { addEvents } from './update-fixes';
+import { now, today } from '#server/platform/clock';
 
 const GONE = 'This fix does not exist, or not any more.';
 
@@ -23,39 +20,6 @@ async function find(id: number): Promise<Fix> {
   const fix = await Fix.findByPk(id);
   if (!fix) throw new NotFound(GONE);
   return fix;
-}
-
-/** Lines of a history that one answer holds. */
-const EVENTS = 80;
-
-/** One fix with its history, newest first. */
-export async function fixDetail(id: number) {
-  const fix = await find(id);
-  const events = await FixEventRow.findAll({ where: { fixId: id }, order: [['id', 'DESC']], limit: EVENTS });
-  return {
-    id: fix.id,
-    environmentId: fix.environmentId,
-    check: fix.checkId,
-    state: fix.state,
-    ownerId: (fix.ownerId ?? null) as number | null,
-    contactId: (fix.contactId ?? null) as number | null,
-    /** Who of the client can do it. */
-    contacts: await contactsOfSite(fix.siteId),
-    /** What the client said, where it comes of a remark. */
-    remark: isRemarkCheck(fix.checkId) ? await remarkOfFix(fix.id) : null,
-    dueDate: (fix.dueDate ?? null) as string | null,
-    returns: fix.returns,
-    openedAt: fix.openedAt.toISOString(),
-    events: events.map((e) => ({
-      id: e.id,
-      kind: e.kind,
-      by: e.byName,
-      at: e.at.toISOString(),
-      from: e.fromState,
-      to: e.toState,
-      text: e.text,
-    })),
-  };
 }
 
 /** One change of a fix while it is written down: what is set, and the lines of the history. */
@@ -78,7 +42,7 @@ function stateChange(fix: Fix, to: FixState, by: string, at: string): Change {
 /** @throws Refused when the person is not there */
 async function ownerChange(fix: Fix, to: number | null, by: string, at: string): Promise<Change> {
   if (to === fix.ownerId && !fix.contactId) return { set: {}, events: [] };
-  const owner = to === null ? null : await User.findByPk(to);
+  const owner = to === null ? null : await findPerson(to);
   if (to !== null && !owner) throw new Refused('This person does not exist, or not any more.');
   return {
     set: { ownerId: owner?.id ?? null, contactId: null },
@@ -133,13 +97,14 @@ async function applyChange(
 export function changeFix(id: number, change: FixChangeDto, { name }: Person): Promise<void> {
   return inTransaction(async (transaction) => {
     await holdSitesOf([id], transaction);
-    await keepStanding([await applyChange(id, change, name, transaction)], transaction);
+    const siteId = await applyChange(id, change, name, transaction);
+    await emit('SitesChanged', { siteIds: [siteId] }, transaction);
   });
 }
 
 async function holdSitesOf(ids: readonly number[], transaction: Transaction): Promise<void> {
   const fixes = await Fix.findAll({ where: { id: [...ids] }, attributes: ['siteId'], transaction });
-  await holdSites(
+  await lockSites(
     fixes.map((f) => f.siteId),
     transaction,
   );
@@ -156,9 +121,7 @@ export async function acceptFix(
   const fix = await find(id);
   if (input.until <= today())
     throw new Refused('The end date lies in the past: an acceptance ends on a day to come.');
-  const finding = await FindingRow.findOne({
-    where: { environmentId: fix.environmentId, checkId: fix.checkId },
-  });
+  const finding = await findFinding(fix.environmentId, fix.checkId);
   const data = finding?.data as JudgedFinding | undefined;
   if (!finding || finding.outcome !== 'failed' || !data)
     throw new Conflict('The last audit does not see this fault, so there is nothing to accept.');
@@ -264,7 +227,7 @@ export async function changeFixes(
         refused.push({ id, reason: error.message });
       }
     }
-    await keepStanding([...siteIds], transaction);
+    await emit('SitesChanged', { siteIds: [...siteIds] }, transaction);
     return { changed: ids.length - refused.length, refused };
   });
 }

@@ -1,8 +1,9 @@
+import { defineModels } from '#server/platform/db/models';
 import type { CreationOptional } from 'sequelize';
 import type { AcceptedPlace } from '#core/facts/checklist';
 import type { Severity } from '#core/facts/finding';
 import type { FixEvent, FixState } from '#core/facts/fix';
-import { bind, day, flag, id, json, ref, Row, text, when } from '../platform/db/row';
+import { bind, day, flag, id, json, ref, Row, text, when } from '#server/platform/db/row';
 
 export class Fix extends Row<Fix> {
   declare id: CreationOptional<number>;
@@ -53,7 +54,7 @@ export class AcceptanceRow extends Row<AcceptanceRow> {
   declare toldAt: CreationOptional<Date | null>;
 }
 
-export function bindModels(): void {
+defineModels(() => {
   bind(Fix, 'fix', {
     id,
     environmentId: ref,
@@ -95,4 +96,4 @@ export function bindModels(): void {
     withdrawnAt: when,
     toldAt: when,
   });
-}
+});

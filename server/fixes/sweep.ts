@@ -2,18 +2,23 @@
  * What happens by itself as time goes by: acceptances and attestations end, findings count again, and people
  * are told.
  */
+import {
+  isAttestedAnew,
+  lapsedAttestations,
+  noteAttestationTold,
+  type AttestationRow,
+  reevaluate,
+} from '#server/audits';
+import { findEnvironment, getSite } from '#server/sites';
+import { notify } from '#server/people';
 import { Op } from 'sequelize';
 import { checkById } from '#core/checks/catalogue/index';
 import { AcceptanceRow, Fix } from './models';
-import { AttestationRow } from '../checklists/models';
-import { Environment, Site } from '../sites/models';
-import { reevaluate } from '../audits/judging';
-import { inTransaction } from '../platform/db/transaction';
-import { IsInt, Min } from '../platform/http/validation';
-import { defineJob, PRIORITY } from '../platform/jobs/definition';
-import { enqueue } from '../platform/jobs/queue';
-import { tell } from '../people/notifications';
-import { now, today } from '../platform/clock';
+import { inTransaction } from '#server/platform/db/transaction';
+import { IsInt, Min } from '#server/platform/http/validation';
+import { defineJob, PRIORITY } from '#server/platform/jobs/definition';
+import { enqueue } from '#server/platform/jobs/queue';
+import { now, today } from '#server/platform/clock';
 
 const TIME = { cause: 'time', by: 'Armband' } as const;
 
@@ -31,7 +36,7 @@ function tellAcceptance(a: AcceptanceRow, { where, link }: Spot): Promise<void> 
     const { environmentId, checkId, until, byId } = a;
     const fix = await Fix.findOne({ where: { environmentId, checkId }, transaction });
     const text = `${where}: “${titledAs(checkId, 'fault')}” was left on purpose until ${until}. It counts again.`;
-    await tell([fix?.ownerId ?? byId], text, link(checkId), transaction);
+    await notify([fix?.ownerId ?? byId], text, link(checkId), transaction);
     await AcceptanceRow.update({ toldAt: now() }, { where: { id: a.id }, transaction });
   });
 }
@@ -40,13 +45,10 @@ function tellAcceptance(a: AcceptanceRow, { where, link }: Spot): Promise<void> 
 function tellAttestation(a: AttestationRow, { where, link }: Spot): Promise<void> {
   return inTransaction(async (transaction) => {
     const { id, environmentId, checkId, place, byId } = a;
-    const newer = await AttestationRow.count({
-      where: { environmentId, checkId, place, id: { [Op.gt]: id } },
-      transaction,
-    });
+    const isNewer = await isAttestedAnew({ id, environmentId, checkId, place }, transaction);
     const text = `${where}: what you attested of “${titledAs(checkId, 'title')}” was good until ${a.goodUntil}. It is untested again.`;
-    if (byId && !newer) await tell([byId], text, link(checkId), transaction);
-    await AttestationRow.update({ toldAt: now() }, { where: { id }, transaction });
+    if (byId && !isNewer) await notify([byId], text, link(checkId), transaction);
+    await noteAttestationTold(id, transaction);
   });
 }
 
@@ -56,9 +58,9 @@ async function sweepEnvironment(
   ended: readonly AcceptanceRow[],
   lapsed: readonly AttestationRow[],
 ): Promise<void> {
-  const environment = await Environment.findByPk(environmentId);
+  const environment = await findEnvironment(environmentId);
   if (!environment) return;
-  const site = await Site.findByPk(environment.siteId, { rejectOnEmpty: true });
+  const site = await getSite(environment.siteId);
   await reevaluate(environmentId, TIME);
   const spot: Spot = {
     where: `${site.name}, ${environment.name}`,
@@ -74,10 +76,7 @@ async function sweep(limit: number, signal: AbortSignal): Promise<void> {
     where: { until: { [Op.lt]: today() }, withdrawnAt: null, toldAt: null },
     limit,
   });
-  const lapsed = await AttestationRow.findAll({
-    where: { goodUntil: { [Op.lt]: today() }, toldAt: null },
-    limit,
-  });
+  const lapsed = await lapsedAttestations(limit);
   for (const environmentId of new Set([...ended, ...lapsed].map((r) => r.environmentId))) {
     signal.throwIfAborted();
     await sweepEnvironment(environmentId, ended, lapsed).catch((error: unknown) =>

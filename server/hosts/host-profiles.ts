@@ -1,83 +1,31 @@
 /** Host profiles with their versions. */
+import { networkSettings } from '#server/platform/network/network';
+import { emit } from '#server/platform/domain-events';
+import { defineQuestion } from '#server/platform/extension-points';
 import { Op, type Transaction } from 'sequelize';
 import { refusalOf } from '#core/extract/refusal';
 import { finalStatus, lastAnswer, type Evidence, type PageEvidence } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
-import { learnDefaults, type Learnt } from '#core/proposals/learn-defaults';
+import { learnDefaults, type LearnedDefault } from '#core/proposals/learn-defaults';
 import { quantity } from '#core/text/quantity';
 import { collect } from '#probe/collect';
-import { networkSettings } from '../audits/network';
-import { reevaluateHosted } from '../audits/reevaluating';
-import { AssignmentRow } from '../checklists/models';
-import { inTransaction } from '../platform/db/transaction';
-import { Conflict, NotFound, Unreachable } from '../platform/errors';
-import { announce } from '../platform/events';
-import { IsObject, IsString } from '../platform/http/validation';
-import { defineJob } from '../platform/jobs/definition';
-import { workedOut } from '../platform/jobs/queue';
-import { refuseOverwriting } from '../platform/overwriting';
-import { VERSIONS_READ, versionsWindow } from '../platform/versions';
-import { SITES_NAMED } from '../platform/windows';
-import { Site } from '../sites/models';
-import { keepNames } from '../sites/standing';
+import { inTransaction } from '#server/platform/db/transaction';
+import { Conflict, NotFound, Unreachable } from '#server/platform/errors';
+import { announce } from '#server/platform/events';
+import { IsObject, IsString } from '#server/platform/http/validation';
+import { defineJob } from '#server/platform/jobs/definition';
+import { jobResult } from '#server/platform/jobs/queue';
+import { refuseOverwriting } from '#server/platform/overwriting';
+import { VERSIONS_READ, versionsWindow } from '#server/platform/versions';
 import { HostProfileRow, HostProfileVersion } from './models';
-import { now } from '../platform/clock';
+import { now } from '#server/platform/clock';
 
 const GONE = 'This host profile does not exist, or not any more.';
 
 /** The newest version of each profile, by its number. */
-async function newestVersions(): Promise<Map<number, HostProfileVersion>> {
+export async function newestVersions(): Promise<Map<number, HostProfileVersion>> {
   const rows = await HostProfileVersion.findAll({ order: [['version', 'ASC']] });
   return new Map(rows.map((r) => [r.hostProfileId, r]));
-}
-
-/** Newest version of each, with how many sites use it. */
-export async function listProfiles() {
-  const [profiles, newest, sites] = await Promise.all([
-    HostProfileRow.findAll({ order: [['name', 'ASC']] }),
-    newestVersions(),
-    Site.count({ where: { hostProfileId: { [Op.ne]: null } }, group: ['hostProfileId'] }),
-  ]);
-  const used = new Map(sites.map((s) => [s.hostProfileId, s.count]));
-  return profiles.map(({ id, name }) => {
-    const { version, savedBy, createdAt, data } = newest.get(id)!;
-    return {
-      id,
-      name,
-      version,
-      savedBy,
-      savedAt: createdAt.toISOString(),
-      sites: used.get(id) ?? 0,
-      profile: data,
-    };
-  });
-}
-
-/** @throws NotFound */
-export async function profileDetail(id: number) {
-  const profile = await HostProfileRow.findByPk(id);
-  if (!profile) throw new NotFound(GONE);
-  const [newest, sites, count] = await Promise.all([
-    HostProfileVersion.findOne({
-      where: { hostProfileId: id },
-      order: [['version', 'DESC']],
-      rejectOnEmpty: true,
-    }),
-    Site.findAll({
-      where: { hostProfileId: id },
-      attributes: ['id', 'name'],
-      order: [['name', 'ASC']],
-      limit: SITES_NAMED,
-    }),
-    Site.count({ where: { hostProfileId: id } }),
-  ]);
-  return {
-    id,
-    name: profile.name,
-    version: newest.version,
-    profile: newest.data,
-    sites: { count, some: sites.map((s) => ({ id: s.id, name: s.name })) },
-  };
 }
 
 /** One window of a profile's versions, newest first. */
@@ -93,7 +41,7 @@ export async function profileVersions(hostProfileId: number, after?: number) {
 }
 
 /** A new profile. @throws Conflict when there is one of that name */
-export function makeProfile(profile: HostProfile, by: string, within?: Transaction): Promise<number> {
+export function createProfile(profile: HostProfile, by: string, within?: Transaction): Promise<number> {
   return inTransaction(async (transaction) => {
     if (await HostProfileRow.count({ where: { name: profile.name }, transaction }))
       throw new Conflict(`There is a host profile named ${profile.name} already.`);
@@ -108,7 +56,7 @@ export function makeProfile(profile: HostProfile, by: string, within?: Transacti
 }
 
 /** Keeps the next version, under another name where it has one. @throws NotFound, Conflict */
-function keepVersion(id: number, profile: HostProfile, by: string, from: number): Promise<number> {
+export function saveProfile(id: number, profile: HostProfile, by: string, from: number): Promise<number> {
   return inTransaction(async (transaction) => {
     const row = await HostProfileRow.findByPk(id, { transaction, lock: true });
     if (!row) throw new NotFound(GONE);
@@ -130,42 +78,23 @@ function keepVersion(id: number, profile: HostProfile, by: string, from: number)
       { transaction },
     );
     announce([['host-profiles']], { transaction });
-    if (isRenamed) await keepNames({ hostProfileId: id }, transaction);
+    if (isRenamed) await emit('HostProfileRenamed', { hostProfileId: id }, transaction);
     return version;
   });
 }
 
-/** Saves the next version and judges the stored evidence of its sites by it. @returns the work that judges */
-export async function saveProfile(
-  id: number,
-  profile: HostProfile,
-  by: string,
-  from: number,
-): Promise<{ version: number; job: number | null }> {
-  const version = await keepVersion(id, profile, by, from);
-  const sites = await Site.findAll({
-    where: { hostProfileId: id, stage: { [Op.ne]: 'retired' } },
-    attributes: ['id'],
-  });
-  return {
-    version,
-    job: await reevaluateHosted(
-      sites.map((s) => s.id),
-      profile.name,
-      by,
-    ),
-  };
-}
+/** How many sites use a profile. */
+export const usesOfProfile = defineQuestion<[hostProfileId: number, transaction: Transaction], number>();
 
 /** @throws NotFound, Conflict while sites use it */
-export function dropProfile(id: number): Promise<void> {
+export function deleteProfile(id: number): Promise<void> {
   return inTransaction(async (transaction) => {
-    const used = await Site.count({ where: { hostProfileId: id }, transaction });
+    const used = (await usesOfProfile.ask(id, transaction)).reduce((sum, n) => sum + n, 0);
     if (used)
       throw new Conflict(
         `${quantity(used, 'site uses', 'sites use')} this profile. Give them another one first.`,
       );
-    await AssignmentRow.destroy({ where: { kind: 'host', target: String(id) }, transaction });
+    await emit('HostProfileDeleted', { hostProfileId: id }, transaction);
     if (!(await HostProfileRow.destroy({ where: { id }, transaction }))) throw new NotFound(GONE);
     announce([['host-profiles']], { transaction });
   });
@@ -177,7 +106,7 @@ class LearnPayload {
 }
 interface Lesson {
   url: string;
-  learnt: Learnt[];
+  learnt: LearnedDefault[];
 }
 
 /** Reading an untouched site of a host. */
@@ -210,7 +139,7 @@ export function learnFrom(
   by: string,
   signal: AbortSignal,
 ): Promise<Lesson> {
-  return workedOut(learnJob, { url, profile }, { by, title: `Reading ${url}` }, signal);
+  return jobResult(learnJob, { url, profile }, { by, title: `Reading ${url}` }, signal);
 }
 
 /** The home page, where it was read and is a page. @throws Unreachable with the reason */

@@ -1,7 +1,7 @@
 /** Reading host profiles. */
 import type { Transaction } from 'sequelize';
 import type { HostProfile } from '#core/facts/host-profile';
-import { Refused } from '../platform/errors';
+import { Refused } from '#server/platform/errors';
 import { HostProfileRow, HostProfileVersion } from './models';
 
 /** The newest version of a profile; undefined for a site without one. */
@@ -22,3 +22,10 @@ export async function profileIdOf(name: string, transaction?: Transaction): Prom
   if (!row) throw new Refused(`There is no host profile named ${name}.`);
   return row.id;
 }
+
+export const profilesByIds = (ids: readonly number[]): Promise<HostProfileRow[]> =>
+  HostProfileRow.findAll({ where: { id: [...ids] } });
+
+/** All by name. */
+export const allProfiles = (): Promise<HostProfileRow[]> =>
+  HostProfileRow.findAll({ order: [['name', 'ASC']] });

@@ -1,6 +1,7 @@
+import { defineModels } from '#server/platform/db/models';
 import type { CreationOptional } from 'sequelize';
 import type { HostProfile } from '#core/facts/host-profile';
-import { bind, id, json, ref, Row, text, when } from '../platform/db/row';
+import { bind, id, json, ref, Row, text, when } from '#server/platform/db/row';
 
 /** A host profile, whatever it says now. */
 export class HostProfileRow extends Row<HostProfileRow> {
@@ -18,7 +19,7 @@ export class HostProfileVersion extends Row<HostProfileVersion> {
   declare savedBy: CreationOptional<string>;
 }
 
-export function bindModels(): void {
+defineModels(() => {
   bind(HostProfileRow, 'host_profile', { id, name: text(200) });
   bind(HostProfileVersion, 'host_profile_version', {
     id,
@@ -28,4 +29,4 @@ export function bindModels(): void {
     createdAt: when,
     savedBy: text(120),
   });
-}
+});

@@ -1,5 +1,5 @@
 /** Changing intended texts, and judging the site by them at once. */
-import { reevaluateSite } from '../audits/judging';
+import { reevaluateSite } from '#server/audits';
 import type { TextDto } from './dto';
 import { saveTexts } from './texts';
 

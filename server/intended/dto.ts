@@ -12,7 +12,7 @@ import {
   Min,
   Type,
   ValidateNested,
-} from '../platform/http/validation';
+} from '#server/platform/http/validation';
 
 export class TextDto {
   @IsString() @Matches(/^\//) @MaxLength(TEXT_LIMITS.path) path!: string;

@@ -1,5 +1,6 @@
+import { defineModels } from '#server/platform/db/models';
 import type { CreationOptional } from 'sequelize';
-import { bind, flag, id, ref, Row, text, when } from '../platform/db/row';
+import { bind, flag, id, ref, Row, text, when } from '#server/platform/db/row';
 
 /** What a page is to say of itself, one row for each time that was changed; append only. */
 export class IntendedRow extends Row<IntendedRow> {
@@ -22,7 +23,7 @@ export class IntendedSeen extends Row<IntendedSeen> {
   declare at: Date;
 }
 
-export function bindModels(): void {
+defineModels(() => {
   bind(IntendedRow, 'intended_text', {
     id,
     siteId: ref,
@@ -39,4 +40,4 @@ export function bindModels(): void {
     environmentId: { type: ref, primaryKey: true },
     at: when,
   });
-}
+});

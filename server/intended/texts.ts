@@ -1,15 +1,14 @@
 /** The titles and descriptions that the agency wrote for a site’s pages. */
+import { assertSite, type Environment, lockSites } from '#server/sites';
 import type { Transaction } from 'sequelize';
 import { asIntended } from '#core/checks/catalogue/metadata/as-intended';
 import { MOST_TEXTS, pagePath, type IntendedText } from '#core/facts/intended-text';
 import type { Finding } from '#core/facts/finding';
 import { foldSpace } from '#core/text/fold';
-import { now } from '../platform/clock';
-import { inTransaction } from '../platform/db/transaction';
-import { Conflict, NotFound } from '../platform/errors';
-import { announce } from '../platform/events';
-import { Site, type Environment } from '../sites/models';
-import { holdSites } from '../sites/standing';
+import { now } from '#server/platform/clock';
+import { inTransaction } from '#server/platform/db/transaction';
+import { Conflict } from '#server/platform/errors';
+import { announce } from '#server/platform/events';
 import type { TextDto } from './dto';
 import { IntendedRow, IntendedSeen } from './models';
 
@@ -93,9 +92,8 @@ function nextVersion({ path, title, description, from }: TextDto, old: IntendedR
  */
 export async function saveTexts(siteId: number, texts: readonly TextDto[], by: string): Promise<number> {
   return inTransaction(async (transaction) => {
-    if (!(await Site.count({ where: { id: siteId }, transaction })))
-      throw new NotFound('This site does not exist, or not any more.');
-    await holdSites([siteId], transaction);
+    await assertSite(siteId, transaction);
+    await lockSites([siteId], transaction);
     const before = new Map((await newestOf(siteId, transaction)).map((r) => [r.path, r]));
     const saved = { siteId, newest: true, savedBy: by, savedAt: now() };
     const rows = texts.flatMap((text) =>
@@ -113,7 +111,7 @@ export async function saveTexts(siteId: number, texts: readonly TextDto[], by: s
 }
 
 /** Notes which texts an audit of an environment saw on their pages for the first time. */
-export async function noteSeen(
+export async function recordSeen(
   { id: environmentId, siteId, url }: Pick<Environment, 'id' | 'siteId' | 'url'>,
   findings: readonly Finding[],
   transaction: Transaction,

@@ -1,10 +1,9 @@
 /** The accounts that a site rests on; never a secret. */
+import { assertSite } from '#server/sites';
 import { ACCOUNT_KINDS, type SiteAccount } from '#core/facts/launch';
-import { now } from '../platform/clock';
-import { inTransaction } from '../platform/db/transaction';
-import { NotFound } from '../platform/errors';
-import { announce } from '../platform/events';
-import { Site } from '../sites/models';
+import { now } from '#server/platform/clock';
+import { inTransaction } from '#server/platform/db/transaction';
+import { announce } from '#server/platform/events';
 import { AccountRow } from './models';
 
 /** In the order of their kinds; those that nobody wrote down are left out. */
@@ -29,8 +28,7 @@ export async function accountsOf(
 /** An account without an operator is taken away. @throws NotFound */
 export async function saveAccount(siteId: number, account: SiteAccount, by: string): Promise<void> {
   await inTransaction(async (transaction) => {
-    if (!(await Site.count({ where: { id: siteId }, transaction })))
-      throw new NotFound('This site does not exist, or not any more.');
+    await assertSite(siteId, transaction);
     const { kind, operator } = account;
     await AccountRow.destroy({ where: { siteId, kind }, transaction });
     if (operator.trim())

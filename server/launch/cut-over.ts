@@ -1,21 +1,28 @@
 /** What is known of a site on its way to the launch, and its cut-over plan: from what its live names serve to what is asked for. */
+import { servedBy } from '#core/launch/cut-over';
+import { findEvidence } from '#server/audits';
+import {
+  findSite,
+  liveEnvironmentOf,
+  lockSite,
+  newestBrief,
+  type Environment,
+  type Site,
+} from '#server/sites';
+import { newestProfile } from '#server/hosts';
 import { completeBrief } from '#core/facts/host-records';
 import type { Brief } from '#core/facts/brief';
 import type { Evidence } from '#core/facts/evidence';
 import type { HostProfile } from '#core/facts/host-profile';
 import { hostOf } from '#core/extract/address';
-import { FIRST_TTL, nsTtlOf, planCutOver, servedBy, type CutOver, type Timing } from '#core/launch/cut-over';
+import { FIRST_TTL, nsTtlOf, planCutOver, type CutOver, type Timing } from '#core/launch/cut-over';
 import { LOWERING } from '#core/launch/sheet';
 import { recordsOfShares, sharesOf, type Share, type ShareAnswer } from '#core/launch/shared-address';
 import { hostsOf } from '#probe/plan';
-import { AuditEvidence } from '../audits/models';
-import { newestProfile } from '../hosts/known-profiles';
-import { inTransaction } from '../platform/db/transaction';
-import { Conflict, NotFound, Refused } from '../platform/errors';
-import { announce } from '../platform/events';
-import { keptEvidence } from '../platform/packed';
-import { newestBrief } from '../sites/briefs';
-import { Environment, Site } from '../sites/models';
+import { inTransaction } from '#server/platform/db/transaction';
+import { Conflict, NotFound, Refused } from '#server/platform/errors';
+import { announce } from '#server/platform/events';
+import { readEvidence } from '#server/platform/packed';
 import { Launch, LaunchStep, WatchRow } from './models';
 
 export interface SiteCutOver extends CutOver {
@@ -45,18 +52,18 @@ export interface LaunchedFrom {
 
 /** @throws NotFound */
 export async function launchedFrom(siteId: number): Promise<LaunchedFrom> {
-  const site = await Site.findByPk(siteId);
+  const site = await findSite(siteId);
   if (!site) throw new NotFound('This site does not exist, or not any more.');
   const [live, brief, profile] = await Promise.all([
-    Environment.findOne({ where: { siteId, kind: 'live' } }),
+    liveEnvironmentOf(siteId),
     newestBrief(siteId),
     newestProfile(site.hostProfileId ?? null),
   ]);
-  const stored = live?.lastAuditId ? await AuditEvidence.findByPk(live.lastAuditId) : null;
+  const stored = live?.lastAuditId ? await findEvidence(live.lastAuditId) : null;
   return {
     site,
     live,
-    evidence: stored ? await keptEvidence(stored.data) : null,
+    evidence: stored ? await readEvidence(stored.data) : null,
     brief: completeBrief(brief?.brief ?? {}, profile?.profile, (live && hostOf(live.url)) ?? ''),
     profile: profile?.profile,
   };
@@ -148,7 +155,7 @@ export async function answerShare(siteId: number, id: string, answer: ShareAnswe
   if (!plan.shares.some((s) => s.id === id))
     throw new Refused('This does not lead to an address that moves, or not any more.');
   await inTransaction(async (transaction) => {
-    const site = await Site.findByPk(siteId, { transaction, lock: true, rejectOnEmpty: true });
+    const site = await lockSite(siteId, transaction);
     const { [id]: _, ...others } = site.shares ?? {};
     await site.update({ shares: answer ? { ...others, [id]: answer } : others }, { transaction });
     announce([['site', siteId]], { transaction });

@@ -3,13 +3,13 @@ import { SHARE_ANSWERS, type ShareAnswer } from '#core/launch/shared-address';
 import {
   ACCOUNT_KINDS,
   CONDITION_NAMES,
-  DOERS,
+  PERFORMERS,
   PASTE_KINDS,
   PHASES,
   PROOF_KINDS,
   type AccountKind,
   type Condition,
-  type Doer,
+  type Performer,
   type LaunchTemplate,
   type PasteKind,
   type Phase,
@@ -35,7 +35,7 @@ import {
   Min,
   Type,
   ValidateNested,
-} from '../platform/http/validation';
+} from '#server/platform/http/validation';
 
 const SAYS_SOMETHING = /\S/;
 const STEP_ID = /^[a-z0-9][a-z0-9-]{0,59}$/;
@@ -114,7 +114,7 @@ export class TemplateStepDto implements TemplateStep {
   @IsNumber() @Min(-YEAR_HOURS) @Max(YEAR_HOURS) offsetHours!: number;
   @IsIn(CONDITION_NAMES) when!: Condition;
   @IsOptional() @IsIn(ACCOUNT_KINDS) where?: AccountKind;
-  @IsIn(DOERS) who!: Doer;
+  @IsIn(PERFORMERS) who!: Performer;
   @IsArray() @ArrayMaxSize(20) @Matches(STEP_ID, { each: true }) after!: string[];
   @IsArray()
   @ArrayMaxSize(12)

@@ -1,13 +1,13 @@
 /** Former addresses of a site: harvested from what the former site answered, mapped onto the new pages. */
+import { lastAuditAs, findEvidence, type Audit } from '#server/audits';
+import type { Environment } from '#server/sites';
 import { parseUrl } from '#core/extract/address';
 import { shownFacts } from '#core/extract/shell';
 import { pathBelow } from '#core/compare/sites/page-face';
 import { finalStatus, type Evidence } from '#core/facts/evidence';
-import { proposeTargets, type KnownPage, type Proposed } from '#core/launch/former';
+import { proposeTargets, type KnownPage, type ProposedTarget } from '#core/launch/former';
 import { hostsOf } from '#probe/plan';
-import { Audit, AuditEvidence } from '../audits/models';
-import { keptEvidence } from '../platform/packed';
-import type { Environment } from '../sites/models';
+import { readEvidence } from '#server/platform/packed';
 import { launchedFrom } from './cut-over';
 import { countingOf } from './standing';
 
@@ -38,22 +38,19 @@ function pagesOf(evidence: Evidence | null, base: string): KnownPage[] {
 }
 
 async function evidenceOf(auditId: number | null | undefined): Promise<Evidence | null> {
-  const stored = auditId ? await AuditEvidence.findByPk(auditId) : null;
-  return stored ? keptEvidence(stored.data) : null;
+  const stored = auditId ? await findEvidence(auditId) : null;
+  return stored ? readEvidence(stored.data) : null;
 }
 
 /** The newest look at the live address while the former site ran there, of which the evidence is kept. */
 async function formerAudit(live: Environment): Promise<Audit | null> {
-  return Audit.findOne({
-    where: { environmentId: live.id, situation: 'former', status: 'done' },
-    order: [['id', 'DESC']],
-  });
+  return lastAuditAs(live.id, 'former');
 }
 
 export interface FormerAddresses {
   /** When the former site was looked at; nothing where it never was. */
   at: string | null;
-  list: Proposed[];
+  list: ProposedTarget[];
   /** Pages of the new site that an address can lead to. */
   pages: { path: string; title: string | null }[];
   /** The hosts of the live site. */

@@ -1,28 +1,24 @@
 /** Beginning a launch, working through its sheet, going, and ending it. */
+import { findMember, listPeople, notify } from '#server/people';
+import { findEvidence, type Scope, startAudits, type Started } from '#server/audits';
+import { lockSite, getSite, contactOfSite } from '#server/sites';
+import { checklistFor } from '#server/checklists';
 import { finalStatus, type PageEvidence } from '#core/facts/evidence';
 import { settled, type GoStanding } from '#core/launch/sheet';
 import { checksOf } from '#core/checks/engine/checklist';
 import type { Check } from '#core/checks/kit/check';
 import type { ProofKind, TemplateStep } from '#core/facts/launch';
 import type { Part } from '#core/facts/parts';
-import type { Scope } from '../audits/scope';
-import { startAudits, type Started } from '../audits/audits';
-import { checklistFor } from '../checklists/checklists';
-import { User } from '../people/models';
-import { tell } from '../people/notifications';
-import { now } from '../platform/clock';
-import { inTransaction } from '../platform/db/transaction';
-import { Conflict, NotFound, Refused } from '../platform/errors';
-import { announce, onChange } from '../platform/events';
-import { contactOfSite } from '../reports/contacts';
-import { Site } from '../sites/models';
-import { Op, type Transaction } from 'sequelize';
-import { AuditEvidence } from '../audits/models';
-import { keptEvidence } from '../platform/packed';
-import { askProofs } from './asked';
+import { now } from '#server/platform/clock';
+import { inTransaction } from '#server/platform/db/transaction';
+import { Conflict, NotFound, Refused } from '#server/platform/errors';
+import { announce, onChange } from '#server/platform/events';
+import type { Transaction } from 'sequelize';
+import { readEvidence } from '#server/platform/packed';
+import { refreshProofs } from './refresh-proofs';
 import { launchedFrom, planFrom } from './cut-over';
 import type { GoDto, StepActDto } from './dto';
-import { Launch, LaunchEvent, LaunchStep, type Anyway, type LaunchEventKind } from './models';
+import { Launch, LaunchEvent, LaunchStep, type LaunchOverride, type LaunchEventKind } from './models';
 import { inZone, openLaunch, sheetOfLaunch, standingSheet } from './sheet';
 import { countingOf } from './standing';
 import { launchTemplate } from './template';
@@ -52,7 +48,7 @@ export async function beginLaunch(siteId: number, plannedAt: Date, by: string): 
   const { version, template } = await launchTemplate();
   const onePage = await hasOnePage(siteId);
   return inTransaction(async (transaction) => {
-    const site = await Site.findByPk(siteId, { transaction, lock: true, rejectOnEmpty: true });
+    const site = await lockSite(siteId, transaction);
     if (await Launch.count({ where: { openKey: siteId }, transaction }))
       throw new Conflict('A launch of this site is under way already.');
     const number =
@@ -93,9 +89,9 @@ const isWhole = ({ chain, facts }: PageEvidence): boolean =>
 /** Whether what goes live has a single page, as its newest audit read it whole. */
 async function hasOnePage(siteId: number): Promise<boolean> {
   const [first] = await countingOf(siteId);
-  const stored = first?.lastAuditId ? await AuditEvidence.findByPk(first.lastAuditId) : null;
+  const stored = first?.lastAuditId ? await findEvidence(first.lastAuditId) : null;
   if (!stored) return false;
-  const { pages } = await keptEvidence(stored.data);
+  const { pages } = await readEvidence(stored.data);
   const [only] = pages;
   // a page that scripts build has no links to tell by
   return pages.length === 1 && only !== undefined && isWhole(only);
@@ -166,7 +162,7 @@ async function namedOwner(
 ): Promise<{ name: string } & Pick<LaunchStep, 'ownerId' | 'contactId' | 'outside'>> {
   const nobody = { ownerId: null, contactId: null, outside: null };
   if (ownerId) {
-    const person = await User.findOne({ where: { id: ownerId, removedAt: null }, transaction });
+    const person = await findMember(ownerId, transaction);
     if (!person) throw new Refused('This person is not of the team, or not any more.');
     return { ...nobody, name: person.name, ownerId };
   }
@@ -208,11 +204,11 @@ function scopeFor(
 }
 
 /** Looks now at what proves a step. @throws NotFound, Conflict, Refused where nothing can be looked at */
-export async function lookForStep(id: number, stepId: string, by: string): Promise<Started> {
+export async function checkStep(id: number, stepId: string, by: string): Promise<Started> {
   const launch = await Launch.findByPk(id);
   const step = launch?.template.steps.find((s) => s.id === stepId);
   if (!launch || !step) throw new NotFound(GONE);
-  const site = await Site.findByPk(launch.siteId, { rejectOnEmpty: true });
+  const site = await getSite(launch.siteId);
   const known = checksOf((await checklistFor(site)).checklist);
   const out: Started = { started: [], refused: [] };
   for (const environment of await countingOf(launch.siteId)) {
@@ -223,7 +219,7 @@ export async function lookForStep(id: number, stepId: string, by: string): Promi
     out.refused.push(...refused);
   }
   if (
-    await askProofs(
+    await refreshProofs(
       launch,
       step.proofs.map((p) => p.kind),
     )
@@ -237,7 +233,7 @@ export async function lookForStep(id: number, stepId: string, by: string): Promi
 /** Somebody is asked to agree to what stands against a launch. */
 async function askSecond(
   held: Launch,
-  { reason, against, codes }: Pick<Anyway, 'reason' | 'against' | 'codes'>,
+  { reason, against, codes }: Pick<LaunchOverride, 'reason' | 'against' | 'codes'>,
   person: { id: number; name: string },
   transaction: Transaction,
 ): Promise<void> {
@@ -245,14 +241,10 @@ async function askSecond(
   await held.update({ anyway }, { transaction });
   const text = `${reason} (against it: ${against.join(' ')})`;
   await note(held.id, 'anyway', person.name, { text }, transaction);
-  const site = await Site.findByPk(held.siteId, { transaction, rejectOnEmpty: true });
+  const site = await getSite(held.siteId, transaction);
   // whoever may agree hears of it
-  const others = await User.findAll({
-    where: { removedAt: null, id: { [Op.ne]: person.id } },
-    attributes: ['id'],
-    transaction,
-  });
-  await tell(
+  const others = (await listPeople()).filter((p) => p.id !== person.id);
+  await notify(
     others.map((u) => u.id),
     `${person.name} wants to launch ${site.name} although something stands against it: ${reason}`,
     `/sites/${site.id}?tab=launch`,

@@ -1,16 +1,16 @@
 /** What was done at a launch when and by whom, and what many launches teach. */
-import { Op } from 'sequelize';
 import { BUILT_IN_TEMPLATE } from '#core/launch/built-in-template';
+import { getSite } from '#server/sites';
+import { Op } from 'sequelize';
 import { launchCalendar } from '#core/formats/run-sheet/icalendar';
 import { launchMarkdown } from '#core/formats/run-sheet/markdown';
 import { waitsOf, type StepWait } from '#core/launch/waits';
-import { NotFound } from '../platform/errors';
-import { plainName } from '../platform/http/file-names';
-import { Site } from '../sites/models';
+import { NotFound } from '#server/platform/errors';
+import { plainName } from '#server/platform/http/file-names';
 import { accountsOf } from './accounts';
 import { Launch, LaunchEvent, type LaunchEventKind } from './models';
 import { inZone, sheetOfLaunch } from './sheet';
-import { now } from '../platform/clock';
+import { now } from '#server/platform/clock';
 
 const GONE = 'This launch is not there, or not any more.';
 const MOST_EVENTS = 1000;
@@ -133,7 +133,7 @@ export async function launchFile(
 ): Promise<{ name: string; type: string; body: string }> {
   const launch = await Launch.findByPk(id);
   if (!launch) throw new NotFound(GONE);
-  const site = await Site.findByPk(launch.siteId, { rejectOnEmpty: true });
+  const site = await getSite(launch.siteId);
   const sheet = await sheetOfLaunch(launch);
   const name = `${plainName(site.name)}-launch`;
   if (as === 'icalendar')

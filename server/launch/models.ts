@@ -1,8 +1,9 @@
+import { defineModels } from '#server/platform/db/models';
 import type { CreationOptional } from 'sequelize';
 import type { AccountKind, Condition, LaunchTemplate, ProofKind } from '#core/facts/launch';
 import type { ProofStanding, Seen } from '#core/launch/sheet';
 import type { WatchGoal, WatchStanding } from '#core/launch/watch';
-import { bind, flag, id, json, longText, ref, Row, text, when } from '../platform/db/row';
+import { bind, flag, id, json, longText, ref, Row, text, when } from '#server/platform/db/row';
 
 /** The agency’s run sheet; the version that it begins with is built in and not kept. */
 export class LaunchTemplateRow extends Row<LaunchTemplateRow> {
@@ -27,7 +28,7 @@ export class AccountRow extends Row<AccountRow> {
 }
 
 /** Somebody wants to go although something stands against it. */
-export interface Anyway {
+export interface LaunchOverride {
   by: string;
   byId: number;
   at: string;
@@ -53,7 +54,7 @@ export class Launch extends Row<Launch> {
   declare backLines: string;
   declare begunBy: string;
   declare begunAt: Date;
-  declare anyway: CreationOptional<Anyway | null>;
+  declare anyway: CreationOptional<LaunchOverride | null>;
   /** What held of the site when somebody said go: it decides which steps belong, whatever is so afterwards. */
   declare conditions: CreationOptional<Condition[] | null>;
   declare onePage: CreationOptional<boolean>;
@@ -139,7 +140,7 @@ export class WatchEvent extends Row<WatchEvent> {
   declare text: string;
 }
 
-export function bindModels(): void {
+defineModels(() => {
   bind(LaunchTemplateRow, 'launch_template', {
     version: { type: ref, primaryKey: true },
     data: json('data'),
@@ -230,4 +231,4 @@ export function bindModels(): void {
     state: text(16),
     text: text(600),
   });
-}
+});

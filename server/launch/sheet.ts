@@ -1,4 +1,8 @@
 /** The run sheet of a site as it stands: made anew from the site’s facts, the evidence and what people said. */
+import { hasBuild } from '#server/builds';
+import { findingsOfChecks, getAudit, type Audit } from '#server/audits';
+import { peopleByIds } from '#server/people';
+import { contactsByIds, contactsOfSite, type ContactLine, type Environment } from '#server/sites';
 import { checkById } from '#core/checks/catalogue/index';
 import { partsOf } from '#core/checks/engine/parts-of';
 import type { Outcome } from '#core/facts/finding';
@@ -23,16 +27,10 @@ import {
   type StepStanding,
 } from '#core/launch/sheet';
 import { hostsOf } from '#probe/plan';
-import { Audit, FindingRow } from '../audits/models';
-import { BuildRow } from '../builds/models';
-import { User } from '../people/models';
-import { now } from '../platform/clock';
-import { contactsOfSite, type ContactLine } from '../reports/contacts';
-import { Contact } from '../reports/models';
-import type { Environment } from '../sites/models';
+import { now } from '#server/platform/clock';
 import { accountsOf } from './accounts';
 import { launchedFrom, loweredBy, planFrom, type LaunchedFrom } from './cut-over';
-import { Launch, LaunchStep, WatchRow, type Anyway } from './models';
+import { Launch, LaunchStep, WatchRow, type LaunchOverride } from './models';
 import { countingOf, launchStanding, type LaunchStanding } from './standing';
 import { headingOf } from '#core/facts/heading';
 
@@ -66,7 +64,7 @@ export interface Sheet {
     begunBy: string;
     begunAt: string;
     oldTtl: number;
-    anyway: Anyway | null;
+    anyway: LaunchOverride | null;
     wentAt: string | null;
     wentBy: string | null;
   };
@@ -100,16 +98,16 @@ interface Facts extends LaunchedFrom {
 }
 
 async function factsOf(siteId: number): Promise<Facts> {
-  const [from, standing, counting, accounts, builds, watch] = await Promise.all([
+  const [from, standing, counting, accounts, built, watch] = await Promise.all([
     launchedFrom(siteId),
     launchStanding(siteId),
     countingOf(siteId),
     accountsOf(siteId),
-    BuildRow.count({ where: { siteId } }),
+    hasBuild(siteId),
     WatchRow.findOne({ where: { siteId }, order: [['id', 'DESC']] }),
   ]);
   const before = counting.find((e) => e.kind === 'before');
-  return { ...from, plan: planFrom(from), standing, before, accounts, hasBuild: builds > 0, watch };
+  return { ...from, plan: planFrom(from), standing, before, accounts, hasBuild: built, watch };
 }
 
 /** When the parts that a check reads were looked at. */
@@ -128,8 +126,8 @@ async function findingsOf(
 ): Promise<Map<string, Seen>> {
   if (!environment?.lastAuditId) return new Map();
   const [audit, rows] = await Promise.all([
-    Audit.findByPk(environment.lastAuditId, { rejectOnEmpty: true }),
-    FindingRow.findAll({ where: { environmentId: environment.id, checkId: [...checks] } }),
+    getAudit(environment.lastAuditId),
+    findingsOfChecks(environment.id, checks),
   ]);
   return new Map(
     rows.map(({ checkId, outcome, accepted, title, fault, found }) => [
@@ -284,8 +282,8 @@ export async function standingSheet(launch: Launch): Promise<{
 
 async function ownersOf(rows: readonly LaunchStep[]): Promise<Map<string, StepOwner>> {
   const [people, contacts] = await Promise.all([
-    User.findAll({ where: { id: rows.flatMap((r) => r.ownerId ?? []) }, attributes: ['id', 'name'] }),
-    Contact.findAll({ where: { id: rows.flatMap((r) => r.contactId ?? []) }, attributes: ['id', 'name'] }),
+    peopleByIds(rows.flatMap((r) => r.ownerId ?? [])),
+    contactsByIds(rows.flatMap((r) => r.contactId ?? [])),
   ]);
   const named = (list: readonly { id: number; name: string }[], id: number): string =>
     list.find((one) => one.id === id)?.name ?? '';

@@ -1,16 +1,14 @@
 /** Whether a site can be launched, as far as it is known: what stands against it, and whether the client said yes. */
-import { Op } from 'sequelize';
+import { findFinding, openBlockers, findAudit } from '#server/audits';
+import { environmentsOf, assertSite, type Environment } from '#server/sites';
+import { approvalsOf } from '#server/reports';
 import { clientApproval } from '#core/checks/catalogue/delivery/client-approval';
 import type { Outcome } from '#core/facts/finding';
 import type { Gate } from '#core/score/score';
-import { Audit, FindingRow } from '../audits/models';
-import { NotFound } from '../platform/errors';
-import { approvalsOf } from '../reports/approvals';
-import { Environment, Site } from '../sites/models';
 import { headingOf } from '#core/facts/heading';
 
 /** A blocker that is open, or that nobody can tell yet. */
-export interface Against {
+export interface LaunchBlocker {
   check: string;
   title: string;
   outcome: Outcome;
@@ -24,7 +22,7 @@ export interface LaunchEnvironment {
   /** When it was looked at last; nothing where it never was. */
   at: string | null;
   gate: Gate | null;
-  against: Against[];
+  against: LaunchBlocker[];
 }
 
 export interface LaunchStanding {
@@ -37,7 +35,7 @@ const OPEN: Outcome[] = ['failed', 'cantTell', 'untested'];
 
 /** What counts for a launch: the last environment before the live one, and the live one. */
 export async function countingOf(siteId: number): Promise<Environment[]> {
-  const all = await Environment.findAll({ where: { siteId }, order: [['position', 'ASC']] });
+  const all = await environmentsOf(siteId);
   return [all.filter((e) => e.kind === 'before').at(-1), all.find((e) => e.kind === 'live')].filter(
     (e) => e !== undefined,
   );
@@ -45,11 +43,8 @@ export async function countingOf(siteId: number): Promise<Environment[]> {
 
 async function standingOf(environment: Environment): Promise<LaunchEnvironment> {
   const { id, name, kind, lastAuditId } = environment;
-  const audit = lastAuditId ? await Audit.findByPk(lastAuditId) : null;
-  const rows = await FindingRow.findAll({
-    where: { environmentId: id, severity: 'blocker', accepted: false, outcome: { [Op.in]: OPEN } },
-    order: [['position', 'ASC']],
-  });
+  const audit = lastAuditId ? await findAudit(lastAuditId) : null;
+  const rows = await openBlockers(id, OPEN);
   rows.sort((a, b) => OPEN.indexOf(a.outcome) - OPEN.indexOf(b.outcome));
   return {
     id,
@@ -68,13 +63,11 @@ async function standingOf(environment: Environment): Promise<LaunchEnvironment> 
 
 /** @throws NotFound */
 export async function launchStanding(siteId: number): Promise<LaunchStanding> {
-  if (!(await Site.count({ where: { id: siteId } })))
-    throw new NotFound('This site does not exist, or not any more.');
+  await assertSite(siteId);
   const environments = await countingOf(siteId);
   const yes = (await approvalsOf(siteId)).find((a) => !a.withdrawn);
   const before = environments.find((e) => e.kind === 'before') ?? environments[0];
-  const judged =
-    before && (await FindingRow.findOne({ where: { environmentId: before.id, checkId: clientApproval.id } }));
+  const judged = before && (await findFinding(before.id, clientApproval.id));
   return {
     environments: await Promise.all(environments.map(standingOf)),
     yes: yes

@@ -4,12 +4,12 @@ import { templateFaults } from '#core/launch/template-faults';
 import type { LaunchTemplate } from '#core/facts/launch';
 import type { Version } from '#core/compare/fields';
 import { Op } from 'sequelize';
-import { now } from '../platform/clock';
-import { Refused } from '../platform/errors';
-import { announce } from '../platform/events';
-import { refuseOverwriting } from '../platform/overwriting';
-import { inTransaction } from '../platform/db/transaction';
-import { VERSIONS_READ, versionsWindow } from '../platform/versions';
+import { now } from '#server/platform/clock';
+import { Refused } from '#server/platform/errors';
+import { announce } from '#server/platform/events';
+import { refuseOverwriting } from '#server/platform/overwriting';
+import { inTransaction } from '#server/platform/db/transaction';
+import { VERSIONS_READ, versionsWindow } from '#server/platform/versions';
 import { LaunchTemplateRow } from './models';
 
 export interface KeptTemplate {

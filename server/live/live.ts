@@ -2,10 +2,10 @@
  * What a browser is told while it looks: how far long work is, and what has changed. One clock for all streams; it
  * runs only while somebody listens and something moves.
  */
-import { auditJob, auditProgress } from '../audits/audits';
-import { onChange, type Key } from '../platform/events';
-import { followOthers, leaveOthers } from '../platform/change-feed';
-import { runningJobs, type Job } from '../platform/jobs/queue';
+import { auditJob, auditProgress } from '#server/audits';
+import { onChange, type Key } from '#server/platform/events';
+import { pollOtherProcesses, stopPolling } from '#server/platform/change-feed';
+import { runningJobs, type Job } from '#server/platform/jobs/queue';
 
 /** What changes after a quiet while is told so soon: what belongs to one act goes together. */
 const SOON_MS = 40;
@@ -83,7 +83,7 @@ onChange(({ keys, personId }) => {
 /** Tells a browser from now on, first how far things are. @returns how to stop */
 export function listen(listener: Listener): () => void {
   listeners.add(listener);
-  followOthers();
+  pollOtherProcesses();
   void progressNow().then(
     (data) => {
       if (listeners.has(listener)) listener.send({ event: 'progress', data });
@@ -93,6 +93,6 @@ export function listen(listener: Listener): () => void {
   );
   return () => {
     listeners.delete(listener);
-    if (!listeners.size) leaveOthers();
+    if (!listeners.size) stopPolling();
   };
 }

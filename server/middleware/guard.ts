@@ -4,11 +4,10 @@
  */
 import type { H3Event } from 'h3';
 import { parseUrl } from '#core/extract/address';
-import { Forbidden, NotFound, NotSignedIn, Refused, Unavailable } from '../platform/errors';
-import { isWorkerOnly, started } from '../platform/readiness';
-import { isEnough, isRoute, rightFor, type Right } from '../platform/http/rights';
-import type { Person } from '../people/models';
-import { endSession, sessionPerson } from '../people/sessions';
+import { Forbidden, NotFound, NotSignedIn, Refused, Unavailable } from '#server/platform/errors';
+import { isWorkerOnly, started } from '#server/platform/readiness';
+import { suffices, isRoute, rightFor, type Right } from '#server/platform/http/rights';
+import { type Person, endSession, sessionPerson } from '#server/people';
 
 const OPEN_PAGES = new Set([
   '/sign-in',
@@ -75,7 +74,7 @@ const rightForPage = (path: string): Right =>
 
 /** @throws Forbidden */
 async function letIn(event: H3Event, person: Person, needs: Right, path: string): Promise<void> {
-  if (!isEnough(person.owner ? 'owner' : 'signed in', needs))
+  if (!suffices(person.owner ? 'owner' : 'signed in', needs))
     throw new Forbidden('Only an owner of this account may do that.');
   event.context.person = person;
   // what is no route would be answered with the application's own page

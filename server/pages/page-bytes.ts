@@ -3,7 +3,7 @@ import { brotliCompress, constants } from 'node:zlib';
 import { promisify } from 'node:util';
 import { pageDetail, type PageDetail } from '#core/pages/page-detail';
 import type { PageLine } from '#core/pages/page-line';
-import type { Room } from '#core/pages/fit';
+import type { TextRoom } from '#core/pages/fit';
 import { pageTable, roomsOf, type PagesInput } from '#core/pages/page-table';
 import { SiteView } from '#core/checks/view/site-view';
 import type { TextField } from '#core/checks/kit/default-texts';
@@ -12,7 +12,7 @@ import type { Checklist } from '#core/facts/checklist';
 import type { Finding } from '#core/facts/finding';
 import type { HostProfile } from '#core/facts/host-profile';
 import type { Situation } from '#core/facts/situation';
-import { bufferOf, keptEvidence, unpackJson } from '../platform/packed';
+import { bufferOf, readEvidence, unpackJson } from '#server/platform/packed';
 
 const pack = promisify(brotliCompress);
 
@@ -38,7 +38,7 @@ export interface PagesJob {
 export interface PagesAnswer {
   pages: PageLine[];
   /** What a listing holds. */
-  rooms: Record<TextField, Room>;
+  rooms: Record<TextField, TextRoom>;
   /** Addresses that were found but not read, since the page limit was reached. */
   unread: number;
 }
@@ -56,7 +56,7 @@ async function read({
   checklist,
 }: KeptAudit): Promise<PagesInput> {
   return {
-    view: new SiteView(await keptEvidence(bufferOf(evidence)), brief, profile ?? { name: '' }, situation),
+    view: new SiteView(await readEvidence(bufferOf(evidence)), brief, profile ?? { name: '' }, situation),
     findings: await unpackJson<Finding[]>(bufferOf(findings)),
     rooms: roomsOf(checklist),
   };

@@ -12,7 +12,7 @@ import {
   MaxLength,
   Min,
   Type,
-} from '../platform/http/validation';
+} from '#server/platform/http/validation';
 
 export class SignInDto {
   @IsString() @Length(3, 254) email!: string;

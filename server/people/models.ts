@@ -1,5 +1,6 @@
+import { defineModels } from '#server/platform/db/models';
 import type { CreationOptional } from 'sequelize';
-import { bind, flag, id, ref, Row, text, when } from '../platform/db/row';
+import { bind, flag, id, ref, Row, text, when } from '#server/platform/db/row';
 
 /** Who does something, as all others see them. */
 export interface Person {
@@ -58,7 +59,7 @@ export class SavedView extends Row<SavedView> {
   declare query: string;
 }
 
-export function bindModels(): void {
+defineModels(() => {
   bind(SavedView, 'saved_view', { id, userId: ref, screen: text(20), name: text(80), query: text(1000) });
   bind(User, 'user', {
     id,
@@ -93,4 +94,4 @@ export function bindModels(): void {
     at: when,
     readAt: when,
   });
-}
+});

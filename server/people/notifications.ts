@@ -1,12 +1,12 @@
 /** Messages to people of the agency, shown in the application. */
 import { Op, type Transaction } from 'sequelize';
-import { announce } from '../platform/events';
-import { COUNTED } from '../platform/windows';
+import { announce } from '#server/platform/events';
+import { COUNTED } from '#server/platform/windows';
 import { NotificationRow, User } from './models';
-import { now } from '../platform/clock';
+import { now } from '#server/platform/clock';
 
 /** @param link a path of the application */
-export async function tell(
+export async function notify(
   userIds: readonly number[],
   text: string,
   link: string,
@@ -33,7 +33,7 @@ export async function accountOwners(): Promise<number[]> {
 }
 
 /** Whose business a site is: its owner’s, else the account owners’. */
-export const keepersOf = async ({ ownerId }: { ownerId?: number | null }): Promise<number[]> =>
+export const siteOwners = async ({ ownerId }: { ownerId?: number | null }): Promise<number[]> =>
   ownerId ? [ownerId] : accountOwners();
 
 const PER_WINDOW = 30;

@@ -1,18 +1,16 @@
 /** People of the agency: signing in, passwords, and who is of the team. */
+import { emit } from '#server/platform/domain-events';
 import { createHash, randomBytes } from 'node:crypto';
 import { Op, type Transaction } from 'sequelize';
 import { passwordFault } from '#core/entry/password';
-import { OPEN_STATES } from '#core/facts/fix';
-import { Fix } from '../fixes/models';
-import { inTransaction } from '../platform/db/transaction';
-import { keepStanding } from '../sites/standing';
-import { announce } from '../platform/events';
-import { Conflict, NotFound, NotSignedIn, Refused } from '../platform/errors';
+import { inTransaction } from '#server/platform/db/transaction';
+import { announce } from '#server/platform/events';
+import { Conflict, NotFound, NotSignedIn, Refused } from '#server/platform/errors';
 import { PasswordLinkRow, SessionRow, User, type Person } from './models';
 import { endAllSessions } from './sessions';
 import { tallies } from './tallies';
 import { Throttle, type Guesser } from './throttle';
-import { now, realNow } from '../platform/clock';
+import { now, realNow } from '#server/platform/clock';
 
 const throttle = new Throttle(tallies);
 
@@ -91,7 +89,7 @@ export function addPerson(email: string, name: string): Promise<number> {
         { name: name.trim(), passwordHash: '', removedAt: null, owner: false },
         { transaction },
       );
-      await keepStanding(await sitesWithFixesOf(known.id, transaction), transaction);
+      await emit('PersonRenamed', { personId: known.id }, transaction);
       return known.id;
     }
     const made = await User.create(
@@ -100,17 +98,6 @@ export function addPerson(email: string, name: string): Promise<number> {
     );
     return made.id;
   });
-}
-
-/** The sites with fixes that are somebody's: their lists name the person. */
-async function sitesWithFixesOf(ownerId: number, transaction: Transaction): Promise<number[]> {
-  const fixes = await Fix.findAll({
-    where: { ownerId },
-    attributes: ['siteId'],
-    group: ['siteId'],
-    transaction,
-  });
-  return fixes.map((f) => f.siteId);
 }
 
 /** @throws NotFound; Refused where nobody would be left who may add people */
@@ -128,7 +115,7 @@ export async function changePerson(
       { transaction },
     );
     announce([['people']], { transaction });
-    await keepStanding(await sitesWithFixesOf(id, transaction), transaction);
+    await emit('PersonRenamed', { personId: id }, transaction);
   });
 }
 
@@ -143,9 +130,7 @@ export async function removePerson(id: number, by: Person): Promise<void> {
     await user.update({ removedAt: now(), passwordHash: '' }, { transaction });
     announce([['people']], { transaction });
     await PasswordLinkRow.destroy({ where: { userId: id }, transaction });
-    const siteIds = await sitesWithFixesOf(id, transaction);
-    await Fix.update({ ownerId: null }, { where: { ownerId: id, state: [...OPEN_STATES] }, transaction });
-    await keepStanding(siteIds, transaction);
+    await emit('PersonLeft', { personId: id }, transaction);
   });
   await endAllSessions(id);
 }

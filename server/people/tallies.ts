@@ -1,9 +1,9 @@
 /** Wrong guesses at passwords, in MariaDB: they count whichever server process was asked. */
 import { createHash } from 'node:crypto';
 import { QueryTypes, type Transaction } from 'sequelize';
-import { database } from '../platform/db/connection';
-import { inTransaction } from '../platform/db/transaction';
-import { isDue } from '../platform/due';
+import { database } from '#server/platform/db/connection';
+import { inTransaction } from '#server/platform/db/transaction';
+import { isDue } from '#server/platform/due';
 import { HOURLY, type Tallies } from './throttle';
 
 /** After so long without a guess all is forgotten. */

@@ -4,8 +4,8 @@
  * limit for each account, which holds however many addresses a stranger has.
  */
 import PQueue from 'p-queue';
-import { TooMany } from '../platform/errors';
-import { networkOf } from '../platform/http/client-address';
+import { TooMany } from '#server/platform/errors';
+import { networkOf } from '#server/platform/http/client-address';
 
 /** Guesses so far, kept where all processes see them. */
 export interface Tallies {

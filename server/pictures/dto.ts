@@ -15,7 +15,7 @@ import {
   Transform,
   Type,
   ValidateNested,
-} from '../platform/http/validation';
+} from '#server/platform/http/validation';
 
 const HEX = /^#[0-9a-f]{6}$/i;
 const HEX_OR_NONE = /^(?:#[0-9a-f]{6})?$/i;

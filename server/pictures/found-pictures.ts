@@ -1,16 +1,15 @@
 /** Pictures that an audit found on a site, fetched as the audit reached them. */
+import { networkSettings } from '#server/platform/network/network';
+import { findEvidence } from '#server/audits';
+import { findEnvironment, accessOf, type Environment } from '#server/sites';
 import { fetchFile } from '#probe/fetch-file';
 import { portsOf } from '#probe/plan';
 import type { AssetRole } from '#core/facts/evidence';
 import { MOST_PICTURE_BYTES } from '#core/pictures/settings';
-import { networkSettings } from '../audits/network';
-import { AuditEvidence } from '../audits/models';
-import { keptEvidence } from '../platform/packed';
-import { NotFound, Unreachable } from '../platform/errors';
-import { now } from '../platform/clock';
-import { accessOf } from '../sites/access';
-import { Environment } from '../sites/models';
-import { drawingFault, madeOf } from './picture-processes';
+import { readEvidence } from '#server/platform/packed';
+import { NotFound, Unreachable } from '#server/platform/errors';
+import { now } from '#server/platform/clock';
+import { drawingFault, renderInProcess } from './picture-processes';
 
 const ICON_ROLES: readonly AssetRole[] = ['icon', 'touch-icon', 'manifest-icon'];
 const SHOWN_ROLES: readonly AssetRole[] = ['share-picture', ...ICON_ROLES, 'picture'];
@@ -24,7 +23,7 @@ const REMEMBERED_BYTES = 1024 * 1024;
 
 /** @throws NotFound */
 export async function environmentById(id: number): Promise<Environment> {
-  const environment = await Environment.findByPk(id);
+  const environment = await findEnvironment(id);
   if (!environment) throw new NotFound('This environment does not exist, or not any more.');
   return environment;
 }
@@ -59,7 +58,7 @@ export async function foundFile(environment: Environment, url: string): Promise<
 /** A small copy, as WebP. @throws NotFound, Unreachable, Refused */
 export async function thumbOf(environmentId: number, url: string, width: number): Promise<Buffer> {
   const bytes = await foundFile(await environmentById(environmentId), url);
-  return madeOf({ do: 'thumb', bytes, width });
+  return renderInProcess({ do: 'thumb', bytes, width });
 }
 
 /** A picture of a site, as an audit saw it. */
@@ -75,9 +74,9 @@ export interface FoundPicture {
 /** The pictures that the newest audit of an environment found, those for sharing and the icons first. @throws NotFound */
 export async function foundPictures(environmentId: number): Promise<FoundPicture[]> {
   const { lastAuditId } = await environmentById(environmentId);
-  const stored = lastAuditId ? await AuditEvidence.findByPk(lastAuditId) : null;
+  const stored = lastAuditId ? await findEvidence(lastAuditId) : null;
   if (!stored) return [];
-  const { assets } = await keptEvidence(stored.data);
+  const { assets } = await readEvidence(stored.data);
   const rank = (roles: readonly AssetRole[]): number => SHOWN_ROLES.findIndex((r) => roles.includes(r));
   return assets
     .filter((a) => a.image && /^https?:/.test(a.url) && rank(a.roles) >= 0)

@@ -1,5 +1,6 @@
+import { defineModels } from '#server/platform/db/models';
 import type { PictureSettings } from '#core/pictures/settings';
-import { bind, json, ref, Row, text, when } from '../platform/db/row';
+import { bind, json, ref, Row, text, when } from '#server/platform/db/row';
 import type { PictureLook } from './picture-bytes';
 
 /** The pictures of a site as they were given, and how its files are made from them. */
@@ -14,7 +15,7 @@ export class PicturesRow extends Row<PicturesRow> {
   declare savedAt: Date;
 }
 
-export function bindModels(): void {
+defineModels(() => {
   bind(PicturesRow, 'site_pictures', {
     siteId: { type: ref, primaryKey: true },
     settings: json('settings'),
@@ -25,4 +26,4 @@ export function bindModels(): void {
     savedBy: text(120),
     savedAt: when,
   });
-}
+});

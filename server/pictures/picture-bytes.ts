@@ -188,7 +188,7 @@ async function pixelsOf(picture: Sharp): Promise<Pixels> {
 }
 
 /** What a picture is; a drawing that cannot be drawn is none. */
-async function lookAt(bytes: Uint8Array): Promise<PictureLook> {
+async function inspectPicture(bytes: Uint8Array): Promise<PictureLook> {
   const { look, picture } = await read(bytes);
   if (look.vector) await picture();
   return look;
@@ -456,7 +456,7 @@ const base64 = (bytes: Buffer): string => bytes.toString('base64');
 async function work(job: PictureJob): Promise<string> {
   switch (job.do) {
     case 'look':
-      return JSON.stringify(await lookAt(job.bytes));
+      return JSON.stringify(await inspectPicture(job.bytes));
     case 'difference':
       return JSON.stringify(await difference(job));
     case 'thumb':

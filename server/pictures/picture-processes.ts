@@ -4,8 +4,8 @@
  */
 import { createHash } from 'node:crypto';
 import { WorkerEnded } from '#probe/work-pool';
-import { Refused } from '../platform/errors';
-import { serverWorkers } from '../platform/workers';
+import { Refused } from '#server/platform/errors';
+import { serverWorkers } from '#server/platform/workers';
 import type { PictureJob } from './picture-bytes';
 
 /** For one look, or one small copy; many thumbnails may wait behind it. */
@@ -28,7 +28,6 @@ const workers = serverWorkers('pictures-worker.mjs', {
   },
 });
 export const warmPictures = workers.warm;
-export const endPictures = workers.close;
 
 /** Files that ended a process, by digest: they are not tried again for a while. */
 const bad = new Map<string, { until: number; why: string }>();
@@ -68,8 +67,9 @@ export const drawingFault = (bytes: Uint8Array): Promise<string | undefined> =>
   );
 
 /** @throws Refused with a sentence for people */
-export const lookedAt = async <Look>(job: PictureJob): Promise<Look> =>
+export const inspectInProcess = async <Look>(job: PictureJob): Promise<Look> =>
   JSON.parse(await answerTo(job)) as Look;
 
 /** @returns a file; @throws Refused with a sentence for people */
-export const madeOf = async (job: PictureJob): Promise<Buffer> => Buffer.from(await answerTo(job), 'base64');
+export const renderInProcess = async (job: PictureJob): Promise<Buffer> =>
+  Buffer.from(await answerTo(job), 'base64');

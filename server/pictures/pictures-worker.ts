@@ -1,5 +1,5 @@
 /** A process that reads and writes pictures. */
-import { answerJobs } from '../platform/answer-jobs';
+import { answerJobs } from '#server/platform/answer-jobs';
 import { workOnPicture, type PictureJob } from './picture-bytes';
 
 answerJobs<PictureJob>(workOnPicture);

@@ -1,4 +1,7 @@
 /** The picture workshop: what a site's share picture and icons are made from, and the files that come out. */
+import { findSite, liveEnvironmentOf, newestBrief, type Environment } from '#server/sites';
+import { checklistFor } from '#server/checklists';
+import { newestProfile } from '#server/hosts';
 import { hostOf } from '#core/extract/address';
 import { iconSizes, TOUCH_SIZE } from '#core/pictures/icon-sizes';
 import { folderFault, type KitPlan } from '#core/pictures/kit';
@@ -12,19 +15,15 @@ import {
   type ShareCrop,
   type ShareEncoding,
 } from '#core/pictures/settings';
-import { checklistFor } from '../checklists/checklists';
-import { newestProfile } from '../hosts/known-profiles';
-import { now } from '../platform/clock';
-import { inTransaction } from '../platform/db/transaction';
-import { NotFound, Refused } from '../platform/errors';
-import { announce } from '../platform/events';
-import { FileRow, keepFile, keptFile } from '../platform/files/files';
-import { newestBrief } from '../sites/briefs';
-import { Environment, Site } from '../sites/models';
+import { now } from '#server/platform/clock';
+import { inTransaction } from '#server/platform/db/transaction';
+import { NotFound, Refused } from '#server/platform/errors';
+import { announce } from '#server/platform/events';
+import { FileRow, storeFile, readStoredFile } from '#server/platform/files/files';
 import { environmentById, foundFile, iconsInPlace } from './found-pictures';
 import { PicturesRow } from './models';
 import type { IconsLook, PictureLook, ShareLook } from './picture-bytes';
-import { lookedAt, madeOf } from './picture-processes';
+import { inspectInProcess, renderInProcess } from './picture-processes';
 
 /** A picture as it was given. */
 export interface GivenPicture extends PictureLook {
@@ -46,7 +45,7 @@ async function given(row: PicturesRow | null, use: PictureUse): Promise<GivenPic
 
 /** What there is of a site, how it is set, and what the host and the checklist ask. @throws NotFound */
 export async function picturesOf(siteId: number) {
-  const site = await Site.findByPk(siteId);
+  const site = await findSite(siteId);
   if (!site) throw new NotFound(NO_SITE);
   const [row, profile, { checklist }] = await Promise.all([
     PicturesRow.findByPk(siteId),
@@ -65,20 +64,20 @@ export async function picturesOf(siteId: number) {
 
 /** The environment that a file of the site is kept with: the live one, which outlives a staging that it was given for. */
 async function lastingHome(givenFor: number, siteId: number): Promise<number> {
-  return (await Environment.findOne({ where: { siteId, kind: 'live' } }))?.id ?? givenFor;
+  return (await liveEnvironmentOf(siteId))?.id ?? givenFor;
 }
 
 /** Takes a picture, once it was read. @throws Refused for what is none, or too much of one */
-export async function takePicture(
+export async function savePicture(
   { id: environmentId, siteId }: Pick<Environment, 'id' | 'siteId'>,
   use: PictureUse,
   { name, bytes }: { name: string; bytes: Buffer },
   by: string,
 ): Promise<void> {
-  const look = await lookedAt<PictureLook>({ do: 'look', bytes });
+  const look = await inspectInProcess<PictureLook>({ do: 'look', bytes });
   const home = await lastingHome(environmentId, siteId);
   await inTransaction(async (transaction) => {
-    const file = await keepFile(
+    const file = await storeFile(
       { siteId, environmentId: home, name, bytes, byName: by, at: now() },
       MOST_PICTURE_BYTES,
       transaction,
@@ -109,7 +108,7 @@ export async function takePicture(
 }
 
 /** Takes one that the audit found. @throws Unreachable, Refused, NotFound */
-export async function takeFound(
+export async function useFoundPicture(
   environmentId: number,
   use: PictureUse,
   url: string,
@@ -118,7 +117,7 @@ export async function takeFound(
   const environment = await environmentById(environmentId);
   const bytes = await foundFile(environment, url);
   const name = new URL(url).pathname.split('/').at(-1) || 'picture';
-  await takePicture(environment, use, { name, bytes }, by);
+  await savePicture(environment, use, { name, bytes }, by);
 }
 
 /** @throws Refused, NotFound where there is no picture yet */
@@ -138,24 +137,24 @@ async function bytesOf(siteId: number, use: PictureUse): Promise<Buffer> {
   const row = await PicturesRow.findByPk(siteId);
   const id = row?.[FILE_ID[use]];
   if (!id) throw new NotFound('There is no picture yet. Upload one first.');
-  return (await keptFile(id)).data;
+  return (await readStoredFile(id)).data;
 }
 
 const PREVIEW_WIDTH = 1200;
 
 /** The given picture, small enough for a screen, as WebP. @throws NotFound, Refused */
 export const previewOf = async (siteId: number, use: PictureUse): Promise<Buffer> =>
-  madeOf({ do: 'thumb', bytes: await bytesOf(siteId, use), width: PREVIEW_WIDTH });
+  renderInProcess({ do: 'thumb', bytes: await bytesOf(siteId, use), width: PREVIEW_WIDTH });
 
 export const shareLookOf = async (siteId: number, settings: ShareCrop): Promise<ShareLook> =>
-  lookedAt({ do: 'share', bytes: await bytesOf(siteId, 'share'), settings });
+  inspectInProcess({ do: 'share', bytes: await bytesOf(siteId, 'share'), settings });
 
 export const shareFileOf = async (siteId: number, settings: ShareEncoding): Promise<Buffer> =>
-  madeOf({ do: 'share-file', bytes: await bytesOf(siteId, 'share'), settings });
+  renderInProcess({ do: 'share-file', bytes: await bytesOf(siteId, 'share'), settings });
 
 /** What a site's files are made for. @throws NotFound */
 async function plansOf(siteId: number): Promise<Pick<KitPlan, 'name' | 'icons' | 'themeColour'>> {
-  const site = await Site.findByPk(siteId);
+  const site = await findSite(siteId);
   if (!site) throw new NotFound(NO_SITE);
   const [known, profile] = await Promise.all([
     newestBrief(siteId),
@@ -179,7 +178,7 @@ export async function iconsLookOf(
     environmentById(environmentId),
   ]);
   const inPlace = await iconsInPlace(environment);
-  const look = await lookedAt<IconsLook>({
+  const look = await inspectInProcess<IconsLook>({
     do: 'icons',
     bytes,
     settings,
@@ -203,7 +202,7 @@ export async function kitOf(siteId: number, environmentId: number): Promise<{ na
   const [share, icon] = await Promise.all(
     (['share', 'icon'] as const).map((use) => (row[FILE_ID[use]] ? bytesOf(siteId, use) : undefined)),
   );
-  const zip = await madeOf({
+  const zip = await renderInProcess({
     do: 'kit',
     ...(share ? { share } : {}),
     ...(icon ? { icon } : {}),

@@ -4,7 +4,7 @@
  */
 import { randomUUID } from 'node:crypto';
 import { QueryTypes } from 'sequelize';
-import { database } from './db/connection';
+import { database } from '#server/platform/db/connection';
 import { onChange, tellAll, type Change } from './events';
 import { isDue } from './due';
 
@@ -35,7 +35,7 @@ async function write(): Promise<void> {
 }
 
 /** Tells other processes what is announced in this one. @returns how to end that */
-export function passChangesOn(): () => Promise<void> {
+export function publishChanges(): () => Promise<void> {
   const stop = onChange((change) => {
     if (change.fromElsewhere) return;
     pending.push(change);
@@ -68,7 +68,7 @@ async function look(): Promise<void> {
 }
 
 /** Looks for what other processes told, while somebody listens. */
-export function followOthers(): void {
+export function pollOtherProcesses(): void {
   if (looking) return;
   isFirst = true;
   const again = (): void => {
@@ -83,7 +83,7 @@ export function followOthers(): void {
   again();
 }
 
-export function leaveOthers(): void {
+export function stopPolling(): void {
   clearTimeout(looking);
   looking = undefined;
 }

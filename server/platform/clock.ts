@@ -3,7 +3,7 @@
  * nothing; in the demo it can run fast.
  */
 import { QueryTypes } from 'sequelize';
-import { database } from './db/connection';
+import { database } from '#server/platform/db/connection';
 import { announce, onChange } from './events';
 
 /** What the clock shows, from the moment on at which it was set. */
@@ -72,7 +72,7 @@ export async function setClockRate(rate: number): Promise<void> {
 const AGAIN_MS = 2000;
 
 /** Asks again and again, since another process may set it. @returns how to end that */
-export function keepClock(): () => void {
+export function syncClock(): () => void {
   const ask = (): void => void readClock().catch(() => undefined);
   const timer = setInterval(ask, AGAIN_MS);
   timer.unref();

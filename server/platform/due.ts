@@ -1,5 +1,5 @@
 import { QueryTypes } from 'sequelize';
-import { database } from './db/connection';
+import { database } from '#server/platform/db/connection';
 
 /**
  * Whether this process is the one to do what is done every so often: of all that ask, one in each span.

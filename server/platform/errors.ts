@@ -39,7 +39,7 @@ export class Unreachable extends DomainError {}
 export class Unavailable extends DomainError {}
 
 /** An error as JSON, for whoever asked from another process. */
-export interface ToldError {
+export interface SerializedError {
   name: string;
   message: string;
   data?: unknown;
@@ -47,7 +47,7 @@ export interface ToldError {
 
 const LONGEST = 600;
 
-export function toldError(error: Error): ToldError {
+export function serializeError(error: Error): SerializedError {
   const message = error.message.slice(0, LONGEST);
   return { name: error.name, message, ...(error instanceof DomainError ? { data: error.data } : {}) };
 }
@@ -65,7 +65,7 @@ const KINDS = [
 ] as const;
 
 /** The error that was told, of its own kind where that is one of these. */
-export function revived({ name, message, data }: ToldError): Error {
+export function deserializeError({ name, message, data }: SerializedError): Error {
   const kind = KINDS.find((k) => k.name === name);
   return kind ? new kind(message, data) : new Error(message);
 }

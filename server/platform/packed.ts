@@ -26,17 +26,17 @@ export async function packJson(value: unknown): Promise<Buffer> {
 }
 
 /** The JSON text of what was packed, now or with gzip by the first version. */
-export function unpacked(bytes: Buffer): Promise<Buffer> {
+export function decompress(bytes: Buffer): Promise<Buffer> {
   const zipped = bytes[0] === 0x1f && bytes[1] === 0x8b;
   return (zipped ? unzip : unpack)(bytes);
 }
 
 /** Reads what was packed. */
 export async function unpackJson<T>(bytes: Buffer): Promise<T> {
-  return JSON.parse((await unpacked(bytes)).toString('utf8')) as T;
+  return JSON.parse((await decompress(bytes)).toString('utf8')) as T;
 }
 
 /** Stored evidence, brought up to the present version. */
-export async function keptEvidence(bytes: Buffer): Promise<Evidence> {
+export async function readEvidence(bytes: Buffer): Promise<Evidence> {
   return upgradeEvidence(await unpackJson(bytes));
 }

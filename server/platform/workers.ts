@@ -2,13 +2,13 @@
 import { existsSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { WorkPool, type PoolOptions } from '#probe/work-pool';
+import { onShutdown } from './shutdown';
 
 export interface ServerWorkers {
   /** @returns nothing where there are no workers, so that the work is done here (in development) */
   run: (job: object, timeoutMs?: number) => Promise<string> | undefined;
   /** Starts those that are kept warm. */
   warm: () => void;
-  close: () => Promise<void>;
 }
 
 interface Options extends Omit<PoolOptions, 'file'> {
@@ -33,13 +33,13 @@ export function serverWorkers(program: string, { source, ...options }: Options):
       });
     return pool;
   };
+  onShutdown(async () => {
+    await pool?.close();
+    pool = undefined;
+    looked = false;
+  });
   return {
     run: (job, timeoutMs) => open()?.run(job, timeoutMs),
     warm: () => void open(),
-    async close() {
-      await pool?.close();
-      pool = undefined;
-      looked = false;
-    },
   };
 }

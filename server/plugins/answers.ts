@@ -1,5 +1,5 @@
 /** What services throw is mapped to a status here, once, whatever route it came through. */
-import { answerFor } from '../platform/http/answers';
+import { answerFor } from '#server/platform/http/answers';
 
 export default defineNitroPlugin((nitro) => {
   const { options } = nitro.h3App;

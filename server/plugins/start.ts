@@ -1,53 +1,28 @@
 /** At the start: tables up to date, audits that were left open taken up, first user or demo there; then the work. */
-import { closeDatabase, database } from '../platform/db/connection';
-import { migrate } from '../platform/db/migrate';
-import { useModels } from '../platform/models';
-import { auditJob, takeUpOrphans } from '../audits/audits';
-import { launchAuditJob } from '../audits/launch-audit';
-import { endAsking, networkSettings, numberOf } from '../audits/network';
-import { endExtraction } from '../audits/extraction';
-import { ensureBuiltIn } from '../checklists/checklists';
-import { endJudging } from '../audits/judge-pool';
-import { endBuilds } from '../builds/builds';
-import { endComparing } from '../comparing/comparing';
-import { endPages } from '../pages/pages';
-import { endPictures, warmPictures } from '../pictures/picture-processes';
-import { previewJob, reevaluateAfterUpdate, reevaluateJob } from '../audits/reevaluating';
-import { sweepJob, sweepOnce } from '../fixes/sweep';
-import { settleLaunches } from '../launch/launches';
-import { tendWatches, watchJob } from '../launch/watching';
-import { learnJob } from '../hosts/host-profiles';
-import { ensureFirstPerson } from '../people/people';
-import { alignPracticeClock, loadDemo, practiceControl } from '../practice/practice';
-import { passChangesOn } from '../platform/change-feed';
-import { keepClock, readClock } from '../platform/clock';
-import { tidyFiles } from '../platform/files/files';
-import { oneAtATime } from '../platform/db/one-at-a-time';
-import { registerJobs } from '../platform/jobs/definition';
-import { closeDelivery } from '../platform/jobs/queue';
-import { startTicking } from '../platform/ticking';
-import { tellNews } from '../schedules/news';
-import { forgetNights, tendNight } from '../schedules/planning';
-import { ensureProposal } from '../schedules/schedules';
-import { JobWorker } from '../platform/jobs/worker';
+import { connectSubjects } from '#server/subjects';
+import { reevaluateAfterUpdate, requeueOrphans } from '#server/audits';
+import { ensureBuiltIn } from '#server/checklists';
+import { warmPictures } from '#server/pictures';
+import { sweepOnce } from '#server/fixes';
+import { enqueueDueWatches, settleLaunches } from '#server/launch';
+import { ensureFirstPerson } from '#server/people';
+import { alignPracticeClock, loadDemo, practiceControl } from '#server/practice';
+import { notifyNews, deleteOldPlans, runDueSchedules, ensureProposal } from '#server/schedules';
+import { fillStandings } from '#server/reads/standing';
+import { closeAll } from '#server/platform/shutdown';
+import { closeDatabase, database } from '#server/platform/db/connection';
+import { migrate } from '#server/platform/db/migrate';
+import { useModels } from '#server/platform/db/models';
+import { networkSettings, numberOf } from '#server/platform/network/network';
+import { publishChanges } from '#server/platform/change-feed';
+import { syncClock, readClock } from '#server/platform/clock';
+import { tidyFiles } from '#server/platform/files/files';
+import { oneAtATime } from '#server/platform/db/one-at-a-time';
+import { closeDelivery } from '#server/platform/jobs/queue';
+import { startTicking } from '#server/platform/ticking';
+import { JobWorker } from '#server/platform/jobs/worker';
 import { removeLeftProfiles } from '#probe/rendering/profiles';
-import { readJob } from '../sites/reading';
-import { endTables, importJob } from '../sites/sites-import';
-import { fillStandings } from '../sites/standing';
-import { isWorkerOnly, startFailed, startFinished } from '../platform/readiness';
-
-/** All kinds of long work. */
-const JOBS = [
-  auditJob,
-  reevaluateJob,
-  previewJob,
-  readJob,
-  learnJob,
-  importJob,
-  sweepJob,
-  watchJob,
-  launchAuditJob,
-];
+import { isWorkerOnly, startFailed, startFinished } from '#server/platform/readiness';
 
 const SHORTEST_SECRET = 32;
 
@@ -94,7 +69,7 @@ function wholeNumber(name: string, usual: number): number {
 async function prepare(): Promise<void> {
   for (const name of await migrate()) console.info(`database: ${name}`);
   await readClock();
-  const orphans = await takeUpOrphans();
+  const orphans = await requeueOrphans();
   if (orphans) console.info(`${orphans} audits that were left open begin again`);
   await ensureBuiltIn();
   if (isWorkerOnly()) return;
@@ -119,7 +94,7 @@ async function start(): Promise<void> {
   networkSettings();
   const left = removeLeftProfiles();
   if (left) console.info(`${left} folders of browsers were left behind, and are removed`);
-  registerJobs(JOBS);
+  connectSubjects();
   const worker = new JobWorker({
     atOnce: wholeNumber('ARMBAND_WORKERS', 2),
     leaseMs: Math.max(1, numberOf('ARMBAND_LEASE', 20)) * 1000,
@@ -127,8 +102,8 @@ async function start(): Promise<void> {
   await waitForDatabase();
   useModels();
   await oneAtATime('armband start', prepare);
-  ends.push(keepClock());
-  ends.push(passChangesOn());
+  ends.push(syncClock());
+  ends.push(publishChanges());
   ends.push(settleLaunches());
   warmPictures();
   await worker.start();
@@ -137,11 +112,11 @@ async function start(): Promise<void> {
     startTicking([
       { name: 'sweep', seconds: numberOf('ARMBAND_SWEEP', 300), work: sweepOnce },
       { name: 'tidy files', seconds: 3600, work: tidyFiles },
-      { name: 'forget nights', seconds: 86_400, work: forgetNights },
+      { name: 'forget nights', seconds: 86_400, work: deleteOldPlans },
       // often enough for a clock that runs fast
-      { name: 'night', seconds: numberOf('ARMBAND_NIGHT', 5), work: tendNight },
-      { name: 'watches', seconds: 1, work: tendWatches },
-      { name: 'news', seconds: numberOf('ARMBAND_NIGHT', 5), work: tellNews },
+      { name: 'night', seconds: numberOf('ARMBAND_NIGHT', 5), work: runDueSchedules },
+      { name: 'watches', seconds: 1, work: enqueueDueWatches },
+      { name: 'news', seconds: numberOf('ARMBAND_NIGHT', 5), work: notifyNews },
     ]),
   );
 }
@@ -172,14 +147,7 @@ export default defineNitroPlugin((nitro) => {
   nitro.hooks.hook('close', async () => {
     for (const end of ends.reverse()) await end();
     await closeDelivery();
-    await endAsking().catch(() => undefined);
-    await endExtraction();
-    await endJudging();
-    await endPages();
-    await endComparing();
-    await endBuilds();
-    await endPictures();
-    await endTables();
+    await closeAll();
     await closeDatabase();
   });
 });

@@ -9,13 +9,14 @@ import {
   IsNumber,
   IsOptional,
   IsString,
+  Length,
   Matches,
   Max,
   MaxLength,
   Min,
   Type,
   ValidateNested,
-} from '../platform/http/validation';
+} from '#server/platform/http/validation';
 
 export class TypeTextsDto {
   @IsInt() @Min(1) environmentId!: number;
@@ -54,5 +55,12 @@ export class PracticeClockDto {
 
 export class PracticeNightDto {
   /** Begin a night, or go back to the real time. */
+  @IsBoolean() on!: boolean;
+}
+
+export class FaultSwitchDto {
+  @IsString() @Length(1, 80) site!: string;
+  @IsIn(['live', 'staging']) environment!: 'live' | 'staging';
+  @IsString() @Length(1, 80) fault!: string;
   @IsBoolean() on!: boolean;
 }

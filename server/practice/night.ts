@@ -1,9 +1,8 @@
 /** A night in two minutes, to see in the demo what schedules do while nobody looks. */
-import { now } from '../platform/clock';
-import { NotFound } from '../platform/errors';
-import { announce } from '../platform/events';
-import { planAhead } from '../schedules/planning';
-import { ScheduleRow } from '../schedules/models';
+import { now } from '#server/platform/clock';
+import { NotFound } from '#server/platform/errors';
+import { announce } from '#server/platform/events';
+import { planAhead, builtInSchedules } from '#server/schedules';
 import { practiceControl, setPracticeRate, switchFault } from './practice';
 
 /** Twelve hours in two minutes. */
@@ -23,7 +22,7 @@ export async function beginNight(by: string): Promise<void> {
   if (!practiceControl()) throw new NotFound('The practice net is only there in the demo.');
   for (const fault of GOES_WRONG) await switchFault({ ...fault, on: true });
   const at = now().getTime();
-  const rows = await ScheduleRow.findAll({ where: { builtIn: true }, order: [['id', 'ASC']] });
+  const rows = await builtInSchedules();
   // one after the other, so that what the first finds is not what the others look for
   for (const [i, row] of rows.entries())
     await row.update({

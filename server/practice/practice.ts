@@ -1,19 +1,24 @@
 /** The demo: loads what the practice net says of itself, and passes on its switches. */
-import { makeProfile } from '../hosts/host-profiles';
-import { profileIdOf } from '../hosts/known-profiles';
-import { inTransaction } from '../platform/db/transaction';
-import { BriefRow, Client, Environment, Site } from '../sites/models';
+import {
+  addKnownSite,
+  allEnvironments,
+  allSites,
+  hasSites,
+  findEnvironment,
+  findSite,
+  type Environment,
+} from '#server/sites';
+import { createProfile, profileIdOf } from '#server/hosts';
+import { startAudits } from '#server/audits';
+import { ensurePerson } from '#server/people';
+import { intendedFor } from '#server/intended';
+import { kitOf } from '#server/pictures';
+import { inTransaction } from '#server/platform/db/transaction';
 import type { AccessDto } from '#core/entry/site';
-import { startAudits } from '../audits/audits';
-import { announce } from '../platform/events';
-import { NotFound, Refused, Unreachable } from '../platform/errors';
-import { ensurePerson } from '../people/people';
-import { sealAccess } from '../sites/access';
-import { keepStanding } from '../sites/standing';
+import { announce } from '#server/platform/events';
+import { NotFound, Refused, Unreachable } from '#server/platform/errors';
 import { PARTS } from '#core/facts/parts';
-import { clockRate, now, setClockRate } from '../platform/clock';
-import { intendedFor } from '../intended/texts';
-import { kitOf } from '../pictures/pictures';
+import { clockRate, now, setClockRate } from '#server/platform/clock';
 
 export interface PracticeFault {
   environment: 'live' | 'staging';
@@ -126,8 +131,8 @@ export async function switchFault(input: {
 async function practiceSite(
   environmentId: number,
 ): Promise<{ siteId: number; site: string; environment: PracticeFault['environment'] }> {
-  const environment = await Environment.findByPk(environmentId);
-  const site = environment && (await Site.findByPk(environment.siteId));
+  const environment = await findEnvironment(environmentId);
+  const site = environment && (await findSite(environment.siteId));
   const known = site && (await practiceState()).sites.find((s) => s.name === site.name);
   if (!environment || !known) throw new NotFound('This is no site of the practice net.');
   return { siteId: site.id, site: known.slug, environment: environment.kind === 'live' ? 'live' : 'staging' };
@@ -160,54 +165,39 @@ const DEMO_PEOPLE: [string, string][] = [
 export async function loadDemo(password: string): Promise<boolean> {
   const hash = await hashPassword(password);
   for (const [i, [email, name]] of DEMO_PEOPLE.entries()) await ensurePerson(email, name, hash, i === 0);
-  if (await Site.count()) return false;
+  if (await hasSites()) return false;
   const state = await practiceState();
   const day = (n: number) => new Date(now().getTime() + n * 86_400_000).toISOString().slice(0, 10);
   await inTransaction(async (transaction) => {
-    for (const host of state.hosts) await makeProfile({ ...host }, 'Mara Quill', transaction);
+    for (const host of state.hosts) await createProfile({ ...host }, 'Mara Quill', transaction);
     for (const s of state.sites) {
-      const [client] = await Client.findOrCreate({
-        where: { name: s.client },
-        defaults: { name: s.client },
-        transaction,
-      });
-      const site = await Site.create(
+      await addKnownSite(
         {
-          clientId: client.id,
+          client: s.client,
           name: s.name,
           stage: s.stage,
           replaces: s.replaces,
           launchDate: day(s.launchIn),
           hostProfileId: await profileIdOf(s.host, transaction),
-          createdAt: now(),
+          liveUrl: s.liveUrl,
+          environments: s.environments.map((p) => ({
+            name: p.name,
+            url: p.url,
+            setUpOn: p.dates.setUp ?? null,
+            changedOn: p.dates.changed ?? null,
+            endsOn: p.dates.endsOn ?? null,
+            ...(p.access ? { access: p.access } : {}),
+          })),
+          brief: s.brief,
+          savedBy: 'Mara Quill',
         },
-        { transaction },
+        transaction,
       );
-      const before = s.environments.map((p, position) => ({
-        siteId: site.id,
-        name: p.name,
-        kind: 'before' as const,
-        url: p.url,
-        position,
-        setUpOn: p.dates.setUp ?? null,
-        changedOn: p.dates.changed ?? null,
-        endsOn: p.dates.endsOn ?? null,
-        ...(p.access ? sealAccess(p.access, null) : {}),
-      }));
-      await Environment.bulkCreate(
-        [...before, { siteId: site.id, name: 'Live', kind: 'live', url: s.liveUrl, position: before.length }],
-        { transaction },
-      );
-      await BriefRow.create(
-        { siteId: site.id, version: 1, data: s.brief, savedBy: 'Mara Quill', savedAt: now() },
-        { transaction },
-      );
-      await keepStanding([site.id], transaction);
     }
   });
   // a browser takes its time: at first it looks at a few sites, and at the others once somebody audits them
-  const all = await Environment.findAll();
-  const names = new Map((await Site.findAll({ attributes: ['id', 'name'] })).map((s) => [s.id, s.name]));
+  const [all, sites] = await Promise.all([allEnvironments(), allSites()]);
+  const names = new Map(sites.map((s) => [s.id, s.name]));
   const isShown = ({ siteId, kind }: Environment): boolean =>
     state.sites
       .find((s) => s.name === names.get(siteId))!

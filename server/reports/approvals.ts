@@ -1,26 +1,30 @@
 /** A contact’s yes: to exactly one audit, with what proves and what compares it. */
+import { lockContact, type Contact, environmentsOf, getSite, newestBrief, type Site } from '#server/sites';
+import {
+  evidenceOfAudits,
+  findEvidence,
+  findAudit,
+  reevaluateSite,
+  type AuditEvidence,
+} from '#server/audits';
+import { newestProfile } from '#server/hosts';
 import { createHash } from 'node:crypto';
 import { Op } from 'sequelize';
 import { contentOf, fingerprintOf } from '#core/approval/content';
 import { SiteView } from '#core/checks/view/site-view';
-import { reevaluateSite } from '../audits/judging';
-import { Audit, AuditEvidence } from '../audits/models';
-import { newestProfile } from '../hosts/known-profiles';
-import { now } from '../platform/clock';
-import { inTransaction } from '../platform/db/transaction';
-import { Conflict, NotFound, TooMany } from '../platform/errors';
-import { announce } from '../platform/events';
-import { keptEvidence, unpacked } from '../platform/packed';
-import { newestBrief } from '../sites/briefs';
-import { Environment, Site } from '../sites/models';
-import { ApprovalRow, Contact } from './models';
-import { tellKeepers } from './telling';
+import { now } from '#server/platform/clock';
+import { inTransaction } from '#server/platform/db/transaction';
+import { Conflict, NotFound, TooMany } from '#server/platform/errors';
+import { announce } from '#server/platform/events';
+import { readEvidence, decompress } from '#server/platform/packed';
+import { ApprovalRow } from './models';
+import { notifyOwners } from './notify-owners';
 
 const digest = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
 
 /** SHA-256 of an audit’s evidence as it is kept: the JSON text, whatever it is packed with. */
 async function evidenceDigest({ data }: AuditEvidence): Promise<string> {
-  return digest(await unpacked(data));
+  return digest(await decompress(data));
 }
 
 /** @throws NotFound where the audit has no evidence, Conflict where there is no content to say yes to */
@@ -28,10 +32,10 @@ async function proofOf(
   auditId: number,
   site: Site,
 ): Promise<Pick<ApprovalRow, 'evidenceSha256' | 'fingerprint'>> {
-  const stored = await AuditEvidence.findByPk(auditId);
+  const stored = await findEvidence(auditId);
   if (!stored) throw new NotFound('This audit has no evidence, or not any more.');
   const [evidence, brief, profile] = await Promise.all([
-    keptEvidence(stored.data),
+    readEvidence(stored.data),
     newestBrief(site.id),
     newestProfile(site.hostProfileId ?? null),
   ]);
@@ -50,20 +54,17 @@ const MOST_A_DAY = 20;
 const DAY_MS = 86_400_000;
 
 /** @throws NotFound, Conflict, TooMany */
-export async function sayYes(
+export async function approve(
   contact: Contact,
   { siteId, auditId, editionId, note }: { siteId: number; auditId: number; editionId: number; note?: string },
 ): Promise<void> {
-  const [site, audit] = await Promise.all([
-    Site.findByPk(siteId, { rejectOnEmpty: true }),
-    Audit.findByPk(auditId),
-  ]);
+  const [site, audit] = await Promise.all([getSite(siteId), findAudit(auditId)]);
   if (!audit) throw new NotFound('What you were shown is not there any more.');
   const proof = await proofOf(auditId, site);
   const at = now();
   await inTransaction(async (transaction) => {
     // one after the other: what is sent several times at once stands once
-    await Contact.findByPk(contact.id, { attributes: ['id'], transaction, lock: true });
+    await lockContact(contact.id, transaction);
     const standingKey = `${contact.id} ${auditId}`;
     if (await ApprovalRow.count({ where: { standingKey }, transaction }))
       throw new Conflict('You have said yes to this already.');
@@ -90,7 +91,7 @@ export async function sayYes(
     );
   });
   announce([['site', siteId]]);
-  await tellKeepers(site, `${contact.name} said yes to ${site.name}.`, audit.environmentId);
+  await notifyOwners(site, `${contact.name} said yes to ${site.name}.`, audit.environmentId);
   await reevaluateSite(siteId, { cause: 'approval', by: contact.name });
 }
 
@@ -100,7 +101,7 @@ export async function sayYes(
  * @param whose only a yes of this contact
  * @throws NotFound, Conflict
  */
-export async function withdrawYes(
+export async function withdrawApproval(
   id: number,
   { by, reason, whose }: { by: string; reason: string; whose?: { contactId: number; siteId: number } },
 ): Promise<void> {
@@ -119,9 +120,9 @@ export async function withdrawYes(
     announce([['site', siteId]], { transaction });
     return held;
   });
-  const site = await Site.findByPk(row.siteId, { rejectOnEmpty: true });
+  const site = await getSite(row.siteId);
   if (whose)
-    await tellKeepers(site, `${by} took the yes to ${site.name} back: ${reason.trim()}`, row.environmentId);
+    await notifyOwners(site, `${by} took the yes to ${site.name} back: ${reason.trim()}`, row.environmentId);
   await reevaluateSite(row.siteId, { cause: 'approval', by });
 }
 
@@ -144,10 +145,10 @@ export interface ApprovalLine {
 /** All yeses of a site, the newest first. */
 export async function approvalsOf(siteId: number): Promise<ApprovalLine[]> {
   const rows = await ApprovalRow.findAll({ where: { siteId }, order: [['id', 'DESC']], limit: 50 });
-  const stored = await AuditEvidence.findAll({ where: { auditId: rows.map((r) => r.auditId) } });
+  const stored = await evidenceOfAudits(rows.map((r) => r.auditId));
   const digests = new Map<number, string>();
   for (const evidence of stored) digests.set(evidence.auditId, await evidenceDigest(evidence));
-  const environments = await Environment.findAll({ where: { siteId }, attributes: ['id', 'name'] });
+  const environments = await environmentsOf(siteId);
   const names = new Map(environments.map((e) => [e.id, e.name]));
   return rows.map((r) => ({
     id: r.id,

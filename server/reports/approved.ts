@@ -1,7 +1,7 @@
 /** What contacts have said yes to, for those who judge and keep. */
+import { findEvidence } from '#server/audits';
+import { findEnvironment, type Environment } from '#server/sites';
 import type { Approval } from '#core/facts/approval';
-import { AuditEvidence } from '../audits/models';
-import { Environment } from '../sites/models';
 import { ApprovalRow, ReportEdition } from './models';
 
 /** The newest yes of a site that stands, with the evidence it was said to, packed. */
@@ -12,8 +12,8 @@ export async function approvalFor(
     where: { siteId: environment.siteId, withdrawnAt: null },
     order: [['id', 'DESC']],
   });
-  const stored = row && (await AuditEvidence.findByPk(row.auditId));
-  const shown = row && (await Environment.findByPk(row.environmentId));
+  const stored = row && (await findEvidence(row.auditId));
+  const shown = row && (await findEnvironment(row.environmentId));
   if (!row || !stored || !shown) return undefined;
   const approval: Approval = {
     by: row.byName,
@@ -26,7 +26,7 @@ export async function approvalFor(
 }
 
 /** Why audits are kept for good: a client said yes to one, or was told of it; nothing where neither is so. */
-export async function keptFor(auditId: readonly number[]): Promise<string | undefined> {
+export async function reasonToKeep(auditId: readonly number[]): Promise<string | undefined> {
   const where = { auditId: [...auditId] };
   if (await ApprovalRow.count({ where }))
     return 'A client said yes to what was seen there: it is kept as proof.';

@@ -1,4 +1,16 @@
 /** Putting the report of a site together from its newest audit, and publishing it as an edition. */
+import {
+  auditIn,
+  doneAttestations,
+  firstAudit,
+  picturesOfAudit,
+  findEvidence,
+  findFindings,
+  getAudit,
+} from '#server/audits';
+import { fixesOf } from '#server/fixes';
+import { peopleByIds } from '#server/people';
+import { contactsByIds, environmentIn, findSiteLocked, findSite, getClient } from '#server/sites';
 import { shownFacts } from '#core/extract/shell';
 import { Op } from 'sequelize';
 import type { JudgedFinding } from '#core/checks/engine/judge';
@@ -8,18 +20,13 @@ import { pathBelow, baseOf } from '#core/compare/sites/page-face';
 import { composeReport, type Report, type ReportFix, type ReportPage } from '#core/report/report';
 import type { ReportSetup } from '#core/report/setup';
 import type { Result } from '#core/score/score';
-import { Audit, AuditEvidence, AuditFindings, SeenPicture } from '../audits/models';
-import { AttestationRow } from '../checklists/models';
-import { Fix } from '../fixes/models';
-import { User } from '../people/models';
-import { now } from '../platform/clock';
-import { inTransaction } from '../platform/db/transaction';
-import { Conflict, NotFound } from '../platform/errors';
-import { announce } from '../platform/events';
-import { refuseOverwriting } from '../platform/overwriting';
-import { keptEvidence, packJson, unpackJson } from '../platform/packed';
-import { Client, Environment, Site } from '../sites/models';
-import { Contact, ReportDraft, ReportEdition } from './models';
+import { now } from '#server/platform/clock';
+import { inTransaction } from '#server/platform/db/transaction';
+import { Conflict, NotFound } from '#server/platform/errors';
+import { announce } from '#server/platform/events';
+import { refuseOverwriting } from '#server/platform/overwriting';
+import { readEvidence, packJson, unpackJson } from '#server/platform/packed';
+import { ReportDraft, ReportEdition } from './models';
 import { firstSetup, lookOf, template } from './template';
 import { headingOf } from '#core/facts/heading';
 
@@ -50,7 +57,7 @@ export async function saveDraft(
   by: string,
 ): Promise<{ version: number }> {
   return inTransaction(async (transaction) => {
-    const site = await Site.findByPk(siteId, { transaction, lock: true });
+    const site = await findSiteLocked(siteId, transaction);
     if (!site) throw new NotFound('This site does not exist, or not any more.');
     const row = await ReportDraft.findByPk(siteId, { transaction });
     if (row) refuseOverwriting(from, row, setup);
@@ -62,11 +69,11 @@ export async function saveDraft(
 }
 
 /** Who does what: the people of the agency and of the client. */
-async function fixesOf(environmentId: number): Promise<ReportFix[]> {
-  const rows = await Fix.findAll({ where: { environmentId } });
+async function reportFixes(environmentId: number): Promise<ReportFix[]> {
+  const rows = await fixesOf(environmentId);
   const [users, contacts] = await Promise.all([
-    User.findAll({ where: { id: rows.flatMap((f) => f.ownerId ?? []) }, attributes: ['id', 'name'] }),
-    Contact.findAll({ where: { id: rows.flatMap((f) => f.contactId ?? []) }, attributes: ['id', 'name'] }),
+    peopleByIds(rows.flatMap((f) => f.ownerId ?? [])),
+    contactsByIds(rows.flatMap((f) => f.contactId ?? [])),
   ]);
   const names = new Map(users.map((u) => [u.id, u.name]));
   const theirs = new Map(contacts.map((c) => [c.id, c.name]));
@@ -121,12 +128,12 @@ const MOST_PAGES = 60;
 let lastPages: { key: string; pages: Promise<ReportPage[]> } | undefined;
 
 async function readPages(auditId: number, kept: ReadonlySet<string>): Promise<ReportPage[]> {
-  const stored = await AuditEvidence.findByPk(auditId);
-  return stored ? pagesOf(await keptEvidence(stored.data), kept) : [];
+  const stored = await findEvidence(auditId);
+  return stored ? pagesOf(await readEvidence(stored.data), kept) : [];
 }
 
 async function pagesOfAudit(auditId: number): Promise<ReportPage[]> {
-  const rows = await SeenPicture.findAll({ where: { auditId }, attributes: ['sha256'] });
+  const rows = await picturesOfAudit(auditId);
   const kept = new Set(rows.map((r) => r.sha256));
   const key = [auditId, ...[...kept].sort()].join(' ');
   if (lastPages?.key !== key) {
@@ -140,12 +147,12 @@ async function pagesOfAudit(auditId: number): Promise<ReportPage[]> {
 }
 
 async function attestedAt(environmentId: number): Promise<Map<string, string>> {
-  const rows = await AttestationRow.findAll({ where: { environmentId, done: true }, order: [['id', 'ASC']] });
+  const rows = await doneAttestations(environmentId);
   return new Map(rows.map((r) => [r.checkId, r.at.toISOString()]));
 }
 
 async function findingsOf(auditId: number): Promise<JudgedFinding[]> {
-  const row = await AuditFindings.findByPk(auditId);
+  const row = await findFindings(auditId);
   return row ? unpackJson<JudgedFinding[]>(row.data) : [];
 }
 
@@ -160,13 +167,8 @@ async function beforeOf(
     order: [['number', 'DESC']],
     attributes: ['auditId'],
   });
-  const told = edition && (await Audit.findOne({ where: { id: edition.auditId, environmentId } }));
-  const audit =
-    told ??
-    (await Audit.findOne({
-      where: { environmentId, status: 'done', id: { [Op.lt]: auditId } },
-      order: [['id', 'ASC']],
-    }));
+  const told = edition && (await auditIn(environmentId, edition.auditId));
+  const audit = told ?? (await firstAudit(environmentId, auditId));
   if (!audit) return null;
   const at = (audit.finishedAt ?? audit.startedAt).toISOString();
   return { at, isReport: told !== null, findings: await findingsOf(audit.id) };
@@ -180,15 +182,12 @@ export interface Composed {
 
 /** Puts the report of an environment together as it would be published now. @throws NotFound, Conflict */
 export async function composed(siteId: number, environmentId: number): Promise<Composed> {
-  const [site, environment] = await Promise.all([
-    Site.findByPk(siteId),
-    Environment.findOne({ where: { id: environmentId, siteId } }),
-  ]);
+  const [site, environment] = await Promise.all([findSite(siteId), environmentIn(siteId, environmentId)]);
   if (!site || !environment) throw new NotFound('This environment does not exist, or not any more.');
   if (!environment.lastAuditId) throw new Conflict(NOT_AUDITED);
-  const audit = await Audit.findByPk(environment.lastAuditId, { rejectOnEmpty: true });
+  const audit = await getAudit(environment.lastAuditId);
   const [client, findings, pages, look, draft] = await Promise.all([
-    Client.findByPk(site.clientId, { rejectOnEmpty: true }),
+    getClient(site.clientId),
     findingsOf(audit.id),
     pagesOfAudit(audit.id),
     template(),
@@ -205,7 +204,7 @@ export async function composed(siteId: number, environmentId: number): Promise<C
     band: result.band,
     findings,
     before: await beforeOf(siteId, environmentId, audit.id),
-    fixes: await fixesOf(environmentId),
+    fixes: await reportFixes(environmentId),
     attestedAt: await attestedAt(environmentId),
     pages,
     setup: draft.setup,
@@ -226,7 +225,7 @@ export async function publish(
   const { report } = await composed(siteId, environmentId);
   const data = await packJson(report);
   return inTransaction(async (transaction) => {
-    await Site.findByPk(siteId, { transaction, lock: true });
+    await findSiteLocked(siteId, transaction);
     const last = await ReportEdition.max<number, ReportEdition>('number', { where: { siteId }, transaction });
     const number = (last || 0) + 1;
     const edition = await ReportEdition.create(

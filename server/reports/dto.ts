@@ -12,7 +12,6 @@ import {
   ArrayMaxSize,
   IsArray,
   IsBoolean,
-  IsEmail,
   IsIn,
   IsInt,
   IsNumber,
@@ -27,16 +26,10 @@ import {
   Min,
   Type,
   ValidateNested,
-} from '../platform/http/validation';
+} from '#server/platform/http/validation';
 
 const SAYS_SOMETHING = /\S/;
 const CHECK = /^[a-z]+\.[a-z0-9-]{1,80}$/;
-
-export class ContactDto {
-  @IsString() @Length(1, 120) @IsName() name!: string;
-  @IsEmail({ require_tld: false }) @Length(3, 254) email!: string;
-  @IsOptional() @IsString() @MaxLength(120) role?: string;
-}
 
 /** What all reports begin with. */
 export class TemplateDto {

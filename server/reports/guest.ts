@@ -1,4 +1,5 @@
-import type { Contact, ShareLink } from './models';
+import type { Contact } from '#server/sites';
+import type { ShareLink } from './models';
 
 /** A contact who has opened a share link in this browser. */
 export interface Guest {

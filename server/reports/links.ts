@@ -1,19 +1,18 @@
 /** Share links: one contact, one site, a secret; and who may see what behind one. */
+import { contactsByIds, findContact, contactOfSite } from '#server/sites';
+import { tallies, Throttle } from '#server/people';
 import { createHash, randomBytes } from 'node:crypto';
 import { QueryTypes } from 'sequelize';
 import type { H3Event } from 'h3';
 import { getCookie, getRouterParam, setCookie } from 'h3';
-import { now } from '../platform/clock';
-import { Forbidden, NotFound, TooMany } from '../platform/errors';
-import { database } from '../platform/db/connection';
-import { inTransaction } from '../platform/db/transaction';
-import { announce } from '../platform/events';
-import { clientAddress } from '../platform/http/client-address';
-import { tallies } from '../people/tallies';
-import { Throttle } from '../people/throttle';
-import { contactOfSite } from './contacts';
+import { now } from '#server/platform/clock';
+import { Forbidden, NotFound, TooMany } from '#server/platform/errors';
+import { database } from '#server/platform/db/connection';
+import { inTransaction } from '#server/platform/db/transaction';
+import { announce } from '#server/platform/events';
+import { clientAddress } from '#server/platform/http/client-address';
 import type { Guest } from './guest';
-import { Contact, ShareLink, ShareVisit } from './models';
+import { ShareLink, ShareVisit } from './models';
 
 const SECRET_BYTES = 32;
 const DAY_MS = 86_400_000;
@@ -61,7 +60,7 @@ async function visitsOf(linkIds: readonly number[]): Promise<Map<number, { opene
 export async function linksOf(siteId: number): Promise<LinkLine[]> {
   const rows = await ShareLink.findAll({ where: { siteId }, order: [['id', 'DESC']], limit: 100 });
   const [contacts, visits] = await Promise.all([
-    Contact.findAll({ where: { id: rows.map((r) => r.contactId) }, attributes: ['id', 'name'] }),
+    contactsByIds(rows.map((r) => r.contactId)),
     visitsOf(rows.map((r) => r.id)),
   ]);
   const names = new Map(contacts.map((c) => [c.id, c.name]));
@@ -86,7 +85,7 @@ export async function linksOf(siteId: number): Promise<LinkLine[]> {
  * @returns the secret, which nobody can be told again: only its digest is kept
  * @throws NotFound where the contact is none of the site’s client
  */
-export async function makeLink(
+export async function createLink(
   siteId: number,
   { contactId, days, passphrase }: { contactId: number; days: number; passphrase?: string },
   by: string,
@@ -137,7 +136,7 @@ async function hasVisit(event: H3Event, link: ShareLink): Promise<boolean> {
 }
 
 /** Whether a link opens, and what it asks for. @throws NotFound */
-export async function atTheDoor(event: H3Event): Promise<{ isOpen: boolean; hasPassphrase: boolean }> {
+export async function linkStatus(event: H3Event): Promise<{ isOpen: boolean; hasPassphrase: boolean }> {
   const link = await linkIn(event);
   return { isOpen: await hasVisit(event, link), hasPassphrase: link.passphraseHash !== null };
 }
@@ -200,7 +199,7 @@ function noteVisit(link: ShareLink, known: string | undefined): Promise<string> 
 export async function guestOf(event: H3Event): Promise<Guest> {
   const link = await linkIn(event);
   if (!(await hasVisit(event, link))) throw new Forbidden(LOCKED);
-  const contact = await Contact.findOne({ where: { id: link.contactId, leftAt: null } });
+  const contact = await findContact(link.contactId);
   if (!contact) throw new NotFound(ENDED);
   return { link, contact };
 }

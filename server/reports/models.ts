@@ -1,18 +1,8 @@
+import { defineModels } from '#server/platform/db/models';
 import type { CreationOptional } from 'sequelize';
 import type { ReportSetup } from '#core/report/setup';
-import { bind, bytes, day, id, json, ref, Row, text, when } from '../platform/db/row';
+import { bind, bytes, day, id, json, ref, Row, text, when } from '#server/platform/db/row';
 import type { RemarkRegion, TemplateData } from './dto';
-
-/** A person of a client. One who has left is kept, since their words are. */
-export class Contact extends Row<Contact> {
-  declare id: CreationOptional<number>;
-  declare clientId: number;
-  declare name: string;
-  declare email: string;
-  declare role: string;
-  declare createdAt: Date;
-  declare leftAt: CreationOptional<Date | null>;
-}
 
 /** How all reports of the agency begin: one row. */
 export class ReportTemplate extends Row<ReportTemplate> {
@@ -121,16 +111,7 @@ export class ApprovalRow extends Row<ApprovalRow> {
   declare standingKey: CreationOptional<string | null>;
 }
 
-export function bindModels(): void {
-  bind(Contact, 'contact', {
-    id,
-    clientId: ref,
-    name: text(120),
-    email: text(254),
-    role: text(120),
-    createdAt: when,
-    leftAt: when,
-  });
+defineModels(() => {
   bind(ReportTemplate, 'report_template', {
     id: { type: ref, primaryKey: true },
     data: json('data'),
@@ -209,4 +190,4 @@ export function bindModels(): void {
     withdrawnReason: text(2000),
     standingKey: text(40),
   });
-}
+});

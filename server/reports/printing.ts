@@ -7,8 +7,8 @@ import { getHeader } from 'h3';
 import PQueue from 'p-queue';
 import type { Route } from 'playwright-core';
 import { GuardedBrowser, isThere, startPatiently, type BrowserSettings } from '#probe/rendering/browser';
-import { browserSettings } from '../audits/rendering';
-import { TooMany, Unavailable } from '../platform/errors';
+import { browserSettings } from '#server/audits';
+import { TooMany, Unavailable } from '#server/platform/errors';
 
 /** Nothing listens at the discard port. */
 const NOWHERE = 'http://127.0.0.1:9';
@@ -21,7 +21,7 @@ const NO_BROWSER =
   'There is no browser here to make a PDF with. Print the page from your own: it is made for paper too.';
 
 /** Browsers take memory: one after the other, and not too many waiting. */
-const inTurn = new PQueue({ concurrency: 1 });
+const printQueue = new PQueue({ concurrency: 1 });
 const MOST_WAITING = 5;
 
 async function answer(route: Route, cookie: string): Promise<void> {
@@ -43,17 +43,17 @@ async function answer(route: Route, cookie: string): Promise<void> {
  * @param isFirst before those that are not, where several wait
  * @throws Unavailable, TooMany
  */
-export async function printed(
+export async function printPdf(
   event: H3Event,
   path: string,
   { isFirst }: { isFirst: boolean },
 ): Promise<Buffer> {
   const settings = browserSettings();
   if (!isThere(settings)) throw new Unavailable(NO_BROWSER);
-  if (!isFirst && inTurn.size >= MOST_WAITING)
+  if (!isFirst && printQueue.size >= MOST_WAITING)
     throw new TooMany('Several PDFs are being made already. Wait a moment and try again.');
   const cookie = getHeader(event, 'cookie') ?? '';
-  const pdf = await inTurn.add(() => print(cookie, path, settings), { priority: isFirst ? 1 : 0 });
+  const pdf = await printQueue.add(() => print(cookie, path, settings), { priority: isFirst ? 1 : 0 });
   return pdf as Buffer;
 }
 

@@ -1,6 +1,7 @@
 /** What a client said, for the fix that came of it. */
+import { contactsByIds } from '#server/sites';
 import type { RemarkRegion } from './dto';
-import { Contact, Remark } from './models';
+import { Remark } from './models';
 
 export interface RemarkOfFix {
   id: number;
@@ -14,7 +15,7 @@ export interface RemarkOfFix {
 
 export async function remarkOfFix(fixId: number): Promise<RemarkOfFix | null> {
   const row = await Remark.findOne({ where: { fixId } });
-  const contact = row && (await Contact.findByPk(row.contactId));
+  const [contact] = row ? await contactsByIds([row.contactId]) : [];
   if (!row) return null;
   const { id, text, page, screen, region } = row;
   return { id, by: contact?.name ?? '', at: row.at.toISOString(), text, page, screen, region };

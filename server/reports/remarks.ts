@@ -1,20 +1,19 @@
 /** What a client remarks: it becomes a fix or is answered, and they see what became of it. */
+import { lockContact, type Contact, contactsByIds, getSite, lockSites } from '#server/sites';
+import { fixesByIds, openFix, openFixOf, addEvents } from '#server/fixes';
+import { getAudit } from '#server/audits';
+import { emit } from '#server/platform/domain-events';
 import { Op } from 'sequelize';
-import { OPEN_STATES, remarkCheck, type FixState } from '#core/facts/fix';
+import { remarkCheck, type FixState } from '#core/facts/fix';
 import type { Severity } from '#core/facts/finding';
-import { Audit } from '../audits/models';
-import { addEvents } from '../fixes/fix-keeping';
-import { Fix } from '../fixes/models';
-import { now } from '../platform/clock';
-import { inTransaction } from '../platform/db/transaction';
-import { Conflict, NotFound, Refused, TooMany } from '../platform/errors';
-import { announce } from '../platform/events';
-import { Site } from '../sites/models';
-import { holdSites, keepStanding } from '../sites/standing';
+import { now } from '#server/platform/clock';
+import { inTransaction } from '#server/platform/db/transaction';
+import { Conflict, NotFound, Refused, TooMany } from '#server/platform/errors';
+import { announce } from '#server/platform/events';
 import type { Edition } from './composing';
 import type { RemarkDto, RemarkRegion } from './dto';
-import { Contact, Remark, ReportEdition, type RemarkAbout } from './models';
-import { tellKeepers } from './telling';
+import { Remark, ReportEdition, type RemarkAbout } from './models';
+import { notifyOwners } from './notify-owners';
 
 const GONE = 'This remark is not there, or not any more.';
 /** Remarks of one contact on one site within a day: more is a program. */
@@ -57,7 +56,7 @@ export async function addRemark(contact: Contact, edition: Edition, input: Remar
   const about = aboutOf(edition, input);
   await inTransaction(async (transaction) => {
     // counted one after the other for each contact
-    await Contact.findByPk(contact.id, { attributes: ['id'], transaction, lock: true });
+    await lockContact(contact.id, transaction);
     const since = { [Op.gt]: new Date(at.getTime() - DAY_MS) };
     const recent = await Remark.count({ where: { siteId, contactId: contact.id, at: since }, transaction });
     if (recent >= MOST_A_DAY) throw new TooMany('That is more than is taken in a day. Write to us, please.');
@@ -67,11 +66,8 @@ export async function addRemark(contact: Contact, edition: Edition, input: Remar
     );
   });
   announce([['site', siteId]]);
-  const [site, audit] = await Promise.all([
-    Site.findByPk(siteId, { rejectOnEmpty: true }),
-    Audit.findByPk(edition.auditId, { rejectOnEmpty: true }),
-  ]);
-  await tellKeepers(site, `${contact.name} remarked on ${site.name}: ${text}`, audit.environmentId);
+  const [site, audit] = await Promise.all([getSite(siteId), getAudit(edition.auditId)]);
+  await notifyOwners(site, `${contact.name} remarked on ${site.name}: ${text}`, audit.environmentId);
 }
 
 /** What became of a remark, as the client reads it. */
@@ -112,8 +108,8 @@ export async function remarksOf(siteId: number, contactId?: number): Promise<Rem
     limit: 300,
   });
   const [contacts, fixes, editions] = await Promise.all([
-    Contact.findAll({ where: { id: rows.map((r) => r.contactId) }, attributes: ['id', 'name'] }),
-    Fix.findAll({ where: { id: rows.flatMap((r) => r.fixId ?? []) }, attributes: ['id', 'state'] }),
+    contactsByIds(rows.map((r) => r.contactId)),
+    fixesByIds(rows.flatMap((r) => r.fixId ?? [])),
     ReportEdition.findAll({ where: { siteId }, attributes: ['id', 'auditId'] }),
   ]);
   const names = new Map(contacts.map((c) => [c.id, c.name]));
@@ -164,21 +160,16 @@ export async function remarkToFix(id: number, severity: Severity, by: string): P
     const row = await Remark.findByPk(id, { transaction, lock: true });
     if (!row) throw new NotFound(GONE);
     if (row.fixId) throw new Conflict('This remark has become a fix already.');
-    await holdSites([row.siteId], transaction);
+    await lockSites([row.siteId], transaction);
     const edition = await ReportEdition.findByPk(row.editionId, { transaction, rejectOnEmpty: true });
-    const audit = await Audit.findByPk(edition.auditId, { transaction, rejectOnEmpty: true });
-    const contact = await Contact.findByPk(row.contactId, { transaction, rejectOnEmpty: true });
+    const audit = await getAudit(edition.auditId, transaction);
+    const contact = await lockContact(row.contactId, transaction);
     const { environmentId } = audit;
     const at = now();
-    const known = row.checkId
-      ? await Fix.findOne({
-          where: { environmentId, checkId: row.checkId, state: [...OPEN_STATES] },
-          transaction,
-        })
-      : null;
+    const known = row.checkId ? await openFixOf(environmentId, row.checkId, transaction) : null;
     const fix =
       known ??
-      (await Fix.create(
+      (await openFix(
         {
           environmentId,
           siteId: row.siteId,
@@ -191,7 +182,7 @@ export async function remarkToFix(id: number, severity: Severity, by: string): P
           openedAt: at,
           changedAt: at,
         },
-        { transaction },
+        transaction,
       ));
     await addEvents(
       fix.id,
@@ -202,7 +193,7 @@ export async function remarkToFix(id: number, severity: Severity, by: string): P
       transaction,
     );
     await row.update({ fixId: fix.id }, { transaction });
-    await keepStanding([row.siteId], transaction);
+    await emit('SitesChanged', { siteIds: [row.siteId] }, transaction);
     return { fixId: fix.id };
   });
 }

@@ -1,13 +1,13 @@
 /** Editions as PDF: made once for the agency and once for each contact, since they never change. */
 import { setHeaders, type H3Event } from 'h3';
-import { now } from '../platform/clock';
-import { inTransaction } from '../platform/db/transaction';
-import { TooMany } from '../platform/errors';
-import { plainName } from '../platform/http/file-names';
+import { now } from '#server/platform/clock';
+import { inTransaction } from '#server/platform/db/transaction';
+import { TooMany } from '#server/platform/errors';
+import { plainName } from '#server/platform/http/file-names';
 import type { Edition } from './composing';
 import type { Guest } from './guest';
 import { EditionPdf, ShareLink } from './models';
-import { printed } from './printing';
+import { printPdf } from './printing';
 
 /** PDFs that are made for one link within a day; editions that were made before are not counted. */
 const MOST_A_DAY = 20;
@@ -29,14 +29,14 @@ async function countOne(link: ShareLink): Promise<void> {
 }
 
 async function made(event: H3Event, path: string, guest: Guest | undefined): Promise<Buffer> {
-  if (!guest) return printed(event, path, { isFirst: true });
+  if (!guest) return printPdf(event, path, { isFirst: true });
   const { link } = guest;
   if (underWay.has(link.id))
     throw new TooMany('The PDF of this link is being made already. Wait a moment and try again.');
   underWay.add(link.id);
   try {
     await countOne(link);
-    return await printed(event, path, { isFirst: false });
+    return await printPdf(event, path, { isFirst: false });
   } finally {
     underWay.delete(link.id);
   }

@@ -1,9 +1,8 @@
 /** What a contact sees behind a share link: the newest edition, what they said, and what became of it. */
+import { findFinding, findAudit, seenPicture } from '#server/audits';
 import { clientApproval } from '#core/checks/catalogue/delivery/client-approval';
-import { FindingRow, Audit } from '../audits/models';
-import { seenPicture } from '../audits/seen';
-import { Conflict, NotFound } from '../platform/errors';
-import { approvalsOf, sayYes, withdrawYes, type ApprovalLine } from './approvals';
+import { Conflict, NotFound } from '#server/platform/errors';
+import { approvalsOf, approve, withdrawApproval, type ApprovalLine } from './approvals';
 import { newestEdition, type Edition } from './composing';
 import type { RemarkDto, YesDto } from './dto';
 import type { Guest } from './guest';
@@ -37,14 +36,9 @@ export async function sharedWith(guest: Guest): Promise<Shared> {
   const [remarks, approvals, audit] = await Promise.all([
     remarksOf(link.siteId, contact.id),
     approvalsOf(link.siteId),
-    Audit.findByPk(edition.auditId),
+    findAudit(edition.auditId),
   ]);
-  const judged =
-    audit &&
-    (await FindingRow.findOne({
-      where: { environmentId: audit.environmentId, checkId: clientApproval.id },
-      attributes: ['outcome'],
-    }));
+  const judged = audit && (await findFinding(audit.environmentId, clientApproval.id));
   return {
     contact: { id: contact.id, name: contact.name },
     edition,
@@ -72,23 +66,23 @@ export async function sharedPicture(guest: Guest, sha256: string): Promise<Buffe
 }
 
 /** @throws NotFound, Refused, TooMany */
-export async function remarkBy(guest: Guest, input: RemarkDto): Promise<void> {
+export async function remarkByGuest(guest: Guest, input: RemarkDto): Promise<void> {
   await addRemark(guest.contact, await editionFor(guest), input);
 }
 
 /** @throws NotFound, Conflict where another edition was published meanwhile */
-export async function yesBy(guest: Guest, { editionId, note }: YesDto): Promise<void> {
+export async function approveByGuest(guest: Guest, { editionId, note }: YesDto): Promise<void> {
   const edition = await editionFor(guest);
   if (edition.id !== editionId)
     throw new Conflict('A newer edition was published meanwhile. Look at it, then say yes to that.');
   const { siteId, auditId } = edition;
-  await sayYes(guest.contact, { siteId, auditId, editionId, note });
+  await approve(guest.contact, { siteId, auditId, editionId, note });
 }
 
 /** Takes the contact’s newest yes back. @throws NotFound, Conflict */
-export async function noLongerYes({ link, contact }: Guest, reason: string): Promise<void> {
+export async function withdrawByGuest({ link, contact }: Guest, reason: string): Promise<void> {
   const own = (await approvalsOf(link.siteId)).find((a) => a.contactId === contact.id && !a.withdrawn);
   if (!own) throw new Conflict('There is no yes to take back.');
   const whose = { contactId: contact.id, siteId: link.siteId };
-  await withdrawYes(own.id, { by: contact.name, reason, whose });
+  await withdrawApproval(own.id, { by: contact.name, reason, whose });
 }

@@ -1,10 +1,11 @@
 /** How all reports of the agency begin: its name, logo, colour, letter. */
+import { REPORT_PARTS } from '#core/report/setup';
 import type { AgencyLook } from '#core/report/report';
-import { REPORT_PARTS, type ReportSetup } from '#core/report/setup';
-import { now } from '../platform/clock';
-import { NotFound, Refused } from '../platform/errors';
-import { announce } from '../platform/events';
-import { typeOfFile } from '../platform/files/files';
+import type { ReportSetup } from '#core/report/setup';
+import { now } from '#server/platform/clock';
+import { NotFound, Refused } from '#server/platform/errors';
+import { announce } from '#server/platform/events';
+import { typeOfFile } from '#server/platform/files/files';
 import type { TemplateData } from './dto';
 import { ReportTemplate } from './models';
 

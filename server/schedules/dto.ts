@@ -18,7 +18,7 @@ import {
   MaxLength,
   Min,
   ValidateIf,
-} from '../platform/http/validation';
+} from '#server/platform/http/validation';
 import { OF_KINDS, type OfKind } from './models';
 
 const TIME = /^(?:[01]\d|2[0-3]):[0-5]\d$/;

@@ -1,7 +1,8 @@
+import { defineModels } from '#server/platform/db/models';
 import type { CreationOptional } from 'sequelize';
 import type { NewsKind } from '#core/compare/news';
 import type { Every } from '#core/schedule/night';
-import { bind, day, flag, id, ref, Row, text, when, whole } from '../platform/db/row';
+import { bind, day, flag, id, ref, Row, text, when, whole } from '#server/platform/db/row';
 
 export const OF_KINDS = ['all', 'site', 'client', 'host', 'stage'] as const;
 export type OfKind = (typeof OF_KINDS)[number];
@@ -63,7 +64,7 @@ export class NewsRow extends Row<NewsRow> {
   declare told: CreationOptional<boolean>;
 }
 
-export function bindModels(): void {
+defineModels(() => {
   bind(ScheduleRow, 'schedule', {
     id,
     name: text(120),
@@ -106,4 +107,4 @@ export function bindModels(): void {
     at: when,
     told: { type: flag, defaultValue: false },
   });
-}
+});

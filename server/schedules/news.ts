@@ -1,16 +1,15 @@
 /** What the audits of the night found beyond those before them: noted with each, told once with all of one cause. */
+import { type SavedVerdict, isAnythingAuditing, findAudit, findFindings, type Audit } from '#server/audits';
+import { checksMovedBy } from '#server/fixes';
+import { environmentsByIds, sitesByIds } from '#server/sites';
+import { accountOwners, notify } from '#server/people';
 import { Op, type Transaction } from 'sequelize';
 import { messageOf, newsBetween, type Face, type Seen } from '#core/compare/news';
 import type { JudgedFinding } from '#core/checks/engine/judge';
-import type { Gate } from '#core/score/score';
-import { Audit, AuditFindings } from '../audits/models';
-import { FixEventRow, Fix } from '../fixes/models';
-import { accountOwners, tell } from '../people/notifications';
-import { clockRate, now } from '../platform/clock';
-import { inTransaction } from '../platform/db/transaction';
-import { countWaiting } from '../platform/jobs/keeping';
-import { unpackJson } from '../platform/packed';
-import { Environment, Site } from '../sites/models';
+import { clockRate, now } from '#server/platform/clock';
+import { inTransaction } from '#server/platform/db/transaction';
+import { countWaiting } from '#server/platform/jobs/job-table';
+import { unpackJson } from '#server/platform/packed';
 import { NewsRow, PlannedAudit } from './models';
 
 /** Whether an audit is one of the night's, whose news somebody who was not looking should hear. */
@@ -21,39 +20,29 @@ const faceOf = (audit: Audit): Face | undefined => (audit.result as { face?: Fac
 
 /** Checks whose fix this audit moved in one of these ways. */
 async function checksWith(auditId: number, kinds: string[], transaction: Transaction): Promise<Set<string>> {
-  const events = await FixEventRow.findAll({ where: { auditId, kind: kinds }, transaction });
-  const fixes = await Fix.findAll({
-    where: { id: events.map((e) => e.fixId) },
-    attributes: ['checkId'],
-    transaction,
-  });
-  return new Set(fixes.map((f) => f.checkId));
+  return new Set(await checksMovedBy(auditId, kinds, transaction));
 }
 
 /** Notes what an audit found beyond the one before. Called once it is kept, in the same transaction. */
-export async function noteNews(
-  audit: Audit,
-  after: { findings: readonly JudgedFinding[]; gate: Gate; face?: Face; before: number | null },
-  transaction: Transaction,
-): Promise<void> {
-  const { before: beforeId } = after;
-  if (!beforeId || beforeId === audit.id || !(await isScheduled(audit.id))) return;
-  const [last, stored] = await Promise.all([Audit.findByPk(beforeId), AuditFindings.findByPk(beforeId)]);
+export async function recordNews(after: SavedVerdict, transaction: Transaction): Promise<void> {
+  const { before: beforeId, auditId, environment } = after;
+  if (!beforeId || beforeId === auditId || !(await isScheduled(auditId))) return;
+  const [last, stored] = await Promise.all([findAudit(beforeId), findFindings(beforeId)]);
   if (!last || !stored) return;
   const before: Seen = {
     gate: last.gate ?? null,
     findings: await unpackJson<JudgedFinding[]>(stored.data),
     face: faceOf(last),
   };
-  const returned = await checksWith(audit.id, ['came back'], transaction);
-  const ended = await checksWith(audit.id, ['verified', 'gone'], transaction);
+  const returned = await checksWith(auditId, ['came back'], transaction);
+  const ended = await checksWith(auditId, ['verified', 'gone'], transaction);
   const at = now();
   await NewsRow.bulkCreate(
     newsBetween(before, after, returned, ended).map((n) => ({
       kind: n.kind,
       cause: n.cause.slice(0, 200),
-      environmentId: audit.environmentId,
-      auditId: audit.id,
+      environmentId: environment.id,
+      auditId,
       checkId: n.check,
       title: n.title.slice(0, 200),
       text: n.text.slice(0, 400),
@@ -76,13 +65,13 @@ async function isNightRunning(at: number): Promise<boolean> {
   const soon = new Date(at + QUIET_MS);
   return (
     (await countWaiting({ name: 'audit' })) > 0 ||
-    (await Audit.count({ where: { runningKey: { [Op.ne]: null } } })) > 0 ||
+    (await isAnythingAuditing()) ||
     (await PlannedAudit.count({ where: { state: 'planned', runAt: { [Op.lte]: soon } } })) > 0
   );
 }
 
 /** Tells what waits, once the night's audits are through or the first has waited long enough. */
-export async function tellNews(): Promise<void> {
+export async function notifyNews(): Promise<void> {
   const waiting = await NewsRow.findAll({ where: { told: false }, order: [['id', 'ASC']], limit: AT_ONCE });
   const [first] = waiting;
   if (!first) return;
@@ -93,13 +82,10 @@ export async function tellNews(): Promise<void> {
     if (!isQuiet || (await isNightRunning(at))) return;
   }
   const environments = new Map(
-    (await Environment.findAll({ where: { id: waiting.map((n) => n.environmentId) } })).map((e) => [e.id, e]),
+    (await environmentsByIds(waiting.map((n) => n.environmentId))).map((e) => [e.id, e]),
   );
   const sites = new Map(
-    (await Site.findAll({ where: { id: [...environments.values()].map((e) => e.siteId) } })).map((s) => [
-      s.id,
-      s,
-    ]),
+    (await sitesByIds([...environments.values()].map((e) => e.siteId))).map((s) => [s.id, s]),
   );
   // a site without an owner is the account's owners'
   const owners = await accountOwners();
@@ -134,6 +120,6 @@ export async function tellNews(): Promise<void> {
         mine.length > 1 && one.checkId
           ? `/fixes?check=${one.checkId}`
           : `/sites/${environment.siteId}?environment=${environment.id}${one.checkId ? `&check=${one.checkId}` : ''}`;
-      await tell(people, messageOf(named), link, transaction);
+      await notify(people, messageOf(named), link, transaction);
     });
 }

@@ -1,13 +1,12 @@
 /** The night: who has a turn when, and beginning what is due. */
 import { Op, QueryTypes } from 'sequelize';
 import { nightOf, openSpans, spread, windowOf, type Span } from '#core/schedule/night';
-import { startAudits } from '../audits/audits';
-import type { Scope } from '../audits/scope';
-import { checklistById } from '../checklists/checklists';
-import { now } from '../platform/clock';
-import { database } from '../platform/db/connection';
-import { announce } from '../platform/events';
-import { PRIORITY } from '../platform/jobs/definition';
+import { startAudits, type Scope } from '#server/audits';
+import { checklistById } from '#server/checklists';
+import { now } from '#server/platform/clock';
+import { database } from '#server/platform/db/connection';
+import { announce } from '#server/platform/events';
+import { PRIORITY } from '#server/platform/jobs/definition';
 import type { ScheduleDto } from './dto';
 import { NewsRow, PlannedAudit, ScheduleRow, type OfKind } from './models';
 import { partsOfRow, saveSchedule } from './schedules';
@@ -177,7 +176,7 @@ const PLAN_EVERY_MS = 5 * 60_000;
 let plannedAt = -Infinity;
 
 /** Plans now and then, and begins what is due. */
-export async function tendNight(): Promise<void> {
+export async function runDueSchedules(): Promise<void> {
   const at = now().getTime();
   if (Math.abs(at - plannedAt) >= PLAN_EVERY_MS) {
     plannedAt = at;
@@ -187,14 +186,14 @@ export async function tendNight(): Promise<void> {
 }
 
 /** Saves a schedule, and plans by it what is left of the night. @returns its number */
-export async function keepSchedule(input: ScheduleDto, by: string, id?: number): Promise<number> {
+export async function storeSchedule(input: ScheduleDto, by: string, id?: number): Promise<number> {
   const kept = await saveSchedule(input, by, id);
   await planAhead();
   return kept;
 }
 
 /** Forgets nights of long ago. */
-export async function forgetNights(): Promise<void> {
+export async function deleteOldPlans(): Promise<void> {
   const before = new Date(now().getTime() - KEPT_DAYS * 86_400_000);
   await PlannedAudit.destroy({ where: { runAt: { [Op.lt]: before } } });
   await NewsRow.destroy({ where: { at: { [Op.lt]: before }, told: true } });

@@ -1,13 +1,13 @@
 /** Schedules: what is audited when, by site, client, host profile or stage. */
+import { allChecklists, checklistNamed } from '#server/checklists';
+import { profilesByIds } from '#server/hosts';
+import { clientsByIds, sitesByIds } from '#server/sites';
 import { Op } from 'sequelize';
 import { STAGES } from '#core/facts/situation';
 import { PARTS, type Part } from '#core/facts/parts';
-import { ChecklistRow } from '../checklists/models';
-import { HostProfileRow } from '../hosts/models';
-import { inTransaction } from '../platform/db/transaction';
-import { Conflict, NotFound, Refused } from '../platform/errors';
-import { announce } from '../platform/events';
-import { Client, Site } from '../sites/models';
+import { inTransaction } from '#server/platform/db/transaction';
+import { Conflict, NotFound, Refused } from '#server/platform/errors';
+import { announce } from '#server/platform/events';
 import type { ScheduleDto } from './dto';
 import { PlannedAudit, ScheduleRow, type OfKind } from './models';
 
@@ -32,7 +32,7 @@ const SATURDAY = 6;
 /** The proposal is there from the first start on, switched off: nobody's sites are asked before somebody says so. */
 export async function ensureProposal(): Promise<void> {
   if (await ScheduleRow.count()) return;
-  const quick = await ChecklistRow.findOne({ where: { name: QUICK } });
+  const quick = await checklistNamed(QUICK);
   const timeZone = Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC';
   await ScheduleRow.bulkCreate(
     PROPOSED.map(({ list, ...s }) => ({
@@ -61,21 +61,19 @@ export const partsOfRow = ({ parts }: Pick<ScheduleRow, 'parts'>): Part[] =>
 async function nameOfTarget(kind: OfKind, target: string): Promise<string> {
   if (kind === 'all') return 'all sites';
   if (kind === 'stage') return `sites that are ${target}`;
-  const id = Number(target);
-  const row =
+  const ids = [Number(target)];
+  const [row] =
     kind === 'site'
-      ? await Site.findByPk(id, { attributes: ['name'] })
+      ? await sitesByIds(ids)
       : kind === 'client'
-        ? await Client.findByPk(id, { attributes: ['name'] })
-        : await HostProfileRow.findByPk(id, { attributes: ['name'] });
+        ? await clientsByIds(ids)
+        : await profilesByIds(ids);
   return row?.name ?? 'something that is not there any more';
 }
 
 export async function listSchedules() {
   const rows = await ScheduleRow.findAll({ order: [['id', 'ASC']] });
-  const lists = new Map(
-    (await ChecklistRow.findAll({ attributes: ['id', 'name'] })).map((c) => [c.id, c.name]),
-  );
+  const lists = new Map((await allChecklists()).map((c) => [c.id, c.name]));
   return Promise.all(
     rows.map(async (r) => ({
       id: r.id,
@@ -110,7 +108,7 @@ async function refuseUnfit(input: ScheduleDto): Promise<void> {
     throw new Refused('Choose a stage; retired sites are not audited.');
   if (ofKind !== 'all' && ofKind !== 'stage' && !/^\d{1,9}$/.test(ofTarget))
     throw new Refused('Choose what it is for.');
-  if (checklistId && !(await ChecklistRow.count({ where: { id: checklistId } })))
+  if (checklistId && !(await allChecklists()).some((c) => c.id === checklistId))
     throw new Refused('This checklist does not exist, or not any more.');
 }
 
@@ -155,7 +153,10 @@ export async function saveSchedule(input: ScheduleDto, by: string, id?: number):
 }
 
 /** @throws NotFound */
-export async function dropSchedule(id: number): Promise<void> {
+export async function deleteSchedule(id: number): Promise<void> {
   if (!(await ScheduleRow.destroy({ where: { id } }))) throw new NotFound(GONE);
   announce([['schedules']]);
 }
+
+export const builtInSchedules = (): Promise<ScheduleRow[]> =>
+  ScheduleRow.findAll({ where: { builtIn: true }, order: [['id', 'ASC']] });

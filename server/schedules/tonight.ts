@@ -2,11 +2,10 @@
 import { QueryTypes } from 'sequelize';
 import { checksOf } from '#core/checks/engine/checklist';
 import type { Part } from '#core/facts/parts';
-import { auditDurations } from '../audits/durations';
-import { partsOfScope } from '../audits/scope';
-import { checklistById } from '../checklists/checklists';
-import { clockRate, now } from '../platform/clock';
-import { database } from '../platform/db/connection';
+import { auditDurations, partsOfScope } from '#server/audits';
+import { checklistById } from '#server/checklists';
+import { clockRate, now } from '#server/platform/clock';
+import { database } from '#server/platform/db/connection';
 import { ScheduleRow } from './models';
 import { scopeOf } from './planning';
 

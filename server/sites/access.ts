@@ -18,7 +18,7 @@ function key(): Buffer {
 }
 
 /** Anything that must not be read by whoever sees the database. */
-export function sealed(secret: object): string {
+export function encryptSecret(secret: object): string {
   const iv = randomBytes(12);
   const cipher = createCipheriv(ALGORITHM, key(), iv);
   return Buffer.concat([
@@ -30,7 +30,7 @@ export function sealed(secret: object): string {
 }
 
 /** @returns null when it was sealed under another secret */
-export function unsealed<T extends object>(text: string): T | null {
+export function decryptSecret<T extends object>(text: string): T | null {
   try {
     const bytes = Buffer.from(text, 'base64');
     const decipher = createDecipheriv(ALGORITHM, key(), bytes.subarray(0, 12));
@@ -50,22 +50,25 @@ export function sealAccess(
 ): { access: Environment['access']; accessSealed: string | null } {
   if (input.kind === 'open' || input.kind === 'addresses') return { access: input.kind, accessSealed: null };
   const old =
-    before?.access === input.kind && before.accessSealed ? unsealed<Secret>(before.accessSealed) : null;
+    before?.access === input.kind && before.accessSealed ? decryptSecret<Secret>(before.accessSealed) : null;
   return {
     access: input.kind,
-    accessSealed: sealed({ name: input.name ?? old?.name ?? '', value: input.value || (old?.value ?? '') }),
+    accessSealed: encryptSecret({
+      name: input.name ?? old?.name ?? '',
+      value: input.value || (old?.value ?? ''),
+    }),
   };
 }
 
 /** What the screen may show: who or what is asked for, never the secret. */
 export function accessName(e: Pick<Environment, 'accessSealed'>): string | null {
-  return e.accessSealed ? (unsealed<Secret>(e.accessSealed)?.name ?? null) : null;
+  return e.accessSealed ? (decryptSecret<Secret>(e.accessSealed)?.name ?? null) : null;
 }
 
 /** The access as the probe takes it. @throws Error when the secret it was sealed under has changed */
 export function accessOf(e: Pick<Environment, 'access' | 'accessSealed' | 'url'>): Access {
   if (e.access === 'open' || e.access === 'addresses') return { kind: e.access };
-  const secret = e.accessSealed ? unsealed<Secret>(e.accessSealed) : null;
+  const secret = e.accessSealed ? decryptSecret<Secret>(e.accessSealed) : null;
   if (!secret)
     throw new Error(
       'the access to this environment can no longer be read: the application\u2019s secret has changed. Enter it again under Edit site',
@@ -85,7 +88,7 @@ export function accessesByName(
 ): Map<string, AccessDto | null> {
   const out = new Map<string, AccessDto | null>();
   for (const { access: kind, accessSealed } of environments) {
-    const secret = accessSealed ? unsealed<Secret>(accessSealed) : null;
+    const secret = accessSealed ? decryptSecret<Secret>(accessSealed) : null;
     if (!secret?.name) continue;
     const known = out.get(secret.name);
     const isSame = known !== null && known?.kind === kind && known.value === secret.value;

@@ -4,16 +4,13 @@ import { blank } from '#core/compare/fields';
 import { hostOf } from '#core/extract/address';
 import { withALabels } from '#core/facts/a-labels';
 import type { Brief } from '#core/facts/brief';
-import { applyAdoption } from '#core/facts/adoption';
-import type { JudgedFinding } from '#core/checks/engine/judge';
-import { FindingRow } from '../audits/models';
 import { BriefRow, Environment, type Site } from './models';
-import { inTransaction } from '../platform/db/transaction';
-import { announce } from '../platform/events';
-import { Conflict, NotFound } from '../platform/errors';
-import { refuseOverwriting } from '../platform/overwriting';
-import { VERSIONS_READ, versionsWindow } from '../platform/versions';
-import { now } from '../platform/clock';
+import { inTransaction } from '#server/platform/db/transaction';
+import { announce } from '#server/platform/events';
+import { NotFound } from '#server/platform/errors';
+import { refuseOverwriting } from '#server/platform/overwriting';
+import { VERSIONS_READ, versionsWindow } from '#server/platform/versions';
+import { now } from '#server/platform/clock';
 
 export async function newestBrief(
   siteId: number,
@@ -80,26 +77,6 @@ export async function changeBackTo(siteId: number, version: number): Promise<Par
   return {
     ...Object.fromEntries(Object.keys(now?.brief ?? {}).map((k) => [k, null])),
     ...(old.data as object),
-  };
-}
-
-/** The change that takes what a finding saw at a place into the brief. @throws NotFound, Conflict */
-export async function changeByFinding(
-  environmentId: number,
-  check: string,
-  place: string,
-): Promise<{ siteId: number; field: string; change: Partial<Brief> }> {
-  const [environment, row] = await Promise.all([
-    Environment.findByPk(environmentId),
-    FindingRow.findOne({ where: { environmentId, checkId: check } }),
-  ]);
-  if (!environment || !row) throw new NotFound('This finding does not exist, or not any more.');
-  const adoption = (row.data as JudgedFinding).places.find((p) => p.place === place)?.adopt;
-  if (!adoption) throw new Conflict('What was found there is nothing that the brief could take.');
-  return {
-    siteId: environment.siteId,
-    field: adoption.field,
-    change: applyAdoption((await newestBrief(environment.siteId))?.brief ?? {}, adoption),
   };
 }
 

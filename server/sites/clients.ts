@@ -1,17 +1,16 @@
 /** The agency's customers: renaming, merging two that are one, and what a new site would double. */
+import { emit } from '#server/platform/domain-events';
 import { Op } from 'sequelize';
 import { parseUrl } from '#core/extract/address';
 import { isAlike } from '#core/text/alike';
-import { AssignmentRow } from '../checklists/models';
-import { moveContacts } from '../reports/contacts';
-import { Contact } from '../reports/models';
-import { inTransaction } from '../platform/db/transaction';
-import { announce } from '../platform/events';
-import { Conflict, NotFound, Refused } from '../platform/errors';
-import type { SomeRows } from '../platform/windows';
+import { moveContacts } from './contacts';
+import { inTransaction } from '#server/platform/db/transaction';
+import { announce } from '#server/platform/events';
+import { Conflict, NotFound, Refused } from '#server/platform/errors';
+import type { SomeRows } from '#server/platform/windows';
 import type { ClientsDto } from './dto';
-import { Client, Environment, Site } from './models';
-import { keepNames } from './standing';
+import { Contact, Client, Environment, Site } from './models';
+import { namesChanged } from './names';
 
 const GONE = 'This client does not exist, or not any more.';
 
@@ -69,7 +68,7 @@ export async function renameClient(id: number, name: string): Promise<void> {
       throw new Conflict(`There is a client named ${other.name} already. Merge the two instead.`);
     await client.update({ name }, { transaction });
     announce([['clients']], { transaction });
-    await keepNames({ clientId: id }, transaction);
+    await namesChanged({ clientId: id }, transaction);
   });
 }
 
@@ -93,17 +92,10 @@ export async function mergeClients(id: number, into: number): Promise<void> {
       throw new Conflict(`Both have a site named ${both.name}. Rename one of them, then merge the clients.`);
     await Site.update({ clientId: into }, { where: { clientId: id }, transaction });
     await moveContacts(id, into, transaction);
-    const assignments = { kind: 'client' as const, target: String(into) };
-    if (await AssignmentRow.count({ where: assignments, transaction }))
-      await AssignmentRow.destroy({ where: { kind: 'client', target: String(id) }, transaction });
-    else
-      await AssignmentRow.update(
-        { target: String(into) },
-        { where: { kind: 'client', target: String(id) }, transaction },
-      );
+    await emit('ClientMerged', { clientId: id, into }, transaction);
     await from.destroy({ transaction });
     announce([['clients']], { transaction });
-    await keepNames({ clientId: into }, transaction);
+    await namesChanged({ clientId: into }, transaction);
   });
 }
 

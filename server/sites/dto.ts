@@ -3,6 +3,7 @@ import { STAGES, type Stage } from '#core/facts/situation';
 import {
   ArrayMaxSize,
   IsArray,
+  IsEmail,
   IsIn,
   IsInt,
   IsName,
@@ -16,7 +17,7 @@ import {
   IsOptional,
   Transform,
   Type,
-} from '../platform/http/validation';
+} from '#server/platform/http/validation';
 
 export { BriefDto } from '#core/entry/brief';
 export { NewSiteDto, EnvironmentDto, ReadSiteDto, AccessDto, SiteChangeDto } from '#core/entry/site';
@@ -80,4 +81,10 @@ export class AdoptDto {
 export class CsvDto {
   @IsString() @Length(1, 3_000_000) text!: string;
   @IsOptional() @IsBoolean() onlyGood?: boolean;
+}
+
+export class ContactDto {
+  @IsString() @Length(1, 120) @IsName() name!: string;
+  @IsEmail({ require_tld: false }) @Length(3, 254) email!: string;
+  @IsOptional() @IsString() @MaxLength(120) role?: string;
 }

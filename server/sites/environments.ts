@@ -1,14 +1,13 @@
 /** The environments a site can be seen at: adding, changing and deleting. */
-import { Audit } from '../audits/models';
+import { emit } from '#server/platform/domain-events';
+import { defineQuestion, type Question } from '#server/platform/extension-points';
 import { Environment, Site } from './models';
 import type { EnvironmentDto, AccessDto } from '#core/entry/site';
 import { parseUrl } from '#core/extract/address';
 import { accessFault } from '#probe/http/access';
-import { Conflict, NotFound, Refused } from '../platform/errors';
-import { keptFor } from '../reports/approved';
-import { inTransaction } from '../platform/db/transaction';
+import { Conflict, NotFound, Refused } from '#server/platform/errors';
+import { inTransaction } from '#server/platform/db/transaction';
 import { sealAccess } from './access';
-import { keepStanding } from './standing';
 
 /** The dates that were given; an empty one empties the field. */
 function datesOf(input: EnvironmentDto): Partial<Pick<Environment, 'setUpOn' | 'changedOn' | 'endsOn'>> {
@@ -20,6 +19,17 @@ function datesOf(input: EnvironmentDto): Partial<Pick<Environment, 'setUpOn' | '
 }
 
 const MOST = 20;
+
+/** Why an environment cannot be changed just now. */
+export const whyBusy = defineQuestion<[environmentId: number], string>();
+/** Why an environment is kept, though nothing goes on there. */
+export const reasonsToKeepEnvironment = defineQuestion<[environmentId: number], string>();
+
+/** @throws Conflict with the first reason */
+async function refuse(question: Question<[number], string>, id: number): Promise<void> {
+  const [why] = await question.ask(id);
+  if (why) throw new Conflict(why);
+}
 
 /** @throws Refused for what cannot be sent, or could not be kept out of the evidence */
 export function refuseUnusable({ kind, name = '', value }: AccessDto): void {
@@ -87,7 +97,7 @@ export async function addEnvironment(siteId: number, input: EnvironmentDto): Pro
       },
       { transaction },
     );
-    await keepStanding([siteId], transaction);
+    await emit('SitesChanged', { siteIds: [siteId] }, transaction);
     return made.id;
   });
 }
@@ -97,8 +107,7 @@ export async function changeEnvironment(id: number, input: EnvironmentDto): Prom
   const environment = await Environment.findByPk(id);
   if (!environment) throw new NotFound('This environment does not exist, or not any more.');
   refuseUnfit(input, environment);
-  if (await Audit.count({ where: { runningKey: id } }))
-    throw new Conflict('This environment is being audited. Wait for it or stop it.');
+  await refuse(whyBusy, id);
   const columns = {
     name: input.name.trim(),
     url: input.url,
@@ -107,7 +116,7 @@ export async function changeEnvironment(id: number, input: EnvironmentDto): Prom
   };
   await inTransaction(async (transaction) => {
     await Environment.update(columns, { where: { id }, transaction });
-    await keepStanding([environment.siteId], transaction);
+    await emit('SitesChanged', { siteIds: [environment.siteId] }, transaction);
   });
 }
 
@@ -119,15 +128,12 @@ export async function deleteEnvironment(id: number): Promise<void> {
   const environment = await Environment.findByPk(id);
   if (!environment) throw new NotFound('This environment does not exist, or not any more.');
   if (environment.kind === 'live') throw new Conflict('The live environment stays: a site has one.');
-  if (await Audit.count({ where: { runningKey: id } }))
-    throw new Conflict('This environment is being audited. Wait for it or stop it.');
+  await refuse(whyBusy, id);
   if ((await Environment.count({ where: { siteId: environment.siteId } })) === 1)
     throw new Conflict('A site keeps its last environment. Delete the site instead.');
-  const audits = await Audit.findAll({ where: { environmentId: id }, attributes: ['id'] });
-  const why = await keptFor(audits.map((a) => a.id));
-  if (why) throw new Conflict(why);
+  await refuse(reasonsToKeepEnvironment, id);
   await inTransaction(async (transaction) => {
     await Environment.destroy({ where: { id }, transaction });
-    await keepStanding([environment.siteId], transaction);
+    await emit('SitesChanged', { siteIds: [environment.siteId] }, transaction);
   });
 }

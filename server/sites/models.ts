@@ -1,8 +1,9 @@
+import { defineModels } from '#server/platform/db/models';
 import type { CreationOptional } from 'sequelize';
 import type { AccessKind } from '#core/facts/evidence';
 import type { ShareAnswer } from '#core/launch/shared-address';
 import type { EnvironmentKind, Situation, Stage } from '#core/facts/situation';
-import { bind, day, flag, id, json, ref, Row, text, when, whole } from '../platform/db/row';
+import { bind, day, flag, id, json, ref, Row, text, when, whole } from '#server/platform/db/row';
 
 export class Client extends Row<Client> {
   declare id: CreationOptional<number>;
@@ -55,7 +56,27 @@ export class BriefRow extends Row<BriefRow> {
   declare savedAt: Date;
 }
 
-export function bindModels(): void {
+/** A person of a client. One who has left is kept, since their words are. */
+export class Contact extends Row<Contact> {
+  declare id: CreationOptional<number>;
+  declare clientId: number;
+  declare name: string;
+  declare email: string;
+  declare role: string;
+  declare createdAt: Date;
+  declare leftAt: CreationOptional<Date | null>;
+}
+
+defineModels(() => {
+  bind(Contact, 'contact', {
+    id,
+    clientId: ref,
+    name: text(120),
+    email: text(254),
+    role: text(120),
+    createdAt: when,
+    leftAt: when,
+  });
   bind(Client, 'client', { id, name: text(200) });
   bind(Site, 'site', {
     id,
@@ -95,4 +116,4 @@ export function bindModels(): void {
     savedBy: text(120),
     savedAt: when,
   });
-}
+});

@@ -1,21 +1,22 @@
 /** Sites in bulk: a look at a table before anything is saved, then all or nothing. */
+import { defineJob } from '#server/platform/jobs/definition';
+import { jobResult } from '#server/platform/jobs/queue';
 import { writeSitesCsv, type CsvSites } from '#core/formats/sites-csv';
-import { inTransaction } from '../platform/db/transaction';
-import { IsBoolean, IsString } from '../platform/http/validation';
-import { defineJob, type Work } from '../platform/jobs/definition';
-import { workedOut } from '../platform/jobs/queue';
+import { inTransaction } from '#server/platform/db/transaction';
+import { IsBoolean, IsString } from '#server/platform/http/validation';
+import type { Work } from '#server/platform/jobs/definition';
 import { Client, Environment, Site } from './models';
-import { HostProfileRow } from '../hosts/models';
+import { allProfiles } from '#server/hosts';
 import { newestBrief } from './briefs';
-import { Refused } from '../platform/errors';
+import { Refused } from '#server/platform/errors';
 import { accessesByName, accessName } from './access';
-import { serverWorkers } from '../platform/workers';
+import { serverWorkers } from '#server/platform/workers';
 import { addSite } from './sites';
 import { readTable, type TableJob } from './table-bytes';
 
 async function known() {
   const [profiles, sites, clients, environments] = await Promise.all([
-    HostProfileRow.findAll(),
+    allProfiles(),
     Site.findAll({ attributes: ['name', 'clientId'] }),
     Client.findAll(),
     Environment.findAll({ attributes: ['access', 'accessSealed'] }),
@@ -38,7 +39,6 @@ const threads = serverWorkers('tables-worker.mjs', {
     broken: 'The table broke what reads it. Split it.',
   },
 });
-export const endTables = threads.close;
 
 async function read(
   text: string,
@@ -55,7 +55,7 @@ async function read(
 }
 
 /** What the table says, every bad cell marked. */
-export async function lookAtCsv(text: string): Promise<CsvSites> {
+export async function previewCsv(text: string): Promise<CsvSites> {
   return read(text, await known());
 }
 
@@ -82,7 +82,7 @@ export const importJob = defineJob<ImportPayload>({
  * @throws Refused
  */
 export function importCsv(text: string, onlyGood: boolean, by: string): Promise<Imported> {
-  return workedOut(importJob, { text, onlyGood }, { by, title: 'Adding sites from a table' });
+  return jobResult(importJob, { text, onlyGood }, { by, title: 'Adding sites from a table' });
 }
 
 /** @param hold throws where another worker adds them by now */
@@ -115,7 +115,7 @@ export async function sitesCsv(): Promise<string> {
     Site.findAll({ order: [['name', 'ASC']] }),
     Client.findAll(),
     Environment.findAll({ order: [['position', 'ASC']] }),
-    HostProfileRow.findAll(),
+    allProfiles(),
   ]);
   const profiles = new Map(hosts.map((h) => [h.id, h.name]));
   const names = new Map(clients.map((c) => [c.id, c.name]));

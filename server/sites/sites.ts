@@ -1,25 +1,21 @@
 /** Taking a site on, and what its screen shows. */
+import { emit } from '#server/platform/domain-events';
+import { defineQuestion } from '#server/platform/extension-points';
+import { findMember } from '#server/people';
+import { profileIdOf, profilesByIds } from '#server/hosts';
 import { Op, type CreationAttributes, type Transaction } from 'sequelize';
-import { profileIdOf } from '../hosts/known-profiles';
-import { inTransaction } from '../platform/db/transaction';
+import { inTransaction } from '#server/platform/db/transaction';
 import { BriefRow, Client, Environment, Site } from './models';
-import type { NewSiteDto, SiteChangeDto } from '#core/entry/site';
+import type { AccessDto, NewSiteDto, SiteChangeDto } from '#core/entry/site';
+import type { Stage } from '#core/facts/situation';
 import { withALabels } from '#core/facts/a-labels';
 import type { Brief } from '#core/facts/brief';
-import { newestBrief, saveBrief } from './briefs';
 import { refuseUnusable } from './environments';
-import { announce, type Key } from '../platform/events';
-import { Conflict, NotFound, Refused } from '../platform/errors';
-import { auditAfterLaunch } from '../audits/launch-audit';
-import { reevaluateSite } from '../audits/judging';
-import { checklistFor } from '../checklists/checklists';
-import { User } from '../people/models';
-import { siteWithEnvironments } from './roster';
-import { Launch } from '../launch/models';
-import { keepStanding } from './standing';
-import { refuseOverwriting } from '../platform/overwriting';
-import { sealAccess, accessName } from './access';
-import { now } from '../platform/clock';
+import { announce, type Key } from '#server/platform/events';
+import { Conflict, NotFound, Refused } from '#server/platform/errors';
+import { refuseOverwriting } from '#server/platform/overwriting';
+import { sealAccess } from './access';
+import { now } from '#server/platform/clock';
 
 /** Lists that say how many sites each line has. */
 const COUNTING_SITES: Key[] = [['clients'], ['host-profiles'], ['checklists']];
@@ -42,7 +38,7 @@ async function refuseTaken(client: Client, name: string, transaction: Transactio
 /** @returns null for nobody. @throws Refused for somebody who is not of the team */
 async function knownOwner(ownerId: number | undefined, transaction: Transaction): Promise<number | null> {
   if (!ownerId) return null;
-  if (!(await User.count({ where: { id: ownerId, removedAt: null }, transaction })))
+  if (!(await findMember(ownerId, transaction)))
     throw new Refused('This person is not of the team, or not any more.');
   return ownerId;
 }
@@ -106,55 +102,10 @@ export function addSite(input: NewSiteDto, by: string, within?: Transaction): Pr
       { siteId, version: 1, data: withALabels(brief), savedBy: by, savedAt: now() },
       { transaction },
     );
-    await keepStanding([siteId], transaction);
+    await emit('SitesChanged', { siteIds: [siteId] }, transaction);
     announce(COUNTING_SITES, { transaction });
     return siteId;
   }, within);
-}
-
-/** Everything the site's head and brief need. @throws NotFound */
-export async function siteDetail(id: number) {
-  const row = await siteWithEnvironments(id);
-  if (!row) throw new NotFound('This site does not exist, or not any more.');
-  const brief = await newestBrief(id);
-  const ways = new Map(
-    (await Environment.findAll({ where: { siteId: id } })).map((e) => [
-      e.id,
-      {
-        access: e.access,
-        accessName: accessName(e),
-        setUpOn: e.setUpOn ?? null,
-        changedOn: e.changedOn ?? null,
-        endsOn: e.endsOn ?? null,
-      },
-    ]),
-  );
-  return {
-    ...row,
-    environments: row.environments.map((p) => ({ ...p, ...ways.get(p.id) })),
-    brief: brief
-      ? {
-          version: brief.version,
-          data: brief.brief,
-          savedBy: brief.savedBy,
-          savedAt: brief.savedAt.toISOString(),
-        }
-      : null,
-  };
-}
-
-/** Saves the next version of a brief and judges the stored evidence by it. @throws NotFound, Conflict */
-export async function changeBrief(
-  siteId: number,
-  change: Partial<Brief>,
-  by: string,
-  from?: number,
-): Promise<number> {
-  if (!(await Site.count({ where: { id: siteId } })))
-    throw new NotFound('This site does not exist, or not any more.');
-  const { version } = await saveBrief(siteId, change, by, from);
-  await reevaluateSite(siteId, { cause: 'brief', by });
-  return version;
 }
 
 /** What of a site checks read, or its checklist hangs on. */
@@ -189,73 +140,104 @@ async function columnsOf(
   };
 }
 
-/** A launch that is under way leads through its sheet. @throws Conflict */
-async function refuseBeforeGo(siteId: number, transaction: Transaction): Promise<void> {
-  const launch = await Launch.findOne({ where: { openKey: siteId }, transaction });
-  if (launch && !launch.wentAt)
-    throw new Conflict(
-      'Its launch is under way, and nobody has said go yet: see the run sheet under Launch.',
-    );
-}
+/** Why a site cannot be set to launched yet. */
+export const reasonsNotToLaunch = defineQuestion<[siteId: number, transaction: Transaction], string>();
 
 /** What is kept of a site itself, as its form has it. */
 async function asKept(
-  { id, version }: Site,
+  { version, name, clientId, hostProfileId, stage, replaces, launchDate, ownerId, pageLimit }: Site,
   transaction: Transaction,
 ): Promise<{ version: number; data: Required<SiteChangeDto> }> {
-  const { name, client, stage, replaces, launchDate, hostProfile, ownerId, pageLimit } =
-    (await siteWithEnvironments(id, transaction))!;
+  const client = await Client.findByPk(clientId, { transaction, rejectOnEmpty: true });
+  const [profile] = hostProfileId ? await profilesByIds([hostProfileId]) : [];
   return {
     version,
     data: {
       name,
-      client,
+      client: client.name,
       stage,
       replaces,
       launchDate: launchDate ?? '',
-      hostProfile: hostProfile ?? '',
+      hostProfile: profile?.name ?? '',
       ownerId: ownerId ?? 0,
       pageLimit: pageLimit ?? 0,
     },
   };
 }
 
+export interface SavedSite {
+  version: number;
+  /** Columns that were changed and that checks read, or that a checklist hangs on. */
+  judged: string[];
+}
+
 /**
- * Changes what is kept of a site; where checks read it, the stored evidence is judged by it.
+ * Changes what is kept of a site.
  * @param from the version that the change was made on, where that matters
- * @returns the version that it made
  * @throws NotFound, Conflict when the client has another site of that name or somebody saved since, Refused
  */
-export async function changeSite(
-  id: number,
-  change: SiteChangeDto,
-  by: string,
-  from?: number,
-): Promise<number> {
-  const { judged, version } = await inTransaction(async (transaction) => {
+export function saveSite(id: number, change: SiteChangeDto, by: string, from?: number): Promise<SavedSite> {
+  return inTransaction(async (transaction) => {
     const site = await Site.findByPk(id, { transaction, lock: true });
     if (!site) throw new NotFound('This site does not exist, or not any more.');
     const kept = await asKept(site, transaction);
     refuseOverwriting(from, kept, { ...kept.data, ...change });
-    if (change.stage === 'launched' && site.stage !== 'launched') await refuseBeforeGo(id, transaction);
     const isLaunched = change.stage === 'launched' && site.stage !== 'launched';
+    const [why] = isLaunched ? await reasonsNotToLaunch.ask(id, transaction) : [];
+    if (why) throw new Conflict(why);
     site.set(await columnsOf(change, site, transaction));
-    if (isLaunched) {
-      site.launchedAt = now();
-      await auditAfterLaunch(site, by, transaction);
-    }
+    if (isLaunched) site.launchedAt = now();
     if (site.stage !== 'launched') site.launchedAt = null;
     const changed = site.changed() || [];
     if (changed.length) site.version++;
     await site.save({ transaction });
-    await keepStanding([id], transaction);
+    if (isLaunched) await emit('SiteLaunched', { siteId: id, name: site.name, by }, transaction);
+    await emit('SitesChanged', { siteIds: [id] }, transaction);
     announce(COUNTING_SITES, { transaction });
     return { judged: changed.filter((key) => JUDGED_BY.includes(key)), version: site.version };
   });
-  if (!judged.length) return version;
-  // another client or host may have another checklist
-  const { id: checklistVersionId } = await checklistFor(await Site.findByPk(id, { rejectOnEmpty: true }));
-  const cause = judged.includes('hostProfileId') ? 'host profile' : 'stage';
-  await reevaluateSite(id, { cause, by }, checklistVersionId);
-  return version;
+}
+
+/** A site whose facts are known already, such as one of the demo. */
+export interface KnownSite {
+  client: string;
+  name: string;
+  stage: Stage;
+  replaces: boolean;
+  launchDate: string;
+  hostProfileId: number;
+  liveUrl: string;
+  environments: (Pick<Environment, 'name' | 'url'> & {
+    setUpOn: string | null;
+    changedOn: string | null;
+    endsOn: string | null;
+    access?: AccessDto;
+  })[];
+  brief: Brief;
+  savedBy: string;
+}
+
+/** Adds a site as it is given, without a look at what a person may have meant. */
+export async function addKnownSite(
+  { client: clientName, environments, liveUrl, brief, savedBy, ...site }: KnownSite,
+  transaction: Transaction,
+): Promise<void> {
+  const client = await clientNamed(clientName, transaction);
+  const { id: siteId } = await Site.create(
+    { ...site, clientId: client.id, createdAt: now() },
+    { transaction },
+  );
+  const before = environments.map(({ access, ...e }, position) => ({
+    ...e,
+    siteId,
+    position,
+    kind: 'before' as const,
+    ...(access ? sealAccess(access, null) : {}),
+  }));
+  await Environment.bulkCreate(
+    [...before, { siteId, name: 'Live', kind: 'live', url: liveUrl, position: before.length }],
+    { transaction },
+  );
+  await BriefRow.create({ siteId, version: 1, data: brief, savedBy, savedAt: now() }, { transaction });
+  await emit('SitesChanged', { siteIds: [siteId] }, transaction);
 }

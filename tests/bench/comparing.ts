@@ -11,7 +11,7 @@ import { render } from '#probe/rendering/render';
 import { officialFacts, startPracticeNet } from '../../net/practice-net';
 import { pagesOf } from '../../net/pages';
 import { SITES } from '../../net/sites';
-import { keptEvidence, packJson } from '../../server/platform/packed';
+import { readEvidence, packJson } from '../../server/platform/packed';
 
 const PAGES = 2000;
 const GOAL_MS = 1500;
@@ -44,10 +44,10 @@ async function benchCompare(): Promise<boolean> {
   let bare = Infinity;
   for (let round = 0; round < 5; round++) {
     const before = performance.now();
-    await Promise.all([keptEvidence(first), keptEvidence(second)]);
+    await Promise.all([readEvidence(first), readEvidence(second)]);
     bare = Math.min(bare, performance.now() - before);
     const started = performance.now();
-    const [a, b] = await Promise.all([keptEvidence(first), keptEvidence(second)]);
+    const [a, b] = await Promise.all([readEvidence(first), readEvidence(second)]);
     compareSites({ evidence: a }, { evidence: b });
     times.push(performance.now() - started);
   }

@@ -9,11 +9,11 @@ import { chromium, type Page } from '@playwright/test';
 import mariadb from 'mariadb';
 import { startDatabase } from '../../scripts/database.mjs';
 import { DEMO_LOGIN, startStack } from '../../scripts/stack.mjs';
-import { ledger } from '../../server/audits/ledger';
-import { listFaults, listFixes } from '../../server/fixes/lists';
+import { ledger } from '../../server/reads/ledger';
+import { listFaults, listFixes } from '../../server/reads/fixes';
 import { closeDatabase } from '../../server/platform/db/connection';
-import { useModels } from '../../server/platform/models';
-import { rosterWindow } from '../../server/sites/roster';
+import { useModels } from '../../server/platform/db/models';
+import { rosterWindow } from '../../server/reads/roster';
 import { ratio } from './ratio';
 
 const FOLDER = resolve('.test/many-sites');

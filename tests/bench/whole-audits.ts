@@ -13,7 +13,7 @@ import { Agent, fetch as ask } from 'undici';
 import type { Chain, Evidence } from '#core/facts/evidence';
 import { freePort } from '../../scripts/database.mjs';
 import { DEMO_LOGIN, startStack, type Stack } from '../../scripts/stack.mjs';
-import { keptEvidence } from '../../server/platform/packed';
+import { readEvidence } from '../../server/platform/packed';
 
 const FOLDER = '.test/bench-audits';
 const SITES = 200;
@@ -197,7 +197,7 @@ export async function benchWholeAudits(): Promise<boolean> {
     const rows = await query<{ data: Buffer }>(
       'SELECT v.data FROM audit_evidence v JOIN environment e ON e.last_audit_id = v.audit_id',
     );
-    const sites = await Promise.all(rows.map(async ({ data }) => addressesOf(await keptEvidence(data))));
+    const sites = await Promise.all(rows.map(async ({ data }) => addressesOf(await readEvidence(data))));
     const requests = sites.reduce((sum, s) => sum + s.length, 0);
     process.stderr.write(`  ${sites.length} sites, ${requests} requests\n`);
     const one: Round[] = [];

@@ -5,7 +5,7 @@ import { unzipSync } from 'fflate';
 import Papa from 'papaparse';
 import sharp from 'sharp';
 import { textWidth } from '#core/text/width';
-import { at, auditNow, chooseFrom, expect, openSite, test } from './person';
+import { choose, at, auditNow, chooseFrom, expect, openSite, test } from './person';
 
 const openTab = async (page: Page, site: string, environment: string, tab: string): Promise<void> => {
   await openSite(page, site, environment);
@@ -51,7 +51,7 @@ test('pages: narrowed down, drawn as folders, one opened; columns stay, and CSV 
 
   await desk.getByRole('button', { name: 'Columns' }).click();
   const kept = desk.waitForResponse((r) => r.url().endsWith('/api/views') && r.request().method() === 'POST');
-  await desk.locator('.v-menu.v-overlay--active').getByText('Main heading', { exact: true }).click();
+  await choose(desk.locator('.v-menu.v-overlay--active .v-list-item').filter({ hasText: /^Main heading$/ }));
   await kept;
   await desk.keyboard.press('Escape');
   const csv = Papa.parse<string[]>(

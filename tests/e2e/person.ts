@@ -103,9 +103,15 @@ export async function chooseFrom(page: Page, opener: Locator, entry: string | Re
   await expect(menu).toHaveCount(0);
   await opener.click();
   const name = typeof entry === 'string' ? { name: entry, exact: true } : { name: entry };
-  await menu.getByRole('menuitem', name).or(menu.getByRole('menuitemradio', name)).click();
+  await choose(menu.getByRole('menuitem', name).or(menu.getByRole('menuitemradio', name)));
   await expect(menu).toHaveCount(0);
 }
+
+/**
+ * Chooses an entry of a list that has just opened, by the keyboard: on a busy machine the list may move once more
+ * between press and release of the mouse, and then there is no click.
+ */
+export const choose = (entry: Locator): Promise<void> => entry.press('Enter');
 
 /** Shows every check of the ledger, also those that need nobody. */
 export async function showAll(page: Page): Promise<void> {
@@ -121,7 +127,7 @@ export async function chooseOption(page: Page, select: Locator, option: string):
   await expect(async () => {
     if (!(await select.innerText()).includes(option)) {
       if (!(await list.count())) await select.click();
-      await list.getByRole('option', { name: option, exact: true }).click({ timeout: 5000 });
+      await list.getByRole('option', { name: option, exact: true }).press('Enter', { timeout: 5000 });
     }
     await expect(list).toHaveCount(0, { timeout: 5000 });
     await expect(select).toContainText(option, { timeout: 5000 });

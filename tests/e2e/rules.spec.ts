@@ -2,6 +2,7 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import {
+  choose,
   at,
   auditNow,
   chooseFrom,
@@ -221,7 +222,7 @@ test('a checklist of one’s own: compose, order, an own check, preview, save, a
   await desk.getByRole('button', { name: 'What it is for' }).click();
   const assign = desk.getByRole('region', { name: 'What it is for' });
   await assign.getByLabel('Sites', { exact: true }).fill('Wharf');
-  await desk.getByRole('option', { name: 'Wharf Sauna' }).click();
+  await choose(desk.getByRole('option', { name: 'Wharf Sauna' }));
   await desk.keyboard.press('Escape');
   await assign.getByRole('button', { name: 'Assign' }).click();
   await desk.getByRole('button', { name: 'Re-evaluate their stored evidence' }).click();

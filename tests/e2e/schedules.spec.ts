@@ -1,6 +1,6 @@
 /** Schedules at the screen, and looking again at a part, a finding and a fix. */
 import { expect } from '@playwright/test';
-import { at, openSite, test, tick } from './person';
+import { choose, at, openSite, test, tick } from './person';
 
 test('a schedule: added, planned, changed, switched off, taken away', async ({ desk }) => {
   await desk.goto(at('/schedules'));
@@ -10,12 +10,12 @@ test('a schedule: added, planned, changed, switched off, taken away', async ({ d
   const form = desk.getByRole('dialog');
   await form.getByLabel('Name', { exact: true }).fill('Names of the museum');
   await form.getByRole('combobox', { name: 'Sites', exact: true }).press('ArrowDown');
-  await desk.getByRole('option', { name: 'one', exact: true }).click();
+  await choose(desk.getByRole('option', { name: 'one', exact: true }));
   await form.getByLabel('Site', { exact: true }).fill('Wharf');
-  await desk.getByRole('option', { name: 'Wharf Sauna' }).click();
+  await choose(desk.getByRole('option', { name: 'Wharf Sauna' }));
   await tick(form.getByLabel('parts', { exact: true }));
   await form.getByRole('combobox', { name: 'Parts', exact: true }).press('ArrowDown');
-  await desk.getByRole('option', { name: 'DNS' }).click();
+  await choose(desk.getByRole('option', { name: 'DNS' }));
   await desk.keyboard.press('Escape');
   await form.getByLabel('Time zone').fill('Nowhere/Land');
   await form.getByRole('button', { name: 'Save' }).click();

@@ -5,7 +5,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import type { Report } from '#core/report/report';
 import { ROUTES } from '../../server/platform/http/rights';
 import type { ApprovalLine } from '../../server/reports/approvals';
-import type { ContactLine } from '../../server/reports/contacts';
+import type { ContactLine } from '../../server/sites/contacts';
 import type { Edition } from '../../server/reports/composing';
 import type { RemarkLine } from '../../server/reports/remarks';
 import type { LaunchStanding } from '../../server/launch/standing';

@@ -7,8 +7,8 @@ import { startDatabase } from '../../scripts/database.mjs';
 import { now, readClock, setClockRate, clockRate } from '../../server/platform/clock';
 import { closeDatabase, database } from '../../server/platform/db/connection';
 import { migrate } from '../../server/platform/db/migrate';
-import { FileRow, keepFile, keptFile, tidyFiles } from '../../server/platform/files/files';
-import { useModels } from '../../server/platform/models';
+import { FileRow, storeFile, readStoredFile, tidyFiles } from '../../server/platform/files/files';
+import { useModels } from '../../server/platform/db/models';
 
 const FOLDER = resolve('.test/clock-and-files');
 const parts: { stop(): Promise<void> }[] = [];
@@ -89,28 +89,28 @@ describe.each([
     delete process.env.ARMBAND_FILES_QUOTA;
   });
   it('come back as they were, under a plain name', async () => {
-    const row = await keepFile(file(PNG), 1000);
+    const row = await storeFile(file(PNG), 1000);
     expect(row.stored).toBe(folder ? 'folder' : 'database');
-    expect(await keptFile(row.id)).toEqual({ name: '..ab.png', type: 'image/png', data: PNG });
+    expect(await readStoredFile(row.id)).toEqual({ name: '..ab.png', type: 'image/png', data: PNG });
   });
   it.each<[string, Buffer, RegExp]>([
     ['nothing', Buffer.alloc(0), /empty/],
     ['more than is taken', Buffer.alloc(2000, 0x20), /larger/],
     ['a program', Buffer.from('7f454c460000', 'hex'), /not this file/],
   ])('refuses %s', async (__, bytes, why) => {
-    await expect(Promise.resolve().then(() => keepFile(file(bytes), 1000))).rejects.toThrow(why);
+    await expect(Promise.resolve().then(() => storeFile(file(bytes), 1000))).rejects.toThrow(why);
   });
   it('are no more than a site may have', async () => {
     process.env.ARMBAND_FILES_QUOTA = '0.001';
-    await keepFile(file(Buffer.alloc(900, 0x20)), 1000);
-    await expect(keepFile(file(Buffer.alloc(900, 0x20)), 1000)).rejects.toThrow('would take more than');
+    await storeFile(file(Buffer.alloc(900, 0x20)), 1000);
+    await expect(storeFile(file(Buffer.alloc(900, 0x20)), 1000)).rejects.toThrow('would take more than');
     delete process.env.ARMBAND_FILES_QUOTA;
   });
   it('go with what they belong to', async () => {
-    const row = await keepFile(file(PNG), 1000);
+    const row = await storeFile(file(PNG), 1000);
     await FileRow.destroy({ where: { id: row.id } });
     expect(await tidyFiles()).toBe(folder ? 1 : 0);
-    await expect(keptFile(row.id)).rejects.toThrow('does not exist');
+    await expect(readStoredFile(row.id)).rejects.toThrow('does not exist');
     if (folder)
       expect(readdirSync(folder, { recursive: true }).map(String)).not.toContain(`${row.id % 256}/${row.id}`);
   });

@@ -4,18 +4,18 @@ import { resolve } from 'node:path';
 import { QueryTypes } from 'sequelize';
 import { afterAll, afterEach, beforeAll, describe, expect, it, vi } from 'vitest';
 import { startDatabase } from '../../scripts/database.mjs';
-import { HostPermits } from '../../server/audits/host-permits';
+import { HostPermits } from '../../server/platform/network/host-permits';
 import { tallies } from '../../server/people/tallies';
 import { closeDatabase, database } from '../../server/platform/db/connection';
 import { migrate } from '../../server/platform/db/migrate';
 import { inTransaction } from '../../server/platform/db/transaction';
 import { Conflict } from '../../server/platform/errors';
 import { onChange } from '../../server/platform/events';
-import { followOthers, leaveOthers } from '../../server/platform/change-feed';
+import { pollOtherProcesses, stopPolling } from '../../server/platform/change-feed';
 import { IsArray, IsInt, Min } from '../../server/platform/http/validation';
-import { defineJob, PRIORITY, registerJobs, type Work } from '../../server/platform/jobs/definition';
+import { defineJob, PRIORITY, type Work } from '../../server/platform/jobs/definition';
 import { isDue } from '../../server/platform/due';
-import { claim } from '../../server/platform/jobs/keeping';
+import { claimNext } from '../../server/platform/jobs/job-table';
 import {
   closeDelivery,
   enqueue,
@@ -23,10 +23,10 @@ import {
   resultsOf,
   runningJobs,
   stopJob,
-  workedOut,
+  jobResult,
 } from '../../server/platform/jobs/queue';
 import { JobWorker } from '../../server/platform/jobs/worker';
-import { useModels } from '../../server/platform/models';
+import { useModels } from '../../server/platform/db/models';
 import { Redis } from './redis';
 
 const FOLDER = resolve('.test/jobs');
@@ -70,7 +70,6 @@ const job = defineJob<Numbers>({
   },
 });
 const once = defineJob<Numbers>({ ...job, name: 'test once', lane: 'waited', attempts: 1 });
-registerJobs([job, once]);
 
 const put = (list: number[], asked: Partial<Parameters<typeof enqueue>[2]> = {}): Promise<number | null> =>
   enqueue(job, { list }, { by: 'Mara', title: `Numbers ${list.join()}`, total: list.length, ...asked });
@@ -126,7 +125,7 @@ describe.each([
     const id = (await put([1, 2, 3]))!;
     expect(await untilEnded(id)).toMatchObject({ status: 'done', startedBy: 'Mara', total: 3 });
     expect(runs).toBe(1);
-    expect(await workedOut(once, { list: [4, 5] }, { by: 'Mara', title: 'A sum' })).toEqual({ sum: 9 });
+    expect(await jobResult(once, { list: [4, 5] }, { by: 'Mara', title: 'A sum' })).toEqual({ sum: 9 });
   });
 
   it('a person who waits comes before the night, in the order of asking', async () => {
@@ -171,7 +170,7 @@ describe.each([
   it('passes on what was refused, in its own kind', async () => {
     run = () => Promise.reject(new Conflict('It is taken.', { by: 'Joss' }));
     await begin();
-    const asked = workedOut(once, { list: [1] }, { by: 'Mara', title: 'A conflict' });
+    const asked = jobResult(once, { list: [1] }, { by: 'Mara', title: 'A conflict' });
     await expect(asked).rejects.toMatchObject({
       name: 'Conflict',
       message: 'It is taken.',
@@ -197,7 +196,7 @@ describe.each([
     run = forEver;
     await begin();
     const left = new AbortController();
-    const asked = workedOut(once, { list: [1] }, { by: 'Mara', title: 'Left alone' }, left.signal);
+    const asked = jobResult(once, { list: [1] }, { by: 'Mara', title: 'Left alone' }, left.signal);
     const going = await vi.waitFor(async () => {
       const found = (await runningJobs()).find((j) => j.title === 'Left alone');
       expect(found).toBeDefined();
@@ -283,7 +282,7 @@ describe.each([
     run = () => Promise.resolve(undefined);
     // a worker that took it and fell silent
     const id = (await put([1]))!;
-    expect(await claim('work', 'a dead one', 300)).toMatchObject({ id });
+    expect(await claimNext('work', 'a dead one', 300)).toMatchObject({ id });
     await begin();
     expect(await untilEnded(id)).toMatchObject({ status: 'done', restarts: 1 });
   });
@@ -291,7 +290,7 @@ describe.each([
   it('gives up what is cut off again and again', async () => {
     run = () => Promise.resolve(undefined);
     const id = (await put([1]))!;
-    await claim('work', 'a dead one', 1);
+    await claimNext('work', 'a dead one', 1);
     await database().query('UPDATE job SET losses = 7 WHERE id = ?', { replacements: [id] });
     await begin();
     expect(await untilEnded(id)).toMatchObject({
@@ -414,7 +413,7 @@ describe('what processes share', () => {
   });
 
   it('what changes elsewhere is told here, once', async () => {
-    followOthers();
+    pollOtherProcesses();
     const heard: unknown[] = [];
     const stop = onChange((c) => heard.push(c));
     const tell = (key: string) =>
@@ -433,6 +432,6 @@ describe('what processes share', () => {
     expect(new Set(heard.map((h) => JSON.stringify(h))).size).toBe(heard.length);
     expect(heard.length).toBeGreaterThan(before);
     stop();
-    leaveOthers();
+    stopPolling();
   });
 });

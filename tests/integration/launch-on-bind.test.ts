@@ -6,7 +6,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Sheet, SheetStep } from '../../server/launch/sheet';
 import type { SiteCutOver } from '../../server/launch/cut-over';
-import type { WatchShown } from '../../server/launch/watching';
+import type { WatchShown } from '../../server/launch/watch';
 import { Bed, HEAD, OLD_WEB, WEB } from '../real-servers/bed';
 import { useDesk } from './desk';
 import { until } from './served';

@@ -1,12 +1,12 @@
 /** A launch by the run sheet: two people at it, evidence that proves steps, the cut-over watched over a restart. */
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { SiteAccount } from '#core/facts/launch';
-import type { ContactLine } from '../../server/reports/contacts';
+import type { ContactLine } from '../../server/sites/contacts';
 import type { FormerAddresses } from '../../server/launch/former';
 import type { ComparedOperator } from '../../server/launch/new-operator';
 import type { LaunchLog } from '../../server/launch/log';
 import type { Sheet, SheetStep } from '../../server/launch/sheet';
-import type { WatchShown } from '../../server/launch/watching';
+import type { WatchShown } from '../../server/launch/watch';
 import type { SiteCutOver } from '../../server/launch/cut-over';
 import { useDesk } from './desk';
 import { until } from './served';

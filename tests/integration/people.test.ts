@@ -1,7 +1,7 @@
 /** Who may come in, with what, and from where: over the routes, with a real MariaDB and the practice net. */
 import net from 'node:net';
 import { describe, expect, it } from 'vitest';
-import { isEnough, ROUTES } from '../../server/platform/http/rights';
+import { suffices, ROUTES } from '../../server/platform/http/rights';
 import { useDesk } from './desk';
 
 const { mara, caller, served, sql } = useDesk('.test/people', { ARMBAND_TRUSTED_PROXIES: '127.0.0.1' });
@@ -365,7 +365,7 @@ describe('every route with every right', () => {
         if (path === '/api/live' || path === '/api/sign-in') continue;
         const asking = last(path) ? await served.signIn(email) : person;
         const { status } = await asking(method, path, method === 'GET' ? undefined : {});
-        expect([method, path, isRefused(status)]).toEqual([method, path, !isEnough(has, needs)]);
+        expect([method, path, isRefused(status)]).toEqual([method, path, !suffices(has, needs)]);
       }
     }
   });

@@ -13,13 +13,13 @@ const parts: { stop(): Promise<void> }[] = [];
 async function freshServer() {
   vi.resetModules();
   return {
-    ...(await import('../../server/audits/judging')),
-    ...(await import('../../server/audits/ledger')),
+    ...(await import('../../server/audits/reevaluate')),
+    ...(await import('../../server/reads/ledger')),
     ...(await import('../../server/platform/db/connection')),
     ...(await import('../../server/platform/db/migrate')),
-    ...(await import('../../server/platform/models')),
-    ...(await import('../../server/sites/roster')),
-    ...(await import('../../server/sites/standing')),
+    ...(await import('../../server/platform/db/models')),
+    ...(await import('../../server/reads/roster')),
+    ...(await import('../../server/reads/standing')),
   };
 }
 

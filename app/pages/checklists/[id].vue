@@ -21,7 +21,7 @@ const route = useRoute();
 const notes = useNotes();
 const question = useQuestion();
 const id = Number(route.params.id);
-const { data: detail, fault: unread } = useReading('/api/checklists/:id', {
+const { data: detail, fault: unread } = useApiQuery('/api/checklists/:id', {
   key: ['checklists', id],
   params: { id },
 });
@@ -175,7 +175,7 @@ async function save(): Promise<void> {
   again.value = (detail.value?.sites.count ?? 0) > 0;
   notes.say(`Saved as version ${saved.version}.`);
 }
-const { run: reevaluate } = useDoing(async () => {
+const { run: reevaluate } = useAction(async () => {
   await api('/api/checklists/reevaluate', { method: 'POST', body: { ofChecklist: id } });
   again.value = false;
   notes.say('Their stored evidence is being re-evaluated; how far it is stands at the top.');
@@ -186,7 +186,7 @@ async function copy(): Promise<void> {
       method: 'POST',
       body: {
         ...composed(),
-        name: freeName(
+        name: unusedName(
           `${about.name} copy`,
           (await api('/api/checklists')).map((c) => c.name),
         ),
@@ -208,7 +208,7 @@ async function remove(): Promise<void> {
     wrong.value = (error as Error).message;
   }
 }
-const { run: bringBack } = useDoing(async (version: number) => {
+const { run: bringBack } = useAction(async (version: number) => {
   const old = await api('/api/checklists/:id/versions/:version', { params: { id, version } });
   fill({ ...(old as Checklist), name: about.name });
   panel.value = '';

@@ -6,9 +6,9 @@ import type { ChecklistLine } from '~/types';
 /** The agency's checklists and what each is for. */
 useHead({ title: 'Checklists – Armband' });
 const notes = useNotes();
-const { data: list, fault: unread } = useReading('/api/checklists', { key: ['checklists'] });
+const { data: list, fault: unread } = useApiQuery('/api/checklists', { key: ['checklists'] });
 const free = (wanted: string): string =>
-  freeName(
+  unusedName(
     wanted,
     (list.value ?? []).map((x) => x.name),
   );
@@ -16,14 +16,14 @@ async function make(checklist: Checklist): Promise<void> {
   const { id } = await api('/api/checklists', { method: 'POST', body: checklist });
   await navigateTo(`/checklists/${id}`);
 }
-const { run: copy, fault: uncopied } = useDoing(
+const { run: copy, fault: uncopied } = useAction(
   async (line: ChecklistLine) => {
     const { checklist } = await api('/api/checklists/:id', { params: { id: line.id } });
     await make({ ...(checklist as Checklist), name: free(`${line.name} copy`) });
   },
   { inPlace: true },
 );
-const { run: bring, fault: unfit } = useDoing(
+const { run: bring, fault: unfit } = useAction(
   async (file: File) => {
     const { checklist, faults } = await readChecklist(await readJsonFile(file));
     if (faults.length)

@@ -13,7 +13,7 @@ const route = useRoute();
 const notes = useNotes();
 const question = useQuestion();
 const id = Number(route.params.id);
-const { data: detail, fault: unread } = useReading('/api/host-profiles/:id', {
+const { data: detail, fault: unread } = useApiQuery('/api/host-profiles/:id', {
   key: ['host-profiles', id],
   params: { id },
 });

@@ -8,10 +8,10 @@ import { quantity } from '#core/text/quantity';
 /** The agency's notes on hosting products. */
 useHead({ title: 'Host profiles – Armband' });
 const notes = useNotes();
-const { data: list, fault: unread } = useReading('/api/host-profiles', { key: ['host-profiles'] });
+const { data: list, fault: unread } = useApiQuery('/api/host-profiles', { key: ['host-profiles'] });
 const name = ref('');
 const making = ref(false);
-const { run: make, fault: unmade } = useDoing(
+const { run: make, fault: unmade } = useAction(
   async (profile: HostProfile) => {
     const { id } = await api('/api/host-profiles', { method: 'POST', body: profile });
     await navigateTo(`/host-profiles/${id}`);
@@ -19,11 +19,11 @@ const { run: make, fault: unmade } = useDoing(
   { inPlace: true },
 );
 const free = (wanted: string): string =>
-  freeName(
+  unusedName(
     wanted,
     (list.value ?? []).map((x) => x.name),
   );
-const { run: bring, fault: unfit } = useDoing(
+const { run: bring, fault: unfit } = useAction(
   async (file: File) => {
     const { value, faults } = await readAs(HostProfileDto, await readJsonFile(file));
     if (faults.length)

@@ -2,7 +2,7 @@
 /** An edition of a report by itself, as it was published: to be looked at and printed. */
 definePageMeta({ layout: 'plain' });
 const id = Number(useRoute().params.id);
-const { data: edition, fault } = useReading('/api/reports/:id', { key: ['report', id], params: { id } });
+const { data: edition, fault } = useApiQuery('/api/reports/:id', { key: ['report', id], params: { id } });
 /** A PDF has this title: it is the agency's own. */
 useHead({
   title: computed(() => {

@@ -6,7 +6,7 @@ import type { SharedRemark } from '~/types';
 definePageMeta({ layout: 'plain' });
 const secret = String(useRoute().params.secret);
 const params = { secret };
-const { data, fault, reload } = useReading('/api/shared/:secret', { key: ['shared'], params });
+const { data, fault, reload } = useApiQuery('/api/shared/:secret', { key: ['shared'], params });
 const shared = computed(() => data.value?.shared);
 const report = computed(() => shared.value?.edition.report);
 const texts = computed(() => reportTexts(report.value?.language ?? 'en'));
@@ -34,7 +34,7 @@ const {
   run: open,
   busy: opening,
   fault: notOpened,
-} = useDoing(
+} = useAction(
   async () => {
     await api('/api/shared/:secret/open', {
       params,
@@ -62,7 +62,7 @@ const {
   run: sayYes,
   busy: saying,
   fault: notSaid,
-} = useDoing(
+} = useAction(
   async () => {
     const editionId = shared.value!.edition.id;
     await api('/api/shared/:secret/yes', { params, method: 'POST', body: { editionId, note: note.value } });
@@ -77,7 +77,7 @@ const {
   run: withdraw,
   busy: withdrawingNow,
   fault: notWithdrawn,
-} = useDoing(
+} = useAction(
   async () => {
     await api('/api/shared/:secret/withdraw', { params, method: 'POST', body: { reason: reason.value } });
     withdrawing.value = false;

@@ -17,7 +17,7 @@ const {
   run: look,
   busy: looking,
   fault: unread,
-} = useDoing(
+} = useAction(
   async () => {
     seen.value = null;
     seen.value = await api('/api/sites/look', { method: 'POST', body: { text: text.value } });
@@ -39,7 +39,7 @@ const {
   run: save,
   busy: saving,
   fault: unsaved,
-} = useDoing(
+} = useAction(
   async () => {
     const { taken, left } = await api('/api/sites/import', {
       method: 'POST',

@@ -110,7 +110,7 @@ const {
   run: keep,
   busy,
   fault: unsaved,
-} = useDoing(
+} = useAction(
   async (brief: object) => {
     const { name, client, stage, replaces, launchDate, hostProfile, ownerId, pageLimit } = site.value;
     const { id } = await api('/api/sites', {

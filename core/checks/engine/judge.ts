@@ -28,12 +28,12 @@ const msg = defineMessages('engine.judge', {
 });
 
 /** What a check may know beside evidence, brief and profile. */
-export type Beside = Pick<
+export type JudgeContext = Pick<
   CheckContext,
   'book' | 'stage' | 'launched' | 'staging' | 'build' | 'approval' | 'approved' | 'environment' | 'intended'
 >;
 
-export interface AuditInput extends Beside {
+export interface AuditInput extends JudgeContext {
   evidence: Evidence;
   brief: Brief;
   profile?: HostProfile;

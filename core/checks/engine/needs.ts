@@ -77,7 +77,7 @@ const ASTRAY = restsOnCheck('domain.connected', commonMessage('parked'));
 /** The site's hosts, each with what it lacks of what a check needs. */
 export function askedHosts(view: SiteView, needs: Needs): AskedHost[] {
   return view.hosts.map((evidence) => {
-    const rests = needs.hosts && view.isAstray(evidence) ? ASTRAY : undefined;
+    const rests = needs.hosts && view.showsForeignPage(evidence) ? ASTRAY : undefined;
     return { evidence, rests: rests ?? (needs.tls ? withoutHandshake(evidence, view) : undefined) };
   });
 }

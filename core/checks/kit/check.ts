@@ -48,7 +48,7 @@ export interface Needs<Field extends BriefField = BriefField> {
 export interface AskedHost {
   evidence: HostEvidence;
   /** The check that this host rests on, and why, where something that is needed is missing. */
-  rests?: Message;
+  blockedBy?: Message;
 }
 
 /** What a check says of itself, once its parameters and the brief are known. */

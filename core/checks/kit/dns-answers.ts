@@ -5,7 +5,7 @@ import { canonicalService } from '#core/extract/svcb';
 import { NAME_WORDS } from '#core/formats/zone-file/records';
 import { joinedText } from '#core/facts/dns-text';
 import type { DnsAnswer, Evidence } from '#core/facts/evidence';
-import { remembering } from '#core/remembering';
+import { memoize } from '#core/remembering';
 
 export const plainName = (name: string): string =>
   (name.endsWith('.') ? name.slice(0, -1) : name).toLowerCase();
@@ -84,7 +84,7 @@ export function sameValue(type: string, a: string, b: string): boolean {
  * An IPv6 address as the URL standard writes it (RFC 5952, in brackets). Every server is asked for the same
  * few.
  */
-const oneSpelling = remembering((address: string): string => {
+const oneSpelling = memoize((address: string): string => {
   try {
     return new URL(`http://[${address}]/`).hostname;
   } catch {

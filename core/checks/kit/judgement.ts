@@ -215,7 +215,7 @@ export function overHosts(
   more: More = {},
 ): Judgement {
   const places: PlaceResult[] = [];
-  for (const { evidence, rests } of context.hosts) {
+  for (const { evidence, blockedBy: rests } of context.hosts) {
     const result = rests === undefined ? judge(evidence) : unsure(evidence.host, rests);
     if (result) places.push(result);
   }

@@ -3,7 +3,7 @@
  * language-tags package).
  */
 import tags from 'language-tags';
-import { remembering } from '#core/remembering';
+import { memoize } from '#core/remembering';
 
 /**
  * What language-tags reports and RFC 5646 does not forbid: deprecated tags and subtags, a script that need
@@ -58,7 +58,4 @@ function valid(tag: string): boolean {
 }
 
 /** Every page of a site says the same tag. */
-export const validLanguageTag = remembering(
-  (tag: string) => tag !== '' && tag.length < 100 && valid(tag),
-  1000,
-);
+export const validLanguageTag = memoize((tag: string) => tag !== '' && tag.length < 100 && valid(tag), 1000);

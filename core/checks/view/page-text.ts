@@ -1,7 +1,7 @@
 /** A page's words as checks look for them, each form made once when it is first asked for. */
 import type { PageFacts } from '#core/extract/html';
 import { foldLetters, foldLoosely } from '#core/text/fold';
-import { remembering } from '#core/remembering';
+import { memoize } from '#core/remembering';
 
 export class PageText {
   private small: string | undefined = undefined;
@@ -43,7 +43,7 @@ export class PageText {
 }
 
 /** Marks come from profiles and briefs: a few, asked for on every page. */
-const wantedBy = remembering(
+const wantedBy = memoize(
   (mark: string) => ({ element: /^[#.][A-Za-z_][\w-]*$/.test(mark), words: foldLoosely(mark) }),
   2000,
 );

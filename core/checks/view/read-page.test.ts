@@ -6,7 +6,7 @@ import { foldLoosely } from '#core/text/fold';
 import { chain } from '#core/checks/example-evidence';
 import { PageText } from './page-text';
 import { ReadPage } from './read-page';
-import { remembering } from '#core/remembering';
+import { memoize } from '#core/remembering';
 import { webAddress } from './web-address';
 
 const URL_OF_PAGE = 'https://marsh.example/a/b?c=1';
@@ -134,7 +134,7 @@ describe('a page’s words', () => {
 describe('what is remembered', () => {
   describe('each question is answered once, undefined too', () => {
     const asked: string[] = [];
-    const f = remembering((q: string) => {
+    const f = memoize((q: string) => {
       asked.push(q);
       return q === 'a' ? 1 : undefined;
     });
@@ -152,7 +152,7 @@ describe('what is remembered', () => {
   });
   it('begins anew when it has remembered enough', () => {
     let asked = 0;
-    const f = remembering((q: number) => {
+    const f = memoize((q: number) => {
       asked++;
       return q;
     }, 2);

@@ -22,7 +22,7 @@ import { commonMark, type Marked, type MarkKind, serverPage } from './page-marks
 import { PageText } from './page-text';
 import { isBogus } from './signed-zone';
 import { ReadPage } from './read-page';
-import { remembering } from '#core/remembering';
+import { memoize } from '#core/remembering';
 import { defineMessages } from '#core/text/messages';
 import { verbatim, type Message } from '#core/facts/message';
 import { commonMessage } from '#core/text/common-messages';
@@ -168,11 +168,11 @@ export class SiteView {
   }
 
   /** Whether a host shows a parking, unknown-name or server's default page instead of the site. */
-  isAstray(host: HostEvidence | undefined): boolean {
+  showsForeignPage(host: HostEvidence | undefined): boolean {
     if (!host?.landing || this.situation === 'staging') return false;
     return this.astray(host);
   }
-  private readonly astray = remembering((host: HostEvidence) =>
+  private readonly astray = memoize((host: HostEvidence) =>
     Boolean(
       this.markOn(this.landing(host), 'parking') ??
       this.markOn(this.landing(host), 'unknownName') ??
@@ -181,7 +181,7 @@ export class SiteView {
   );
 
   /** The words a visitor of a host's own address meets. */
-  readonly landing = remembering(
+  readonly landing = memoize(
     (host: HostEvidence) =>
       host.landing && {
         url: host.landing.url,
@@ -191,7 +191,7 @@ export class SiteView {
   );
 
   /** How a host's own address refuses the visitor, if it does (rule 4). */
-  readonly refusedAt = remembering((host: HostEvidence): RefusalKind | null => {
+  readonly refusedAt = memoize((host: HostEvidence): RefusalKind | null => {
     const chain = [host.https, host.http].find((c) => c.end === 'answer');
     const answer = chain && lastAnswer(chain);
     return answer?.status === undefined
@@ -244,7 +244,8 @@ export class SiteView {
   private cause: RootCause | null | undefined = undefined;
 
   private findRootCause(): RootCause | null {
-    if (this.isAstray(this.evidence.hosts[0])) return { check: 'domain.connected', reason: msg('parked') };
+    if (this.showsForeignPage(this.evidence.hosts[0]))
+      return { check: 'domain.connected', reason: msg('parked') };
     if (this.home) return this.wrongHome(this.home);
     return this.pages.length ? null : (this.unreached() ?? this.notServed());
   }

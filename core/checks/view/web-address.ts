@@ -3,7 +3,7 @@
  * once.
  */
 import { hostOf, normaliseUrl } from '#core/extract/address';
-import { remembering } from '#core/remembering';
+import { memoize } from '#core/remembering';
 
 export interface WebAddress {
   url: string;
@@ -11,7 +11,7 @@ export interface WebAddress {
 }
 
 /** The normalised form and the host of an http(s) address; null for anything else. */
-export const webAddress = remembering((href: string): WebAddress | null => {
+export const webAddress = memoize((href: string): WebAddress | null => {
   const url = normaliseUrl(href);
   return url === undefined ? null : { url, host: hostOf(url)! };
 }, 20_000);

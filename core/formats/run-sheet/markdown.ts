@@ -1,5 +1,5 @@
 /** A run sheet in Markdown (CommonMark), to print or to pass on. */
-import { ACCOUNT_WORDS, DOER_WORDS, PHASES, PHASE_WORDS, type SiteAccount } from '#core/facts/launch';
+import { ACCOUNT_WORDS, PERFORMER_WORDS, PHASES, PHASE_WORDS, type SiteAccount } from '#core/facts/launch';
 import { escapeMarkdown } from '#core/formats/markdown';
 import { isSettled, type GoStanding, type StepStanding } from '#core/launch/sheet';
 
@@ -35,7 +35,7 @@ function stepLines(
   const { title, what, state, owner, who, where, waitsFor, leftOut, back, text, said } = step;
   const facts = [
     moment(step.plannedAt),
-    owner?.name ?? DOER_WORDS[who],
+    owner?.name ?? PERFORMER_WORDS[who],
     where && ACCOUNT_WORDS[where],
     state === 'done' && said ? `done by ${said.by}` : state,
     waitsFor.length && `after: ${waitsFor.map((id) => titles.get(id) ?? id).join('; ')}`,

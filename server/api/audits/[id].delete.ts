@@ -1,5 +1,5 @@
-import { deleteAudit } from '../../audits/audits';
-import { idOf } from '../../platform/http/route-parameters';
+import { deleteAudit } from '#server/audits';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
   await deleteAudit(idOf(event));

@@ -1,7 +1,6 @@
-import { readJson } from '../../platform/http/body';
-import { parseAs } from '../../platform/http/validation';
-import { StartAuditsDto } from '../../fixes/dto';
-import { startAudits } from '../../audits/audits';
+import { readJson } from '#server/platform/http/body';
+import { parseAs } from '#server/platform/http/validation';
+import { StartAuditsDto, startAudits } from '#server/audits';
 
 export default defineEventHandler(async (event) => {
   const { environmentIds, scope } = await parseAs(StartAuditsDto, await readJson(event));

@@ -1,3 +1,3 @@
-import { runningAudits } from '../../audits/audits';
+import { runningAudits } from '#server/audits';
 
 export default defineEventHandler(() => runningAudits());

@@ -1,7 +1,7 @@
-import { dropChecklist } from '../../checklists/checklists';
-import { idOf } from '../../platform/http/route-parameters';
+import { deleteChecklist } from '#server/checklists';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
-  await dropChecklist(idOf(event));
+  await deleteChecklist(idOf(event));
   return { ok: true };
 });

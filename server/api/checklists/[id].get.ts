@@ -1,4 +1,4 @@
-import { checklistDetail } from '../../checklists/checklists';
-import { idOf } from '../../platform/http/route-parameters';
+import { checklistDetail } from '#server/checklists';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler((event) => checklistDetail(idOf(event)));

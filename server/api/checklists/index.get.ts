@@ -1,3 +1,3 @@
-import { listChecklists } from '../../checklists/checklists';
+import { listChecklists } from '#server/checklists';
 
 export default defineEventHandler(() => listChecklists());

@@ -1,7 +1,7 @@
-import { readJson } from '../../platform/http/body';
-import { WhichSitesDto } from '../../checklists/dto';
-import { parseAs } from '../../platform/http/validation';
-import { startReevaluating } from '../../audits/reevaluating';
+import { readJson } from '#server/platform/http/body';
+import { WhichSitesDto } from '#server/checklists';
+import { startReevaluating } from '#server/audits';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => {
   const which = await parseAs(WhichSitesDto, await readJson(event));

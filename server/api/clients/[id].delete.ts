@@ -1,5 +1,5 @@
-import { idOf } from '../../platform/http/route-parameters';
-import { deleteClient } from '../../sites/contents';
+import { idOf } from '#server/platform/http/route-parameters';
+import { deleteClient } from '#server/sites';
 
 export default defineEventHandler(async (event) => {
   await deleteClient(idOf(event));

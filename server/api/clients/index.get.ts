@@ -1,5 +1,4 @@
-import { listClients } from '../../sites/clients';
-import { ClientsDto } from '../../sites/dto';
-import { parseAs } from '../../platform/http/validation';
+import { listClients, ClientsDto } from '#server/sites';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => listClients(await parseAs(ClientsDto, getQuery(event))));

@@ -1,5 +1,5 @@
-import { idOf } from '../../platform/http/route-parameters';
-import { endContact } from '../../reports/contacts';
+import { idOf } from '#server/platform/http/route-parameters';
+import { endContact } from '#server/sites';
 
 export default defineEventHandler(async (event) => {
   await endContact(idOf(event));

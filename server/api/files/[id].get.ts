@@ -1,9 +1,9 @@
-import { keptFile } from '../../platform/files/files';
-import { idOf } from '../../platform/http/route-parameters';
+import { readStoredFile } from '#server/platform/files/files';
+import { idOf } from '#server/platform/http/route-parameters';
 
 /** Pictures are shown, everything else is saved; nothing of it may run, whatever it says it is. */
 export default defineEventHandler(async (event) => {
-  const file = await keptFile(idOf(event));
+  const file = await readStoredFile(idOf(event));
   const shown = file.type.startsWith('image/');
   setHeaders(event, {
     'content-type': file.type,

@@ -1,8 +1,7 @@
-import { readJson } from '../../platform/http/body';
-import { parseAs } from '../../platform/http/validation';
-import { FixChangeDto } from '../../fixes/dto';
-import { changeFix } from '../../fixes/fixes';
-import { idOf } from '../../platform/http/route-parameters';
+import { readJson } from '#server/platform/http/body';
+import { parseAs } from '#server/platform/http/validation';
+import { FixChangeDto, changeFix } from '#server/fixes';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
   await changeFix(idOf(event), await parseAs(FixChangeDto, await readJson(event)), event.context.person);

@@ -1,7 +1,6 @@
-import { FixesChangeDto } from '../../fixes/dto';
-import { changeFixes } from '../../fixes/fixes';
-import { readJson } from '../../platform/http/body';
-import { parseAs } from '../../platform/http/validation';
+import { FixesChangeDto, changeFixes } from '#server/fixes';
+import { readJson } from '#server/platform/http/body';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) =>
   changeFixes(await parseAs(FixesChangeDto, await readJson(event)), event.context.person),

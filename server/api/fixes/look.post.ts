@@ -1,8 +1,7 @@
-import { lookWhetherGone } from '../../audits/looking';
-import { FixIdsDto } from '../../fixes/dto';
-import { readJson } from '../../platform/http/body';
-import { parseAs } from '../../platform/http/validation';
+import { checkAgain, FixIdsDto } from '#server/fixes';
+import { readJson } from '#server/platform/http/body';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) =>
-  lookWhetherGone((await parseAs(FixIdsDto, await readJson(event))).ids, event.context.person.name),
+  checkAgain((await parseAs(FixIdsDto, await readJson(event))).ids, event.context.person.name),
 );

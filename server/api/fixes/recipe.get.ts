@@ -1,6 +1,6 @@
-import { RecipeDto } from '../../fixes/dto';
-import { faultRecipe } from '../../fixes/lists';
-import { parseAs } from '../../platform/http/validation';
+import { RecipeDto } from '#server/fixes';
+import { faultRecipe } from '#server/reads/fixes';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => {
   const { check, environments } = await parseAs(RecipeDto, getQuery(event));

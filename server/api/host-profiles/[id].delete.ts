@@ -1,7 +1,7 @@
-import { dropProfile } from '../../hosts/host-profiles';
-import { idOf } from '../../platform/http/route-parameters';
+import { deleteProfile } from '#server/hosts';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
-  await dropProfile(idOf(event));
+  await deleteProfile(idOf(event));
   return { ok: true };
 });

@@ -1,4 +1,4 @@
-import { profileDetail } from '../../hosts/host-profiles';
-import { idOf } from '../../platform/http/route-parameters';
+import { profileDetail } from '#server/reads/host-profiles';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler((event) => profileDetail(idOf(event)));

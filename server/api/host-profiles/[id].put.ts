@@ -1,8 +1,8 @@
-import { LIMITS, readJson } from '../../platform/http/body';
+import { LIMITS, readJson } from '#server/platform/http/body';
 import { HostProfileDto } from '#core/entry/host-profile';
-import { parseAs } from '../../platform/http/validation';
-import { saveProfile } from '../../hosts/host-profiles';
-import { requiredVersion, idOf } from '../../platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
+import { saveProfile } from '#server/hosts';
+import { requiredVersion, idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler(async (event) =>
   saveProfile(

@@ -1,3 +1,3 @@
-import { listProfiles } from '../../hosts/host-profiles';
+import { listProfiles } from '#server/reads/host-profiles';
 
 export default defineEventHandler(() => listProfiles());

@@ -1,9 +1,9 @@
-import { LIMITS, readJson } from '../../platform/http/body';
+import { LIMITS, readJson } from '#server/platform/http/body';
 import { HostProfileDto } from '#core/entry/host-profile';
-import { parseAs } from '../../platform/http/validation';
-import { makeProfile } from '../../hosts/host-profiles';
+import { parseAs } from '#server/platform/http/validation';
+import { createProfile } from '#server/hosts';
 
 export default defineEventHandler(async (event) => {
   const profile = { ...(await parseAs(HostProfileDto, await readJson(event, LIMITS.document))) };
-  return { id: await makeProfile(profile, event.context.person.name) };
+  return { id: await createProfile(profile, event.context.person.name) };
 });

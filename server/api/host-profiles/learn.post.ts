@@ -1,10 +1,10 @@
-import { LIMITS, readJson } from '../../platform/http/body';
-import { LearnDto } from '../../checklists/dto';
-import { untilCallerLeaves } from '../../platform/http/caller-left';
-import { parseAs } from '../../platform/http/validation';
-import { learnFrom } from '../../hosts/host-profiles';
+import { LIMITS, readJson } from '#server/platform/http/body';
+import { LearnDto } from '#server/checklists';
+import { learnFrom } from '#server/hosts';
+import { abortOnDisconnect } from '#server/platform/http/caller-left';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => {
   const { url, profile } = await parseAs(LearnDto, await readJson(event, LIMITS.document));
-  return learnFrom(url, profile, event.context.person.name, untilCallerLeaves(event));
+  return learnFrom(url, profile, event.context.person.name, abortOnDisconnect(event));
 });

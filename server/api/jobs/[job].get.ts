@@ -1,4 +1,4 @@
-import { idOf } from '../../platform/http/route-parameters';
-import { jobById } from '../../platform/jobs/queue';
+import { idOf } from '#server/platform/http/route-parameters';
+import { jobById } from '#server/platform/jobs/queue';
 
 export default defineEventHandler((event) => jobById(idOf(event, 'job')));

@@ -1,3 +1,3 @@
-import { launchTemplate } from '../../launch/template';
+import { launchTemplate } from '#server/launch';
 
 export default defineEventHandler(() => launchTemplate());

@@ -1,8 +1,7 @@
-import { LaunchTemplateDto } from '../../launch/dto';
-import { saveLaunchTemplate } from '../../launch/template';
-import { LIMITS, readJson } from '../../platform/http/body';
-import { templateVersion } from '../../platform/http/route-parameters';
-import { parseAs } from '../../platform/http/validation';
+import { LaunchTemplateDto, saveLaunchTemplate } from '#server/launch';
+import { LIMITS, readJson } from '#server/platform/http/body';
+import { templateVersion } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => {
   const template = await parseAs(LaunchTemplateDto, await readJson(event, LIMITS.document));

@@ -1,4 +1,4 @@
-import { launchTemplateVersions } from '../../launch/template';
-import { afterVersion } from '../../platform/http/route-parameters';
+import { launchTemplateVersions } from '#server/launch';
+import { afterVersion } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler((event) => launchTemplateVersions(afterVersion(event)));

@@ -1,3 +1,3 @@
-import { launchStatistics } from '../../launch/log';
+import { launchStatistics } from '#server/launch';
 
 export default defineEventHandler(() => launchStatistics());

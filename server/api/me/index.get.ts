@@ -1,4 +1,4 @@
-import { practiceControl } from '../../practice/practice';
+import { practiceControl } from '#server/practice';
 
 export default defineEventHandler((event) => ({
   ...event.context.person,

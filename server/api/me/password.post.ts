@@ -1,10 +1,7 @@
-import { PasswordDto } from '../../people/dto';
-import { knownBrowser } from '../../people/known-browser';
-import { changePassword } from '../../people/people';
-import { beginSession } from '../../people/sessions';
-import { LIMITS, readJson } from '../../platform/http/body';
-import { clientAddress } from '../../platform/http/client-address';
-import { parseAs } from '../../platform/http/validation';
+import { PasswordDto, knownBrowser, changePassword, beginSession } from '#server/people';
+import { LIMITS, readJson } from '#server/platform/http/body';
+import { clientAddress } from '#server/platform/http/client-address';
+import { parseAs } from '#server/platform/http/validation';
 
 /** All other sessions end; this browser goes on with a new one. */
 export default defineEventHandler(async (event) => {

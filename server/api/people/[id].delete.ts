@@ -1,5 +1,5 @@
-import { removePerson } from '../../people/people';
-import { idOf } from '../../platform/http/route-parameters';
+import { removePerson } from '#server/people';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
   await removePerson(idOf(event), event.context.person);

@@ -1,3 +1,3 @@
-import { listPeople } from '../../people/people';
+import { listPeople } from '#server/people';
 
 export default defineEventHandler(() => listPeople());

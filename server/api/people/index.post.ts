@@ -1,7 +1,6 @@
-import { PersonDto } from '../../people/dto';
-import { addPerson, passwordLink } from '../../people/people';
-import { LIMITS, readJson } from '../../platform/http/body';
-import { parseAs } from '../../platform/http/validation';
+import { PersonDto, addPerson, passwordLink } from '#server/people';
+import { LIMITS, readJson } from '#server/platform/http/body';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => {
   const { email, name } = await parseAs(PersonDto, await readJson(event, LIMITS.signIn));

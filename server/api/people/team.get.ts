@@ -1,3 +1,3 @@
-import { team } from '../../people/people';
+import { team } from '#server/people';
 
 export default defineEventHandler(async () => ({ people: await team() }));

@@ -1,3 +1,3 @@
-import { template } from '../../reports/template';
+import { template } from '#server/reports';
 
 export default defineEventHandler(() => template());

@@ -1,7 +1,6 @@
-import { readJson } from '../../platform/http/body';
-import { parseAs } from '../../platform/http/validation';
-import { TemplateDto } from '../../reports/dto';
-import { saveTemplate } from '../../reports/template';
+import { readJson } from '#server/platform/http/body';
+import { parseAs } from '#server/platform/http/validation';
+import { TemplateDto, saveTemplate } from '#server/reports';
 
 export default defineEventHandler(async (event) => {
   await saveTemplate(await parseAs(TemplateDto, await readJson(event)), event.context.person.name);

@@ -1,4 +1,4 @@
-import { saveLogo } from '../../reports/template';
+import { saveLogo } from '#server/reports';
 
 export default defineEventHandler(async (event) => {
   await saveLogo(null, event.context.person.name);

@@ -1,5 +1,5 @@
-import { sendPicture } from '../../platform/http/pictures';
-import { logo } from '../../reports/template';
+import { sendPicture } from '#server/platform/http/pictures';
+import { logo } from '#server/reports';
 
 export default defineEventHandler(async (event) => {
   const { data, type } = await logo();

@@ -1,5 +1,5 @@
-import { readBytes } from '../../platform/http/body';
-import { MOST_LOGO_BYTES, saveLogo } from '../../reports/template';
+import { readBytes } from '#server/platform/http/body';
+import { MOST_LOGO_BYTES, saveLogo } from '#server/reports';
 
 /** The picture’s bytes as the body. */
 export default defineEventHandler(async (event) => {

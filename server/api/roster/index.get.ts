@@ -1,5 +1,5 @@
-import { RosterDto } from '../../sites/dto';
-import { rosterWindow } from '../../sites/roster';
-import { parseAs } from '../../platform/http/validation';
+import { RosterDto } from '#server/sites';
+import { rosterWindow } from '#server/reads/roster';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => rosterWindow(await parseAs(RosterDto, getQuery(event))));

@@ -1,7 +1,7 @@
-import { idOf } from '../../platform/http/route-parameters';
-import { dropSchedule } from '../../schedules/schedules';
+import { idOf } from '#server/platform/http/route-parameters';
+import { deleteSchedule } from '#server/schedules';
 
 export default defineEventHandler(async (event) => {
-  await dropSchedule(idOf(event));
+  await deleteSchedule(idOf(event));
   return { ok: true };
 });

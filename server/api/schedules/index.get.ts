@@ -1,3 +1,3 @@
-import { listSchedules } from '../../schedules/schedules';
+import { listSchedules } from '#server/schedules';
 
 export default defineEventHandler(() => listSchedules());

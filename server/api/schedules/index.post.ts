@@ -1,8 +1,7 @@
-import { readJson } from '../../platform/http/body';
-import { parseAs } from '../../platform/http/validation';
-import { ScheduleDto } from '../../schedules/dto';
-import { keepSchedule } from '../../schedules/planning';
+import { readJson } from '#server/platform/http/body';
+import { parseAs } from '#server/platform/http/validation';
+import { ScheduleDto, storeSchedule } from '#server/schedules';
 
 export default defineEventHandler(async (event) => ({
-  id: await keepSchedule(await parseAs(ScheduleDto, await readJson(event)), event.context.person.name),
+  id: await storeSchedule(await parseAs(ScheduleDto, await readJson(event)), event.context.person.name),
 }));

@@ -1,3 +1,3 @@
-import { tonight } from '../../schedules/tonight';
+import { tonight } from '#server/schedules';
 
 export default defineEventHandler(() => tonight());

@@ -1,5 +1,5 @@
-import { idOf } from '../../platform/http/route-parameters';
-import { revokeLink } from '../../reports/links';
+import { idOf } from '#server/platform/http/route-parameters';
+import { revokeLink } from '#server/reports';
 
 export default defineEventHandler(async (event) => {
   await revokeLink(idOf(event));

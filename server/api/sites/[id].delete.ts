@@ -1,5 +1,5 @@
-import { idOf } from '../../platform/http/route-parameters';
-import { deleteSite } from '../../sites/contents';
+import { idOf } from '#server/platform/http/route-parameters';
+import { deleteSite } from '#server/sites';
 
 export default defineEventHandler(async (event) => {
   await deleteSite(idOf(event));

@@ -1,8 +1,8 @@
-import { readJson } from '../../platform/http/body';
-import { fromVersion, idOf } from '../../platform/http/route-parameters';
-import { parseAs } from '../../platform/http/validation';
-import { SiteChangeDto } from '../../sites/dto';
-import { changeSite } from '../../sites/sites';
+import { readJson } from '#server/platform/http/body';
+import { fromVersion, idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
+import { SiteChangeDto } from '#server/sites';
+import { changeSite } from '#server/audits';
 
 export default defineEventHandler(async (event) => {
   return {

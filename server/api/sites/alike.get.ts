@@ -1,6 +1,5 @@
-import { parseAs } from '../../platform/http/validation';
-import { alikeTo } from '../../sites/clients';
-import { AlikeDto } from '../../sites/dto';
+import { parseAs } from '#server/platform/http/validation';
+import { alikeTo, AlikeDto } from '#server/sites';
 
 export default defineEventHandler(async (event) => {
   const { client, urls = [], except } = await parseAs(AlikeDto, getQuery(event));

@@ -1,4 +1,4 @@
-import { sitesCsv } from '../../sites/sites-import';
+import { sitesCsv } from '#server/sites';
 
 export default defineEventHandler(async (event) => {
   setHeaders(event, {

@@ -1,7 +1,6 @@
-import { LIMITS, readJson } from '../../platform/http/body';
-import { CsvDto } from '../../sites/dto';
-import { parseAs } from '../../platform/http/validation';
-import { importCsv } from '../../sites/sites-import';
+import { LIMITS, readJson } from '#server/platform/http/body';
+import { CsvDto, importCsv } from '#server/sites';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => {
   const { text, onlyGood } = await parseAs(CsvDto, await readJson(event, LIMITS.table));

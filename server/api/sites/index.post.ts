@@ -1,7 +1,6 @@
-import { readJson } from '../../platform/http/body';
-import { NewSiteDto } from '../../sites/dto';
-import { parseAs } from '../../platform/http/validation';
-import { addSite } from '../../sites/sites';
+import { readJson } from '#server/platform/http/body';
+import { NewSiteDto, addSite } from '#server/sites';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => ({
   id: await addSite(await parseAs(NewSiteDto, await readJson(event)), event.context.person.name),

@@ -1,8 +1,7 @@
-import { LIMITS, readJson } from '../../platform/http/body';
-import { CsvDto } from '../../sites/dto';
-import { parseAs } from '../../platform/http/validation';
-import { lookAtCsv } from '../../sites/sites-import';
+import { LIMITS, readJson } from '#server/platform/http/body';
+import { CsvDto, previewCsv } from '#server/sites';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) =>
-  lookAtCsv((await parseAs(CsvDto, await readJson(event, LIMITS.table))).text),
+  previewCsv((await parseAs(CsvDto, await readJson(event, LIMITS.table))).text),
 );

@@ -1,5 +1,5 @@
-import { deleteView } from '../../people/views';
-import { idOf } from '../../platform/http/route-parameters';
+import { deleteView } from '#server/people';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
   await deleteView(event.context.person.id, idOf(event));

@@ -1,6 +1,5 @@
-import { ScreenDto } from '../../people/dto';
-import { viewsOf } from '../../people/views';
-import { parseAs } from '../../platform/http/validation';
+import { ScreenDto, viewsOf } from '#server/people';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) =>
   viewsOf(event.context.person.id, (await parseAs(ScreenDto, getQuery(event))).screen),

@@ -1,7 +1,6 @@
-import { ViewDto } from '../../people/dto';
-import { saveView } from '../../people/views';
-import { readJson } from '../../platform/http/body';
-import { parseAs } from '../../platform/http/validation';
+import { ViewDto, saveView } from '#server/people';
+import { readJson } from '#server/platform/http/body';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => {
   await saveView(event.context.person.id, await parseAs(ViewDto, await readJson(event)));

@@ -1,6 +1,6 @@
 import { ConnectionRefusedError, ValidationError } from 'sequelize';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { isAway, whenReachable } from './reachable';
+import { isDatabaseDown, retryWhileDatabaseDown } from './reachable';
 
 const away = (): Error => new ConnectionRefusedError(new Error('connect ECONNREFUSED'));
 beforeEach(() => {
@@ -21,19 +21,21 @@ describe('a database that is away', () => {
     ['a value that does not fit', new ValidationError('too long', []), false],
     ['a fault of our own', new TypeError('socket is undefined'), false],
   ])('%s', (_, error, expected) => {
-    expect(isAway(error)).toBe(expected);
+    expect(isDatabaseDown(error)).toBe(expected);
   });
 
   it('is asked again until it answers', async () => {
     let times = 0;
-    const kept = whenReachable(() => (++times < 4 ? Promise.reject(away()) : Promise.resolve('kept')));
+    const kept = retryWhileDatabaseDown(() =>
+      ++times < 4 ? Promise.reject(away()) : Promise.resolve('kept'),
+    );
     await vi.runAllTimersAsync();
     expect(await kept).toBe('kept');
     expect(times).toBe(4);
   });
 
   it('is given up after a while', async () => {
-    const lost = expect(whenReachable(() => Promise.reject(away()))).rejects.toThrow('ECONNREFUSED');
+    const lost = expect(retryWhileDatabaseDown(() => Promise.reject(away()))).rejects.toThrow('ECONNREFUSED');
     await vi.runAllTimersAsync();
     await lost;
   });
@@ -44,7 +46,7 @@ describe('a database that is away', () => {
       times++;
       return Promise.reject(new Error('no'));
     };
-    await expect(whenReachable(work)).rejects.toThrow('no');
+    await expect(retryWhileDatabaseDown(work)).rejects.toThrow('no');
     expect(times).toBe(1);
   });
 });

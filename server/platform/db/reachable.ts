@@ -7,7 +7,7 @@ const AWAY =
 const LONGEST_MS = 10 * 60_000;
 
 /** Whether an error means that the database was not there. */
-export function isAway(error: unknown): boolean {
+export function isDatabaseDown(error: unknown): boolean {
   if (error instanceof ConnectionError) return true;
   const { message = '', original } = (error ?? {}) as {
     message?: string;
@@ -20,13 +20,13 @@ export function isAway(error: unknown): boolean {
  * Tries again while the database is away, for ten minutes at most.
  * @param signal ends the waiting
  */
-export async function whenReachable<R>(work: () => Promise<R>, signal?: AbortSignal): Promise<R> {
+export async function retryWhileDatabaseDown<R>(work: () => Promise<R>, signal?: AbortSignal): Promise<R> {
   const end = Date.now() + LONGEST_MS;
   for (let pause = 500; ; pause = Math.min(pause * 2, 10_000)) {
     try {
       return await work();
     } catch (error) {
-      if (!isAway(error) || signal?.aborted || Date.now() + pause > end) throw error;
+      if (!isDatabaseDown(error) || signal?.aborted || Date.now() + pause > end) throw error;
       await new Promise((r) => setTimeout(r, pause));
     }
   }

@@ -1,11 +1,12 @@
 /** Files of a site: kept with a cap, a known type and a quota, and gone with what they belong to. */
+import { defineModels } from '#server/platform/db/models';
 import type { CreationOptional, Transaction } from 'sequelize';
 import { quantity } from '#core/text/quantity';
-import { bind, id, ref, Row, text, when } from '../db/row';
-import { inTransaction } from '../db/transaction';
-import { now } from '../clock';
-import { NotFound, Refused } from '../errors';
-import { databaseStore, folderStore, theStore, type FileStore } from './store';
+import { bind, id, ref, Row, text, when } from '#server/platform/db/row';
+import { inTransaction } from '#server/platform/db/transaction';
+import { now } from '#server/platform/clock';
+import { NotFound, Refused } from '#server/platform/errors';
+import { databaseStore, folderStore, getStore, type FileStore } from './store';
 
 export class FileRow extends Row<FileRow> {
   declare id: CreationOptional<number>;
@@ -19,7 +20,7 @@ export class FileRow extends Row<FileRow> {
   declare stored: FileStore['name'];
 }
 
-export function bindModels(): void {
+defineModels(() => {
   bind(FileRow, 'file', {
     id,
     siteId: ref,
@@ -31,7 +32,7 @@ export function bindModels(): void {
     at: when,
     stored: text(10),
   });
-}
+});
 
 /** Kinds of file by their first bytes; what is none of them is kept only as plain text. */
 const KINDS: { type: string; starts: (b: Buffer) => boolean }[] = [
@@ -81,7 +82,7 @@ export interface NewFile {
  * @param within a transaction that is open already, of which this becomes a part
  * @throws Refused for what is empty, too large, of no known kind, or more than a site may have
  */
-export function keepFile(
+export function storeFile(
   { bytes, name, ...of }: NewFile,
   mostBytes: number,
   within?: Transaction,
@@ -99,7 +100,7 @@ export function keepFile(
       .trim()
       .slice(0, 200) || 'file';
   const quota = Number(process.env.ARMBAND_FILES_QUOTA ?? QUOTA_MB) * MEGABYTE;
-  const store = theStore();
+  const store = getStore();
   return inTransaction(async (transaction) => {
     const taken = Number((await FileRow.sum('bytes', { where: { siteId: of.siteId }, transaction })) || 0);
     if (taken + bytes.length > quota)
@@ -119,13 +120,13 @@ export function keepFile(
  * Keeps what an audit made itself: it is of its environment, and nothing of the site’s quota.
  * @param within the transaction that it becomes a part of
  */
-export async function keepSeen(
+export async function storeSeenPicture(
   { environmentId, name, bytes }: Pick<NewFile, 'environmentId' | 'name' | 'bytes'>,
   within: Transaction,
 ): Promise<FileRow> {
   const type = typeOfFile(bytes);
   if (!type) throw new Refused('A picture of a page came in a form that is not known.');
-  const store = theStore();
+  const store = getStore();
   const row = await FileRow.create(
     {
       siteId: null,
@@ -146,7 +147,7 @@ export async function keepSeen(
 const GONE = 'This file does not exist, or not any more.';
 
 /** A file with its bytes, wherever they lie. @throws NotFound */
-export async function keptFile(fileId: number): Promise<{ name: string; type: string; data: Buffer }> {
+export async function readStoredFile(fileId: number): Promise<{ name: string; type: string; data: Buffer }> {
   const row = await FileRow.findByPk(fileId);
   if (!row) throw new NotFound(GONE);
   const { name, type, stored } = row;
@@ -159,7 +160,7 @@ export async function keptFile(fileId: number): Promise<{ name: string; type: st
 
 /** Drops bytes that belong to nothing any more. @returns of how many files */
 export function tidyFiles(): Promise<number> {
-  return theStore().tidy(async (ids) => {
+  return getStore().tidy(async (ids) => {
     const rows = await FileRow.findAll({ where: { id: [...ids] }, attributes: ['id'] });
     return new Set(rows.map((r) => r.id));
   });

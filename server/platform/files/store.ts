@@ -2,7 +2,7 @@
 import { mkdir, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { QueryTypes, type Transaction } from 'sequelize';
-import { database } from '../db/connection';
+import { database } from '#server/platform/db/connection';
 
 export interface FileStore {
   /** The word that a file's row keeps. */
@@ -75,7 +75,7 @@ export function folderStore(folder: string): FileStore {
 }
 
 /** MariaDB, or the folder that ARMBAND_FILES names. */
-export function theStore(): FileStore {
+export function getStore(): FileStore {
   const { ARMBAND_FILES: folder } = process.env;
   return folder ? folderStore(folder) : databaseStore;
 }

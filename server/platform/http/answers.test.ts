@@ -1,6 +1,6 @@
 import { ConnectionRefusedError, UniqueConstraintError } from 'sequelize';
 import { describe, expect, it } from 'vitest';
-import * as errors from '../errors';
+import * as errors from '#server/platform/errors';
 import { answerFor } from './answers';
 
 const violated = (key: string): Error =>

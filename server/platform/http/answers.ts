@@ -1,6 +1,6 @@
 /** From what services throw to the status of an answer: the one place that knows both. */
 import { UniqueConstraintError } from 'sequelize';
-import { isAway } from '../db/reachable';
+import { isDatabaseDown } from '#server/platform/db/reachable';
 import {
   Conflict,
   DomainError,
@@ -12,7 +12,7 @@ import {
   TooMany,
   Unavailable,
   Unreachable,
-} from '../errors';
+} from '#server/platform/errors';
 
 const STATUS: [kind: typeof DomainError, code: number, message: string][] = [
   [Refused, 400, 'Bad request'],
@@ -52,7 +52,7 @@ export interface HttpAnswer {
 export function answerFor(error: unknown): HttpAnswer | undefined {
   if (error instanceof UniqueConstraintError)
     return { statusCode: 409, statusMessage: 'Conflict', message: TAKEN[keyOf(error)] ?? SAVED_MEANWHILE };
-  if (isAway(error))
+  if (isDatabaseDown(error))
     return {
       statusCode: 503,
       statusMessage: 'Unavailable',

@@ -3,7 +3,7 @@
  * more to check than it is worth.
  */
 import { getHeader, type H3Event } from 'h3';
-import { Refused, TooLarge } from '../errors';
+import { Refused, TooLarge } from '#server/platform/errors';
 
 const KIB = 1024;
 /** What routes take, in bytes. */

@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { BriefDto, NewSiteDto, ReadSiteDto } from '../../sites/dto';
-import { SignInDto } from '../../people/dto';
+import { BriefDto, NewSiteDto, ReadSiteDto } from '#server/sites/dto';
+import { SignInDto } from '#server/people/dto';
 import { parseAs } from './validation';
-import { AcceptDto, AttestDto, FaultSwitchDto, FixChangeDto, StartAuditsDto } from '../../fixes/dto';
+import { AttestDto, StartAuditsDto } from '../../audits/dto';
+import { AcceptDto, FixChangeDto } from '../../fixes/dto';
+import { FaultSwitchDto } from '../../practice/dto';
 
 const site = {
   name: 'Kites',

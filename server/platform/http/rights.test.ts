@@ -1,6 +1,6 @@
 import { readdirSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { isEnough, rightFor, RIGHTS, ROUTES } from './rights';
+import { suffices, rightFor, RIGHTS, ROUTES } from './rights';
 
 /** The routes that there are, by their files. */
 const FILES = readdirSync('server/api', { recursive: true, encoding: 'utf8' }).flatMap((file) => {
@@ -26,6 +26,6 @@ describe('rights', () => {
   });
   it('include those below them', () => {
     for (const [i, has] of RIGHTS.entries())
-      for (const [j, needs] of RIGHTS.entries()) expect(isEnough(has, needs)).toBe(i >= j);
+      for (const [j, needs] of RIGHTS.entries()) expect(suffices(has, needs)).toBe(i >= j);
   });
 });

@@ -213,4 +213,4 @@ export function rightFor(method: string, path: string): Right {
 /** Whether there is a route at this path, by whatever method. */
 export const isRoute = (path: string): boolean => PATTERNS.some((p) => p.matches.test(path));
 
-export const isEnough = (has: Right, needs: Right): boolean => RIGHTS.indexOf(has) >= RIGHTS.indexOf(needs);
+export const suffices = (has: Right, needs: Right): boolean => RIGHTS.indexOf(has) >= RIGHTS.indexOf(needs);

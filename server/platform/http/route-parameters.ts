@@ -1,5 +1,5 @@
 import { getQuery, getRouterParam, type H3Event } from 'h3';
-import { NotFound, Refused } from '../errors';
+import { NotFound, Refused } from '#server/platform/errors';
 
 /** A number in the path. @throws 404 when it is none */
 export function idOf(event: H3Event, name = 'id'): number {

@@ -51,9 +51,6 @@ export interface JobDefinition<P extends object> {
   ended?(payload: P, how: 'stopped' | 'failed', why: string, transaction: Transaction): Promise<void>;
 }
 
-/** Checks only that the parts fit each other. */
-export const defineJob = <P extends object>(definition: JobDefinition<P>): JobDefinition<P> => definition;
-
 export const STOPPED = 'Stopped by a person.';
 
 /** The job went to another worker: whatever this one still does counts no more. */
@@ -66,13 +63,11 @@ export class LeaseLost extends Error {
 
 const known = new Map<string, JobDefinition<object>>();
 
-/** @throws Error for a name that is taken by another one */
-export function registerJobs(definitions: readonly JobDefinition<object>[]): void {
-  for (const definition of definitions) {
-    const before = known.get(definition.name);
-    if (before && before !== definition) throw new Error(`two kinds of work are named ${definition.name}`);
-    known.set(definition.name, definition);
-  }
+/** Makes a kind of work known to this process. @throws Error for a name that is taken */
+export function defineJob<P extends object>(definition: JobDefinition<P>): JobDefinition<P> {
+  if (known.has(definition.name)) throw new Error(`two kinds of work are named ${definition.name}`);
+  known.set(definition.name, definition as JobDefinition<object>);
+  return definition;
 }
 
 /** Tidies up after a job that did not come to its end. */

@@ -1,6 +1,6 @@
 /** Jobs straight from MariaDB: whoever has time asks what comes next. */
 import type { Lane } from './definition';
-import type { Delivery, Offered, TakeUp } from './delivery';
+import type { Delivery, Offered, ClaimNext } from './delivery';
 
 /** What other processes put down is found so soon. */
 const LOOK_MS = 400;
@@ -15,7 +15,7 @@ class Server {
   constructor(
     readonly lane: Lane,
     atOnce: number,
-    private readonly takeUp: TakeUp,
+    private readonly takeUp: ClaimNext,
   ) {
     this.over = Promise.all(Array.from({ length: atOnce }, () => this.serve()));
   }
@@ -57,7 +57,7 @@ export class EmbeddedDelivery implements Delivery {
     return Promise.resolve();
   }
 
-  serve(lane: Lane, atOnce: number, takeUp: TakeUp): Promise<() => Promise<void>> {
+  serve(lane: Lane, atOnce: number, takeUp: ClaimNext): Promise<() => Promise<void>> {
     const server = new Server(lane, atOnce, takeUp);
     this.servers.add(server);
     return Promise.resolve(async () => {

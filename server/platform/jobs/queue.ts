@@ -2,29 +2,29 @@
 import { EventEmitter } from 'node:events';
 import type { Transaction } from 'sequelize';
 import { readAs } from '#core/entry/validation';
-import { NotFound, Refused, revived, type ToldError } from '../errors';
-import { announce } from '../events';
+import { NotFound, Refused, deserializeError, type SerializedError } from '#server/platform/errors';
+import { announce } from '#server/platform/events';
 import { PRIORITY, STOPPED, tidyUp, type JobDefinition, type Progress } from './definition';
 import type { Delivery } from './delivery';
 import { EmbeddedDelivery } from './embedded-delivery';
 import {
-  askToStop,
-  endWaiting,
+  requestStop,
+  finishWaiting,
   itemResults,
   jobRow,
   offers,
-  putDown,
+  insertJob,
   runningRows,
-  type HowFar,
+  type JobProgress,
   type JobRow,
   type JobState,
-} from './keeping';
+} from './job-table';
 import { RedisDelivery } from './redis-delivery';
 
 let delivery: Delivery | undefined;
 
 /** MariaDB itself, or Redis where ARMBAND_REDIS names one. */
-export function theDelivery(): Delivery {
+export function getDelivery(): Delivery {
   const { ARMBAND_REDIS: address } = process.env;
   return (delivery ??= address ? new RedisDelivery(address) : new EmbeddedDelivery());
 }
@@ -37,13 +37,13 @@ export async function closeDelivery(): Promise<void> {
 /** What happens to jobs in this process is known here at once: `end` and `stop` with a job's number. */
 export const jobEvents = new EventEmitter().setMaxListeners(0);
 /** How far those are that run in this process. */
-export const progressHere = new Map<number, HowFar>();
+export const localProgress = new Map<number, JobProgress>();
 
 /** Says that work waits. Where that fails, it is offered again by and by. */
 export async function offer(ids: readonly number[]): Promise<void> {
   if (!ids.length) return;
   try {
-    await theDelivery().offer(await offers({ ids }));
+    await getDelivery().offer(await offers({ ids }));
   } catch (error) {
     console.error(`work will be offered again later: ${(error as Error).message}`);
   }
@@ -73,7 +73,7 @@ export async function enqueue<P extends object>(
   const { faults } = await readAs(definition.payload, JSON.parse(JSON.stringify(payload)));
   if (faults.length) throw new Refused(faults.map((f) => f.message).join('; '));
   const { name, lane } = definition;
-  const id = await putDown(
+  const id = await insertJob(
     { name, lane, priority, title, startedBy: by, payload, total, onlyKey },
     transaction,
   );
@@ -105,7 +105,7 @@ export interface Job {
 }
 
 function shown(row: JobRow): Job {
-  const here = progressHere.get(row.id);
+  const here = localProgress.get(row.id);
   const progress = here?.progress ?? (row.progress ? (JSON.parse(row.progress) as Progress) : undefined);
   return {
     id: row.id,
@@ -118,7 +118,7 @@ function shown(row: JobRow): Job {
     startedBy: row.startedBy,
     restarts: row.losses,
     ...(progress ? { progress } : {}),
-    ...(row.error ? { error: (JSON.parse(row.error) as ToldError).message } : {}),
+    ...(row.error ? { error: (JSON.parse(row.error) as SerializedError).message } : {}),
   };
 }
 
@@ -143,7 +143,7 @@ export async function runningJobs(): Promise<Job[]> {
 
 /** Asks work to end. @throws NotFound */
 export async function stopJob(id: number): Promise<void> {
-  const waited = await endWaiting(id, 'stopped', undefined, (job, transaction) =>
+  const waited = await finishWaiting(id, 'stopped', undefined, (job, transaction) =>
     tidyUp(job, 'stopped', STOPPED, transaction),
   );
   if (waited) {
@@ -152,7 +152,7 @@ export async function stopJob(id: number): Promise<void> {
     return;
   }
   if (!(await jobRow(id))) throw new NotFound(GONE);
-  await askToStop(id);
+  await requestStop(id);
   jobEvents.emit('stop', id);
 }
 
@@ -189,7 +189,7 @@ async function whenEnded(id: number, signal: AbortSignal | undefined): Promise<J
  * @param signal ends it when whoever asked has left
  * @throws what the work threw
  */
-export async function workedOut<P extends object, R>(
+export async function jobResult<P extends object, R>(
   definition: JobDefinition<P>,
   payload: P,
   asked: Asked,
@@ -198,7 +198,7 @@ export async function workedOut<P extends object, R>(
   const id = await enqueue(definition, payload, asked);
   const row = await whenEnded(id!, signal);
   if (row.state === 'done') return JSON.parse(row.result ?? 'null') as R;
-  throw revived(
-    row.error ? (JSON.parse(row.error) as ToldError) : { name: 'Error', message: 'It was stopped.' },
+  throw deserializeError(
+    row.error ? (JSON.parse(row.error) as SerializedError) : { name: 'Error', message: 'It was stopped.' },
   );
 }

@@ -4,11 +4,11 @@ import { setMaxListeners } from 'node:events';
 import { hostname } from 'node:os';
 import type { Transaction } from 'sequelize';
 import { readAs } from '#core/entry/validation';
-import { whenReachable } from '../db/reachable';
-import { inTransaction } from '../db/transaction';
-import { isDue } from '../due';
-import { toldError, type ToldError } from '../errors';
-import { announce } from '../events';
+import { retryWhileDatabaseDown } from '#server/platform/db/reachable';
+import { inTransaction } from '#server/platform/db/transaction';
+import { isDue } from '#server/platform/due';
+import { serializeError, type SerializedError } from '#server/platform/errors';
+import { announce } from '#server/platform/events';
 import {
   definitionOf,
   LANES,
@@ -20,25 +20,25 @@ import {
   type Work,
 } from './definition';
 import {
-  claim,
+  claimNext,
   countWaiting,
-  end,
-  endWaiting,
-  forgetEnded,
-  giveBackLost,
-  isHeld,
-  itemsDone,
-  keepItem,
-  noteProgress,
+  finishJob,
+  finishWaiting,
+  deleteFinished,
+  requeueExpired,
+  ownsLease,
+  finishedItems,
+  saveItem,
+  saveProgress,
   OFFERED_AT_ONCE,
   offers,
-  putBack,
-  renew,
+  requeue,
+  renewLeases,
   type Claim,
-  type HowFar,
+  type JobProgress,
   type JobRow,
-} from './keeping';
-import { jobEvents, offer, progressHere, theDelivery } from './queue';
+} from './job-table';
+import { jobEvents, offer, localProgress, getDelivery } from './queue';
 
 /** Cut off so often by whatever, it is not begun again: it may be what cuts it off. */
 const MOST_LOSSES = 8;
@@ -48,13 +48,13 @@ const LONGEST_PAUSE_MS = 10 * 60_000;
 const BEAT_MS = 1000;
 const AT_ONCE_STEPS = 2;
 
-class Stopped extends Error {}
-class Moved extends Error {}
+class StopError extends Error {}
+class ShutdownError extends Error {}
 
 /** A job that this process does. */
-class Doing implements Work {
+class RunningJob implements Work {
   readonly stop = new AbortController();
-  readonly howFar: HowFar = { done: 0, failed: 0 };
+  readonly progressSoFar: JobProgress = { done: 0, failed: 0 };
   told = '';
   firstError: Error | undefined;
   /** Until when nobody else has it, by this process's own count of milliseconds. */
@@ -85,7 +85,7 @@ class Doing implements Work {
 
   // those that work take these apart
   readonly progress = (progress: Progress): void => {
-    this.howFar.progress = progress;
+    this.progressSoFar.progress = progress;
   };
 
   readonly each = async <T>(
@@ -93,10 +93,10 @@ class Doing implements Work {
     step: (item: T) => Promise<object | undefined>,
     atOnce = AT_ONCE_STEPS,
   ): Promise<void> => {
-    const before = await itemsDone(this.id);
+    const before = await finishedItems(this.id);
     const done = new Set(before.map((i) => i.item));
-    this.howFar.done = before.length;
-    this.howFar.failed = before.filter((i) => i.error !== null).length;
+    this.progressSoFar.done = before.length;
+    this.progressSoFar.failed = before.filter((i) => i.error !== null).length;
     const left = [...items.keys()].filter((i) => !done.has(i)).reverse();
     const work = async (): Promise<void> => {
       for (let i = left.pop(); i !== undefined && !this.signal.aborted; i = left.pop())
@@ -112,21 +112,24 @@ class Doing implements Work {
     step: (item: T) => Promise<object | undefined>,
   ): Promise<void> {
     try {
-      const data = await whenReachable(() => step(value), this.signal);
-      await whenReachable(() => keepItem(this.id, item, { data }), this.signal);
+      const data = await retryWhileDatabaseDown(() => step(value), this.signal);
+      await retryWhileDatabaseDown(() => saveItem(this.id, item, { data }), this.signal);
     } catch (error) {
       this.signal.throwIfAborted();
       // the others are not to suffer for one
       console.error(`${this.row.title}: item ${item} failed`, error);
-      await whenReachable(() => keepItem(this.id, item, { error: (error as Error).message }), this.signal);
+      await retryWhileDatabaseDown(
+        () => saveItem(this.id, item, { error: (error as Error).message }),
+        this.signal,
+      );
       this.firstError ??= error as Error;
-      this.howFar.failed++;
+      this.progressSoFar.failed++;
     }
-    this.howFar.done++;
+    this.progressSoFar.done++;
   }
 
   readonly hold = async (transaction: Transaction): Promise<void> => {
-    if (!(await isHeld(this.claim, transaction))) throw new LeaseLost();
+    if (!(await ownsLease(this.claim, transaction))) throw new LeaseLost();
   };
 }
 
@@ -141,24 +144,26 @@ export interface WorkerOptions {
 
 export class JobWorker {
   readonly name = `${hostname()} ${process.pid} ${randomBytes(4).toString('hex')}`.slice(0, 80);
-  private readonly doing = new Map<number, Doing>();
+  private readonly doing = new Map<number, RunningJob>();
   private readonly ends: (() => Promise<void>)[] = [];
   private beat: NodeJS.Timeout | undefined;
   private ended = false;
-  private readonly onStop = (id: number): void => this.doing.get(id)?.stop.abort(new Stopped());
+  private readonly onStop = (id: number): void => this.doing.get(id)?.stop.abort(new StopError());
 
   constructor(private readonly options: WorkerOptions) {}
 
   async start(): Promise<void> {
     jobEvents.on('stop', this.onStop);
-    const takeUp = (lane: Lane): Promise<boolean> => this.takeUp(lane);
+    const claimNext = (lane: Lane): Promise<boolean> => this.takeUp(lane);
     if (this.options.atOnce)
       for (const lane of LANES)
-        this.ends.push(await theDelivery().serve(lane, lane === 'waited' ? 1 : this.options.atOnce, takeUp));
+        this.ends.push(
+          await getDelivery().serve(lane, lane === 'waited' ? 1 : this.options.atOnce, claimNext),
+        );
     const again = (): void => {
       this.beat = setTimeout(
         () => {
-          void this.tend().finally(() => {
+          void this.heartbeat().finally(() => {
             if (!this.ended) again();
           });
         },
@@ -173,23 +178,23 @@ export class JobWorker {
     this.ended = true;
     clearTimeout(this.beat);
     jobEvents.off('stop', this.onStop);
-    for (const job of this.doing.values()) job.stop.abort(new Moved());
+    for (const job of this.doing.values()) job.stop.abort(new ShutdownError());
     await Promise.all(this.ends.map((endServing) => endServing()));
   }
 
   private async takeUp(lane: Lane): Promise<boolean> {
     if (this.ended) return false;
     const since = performance.now();
-    const row = await claim(lane, this.name, this.options.leaseMs);
+    const row = await claimNext(lane, this.name, this.options.leaseMs);
     if (!row) return false;
-    const job = new Doing(
+    const job = new RunningJob(
       row,
       { id: row.id, claims: row.claims, worker: this.name },
       this.options.leaseMs,
       since,
     );
     this.doing.set(row.id, job);
-    progressHere.set(row.id, job.howFar);
+    localProgress.set(row.id, job.progressSoFar);
     announce([['job', row.id]]);
     try {
       await this.run(row, job);
@@ -198,39 +203,39 @@ export class JobWorker {
       console.error(`${row.title}: its end could not be kept`, error);
     } finally {
       this.doing.delete(row.id);
-      progressHere.delete(row.id);
+      localProgress.delete(row.id);
       jobEvents.emit('end', row.id);
       announce([['job', row.id]]);
     }
     return true;
   }
 
-  private async run(row: JobRow, job: Doing): Promise<void> {
+  private async run(row: JobRow, job: RunningJob): Promise<void> {
     try {
-      if (row.stopAsked) throw new Stopped();
+      if (row.stopAsked) throw new StopError();
       const definition = definitionOf(row.name);
       const { value, faults } = await readAs(definition.payload, JSON.parse(row.payload));
       if (faults.length) throw new Error(faults.map((f) => f.message).join('; '));
       const result = await definition.run(value, job);
       job.signal.throwIfAborted();
-      const { firstError, howFar } = job;
-      await whenReachable(() => noteProgress(job.claim, howFar));
-      await whenReachable(() =>
-        end(job.claim, 'done', { result, error: firstError && toldError(firstError) }),
+      const { firstError, progressSoFar: howFar } = job;
+      await retryWhileDatabaseDown(() => saveProgress(job.claim, howFar));
+      await retryWhileDatabaseDown(() =>
+        finishJob(job.claim, 'done', { result, error: firstError && serializeError(firstError) }),
       );
     } catch (error) {
       await this.endWith(row, job, job.signal.aborted ? (job.signal.reason as Error) : (error as Error));
     }
   }
 
-  private async endWith(row: JobRow, job: Doing, error: Error): Promise<void> {
+  private async endWith(row: JobRow, job: RunningJob, error: Error): Promise<void> {
     if (error instanceof LeaseLost) return;
-    await whenReachable(() => noteProgress(job.claim, job.howFar));
-    if (error instanceof Moved) {
-      await whenReachable(() => putBack(job.claim, { attempts: row.attempts, delayMs: 0 }));
+    await retryWhileDatabaseDown(() => saveProgress(job.claim, job.progressSoFar));
+    if (error instanceof ShutdownError) {
+      await retryWhileDatabaseDown(() => requeue(job.claim, { attempts: row.attempts, delayMs: 0 }));
       return;
     }
-    if (error instanceof Stopped) {
+    if (error instanceof StopError) {
       await this.close(row, job, 'stopped', STOPPED);
       return;
     }
@@ -240,36 +245,40 @@ export class JobWorker {
     const tried = row.attempts + 1;
     if (tried < attempts) {
       const delayMs = Math.min(LONGEST_PAUSE_MS, firstPauseMs * 2 ** (tried - 1));
-      const told = toldError(error);
-      if (await whenReachable(() => putBack(job.claim, { attempts: tried, delayMs, error: told })))
+      const savedProgress = serializeError(error);
+      if (
+        await retryWhileDatabaseDown(() =>
+          requeue(job.claim, { attempts: tried, delayMs, error: savedProgress }),
+        )
+      )
         await offer([row.id]);
       return;
     }
-    await this.close(row, job, 'failed', error.message, toldError(error));
+    await this.close(row, job, 'failed', error.message, serializeError(error));
   }
 
   /** Ends a job that did not come to its end, and what belongs to it, where it is this worker's still. */
   private async close(
     row: JobRow,
-    { claim: mine }: Doing,
+    { claim: mine }: RunningJob,
     how: 'stopped' | 'failed',
     why: string,
-    error?: ToldError,
+    error?: SerializedError,
   ): Promise<void> {
-    await whenReachable(() =>
+    await retryWhileDatabaseDown(() =>
       inTransaction(async (transaction) => {
-        if (!(await isHeld(mine, transaction))) return;
+        if (!(await ownsLease(mine, transaction))) return;
         await tidyUp(row, how, why, transaction);
-        await end(mine, how, { error }, transaction);
+        await finishJob(mine, how, { error }, transaction);
       }),
     );
   }
 
   /** Keeps what is under way, and looks after what others have lost. */
-  private async tend(): Promise<void> {
+  private async heartbeat(): Promise<void> {
     try {
-      if (this.doing.size) await this.keep();
-      if (await isDue('lost work', this.options.leaseMs / 4000)) await this.lookAfterLost();
+      if (this.doing.size) await this.renewLeases();
+      if (await isDue('lost work', this.options.leaseMs / 4000)) await this.requeueLost();
     } catch {
       // the database is away: what cannot be kept may be another's soon
     }
@@ -277,40 +286,40 @@ export class JobWorker {
       if (performance.now() > job.safeUntil) job.stop.abort(new LeaseLost());
   }
 
-  private async keep(): Promise<void> {
+  private async renewLeases(): Promise<void> {
     const since = performance.now();
-    const held = new Map((await renew(this.name, this.options.leaseMs)).map((h) => [h.id, h]));
+    const held = new Map((await renewLeases(this.name, this.options.leaseMs)).map((h) => [h.id, h]));
     for (const job of this.doing.values()) {
       const lease = held.get(job.id);
       // taken up just now, ended just now, or another's
       if (lease?.claims !== job.claim.claims) continue;
       job.safeUntil = since + this.options.leaseMs;
-      if (lease.stopAsked) job.stop.abort(new Stopped());
-      const told = JSON.stringify(job.howFar);
+      if (lease.stopAsked) job.stop.abort(new StopError());
+      const told = JSON.stringify(job.progressSoFar);
       if (told === job.told) continue;
       job.told = told;
-      await noteProgress(job.claim, job.howFar);
+      await saveProgress(job.claim, job.progressSoFar);
     }
   }
 
-  private async lookAfterLost(): Promise<void> {
-    for (const row of await giveBackLost()) {
+  private async requeueLost(): Promise<void> {
+    for (const row of await requeueExpired()) {
       const why = 'It was cut off again and again.';
       const how = row.stopAsked ? 'stopped' : row.losses >= MOST_LOSSES ? 'failed' : undefined;
       if (!how) {
         console.info(`${row.title} was cut off and begins again`);
         continue;
       }
-      await endWaiting(row.id, how, toldError(new Error(why)), (job, transaction) =>
+      await finishWaiting(row.id, how, serializeError(new Error(why)), (job, transaction) =>
         tidyUp(job, how, why, transaction),
       );
     }
     for (const lane of LANES) {
-      const known = await theDelivery().waiting(lane);
+      const known = await getDelivery().waiting(lane);
       if (known === undefined) continue;
       if (known < Math.min(OFFERED_AT_ONCE, await countWaiting({ lane })))
-        await theDelivery().offer(await offers({ lane }));
+        await getDelivery().offer(await offers({ lane }));
     }
-    if (await isDue('forget ended work', 600)) await forgetEnded();
+    if (await isDue('forget ended work', 600)) await deleteFinished();
   }
 }

@@ -6,7 +6,7 @@ import type { SiteDraft } from '~/composables/site-draft';
 /** What is kept of a site itself: its data, its environments, its end. */
 const notes = useNotes();
 const id = Number(useRoute().params.id);
-const { data: site, fault: unread } = useReading('/api/sites/:id', {
+const { data: site, fault: unread } = useApiQuery('/api/sites/:id', {
   key: ['site', id, 'head'],
   params: { id },
 });
@@ -66,7 +66,7 @@ const {
   run: setStage,
   busy: staging,
   fault: unstaged,
-} = useDoing(
+} = useAction(
   async (stage: Stage, said: string) => {
     await api('/api/sites/:id', { params: { id }, method: 'PATCH', body: { stage } });
     notes.say(said);
@@ -78,7 +78,7 @@ const {
   run: remove,
   busy: removing,
   fault: unremoved,
-} = useDoing(
+} = useAction(
   async () => {
     const { sites: _itself, ...contents } = await api('/api/sites/:id/contents', { params: { id } });
     const name = site.value!.name;

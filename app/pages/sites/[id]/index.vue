@@ -5,7 +5,7 @@ import type { Stage } from '#core/facts/situation';
 const route = useRoute();
 const notes = useNotes();
 const id = Number(route.params.id);
-const { data: site, fault } = useReading('/api/sites/:id', { key: ['site', id, 'head'], params: { id } });
+const { data: site, fault } = useApiQuery('/api/sites/:id', { key: ['site', id, 'head'], params: { id } });
 const environmentId = ref(Number(route.query.environment) || 0);
 const tab = ref(String(route.query.tab ?? 'ledger'));
 /** Which side of the pages is shown. */
@@ -56,7 +56,7 @@ async function goToCheck(check: string): Promise<void> {
   await navigateTo({ query: { ...route.query, check, tab: undefined } }, { replace: true });
   opened.value++;
 }
-const { run: setStage } = useDoing(async (stage: Stage) => {
+const { run: setStage } = useAction(async (stage: Stage) => {
   await api('/api/sites/:id', { params: { id }, method: 'PATCH', body: { stage } });
   notes.say(
     `${site.value?.name} is now ${stage}. Its stored evidence was re-evaluated by what is wanted now.`,

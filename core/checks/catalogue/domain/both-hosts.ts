@@ -29,7 +29,8 @@ function judgeHost(host: string, { view, situation }: CheckContext): PlaceResult
     const circle = redirectFault(h.https) ?? redirectFault(h.http);
     return circle ? failed(host, { found: verbatim(circle) }) : unsure(host, restsOn(error, view));
   }
-  if (view.isAstray(h)) return unsure(host, restsOnCheck('domain.connected', commonMessage('parked')));
+  if (view.showsForeignPage(h))
+    return unsure(host, restsOnCheck('domain.connected', commonMessage('parked')));
   return judgeAnswer(host, status, chain!, situation);
 }
 

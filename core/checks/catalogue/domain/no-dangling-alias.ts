@@ -65,7 +65,7 @@ export const noDanglingAlias = defineCheck({
             return passed(place, { found: msg('target-has', { target, held: andList(held) }) });
         if (answers.some((a) => a.records.some((r) => r.type === 'A' || r.type === 'AAAA'))) {
           const host = view.hostEvidence(name);
-          return host && view.isAstray(host)
+          return host && view.showsForeignPage(host)
             ? unsure(place, restsOnCheck('domain.connected', msg('host-does-not-serve-this')))
             : passed(place, { found: verbatim(target) });
         }

@@ -4,7 +4,7 @@ import { foldLoosely } from '#core/text/fold';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, unsure } from '#core/checks/kit/judgement';
 import { mailDomain } from '#core/checks/view/mail-addresses';
-import { remembering } from '#core/remembering';
+import { memoize } from '#core/remembering';
 import { commonMessage } from '#core/text/common-messages';
 import { defineMessages } from '#core/text/messages';
 import { verbatim, type Message } from '#core/facts/message';
@@ -117,7 +117,7 @@ export const noPlaceholderText = defineCheck({
     const own = (context.profile.defaults?.texts ?? []).map(foldLoosely).filter(Boolean);
     // a site that stands under a reserved name itself may use names like its own
     const ownKind = reservedIn(context.view.preferredHost);
-    const isNobodys = remembering((host: string) => {
+    const isNobodys = memoize((host: string) => {
       const kind = reservedIn(host);
       return kind !== undefined && kind !== ownKind;
     });

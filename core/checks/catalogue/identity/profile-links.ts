@@ -2,7 +2,7 @@ import { normaliseUrl } from '#core/extract/address';
 import { ownerOf } from '#core/facts/agency-book';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed } from '#core/checks/kit/judgement';
-import { remembering } from '#core/remembering';
+import { memoize } from '#core/remembering';
 import { defineMessages } from '#core/text/messages';
 import { verbatim } from '#core/facts/message';
 
@@ -44,8 +44,8 @@ export const profileLinks = defineCheck({
     );
     const networks = new Set([...good].map((k) => k.split('/')[0]!));
     // pages link to the same few hosts and profiles
-    const keyOf = remembering(profileKey);
-    const onNetwork = remembering((host: string) => networks.has(host.replace(/^(?:www|m|mobile)\./, '')));
+    const keyOf = memoize(profileKey);
+    const onNetwork = memoize((host: string) => networks.has(host.replace(/^(?:www|m|mobile)\./, '')));
     return overPages(context, (page) => {
       const found = page.linksAway
         .filter((l) => onNetwork(l.host) && !NO_PROFILE.test(l.url))

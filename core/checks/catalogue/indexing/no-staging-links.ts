@@ -3,7 +3,7 @@ import type { Evidence } from '#core/facts/evidence';
 import { fitsHostPattern } from '#core/facts/host-records';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages } from '#core/checks/kit/judgement';
-import { remembering } from '#core/remembering';
+import { memoize } from '#core/remembering';
 import { defineMessages } from '#core/text/messages';
 
 const msg = defineMessages('indexing.no-staging-links', {
@@ -76,7 +76,7 @@ export const noStagingLinks = defineCheck({
     const hosts = new Set(context.brief.stagingHosts);
     // the host's other staging places count too: links to a copy made earlier are as wrong
     const pattern = context.profile.stagingHostPattern;
-    const isStaging = remembering(
+    const isStaging = memoize(
       (host: string) => hosts.has(host) || (pattern !== undefined && fitsHostPattern(pattern, host)),
     );
     return overPages(

@@ -4,7 +4,7 @@ import { finalStatus, type AssetEvidence, type Evidence } from '#core/facts/evid
 import type { PlaceResult } from '#core/facts/finding';
 import { defineCheck } from '#core/checks/kit/check';
 import { failed, overPages, passed, unsure } from '#core/checks/kit/judgement';
-import { remembering } from '#core/remembering';
+import { memoize } from '#core/remembering';
 import { defineMessages } from '#core/text/messages';
 import { verbatim } from '#core/facts/message';
 import { commonMessage } from '#core/text/common-messages';
@@ -59,7 +59,7 @@ export const imageLoads = defineCheck({
   },
   judge(context) {
     // mostly the same one on every page
-    const pictureAddress = remembering((given: string) => parseUrl(given)?.href);
+    const pictureAddress = memoize((given: string) => parseUrl(given)?.href);
     return overPages(context, (page) => {
       const meta = page.openGraph('og:image');
       const given = meta?.content.trim();

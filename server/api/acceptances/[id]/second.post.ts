@@ -1,5 +1,5 @@
-import { secondAcceptance } from '../../../fixes/fixes';
-import { idOf } from '../../../platform/http/route-parameters';
+import { secondAcceptance } from '#server/fixes';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
   await secondAcceptance(idOf(event), event.context.person);

@@ -1,6 +1,6 @@
-import { EVIDENCE_FORMATS, evidenceFile, type EvidenceFormat } from '../../../audits/evidence-files';
-import { Refused } from '../../../platform/errors';
-import { idOf } from '../../../platform/http/route-parameters';
+import { EVIDENCE_FORMATS, evidenceFile, type EvidenceFormat } from '#server/audits';
+import { Refused } from '#server/platform/errors';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
   const as = String(getQuery(event).as ?? 'json');

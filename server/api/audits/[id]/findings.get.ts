@@ -1,7 +1,6 @@
-import { findingsFile } from '../../../audits/findings-files';
-import { FindingsFileDto } from '../../../audits/dto';
-import { idOf } from '../../../platform/http/route-parameters';
-import { parseAs } from '../../../platform/http/validation';
+import { findingsFile, FindingsFileDto } from '#server/audits';
+import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
 
 /** The findings of one audit in an open format. */
 export default defineEventHandler(async (event) => {

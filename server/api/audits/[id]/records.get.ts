@@ -1,4 +1,4 @@
-import { recordsOf } from '../../../pages/records';
-import { idOf } from '../../../platform/http/route-parameters';
+import { recordsOf } from '#server/pages';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler((event) => recordsOf(idOf(event)));

@@ -1,5 +1,5 @@
-import { stopAudit } from '../../../audits/audits';
-import { idOf } from '../../../platform/http/route-parameters';
+import { stopAudit } from '#server/audits';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
   await stopAudit(idOf(event));

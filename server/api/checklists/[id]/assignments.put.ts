@@ -1,8 +1,7 @@
-import { readJson } from '../../../platform/http/body';
-import { AssignmentsDto } from '../../../checklists/dto';
-import { parseAs } from '../../../platform/http/validation';
-import { assignChecklist } from '../../../checklists/checklists';
-import { idOf } from '../../../platform/http/route-parameters';
+import { readJson } from '#server/platform/http/body';
+import { AssignmentsDto, assignChecklist } from '#server/checklists';
+import { parseAs } from '#server/platform/http/validation';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
   await assignChecklist(idOf(event), (await parseAs(AssignmentsDto, await readJson(event))).assignments);

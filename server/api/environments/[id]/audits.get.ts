@@ -1,7 +1,6 @@
-import { HistoryDto } from '../../../audits/dto';
-import { historyOf } from '../../../audits/history';
-import { idOf } from '../../../platform/http/route-parameters';
-import { parseAs } from '../../../platform/http/validation';
+import { HistoryDto, historyOf } from '#server/audits';
+import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => {
   const { after } = await parseAs(HistoryDto, getQuery(event));

@@ -1,4 +1,4 @@
-import { blanksIn } from '../../../audits/blanks';
-import { idOf } from '../../../platform/http/route-parameters';
+import { blanksIn } from '#server/audits';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler((event) => blanksIn(idOf(event)));

@@ -1,10 +1,10 @@
 import { MOST_FILE_BYTES } from '#core/entry/attachment';
-import { keepBeside } from '../../../checklists/attesting';
-import { fileNameOf, readBytes } from '../../../platform/http/body';
-import { idOf } from '../../../platform/http/route-parameters';
+import { saveAttachment } from '#server/audits';
+import { fileNameOf, readBytes } from '#server/platform/http/body';
+import { idOf } from '#server/platform/http/route-parameters';
 
 /** The file's bytes as the body, its name in a header, percent-encoded. */
 export default defineEventHandler(async (event) => {
   const body = await readBytes(event, MOST_FILE_BYTES);
-  return keepBeside(idOf(event), fileNameOf(event), body, event.context.person);
+  return saveAttachment(idOf(event), fileNameOf(event), body, event.context.person);
 });

@@ -1,8 +1,7 @@
-import { readJson } from '../../../platform/http/body';
-import { parseAs } from '../../../platform/http/validation';
-import { AcceptDto } from '../../../fixes/dto';
-import { acceptFix } from '../../../fixes/fixes';
-import { idOf } from '../../../platform/http/route-parameters';
+import { readJson } from '#server/platform/http/body';
+import { parseAs } from '#server/platform/http/validation';
+import { AcceptDto, acceptFix } from '#server/fixes';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler(async (event) =>
   acceptFix(idOf(event), await parseAs(AcceptDto, await readJson(event)), event.context.person),

@@ -1,5 +1,5 @@
-import { withdrawAcceptance } from '../../../fixes/fixes';
-import { idOf } from '../../../platform/http/route-parameters';
+import { withdrawAcceptance } from '#server/fixes';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
   await withdrawAcceptance(idOf(event), event.context.person);

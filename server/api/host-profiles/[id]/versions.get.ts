@@ -1,4 +1,4 @@
-import { profileVersions } from '../../../hosts/host-profiles';
-import { afterVersion, idOf } from '../../../platform/http/route-parameters';
+import { profileVersions } from '#server/hosts';
+import { afterVersion, idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler((event) => profileVersions(idOf(event), afterVersion(event)));

@@ -1,5 +1,5 @@
-import { idOf } from '../../../platform/http/route-parameters';
-import { stopJob } from '../../../platform/jobs/queue';
+import { idOf } from '#server/platform/http/route-parameters';
+import { stopJob } from '#server/platform/jobs/queue';
 
 export default defineEventHandler(async (event) => {
   await stopJob(idOf(event, 'job'));

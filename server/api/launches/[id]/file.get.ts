@@ -1,7 +1,6 @@
-import { LaunchFileDto } from '../../../launch/dto';
-import { launchFile } from '../../../launch/log';
-import { idOf } from '../../../platform/http/route-parameters';
-import { parseAs } from '../../../platform/http/validation';
+import { LaunchFileDto, launchFile } from '#server/launch';
+import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
 
 /** The run sheet in an open format. */
 export default defineEventHandler(async (event) => {

@@ -1,8 +1,7 @@
-import { GoDto } from '../../../launch/dto';
-import { go } from '../../../launch/launches';
-import { readJson } from '../../../platform/http/body';
-import { idOf } from '../../../platform/http/route-parameters';
-import { parseAs } from '../../../platform/http/validation';
+import { GoDto, go } from '#server/launch';
+import { readJson } from '#server/platform/http/body';
+import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => {
   const input = await parseAs(GoDto, await readJson(event));

@@ -1,8 +1,7 @@
-import { BeginLaunchDto } from '../../../launch/dto';
-import { moveLaunch } from '../../../launch/launches';
-import { readJson } from '../../../platform/http/body';
-import { idOf } from '../../../platform/http/route-parameters';
-import { parseAs } from '../../../platform/http/validation';
+import { BeginLaunchDto, moveLaunch } from '#server/launch';
+import { readJson } from '#server/platform/http/body';
+import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => {
   const { plannedAt } = await parseAs(BeginLaunchDto, await readJson(event));

@@ -1,4 +1,4 @@
-import { endSessionByKey } from '../../../people/sessions';
+import { endSessionByKey } from '#server/people';
 
 export default defineEventHandler(async (event) => {
   await endSessionByKey(event.context.person.id, getRouterParam(event, 'key') ?? '');

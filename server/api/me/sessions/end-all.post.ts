@@ -1,4 +1,4 @@
-import { beginSession, endAllSessions } from '../../../people/sessions';
+import { beginSession, endAllSessions } from '#server/people';
 
 /** Signs out everywhere; this browser goes on with a new session. */
 export default defineEventHandler(async (event) => {

@@ -1,3 +1,3 @@
-import { sessionsOf } from '../../../people/sessions';
+import { sessionsOf } from '#server/people';
 
 export default defineEventHandler(({ context }) => sessionsOf(context.person.id, context.session));

@@ -1,4 +1,4 @@
-import { passwordLink } from '../../../people/people';
-import { idOf } from '../../../platform/http/route-parameters';
+import { passwordLink } from '#server/people';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler((event) => passwordLink(idOf(event), event.context.person.name));

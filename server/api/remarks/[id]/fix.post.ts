@@ -1,8 +1,7 @@
-import { readJson } from '../../../platform/http/body';
-import { idOf } from '../../../platform/http/route-parameters';
-import { parseAs } from '../../../platform/http/validation';
-import { RemarkFixDto } from '../../../reports/dto';
-import { remarkToFix } from '../../../reports/remarks';
+import { readJson } from '#server/platform/http/body';
+import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
+import { RemarkFixDto, remarkToFix } from '#server/reports';
 
 export default defineEventHandler(async (event) => {
   const { severity } = await parseAs(RemarkFixDto, await readJson(event));

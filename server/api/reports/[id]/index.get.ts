@@ -1,4 +1,4 @@
-import { idOf } from '../../../platform/http/route-parameters';
-import { edition } from '../../../reports/composing';
+import { idOf } from '#server/platform/http/route-parameters';
+import { edition } from '#server/reports';
 
 export default defineEventHandler((event) => edition(idOf(event)));

@@ -1,6 +1,5 @@
-import { idOf } from '../../../platform/http/route-parameters';
-import { edition } from '../../../reports/composing';
-import { sendPdf } from '../../../reports/send-pdf';
+import { idOf } from '#server/platform/http/route-parameters';
+import { edition, sendPdf } from '#server/reports';
 
 export default defineEventHandler(async (event) => {
   const found = await edition(idOf(event));

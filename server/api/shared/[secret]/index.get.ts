@@ -1,7 +1,6 @@
-import { atTheDoor, guestOf } from '../../../reports/links';
-import { sharedWith } from '../../../reports/shared';
+import { linkStatus, guestOf, sharedWith } from '#server/reports';
 
 export default defineEventHandler(async (event) => {
-  const door = await atTheDoor(event);
+  const door = await linkStatus(event);
   return { ...door, shared: door.isOpen ? await sharedWith(await guestOf(event)) : null };
 });

@@ -1,6 +1,5 @@
-import { sendPicture } from '../../../platform/http/pictures';
-import { guestOf } from '../../../reports/links';
-import { logo } from '../../../reports/template';
+import { sendPicture } from '#server/platform/http/pictures';
+import { guestOf, logo } from '#server/reports';
 
 export default defineEventHandler(async (event) => {
   await guestOf(event);

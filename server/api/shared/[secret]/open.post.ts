@@ -1,7 +1,6 @@
-import { LIMITS, readJson } from '../../../platform/http/body';
-import { parseAs } from '../../../platform/http/validation';
-import { OpenDto } from '../../../reports/dto';
-import { openLink } from '../../../reports/links';
+import { LIMITS, readJson } from '#server/platform/http/body';
+import { parseAs } from '#server/platform/http/validation';
+import { OpenDto, openLink } from '#server/reports';
 
 export default defineEventHandler(async (event) => {
   const { passphrase = '' } = await parseAs(OpenDto, await readJson(event, LIMITS.signIn));

@@ -1,6 +1,4 @@
-import { guestOf } from '../../../reports/links';
-import { sendPdf } from '../../../reports/send-pdf';
-import { sharedWith } from '../../../reports/shared';
+import { guestOf, sendPdf, sharedWith } from '#server/reports';
 
 export default defineEventHandler(async (event) => {
   const guest = await guestOf(event);

@@ -1,8 +1,7 @@
-import { sendPicture } from '../../../platform/http/pictures';
-import { parseAs } from '../../../platform/http/validation';
-import { SeenPictureDto } from '../../../audits/dto';
-import { guestOf } from '../../../reports/links';
-import { sharedPicture } from '../../../reports/shared';
+import { sendPicture } from '#server/platform/http/pictures';
+import { parseAs } from '#server/platform/http/validation';
+import { SeenPictureDto } from '#server/audits';
+import { guestOf, sharedPicture } from '#server/reports';
 
 export default defineEventHandler(async (event) => {
   const { sha256 } = await parseAs(SeenPictureDto, getQuery(event));

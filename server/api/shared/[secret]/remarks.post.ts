@@ -1,11 +1,9 @@
-import { LIMITS, readJson } from '../../../platform/http/body';
-import { parseAs } from '../../../platform/http/validation';
-import { RemarkDto } from '../../../reports/dto';
-import { guestOf } from '../../../reports/links';
-import { remarkBy } from '../../../reports/shared';
+import { LIMITS, readJson } from '#server/platform/http/body';
+import { parseAs } from '#server/platform/http/validation';
+import { RemarkDto, guestOf, remarkByGuest } from '#server/reports';
 
 export default defineEventHandler(async (event) => {
   const guest = await guestOf(event);
-  await remarkBy(guest, await parseAs(RemarkDto, await readJson(event, LIMITS.form)));
+  await remarkByGuest(guest, await parseAs(RemarkDto, await readJson(event, LIMITS.form)));
   return { ok: true };
 });

@@ -1,12 +1,10 @@
-import { LIMITS, readJson } from '../../../platform/http/body';
-import { parseAs } from '../../../platform/http/validation';
-import { ReasonDto } from '../../../reports/dto';
-import { guestOf } from '../../../reports/links';
-import { noLongerYes } from '../../../reports/shared';
+import { LIMITS, readJson } from '#server/platform/http/body';
+import { parseAs } from '#server/platform/http/validation';
+import { ReasonDto, guestOf, withdrawByGuest } from '#server/reports';
 
 export default defineEventHandler(async (event) => {
   const guest = await guestOf(event);
   const { reason } = await parseAs(ReasonDto, await readJson(event, LIMITS.form));
-  await noLongerYes(guest, reason);
+  await withdrawByGuest(guest, reason);
   return { ok: true };
 });

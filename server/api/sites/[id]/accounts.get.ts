@@ -1,4 +1,4 @@
-import { accountsOf } from '../../../launch/accounts';
-import { idOf } from '../../../platform/http/route-parameters';
+import { accountsOf } from '#server/launch';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler((event) => accountsOf(idOf(event)));

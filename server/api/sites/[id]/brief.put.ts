@@ -1,8 +1,8 @@
-import { readJson } from '../../../platform/http/body';
-import { BriefDto } from '../../../sites/dto';
-import { parseAs } from '../../../platform/http/validation';
-import { fromVersion, idOf } from '../../../platform/http/route-parameters';
-import { changeBrief } from '../../../sites/sites';
+import { readJson } from '#server/platform/http/body';
+import { BriefDto } from '#server/sites';
+import { changeBrief } from '#server/audits';
+import { parseAs } from '#server/platform/http/validation';
+import { fromVersion, idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
   return {

@@ -1,9 +1,8 @@
-import { readJson } from '../../../platform/http/body';
-import { BringBackDto } from '../../../sites/dto';
-import { parseAs } from '../../../platform/http/validation';
-import { changeBackTo } from '../../../sites/briefs';
-import { idOf } from '../../../platform/http/route-parameters';
-import { changeBrief } from '../../../sites/sites';
+import { readJson } from '#server/platform/http/body';
+import { BringBackDto, changeBackTo } from '#server/sites';
+import { changeBrief } from '#server/audits';
+import { parseAs } from '#server/platform/http/validation';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
   const id = idOf(event);

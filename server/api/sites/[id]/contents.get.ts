@@ -1,4 +1,4 @@
-import { idOf } from '../../../platform/http/route-parameters';
-import { siteContents } from '../../../sites/contents';
+import { idOf } from '#server/platform/http/route-parameters';
+import { siteContents } from '#server/reads/contents';
 
 export default defineEventHandler((event) => siteContents(idOf(event)));

@@ -1,4 +1,4 @@
-import { siteCutOver } from '../../../launch/cut-over';
-import { idOf } from '../../../platform/http/route-parameters';
+import { siteCutOver } from '#server/launch';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler((event) => siteCutOver(idOf(event)));

@@ -1,8 +1,7 @@
-import { readJson } from '../../../platform/http/body';
-import { EnvironmentDto } from '../../../sites/dto';
-import { parseAs } from '../../../platform/http/validation';
-import { addEnvironment } from '../../../sites/environments';
-import { idOf } from '../../../platform/http/route-parameters';
+import { readJson } from '#server/platform/http/body';
+import { EnvironmentDto, addEnvironment } from '#server/sites';
+import { parseAs } from '#server/platform/http/validation';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => ({
   id: await addEnvironment(idOf(event), await parseAs(EnvironmentDto, await readJson(event))),

@@ -1,5 +1,5 @@
-import { formerAddresses } from '../../../launch/former';
-import { idOf } from '../../../platform/http/route-parameters';
+import { formerAddresses } from '#server/launch';
+import { idOf } from '#server/platform/http/route-parameters';
 
 /** Former addresses with where they are likely to lead. */
 export default defineEventHandler((event) => formerAddresses(idOf(event)));

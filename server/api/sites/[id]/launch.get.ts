@@ -1,4 +1,4 @@
-import { launchStanding } from '../../../launch/standing';
-import { idOf } from '../../../platform/http/route-parameters';
+import { launchStanding } from '#server/launch';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler((event) => launchStanding(idOf(event)));

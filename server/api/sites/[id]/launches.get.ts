@@ -1,4 +1,4 @@
-import { launchLogs } from '../../../launch/log';
-import { idOf } from '../../../platform/http/route-parameters';
+import { launchLogs } from '#server/launch';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler((event) => launchLogs(idOf(event)));

@@ -1,9 +1,8 @@
-import { readJson } from '../../../platform/http/body';
-import { idOf } from '../../../platform/http/route-parameters';
-import { parseAs } from '../../../platform/http/validation';
-import { LinkDto } from '../../../reports/dto';
-import { makeLink } from '../../../reports/links';
+import { readJson } from '#server/platform/http/body';
+import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
+import { LinkDto, createLink } from '#server/reports';
 
 export default defineEventHandler(async (event) =>
-  makeLink(idOf(event), await parseAs(LinkDto, await readJson(event)), event.context.person.name),
+  createLink(idOf(event), await parseAs(LinkDto, await readJson(event)), event.context.person.name),
 );

@@ -1,8 +1,7 @@
-import { answerShare } from '../../../launch/cut-over';
-import { ShareAnswerDto } from '../../../launch/dto';
-import { readJson } from '../../../platform/http/body';
-import { idOf } from '../../../platform/http/route-parameters';
-import { parseAs } from '../../../platform/http/validation';
+import { answerShare, ShareAnswerDto } from '#server/launch';
+import { readJson } from '#server/platform/http/body';
+import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
 
 /** Whether something that shares the site’s address moves with it. */
 export default defineEventHandler(async (event) => {

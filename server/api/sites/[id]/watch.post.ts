@@ -1,4 +1,4 @@
-import { beginWatch } from '../../../launch/watching';
-import { idOf } from '../../../platform/http/route-parameters';
+import { beginWatch } from '#server/launch';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler((event) => beginWatch(idOf(event), event.context.person.name));

@@ -1,5 +1,5 @@
-import { endWatch } from '../../../launch/watching';
-import { idOf } from '../../../platform/http/route-parameters';
+import { endWatch } from '#server/launch';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
   await endWatch(idOf(event), event.context.person.name);

@@ -1,7 +1,7 @@
-import { lookAtWatch } from '../../../launch/watching';
-import { idOf } from '../../../platform/http/route-parameters';
+import { checkWatch } from '#server/launch';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
-  await lookAtWatch(idOf(event), event.context.person.name);
+  await checkWatch(idOf(event), event.context.person.name);
   return { ok: true };
 });

@@ -1,6 +1,5 @@
-import { packedPages, pagesOf } from '../../../../pages/pages';
-import type { PagesAnswer } from '../../../../pages/page-bytes';
-import { idOf } from '../../../../platform/http/route-parameters';
+import { packedPages, pagesOf, type PagesAnswer } from '#server/pages';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler(async (event): Promise<PagesAnswer> => {
   const id = idOf(event);

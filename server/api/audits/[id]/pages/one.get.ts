@@ -1,7 +1,7 @@
-import { PageDto } from '../../../../audits/dto';
-import { pageOf } from '../../../../pages/pages';
-import { idOf } from '../../../../platform/http/route-parameters';
-import { parseAs } from '../../../../platform/http/validation';
+import { PageDto } from '#server/audits';
+import { pageOf } from '#server/pages';
+import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => {
   const { url } = await parseAs(PageDto, getQuery(event));

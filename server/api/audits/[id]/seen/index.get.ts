@@ -1,4 +1,4 @@
-import { seenPages } from '../../../../audits/seen';
-import { idOf } from '../../../../platform/http/route-parameters';
+import { seenPages } from '#server/audits';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler((event) => seenPages(idOf(event)));

@@ -1,4 +1,4 @@
-import { checklistVersions } from '../../../../checklists/checklists';
-import { afterVersion, idOf } from '../../../../platform/http/route-parameters';
+import { checklistVersions } from '#server/checklists';
+import { afterVersion, idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler((event) => checklistVersions(idOf(event), afterVersion(event)));

@@ -1,4 +1,4 @@
-import { idOf } from '../../../../platform/http/route-parameters';
-import { contactsOf } from '../../../../reports/contacts';
+import { idOf } from '#server/platform/http/route-parameters';
+import { contactsOf } from '#server/sites';
 
 export default defineEventHandler((event) => contactsOf(idOf(event)));

@@ -1,8 +1,7 @@
-import { readJson } from '../../../../platform/http/body';
-import { idOf } from '../../../../platform/http/route-parameters';
-import { parseAs } from '../../../../platform/http/validation';
-import { addContact } from '../../../../reports/contacts';
-import { ContactDto } from '../../../../reports/dto';
+import { readJson } from '#server/platform/http/body';
+import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
+import { addContact, ContactDto } from '#server/sites';
 
 export default defineEventHandler(async (event) =>
   addContact(idOf(event), await parseAs(ContactDto, await readJson(event))),

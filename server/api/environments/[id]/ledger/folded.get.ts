@@ -1,7 +1,7 @@
-import { FoldedDto } from '../../../../audits/dto';
-import { foldedLines } from '../../../../audits/ledger';
-import { idOf } from '../../../../platform/http/route-parameters';
-import { parseAs } from '../../../../platform/http/validation';
+import { FoldedDto } from '#server/audits';
+import { foldedLines } from '#server/reads/ledger';
+import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) =>
   foldedLines(idOf(event), await parseAs(FoldedDto, getQuery(event))),

@@ -1,4 +1,4 @@
-import { manualChecks } from '../../../../audits/ledger';
-import { idOf } from '../../../../platform/http/route-parameters';
+import { manualChecks } from '#server/reads/ledger';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler((event) => manualChecks(idOf(event)));

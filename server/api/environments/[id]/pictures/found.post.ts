@@ -1,11 +1,10 @@
-import { readJson } from '../../../../platform/http/body';
-import { idOf } from '../../../../platform/http/route-parameters';
-import { parseAs } from '../../../../platform/http/validation';
-import { FoundPictureDto } from '../../../../pictures/dto';
-import { takeFound } from '../../../../pictures/pictures';
+import { readJson } from '#server/platform/http/body';
+import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
+import { FoundPictureDto, useFoundPicture } from '#server/pictures';
 
 export default defineEventHandler(async (event) => {
   const { use, url } = await parseAs(FoundPictureDto, await readJson(event));
-  await takeFound(idOf(event), use, url, event.context.person.name);
+  await useFoundPicture(idOf(event), use, url, event.context.person.name);
   return { ok: true };
 });

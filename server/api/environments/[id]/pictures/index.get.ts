@@ -1,4 +1,4 @@
-import { idOf } from '../../../../platform/http/route-parameters';
-import { foundPictures } from '../../../../pictures/found-pictures';
+import { idOf } from '#server/platform/http/route-parameters';
+import { foundPictures } from '#server/pictures';
 
 export default defineEventHandler((event) => foundPictures(idOf(event)));

@@ -1,5 +1,5 @@
-import { forgetBuild } from '../../../../builds/changing';
-import { idOf } from '../../../../platform/http/route-parameters';
+import { forgetBuild } from '#server/builds';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler(async (event) => {
   await forgetBuild(idOf(event), event.context.person.name);

@@ -1,4 +1,4 @@
-import { buildState } from '../../../../builds/builds';
-import { idOf } from '../../../../platform/http/route-parameters';
+import { buildState } from '#server/builds';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler((event) => buildState(idOf(event)));

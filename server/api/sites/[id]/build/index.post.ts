@@ -1,7 +1,6 @@
-import { MOST_BUILD_BYTES } from '../../../../builds/builds';
-import { changeBuild } from '../../../../builds/changing';
-import { fileNameOf, readBytes } from '../../../../platform/http/body';
-import { idOf } from '../../../../platform/http/route-parameters';
+import { MOST_BUILD_BYTES, changeBuild } from '#server/builds';
+import { fileNameOf, readBytes } from '#server/platform/http/body';
+import { idOf } from '#server/platform/http/route-parameters';
 
 /** A ZIP as the body, its name in a header, percent-encoded. */
 export default defineEventHandler(async (event) => {

@@ -1,8 +1,7 @@
-import { DrawnDto } from '../../../../comparing/dto';
-import { drawnDifference } from '../../../../comparing/picture-pairs';
-import { sendPicture } from '../../../../platform/http/pictures';
-import { idOf } from '../../../../platform/http/route-parameters';
-import { parseAs } from '../../../../platform/http/validation';
+import { DrawnDto, drawnDifference } from '#server/comparing';
+import { sendPicture } from '#server/platform/http/pictures';
+import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
 
 /** Two pictures of a page laid over each other. */
 export default defineEventHandler(async (event) => {

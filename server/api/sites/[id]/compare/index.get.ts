@@ -1,7 +1,6 @@
-import { compareAudits } from '../../../../comparing/comparing';
-import { CompareDto } from '../../../../comparing/dto';
-import { idOf } from '../../../../platform/http/route-parameters';
-import { parseAs } from '../../../../platform/http/validation';
+import { compareAudits, CompareDto } from '#server/comparing';
+import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => {
   const { first, second } = await parseAs(CompareDto, getQuery(event));

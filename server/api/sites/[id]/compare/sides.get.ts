@@ -1,5 +1,5 @@
-import { sidesOf } from '../../../../comparing/comparing';
-import { idOf } from '../../../../platform/http/route-parameters';
+import { sidesOf } from '#server/comparing';
+import { idOf } from '#server/platform/http/route-parameters';
 
 /** Audits that can be compared. */
 export default defineEventHandler((event) => sidesOf(idOf(event)));

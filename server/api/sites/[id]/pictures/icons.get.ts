@@ -1,7 +1,6 @@
-import { idOf } from '../../../../platform/http/route-parameters';
-import { parseAs } from '../../../../platform/http/validation';
-import { IconsDto } from '../../../../pictures/dto';
-import { iconsLookOf } from '../../../../pictures/pictures';
+import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
+import { IconsDto, iconsLookOf } from '#server/pictures';
 
 export default defineEventHandler(async (event) => {
   const { environment, ...settings } = await parseAs(IconsDto, getQuery(event));

@@ -1,4 +1,4 @@
-import { idOf } from '../../../../platform/http/route-parameters';
-import { picturesOf } from '../../../../pictures/pictures';
+import { idOf } from '#server/platform/http/route-parameters';
+import { picturesOf } from '#server/pictures';
 
 export default defineEventHandler((event) => picturesOf(idOf(event)));

@@ -1,8 +1,7 @@
-import { readJson } from '../../../../platform/http/body';
-import { idOf } from '../../../../platform/http/route-parameters';
-import { parseAs } from '../../../../platform/http/validation';
-import { PictureSettingsDto } from '../../../../pictures/dto';
-import { setPictures } from '../../../../pictures/pictures';
+import { readJson } from '#server/platform/http/body';
+import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
+import { PictureSettingsDto, setPictures } from '#server/pictures';
 
 export default defineEventHandler(async (event) => {
   await setPictures(

@@ -1,7 +1,6 @@
-import { idOf } from '../../../../platform/http/route-parameters';
-import { parseAs } from '../../../../platform/http/validation';
-import { KitDto } from '../../../../pictures/dto';
-import { kitOf } from '../../../../pictures/pictures';
+import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
+import { KitDto, kitOf } from '#server/pictures';
 
 /** All files and the tags that name them. */
 export default defineEventHandler(async (event) => {

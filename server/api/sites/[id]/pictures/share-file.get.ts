@@ -1,8 +1,7 @@
-import { sendPicture } from '../../../../platform/http/pictures';
-import { idOf } from '../../../../platform/http/route-parameters';
-import { parseAs } from '../../../../platform/http/validation';
-import { ShareFileDto } from '../../../../pictures/dto';
-import { shareFileOf } from '../../../../pictures/pictures';
+import { sendPicture } from '#server/platform/http/pictures';
+import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
+import { ShareFileDto, shareFileOf } from '#server/pictures';
 
 /** The share picture as it would be. */
 export default defineEventHandler(async (event) => {

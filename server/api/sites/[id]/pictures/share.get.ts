@@ -1,7 +1,6 @@
-import { idOf } from '../../../../platform/http/route-parameters';
-import { parseAs } from '../../../../platform/http/validation';
-import { ShareLookDto } from '../../../../pictures/dto';
-import { shareLookOf } from '../../../../pictures/pictures';
+import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
+import { ShareLookDto, shareLookOf } from '#server/pictures';
 
 export default defineEventHandler(async (event) =>
   shareLookOf(idOf(event), await parseAs(ShareLookDto, getQuery(event))),

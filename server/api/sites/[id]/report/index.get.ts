@@ -1,7 +1,6 @@
-import { idOf } from '../../../../platform/http/route-parameters';
-import { parseAs } from '../../../../platform/http/validation';
-import { composed, draftOf } from '../../../../reports/composing';
-import { ShownOfDto } from '../../../../reports/dto';
+import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
+import { composed, draftOf, ShownOfDto } from '#server/reports';
 
 /** The report as it would be published now, and what was chosen for it. */
 export default defineEventHandler(async (event) => {

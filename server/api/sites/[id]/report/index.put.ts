@@ -1,8 +1,7 @@
-import { readJson } from '../../../../platform/http/body';
-import { idOf } from '../../../../platform/http/route-parameters';
-import { parseAs } from '../../../../platform/http/validation';
-import { saveDraft } from '../../../../reports/composing';
-import { DraftDto } from '../../../../reports/dto';
+import { readJson } from '#server/platform/http/body';
+import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
+import { saveDraft, DraftDto } from '#server/reports';
 
 export default defineEventHandler(async (event) => {
   const body = await parseAs(DraftDto, await readJson(event));

@@ -1,8 +1,7 @@
-import { readJson } from '../../../../platform/http/body';
-import { idOf } from '../../../../platform/http/route-parameters';
-import { parseAs } from '../../../../platform/http/validation';
-import { publish } from '../../../../reports/composing';
-import { PublishDto } from '../../../../reports/dto';
+import { readJson } from '#server/platform/http/body';
+import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
+import { publish, PublishDto } from '#server/reports';
 
 export default defineEventHandler(async (event) => {
   const { environmentId } = await parseAs(PublishDto, await readJson(event));

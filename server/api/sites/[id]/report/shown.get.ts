@@ -1,9 +1,6 @@
-import { idOf } from '../../../../platform/http/route-parameters';
-import { approvalsOf } from '../../../../reports/approvals';
-import { editionsOf } from '../../../../reports/composing';
-import { clientOf, contactsOf } from '../../../../reports/contacts';
-import { linksOf } from '../../../../reports/links';
-import { remarksOf } from '../../../../reports/remarks';
+import { idOf } from '#server/platform/http/route-parameters';
+import { approvalsOf, editionsOf, linksOf, remarksOf } from '#server/reports';
+import { clientOf, contactsOf } from '#server/sites';
 
 /** What was shown to the client, and what came back. */
 export default defineEventHandler(async (event) => {

@@ -1,8 +1,7 @@
-import { changeTexts } from '../../../../intended/changing';
-import { TextsDto } from '../../../../intended/dto';
-import { LIMITS, readJson } from '../../../../platform/http/body';
-import { idOf } from '../../../../platform/http/route-parameters';
-import { parseAs } from '../../../../platform/http/validation';
+import { changeTexts, TextsDto } from '#server/intended';
+import { LIMITS, readJson } from '#server/platform/http/body';
+import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => {
   const { texts } = await parseAs(TextsDto, await readJson(event, LIMITS.table));

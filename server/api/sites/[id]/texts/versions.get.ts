@@ -1,7 +1,6 @@
-import { TextPathDto } from '../../../../intended/dto';
-import { versionsOf } from '../../../../intended/texts';
-import { idOf } from '../../../../platform/http/route-parameters';
-import { parseAs } from '../../../../platform/http/validation';
+import { TextPathDto, versionsOf } from '#server/intended';
+import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) =>
   versionsOf(idOf(event), (await parseAs(TextPathDto, getQuery(event))).path),

@@ -1,7 +1,6 @@
-import { commandsAt } from '../../../../../audits/commands';
-import { CommandsDto } from '../../../../../audits/dto';
-import { checkOf, idOf } from '../../../../../platform/http/route-parameters';
-import { parseAs } from '../../../../../platform/http/validation';
+import { commandsAt, CommandsDto } from '#server/audits';
+import { checkOf, idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => {
   const { place } = await parseAs(CommandsDto, getQuery(event));

@@ -1,0 +1,63 @@
+/** Judging stored evidence again, when something else than the site has changed. */
+import { auditedLive, environmentsOf, getEnvironment, getSite, type Environment } from '#server/sites';
+import { liveEqualsStaging, NOT_COMPARED } from '#core/checks/catalogue/delivery/live-equals-staging';
+import type { JudgedFinding } from '#core/checks/engine/judge';
+import { stagingEvidence } from './judge-context';
+import { lastEvidence } from './last-evidence';
+import { beforeJudging, withSiteLock, saveVerdict, type Cause } from './save-verdict';
+import { FindingRow } from './models';
+
+/**
+ * Judges the stored evidence of an environment's last audit again.
+ * @param checklistVersionId another checklist than the audit's own
+ */
+export async function reevaluate(
+  environmentId: number,
+  cause: Cause,
+  checklistVersionId?: number,
+): Promise<void> {
+  await beforeJudging.run(environmentId);
+  const { siteId } = await getEnvironment(environmentId);
+  await withSiteLock(siteId, async (transaction) => {
+    const environment = await getEnvironment(environmentId);
+    const last = await lastEvidence(environment);
+    if (!last) return;
+    const site = await getSite(siteId);
+    const { audit, evidence, brief } = last;
+    audit.briefId = brief?.id ?? null;
+    if (checklistVersionId) audit.checklistVersionId = checklistVersionId;
+    await saveVerdict(audit, { environment, site, evidence, brief: brief?.brief ?? {}, cause }, transaction);
+  });
+}
+
+/**
+ * A live environment that could not be compared with what was approved, since that had not been audited yet, is
+ * re-evaluated once it has been.
+ * Both may be audited at once: whichever is kept last finds the other here.
+ * @param seen the environment whose audit was kept just now
+ */
+export async function reevaluateCompared(seen: Environment, by: string): Promise<void> {
+  const live = seen.kind === 'live' ? seen : await auditedLive(seen.siteId);
+  const open =
+    live &&
+    (await FindingRow.findOne({
+      where: { environmentId: live.id, checkId: liveEqualsStaging.id, outcome: 'cantTell' },
+    }));
+  if (!open) return;
+  if (
+    seen === live &&
+    ((open.data as JudgedFinding).code !== NOT_COMPARED.code ||
+      !(await stagingEvidence(live, await getSite(live.siteId))))
+  )
+    return;
+  await reevaluate(live.id, { cause: 'approved state', by });
+}
+
+/** Judges the stored evidence of all environments of a site again. */
+export async function reevaluateSite(
+  siteId: number,
+  cause: Cause,
+  checklistVersionId?: number,
+): Promise<void> {
+  for (const e of await environmentsOf(siteId)) await reevaluate(e.id, cause, checklistVersionId);
+}

@@ -1,0 +1,278 @@
+/** Keeping what follows from evidence: findings, score and fixes, in one transaction. */
+import { emit } from '#server/platform/domain-events';
+import { defineHook } from '#server/platform/extension-points';
+import type { Face } from '#core/compare/news';
+import type { Gate } from '#core/score/score';
+import {
+  setLastAudit,
+  findBrief,
+  getEnvironment,
+  getSite,
+  type Environment,
+  type Site,
+  lockSites,
+} from '#server/sites';
+import { checklistVersion } from '#server/checklists';
+import { newestProfile } from '#server/hosts';
+import { catalogueVersion } from '#core/checks/engine/catalogue-version';
+import type { JudgedFinding } from '#core/checks/engine/judge';
+import { checksOf } from '#core/checks/engine/checklist';
+import { wordingVersion } from '#core/checks/engine/wording-version';
+import type { Brief } from '#core/facts/brief';
+import type { Part } from '#core/facts/parts';
+import { pointsLost } from '#core/score/score';
+import limitedTo from 'p-limit';
+import { inTransaction } from '#server/platform/db/transaction';
+import { packJson } from '#server/platform/packed';
+import { Op, type Transaction } from 'sequelize';
+import type { Situation } from '#core/facts/situation';
+import { Audit, AuditEvidence, AuditFindings, FindingRow, VerdictRow, type VerdictCause } from './models';
+import type { RenderedEvidence } from '#core/facts/rendered';
+import { isRenewed, type Scope } from './scope';
+import { saveSeenPictures } from './seen';
+import { judgeEnvironment } from './judge-environment';
+import { now } from '#server/platform/clock';
+
+export interface Cause {
+  cause: VerdictCause;
+  by: string;
+}
+/** Characters of what was expected and found that lists show. */
+const FOUND = 300;
+
+export interface VerdictInput {
+  environment: Environment;
+  site: Site;
+  evidence: Buffer;
+  brief: Brief;
+  cause: Cause;
+  /** Called before anything is written; throws where it is not to be. */
+  assertLease?: (transaction: Transaction) => Promise<void>;
+  /** What was collected just now; nothing where stored evidence is judged again. */
+  parts?: readonly Part[];
+}
+
+/** The score that an audit's own may be compared with. */
+async function scoreBefore(
+  audit: Audit,
+  situation: Situation,
+  transaction: Transaction,
+): Promise<number | null> {
+  const { environmentId, checklistVersionId, briefId } = audit;
+  const before = await Audit.findOne({
+    where: {
+      environmentId,
+      id: { [Op.lt]: audit.id },
+      status: 'done',
+      situation,
+      checklistVersionId,
+      briefId,
+    },
+    order: [['id', 'DESC']],
+    attributes: ['score'],
+    transaction,
+  });
+  return before?.score ?? null;
+}
+
+/** A verdict that was stored just now. */
+export interface SavedVerdict {
+  environment: Environment;
+  site: Site;
+  auditId: number;
+  /** The newest audit until then. */
+  before: number | null;
+  findings: readonly JudgedFinding[];
+  gate: Gate;
+  face?: Face;
+  at: Date;
+  /** It is the first of its audit, and not stored evidence judged again. */
+  isFresh: boolean;
+  /** Whether what a check rests on was collected just now. */
+  isRenewed: (check: string) => boolean;
+}
+
+/** What follows from a verdict elsewhere, in the transaction that stores it. */
+export const verdictSaved = defineHook<[SavedVerdict, Transaction]>();
+/** What has to be done before the stored evidence of an environment is judged. */
+export const beforeJudging = defineHook<[environmentId: number]>();
+
+/** Judges evidence and keeps the verdict as the audit's last one, in a transaction that holds the site. */
+export async function saveVerdict(
+  audit: Audit,
+  { environment, site, evidence, brief, cause, assertLease: hold, parts = [] }: VerdictInput,
+  transaction: Transaction,
+): Promise<void> {
+  const at = now();
+  const fresh = cause.cause === 'audit';
+  const profile = await newestProfile(site.hostProfileId ?? null);
+  const checklist = await checklistVersion(audit.checklistVersionId);
+  const verdict = await judgeEnvironment(
+    environment,
+    site,
+    evidence,
+    { brief, checklist, profile: profile?.profile },
+    at,
+  );
+  const { findings, result, notes, missing, proposals, situation, times, face } = verdict;
+  // beside the score, so that a screen need not unpack the evidence for them
+  const kept: object = { ...result, notes, missing, proposals, times, face };
+  const packedFindings = await packJson(findings);
+  const checkOf = checksOf(checklist);
+  const briefVersion = audit.briefId ? ((await findBrief(audit.briefId))?.version ?? null) : null;
+  await hold?.(transaction);
+  if (fresh)
+    await AuditEvidence.create(
+      { auditId: audit.id, version: verdict.evidenceVersion, data: evidence },
+      { transaction },
+    );
+  await AuditFindings.upsert({ auditId: audit.id, data: packedFindings }, { transaction });
+  await FindingRow.destroy({ where: { environmentId: environment.id }, transaction });
+  await FindingRow.bulkCreate(
+    findings.map((f: JudgedFinding, position: number) => ({
+      environmentId: environment.id,
+      checkId: f.check,
+      auditId: audit.id,
+      section: f.section,
+      severity: f.severity,
+      outcome: f.outcome,
+      accepted: f.accepted ?? false,
+      position,
+      title: f.title.slice(0, 200),
+      fault: f.fault.slice(0, 200),
+      wording: wordingVersion(),
+      scope: checkOf(f.check)?.scope ?? '',
+      code: f.code,
+      found: (f.found ?? f.reason)?.slice(0, FOUND) ?? null,
+      byHand: f.byHand ?? false,
+      expected: f.expected?.slice(0, FOUND) ?? null,
+      places: f.places.length,
+      failing: f.places.filter((p) => p.outcome === 'failed' && !p.accepted).length,
+      lost: pointsLost(f),
+      data: f,
+    })),
+    { transaction },
+  );
+  // by their ids, not through the rows at hand: those would take a transaction that is tried again for
+  // saved already
+  await Audit.update(
+    {
+      status: 'done',
+      runningKey: null,
+      situation,
+      finishedAt: audit.finishedAt ?? at,
+      briefId: audit.briefId,
+      checklistVersionId: audit.checklistVersionId,
+      scope: audit.scope,
+      baseAuditId: audit.baseAuditId,
+      tookMs: audit.tookMs,
+      score: result.score,
+      scoreBefore: await scoreBefore(audit, situation, transaction),
+      coverage: result.coverage,
+      gate: result.gate,
+      result: kept,
+      progress: null,
+    },
+    { where: { id: audit.id }, transaction },
+  );
+  await VerdictRow.create(
+    {
+      auditId: audit.id,
+      environmentId: environment.id,
+      at,
+      cause: cause.cause,
+      byName: cause.by,
+      situation,
+      briefVersion,
+      checklistVersionId: audit.checklistVersionId,
+      profileVersion: profile?.version ?? null,
+      catalogue: catalogueVersion(),
+      evidenceVersion: verdict.evidenceVersion,
+      score: result.score,
+      coverage: result.coverage,
+      gate: result.gate,
+      result: { band: result.band, gateNote: result.gateNote, provisional: result.provisional },
+    },
+    { transaction },
+  );
+  await setLastAudit(environment.id, audit.id, transaction);
+  await verdictSaved.run(
+    {
+      environment,
+      site,
+      auditId: audit.id,
+      before: environment.lastAuditId ?? null,
+      findings,
+      gate: result.gate,
+      ...(face ? { face } : {}),
+      at,
+      isFresh: fresh,
+      isRenewed: (check) => isRenewed(checkOf(check), parts),
+    },
+    transaction,
+  );
+  await emit('SitesChanged', { siteIds: [site.id] }, transaction);
+}
+
+/** Verdicts at once in this process: each has a connection of its own, and asks over others. */
+const AT_ONCE = 4;
+const some = limitedTo(AT_ONCE);
+
+/**
+ * One verdict on a site after the other, in all processes: what is judged later knows all that was said before.
+ * @param work is done in one transaction, again where two got in each other's way
+ */
+export function withSiteLock(
+  siteId: number,
+  work: (transaction: Transaction) => Promise<void>,
+): Promise<void> {
+  return some(() =>
+    inTransaction(async (transaction) => {
+      await lockSites([siteId], transaction);
+      await work(transaction);
+    }),
+  );
+}
+
+/** What an audit brought home. */
+export interface Collected {
+  /** Packed. */
+  evidence: Buffer;
+  brief: Brief;
+  /** What of it was looked at just now. */
+  parts: readonly Part[];
+  /** The same, where it is not everything. */
+  scope: Scope | null;
+  tookMs: number;
+  /** What a browser saw, and the pictures that it took just now. */
+  rendered?: RenderedEvidence;
+  pictures: ReadonlyMap<string, Buffer>;
+}
+
+/**
+ * Keeps and judges what was collected just now, once.
+ * @param hold throws where another collects it by now
+ */
+export async function saveAudit(
+  { id, environmentId }: Audit,
+  { evidence, brief, parts, scope, tookMs, rendered, pictures }: Collected,
+  hold: (transaction: Transaction) => Promise<void>,
+): Promise<void> {
+  await beforeJudging.run(environmentId);
+  const environment = await getEnvironment(environmentId);
+  const { siteId } = environment;
+  await withSiteLock(siteId, async (transaction) => {
+    const audit = await Audit.findByPk(id);
+    // stopped, deleted or kept meanwhile
+    if (!audit?.runningKey) return;
+    const site = await getSite(siteId);
+    const cause: Cause = { cause: 'audit', by: audit.startedBy };
+    Object.assign(audit, { scope, tookMs, baseAuditId: scope && environment.lastAuditId });
+    await saveVerdict(
+      audit,
+      { environment, site, evidence, brief, cause, assertLease: hold, parts },
+      transaction,
+    );
+    await saveSeenPictures({ auditId: id, environmentId }, rendered, pictures, transaction);
+  });
+}

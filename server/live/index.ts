@@ -1,0 +1,2 @@
+/** What other subjects and routes may use of live. */
+export { listen } from './live';

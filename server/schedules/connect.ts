@@ -1,0 +1,9 @@
+/** The part of schedules in what happens elsewhere. */
+import { verdictSaved } from '#server/audits';
+import { recordNews } from './news';
+
+export function connectSchedules(): void {
+  verdictSaved.on(async (verdict, transaction) => {
+    if (verdict.isFresh) await recordNews(verdict, transaction);
+  });
+}
