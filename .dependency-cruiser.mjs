@@ -1,4 +1,6 @@
 /** What may import what inside the rooms; what one room may import of another is in eslint.config.mjs. */
+import { SUBJECTS } from './scripts/import-rules.mjs';
+
 const CHECKS = '^core/checks';
 const SECTION = `${CHECKS}/catalogue/([^/]+)/`;
 
@@ -11,6 +13,28 @@ const layerRules = LAYERS.slice(0, -1).map((layer, i) => ({
   from: { path: `${CHECKS}/${layer}/`, pathNot: '\\.test\\.ts$' },
   to: { path: `${CHECKS}/(?:${LAYERS.slice(i + 1).join('|')})/` },
 }));
+
+const OPEN = ['platform', 'reads'];
+const subjectRules = [...SUBJECTS].flatMap(([subject, allowed]) => [
+  {
+    name: `${subject}-looks-down`,
+    comment: `server/${subject} may import only ${[...allowed].join(', ')} (CONTRIBUTING.md).`,
+    severity: 'error',
+    from: { path: `^server/${subject}/`, pathNot: '\\.test\\.ts$' },
+    to: { path: '^server/[^/]+/', pathNot: `^server/(?:${[...allowed].join('|')})/` },
+  },
+  ...(OPEN.includes(subject)
+    ? []
+    : [
+        {
+          name: `${subject}-has-one-entry`,
+          comment: `Others import server/${subject} only through its index.ts.`,
+          severity: 'error',
+          from: { path: '^server/', pathNot: `^server/${subject}/|\\.test\\.ts$` },
+          to: { path: `^server/${subject}/`, pathNot: `^server/${subject}/index\\.ts$` },
+        },
+      ]),
+]);
 
 export default {
   forbidden: [
@@ -29,6 +53,7 @@ export default {
       to: { path: SECTION, pathNot: `${CHECKS}/catalogue/$1/` },
     },
     ...layerRules,
+    ...subjectRules,
   ],
   options: {
     doNotFollow: { path: 'node_modules' },

@@ -8,16 +8,11 @@ Object.groupBy ??= (items, key) => {
 const { default: withNuxt } = await import('./.nuxt/eslint.config.mjs');
 const { default: layoutByPrettier } = await import('eslint-config-prettier');
 
+const { ROOMS } = await import('./scripts/import-rules.mjs');
+
 /** What may import what (CONTRIBUTING.md): breaking it fails the lint step. */
-const OWN = ['core', 'probe', 'net', 'server', 'app', 'cli'];
-const MAY = {
-  core: ['core'],
-  probe: ['probe', 'core'],
-  net: ['net'],
-  cli: ['cli', 'core', 'probe'],
-  server: ['server', 'core', 'probe'],
-  app: ['app', 'core'],
-};
+const MAY = Object.fromEntries([...ROOMS].map(([room, allowed]) => [room, [...allowed]]));
+const OWN = Object.keys(MAY);
 const NODE = ['node:*'];
 
 const rules = Object.entries(MAY).map(([room, allowed]) => {

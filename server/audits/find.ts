@@ -25,6 +25,10 @@ export const getAudit = (id: number, transaction?: Transaction): Promise<Audit> 
 export const findEvidence = (auditId: number): Promise<AuditEvidence | null> =>
   AuditEvidence.findByPk(auditId);
 
+/** Whether its evidence is stored. */
+export const hasEvidence = async (auditId: number): Promise<boolean> =>
+  (await AuditEvidence.count({ where: { auditId } })) > 0;
+
 /** Its findings, packed. */
 export const findFindings = (auditId: number): Promise<AuditFindings | null> =>
   AuditFindings.findByPk(auditId);

@@ -45,6 +45,7 @@ export {
   finishedAudits,
   firstAudit,
   getAudit,
+  hasEvidence,
   isAnythingAuditing,
   isAttestedAnew,
   isAuditing,

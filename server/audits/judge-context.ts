@@ -8,7 +8,7 @@ import type { JudgeContext } from '#core/checks/engine/judge';
 import type { AgencyBook, BookEntry } from '#core/facts/agency-book';
 import type { Brief } from '#core/facts/brief';
 import { database } from '#server/platform/db/connection';
-import { AuditEvidence } from './models';
+import { hasEvidence } from './find';
 
 const KEPT_MS = 30_000;
 let book: { at: number; entries: Promise<(BookEntry & { clientId: number })[]> } | undefined;
@@ -44,11 +44,12 @@ async function bookWithout(clientId: number): Promise<AgencyBook> {
   return (await book.entries).filter((e) => e.clientId !== clientId);
 }
 
-/** The packed evidence of the last environment before the live one, where it was audited. */
-export async function stagingEvidence(environment: Environment, site: Site): Promise<Buffer | undefined> {
+/** The newest audit of the last environment before the live one; undefined where it was not audited. */
+export async function stagingAudit(environment: Environment, site: Site): Promise<number | undefined> {
   if (environment.kind !== 'live' || site.stage !== 'launched') return undefined;
   const before = await lastAuditedBefore(site.id);
-  return before?.lastAuditId ? (await AuditEvidence.findByPk(before.lastAuditId))?.data : undefined;
+  const { lastAuditId } = before ?? {};
+  return lastAuditId && (await hasEvidence(lastAuditId)) ? lastAuditId : undefined;
 }
 
 export async function judgeContextFor(

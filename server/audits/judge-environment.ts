@@ -6,8 +6,9 @@ import type { Attestation, Checklist } from '#core/facts/checklist';
 import type { HostProfile } from '#core/facts/host-profile';
 import { briefForChecks, type Environment, type Site } from '#server/sites';
 import { AttestationRow } from './models';
-import { judgeContextFor, stagingEvidence } from './judge-context';
-import type { JudgeJob, Verdict } from './judge-bytes';
+import { findEvidence } from './find';
+import { judgeContextFor, stagingAudit } from './judge-context';
+import type { JudgeInput, JudgeJob, Verdict } from './judge-bytes';
 import { judgeInThread } from './judge-pool';
 import { environmentOf } from './situations';
 
@@ -28,8 +29,8 @@ async function attestationsOf(environmentId: number): Promise<Attestation[]> {
 
 /** What evidence is judged by beside what audits themselves know. */
 export interface JudgeInputs extends Pick<AuditInput, 'approval' | 'acceptances' | 'intended' | 'build'> {
-  /** Packed evidence of what a client said yes to. */
-  approved?: Buffer;
+  /** The audit that a client said yes to; its evidence is stored. */
+  approvedAuditId?: number;
 }
 /** Each subject that checks read something of gives its part. */
 export const judgeInputs = defineQuestion<[Environment, Site], JudgeInputs>();
@@ -41,34 +42,67 @@ export interface JudgeRules {
   profile: HostProfile | undefined;
 }
 
-/** Judges packed evidence of an environment, in a thread; keeps nothing. */
-export async function judgeEnvironment(
+/** All that evidence is judged by, read at one moment. */
+export interface JudgeBasis {
+  input: Omit<JudgeInput, 'at'>;
+  stagingAuditId?: number;
+  approvedAuditId?: number;
+  /** Of two bases with the same version evidence is judged alike. */
+  version: string;
+}
+
+/** Reads what evidence of an environment is judged by. */
+export async function readBasis(environment: Environment, site: Site, by: JudgeRules): Promise<JudgeBasis> {
+  const [stagingAuditId, inputs, context, known, attestations] = await Promise.all([
+    stagingAudit(environment, site),
+    judgeInputs.ask(environment, site),
+    judgeContextFor(environment, site),
+    briefForChecks(site, by.brief),
+    attestationsOf(environment.id),
+  ]);
+  const { approvedAuditId, ...given } = Object.assign({}, ...inputs) as JudgeInputs;
+  const { book, ...ownContext } = context;
+  const own = {
+    of: environmentOf(environment, site),
+    ...known,
+    checklist: by.checklist,
+    ...(by.profile ? { profile: by.profile } : {}),
+    ...ownContext,
+    ...given,
+    attestations,
+  };
+  return {
+    input: { ...own, book },
+    stagingAuditId,
+    approvedAuditId,
+    // what other clients have is read anew from time to time, and waited for by nobody
+    version: JSON.stringify([own, stagingAuditId, approvedAuditId]),
+  };
+}
+
+const bytesOf = async (auditId: number | undefined): Promise<Buffer | undefined> =>
+  auditId === undefined ? undefined : (await findEvidence(auditId))?.data;
+
+/** Judges packed evidence, in a thread; keeps nothing. */
+export async function judgeBy(basis: JudgeBasis, evidence: Buffer, at: Date): Promise<Verdict> {
+  const [staging, approved] = await Promise.all([
+    bytesOf(basis.stagingAuditId),
+    bytesOf(basis.approvedAuditId),
+  ]);
+  const job: JudgeJob = {
+    evidence,
+    ...(staging ? { staging } : {}),
+    ...(approved ? { approved } : {}),
+    input: { ...basis.input, at: at.toISOString() },
+  };
+  return judgeInThread(job);
+}
+
+/** Judges packed evidence of an environment by what is known now; keeps nothing. */
+export const judgeEnvironment = async (
   environment: Environment,
   site: Site,
   evidence: Buffer,
   by: JudgeRules,
   at: Date,
-): Promise<Verdict> {
-  const staging = await stagingEvidence(environment, site);
-  const [inputs, context] = await Promise.all([
-    judgeInputs.ask(environment, site),
-    judgeContextFor(environment, site),
-  ]);
-  const { approved, ...known } = Object.assign({}, ...inputs) as JudgeInputs;
-  const job: JudgeJob = {
-    evidence,
-    ...(staging ? { staging } : {}),
-    ...(approved ? { approved } : {}),
-    input: {
-      of: environmentOf(environment, site),
-      at: at.toISOString(),
-      ...(await briefForChecks(site, by.brief)),
-      checklist: by.checklist,
-      ...(by.profile ? { profile: by.profile } : {}),
-      ...context,
-      ...known,
-      attestations: await attestationsOf(environment.id),
-    },
-  };
-  return judgeInThread(job);
-}
+): Promise<Verdict> => judgeBy(await readBasis(environment, site, by), evidence, at);

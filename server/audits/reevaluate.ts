@@ -2,9 +2,9 @@
 import { auditedLive, environmentsOf, getEnvironment, getSite, type Environment } from '#server/sites';
 import { liveEqualsStaging, NOT_COMPARED } from '#core/checks/catalogue/delivery/live-equals-staging';
 import type { JudgedFinding } from '#core/checks/engine/judge';
-import { stagingEvidence } from './judge-context';
+import { stagingAudit } from './judge-context';
 import { lastEvidence } from './last-evidence';
-import { beforeJudging, withSiteLock, saveVerdict, type Cause } from './save-verdict';
+import { beforeJudging, judgeAndSave, type Cause, type VerdictInput } from './save-verdict';
 import { FindingRow } from './models';
 
 /**
@@ -18,16 +18,16 @@ export async function reevaluate(
 ): Promise<void> {
   await beforeJudging.run(environmentId);
   const { siteId } = await getEnvironment(environmentId);
-  await withSiteLock(siteId, async (transaction) => {
+  const read = async (): Promise<VerdictInput | null> => {
     const environment = await getEnvironment(environmentId);
-    const last = await lastEvidence(environment);
-    if (!last) return;
-    const site = await getSite(siteId);
+    const [last, site] = await Promise.all([lastEvidence(environment), getSite(siteId)]);
+    if (!last) return null;
     const { audit, evidence, brief } = last;
     audit.briefId = brief?.id ?? null;
     if (checklistVersionId) audit.checklistVersionId = checklistVersionId;
-    await saveVerdict(audit, { environment, site, evidence, brief: brief?.brief ?? {}, cause }, transaction);
-  });
+    return { audit, environment, site, evidence, brief: brief?.brief ?? {} };
+  };
+  await judgeAndSave(siteId, read, { cause });
 }
 
 /**
@@ -47,7 +47,7 @@ export async function reevaluateCompared(seen: Environment, by: string): Promise
   if (
     seen === live &&
     ((open.data as JudgedFinding).code !== NOT_COMPARED.code ||
-      !(await stagingEvidence(live, await getSite(live.siteId))))
+      !(await stagingAudit(live, await getSite(live.siteId))))
   )
     return;
   await reevaluate(live.id, { cause: 'approved state', by });

@@ -30,7 +30,9 @@ import { Audit, AuditEvidence, AuditFindings, FindingRow, VerdictRow, type Verdi
 import type { RenderedEvidence } from '#core/facts/rendered';
 import { isRenewed, type Scope } from './scope';
 import { saveSeenPictures } from './seen';
-import { judgeEnvironment } from './judge-environment';
+import type { Checklist } from '#core/facts/checklist';
+import type { Verdict } from './judge-bytes';
+import { judgeBy, readBasis, type JudgeBasis } from './judge-environment';
 import { now } from '#server/platform/clock';
 
 export interface Cause {
@@ -40,16 +42,25 @@ export interface Cause {
 /** Characters of what was expected and found that lists show. */
 const FOUND = 300;
 
+/** Evidence that is to be judged, with what belongs to it at one moment. */
 export interface VerdictInput {
+  audit: Audit;
   environment: Environment;
   site: Site;
+  /** Packed. */
   evidence: Buffer;
   brief: Brief;
+}
+
+/** How a verdict is stored. */
+interface SaveOptions {
   cause: Cause;
   /** Called before anything is written; throws where it is not to be. */
   assertLease?: (transaction: Transaction) => Promise<void>;
   /** What was collected just now; nothing where stored evidence is judged again. */
   parts?: readonly Part[];
+  /** What else is stored with it. */
+  also?: (transaction: Transaction) => Promise<void>;
 }
 
 /** The score that an audit's own may be compared with. */
@@ -97,30 +108,88 @@ export const verdictSaved = defineHook<[SavedVerdict, Transaction]>();
 /** What has to be done before the stored evidence of an environment is judged. */
 export const beforeJudging = defineHook<[environmentId: number]>();
 
-/** Judges evidence and keeps the verdict as the audit's last one, in a transaction that holds the site. */
-export async function saveVerdict(
-  audit: Audit,
-  { environment, site, evidence, brief, cause, assertLease: hold, parts = [] }: VerdictInput,
+/** What was judged, by which versions, and when. */
+interface Judged {
+  input: VerdictInput;
+  basis: JudgeBasis;
+  checklist: Checklist;
+  profileVersion: number | null;
+}
+
+async function basisOf(input: VerdictInput): Promise<Judged> {
+  const { audit, environment, site, brief } = input;
+  const [profile, checklist] = await Promise.all([
+    newestProfile(site.hostProfileId ?? null),
+    checklistVersion(audit.checklistVersionId),
+  ]);
+  const basis = await readBasis(environment, site, { brief, checklist, profile: profile?.profile });
+  return { input, basis, checklist, profileVersion: profile?.version ?? null };
+}
+
+/** Whether evidence that was judged by the first would be judged alike by the second. */
+const isSameBasis = (first: Judged, second: Judged): boolean =>
+  first.basis.version === second.basis.version &&
+  first.profileVersion === second.profileVersion &&
+  (['id', 'briefId', 'checklistVersionId'] as const).every(
+    (key) => first.input.audit[key] === second.input.audit[key],
+  );
+
+/** So often it is judged before the site is held; what changes on and on is judged while it is. */
+const ATTEMPTS = 3;
+
+/**
+ * Judges evidence, then holds its site, and stores the verdict where nothing that it was judged by has changed
+ * meanwhile; else judges again.
+ * @param read what is to be judged now; null where nothing is any more
+ */
+export async function judgeAndSave(
+  siteId: number,
+  read: () => Promise<VerdictInput | null>,
+  options: SaveOptions,
+): Promise<void> {
+  for (let attempt = 1; ; attempt++) {
+    const input = await read();
+    if (!input) return;
+    const first = await basisOf(input);
+    const at = now();
+    const verdict = await judgeBy(first.basis, input.evidence, at);
+    let isSaved = true;
+    await withSiteLock(siteId, async (transaction) => {
+      isSaved = true;
+      const inputNow = await read();
+      if (!inputNow) return;
+      const second = await basisOf(inputNow);
+      if (isSameBasis(first, second)) await saveVerdict(second, verdict, at, options, transaction);
+      else if (attempt < ATTEMPTS) isSaved = false;
+      else
+        await saveVerdict(
+          second,
+          await judgeBy(second.basis, inputNow.evidence, at),
+          at,
+          options,
+          transaction,
+        );
+    });
+    if (isSaved) return;
+  }
+}
+
+/** Stores a verdict as the audit's last one, in a transaction that holds the site. */
+async function saveVerdict(
+  { input: { audit, environment, site, evidence }, checklist, profileVersion }: Judged,
+  verdict: Verdict,
+  at: Date,
+  { cause, assertLease, parts = [], also }: SaveOptions,
   transaction: Transaction,
 ): Promise<void> {
-  const at = now();
   const fresh = cause.cause === 'audit';
-  const profile = await newestProfile(site.hostProfileId ?? null);
-  const checklist = await checklistVersion(audit.checklistVersionId);
-  const verdict = await judgeEnvironment(
-    environment,
-    site,
-    evidence,
-    { brief, checklist, profile: profile?.profile },
-    at,
-  );
   const { findings, result, notes, missing, proposals, situation, times, face } = verdict;
   // beside the score, so that a screen need not unpack the evidence for them
   const kept: object = { ...result, notes, missing, proposals, times, face };
   const packedFindings = await packJson(findings);
   const checkOf = checksOf(checklist);
   const briefVersion = audit.briefId ? ((await findBrief(audit.briefId))?.version ?? null) : null;
-  await hold?.(transaction);
+  await assertLease?.(transaction);
   if (fresh)
     await AuditEvidence.create(
       { auditId: audit.id, version: verdict.evidenceVersion, data: evidence },
@@ -185,7 +254,7 @@ export async function saveVerdict(
       situation,
       briefVersion,
       checklistVersionId: audit.checklistVersionId,
-      profileVersion: profile?.version ?? null,
+      profileVersion,
       catalogue: catalogueVersion(),
       evidenceVersion: verdict.evidenceVersion,
       score: result.score,
@@ -211,6 +280,7 @@ export async function saveVerdict(
     },
     transaction,
   );
+  await also?.(transaction);
   await emit('SitesChanged', { siteIds: [site.id] }, transaction);
 }
 
@@ -222,10 +292,7 @@ const some = limitedTo(AT_ONCE);
  * One verdict on a site after the other, in all processes: what is judged later knows all that was said before.
  * @param work is done in one transaction, again where two got in each other's way
  */
-export function withSiteLock(
-  siteId: number,
-  work: (transaction: Transaction) => Promise<void>,
-): Promise<void> {
+function withSiteLock(siteId: number, work: (transaction: Transaction) => Promise<void>): Promise<void> {
   return some(() =>
     inTransaction(async (transaction) => {
       await lockSites([siteId], transaction);
@@ -254,25 +321,27 @@ export interface Collected {
  * @param hold throws where another collects it by now
  */
 export async function saveAudit(
-  { id, environmentId }: Audit,
+  { id, environmentId, startedBy }: Audit,
   { evidence, brief, parts, scope, tookMs, rendered, pictures }: Collected,
   hold: (transaction: Transaction) => Promise<void>,
 ): Promise<void> {
   await beforeJudging.run(environmentId);
-  const environment = await getEnvironment(environmentId);
-  const { siteId } = environment;
-  await withSiteLock(siteId, async (transaction) => {
-    const audit = await Audit.findByPk(id);
+  const { siteId } = await getEnvironment(environmentId);
+  const read = async (): Promise<VerdictInput | null> => {
+    const [audit, environment, site] = await Promise.all([
+      Audit.findByPk(id),
+      getEnvironment(environmentId),
+      getSite(siteId),
+    ]);
     // stopped, deleted or kept meanwhile
-    if (!audit?.runningKey) return;
-    const site = await getSite(siteId);
-    const cause: Cause = { cause: 'audit', by: audit.startedBy };
+    if (!audit?.runningKey) return null;
     Object.assign(audit, { scope, tookMs, baseAuditId: scope && environment.lastAuditId });
-    await saveVerdict(
-      audit,
-      { environment, site, evidence, brief, cause, assertLease: hold, parts },
-      transaction,
-    );
-    await saveSeenPictures({ auditId: id, environmentId }, rendered, pictures, transaction);
+    return { audit, environment, site, evidence, brief };
+  };
+  await judgeAndSave(siteId, read, {
+    cause: { cause: 'audit', by: startedBy },
+    assertLease: hold,
+    parts,
+    also: (transaction) => saveSeenPictures({ auditId: id, environmentId }, rendered, pictures, transaction),
   });
 }

@@ -1,20 +1,20 @@
 /** What contacts have said yes to, for those who judge and keep. */
-import { findEvidence } from '#server/audits';
+import { hasEvidence } from '#server/audits';
 import { findEnvironment, type Environment } from '#server/sites';
 import type { Approval } from '#core/facts/approval';
 import { ApprovalRow, ReportEdition } from './models';
 
-/** The newest yes of a site that stands, with the evidence it was said to, packed. */
+/** The newest yes of a site that stands, and the audit it was said to. */
 export async function approvalFor(
   environment: Environment,
-): Promise<{ approval: Approval; approved: Buffer } | undefined> {
+): Promise<{ approval: Approval; approvedAuditId: number } | undefined> {
   const row = await ApprovalRow.findOne({
     where: { siteId: environment.siteId, withdrawnAt: null },
     order: [['id', 'DESC']],
   });
-  const stored = row && (await findEvidence(row.auditId));
+  const isStored = row && (await hasEvidence(row.auditId));
   const shown = row && (await findEnvironment(row.environmentId));
-  if (!row || !stored || !shown) return undefined;
+  if (!row || !isStored || !shown) return undefined;
   const approval: Approval = {
     by: row.byName,
     at: row.at.toISOString(),
@@ -22,7 +22,7 @@ export async function approvalFor(
     isHere: shown.id === environment.id,
     isLive: shown.kind === 'live',
   };
-  return { approval, approved: stored.data };
+  return { approval, approvedAuditId: row.auditId };
 }
 
 /** Why audits are kept for good: a client said yes to one, or was told of it; nothing where neither is so. */
