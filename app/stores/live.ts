@@ -2,13 +2,14 @@
  * What the server tells while it is looked at: how far long work is, and what has changed. One tab of a browser
  * listens and passes it on to the others.
  */
+import { screenKeys, type DomainEvent } from '#core/facts/domain-events';
 import type { Job, RunningAudit } from '~/types';
 
 interface Progress {
   audits: { running: number; waiting: number; list: RunningAudit[] };
   jobs: Job[];
 }
-type Told = { progress: Progress } | { keys: (string | number)[][] } | { anew: true };
+type Told = { progress: Progress } | { events: DomainEvent[] } | { anew: true };
 /** A tab that has just come asks how things stand. */
 const HELLO = 'hello';
 
@@ -50,7 +51,10 @@ export const useLive = defineStore('live', () => {
     if ('progress' in told) progress.value = told.progress;
     // what happened while nobody listened is not known
     else if ('anew' in told) void $queryClient.invalidateQueries();
-    else for (const key of told.keys) refresh(key);
+    else {
+      const keys = told.events.flatMap((event) => screenKeys(event));
+      for (const key of new Map(keys.map((k) => [JSON.stringify(k), k])).values()) refresh(key);
+    }
   }
   function pass(told: Told): void {
     take(told);
@@ -78,9 +82,7 @@ export const useLive = defineStore('live', () => {
           wasOpen = true;
         });
         stream.addEventListener('progress', ({ data }) => pass({ progress: JSON.parse(data) as Progress }));
-        stream.addEventListener('changed', ({ data }) =>
-          pass(JSON.parse(data) as { keys: (string | number)[][] }),
-        );
+        stream.addEventListener('changed', ({ data }) => pass(JSON.parse(data) as { events: DomainEvent[] }));
         stream.addEventListener('error', () => {
           isOpen.value = false;
           if (stream.readyState !== EventSource.CLOSED) return;

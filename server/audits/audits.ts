@@ -2,6 +2,7 @@
  * Audits as jobs: one at a time for each environment, with progress, a way to stop, and no audit that runs for ever.
  */
 import { networkSettings } from '#server/platform/network/network';
+import { emit } from '#server/platform/domain-events';
 import { defineQuestion } from '#server/platform/extension-points';
 import {
   findEnvironment,
@@ -49,7 +50,7 @@ export const builtFiles = defineQuestion<[siteId: number], string[]>();
 
 /** Screens that show what is running ask again. */
 function announceRunning(siteIds: Iterable<number>, transaction?: Transaction): void {
-  announce([['roster'], ...[...siteIds].map((id) => ['site', id, 'head'])], { transaction });
+  announce('AuditsRunning', { siteIds: [...siteIds] }, { transaction });
 }
 
 class AuditPayload {
@@ -329,7 +330,7 @@ export async function deleteAudit(id: number): Promise<void> {
   const [why] = await reasonsToKeepAudits.ask([id]);
   if (why) throw new Conflict(why);
   await audit.destroy();
-  announce([['site', environment.siteId]]);
+  await emit('SiteTouched', { siteId: environment.siteId });
 }
 
 /** Told of audits that were cut off with whoever did them. */

@@ -1,4 +1,5 @@
 /** What an audit looks at, where it is not everything. */
+
 import type { Check } from '#core/checks/kit/check';
 import { partsFor, partsOf } from '#core/checks/engine/parts-of';
 import { PART_WORDS, PARTS, type Part } from '#core/facts/parts';

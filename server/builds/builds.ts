@@ -1,12 +1,12 @@
 /** The newest build of a site: taken, kept, and held against what the live site serves. */
 import { compareBuild } from '#core/compare/build';
+import { emit } from '#server/platform/domain-events';
 import { isAuditing, findEvidence } from '#server/audits';
 import { assertSite, liveEnvironmentOf } from '#server/sites';
 import type { BuildComparison } from '#core/compare/build';
 import type { SiteBuild } from '#core/facts/environment';
 import { now } from '#server/platform/clock';
 import { Refused } from '#server/platform/errors';
-import { announce } from '#server/platform/events';
 import { readEvidence, packJson, unpackJson } from '#server/platform/packed';
 import { serverWorkers } from '#server/platform/workers';
 import { BuildRow } from './models';
@@ -64,14 +64,14 @@ export async function saveBuild(siteId: number, name: string, zip: Buffer, by: s
     data: await packJson(build),
   };
   await BuildRow.upsert(row);
-  announce([['site', siteId]]);
+  await emit('SiteTouched', { siteId });
   return lineOf(BuildRow.build(row));
 }
 
 /** Forgets the build of a site. */
 export async function deleteBuild(siteId: number): Promise<void> {
   await BuildRow.destroy({ where: { siteId } });
-  announce([['site', siteId]]);
+  await emit('SiteTouched', { siteId });
 }
 
 /** The manifest of a site’s build, where it has one, as it is judged by: with no more than the words of its pages. */

@@ -190,7 +190,7 @@ export function createChecklist(checklist: Checklist, by: string): Promise<numbe
     await refuseTaken(name, transaction);
     const row = await ChecklistRow.create({ name, builtIn: false }, { transaction });
     await keepVersion(row.id, { ...checklist, name }, by, transaction);
-    announce([['checklists']], { transaction });
+    announce('ChecklistsChanged', {}, { transaction });
     return row.id;
   });
 }
@@ -245,7 +245,7 @@ export function saveChecklist(
     refuseOverwriting(from, newest, { ...checklist, name });
     const { id: versionId, version } = await keepVersion(id, { ...checklist, name }, by, transaction);
     await row.update({ name }, { transaction });
-    announce([['checklists']], { transaction });
+    announce('ChecklistsChanged', {}, { transaction });
     return { versionId, version };
   });
 }
@@ -266,7 +266,7 @@ export function deleteChecklist(id: number): Promise<void> {
     );
     if (why) throw new Conflict(why);
     await row.destroy({ transaction });
-    announce([['checklists']], { transaction });
+    announce('ChecklistsChanged', {}, { transaction });
   });
 }
 
@@ -282,7 +282,7 @@ export function assignChecklist(
       await AssignmentRow.destroy({ where: { kind, target }, transaction });
       await AssignmentRow.create({ checklistId: id, kind, target }, { transaction });
     }
-    announce([['checklists']], { transaction });
+    announce('ChecklistsChanged', {}, { transaction });
   });
 }
 

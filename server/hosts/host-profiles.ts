@@ -50,7 +50,7 @@ export function createProfile(profile: HostProfile, by: string, within?: Transac
       { hostProfileId: row.id, version: 1, data: profile, createdAt: now(), savedBy: by },
       { transaction },
     );
-    announce([['host-profiles']], { transaction });
+    announce('HostProfilesChanged', {}, { transaction });
     return row.id;
   }, within);
 }
@@ -77,7 +77,7 @@ export function saveProfile(id: number, profile: HostProfile, by: string, from: 
       { hostProfileId: id, version, data: profile, createdAt: now(), savedBy: by },
       { transaction },
     );
-    announce([['host-profiles']], { transaction });
+    announce('HostProfilesChanged', {}, { transaction });
     if (isRenamed) await emit('HostProfileRenamed', { hostProfileId: id }, transaction);
     return version;
   });
@@ -96,7 +96,7 @@ export function deleteProfile(id: number): Promise<void> {
       );
     await emit('HostProfileDeleted', { hostProfileId: id }, transaction);
     if (!(await HostProfileRow.destroy({ where: { id }, transaction }))) throw new NotFound(GONE);
-    announce([['host-profiles']], { transaction });
+    announce('HostProfilesChanged', {}, { transaction });
   });
 }
 

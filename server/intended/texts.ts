@@ -1,4 +1,5 @@
 /** The titles and descriptions that the agency wrote for a site’s pages. */
+import { emit } from '#server/platform/domain-events';
 import { assertSite, type Environment, lockSites } from '#server/sites';
 import type { Transaction } from 'sequelize';
 import { asIntended } from '#core/checks/catalogue/metadata/as-intended';
@@ -8,7 +9,6 @@ import { foldSpace } from '#core/text/fold';
 import { now } from '#server/platform/clock';
 import { inTransaction } from '#server/platform/db/transaction';
 import { Conflict } from '#server/platform/errors';
-import { announce } from '#server/platform/events';
 import type { TextDto } from './dto';
 import { IntendedRow, IntendedSeen } from './models';
 
@@ -105,7 +105,7 @@ export async function saveTexts(siteId: number, texts: readonly TextDto[], by: s
       throw new Conflict(`Texts are kept for ${MOST_TEXTS} pages of a site at most.`);
     await IntendedRow.update({ newest: null }, { where: { siteId, path: paths, newest: true }, transaction });
     await IntendedRow.bulkCreate(rows, { transaction });
-    announce([['site', siteId]], { transaction });
+    await emit('SiteTouched', { siteId }, transaction);
     return rows.length;
   });
 }

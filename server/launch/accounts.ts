@@ -1,9 +1,9 @@
 /** The accounts that a site rests on; never a secret. */
+import { emit } from '#server/platform/domain-events';
 import { assertSite } from '#server/sites';
 import { ACCOUNT_KINDS, type SiteAccount } from '#core/facts/launch';
 import { now } from '#server/platform/clock';
 import { inTransaction } from '#server/platform/db/transaction';
-import { announce } from '#server/platform/events';
 import { AccountRow } from './models';
 
 /** In the order of their kinds; those that nobody wrote down are left out. */
@@ -36,6 +36,6 @@ export async function saveAccount(siteId: number, account: SiteAccount, by: stri
         { ...account, operator: operator.trim(), siteId, savedBy: by, savedAt: now() },
         { transaction },
       );
-    announce([['site', siteId]], { transaction });
+    await emit('SiteTouched', { siteId }, transaction);
   });
 }

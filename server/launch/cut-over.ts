@@ -1,5 +1,6 @@
 /** What is known of a site on its way to the launch, and its cut-over plan: from what its live names serve to what is asked for. */
 import { servedBy } from '#core/launch/cut-over';
+import { emit } from '#server/platform/domain-events';
 import { findEvidence } from '#server/audits';
 import {
   findSite,
@@ -21,7 +22,6 @@ import { recordsOfShares, sharesOf, type Share, type ShareAnswer } from '#core/l
 import { hostsOf } from '#probe/plan';
 import { inTransaction } from '#server/platform/db/transaction';
 import { Conflict, NotFound, Refused } from '#server/platform/errors';
-import { announce } from '#server/platform/events';
 import { readEvidence } from '#server/platform/packed';
 import { Launch, LaunchStep, WatchRow } from './models';
 
@@ -158,7 +158,7 @@ export async function answerShare(siteId: number, id: string, answer: ShareAnswe
     const site = await lockSite(siteId, transaction);
     const { [id]: _, ...others } = site.shares ?? {};
     await site.update({ shares: answer ? { ...others, [id]: answer } : others }, { transaction });
-    announce([['site', siteId]], { transaction });
+    await emit('SiteTouched', { siteId }, transaction);
   });
 }
 

@@ -14,7 +14,7 @@ export {
   StepLookDto,
 } from './dto';
 export { formerAddresses } from './former';
-export { actOnStep, beginLaunch, checkStep, endLaunch, go, moveLaunch, settleLaunches } from './launches';
+export { actOnStep, beginLaunch, checkStep, endLaunch, go, moveLaunch } from './launches';
 export { launchFile, launchLogs, launchStatistics } from './log';
 export { compareNewOperator } from './new-operator';
 export { siteSheet } from './sheet';

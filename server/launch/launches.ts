@@ -1,4 +1,5 @@
 /** Beginning a launch, working through its sheet, going, and ending it. */
+import { emit } from '#server/platform/domain-events';
 import { findMember, listPeople, notify } from '#server/people';
 import { findEvidence, type Scope, startAudits, type Started } from '#server/audits';
 import { lockSite, getSite, contactOfSite } from '#server/sites';
@@ -12,7 +13,6 @@ import type { Part } from '#core/facts/parts';
 import { now } from '#server/platform/clock';
 import { inTransaction } from '#server/platform/db/transaction';
 import { Conflict, NotFound, Refused } from '#server/platform/errors';
-import { announce, onChange } from '#server/platform/events';
 import type { Transaction } from 'sequelize';
 import { readEvidence } from '#server/platform/packed';
 import { refreshProofs } from './refresh-proofs';
@@ -76,7 +76,7 @@ export async function beginLaunch(siteId: number, plannedAt: Date, by: string): 
       { text: `planned for ${inZone(plannedAt.getTime(), from.brief.timeZone ?? null)}` },
       transaction,
     );
-    announce([['site', siteId], ['launches']], { transaction });
+    await emit('LaunchChanged', { siteId }, transaction);
     return { id: launch.id };
   });
 }
@@ -111,7 +111,7 @@ export async function moveLaunch(id: number, plannedAt: Date, by: string): Promi
     const launch = await heldLaunch(id, transaction);
     await launch.update({ plannedAt }, { transaction });
     await note(id, 'moved', by, { text: `to ${inZone(plannedAt.getTime(), null)} UTC` }, transaction);
-    announce([['site', launch.siteId]], { transaction });
+    await emit('SiteTouched', { siteId: launch.siteId }, transaction);
   });
 }
 
@@ -182,7 +182,7 @@ export async function actOnStep(id: number, stepId: string, input: StepActDto, b
     const [step] = await LaunchStep.findOrCreate({ where: { launchId: id, stepId }, transaction });
     const { kind, text } = await ACTS[input.act](step, input, by, launch, transaction);
     await note(id, kind, by, { stepId, text }, transaction);
-    announce([['site', launch.siteId]], { transaction });
+    await emit('SiteTouched', { siteId: launch.siteId }, transaction);
   });
 }
 
@@ -290,7 +290,7 @@ export async function go(
         { transaction },
       );
       await note(id, 'went', wentBy, { text, at }, transaction);
-      announce([['site', held.siteId]], { transaction });
+      await emit('SiteTouched', { siteId: held.siteId }, transaction);
       return { went: true };
     };
     if (standing.isGo) return went(person.name, 'nothing was against it');
@@ -310,7 +310,7 @@ export async function go(
           : `This is against it: ${standing.against.join(' ')} To go anyway say why; a second person has to agree.`,
       );
     await askSecond(held, { ...standing, reason: reason.trim() }, person, transaction);
-    announce([['site', held.siteId]], { transaction });
+    await emit('SiteTouched', { siteId: held.siteId }, transaction);
     return { went: false };
   });
 }
@@ -328,60 +328,29 @@ export async function endLaunch(
       { transaction },
     );
     await note(id, how === 'done' ? 'ended' : 'given up', by, { text: learnt.trim() }, transaction);
-    announce([['site', launch.siteId], ['launches']], { transaction });
+    await emit('LaunchChanged', { siteId: launch.siteId }, transaction);
   });
 }
 
 /** Writes down what evidence has proven or refuted since. */
-async function settle(siteId: number): Promise<void> {
+export async function settle(siteId: number, transaction: Transaction): Promise<void> {
   const launch = await openLaunch(siteId);
   if (!launch) return;
   const { steps, kept } = await standingSheet(launch);
   const turns = settled(steps, kept);
   if (!turns.length) return;
-  await inTransaction(async (transaction) => {
-    const held = await heldLaunch(launch.id, transaction);
-    for (const { id: stepId, provenAt, provenBy } of turns) {
-      const [row] = await LaunchStep.findOrCreate({ where: { launchId: held.id, stepId }, transaction });
-      // another process may have written it meanwhile
-      if ((row.provenAt === null || row.provenAt === undefined) === (provenAt === null)) continue;
-      const at = provenAt === null ? null : new Date(provenAt);
-      await row.update({ provenAt: at, provenBy: provenBy ?? null }, { transaction });
-      const found = steps.find((s) => s.id === stepId)?.proofs.find((p) => p.outcome === 'failed')?.found;
-      const kind = provenAt === null ? 'went back' : 'proven';
-      await note(
-        held.id,
-        kind,
-        'audit',
-        { stepId, text: provenAt === null ? found : undefined },
-        transaction,
-      );
-    }
-    announce([['site', siteId]], { transaction });
-  });
-}
-
-/** Settles the sheet of a site whenever something of it has changed in this process. @returns how to end that */
-export function settleLaunches(): () => void {
-  const busy = new Map<number, boolean>();
-  const run = async (siteId: number): Promise<void> => {
-    if (busy.has(siteId)) {
-      busy.set(siteId, true);
-      return;
-    }
-    busy.set(siteId, false);
-    try {
-      await settle(siteId);
-    } catch (error) {
-      console.error(`a launch was not looked through: ${(error as Error).message}`);
-    }
-    const again = busy.get(siteId);
-    busy.delete(siteId);
-    if (again) await run(siteId);
-  };
-  return onChange(({ keys, fromElsewhere }) => {
-    if (fromElsewhere) return;
-    for (const [first, siteId, rest] of keys)
-      if (first === 'site' && typeof siteId === 'number' && rest === undefined) void run(siteId);
-  });
+  const held = await Launch.findByPk(launch.id, { transaction, lock: true });
+  // ended meanwhile
+  if (!held || held.openKey === null) return;
+  for (const { id: stepId, provenAt, provenBy } of turns) {
+    const [row] = await LaunchStep.findOrCreate({ where: { launchId: held.id, stepId }, transaction });
+    // another process may have written it meanwhile
+    if ((row.provenAt === null || row.provenAt === undefined) === (provenAt === null)) continue;
+    const at = provenAt === null ? null : new Date(provenAt);
+    await row.update({ provenAt: at, provenBy: provenBy ?? null }, { transaction });
+    const found = steps.find((s) => s.id === stepId)?.proofs.find((p) => p.outcome === 'failed')?.found;
+    const kind = provenAt === null ? 'went back' : 'proven';
+    await note(held.id, kind, 'audit', { stepId, text: provenAt === null ? found : undefined }, transaction);
+  }
+  await emit('SiteTouched', { siteId }, transaction);
 }

@@ -1,4 +1,5 @@
 /** Proofs of a launch that somebody asks for: the new address asked for the name, and the mail servers for a mailbox. */
+import { emit } from '#server/platform/domain-events';
 import type { ProofKind } from '#core/facts/launch';
 import { registrableDomain } from '#core/extract/address';
 import { judgeMail } from '#core/launch/mail-dialogue';
@@ -12,7 +13,6 @@ import { networkSettings } from '#server/platform/network/network';
 import { now } from '#server/platform/clock';
 import { inTransaction } from '#server/platform/db/transaction';
 import { Refused } from '#server/platform/errors';
-import { announce } from '#server/platform/events';
 import { launchedFrom, planFrom } from './cut-over';
 import { Launch } from './models';
 import { watchedResolvers } from './watch';
@@ -89,7 +89,7 @@ export async function refreshProofs(launch: Launch, kinds: readonly ProofKind[])
   await inTransaction(async (transaction) => {
     const held = await Launch.findByPk(launch.id, { transaction, lock: true, rejectOnEmpty: true });
     await held.update({ asked: { ...held.asked, ...Object.fromEntries(asked) } }, { transaction });
-    announce([['site', launch.siteId]], { transaction });
+    await emit('SiteTouched', { siteId: launch.siteId }, transaction);
   });
   return true;
 }

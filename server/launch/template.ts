@@ -45,7 +45,7 @@ export async function saveLaunchTemplate(
       { version: version + 1, data: template, savedBy: by, savedAt: now() },
       { transaction },
     );
-    announce([['launch-template']], { transaction });
+    announce('LaunchTemplateChanged', {}, { transaction });
     return { version: version + 1 };
   });
 }

@@ -1,4 +1,5 @@
 /** The watch on a launch: begun from the plan, looked at again and again by whichever process is there, told once. */
+import { emit } from '#server/platform/domain-events';
 import { lockSite, getSite } from '#server/sites';
 import { siteOwners, notify } from '#server/people';
 import { Op, type Transaction } from 'sequelize';
@@ -18,7 +19,6 @@ import { list, networkSettings } from '#server/platform/network/network';
 import { now } from '#server/platform/clock';
 import { inTransaction } from '#server/platform/db/transaction';
 import { Conflict, NotFound, Refused } from '#server/platform/errors';
-import { announce } from '#server/platform/events';
 import { IsInt, Min } from '#server/platform/http/validation';
 import { defineJob, PRIORITY } from '#server/platform/jobs/definition';
 import { enqueue } from '#server/platform/jobs/queue';
@@ -51,7 +51,7 @@ export async function beginWatch(siteId: number, by: string): Promise<{ id: numb
       { siteId, openKey: siteId, goal, looks: 0, begunBy: by, begunAt: at, nextAt: at, told: '' },
       { transaction },
     );
-    announce([['site', siteId]], { transaction });
+    await emit('SiteTouched', { siteId }, transaction);
     return { id: row.id };
   });
 }
@@ -61,7 +61,7 @@ export async function endWatch(id: number, by: string): Promise<void> {
   const row = await WatchRow.findByPk(id);
   if (!row) throw new NotFound('This watch is not there, or not any more.');
   await row.update({ openKey: null, nextAt: null, endedAt: now(), endedBy: by });
-  announce([['site', row.siteId]]);
+  await emit('SiteTouched', { siteId: row.siteId });
 }
 
 /** Resolvers that are asked for themselves: those of ARMBAND_WATCH_RESOLVERS, else the ones that audits use. */
@@ -119,7 +119,7 @@ async function keepLook(row: WatchRow, standing: WatchStanding, transaction: Tra
     },
     { transaction },
   );
-  announce([['site', row.siteId]], { transaction });
+  await emit('SiteTouched', { siteId: row.siteId }, transaction);
 }
 
 export class WatchPayload {

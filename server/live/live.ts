@@ -3,7 +3,8 @@
  * runs only while somebody listens and something moves.
  */
 import { auditJob, auditProgress } from '#server/audits';
-import { onChange, type Key } from '#server/platform/events';
+import type { DomainEvent } from '#core/facts/domain-events';
+import { onChange } from '#server/platform/events';
 import { pollOtherProcesses, stopPolling } from '#server/platform/change-feed';
 import { runningJobs, type Job } from '#server/platform/jobs/queue';
 
@@ -16,7 +17,8 @@ interface Progress {
   audits: Awaited<ReturnType<typeof auditProgress>>;
   jobs: Job[];
 }
-export type LiveEvent = { event: 'progress'; data: Progress } | { event: 'changed'; data: { keys: Key[] } };
+export type LiveEvent =
+  { event: 'progress'; data: Progress } | { event: 'changed'; data: { events: DomainEvent[] } };
 
 export interface Listener {
   personId: number;
@@ -27,7 +29,7 @@ const listeners = new Set<Listener>();
 let told = '';
 let toldAt = 0;
 /** What changed since it was told last, by whom it concerns; undefined is everybody. */
-const changed = new Map<number | undefined, Map<string, Key>>();
+const changed = new Map<number | undefined, Map<string, DomainEvent>>();
 let timer: NodeJS.Timeout | undefined;
 
 async function progressNow(): Promise<Progress> {
@@ -38,23 +40,23 @@ async function progressNow(): Promise<Progress> {
   };
 }
 
-function keysFor(personId: number): Key[] {
-  const keys = [...(changed.get(undefined)?.entries() ?? []), ...(changed.get(personId)?.entries() ?? [])];
-  return [...new Map(keys).values()];
+function eventsFor(personId: number): DomainEvent[] {
+  const events = [...(changed.get(undefined)?.entries() ?? []), ...(changed.get(personId)?.entries() ?? [])];
+  return [...new Map(events).values()];
 }
 
 async function tell(): Promise<void> {
   toldAt = Date.now();
-  const keysOf = new Map([...listeners].map((l) => [l, keysFor(l.personId)]));
+  const eventsOf = new Map([...listeners].map((l) => [l, eventsFor(l.personId)]));
   changed.clear();
   const progress = await progressNow().catch(() => undefined);
   const text = JSON.stringify(progress);
   const isNew = progress !== undefined && text !== told;
   if (isNew) told = text;
   for (const listener of listeners) {
-    const keys = keysOf.get(listener) ?? [];
+    const events = eventsOf.get(listener) ?? [];
     if (isNew) listener.send({ event: 'progress', data: progress });
-    if (keys.length) listener.send({ event: 'changed', data: { keys } });
+    if (events.length) listener.send({ event: 'changed', data: { events } });
   }
   timer = undefined;
   // where the database is away for a moment, the next time says it
@@ -72,10 +74,11 @@ function wake(): void {
     timer ??= setTimeout(() => void tell(), Math.max(SOON_MS, toldAt + EVERY_MS - Date.now()));
 }
 
-onChange(({ keys, personId }) => {
+onChange(({ name, data, personId }) => {
   if (!listeners.size) return;
-  const known = changed.get(personId) ?? new Map<string, Key>();
-  for (const key of keys) known.set(JSON.stringify(key), key);
+  const known = changed.get(personId) ?? new Map<string, DomainEvent>();
+  const event = { name, data } as DomainEvent;
+  known.set(JSON.stringify(event), event);
   changed.set(personId, known);
   wake();
 });

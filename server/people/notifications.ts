@@ -23,7 +23,7 @@ export async function notify(
       })),
       { transaction },
     );
-  for (const personId of userIds) announce([['messages']], { transaction, personId });
+  for (const personId of userIds) announce('MessagesChanged', {}, { transaction, personId });
 }
 
 /** Whom a site without an owner is the business of. */
@@ -62,5 +62,5 @@ export async function markRead(userId: number, upTo: number): Promise<void> {
     { readAt: now() },
     { where: { userId, readAt: null, id: { [Op.lte]: upTo } } },
   );
-  announce([['messages']], { personId: userId });
+  announce('MessagesChanged', {}, { personId: userId });
 }

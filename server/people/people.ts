@@ -81,7 +81,7 @@ async function find(id: number, transaction?: Transaction): Promise<User> {
 export function addPerson(email: string, name: string): Promise<number> {
   const address = addressOf(email);
   return inTransaction(async (transaction) => {
-    announce([['people']], { transaction });
+    announce('PeopleChanged', {}, { transaction });
     const known = await User.findOne({ where: { email: address }, transaction, lock: true });
     if (known && known.removedAt === null) throw new Conflict('Somebody with this address is there already.');
     if (known) {
@@ -114,7 +114,7 @@ export async function changePerson(
       { ...(name === undefined ? {} : { name: name.trim() }), ...(owner === undefined ? {} : { owner }) },
       { transaction },
     );
-    announce([['people']], { transaction });
+    announce('PeopleChanged', {}, { transaction });
     await emit('PersonRenamed', { personId: id }, transaction);
   });
 }
@@ -128,7 +128,7 @@ export async function removePerson(id: number, by: Person): Promise<void> {
   const user = await find(id);
   await inTransaction(async (transaction) => {
     await user.update({ removedAt: now(), passwordHash: '' }, { transaction });
-    announce([['people']], { transaction });
+    announce('PeopleChanged', {}, { transaction });
     await PasswordLinkRow.destroy({ where: { userId: id }, transaction });
     await emit('PersonLeft', { personId: id }, transaction);
   });

@@ -34,7 +34,7 @@ export async function beginSession(event: H3Event, person: Person): Promise<void
     createdAt: at,
     seenAt: at,
   });
-  announce([['people']], { personId: person.id });
+  announce('PeopleChanged', {}, { personId: person.id });
   // what is secure is not told to the browser's scripts
   await replaceUserSession(
     event,
@@ -105,12 +105,12 @@ export async function endSessionByKey(userId: number, key: string): Promise<void
   const id = { [Op.startsWith]: key.slice(0, KEY) };
   if (key.length !== KEY || !(await SessionRow.destroy({ where: { userId, id } })))
     throw new NotFound('This session has ended already.');
-  announce([['people', 'sessions']], { personId: userId });
+  announce('SessionsChanged', {}, { personId: userId });
 }
 
 /** Ends all sessions of a person: a cookie made under an older version counts no more. */
 export async function endAllSessions(userId: number): Promise<void> {
   await User.increment('sessionVersion', { where: { id: userId } });
   await SessionRow.destroy({ where: { userId } });
-  announce([['people', 'sessions']], { personId: userId });
+  announce('SessionsChanged', {}, { personId: userId });
 }

@@ -20,12 +20,12 @@ export async function saveView(userId: number, { screen, name, query }: ViewDto)
   if (!there && (await SavedView.count({ where: { userId, screen } })) >= MOST)
     throw new Conflict(`No more than ${MOST} views are kept. Delete one first.`);
   await SavedView.upsert({ userId, screen, name, query });
-  announce([['views']], { personId: userId });
+  announce('ViewsChanged', {}, { personId: userId });
 }
 
 /** @throws NotFound also for a view of somebody else */
 export async function deleteView(userId: number, id: number): Promise<void> {
   if (!(await SavedView.destroy({ where: { id, userId } })))
     throw new NotFound('This view does not exist, or not any more.');
-  announce([['views']], { personId: userId });
+  announce('ViewsChanged', {}, { personId: userId });
 }

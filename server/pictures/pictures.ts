@@ -1,4 +1,5 @@
 /** The picture workshop: what a site's share picture and icons are made from, and the files that come out. */
+import { emit } from '#server/platform/domain-events';
 import { findSite, liveEnvironmentOf, newestBrief, type Environment } from '#server/sites';
 import { checklistFor } from '#server/checklists';
 import { newestProfile } from '#server/hosts';
@@ -103,7 +104,7 @@ export async function savePicture(
     );
     const old = before?.[FILE_ID[use]];
     if (old) await FileRow.destroy({ where: { id: old }, transaction });
-    announce([['site', siteId]], { transaction });
+    await emit('SiteTouched', { siteId }, transaction);
   });
 }
 
@@ -129,7 +130,7 @@ export async function setPictures(siteId: number, settings: PictureSettings, by:
     { where: { siteId } },
   );
   if (!changed) throw new NotFound('There is no picture yet. Upload one first.');
-  announce([['site', siteId, 'pictures']]);
+  announce('PicturesMade', { siteId });
 }
 
 /** @throws NotFound */

@@ -20,8 +20,6 @@ let setting: Setting = { realAt: 0, shownAt: 0, rate: 1 };
 /** The database's time less this process's, in milliseconds. */
 let ahead = 0;
 
-const KEY = ['clock'];
-
 /** Asks the database how late it is, and how the clock is set. */
 export async function readClock(): Promise<void> {
   const before = Date.now();
@@ -66,7 +64,7 @@ export async function setClockRate(rate: number): Promise<void> {
     { replacements: [shown, rate] },
   );
   await readClock();
-  announce([KEY]);
+  announce('ClockChanged', {});
 }
 
 const AGAIN_MS = 2000;
@@ -76,8 +74,8 @@ export function syncClock(): () => void {
   const ask = (): void => void readClock().catch(() => undefined);
   const timer = setInterval(ask, AGAIN_MS);
   timer.unref();
-  const stop = onChange(({ keys, fromElsewhere }) => {
-    if (fromElsewhere && keys.some(([first]) => first === KEY[0])) ask();
+  const stop = onChange(({ name, fromElsewhere }) => {
+    if (fromElsewhere && name === 'ClockChanged') ask();
   });
   return () => {
     clearInterval(timer);

@@ -1,25 +1,63 @@
 /**
  * What happens in one subject and concerns others. Whoever changes something emits an event in the transaction that
- * changes it; subjects further up, which it must not import, subscribe. What a subscriber does in that transaction
- * is done exactly once: it is kept with the change, or neither is.
+ * changes it; subjects further up, which it must not import, subscribe. Screens are told once it is through.
+ *
+ * - `subscribe`: in the same transaction. It is done exactly once, since it is kept with the change, or neither is.
+ * - `subscribeLater`: soon after, in a transaction of its own, in whichever process comes to it. What is to be done
+ *   waits in a table that the first transaction writes, and goes with the second one: exactly once as well.
  */
 import type { Transaction } from 'sequelize';
 import type { DomainEvents, EventName } from '#core/facts/domain-events';
+import { inTransaction } from './db/transaction';
+import { announce } from './events';
+import { addDeliveries, type Delivery } from './outbox';
 
 type Handler<E extends EventName> = (data: DomainEvents[E], transaction: Transaction) => Promise<void>;
 
 const handlers = new Map<EventName, Handler<EventName>[]>();
+const later = new Map<EventName, string[]>();
+const subscribers = new Map<string, Handler<EventName>>();
 
 /** Calls `handler` in the transaction of each event of this name. */
 export function subscribe<E extends EventName>(name: E, handler: Handler<E>): void {
   handlers.set(name, [...(handlers.get(name) ?? []), handler as Handler<EventName>]);
 }
 
-/** Tells all subscribers, one after the other, in the order in which they subscribed. @throws what they throw */
-export async function emit<E extends EventName>(
+/**
+ * Calls `handler` once after each event of these names.
+ * @param subscriber its name in the table, which stays as long as a row may wait
+ */
+export function subscribeLater<E extends EventName>(
+  subscriber: string,
+  names: readonly E[],
+  handler: Handler<E>,
+): void {
+  subscribers.set(subscriber, handler as Handler<EventName>);
+  for (const name of names) later.set(name, [...(later.get(name) ?? []), subscriber]);
+}
+
+/**
+ * Tells all subscribers, one after the other, in the order in which they subscribed.
+ * @param within the transaction that changes what is told; without one, this opens one
+ * @throws what they throw
+ */
+export function emit<E extends EventName>(
   name: E,
   data: DomainEvents[E],
-  transaction: Transaction,
+  within?: Transaction,
 ): Promise<void> {
-  for (const handle of handlers.get(name) ?? []) await handle(data, transaction);
+  return inTransaction(async (transaction) => {
+    for (const handle of handlers.get(name) ?? []) await handle(data, transaction);
+    await addDeliveries(
+      (later.get(name) ?? []).map((subscriber) => ({ subscriber, name, data })),
+      transaction,
+    );
+    announce(name, data, { transaction });
+  }, within);
+}
+
+/** Does what waits for a subscriber, in the transaction that takes it off the table. */
+export async function deliver({ subscriber, data }: Delivery, transaction: Transaction): Promise<void> {
+  // a version that knew it has put it there, and another one runs
+  await subscribers.get(subscriber)?.(data, transaction);
 }

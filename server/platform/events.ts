@@ -1,12 +1,10 @@
-/**
- * What has changed, told to whoever listens: screens that show it ask again. A key is a path of words and numbers
- * by which screens keep what they know, the widest first (`site`, its number).
- */
+/** What has happened, told to whoever listens in this process; screens that show it ask again. */
 import type { Transaction } from 'sequelize';
+import type { DomainEvents, EventName } from '#core/facts/domain-events';
 
-export type Key = (string | number)[];
-export interface Change {
-  keys: Key[];
+export interface Change<E extends EventName = EventName> {
+  name: E;
+  data: DomainEvents[E];
   /** The one person it concerns; everybody else's screens stay as they are. */
   personId?: number;
   /** Another process has told it. */
@@ -24,11 +22,12 @@ export function onChange(listener: (change: Change) => void): () => void {
 }
 
 /** Tells at once, or once the transaction is through: nobody is to ask for what is not there yet. */
-export function announce(
-  keys: Key[],
+export function announce<E extends EventName>(
+  name: E,
+  data: DomainEvents[E],
   { transaction, personId }: { transaction?: Transaction; personId?: number } = {},
 ): void {
-  const say = (): void => tellAll({ keys, personId });
+  const say = (): void => tellAll({ name, data, personId });
   if (transaction) transaction.afterCommit(say);
   else say();
 }

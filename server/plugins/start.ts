@@ -1,10 +1,12 @@
 /** At the start: tables up to date, audits that were left open taken up, first user or demo there; then the work. */
+import { deliver } from '#server/platform/domain-events';
+import { startDelivering } from '#server/platform/outbox';
 import { connectSubjects } from '#server/subjects';
 import { reevaluateAfterUpdate, requeueOrphans } from '#server/audits';
 import { ensureBuiltIn } from '#server/checklists';
 import { warmPictures } from '#server/pictures';
 import { sweepOnce } from '#server/fixes';
-import { enqueueDueWatches, settleLaunches } from '#server/launch';
+import { enqueueDueWatches } from '#server/launch';
 import { ensureFirstPerson } from '#server/people';
 import { alignPracticeClock, loadDemo, practiceControl } from '#server/practice';
 import { notifyNews, deleteOldPlans, runDueSchedules, ensureProposal } from '#server/schedules';
@@ -104,7 +106,7 @@ async function start(): Promise<void> {
   await oneAtATime('armband start', prepare);
   ends.push(syncClock());
   ends.push(publishChanges());
-  ends.push(settleLaunches());
+  ends.push(startDelivering(deliver));
   warmPictures();
   await worker.start();
   ends.push(() => worker.stop());

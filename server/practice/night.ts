@@ -35,11 +35,11 @@ export async function beginNight(by: string): Promise<void> {
     });
   await setPracticeRate(RATE);
   await planAhead();
-  announce([['schedules']]);
+  announce('SchedulesChanged', {});
 }
 
 /** The real time again; what was planned by the fast clock is planned anew. */
 export async function endNight(): Promise<void> {
   await setPracticeRate(1);
-  announce([['schedules']]);
+  announce('SchedulesChanged', {});
 }

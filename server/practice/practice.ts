@@ -102,7 +102,7 @@ export async function practiceDesk(site: string): Promise<PracticeDesk> {
 /** @throws NotFound, Refused with what the operator says */
 export async function changeDesk(site: string, change: object): Promise<void> {
   await tellPractice('desk', { site, change });
-  announce([['practice-net']]);
+  announce('PracticeNetChanged', {});
 }
 
 /** A practice net that was started anew takes over the clock as it is shown. */
@@ -124,7 +124,7 @@ export async function switchFault(input: {
   on: boolean;
 }): Promise<void> {
   await tellPractice('fault', input);
-  announce([['practice-net']]);
+  announce('PracticeNetChanged', {});
 }
 
 /** Which site of the practice net an environment shows, and as what. @throws NotFound */

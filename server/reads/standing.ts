@@ -12,7 +12,6 @@ import type { Gate, Result } from '#core/score/score';
 import { checkById } from '#core/checks/catalogue/index';
 import { database } from '#server/platform/db/connection';
 import { downward, sortKey, wholePoints } from '#server/platform/db/sort-key';
-import { announce } from '#server/platform/events';
 import { inTransaction } from '#server/platform/db/transaction';
 import { indexedWords } from '#server/platform/db/words';
 import { lockSites } from '#server/sites';
@@ -425,7 +424,6 @@ export async function updateStanding(siteIds: readonly number[], transaction: Tr
     transaction,
   );
   await addToCounts(tally, transaction);
-  announce([['roster'], ['fixes'], ['fix'], ...facts.sites.map((s) => ['site', s.id])], { transaction });
 }
 
 function takeAway({ stage, gate, faults: own }: OldStanding, { counts, faults }: Tally): void {
@@ -440,7 +438,6 @@ async function deleteStanding(siteIds: readonly number[], transaction: Transacti
   for (const [standing] of before.values()) takeAway(standing!, tally);
   await write(`DELETE FROM standing WHERE site_id IN (${marks(siteIds.length)})`, [...siteIds], transaction);
   await addToCounts(tally, transaction);
-  announce([['roster'], ['fixes'], ['clients'], ...siteIds.map((id) => ['site', id])], { transaction });
 }
 
 const BATCH = 50;

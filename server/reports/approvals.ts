@@ -1,4 +1,5 @@
 /** A contact’s yes: to exactly one audit, with what proves and what compares it. */
+import { emit } from '#server/platform/domain-events';
 import { lockContact, type Contact, environmentsOf, getSite, newestBrief, type Site } from '#server/sites';
 import {
   evidenceOfAudits,
@@ -15,7 +16,6 @@ import { SiteView } from '#core/checks/view/site-view';
 import { now } from '#server/platform/clock';
 import { inTransaction } from '#server/platform/db/transaction';
 import { Conflict, NotFound, TooMany } from '#server/platform/errors';
-import { announce } from '#server/platform/events';
 import { readEvidence, decompress } from '#server/platform/packed';
 import { ApprovalRow } from './models';
 import { notifyOwners } from './notify-owners';
@@ -90,7 +90,7 @@ export async function approve(
       { transaction },
     );
   });
-  announce([['site', siteId]]);
+  await emit('SiteTouched', { siteId });
   await notifyOwners(site, `${contact.name} said yes to ${site.name}.`, audit.environmentId);
   await reevaluateSite(siteId, { cause: 'approval', by: contact.name });
 }
@@ -117,7 +117,7 @@ export async function withdrawApproval(
         transaction,
       },
     );
-    announce([['site', siteId]], { transaction });
+    await emit('SiteTouched', { siteId }, transaction);
     return held;
   });
   const site = await getSite(row.siteId);

@@ -1,4 +1,5 @@
 /** Putting the report of a site together from its newest audit, and publishing it as an edition. */
+import { emit } from '#server/platform/domain-events';
 import {
   auditIn,
   doneAttestations,
@@ -23,7 +24,6 @@ import type { Result } from '#core/score/score';
 import { now } from '#server/platform/clock';
 import { inTransaction } from '#server/platform/db/transaction';
 import { Conflict, NotFound } from '#server/platform/errors';
-import { announce } from '#server/platform/events';
 import { refuseOverwriting } from '#server/platform/overwriting';
 import { readEvidence, packJson, unpackJson } from '#server/platform/packed';
 import { ReportDraft, ReportEdition } from './models';
@@ -63,7 +63,7 @@ export async function saveDraft(
     if (row) refuseOverwriting(from, row, setup);
     const version = (row?.version ?? 0) + 1;
     await ReportDraft.upsert({ siteId, version, data: setup, savedBy: by, savedAt: now() }, { transaction });
-    announce([['site', siteId]], { transaction });
+    await emit('SiteTouched', { siteId }, transaction);
     return { version };
   });
 }
@@ -232,7 +232,7 @@ export async function publish(
       { siteId, number, auditId: report.auditId, byName: by, at: now(), data },
       { transaction },
     );
-    announce([['site', siteId]], { transaction });
+    await emit('SiteTouched', { siteId }, transaction);
     return { id: edition.id, number };
   });
 }

@@ -1,4 +1,5 @@
 /** Share links: one contact, one site, a secret; and who may see what behind one. */
+import { emit } from '#server/platform/domain-events';
 import { contactsByIds, findContact, contactOfSite } from '#server/sites';
 import { tallies, Throttle } from '#server/people';
 import { createHash, randomBytes } from 'node:crypto';
@@ -9,7 +10,6 @@ import { now } from '#server/platform/clock';
 import { Forbidden, NotFound, TooMany } from '#server/platform/errors';
 import { database } from '#server/platform/db/connection';
 import { inTransaction } from '#server/platform/db/transaction';
-import { announce } from '#server/platform/events';
 import { clientAddress } from '#server/platform/http/client-address';
 import type { Guest } from './guest';
 import { ShareLink, ShareVisit } from './models';
@@ -102,7 +102,7 @@ export async function createLink(
     createdAt: at,
     expiresAt: new Date(at.getTime() + days * DAY_MS),
   });
-  announce([['site', siteId]]);
+  await emit('SiteTouched', { siteId });
   return { secret };
 }
 
@@ -111,7 +111,7 @@ export async function revokeLink(id: number): Promise<void> {
   const link = await ShareLink.findByPk(id);
   if (!link) throw new NotFound('This link is not there.');
   await link.update({ revokedAt: link.revokedAt ?? now() });
-  announce([['site', link.siteId]]);
+  await emit('SiteTouched', { siteId: link.siteId });
 }
 
 /** The link in the path. @throws NotFound for one that does not open anything, whyever */
@@ -164,7 +164,7 @@ export async function openLink(event: H3Event, passphrase: string): Promise<void
     path: `/api/shared/${getRouterParam(event, 'secret')}`,
     maxAge: BROWSER_MS / 1000,
   });
-  announce([['site', link.siteId]]);
+  await emit('SiteTouched', { siteId: link.siteId });
 }
 
 /**

@@ -9,7 +9,6 @@ import type { Severity } from '#core/facts/finding';
 import { now } from '#server/platform/clock';
 import { inTransaction } from '#server/platform/db/transaction';
 import { Conflict, NotFound, Refused, TooMany } from '#server/platform/errors';
-import { announce } from '#server/platform/events';
 import type { Edition } from './composing';
 import type { RemarkDto, RemarkRegion } from './dto';
 import { Remark, ReportEdition, type RemarkAbout } from './models';
@@ -65,7 +64,7 @@ export async function addRemark(contact: Contact, edition: Edition, input: Remar
       { transaction },
     );
   });
-  announce([['site', siteId]]);
+  await emit('SiteTouched', { siteId });
   const [site, audit] = await Promise.all([getSite(siteId), getAudit(edition.auditId)]);
   await notifyOwners(site, `${contact.name} remarked on ${site.name}: ${text}`, audit.environmentId);
 }
@@ -142,7 +141,7 @@ export async function answerRemark(id: number, text: string, by: string): Promis
   const row = await Remark.findByPk(id);
   if (!row) throw new NotFound(GONE);
   await row.update({ answer: text.trim(), answeredBy: by, answeredAt: now() });
-  announce([['site', row.siteId]]);
+  await emit('SiteTouched', { siteId: row.siteId });
 }
 
 const LONGEST_TITLE = 160;

@@ -50,7 +50,7 @@ export const firstSetup = ({ language, parts, letter, signedBy, smallToo }: Temp
 
 export async function saveTemplate(data: TemplateData, by: string): Promise<void> {
   await ReportTemplate.upsert({ id: THE_ONE, data, savedBy: by, savedAt: now() });
-  announce([['report-template']]);
+  announce('ReportTemplateChanged', {});
 }
 
 /** @param logo nothing takes it away; @throws Refused */
@@ -67,7 +67,7 @@ export async function saveLogo(logo: Buffer | null, by: string): Promise<void> {
     savedBy: by,
     savedAt: now(),
   });
-  announce([['report-template']]);
+  announce('ReportTemplateChanged', {});
 }
 
 /** @throws NotFound */

@@ -121,7 +121,7 @@ export async function planAhead(): Promise<void> {
         planned += await planZone(row, { zone, span, targets });
     }
   }
-  if (planned) announce([['schedules']]);
+  if (planned) announce('SchedulesChanged', {});
 }
 
 /** What a schedule looks at; nothing said is everything. */
@@ -168,7 +168,7 @@ export async function beginDue(): Promise<void> {
     const [first] = refused;
     if (first) await plan.update({ state: 'refused', reason: first.reason.slice(0, 300) });
   }
-  announce([['schedules']]);
+  announce('SchedulesChanged', {});
 }
 
 /** So often it is planned anew, by the clock: new sites and other stages are found by then. */

@@ -141,7 +141,7 @@ export async function saveSchedule(input: ScheduleDto, by: string, id?: number):
     const taken = { name, ...(id === undefined ? {} : { id: { [Op.ne]: id } }) };
     if (await ScheduleRow.count({ where: taken, transaction }))
       throw new Conflict(`There is a schedule named ${name} already.`);
-    announce([['schedules']], { transaction });
+    announce('SchedulesChanged', {}, { transaction });
     if (id === undefined)
       return (await ScheduleRow.create({ ...columnsOf(input), createdBy: by }, { transaction })).id;
     const row = await ScheduleRow.findByPk(id, { transaction, lock: true });
@@ -155,7 +155,7 @@ export async function saveSchedule(input: ScheduleDto, by: string, id?: number):
 /** @throws NotFound */
 export async function deleteSchedule(id: number): Promise<void> {
   if (!(await ScheduleRow.destroy({ where: { id } }))) throw new NotFound(GONE);
-  announce([['schedules']]);
+  announce('SchedulesChanged', {});
 }
 
 export const builtInSchedules = (): Promise<ScheduleRow[]> =>

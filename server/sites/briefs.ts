@@ -1,4 +1,5 @@
 /** Briefs with their versions. */
+import { emit } from '#server/platform/domain-events';
 import { Op, type Transaction } from 'sequelize';
 import { blank } from '#core/compare/fields';
 import { hostOf } from '#core/extract/address';
@@ -6,7 +7,6 @@ import { withALabels } from '#core/facts/a-labels';
 import type { Brief } from '#core/facts/brief';
 import { BriefRow, Environment, type Site } from './models';
 import { inTransaction } from '#server/platform/db/transaction';
-import { announce } from '#server/platform/events';
 import { NotFound } from '#server/platform/errors';
 import { refuseOverwriting } from '#server/platform/overwriting';
 import { VERSIONS_READ, versionsWindow } from '#server/platform/versions';
@@ -50,7 +50,7 @@ export async function saveBrief(
     const version = (before?.version ?? 0) + 1;
     await BriefRow.create({ siteId, version, data: brief, savedBy: by, savedAt: now() }, { transaction });
     // a site that was never audited has nothing that is judged anew and would tell of it
-    announce([['site', siteId]], { transaction });
+    await emit('SiteTouched', { siteId }, transaction);
     return { version, brief };
   });
 }

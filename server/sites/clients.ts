@@ -67,7 +67,7 @@ export async function renameClient(id: number, name: string): Promise<void> {
     if (other && other.id !== id)
       throw new Conflict(`There is a client named ${other.name} already. Merge the two instead.`);
     await client.update({ name }, { transaction });
-    announce([['clients']], { transaction });
+    announce('ClientsChanged', {}, { transaction });
     await namesChanged({ clientId: id }, transaction);
   });
 }
@@ -94,7 +94,7 @@ export async function mergeClients(id: number, into: number): Promise<void> {
     await moveContacts(id, into, transaction);
     await emit('ClientMerged', { clientId: id, into }, transaction);
     await from.destroy({ transaction });
-    announce([['clients']], { transaction });
+    announce('ClientsChanged', {}, { transaction });
     await namesChanged({ clientId: into }, transaction);
   });
 }

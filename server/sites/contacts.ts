@@ -76,7 +76,7 @@ export async function addContact(clientId: number, input: ContactDto): Promise<C
       ? known.update({ ...fields, leftAt: null })
       : Contact.create({ ...fields, clientId, createdAt: now() }),
   );
-  announce([['clients'], ['contacts']]);
+  announce('ContactsChanged', {});
   return lineOf(contact);
 }
 
@@ -91,7 +91,7 @@ export async function changeContact(id: number, input: ContactDto): Promise<void
       await emit('ContactRenamed', { contactId: id }, transaction);
     }),
   );
-  announce([['clients'], ['contacts']]);
+  announce('ContactsChanged', {});
 }
 
 /** They have left: their links end, what they owned is nobody’s, and what they said stays. @throws NotFound */
@@ -102,7 +102,7 @@ export async function endContact(id: number): Promise<void> {
     const at = now();
     await emit('ContactLeft', { contactId: id }, transaction);
     await contact.update({ leftAt: at }, { transaction });
-    announce([['clients'], ['contacts']], { transaction });
+    announce('ContactsChanged', {}, { transaction });
   });
 }
 

@@ -3,7 +3,6 @@ import type { Transaction } from 'sequelize';
 import { inTransaction } from '#server/platform/db/transaction';
 import { emit } from '#server/platform/domain-events';
 import { Conflict, NotFound } from '#server/platform/errors';
-import { announce } from '#server/platform/events';
 import { whyBusy } from './environments';
 import { SITE_GONE } from './find';
 import { Client, Environment, Site } from './models';
@@ -38,6 +37,5 @@ export function deleteClient(id: number): Promise<void> {
     if (sites.length) await destroySites(sites, transaction);
     await emit('ClientDeleted', { clientId: id }, transaction);
     await client.destroy({ transaction });
-    announce([['clients'], ['checklists']], { transaction });
   });
 }

@@ -11,14 +11,11 @@ import type { Stage } from '#core/facts/situation';
 import { withALabels } from '#core/facts/a-labels';
 import type { Brief } from '#core/facts/brief';
 import { refuseUnusable } from './environments';
-import { announce, type Key } from '#server/platform/events';
+import { announce } from '#server/platform/events';
 import { Conflict, NotFound, Refused } from '#server/platform/errors';
 import { refuseOverwriting } from '#server/platform/overwriting';
 import { sealAccess } from './access';
 import { now } from '#server/platform/clock';
-
-/** Lists that say how many sites each line has. */
-const COUNTING_SITES: Key[] = [['clients'], ['host-profiles'], ['checklists']];
 
 /**
  * The client of a name, found or made, and held, so that of two who add the same site at once the second sees
@@ -103,7 +100,7 @@ export function addSite(input: NewSiteDto, by: string, within?: Transaction): Pr
       { transaction },
     );
     await emit('SitesChanged', { siteIds: [siteId] }, transaction);
-    announce(COUNTING_SITES, { transaction });
+    announce('SitesCounted', {}, { transaction });
     return siteId;
   }, within);
 }
@@ -193,7 +190,7 @@ export function saveSite(id: number, change: SiteChangeDto, by: string, from?: n
     await site.save({ transaction });
     if (isLaunched) await emit('SiteLaunched', { siteId: id, name: site.name, by }, transaction);
     await emit('SitesChanged', { siteIds: [id] }, transaction);
-    announce(COUNTING_SITES, { transaction });
+    announce('SitesCounted', {}, { transaction });
     return { judged: changed.filter((key) => JUDGED_BY.includes(key)), version: site.version };
   });
 }

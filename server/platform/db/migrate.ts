@@ -22,6 +22,7 @@ import { up as bounds } from '#server/platform/db/migrations/021-bounds';
 import { up as findingCodes } from '#server/platform/db/migrations/022-finding-codes';
 import { up as launchTimes } from '#server/platform/db/migrations/023-launch-times';
 import { up as pageLimits } from '#server/platform/db/migrations/024-page-limits';
+import { up as eventDeliveries } from './migrations/025-event-deliveries';
 import { up as findingColumns } from '#server/platform/db/migrations/009-finding-columns';
 import { up as editSites } from '#server/platform/db/migrations/008-edit-sites';
 import { up as words } from '#server/platform/db/migrations/007-words';
@@ -56,6 +57,7 @@ const STEPS: [name: string, step: Step][] = [
   ['022-finding-codes', findingCodes],
   ['023-launch-times', launchTimes],
   ['024-page-limits', pageLimits],
+  ['025-event-deliveries', eventDeliveries],
 ];
 
 /** Called after every statement; a test ends the process in it. */

@@ -80,7 +80,7 @@ export async function enqueue<P extends object>(
   if (id === null) return null;
   const tell = (): void => {
     void offer([id]);
-    announce([['job', id]]);
+    announce('JobChanged', { jobId: id });
   };
   if (transaction) transaction.afterCommit(tell);
   else tell();
@@ -148,7 +148,7 @@ export async function stopJob(id: number): Promise<void> {
   );
   if (waited) {
     jobEvents.emit('end', id);
-    announce([['job', id]]);
+    announce('JobChanged', { jobId: id });
     return;
   }
   if (!(await jobRow(id))) throw new NotFound(GONE);

@@ -195,7 +195,7 @@ export class JobWorker {
     );
     this.doing.set(row.id, job);
     localProgress.set(row.id, job.progressSoFar);
-    announce([['job', row.id]]);
+    announce('JobChanged', { jobId: row.id });
     try {
       await this.run(row, job);
     } catch (error) {
@@ -205,7 +205,7 @@ export class JobWorker {
       this.doing.delete(row.id);
       localProgress.delete(row.id);
       jobEvents.emit('end', row.id);
-      announce([['job', row.id]]);
+      announce('JobChanged', { jobId: row.id });
     }
     return true;
   }

@@ -1,0 +1,115 @@
+/** What subscribers have to do about events that are through: rows, each handled in one transaction with its end. */
+import { QueryTypes, type Transaction } from 'sequelize';
+import type { DomainEvents, EventName } from '#core/facts/domain-events';
+import { database } from './db/connection';
+
+export interface Delivery {
+  subscriber: string;
+  name: EventName;
+  data: DomainEvents[EventName];
+}
+interface DeliveryRow {
+  id: number;
+  subscriber: string;
+  name: EventName;
+  data: string;
+  attempts: number;
+}
+
+/** So often it is looked for what other processes have left, or what failed. */
+const LOOK_MS = 1000;
+const FIRST_PAUSE_MS = 500;
+const LONGEST_PAUSE_MS = 5 * 60_000;
+
+let wake: (() => void) | undefined;
+
+/** Puts down what is to be done, in the transaction that causes it. */
+export async function addDeliveries(list: readonly Delivery[], transaction: Transaction): Promise<void> {
+  if (!list.length) return;
+  await database().query(
+    `INSERT INTO event_delivery (subscriber, name, data, run_after) VALUES ${list.map(() => '(?, ?, ?, NOW(3))').join(', ')}`,
+    {
+      replacements: list.flatMap(({ subscriber, name, data }) => [subscriber, name, JSON.stringify(data)]),
+      transaction,
+    },
+  );
+  transaction.afterCommit(() => wake?.());
+}
+
+/**
+ * Handles the oldest delivery that nobody else has in hand.
+ * @returns whether there was one
+ */
+export async function deliverOne(
+  handle: (delivery: Delivery, transaction: Transaction) => Promise<void>,
+): Promise<boolean> {
+  let failed: { row: DeliveryRow; error: Error } | undefined;
+  const found = await database()
+    .transaction(async (transaction) => {
+      const [row] = await database().query<DeliveryRow>(
+        `SELECT id, subscriber, name, data, attempts FROM event_delivery WHERE run_after <= NOW(3)
+          ORDER BY id LIMIT 1 FOR UPDATE SKIP LOCKED`,
+        { type: QueryTypes.SELECT, transaction },
+      );
+      if (!row) return false;
+      try {
+        const { subscriber, name } = row;
+        await handle({ subscriber, name, data: JSON.parse(row.data) as Delivery['data'] }, transaction);
+      } catch (error) {
+        failed = { row, error: error as Error };
+        throw error;
+      }
+      await database().query('DELETE FROM event_delivery WHERE id = ?', {
+        replacements: [row.id],
+        transaction,
+      });
+      return true;
+    })
+    .catch((error: unknown) => {
+      if (!failed) throw error;
+      return true;
+    });
+  if (failed) await putOff(failed.row, failed.error);
+  return found;
+}
+
+/** What failed is tried again later, each time after a longer pause. */
+async function putOff({ id, subscriber, name, attempts }: DeliveryRow, error: Error): Promise<void> {
+  console.error(`${subscriber} could not handle ${name}: ${error.message}`);
+  const pause = Math.min(LONGEST_PAUSE_MS, FIRST_PAUSE_MS * 2 ** Math.min(attempts, 20));
+  await database().query(
+    'UPDATE event_delivery SET attempts = attempts + 1, run_after = NOW(3) + INTERVAL ? MICROSECOND WHERE id = ?',
+    { replacements: [pause * 1000, id] },
+  );
+}
+
+/** Handles deliveries as they come, one after the other. @returns how to end that, once the one in hand is done */
+export function startDelivering(
+  handle: (delivery: Delivery, transaction: Transaction) => Promise<void>,
+): () => Promise<void> {
+  let isEnding = false;
+  const loop = async (): Promise<void> => {
+    while (!isEnding) {
+      const next = new Promise<void>((resolve) => {
+        wake = resolve;
+      });
+      let timer: NodeJS.Timeout | undefined;
+      // a database that is away for a while is asked again like one that has nothing
+      if (!(await deliverOne(handle).catch(() => false)) && !isEnding)
+        await Promise.race([
+          next,
+          new Promise<void>((resolve) => {
+            timer = setTimeout(resolve, LOOK_MS);
+            timer.unref();
+          }),
+        ]);
+      clearTimeout(timer);
+    }
+  };
+  const done = loop();
+  return async () => {
+    isEnding = true;
+    wake?.();
+    await done;
+  };
+}
