@@ -85,6 +85,7 @@ try {
   for (const table of [
     'session',
     'change_event',
+    'event_delivery',
     'job',
     'sign_in_tally',
     'host_permit',

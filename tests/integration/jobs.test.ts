@@ -416,19 +416,21 @@ describe('what processes share', () => {
     pollOtherProcesses();
     const heard: unknown[] = [];
     const stop = onChange((c) => heard.push(c));
-    const tell = (key: string) =>
+    const tell = (jobId: number) =>
       database().query('INSERT INTO change_event (origin, changes, at) VALUES (?, ?, NOW(3))', {
-        replacements: ['elsewhere', JSON.stringify([{ keys: [[key]] }])],
+        replacements: ['elsewhere', JSON.stringify([{ name: 'JobChanged', data: { jobId } }])],
       });
     // the first look only finds where things stand
     let told = 0;
     await vi.waitFor(async () => {
-      await tell(`n${told++}`);
+      await tell(told++);
       expect(heard.length).toBeGreaterThan(0);
     });
     const before = heard.length;
-    await tell('last');
-    await vi.waitFor(() => expect(heard.at(-1)).toEqual({ keys: [['last']], fromElsewhere: true }));
+    await tell(-1);
+    await vi.waitFor(() =>
+      expect(heard.at(-1)).toEqual({ name: 'JobChanged', data: { jobId: -1 }, fromElsewhere: true }),
+    );
     expect(new Set(heard.map((h) => JSON.stringify(h))).size).toBe(heard.length);
     expect(heard.length).toBeGreaterThan(before);
     stop();
