@@ -62,7 +62,7 @@ export {
 export { findingsFile } from './findings-files';
 export { historyOf } from './history';
 export { judgeEnvironment, judgeInputs } from './judge-environment';
-export { changeBrief, changeSite } from './judged-changes';
+export { changeBrief, changeProfile, changeSite } from './judged-changes';
 export { lastEvidence } from './last-evidence';
 export type { AttestationRow, Audit, AuditEvidence, FindingRow } from './models';
 export { reevaluate, reevaluateSite } from './reevaluate';

@@ -20,6 +20,7 @@ async function freshServer() {
     ...(await import('../../server/platform/db/models')),
     ...(await import('../../server/reads/roster')),
     ...(await import('../../server/reads/standing')),
+    ...(await import('../../server/subjects')),
   };
 }
 
@@ -43,9 +44,19 @@ describe('a database of an earlier version', () => {
     Object.assign(process.env, env);
     loadDump(file, env as Record<string, string>);
     const server = await freshServer();
-    const { closeDatabase, database, fillStandings, ledger, migrate, reevaluate, rosterWindow, useModels } =
-      server;
+    const {
+      closeDatabase,
+      connectSubjects,
+      database,
+      fillStandings,
+      ledger,
+      migrate,
+      reevaluate,
+      rosterWindow,
+      useModels,
+    } = server;
     useModels();
+    connectSubjects();
     const count = async (table: string): Promise<number> =>
       Number(
         (

@@ -1,11 +1,11 @@
 import { LIMITS, readJson } from '#server/platform/http/body';
 import { HostProfileDto } from '#core/entry/host-profile';
 import { parseAs } from '#server/platform/http/validation';
-import { saveProfile } from '#server/hosts';
+import { changeProfile } from '#server/audits';
 import { requiredVersion, idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler(async (event) =>
-  saveProfile(
+  changeProfile(
     idOf(event),
     { ...(await parseAs(HostProfileDto, await readJson(event, LIMITS.document))) },
     event.context.person.name,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { BriefDto, NewSiteDto, ReadSiteDto } from '#server/sites/dto';
-import { SignInDto } from '#server/people/dto';
+import { BriefDto, NewSiteDto, ReadSiteDto } from '../../sites/dto';
+import { SignInDto } from '../../people/dto';
 import { parseAs } from './validation';
 import { AttestDto, StartAuditsDto } from '../../audits/dto';
 import { AcceptDto, FixChangeDto } from '../../fixes/dto';
