@@ -6,7 +6,7 @@ import { SITUATIONS, type Situation } from '#core/facts/situation';
 
 /** In which form the result is written. */
 const OUTPUT_FORMATS = ['text', 'json', ...FINDING_FORMAT_NAMES] as const;
-export type OutputFormat = 'text' | 'json' | FindingFormat;
+type OutputFormat = 'text' | 'json' | FindingFormat;
 
 export interface Arguments {
   url?: string;

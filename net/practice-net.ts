@@ -297,7 +297,7 @@ const ON_FORMER = new Set([
 ]);
 
 /** Whether a fault can be planted at an environment of a site. */
-export function applies(fault: FaultKind, environment: PracticeEnvironment, s: PracticeSite): boolean {
+function applies(fault: FaultKind, environment: PracticeEnvironment, s: PracticeSite): boolean {
   if (fault.needs === 'launched') {
     if (s.stage !== 'launched') return false;
   } else if (fault.needs && !s.traits.some((t) => t === fault.needs)) return false;

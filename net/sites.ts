@@ -5,7 +5,7 @@
 import { createHash } from 'node:crypto';
 import { png } from './pictures';
 
-export type Stage = 'building' | 'pre-launch' | 'launched';
+type Stage = 'building' | 'pre-launch' | 'launched';
 export interface Spot {
   name: string;
   host: string;

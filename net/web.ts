@@ -100,10 +100,10 @@ footer{border-top:1px solid #ddd;margin-top:3rem}
 ${Array.from({ length: 40 }, (_, i) => `.block-${i}{margin:${i}px 0;padding:${i % 7}px}`).join('\n')}
 `;
 const UNUSED_FONT = '@font-face{font-family:"Old Theme";src:url(fonts/old.woff2)}\n';
-export const SCRIPT = `/* menus */\n${Array.from({ length: 30 }, (_, i) => `function step${i}(n){return n+${i};}`).join('\n')}\n`;
+const SCRIPT = `/* menus */\n${Array.from({ length: 30 }, (_, i) => `function step${i}(n){return n+${i};}`).join('\n')}\n`;
 
 /** Which site a host belongs to, as what, and below which path. */
-export function siteOf(
+function siteOf(
   host: string,
   path: string,
 ): { site: PracticeSite; environment: PracticeEnvironment; prefix: string } | undefined {

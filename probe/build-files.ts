@@ -8,7 +8,7 @@ import { faceOf, type Ground } from '#core/compare/sites/page-face';
 import type { BuiltFile, SiteBuild } from '#core/facts/environment';
 import { extractHere } from './extractor';
 
-export const BUILD_LIMITS = {
+const BUILD_LIMITS = {
   files: 20_000,
   bytes: 500 * 1024 * 1024,
   /** Of one page, and of all pages whose words are kept; of the others only the digest is. */

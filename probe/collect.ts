@@ -1,10 +1,12 @@
 /** Collects the evidence about one environment. Never judges. */
 import { setMaxListeners } from 'node:events';
+import limitedTo from 'p-limit';
 import { shownFacts } from '#core/extract/shell';
 import {
   EVIDENCE_VERSION,
   headerValues,
   lastAnswer,
+  type AssetEvidence,
   type DnsAnswer,
   type Evidence,
 } from '#core/facts/evidence';
@@ -50,7 +52,7 @@ import {
 } from './site-files';
 import { TrustStore } from './tls';
 
-export interface Progress {
+interface Progress {
   phase: string;
   done: number;
   total: number;
@@ -461,14 +463,15 @@ class Collection {
     const { tools, plan } = this;
     const built = new Set((this.options.build ?? []).flatMap((path) => builtAddresses(path, plan.origin)));
     let done = 0;
-    return (urls) =>
-      few(urls, this.options.concurrency ?? USUAL_CONCURRENCY, async (url) => {
-        const asset = await fetchAsset(tools.client, url, list.wanted.get(url)!, tools.readFile, {
-          isBuilt: built.has(url),
-        });
-        this.say({ phase: 'Files', done: ++done, total: list.wanted.size, current: url });
-        return asset;
+    const limit = limitedTo(this.options.concurrency ?? USUAL_CONCURRENCY);
+    const fetchOne = async (url: string): Promise<AssetEvidence> => {
+      const asset = await fetchAsset(tools.client, url, list.wanted.get(url)!, tools.readFile, {
+        isBuilt: built.has(url),
       });
+      this.say({ phase: 'Files', done: ++done, total: list.wanted.size, current: url });
+      return asset;
+    };
+    return (urls) => Promise.all(urls.map((url) => limit(fetchOne, url)));
   }
 
   /** What is compared with the pages that were read: links, folders, other spellings, caches. */
@@ -641,20 +644,6 @@ function linkedFrom(pages: Evidence['pages'], origin: string): Set<string> {
   return new Set(
     anchors.flatMap(({ href }) => (href.startsWith(`${origin}/`) && !HAS_EFFECT.test(href) ? href : [])),
   );
-}
-
-/** Does one thing for each, a few at once, since each may hold megabytes; the results in the order of the items. */
-async function few<T, R>(items: readonly T[], atOnce: number, work: (item: T) => Promise<R>): Promise<R[]> {
-  const out: R[] = [];
-  let next = 0;
-  const go = async (): Promise<void> => {
-    while (next < items.length) {
-      const i = next++;
-      out[i] = await work(items[i]!);
-    }
-  };
-  await Promise.all(Array.from({ length: Math.min(atOnce, items.length) }, go));
-  return out;
 }
 
 /** By code units: the same everywhere, and quick. */

@@ -37,7 +37,7 @@ interface Visit {
 }
 
 /** Addresses that lead to a file and not to a page, by their ending. */
-export const NOT_A_PAGE =
+const NOT_A_PAGE =
   /\.(?:png|jpe?g|gif|webp|avif|svg|ico|css|m?js|json|xml|txt|pdf|zip|gz|tar|rar|7z|docx?|xlsx?|pptx?|odt|mp[34]|webm|ogg|mov|avi|wav|woff2?|ttf|eot|ics|vcf)$/i;
 /** Addresses with a side effect: signing out, filling a cart. */
 export const HAS_EFFECT =

@@ -8,7 +8,7 @@ import { readCss, type CssFacts } from '#core/extract/css';
 import { parseSitemap, SITEMAP_BYTES, type SitemapFacts } from '#core/extract/sitemap';
 import type { AssetEvidence } from '#core/facts/evidence';
 
-export type PictureFacts = Pick<AssetEvidence, 'image' | 'imageError'>;
+type PictureFacts = Pick<AssetEvidence, 'image' | 'imageError'>;
 
 /** What reading a file of each kind gives. */
 export interface FileFacts {

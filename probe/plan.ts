@@ -71,7 +71,7 @@ export function hostsOf(url: string, kind: EnvironmentKind, brief: Brief): strin
  * The other form of the live host, with www or without, which half of the visitors type: it is asked whether or
  * not the brief knows it, unless the brief says that it is not used.
  */
-export function impliedHost(hosts: readonly string[], brief: Brief): string | undefined {
+function impliedHost(hosts: readonly string[], brief: Brief): string | undefined {
   const [main = ''] = hosts;
   const apex = registrableDomain(main);
   const other =

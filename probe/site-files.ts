@@ -14,7 +14,7 @@ import { readFileHere, type ReadFile } from './file-reader';
 import type { Asked, HttpClient } from './http/client';
 
 /** Files that should not be served, and security.txt. */
-export const PATHS = [
+const PATHS = [
   '/.git/HEAD',
   '/.git/config',
   '/.svn/wc.db',

@@ -15,7 +15,7 @@ const CURVE_BITS: Record<string, number> = {
 };
 
 /** The facts of one certificate from its DER bytes. */
-export function certificateFacts(der: Buffer): CertificateFacts {
+function certificateFacts(der: Buffer): CertificateFacts {
   const c = new X509Certificate(der);
   const key = c.publicKey;
   const details = key.asymmetricKeyDetails;

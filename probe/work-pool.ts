@@ -57,7 +57,7 @@ export interface PoolOptions {
   /** What is said of a job that took too long, of one that ended its worker, and where too many wait. */
   words?: { late: string; broken: string; full?: string };
 }
-export interface ProcessOptions {
+interface ProcessOptions {
   /** Of what it has in memory; above it is killed. */
   memoryBytes: number;
   /** Options for Node before the program. */

@@ -6,8 +6,8 @@ import { SECTION_TITLES, type Section } from '#core/facts/finding';
 import type { BandSegment } from '#core/score/score';
 import { pointsText } from '#core/text/points';
 
-export type Cloth = 'passed' | 'failed' | 'undecided' | 'accepted';
-export interface Piece {
+type Cloth = 'passed' | 'failed' | 'undecided' | 'accepted';
+interface Piece {
   kind: Cloth;
   x: number;
   width: number;

@@ -222,7 +222,7 @@ const COUNT = '<script src="https://count.example/c.js" data-site="TM-1"></scrip
 export const HEAD = SHARE + COUNT;
 
 /** A page as a browser showed it on one screen: nothing wrong with it. */
-export const seenView = (
+const seenView = (
   { url, facts }: Pick<PageEvidence, 'url' | 'facts'>,
   screen: Screen,
   change: Partial<RenderedView> = {},

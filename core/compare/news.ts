@@ -2,16 +2,8 @@
 import type { Finding } from '#core/facts/finding';
 import type { Gate } from '#core/score/score';
 
-export const NEWS_KINDS = [
-  'gate closed',
-  'new blocker',
-  'new fault',
-  'back',
-  'ends soon',
-  'gone',
-  'changed',
-] as const;
-export type NewsKind = (typeof NEWS_KINDS)[number];
+export type NewsKind =
+  'gate closed' | 'new blocker' | 'new fault' | 'back' | 'ends soon' | 'gone' | 'changed';
 
 export interface News {
   kind: NewsKind;

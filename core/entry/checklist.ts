@@ -68,7 +68,7 @@ class OwnCheckDto {
   @IsOptional() @IsInt() @Min(1) @Max(3650) goodForDays?: number;
 }
 
-export class ChecklistDto {
+class ChecklistDto {
   @IsString() @IsName() @Length(1, 200) name!: string;
   @IsOptional() @IsInt() @Min(1) version?: number;
   @IsOptional() @IsString() @MaxLength(1000) description?: string;

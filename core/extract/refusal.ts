@@ -55,7 +55,7 @@ function goesOn({ facts }: Answered): boolean {
  * Whether a page wants proof of a person: by a header that says so, or by a short page that says so and has a
  * script or form to get on. With a status below 400 a form with several fields is the site's own.
  */
-export function isChallenge(answered: Answered): boolean {
+function isChallenge(answered: Answered): boolean {
   const { status, headers, facts, lowered } = answered;
   if (!isShort(answered)) return false;
   const isRefused = status >= 400;

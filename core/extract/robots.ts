@@ -129,7 +129,7 @@ const SPECIAL: Record<string, string> = { '*': '%2A', $: '%24' };
  * stay as they came (RFC 9309 2.2.2, RFC 3986 2.2), but for `*` and `$`, which are what `%2A` and `%24` in a
  * pattern stand for (RFC 9309 2.2.3).
  */
-export function normalisePath(path: string): string {
+function normalisePath(path: string): string {
   if (/^[\x00-\x23\x26-\x29\x2b-\x7f]*$/.test(path)) return path;
   let out = '';
   const bytes = new TextEncoder();

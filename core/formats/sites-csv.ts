@@ -52,7 +52,7 @@ const MOST_COLUMNS = 100;
 const YES = /^(?:y|yes|true|1|x)$/i,
   NO = /^(?:n|no|false|0|)$/i;
 
-export interface CsvRow {
+interface CsvRow {
   line: number;
   cells: string[];
   site: NewSiteDto | null;

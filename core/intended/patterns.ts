@@ -16,7 +16,7 @@ export const PATTERN_FIELDS = {
   name: 'the site’s name',
   tagline: 'the tagline',
 } as const;
-export type PatternField = keyof typeof PATTERN_FIELDS;
+type PatternField = keyof typeof PATTERN_FIELDS;
 
 const FIELD = /\{([a-z]+)\}/g;
 

@@ -19,7 +19,7 @@ export function writeTextsCsv(rows: readonly TextRow[]): string {
   return `${Papa.unparse([[...TITLES], ...lines], { newline: '\r\n', escapeFormulae: true })}\r\n`;
 }
 
-export interface BadCell {
+interface BadCell {
   line: number;
   column: string;
   why: string;

@@ -17,7 +17,7 @@ export interface LaunchFacts {
 }
 
 /** Whether the zone is to be served by others than today. */
-export const nameServersMove = ({ brief, live }: Pick<LaunchFacts, 'brief' | 'live'>): boolean =>
+const nameServersMove = ({ brief, live }: Pick<LaunchFacts, 'brief' | 'live'>): boolean =>
   serversDiffer(
     (live?.dns.nameServers ?? []).map((s) => s.name),
     brief.nameServers ?? [],

@@ -16,7 +16,7 @@ const REACHING = ['A', 'AAAA', 'CNAME', 'HTTPS'] as const;
 /** Types of which a name has one set, wanted whole. */
 const WHOLE = new Set<string>([...REACHING, 'MX', 'NS', 'CAA']);
 
-export type CutOverAction = 'add' | 'change' | 'take away' | 'keep';
+type CutOverAction = 'add' | 'change' | 'take away' | 'keep';
 
 /** One set of records of one name and type. */
 export interface CutOverLine {
@@ -47,7 +47,7 @@ export interface CutOver {
   forward: Forward | null;
 }
 
-export interface ServersMove {
+interface ServersMove {
   from: string[];
   to: string[];
   /** How long caches may go on asking the old servers: the longer of the TTLs above and in the zone. Seconds. */
@@ -56,7 +56,7 @@ export interface ServersMove {
   zone: string;
 }
 
-export interface Forward {
+interface Forward {
   to: string;
   /** Each host that is forwarded, with what it leads to today and how long caches keep that, in seconds. */
   hosts: { host: string; today: string[]; lasts: number }[];

@@ -143,7 +143,7 @@ function spfShares(input: ShareInput, old: readonly string[], now: Records, then
 }
 
 /** The addresses that the site leaves. */
-export const leftAddresses = (lines: readonly CutOverLine[], hosts: readonly string[]): string[] => {
+const leftAddresses = (lines: readonly CutOverLine[], hosts: readonly string[]): string[] => {
   const own = new Set(hosts.map(plainName));
   return [
     ...new Set(

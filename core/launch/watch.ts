@@ -74,7 +74,7 @@ export function goalOf(
   };
 }
 
-export type ServerKind = 'zone above' | 'authority' | 'resolver';
+type ServerKind = 'zone above' | 'authority' | 'resolver';
 
 export interface SeenAnswer {
   name: string;
@@ -132,8 +132,8 @@ export interface WatchSeen {
   mail?: string[];
 }
 
-export type SubjectState = 'new' | 'old' | 'other' | 'silent';
-export type SubjectKind = ServerKind | 'https' | 'http' | 'mail';
+type SubjectState = 'new' | 'old' | 'other' | 'silent';
+type SubjectKind = ServerKind | 'https' | 'http' | 'mail';
 
 /** One thing that is watched. */
 export interface Subject {
@@ -145,7 +145,7 @@ export interface Subject {
   until?: number;
 }
 
-export type WatchVerdict = 'waiting' | 'holds' | 'turned back' | 'overdue';
+type WatchVerdict = 'waiting' | 'holds' | 'turned back' | 'overdue';
 
 export interface WatchStanding {
   at: number;

@@ -12,7 +12,7 @@ export interface PageFacet {
 const isPage = (p: PageLine): boolean => p.status !== null && p.status >= 200 && p.status < 300;
 
 /** In the order in which they cost most. */
-export const PAGE_FACETS: readonly PageFacet[] = [
+const PAGE_FACETS: readonly PageFacet[] = [
   {
     key: 'faults',
     label: 'with faults',

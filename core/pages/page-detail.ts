@@ -11,20 +11,20 @@ import type { PageFacts } from '#core/extract/html';
 import { headingOf } from '#core/facts/heading';
 
 /** A part of the page's source. */
-export interface Snippet {
+interface Snippet {
   label: string;
   raw: string;
   line: number;
   column: number;
 }
-export interface DetailLink {
+interface DetailLink {
   url: string;
   text: string;
   line: number;
   /** What the address answered, where it was asked. */
   status?: number;
 }
-export interface PageFinding extends Pick<PlaceResult, 'outcome' | 'found' | 'expected' | 'raw' | 'reason'> {
+interface PageFinding extends Pick<PlaceResult, 'outcome' | 'found' | 'expected' | 'raw' | 'reason'> {
   check: string;
   title: string;
   severity: Severity;

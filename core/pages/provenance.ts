@@ -5,7 +5,7 @@ import type { SiteView } from '#core/checks/view/site-view';
 import { foldLoosely, foldSpace } from '#core/text/fold';
 import { formatMessage } from '#core/text/messages';
 
-export const ORIGIN_FIELDS = [
+const ORIGIN_FIELDS = [
   'title',
   'description',
   'canonical',
@@ -19,7 +19,7 @@ export const ORIGIN_FIELDS = [
 ] as const;
 export type OriginField = (typeof ORIGIN_FIELDS)[number];
 
-export type OriginOf = 'page' | 'site' | 'host' | 'nothing';
+type OriginOf = 'page' | 'site' | 'host' | 'nothing';
 
 export interface Origin {
   field: OriginField;

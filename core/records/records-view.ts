@@ -21,24 +21,24 @@ import { hourLine } from '#core/formats/zone-file/write';
 import { formatMessage } from '#core/text/messages';
 
 /** One step of a chain of redirects. */
-export interface Step {
+interface Step {
   url: string;
   /** What it answered; the error where it did not. */
   said: string;
   isBad: boolean;
 }
-export interface Entry {
+interface Entry {
   label: string;
   steps: Step[];
 }
-export interface HostRecord {
+interface HostRecord {
   host: string;
   role: HostEvidence['role'];
   entries: Entry[];
 }
 
 /** What one server said to a question. */
-export interface ServerSaid {
+interface ServerSaid {
   server: string;
   role: DnsAnswer['role'];
   values: string[];
@@ -49,7 +49,7 @@ export interface ServerSaid {
   /** It says something else than the first server of the zone. */
   differs: boolean;
 }
-export interface Question {
+interface Question {
   name: string;
   type: string;
   said: ServerSaid[];
@@ -68,7 +68,7 @@ export interface SpfBranch {
   terms: string[];
   children: SpfBranch[];
 }
-export interface MailRecord {
+interface MailRecord {
   domain: string;
   exchangers: string[];
   spf: { tree: SpfBranch; lookups: number; voids: number; errors: string[] };

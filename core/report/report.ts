@@ -40,7 +40,7 @@ export interface ReportItem {
 }
 
 /** A picture of a page on one screen. */
-export interface ReportPicture {
+interface ReportPicture {
   sha256: string;
   width: number;
   height: number;
@@ -54,7 +54,7 @@ export interface ReportPage {
 }
 
 /** What a person looked through. */
-export interface ManualItem {
+interface ManualItem {
   about: string;
   isDone: boolean;
   /** ISO 8601. */

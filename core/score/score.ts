@@ -61,7 +61,7 @@ export interface BandSegment {
 }
 
 /** The fault that holds or costs most. */
-export interface Worst {
+interface Worst {
   check: string;
   title: string;
   severity: Severity;
@@ -82,7 +82,7 @@ export interface Result extends Tally {
 }
 
 /** Coverage below this many percent marks the score provisional. */
-export const PROVISIONAL_BELOW = 80;
+const PROVISIONAL_BELOW = 80;
 /** What a site has that loses nothing. */
 const WHOLE = 100;
 

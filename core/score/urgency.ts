@@ -20,7 +20,7 @@ export function needsPerson(f: Pick<Finding, 'outcome' | 'accepted'>): boolean {
 }
 
 /** For sorting: lower is more urgent. */
-export function urgency(f: Pick<Finding, 'outcome' | 'accepted' | 'severity'>): number {
+function urgency(f: Pick<Finding, 'outcome' | 'accepted' | 'severity'>): number {
   return (f.accepted ? ACCEPTED : OUTCOME[f.outcome]) * 10 + SEVERITY[f.severity];
 }
 

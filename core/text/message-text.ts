@@ -15,7 +15,7 @@ function textOf({ code, data, outcome }: Said, wording: Wording): Pick<Said, 'fo
 }
 
 /** A place in words. */
-export const placeWithText = <P extends PlaceResult>(place: P, wording: Wording = IN_ENGLISH): P =>
+const placeWithText = <P extends PlaceResult>(place: P, wording: Wording = IN_ENGLISH): P =>
   SILENT.has(place.code) ? place : { ...place, ...textOf(place, wording) };
 
 /** A finding in words, its places too. */

@@ -39,7 +39,7 @@ export interface RenderOptions {
 }
 
 /** How long is waited, in milliseconds. */
-export interface RenderLimits {
+interface RenderLimits {
   /** For a window to look at a page in. */
   windowMs: number;
   /** For the first bytes of a page, and until it says that it is loaded. */

@@ -56,7 +56,7 @@ function emptyAnswer({ headers }: Paused['request']): {
  * What is asked in place of a request that needs the secret; nothing where it goes out as it is. What is put in
  * holds for this hop alone: a redirect that follows is paused again, without it.
  */
-export function openedRequest(
+function openedRequest(
   access: Access | undefined,
   { url, headers }: Pick<Paused['request'], 'url' | 'headers'>,
 ): { url: string; headers: HeaderEntry[] } | undefined {

@@ -7,11 +7,11 @@ import { defineJob, PRIORITY } from '#server/platform/jobs/definition';
 import { enqueue } from '#server/platform/jobs/queue';
 import { startAudits } from './audits';
 
-export class LaunchAuditPayload {
+class LaunchAuditPayload {
   @IsInt() @Min(1) siteId!: number;
 }
 
-export const launchAuditJob = defineJob({
+const launchAuditJob = defineJob({
   name: 'launch-audit',
   lane: 'waited',
   payload: LaunchAuditPayload,

@@ -116,7 +116,7 @@ class PreviewPayload extends EnvironmentsPayload {
 }
 
 /** Judging stored evidence by another checklist, without keeping anything. */
-export const previewJob = defineJob<PreviewPayload>({
+const previewJob = defineJob<PreviewPayload>({
   name: 'preview',
   // it may be long: nobody who waits for something short is to wait for it
   lane: 'work',
@@ -180,7 +180,7 @@ class ReevaluatePayload extends EnvironmentsPayload {
 }
 
 /** Judging stored evidence again, and keeping that. */
-export const reevaluateJob = defineJob<ReevaluatePayload>({
+const reevaluateJob = defineJob<ReevaluatePayload>({
   name: 're-evaluate',
   lane: 'work',
   payload: ReevaluatePayload,

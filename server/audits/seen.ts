@@ -85,7 +85,7 @@ export async function seenPicture(auditId: number, sha256: string): Promise<Buff
 }
 
 /** A page on one screen, as the screens show it: without its facts. */
-export type SeenView = Omit<RenderedView, 'facts' | 'again'>;
+type SeenView = Omit<RenderedView, 'facts' | 'again'>;
 
 export interface SeenPages {
   browser: string | null;

@@ -5,7 +5,7 @@ import { profilesByIds } from '#server/hosts';
 import { ChecklistRow, AssignmentRow, type AssignmentKind } from './models';
 
 /** The list that counts where nothing is assigned. */
-export const DEFAULT = 'Full';
+const DEFAULT = 'Full';
 
 /** What decides a site's checklist. */
 export type Assignable = Pick<Site, 'id' | 'clientId' | 'hostProfileId'>;

@@ -7,7 +7,7 @@ import { NotFound } from '#server/platform/errors';
 import { readEvidence } from '#server/platform/packed';
 import { checkedSides } from './comparing';
 
-export interface PicturePair {
+interface PicturePair {
   path: string;
   screen: Screen;
   /** Digests of the pictures, on the first side and on the second. */

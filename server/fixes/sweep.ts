@@ -91,7 +91,7 @@ class SweepPayload {
 }
 
 /** Looks for what has ended. */
-export const sweepJob = defineJob<SweepPayload>({
+const sweepJob = defineJob<SweepPayload>({
   name: 'sweep',
   lane: 'work',
   payload: SweepPayload,

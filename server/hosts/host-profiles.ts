@@ -110,7 +110,7 @@ interface Lesson {
 }
 
 /** Reading an untouched site of a host. */
-export const learnJob = defineJob<LearnPayload>({
+const learnJob = defineJob<LearnPayload>({
   name: 'learn defaults',
   lane: 'waited',
   payload: LearnPayload,
@@ -153,7 +153,7 @@ function homeRead(evidence: Evidence, url: string): PageEvidence {
 }
 
 /** Why a home page was not read. */
-export function silenceOf(home: PageEvidence | undefined): string {
+function silenceOf(home: PageEvidence | undefined): string {
   const { chain } = home ?? {};
   return chain?.error?.message ?? `it answered ${(chain && finalStatus(chain)) ?? 'nothing'}`;
 }

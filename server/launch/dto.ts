@@ -45,7 +45,7 @@ export class BeginLaunchDto {
   @IsISO8601({ strict: true }) @MaxLength(40) plannedAt!: string;
 }
 
-export const STEP_ACTS = ['done', 'undo', 'leave out', 'take up', 'own'] as const;
+const STEP_ACTS = ['done', 'undo', 'leave out', 'take up', 'own'] as const;
 export type StepAct = (typeof STEP_ACTS)[number];
 
 export class StepActDto {

@@ -16,7 +16,7 @@ const GONE = 'This launch is not there, or not any more.';
 const MOST_EVENTS = 1000;
 const MOST_WAITS = 5;
 
-export interface LogLine {
+interface LogLine {
   kind: LaunchEventKind;
   step: string | null;
   by: string;

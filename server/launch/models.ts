@@ -86,22 +86,20 @@ export class LaunchStep extends Row<LaunchStep> {
   declare outside: CreationOptional<string | null>;
 }
 
-export const LAUNCH_EVENTS = [
-  'begun',
-  'moved',
-  'done',
-  'undone',
-  'proven',
-  'went back',
-  'left out',
-  'taken up',
-  'owner',
-  'anyway',
-  'went',
-  'ended',
-  'given up',
-] as const;
-export type LaunchEventKind = (typeof LAUNCH_EVENTS)[number];
+export type LaunchEventKind =
+  | 'begun'
+  | 'moved'
+  | 'done'
+  | 'undone'
+  | 'proven'
+  | 'went back'
+  | 'left out'
+  | 'taken up'
+  | 'owner'
+  | 'anyway'
+  | 'went'
+  | 'ended'
+  | 'given up';
 
 /** The log of a launch: append only. */
 export class LaunchEvent extends Row<LaunchEvent> {

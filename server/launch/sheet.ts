@@ -35,7 +35,7 @@ import { countingOf, launchStanding, type LaunchStanding } from './standing';
 import { headingOf } from '#core/facts/heading';
 
 /** Who does a step: somebody of the agency, a contact of the client, or somebody else by name. */
-export interface StepOwner {
+interface StepOwner {
   kind: 'agency' | 'client' | 'outside';
   id: number | null;
   name: string;
@@ -50,7 +50,7 @@ export interface SheetStep extends StepStanding {
 }
 
 /** @param at a day or a moment, ISO 8601 */
-export interface SheetEnd {
+interface SheetEnd {
   id: string;
   what: string;
   at: string;

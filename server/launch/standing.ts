@@ -8,14 +8,14 @@ import type { Gate } from '#core/score/score';
 import { headingOf } from '#core/facts/heading';
 
 /** A blocker that is open, or that nobody can tell yet. */
-export interface LaunchBlocker {
+interface LaunchBlocker {
   check: string;
   title: string;
   outcome: Outcome;
   found: string | null;
 }
 
-export interface LaunchEnvironment {
+interface LaunchEnvironment {
   id: number;
   name: string;
   isLive: boolean;

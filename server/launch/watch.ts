@@ -122,11 +122,11 @@ async function keepLook(row: WatchRow, standing: WatchStanding, transaction: Tra
   await emit('SiteTouched', { siteId: row.siteId }, transaction);
 }
 
-export class WatchPayload {
+class WatchPayload {
   @IsInt() @Min(1) watchId!: number;
 }
 
-export const watchJob = defineJob({
+const watchJob = defineJob({
   name: 'watch',
   lane: 'waited',
   payload: WatchPayload,

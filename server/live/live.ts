@@ -17,7 +17,7 @@ interface Progress {
   audits: Awaited<ReturnType<typeof auditProgress>>;
   jobs: Job[];
 }
-export type LiveEvent =
+type LiveEvent =
   { event: 'progress'; data: Progress } | { event: 'changed'; data: { events: DomainEvent[] } };
 
 export interface Listener {

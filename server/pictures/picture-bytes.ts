@@ -78,13 +78,13 @@ export interface ShareLook {
   sizes: { quality: number; bytes: number }[];
 }
 /** One picture, as base64. */
-export interface IconPicture {
+interface IconPicture {
   size: number;
   png: string;
   bytes: number;
 }
 /** The icons that stand there now. */
-export interface InPlaceLook {
+interface InPlaceLook {
   /** Without an end: a drawing. */
   icons: { url: string; size: number; vector: boolean; sharpness: number | null }[];
   /** What the smaller ones are measured against: their own largest, or the new one where it is the same drawing. */

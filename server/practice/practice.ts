@@ -20,7 +20,7 @@ import { NotFound, Refused, Unreachable } from '#server/platform/errors';
 import { PARTS } from '#core/facts/parts';
 import { clockRate, now, setClockRate } from '#server/platform/clock';
 
-export interface PracticeFault {
+interface PracticeFault {
   environment: 'live' | 'staging';
   id: string;
   title: string;

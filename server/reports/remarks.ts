@@ -70,7 +70,7 @@ export async function addRemark(contact: Contact, edition: Edition, input: Remar
 }
 
 /** What became of a remark, as the client reads it. */
-export type RemarkState = 'waiting' | 'answered' | 'taken' | 'in progress' | 'to verify' | 'done';
+type RemarkState = 'waiting' | 'answered' | 'taken' | 'in progress' | 'to verify' | 'done';
 
 const OF_FIX: Record<FixState, RemarkState> = {
   open: 'taken',

@@ -34,8 +34,7 @@ export class ScheduleRow extends Row<ScheduleRow> {
   declare createdBy: string;
 }
 
-export const PLAN_STATES = ['planned', 'started', 'covered', 'refused', 'missed'] as const;
-export type PlanState = (typeof PLAN_STATES)[number];
+export type PlanState = 'planned' | 'started' | 'covered' | 'refused' | 'missed';
 
 /** One environment's turn in one night. */
 export class PlannedAudit extends Row<PlannedAudit> {

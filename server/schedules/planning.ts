@@ -136,7 +136,7 @@ export async function scopeOf(row: ScheduleRow): Promise<Scope | undefined> {
 const AT_ONCE = 500;
 
 /** Begins what is due, and says of what is too late that it was missed. */
-export async function beginDue(): Promise<void> {
+async function beginDue(): Promise<void> {
   const at = now();
   const due = await PlannedAudit.findAll({
     where: { state: 'planned', runAt: { [Op.lte]: at } },

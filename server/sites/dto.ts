@@ -20,7 +20,7 @@ import {
 } from '#server/platform/http/validation';
 
 export { BriefDto } from '#core/entry/brief';
-export { NewSiteDto, EnvironmentDto, ReadSiteDto, AccessDto, SiteChangeDto } from '#core/entry/site';
+export { NewSiteDto, EnvironmentDto, ReadSiteDto, SiteChangeDto } from '#core/entry/site';
 
 const ROSTER_COLUMNS = ['site', 'stage', 'score', 'gate', 'fixes', 'audit'] as const;
 

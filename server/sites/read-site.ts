@@ -91,7 +91,7 @@ class ReadPayload {
 }
 
 /** Reading a first brief from a running site. */
-export const readJob = defineJob<ReadPayload>({
+const readJob = defineJob<ReadPayload>({
   name: 'read a site',
   lane: 'waited',
   payload: ReadPayload,

@@ -69,7 +69,7 @@ interface Imported {
 }
 
 /** Adding the sites of a table. */
-export const importJob = defineJob<ImportPayload>({
+const importJob = defineJob<ImportPayload>({
   name: 'import',
   lane: 'waited',
   payload: ImportPayload,

@@ -16,7 +16,7 @@ const SAY: Partial<Record<Look, string>> = {
 };
 
 /** What is wrong with a building block; also said beside the field while it is typed. */
-export function testFaults({ look, at, is, value }: OwnTest): string[] {
+function testFaults({ look, at, is, value }: OwnTest): string[] {
   const out: string[] = [];
   if (look !== 'text' && !at) out.push(SAY[look]!);
   const wrong = look === 'element' && at ? selectorFault(at) : undefined;

@@ -28,7 +28,7 @@ export interface ComparedPage {
 }
 
 /** A line that many pages lost or gained, said once. */
-export interface CommonLine {
+interface CommonLine {
   what: Difference['what'];
   kind: 'gone' | 'added';
   line: string;
@@ -36,7 +36,7 @@ export interface CommonLine {
 }
 
 /** What has to differ between an environment before the live one and the live one, and so is not told. */
-export interface SetAside {
+interface SetAside {
   what: string;
   pages: number;
 }

@@ -13,7 +13,7 @@ const RAW_CAP = 400;
 const TEXT_CAP = 12_000;
 const LIST_CAP = 3_000;
 /** Of what stands on a page by the hundred, less is kept. */
-export const SHORT_RAW = 200;
+const SHORT_RAW = 200;
 const HIDDEN_CAP = 50;
 const CODE_CAP = 4000;
 const BYLINE = /(?:^|[\s_-])(?:byline|author|written-by)(?:$|[\s_-])/i;

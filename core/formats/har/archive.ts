@@ -62,7 +62,7 @@ export interface Har {
     comment?: string;
   };
 }
-export interface HarPage {
+interface HarPage {
   startedDateTime: string;
   id: string;
   title: string;

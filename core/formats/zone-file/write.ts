@@ -30,7 +30,7 @@ function quotedStrings(text: string): string {
 }
 
 /** Data of a record for a zone file: names dotted, texts quoted. */
-export function zoneValue(type: string, value: string): string {
+function zoneValue(type: string, value: string): string {
   if (type === 'TXT' || type === 'SPF') return oneLine(/^"/.test(value) ? value : quotedStrings(value));
   const words = oneLine(value).split(' ');
   const names = NAME_WORDS[type] ?? [];

@@ -46,7 +46,7 @@ const plain =
  * What gives away the content that was looked for: what ordinary HTML, CSS or prose cannot be (common practice:
  * the form of these files, most from memory).
  */
-export const TELLTALES: Record<string, (text: string) => boolean> = {
+const TELLTALES: Record<string, (text: string) => boolean> = {
   '/.git/HEAD': plain(by(/^(?:ref: refs\/\S+|[0-9a-f]{40}(?:[0-9a-f]{24})?)\s*$/)),
   '/.git/config': plain(by(/^\[core\]\s*\n\s*\w+\s*=/m)),
   '/.svn/wc.db': by(/^SQLite format 3\0/),

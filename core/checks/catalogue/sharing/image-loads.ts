@@ -17,7 +17,7 @@ const msg = defineMessages('sharing.image-loads', {
   size: '{width} × {height}',
 });
 
-export function assetAt(evidence: Evidence, url: string): AssetEvidence | undefined {
+function assetAt(evidence: Evidence, url: string): AssetEvidence | undefined {
   return evidence.assets.find((a) => a.url === url);
 }
 

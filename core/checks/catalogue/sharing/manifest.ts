@@ -21,7 +21,7 @@ const msg = defineMessages('sharing.manifest', {
  * Whether an address is within a scope: same origin, path beginning with the scope's (Web Application
  * Manifest, "within scope").
  */
-export function withinScope(address: string, scope: string): boolean {
+function withinScope(address: string, scope: string): boolean {
   const a = parseUrl(address),
     s = parseUrl(scope);
   return a !== undefined && s !== undefined && a.origin === s.origin && a.pathname.startsWith(s.pathname);

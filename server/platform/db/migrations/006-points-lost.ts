@@ -26,7 +26,7 @@ interface Newest {
 }
 
 /** @returns the list with new weights; undefined where no line changes */
-export function withNewWeights(data: string): string | undefined {
+function withNewWeights(data: string): string | undefined {
   const list = JSON.parse(data) as List;
   const own = new Map((list.own ?? []).map((c) => [c.id, c.severity]));
   const severityOf = ({ check, severity }: Item): string =>
