@@ -108,6 +108,7 @@ try {
     ['Formatting', local('prettier'), ['--check', '--log-level=warn', '.']],
     TYPES_OF_THE_REST,
     ['Circles and layers', local('depcruise'), ['--config', '.dependency-cruiser.mjs', ...ROOMS]],
+    ['Unused files, exports and dependencies', local('knip'), ['--no-progress']],
   );
   await vitest('Unit tests', 'unit');
   await vitest('Real servers', 'real-servers');
