@@ -320,7 +320,7 @@ export async function audit(args: Arguments, put: (text: string) => void): Promi
   const situation = args.situation ?? (evidence.target.kind === 'before' ? 'staging' : 'live');
   // judged at the time of collecting, so that stored evidence gives the same findings for ever
   const at = new Date(evidence.finishedAt);
-  const findings = judge({ ...given, evidence, situation, at, leaveOutHand: !attestations });
+  const findings = judge({ ...given, evidence, situation, at, skipManual: !attestations });
   put(written(args, evidence, situation, findings, checksOf(given.checklist)));
   if (unreached !== undefined) return UNREACHABLE;
   if (!attestations && args.format !== 'text') say(HAND_LEFT_OUT);

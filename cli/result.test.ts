@@ -12,7 +12,7 @@ const judged = (e: Evidence) =>
     checklist: fullChecklist(),
     situation: 'live',
     at: AT,
-    leaveOutHand: true,
+    skipManual: true,
   });
 const good = evidence();
 

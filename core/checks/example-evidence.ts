@@ -435,7 +435,7 @@ export function ask(
     checklist,
     situation,
     at,
-    leaveOutHand: true,
+    skipManual: true,
     ...beside,
   });
   const found = all.find((f) => f.check === check);

@@ -91,7 +91,7 @@ describe('the page', () => {
       checklist: fullChecklist(),
       situation: 'holding',
       at: AT,
-      leaveOutHand: true,
+      skipManual: true,
     });
     const of = (check: string) => findings.find((f) => f.check === check)?.outcome;
     for (const check of ['indexing.holding-page', 'indexing.kept-out', 'identity.language'])

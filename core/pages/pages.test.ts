@@ -29,7 +29,7 @@ function inputOf(
     checklist,
     situation: 'live',
     at: AT,
-    leaveOutHand: true,
+    skipManual: true,
   });
   return { view: new SiteView(e, b, profile, 'live'), findings, rooms: roomsOf(checklist) };
 }

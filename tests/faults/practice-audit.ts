@@ -116,7 +116,7 @@ export async function auditPractice(
     checklist: options.browser ? checklist : withoutBrowser(checklist),
     situation,
     at,
-    leaveOutHand: true,
+    skipManual: true,
     book: agencyBook(slug),
     intended: intendedOf(slug),
     environment: environmentDates(site, net.switches, at),

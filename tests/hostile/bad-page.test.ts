@@ -419,7 +419,7 @@ describe('a page that is odd is read as far as it goes', () => {
         checklist: fullChecklist(),
         situation: 'staging',
         at: new Date(),
-        leaveOutHand: true,
+        skipManual: true,
       });
       expect(findings.filter((f) => f.reason?.includes('could not finish'))).toEqual([]);
     },

@@ -162,7 +162,7 @@ describe('a home page that', () => {
         checklist: fullChecklist(),
         situation: 'staging',
         at: new Date(),
-        leaveOutHand: true,
+        skipManual: true,
       });
       expect(findings.find((f) => f.check === 'identity.home-page')!.outcome).toBe('cantTell');
       expect(findings.filter((f) => f.reason?.includes('could not finish'))).toEqual([]);

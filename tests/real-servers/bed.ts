@@ -451,7 +451,7 @@ export class Bed {
       checklist: fullChecklist(),
       situation,
       at,
-      leaveOutHand: true,
+      skipManual: true,
     });
     return {
       evidence,

@@ -25,7 +25,7 @@ const { run: change, busy } = useAction(async (body: Record<string, unknown>, sa
 const audits = useAudits();
 async function look(): Promise<void> {
   for (let i = 0; i < props.ids.length; i += AT_ONCE)
-    await audits.lookWhetherGone(props.ids.slice(i, i + AT_ONCE));
+    await audits.checkAgain(props.ids.slice(i, i + AT_ONCE));
   emit('done');
 }
 const people = computed(() => [

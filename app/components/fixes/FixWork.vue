@@ -90,7 +90,7 @@ const WORDS: Record<string, string> = {
     </blockquote>
     <div v-if="isOpen && !isRemark" class="buttons">
       <AuditProgress v-if="running" :audit="running" class="run" />
-      <v-btn v-else size="small" :prepend-icon="mdiEyeRefreshOutline" @click="audits.lookWhetherGone([id])"
+      <v-btn v-else size="small" :prepend-icon="mdiEyeRefreshOutline" @click="audits.checkAgain([id])"
         >Look whether it is gone</v-btn
       >
     </div>

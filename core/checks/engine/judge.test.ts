@@ -23,7 +23,7 @@ const all = (change: Partial<Parameters<typeof judge>[0]> = {}) =>
     checklist: fullChecklist(),
     situation: 'live',
     at: AT,
-    leaveOutHand: true,
+    skipManual: true,
     ...change,
   });
 
@@ -200,7 +200,7 @@ describe('rules over all checks', () => {
 describe('attestations and acceptances', () => {
   const by = { check: 'delivery.backup', by: 'Joss Teal', at: '2026-11-20T10:00:00Z' };
   const ofHand = (attestations: Parameters<typeof judge>[0]['attestations']) =>
-    all({ leaveOutHand: false, attestations }).find((f) => f.check === 'delivery.backup')!;
+    all({ skipManual: false, attestations }).find((f) => f.check === 'delivery.backup')!;
   it('a manual check is untested until attested, and again after its last day', () => {
     expect(ofHand([]).outcome).toBe('untested');
     expect(ofHand([{ ...by, done: true, goodUntil: '2026-11-24' }]).outcome).toBe('passed');

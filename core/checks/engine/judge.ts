@@ -45,7 +45,7 @@ export interface AuditInput extends JudgeContext {
   attestations?: Attestation[];
   acceptances?: Acceptance[];
   /** Leave manual checks out altogether (the command line without attestations). */
-  leaveOutHand?: boolean;
+  skipManual?: boolean;
 }
 
 export interface JudgedFinding extends Finding {
@@ -265,7 +265,7 @@ export function judge(input: AuditInput): JudgedFinding[] {
   for (const item of linesOf(input.checklist, audit.shared.profile)) {
     const check = checkOf(item.check);
     if (!check || item.on === false || !check.situations.includes(input.situation)) continue;
-    if (input.leaveOutHand && (check.byHand || (check === clientApproval && !input.approval))) continue;
+    if (input.skipManual && (check.byHand || (check === clientApproval && !input.approval))) continue;
     bySection.get(check.section)!.push(findingOf(check, item, audit));
   }
   return [...bySection.values()].flat();

@@ -237,7 +237,7 @@ describe('files, forms and the way to the launch', () => {
         outcome: 'untested',
       });
       // without people there is nobody to ask
-      expect(of({ leaveOutHand: true })).toBeUndefined();
+      expect(of({ skipManual: true })).toBeUndefined();
     });
   });
   describe('the live site is what was approved, hosts and paths set aside', () => {

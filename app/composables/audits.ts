@@ -1,25 +1,25 @@
-/** Starting and stopping audits; how far they are tells the live store. */
+/** Starting and stopping audits. The live store knows their progress. */
 import type { Part } from '#core/facts/parts';
-import type { Answer } from '~/composables/api';
+import type { Answer } from './api';
 
 type Started = Answer<'/api/audits', 'post'>;
-/** What is looked at, where not everything is. */
+/** What is audited, where not everything is. */
 interface Scope {
   parts?: Part[];
   checks?: string[];
   pages?: string[];
 }
 
-export const useAudits = defineStore('audits', () => {
-  /** Starts audits and tells what was refused. */
+export function useAudits() {
+  /** Starts audits and says what was refused. */
   async function start(environmentIds: number[], scope?: Scope): Promise<void> {
-    await told(() => api('/api/audits', { method: 'POST', body: { environmentIds, scope } }));
+    await reportStart(() => api('/api/audits', { method: 'POST', body: { environmentIds, scope } }));
   }
-  /** Looks at what the checks of these fixes rest on, and at nothing else. */
-  async function lookWhetherGone(ids: readonly number[]): Promise<void> {
-    await told(() => api('/api/fixes/look', { method: 'POST', body: { ids } }));
+  /** Collects only what the checks of these fixes need. */
+  async function checkAgain(ids: readonly number[]): Promise<void> {
+    await reportStart(() => api('/api/fixes/look', { method: 'POST', body: { ids } }));
   }
-  async function told(begin: () => Promise<Started>): Promise<void> {
+  async function reportStart(begin: () => Promise<Started>): Promise<void> {
     const notes = useNotes();
     try {
       const { started, refused } = await begin();
@@ -36,5 +36,5 @@ export const useAudits = defineStore('audits', () => {
       useNotes().say((error as Error).message, true);
     }
   }
-  return { start, lookWhetherGone, stop };
-});
+  return { start, checkAgain, stop };
+}
