@@ -1,0 +1,28 @@
+import { describe, expect, it } from 'vitest';
+import { screenKeys, type DomainEvent, type ScreenKey } from './domain-events';
+
+describe('what screens ask again for', () => {
+  it.each<[string, DomainEvent, ScreenKey[]]>([
+    [
+      'lists and the sites themselves, when sites have changed',
+      { name: 'SitesChanged', data: { siteIds: [3, 4] } },
+      [['roster'], ['fixes'], ['fix'], ['site', 3], ['site', 4]],
+    ],
+    [
+      'one site, when something of it was touched',
+      { name: 'SiteTouched', data: { siteId: 3 } },
+      [['site', 3]],
+    ],
+    [
+      'only the head of a site, while it is audited',
+      { name: 'AuditsRunning', data: { siteIds: [3] } },
+      [['roster'], ['site', 3, 'head']],
+    ],
+    [
+      'nothing, when a contact has left: what follows says it',
+      { name: 'ContactLeft', data: { contactId: 1 } },
+      [],
+    ],
+    ['one list, by its name', { name: 'SchedulesChanged', data: {} }, [['schedules']]],
+  ])('%s', (_, event, keys) => expect(screenKeys(event)).toEqual(keys));
+});
