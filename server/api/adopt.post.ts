@@ -1,7 +1,7 @@
-import { readJson } from '#server/platform/http/body';
-import { AdoptDto } from '#server/sites';
 import { changeByFinding, changeBrief } from '#server/audits';
+import { readJson } from '#server/platform/http/body';
 import { parseAs } from '#server/platform/http/validation';
+import { AdoptDto } from '#server/sites';
 
 export default defineEventHandler(async (event) => {
   const { environmentId, check, place } = await parseAs(AdoptDto, await readJson(event));

@@ -1,6 +1,6 @@
+import { markRead } from '#server/people';
 import { readJson } from '#server/platform/http/body';
 import { IsInt, Min, parseAs } from '#server/platform/http/validation';
-import { markRead } from '#server/people';
 
 class ReadDto {
   @IsInt() @Min(1) upTo!: number;

@@ -1,7 +1,7 @@
 import { readJson } from '#server/platform/http/body';
 import { abortOnDisconnect } from '#server/platform/http/caller-left';
-import { ReadSiteDto, readFromSite } from '#server/sites';
 import { parseAs } from '#server/platform/http/validation';
+import { ReadSiteDto, readFromSite } from '#server/sites';
 
 export default defineEventHandler(async (event) => {
   const wanted = await parseAs(ReadSiteDto, await readJson(event));

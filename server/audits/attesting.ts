@@ -1,16 +1,16 @@
 /** Manual checks: attesting, with a note and a file. */
-import { findEnvironment, getSite, type Environment, type Site } from '#server/sites';
-import { checklistFor, checklistVersion } from '#server/checklists';
-import type { Person } from '#server/people';
-import { AttestationRow, Audit } from './models';
-import type { AttestDto } from './dto';
-import { MOST_FILE_BYTES } from '#core/entry/attachment';
 import { checksOf } from '#core/checks/engine/checklist';
 import type { Check } from '#core/checks/kit/check';
-import { NotFound, Refused } from '#server/platform/errors';
-import { reevaluate } from './reevaluate';
+import { MOST_FILE_BYTES } from '#core/entry/attachment';
+import { checklistFor, checklistVersion } from '#server/checklists';
+import type { Person } from '#server/people';
 import { now } from '#server/platform/clock';
+import { NotFound, Refused } from '#server/platform/errors';
 import { FileRow, storeFile } from '#server/platform/files/files';
+import { findEnvironment, getSite, type Environment, type Site } from '#server/sites';
+import type { AttestDto } from './dto';
+import { AttestationRow, Audit } from './models';
+import { reevaluate } from './reevaluate';
 
 /** A check of the checklist that judged this environment last, the agency's own among them. */
 async function checkAsked(environment: Environment, site: Site, id: string): Promise<Check | undefined> {

@@ -1,9 +1,29 @@
 /**
  * Audits as jobs: one at a time for each environment, with progress, a way to stop, and no audit that runs for ever.
  */
-import { networkSettings } from '#server/platform/network/network';
+import { Op, QueryTypes, type Transaction } from 'sequelize';
+import { checksOf } from '#core/checks/engine/checklist';
+import { askedFor } from '#core/checks/engine/own-check';
+import { hostOf } from '#core/extract/address';
+import type { Brief } from '#core/facts/brief';
+import { PARTS } from '#core/facts/parts';
+import { canRenew, collect, type Again } from '#probe/collect';
+import { checklistFor, checklistVersion } from '#server/checklists';
+import { newestProfile } from '#server/hosts';
+import { now } from '#server/platform/clock';
+import { database } from '#server/platform/db/connection';
+import { retryWhileDatabaseDown } from '#server/platform/db/reachable';
+import { inTransaction } from '#server/platform/db/transaction';
 import { emit } from '#server/platform/domain-events';
+import { Conflict, NotFound } from '#server/platform/errors';
+import { announce } from '#server/platform/events';
 import { defineQuestion } from '#server/platform/extension-points';
+import { IsInt, Min } from '#server/platform/http/validation';
+import { defineJob, PRIORITY, type Work } from '#server/platform/jobs/definition';
+import { countWaiting } from '#server/platform/jobs/job-table';
+import { enqueue, runningJobs, stopJob, type Job } from '#server/platform/jobs/queue';
+import { networkSettings } from '#server/platform/network/network';
+import { readEvidence, packJson } from '#server/platform/packed';
 import {
   findEnvironment,
   findSite,
@@ -16,32 +36,12 @@ import {
   newestBrief,
   accessOf,
 } from '#server/sites';
-import { newestProfile } from '#server/hosts';
-import { checklistFor, checklistVersion } from '#server/checklists';
-import { Op, QueryTypes, type Transaction } from 'sequelize';
-import { hostOf } from '#core/extract/address';
-import type { Brief } from '#core/facts/brief';
-import { checksOf } from '#core/checks/engine/checklist';
-import { PARTS } from '#core/facts/parts';
-import { canRenew, collect, type Again } from '#probe/collect';
-import { askedFor } from '#core/checks/engine/own-check';
 import { Audit, AuditEvidence } from './models';
-import { Conflict, NotFound } from '#server/platform/errors';
 import { reevaluateCompared } from './reevaluate';
-import { saveAudit } from './save-verdict';
 import { renderSettings } from './rendering';
-import { readEvidence, packJson } from '#server/platform/packed';
+import { saveAudit } from './save-verdict';
 import { partsOfScope, type Scope } from './scope';
-import { database } from '#server/platform/db/connection';
-import { retryWhileDatabaseDown } from '#server/platform/db/reachable';
-import { inTransaction } from '#server/platform/db/transaction';
-import { IsInt, Min } from '#server/platform/http/validation';
-import { defineJob, PRIORITY, type Work } from '#server/platform/jobs/definition';
-import { countWaiting } from '#server/platform/jobs/job-table';
-import { enqueue, runningJobs, stopJob, type Job } from '#server/platform/jobs/queue';
 import { situationFor } from './situations';
-import { announce } from '#server/platform/events';
-import { now } from '#server/platform/clock';
 
 /** Why some of these audits are kept for good. */
 export const reasonsToKeepAudits = defineQuestion<[auditIds: readonly number[]], string>();

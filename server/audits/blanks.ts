@@ -1,9 +1,9 @@
 /** What the blanks of a brief cost in one environment, and what its last audit saw for each. */
-import { findEnvironment } from '#server/sites';
+import type { JudgedFinding } from '#core/checks/engine/judge';
 import { blanksOf, type Blank } from '#core/proposals/blanks';
 import type { Proposal } from '#core/proposals/propose-brief';
-import type { JudgedFinding } from '#core/checks/engine/judge';
 import { NotFound } from '#server/platform/errors';
+import { findEnvironment } from '#server/sites';
 import { Audit, FindingRow } from './models';
 
 /** @throws NotFound */

@@ -1,10 +1,10 @@
 /** The commands that show outside Armband what an audit saw. */
-import { findEnvironment } from '#server/sites';
-import { checklistVersion } from '#server/checklists';
 import { checksOf } from '#core/checks/engine/checklist';
 import { commandsFor, type ShownBy } from '#core/verify/commands';
+import { checklistVersion } from '#server/checklists';
 import { NotFound } from '#server/platform/errors';
 import { readEvidence } from '#server/platform/packed';
+import { findEnvironment } from '#server/sites';
 import { Audit, AuditEvidence } from './models';
 
 /**

@@ -1,7 +1,7 @@
 /** The part of audits in what happens elsewhere. */
 import { reasonsToKeepChecklist } from '#server/checklists';
-import { reasonsToKeepEnvironment, whyBusy } from '#server/sites';
 import { subscribe } from '#server/platform/domain-events';
+import { reasonsToKeepEnvironment, whyBusy } from '#server/sites';
 import { reasonsToKeepAudits } from './audits';
 import { isAuditing } from './find';
 import { auditAfterLaunch } from './launch-audit';

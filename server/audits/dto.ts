@@ -1,9 +1,8 @@
 /** What the screens ask of audits. */
 import { SECTIONS, type Section } from '#core/facts/finding';
+import { PARTS, type Part } from '#core/facts/parts';
 import { FINDING_FORMAT_NAMES, type FindingFormat } from '#core/formats/findings/index';
 import { LEDGER_SHOWS, type LedgerShow } from '#core/score/ledger';
-import { PARTS, type Part } from '#core/facts/parts';
-import { MOST_CHOSEN } from '#server/platform/windows';
 import {
   ArrayMaxSize,
   IsArray,
@@ -21,6 +20,7 @@ import {
   Type,
   ValidateNested,
 } from '#server/platform/http/validation';
+import { MOST_CHOSEN } from '#server/platform/windows';
 
 /** Which checks the ledger shows. */
 export class LedgerDto {

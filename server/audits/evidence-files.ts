@@ -1,11 +1,11 @@
 /** What one audit collected, as files in open formats. */
-import { getEnvironment, getSite } from '#server/sites';
 import { toHar } from '#core/formats/har/write';
 import { dnsToZoneFile } from '#core/formats/zone-file/write';
-import { Audit, AuditEvidence } from './models';
 import { NotFound } from '#server/platform/errors';
 import { plainName } from '#server/platform/http/file-names';
 import { readEvidence } from '#server/platform/packed';
+import { getEnvironment, getSite } from '#server/sites';
+import { Audit, AuditEvidence } from './models';
 
 export const EVIDENCE_FORMATS = {
   json: ['application/json', 'json'],

@@ -1,5 +1,4 @@
 /** What one audit found, as files in open formats. */
-import { getEnvironment, getSite } from '#server/sites';
 import type { JudgedFinding } from '#core/checks/engine/judge';
 import { FINDING_FORMATS, type FindingFormat } from '#core/formats/findings/index';
 import type { Result } from '#core/score/score';
@@ -7,6 +6,7 @@ import { withText } from '#core/text/message-text';
 import { NotFound } from '#server/platform/errors';
 import { plainName } from '#server/platform/http/file-names';
 import { unpackJson } from '#server/platform/packed';
+import { getEnvironment, getSite } from '#server/sites';
 import { commandsOf } from './commands';
 import { Audit, AuditFindings } from './models';
 

@@ -3,8 +3,8 @@ import { Op, type WhereOptions } from 'sequelize';
 import type { Result } from '#core/score/score';
 import { quantity } from '#core/text/quantity';
 import { checklistVersionsById } from '#server/checklists';
-import { scopeText, type Scope } from './scope';
 import { Audit, VerdictRow, type VerdictCause } from './models';
+import { scopeText, type Scope } from './scope';
 
 /** What changed where neither site, brief nor rules did. */
 const BESIDE: Partial<Record<VerdictCause, string>> = {

@@ -1,8 +1,8 @@
 /** The situation that evidence is judged in, by when its parts were looked at. */
-import { timesOf } from '#core/facts/part-times';
 import { expect, it } from 'vitest';
-import { evidence } from '#core/checks/example-evidence';
 import { fullChecklist } from '#core/checks/engine/checklist';
+import { evidence } from '#core/checks/example-evidence';
+import { timesOf } from '#core/facts/part-times';
 import { packJson } from '#server/platform/packed';
 import { judgeBytes } from './judge-bytes';
 

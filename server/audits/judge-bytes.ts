@@ -3,9 +3,9 @@ import { judge, type AuditInput, type JudgedFinding } from '#core/checks/engine/
 import { SiteView } from '#core/checks/view/site-view';
 import type { Face } from '#core/compare/news';
 import type { Evidence } from '#core/facts/evidence';
+import { whyNotSeen } from '#core/facts/rendered';
 import { situationOf, type Situation } from '#core/facts/situation';
 import { proposeBrief, type Proposal } from '#core/proposals/propose-brief';
-import { whyNotSeen } from '#core/facts/rendered';
 import { unreachedBy } from '#core/score/reached';
 import { scoreOf, type Result } from '#core/score/score';
 import { bufferOf, readEvidence } from '#server/platform/packed';

@@ -2,12 +2,12 @@
  * What checks may know beside evidence, brief and host profile: the agency's other clients, the environment's
  * dates, the state that was approved.
  */
-import { lastAuditedBefore, type Environment, type Site } from '#server/sites';
 import { QueryTypes } from 'sequelize';
 import type { JudgeContext } from '#core/checks/engine/judge';
 import type { AgencyBook, BookEntry } from '#core/facts/agency-book';
 import type { Brief } from '#core/facts/brief';
 import { database } from '#server/platform/db/connection';
+import { lastAuditedBefore, type Environment, type Site } from '#server/sites';
 import { hasEvidence } from './find';
 
 const KEPT_MS = 30_000;

@@ -1,15 +1,15 @@
 /** Judging evidence with all that the agency knows; keeps nothing. */
 import type { AuditInput } from '#core/checks/engine/judge';
-import { defineQuestion } from '#server/platform/extension-points';
 import type { Brief } from '#core/facts/brief';
 import type { Attestation, Checklist } from '#core/facts/checklist';
 import type { HostProfile } from '#core/facts/host-profile';
+import { defineQuestion } from '#server/platform/extension-points';
 import { briefForChecks, type Environment, type Site } from '#server/sites';
-import { AttestationRow } from './models';
 import { findEvidence } from './find';
-import { judgeContextFor, stagingAudit } from './judge-context';
 import type { JudgeInput, JudgeJob, Verdict } from './judge-bytes';
+import { judgeContextFor, stagingAudit } from './judge-context';
 import { judgeInThread } from './judge-pool';
+import { AttestationRow } from './models';
 import { environmentOf } from './situations';
 
 async function attestationsOf(environmentId: number): Promise<Attestation[]> {

@@ -1,10 +1,10 @@
 /** The audit of the live address that belongs to a launch: begun by the server, whatever becomes of the browser. */
-import { liveEnvironmentOf } from '#server/sites';
 import type { Transaction } from 'sequelize';
 import { Conflict } from '#server/platform/errors';
 import { IsInt, Min } from '#server/platform/http/validation';
 import { defineJob, PRIORITY } from '#server/platform/jobs/definition';
 import { enqueue } from '#server/platform/jobs/queue';
+import { liveEnvironmentOf } from '#server/sites';
 import { startAudits } from './audits';
 
 class LaunchAuditPayload {

@@ -1,9 +1,8 @@
-import { defineModels } from '#server/platform/db/models';
 import type { CreationOptional } from 'sequelize';
-import type { Scope } from './scope';
 import type { Outcome, Section, Severity } from '#core/facts/finding';
 import type { Situation, Stage } from '#core/facts/situation';
 import type { Gate } from '#core/score/score';
+import { defineModels } from '#server/platform/db/models';
 import {
   amount,
   bind,
@@ -19,6 +18,7 @@ import {
   when,
   whole,
 } from '#server/platform/db/row';
+import type { Scope } from './scope';
 
 export type AuditStatus = 'queued' | 'running' | 'done' | 'stopped' | 'failed';
 

@@ -1,11 +1,11 @@
 /** Judging stored evidence again, when something else than the site has changed. */
-import { auditedLive, environmentsOf, getEnvironment, getSite, type Environment } from '#server/sites';
 import { liveEqualsStaging, NOT_COMPARED } from '#core/checks/catalogue/delivery/live-equals-staging';
 import type { JudgedFinding } from '#core/checks/engine/judge';
+import { auditedLive, environmentsOf, getEnvironment, getSite, type Environment } from '#server/sites';
 import { stagingAudit } from './judge-context';
 import { lastEvidence } from './last-evidence';
-import { beforeJudging, judgeAndSave, type Cause, type VerdictInput } from './save-verdict';
 import { FindingRow } from './models';
+import { beforeJudging, judgeAndSave, type Cause, type VerdictInput } from './save-verdict';
 
 /**
  * Judges the stored evidence of an environment's last audit again.

@@ -1,26 +1,26 @@
 /** Judging the stored evidence of many sites by another checklist: first as a preview, then for good. */
-import { auditedEnvironments, findEnvironment, getSite } from '#server/sites';
-import { newestProfile } from '#server/hosts';
-import { checklistFor, sitesJudgedBy } from '#server/checklists';
-import type { Checklist } from '#core/facts/checklist';
-import type { JudgedFinding } from '#core/checks/engine/judge';
+import { col, fn, Op } from 'sequelize';
 import { catalogueVersion } from '#core/checks/engine/catalogue-version';
+import type { JudgedFinding } from '#core/checks/engine/judge';
+import { wordingVersion } from '#core/checks/engine/wording-version';
+import type { Checklist } from '#core/facts/checklist';
+import { headingOf } from '#core/facts/heading';
 import { pointsLost, type Gate } from '#core/score/score';
 import { compareWorst } from '#core/score/urgency';
 import { pointsText } from '#core/text/points';
-import { col, fn, Op } from 'sequelize';
-import { wordingVersion } from '#core/checks/engine/wording-version';
-import { Audit, AuditFindings, CAUSES, FindingRow, VerdictRow, type VerdictCause } from './models';
-import type { Cause } from './save-verdict';
+import { checklistFor, sitesJudgedBy } from '#server/checklists';
+import { newestProfile } from '#server/hosts';
+import { now } from '#server/platform/clock';
 import { IsArray, IsBoolean, IsIn, IsInt, IsObject, IsString } from '#server/platform/http/validation';
 import { defineJob, PRIORITY } from '#server/platform/jobs/definition';
 import { enqueue, jobById, resultsOf } from '#server/platform/jobs/queue';
-import { lastEvidence } from './last-evidence';
-import { reevaluate } from './reevaluate';
-import { judgeEnvironment } from './judge-environment';
 import { unpackJson } from '#server/platform/packed';
-import { now } from '#server/platform/clock';
-import { headingOf } from '#core/facts/heading';
+import { auditedEnvironments, findEnvironment, getSite } from '#server/sites';
+import { judgeEnvironment } from './judge-environment';
+import { lastEvidence } from './last-evidence';
+import { Audit, AuditFindings, CAUSES, FindingRow, VerdictRow, type VerdictCause } from './models';
+import { reevaluate } from './reevaluate';
+import type { Cause } from './save-verdict';
 
 export interface PreviewedChange {
   environmentId: number;

@@ -1,8 +1,8 @@
 /** Whether and how a browser looks at pages, from the environment. */
-import type { Check } from '#core/checks/kit/check';
-import { partsOf } from '#core/checks/engine/parts-of';
-import type { Checklist } from '#core/facts/checklist';
 import { checksOf } from '#core/checks/engine/checklist';
+import { partsOf } from '#core/checks/engine/parts-of';
+import type { Check } from '#core/checks/kit/check';
+import type { Checklist } from '#core/facts/checklist';
 import { USUAL_BROWSER, type BrowserSettings } from '#probe/rendering/browser';
 import type { RenderOptions } from '#probe/rendering/render';
 import { list, numberOf } from '#server/platform/network/network';

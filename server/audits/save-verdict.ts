@@ -1,8 +1,25 @@
 /** Keeping what follows from evidence: findings, score and fixes, in one transaction. */
+import limitedTo from 'p-limit';
+import { Op, type Transaction } from 'sequelize';
+import { catalogueVersion } from '#core/checks/engine/catalogue-version';
+import { checksOf } from '#core/checks/engine/checklist';
+import type { JudgedFinding } from '#core/checks/engine/judge';
+import { wordingVersion } from '#core/checks/engine/wording-version';
+import type { Face } from '#core/compare/news';
+import type { Brief } from '#core/facts/brief';
+import type { Checklist } from '#core/facts/checklist';
+import type { Part } from '#core/facts/parts';
+import type { RenderedEvidence } from '#core/facts/rendered';
+import type { Situation } from '#core/facts/situation';
+import type { Gate } from '#core/score/score';
+import { pointsLost } from '#core/score/score';
+import { checklistVersion } from '#server/checklists';
+import { newestProfile } from '#server/hosts';
+import { now } from '#server/platform/clock';
+import { inTransaction } from '#server/platform/db/transaction';
 import { emit } from '#server/platform/domain-events';
 import { defineHook } from '#server/platform/extension-points';
-import type { Face } from '#core/compare/news';
-import type { Gate } from '#core/score/score';
+import { packJson } from '#server/platform/packed';
 import {
   setLastAudit,
   findBrief,
@@ -12,28 +29,11 @@ import {
   type Site,
   lockSites,
 } from '#server/sites';
-import { checklistVersion } from '#server/checklists';
-import { newestProfile } from '#server/hosts';
-import { catalogueVersion } from '#core/checks/engine/catalogue-version';
-import type { JudgedFinding } from '#core/checks/engine/judge';
-import { checksOf } from '#core/checks/engine/checklist';
-import { wordingVersion } from '#core/checks/engine/wording-version';
-import type { Brief } from '#core/facts/brief';
-import type { Part } from '#core/facts/parts';
-import { pointsLost } from '#core/score/score';
-import limitedTo from 'p-limit';
-import { inTransaction } from '#server/platform/db/transaction';
-import { packJson } from '#server/platform/packed';
-import { Op, type Transaction } from 'sequelize';
-import type { Situation } from '#core/facts/situation';
-import { Audit, AuditEvidence, AuditFindings, FindingRow, VerdictRow, type VerdictCause } from './models';
-import type { RenderedEvidence } from '#core/facts/rendered';
-import { isRenewed, type Scope } from './scope';
-import { saveSeenPictures } from './seen';
-import type { Checklist } from '#core/facts/checklist';
 import type { Verdict } from './judge-bytes';
 import { judgeBy, readBasis, type JudgeBasis } from './judge-environment';
-import { now } from '#server/platform/clock';
+import { Audit, AuditEvidence, AuditFindings, FindingRow, VerdictRow, type VerdictCause } from './models';
+import { isRenewed, type Scope } from './scope';
+import { saveSeenPictures } from './seen';
 
 export interface Cause {
   cause: VerdictCause;

@@ -1,14 +1,14 @@
 /** The newest build of a site: taken, kept, and held against what the live site serves. */
 import { compareBuild } from '#core/compare/build';
-import { emit } from '#server/platform/domain-events';
-import { isAuditing, findEvidence } from '#server/audits';
-import { assertSite, liveEnvironmentOf } from '#server/sites';
 import type { BuildComparison } from '#core/compare/build';
 import type { SiteBuild } from '#core/facts/environment';
+import { isAuditing, findEvidence } from '#server/audits';
 import { now } from '#server/platform/clock';
+import { emit } from '#server/platform/domain-events';
 import { Refused } from '#server/platform/errors';
 import { readEvidence, packJson, unpackJson } from '#server/platform/packed';
 import { serverWorkers } from '#server/platform/workers';
+import { assertSite, liveEnvironmentOf } from '#server/sites';
 import { BuildRow } from './models';
 import { readBuild } from './read-build';
 

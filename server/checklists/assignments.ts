@@ -1,7 +1,7 @@
 /** Which checklist a site is judged by: its own, else its client's, its host's, the agency's default. */
 import type { Transaction } from 'sequelize';
-import { clientsByIds, sitesByIds, type Site } from '#server/sites';
 import { profilesByIds } from '#server/hosts';
+import { clientsByIds, sitesByIds, type Site } from '#server/sites';
 import { ChecklistRow, AssignmentRow, type AssignmentKind } from './models';
 
 /** The list that counts where nothing is assigned. */

@@ -1,17 +1,17 @@
 /** Checklists with their versions, and which one a site is judged by. */
-import { allSites, sitesByIds, type Site } from '#server/sites';
-import { defineQuestion } from '#server/platform/extension-points';
 import { Op, type Transaction } from 'sequelize';
 import { builtInChecklists } from '#core/checks/engine/built-in';
 import type { Checklist } from '#core/facts/checklist';
-import { AssignmentRow, ChecklistRow, ChecklistVersion, type AssignmentKind } from './models';
-import { SITES_NAMED } from '#server/platform/windows';
-import { Conflict, NotFound } from '#server/platform/errors';
-import { inTransaction } from '#server/platform/db/transaction';
-import { announce } from '#server/platform/events';
-import { refuseOverwriting } from '#server/platform/overwriting';
-import { ALL_OTHERS, Assigned, assignmentsOf, type Assignment } from './assignments';
 import { now } from '#server/platform/clock';
+import { inTransaction } from '#server/platform/db/transaction';
+import { Conflict, NotFound } from '#server/platform/errors';
+import { announce } from '#server/platform/events';
+import { defineQuestion } from '#server/platform/extension-points';
+import { refuseOverwriting } from '#server/platform/overwriting';
+import { SITES_NAMED } from '#server/platform/windows';
+import { allSites, sitesByIds, type Site } from '#server/sites';
+import { ALL_OTHERS, Assigned, assignmentsOf, type Assignment } from './assignments';
+import { AssignmentRow, ChecklistRow, ChecklistVersion, type AssignmentKind } from './models';
 
 /** One start of the server knows one catalogue. */
 let builtIn: Promise<void> | undefined;

@@ -1,6 +1,5 @@
 /** What the screens send about checklists and host profiles. */
 import { HostProfileDto } from '#core/entry/host-profile';
-import type { AssignmentKind } from './models';
 import {
   ArrayMaxSize,
   IsArray,
@@ -17,6 +16,7 @@ import {
   ValidateIf,
   ValidateNested,
 } from '#server/platform/http/validation';
+import type { AssignmentKind } from './models';
 
 class AssignmentDto {
   @IsIn(['site', 'client', 'host', 'default']) kind!: AssignmentKind;

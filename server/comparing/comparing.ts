@@ -1,4 +1,5 @@
 /** Two audits of a site compared, whichever environments they are of. */
+import type { Comparison } from '#core/compare/sites/compare-sites';
 import {
   auditsByIds,
   evidenceOfAudits,
@@ -7,10 +8,9 @@ import {
   findEvidence,
   type Audit,
 } from '#server/audits';
-import { environmentsOf, findEnvironment, type Environment } from '#server/sites';
-import type { Comparison } from '#core/compare/sites/compare-sites';
 import { NotFound, Refused } from '#server/platform/errors';
 import { serverWorkers } from '#server/platform/workers';
+import { environmentsOf, findEnvironment, type Environment } from '#server/sites';
 import { compareBytes, type CompareJob } from './compare-bytes';
 
 const threads = serverWorkers('compare-worker.mjs', { timeoutMs: 120_000, workers: 1 });

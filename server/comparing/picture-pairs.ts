@@ -1,8 +1,8 @@
 /** Pages of two audits as a browser showed them, side by side, with how far they differ. */
-import { findEvidence, seenPicture } from '#server/audits';
-import { inspectInProcess } from '#server/pictures';
 import { baseOf, pathBelow } from '#core/compare/sites/page-face';
 import { SCREENS, type RenderedView, type Screen } from '#core/facts/rendered';
+import { findEvidence, seenPicture } from '#server/audits';
+import { inspectInProcess } from '#server/pictures';
 import { NotFound } from '#server/platform/errors';
 import { readEvidence } from '#server/platform/packed';
 import { checkedSides } from './comparing';

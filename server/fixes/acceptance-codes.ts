@@ -2,19 +2,19 @@
  * Acceptances from before findings had codes name the sentence that was found. Once, before an environment is judged
  * anew, the sentences of today find their codes in the evidence that was accepted.
  */
-import { getEnvironment, getSite, type Environment, type Site } from '#server/sites';
+import type { Transaction } from 'sequelize';
+import { checkById } from '#core/checks/catalogue/index';
+import type { JudgedFinding } from '#core/checks/engine/judge';
+import type { AcceptedPlace } from '#core/facts/checklist';
+import { quantity } from '#core/text/quantity';
+import { lastEvidence, judgeEnvironment } from '#server/audits';
 import { checklistVersion } from '#server/checklists';
 import { newestProfile } from '#server/hosts';
 import { siteOwners, notify } from '#server/people';
-import { lastEvidence, judgeEnvironment } from '#server/audits';
-import type { JudgedFinding } from '#core/checks/engine/judge';
-import { checkById } from '#core/checks/catalogue/index';
-import type { AcceptedPlace } from '#core/facts/checklist';
-import { quantity } from '#core/text/quantity';
-import type { Transaction } from 'sequelize';
-import { AcceptanceRow } from './models';
-import { inTransaction } from '#server/platform/db/transaction';
 import { now } from '#server/platform/clock';
+import { inTransaction } from '#server/platform/db/transaction';
+import { getEnvironment, getSite, type Environment, type Site } from '#server/sites';
+import { AcceptanceRow } from './models';
 
 const waiting = (environmentId: number) => ({ environmentId, withdrawnAt: null, byCode: false });
 

@@ -1,7 +1,7 @@
 /** Looking whether faults are gone: only what their checks rest on, one audit for each environment. */
 import { isRemarkCheck } from '#core/facts/fix';
-import { Fix } from './models';
 import { startAudits, type Started } from '#server/audits';
+import { Fix } from './models';
 
 /**
  * What comes of a client’s remark is left out: no audit can see it.

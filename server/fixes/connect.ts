@@ -1,7 +1,7 @@
 /** The part of fixes in what happens elsewhere. */
-import { OPEN_STATES } from '#core/facts/fix';
 import type { Transaction } from 'sequelize';
 import type { AcceptedPlace } from '#core/facts/checklist';
+import { OPEN_STATES } from '#core/facts/fix';
 import { judgeInputs, beforeJudging, verdictSaved } from '#server/audits';
 import { peopleByIds } from '#server/people';
 import { emit, subscribe } from '#server/platform/domain-events';

@@ -1,4 +1,5 @@
 /** What the screens send about signing in, audits, fixes and attestations. */
+import { FIX_STATES, type FixState } from '#core/facts/fix';
 import {
   IsDay,
   IsIds,
@@ -14,7 +15,6 @@ import {
   Type,
   ValidateIf,
 } from '#server/platform/http/validation';
-import { FIX_STATES, type FixState } from '#core/facts/fix';
 
 export class FixChangeDto {
   @IsOptional() @IsIn(FIX_STATES) state?: FixState;

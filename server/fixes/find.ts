@@ -1,6 +1,6 @@
 /** Fixes and acceptances by what they are asked for. */
-import { OPEN_STATES } from '#core/facts/fix';
 import type { Transaction } from 'sequelize';
+import { OPEN_STATES } from '#core/facts/fix';
 import type { FixState } from '#core/facts/fix';
 import { NotFound } from '#server/platform/errors';
 import { AcceptanceRow, Fix, FixEventRow } from './models';

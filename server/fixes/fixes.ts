@@ -1,18 +1,18 @@
 /** Fixes: changing, accepting. */
-import { emit } from '#server/platform/domain-events';
-import { findFinding, reevaluate } from '#server/audits';
-import { findPerson, type Person } from '#server/people';
-import { contactOfSite, lockSites } from '#server/sites';
 import type { Transaction } from 'sequelize';
 import type { JudgedFinding } from '#core/checks/engine/judge';
 import type { FixEvent, FixState } from '#core/facts/fix';
 import { setState } from '#core/fixes/life';
-import { AcceptanceRow, Fix } from './models';
-import type { AcceptDto, FixChangeDto, FixesChangeDto } from './dto';
-import { Conflict, DomainError, NotFound, Refused } from '#server/platform/errors';
-import { inTransaction } from '#server/platform/db/transaction';
-import { addEvents } from './update-fixes';
+import { findFinding, reevaluate } from '#server/audits';
+import { findPerson, type Person } from '#server/people';
 import { now, today } from '#server/platform/clock';
+import { inTransaction } from '#server/platform/db/transaction';
+import { emit } from '#server/platform/domain-events';
+import { Conflict, DomainError, NotFound, Refused } from '#server/platform/errors';
+import { contactOfSite, lockSites } from '#server/sites';
+import type { AcceptDto, FixChangeDto, FixesChangeDto } from './dto';
+import { AcceptanceRow, Fix } from './models';
+import { addEvents } from './update-fixes';
 
 const GONE = 'This fix does not exist, or not any more.';
 

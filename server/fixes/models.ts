@@ -1,8 +1,8 @@
-import { defineModels } from '#server/platform/db/models';
 import type { CreationOptional } from 'sequelize';
 import type { AcceptedPlace } from '#core/facts/checklist';
 import type { Severity } from '#core/facts/finding';
 import type { FixEvent, FixState } from '#core/facts/fix';
+import { defineModels } from '#server/platform/db/models';
 import { bind, day, flag, id, json, ref, Row, text, when } from '#server/platform/db/row';
 
 export class Fix extends Row<Fix> {

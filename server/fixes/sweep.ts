@@ -2,6 +2,8 @@
  * What happens by itself as time goes by: acceptances and attestations end, findings count again, and people
  * are told.
  */
+import { Op } from 'sequelize';
+import { checkById } from '#core/checks/catalogue/index';
 import {
   isAttestedAnew,
   lapsedAttestations,
@@ -9,16 +11,14 @@ import {
   type AttestationRow,
   reevaluate,
 } from '#server/audits';
-import { findEnvironment, getSite } from '#server/sites';
 import { notify } from '#server/people';
-import { Op } from 'sequelize';
-import { checkById } from '#core/checks/catalogue/index';
-import { AcceptanceRow, Fix } from './models';
+import { now, today } from '#server/platform/clock';
 import { inTransaction } from '#server/platform/db/transaction';
 import { IsInt, Min } from '#server/platform/http/validation';
 import { defineJob, PRIORITY } from '#server/platform/jobs/definition';
 import { enqueue } from '#server/platform/jobs/queue';
-import { now, today } from '#server/platform/clock';
+import { findEnvironment, getSite } from '#server/sites';
+import { AcceptanceRow, Fix } from './models';
 
 const TIME = { cause: 'time', by: 'Armband' } as const;
 

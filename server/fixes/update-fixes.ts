@@ -1,12 +1,12 @@
 /** What an audit's findings do to the fixes of its environment, and whom it tells. */
 import type { Transaction } from 'sequelize';
-import type { JudgedFinding } from '#core/checks/engine/judge';
 import { checkById } from '#core/checks/catalogue/index';
+import type { JudgedFinding } from '#core/checks/engine/judge';
 import { isRemarkCheck, type FixCore, type FixEvent } from '#core/facts/fix';
 import { afterAudit, afterLeavingOut, type Step } from '#core/fixes/life';
-import { AcceptanceRow, Fix, FixEventRow } from './models';
 import type { SavedVerdict } from '#server/audits';
 import { notify } from '#server/people';
+import { AcceptanceRow, Fix, FixEventRow } from './models';
 
 const coreOf = (row: Fix): FixCore => ({ state: row.state, places: row.places, returns: row.returns });
 

@@ -1,7 +1,4 @@
 /** Host profiles with their versions. */
-import { networkSettings } from '#server/platform/network/network';
-import { emit } from '#server/platform/domain-events';
-import { defineQuestion } from '#server/platform/extension-points';
 import { Op, type Transaction } from 'sequelize';
 import { refusalOf } from '#core/extract/refusal';
 import { finalStatus, lastAnswer, type Evidence, type PageEvidence } from '#core/facts/evidence';
@@ -9,16 +6,19 @@ import type { HostProfile } from '#core/facts/host-profile';
 import { learnDefaults, type LearnedDefault } from '#core/proposals/learn-defaults';
 import { quantity } from '#core/text/quantity';
 import { collect } from '#probe/collect';
+import { now } from '#server/platform/clock';
 import { inTransaction } from '#server/platform/db/transaction';
+import { emit } from '#server/platform/domain-events';
 import { Conflict, NotFound, Unreachable } from '#server/platform/errors';
 import { announce } from '#server/platform/events';
+import { defineQuestion } from '#server/platform/extension-points';
 import { IsObject, IsString } from '#server/platform/http/validation';
 import { defineJob } from '#server/platform/jobs/definition';
 import { jobResult } from '#server/platform/jobs/queue';
+import { networkSettings } from '#server/platform/network/network';
 import { refuseOverwriting } from '#server/platform/overwriting';
 import { VERSIONS_READ, versionsWindow } from '#server/platform/versions';
 import { HostProfileRow, HostProfileVersion } from './models';
-import { now } from '#server/platform/clock';
 
 const GONE = 'This host profile does not exist, or not any more.';
 

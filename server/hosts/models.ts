@@ -1,6 +1,6 @@
-import { defineModels } from '#server/platform/db/models';
 import type { CreationOptional } from 'sequelize';
 import type { HostProfile } from '#core/facts/host-profile';
+import { defineModels } from '#server/platform/db/models';
 import { bind, id, json, ref, Row, text, when } from '#server/platform/db/row';
 
 /** A host profile, whatever it says now. */

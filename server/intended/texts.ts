@@ -1,14 +1,14 @@
 /** The titles and descriptions that the agency wrote for a site’s pages. */
-import { emit } from '#server/platform/domain-events';
-import { assertSite, type Environment, lockSites } from '#server/sites';
 import type { Transaction } from 'sequelize';
 import { asIntended } from '#core/checks/catalogue/metadata/as-intended';
-import { MOST_TEXTS, pagePath, type IntendedText } from '#core/facts/intended-text';
 import type { Finding } from '#core/facts/finding';
+import { MOST_TEXTS, pagePath, type IntendedText } from '#core/facts/intended-text';
 import { foldSpace } from '#core/text/fold';
 import { now } from '#server/platform/clock';
 import { inTransaction } from '#server/platform/db/transaction';
+import { emit } from '#server/platform/domain-events';
 import { Conflict } from '#server/platform/errors';
+import { assertSite, type Environment, lockSites } from '#server/sites';
 import type { TextDto } from './dto';
 import { IntendedRow, IntendedSeen } from './models';
 

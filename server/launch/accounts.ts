@@ -1,9 +1,9 @@
 /** The accounts that a site rests on; never a secret. */
-import { emit } from '#server/platform/domain-events';
-import { assertSite } from '#server/sites';
 import { ACCOUNT_KINDS, type SiteAccount } from '#core/facts/launch';
 import { now } from '#server/platform/clock';
 import { inTransaction } from '#server/platform/db/transaction';
+import { emit } from '#server/platform/domain-events';
+import { assertSite } from '#server/sites';
 import { AccountRow } from './models';
 
 /** In the order of their kinds; those that nobody wrote down are left out. */

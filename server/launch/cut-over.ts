@@ -1,7 +1,20 @@
 /** What is known of a site on its way to the launch, and its cut-over plan: from what its live names serve to what is asked for. */
+import { hostOf } from '#core/extract/address';
+import type { Brief } from '#core/facts/brief';
+import type { Evidence } from '#core/facts/evidence';
+import type { HostProfile } from '#core/facts/host-profile';
+import { completeBrief } from '#core/facts/host-records';
 import { servedBy } from '#core/launch/cut-over';
-import { emit } from '#server/platform/domain-events';
+import { FIRST_TTL, nsTtlOf, planCutOver, type CutOver, type Timing } from '#core/launch/cut-over';
+import { recordsOfShares, sharesOf, type Share, type ShareAnswer } from '#core/launch/shared-address';
+import { LOWERING } from '#core/launch/sheet';
+import { hostsOf } from '#probe/plan';
 import { findEvidence } from '#server/audits';
+import { newestProfile } from '#server/hosts';
+import { inTransaction } from '#server/platform/db/transaction';
+import { emit } from '#server/platform/domain-events';
+import { Conflict, NotFound, Refused } from '#server/platform/errors';
+import { readEvidence } from '#server/platform/packed';
 import {
   findSite,
   liveEnvironmentOf,
@@ -10,19 +23,6 @@ import {
   type Environment,
   type Site,
 } from '#server/sites';
-import { newestProfile } from '#server/hosts';
-import { completeBrief } from '#core/facts/host-records';
-import type { Brief } from '#core/facts/brief';
-import type { Evidence } from '#core/facts/evidence';
-import type { HostProfile } from '#core/facts/host-profile';
-import { hostOf } from '#core/extract/address';
-import { FIRST_TTL, nsTtlOf, planCutOver, type CutOver, type Timing } from '#core/launch/cut-over';
-import { LOWERING } from '#core/launch/sheet';
-import { recordsOfShares, sharesOf, type Share, type ShareAnswer } from '#core/launch/shared-address';
-import { hostsOf } from '#probe/plan';
-import { inTransaction } from '#server/platform/db/transaction';
-import { Conflict, NotFound, Refused } from '#server/platform/errors';
-import { readEvidence } from '#server/platform/packed';
 import { Launch, LaunchStep, WatchRow } from './models';
 
 export interface SiteCutOver extends CutOver {

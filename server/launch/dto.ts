@@ -1,5 +1,4 @@
 /** What the screens send about launches, their steps, accounts, the agency’s run sheet and watches. */
-import { SHARE_ANSWERS, type ShareAnswer } from '#core/launch/shared-address';
 import {
   ACCOUNT_KINDS,
   CONDITION_NAMES,
@@ -18,6 +17,7 @@ import {
   type SiteAccount,
   type TemplateStep,
 } from '#core/facts/launch';
+import { SHARE_ANSWERS, type ShareAnswer } from '#core/launch/shared-address';
 import {
   ArrayMaxSize,
   IsArray,

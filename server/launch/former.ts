@@ -1,13 +1,13 @@
 /** Former addresses of a site: harvested from what the former site answered, mapped onto the new pages. */
-import { lastAuditAs, findEvidence, type Audit } from '#server/audits';
-import type { Environment } from '#server/sites';
+import { pathBelow } from '#core/compare/sites/page-face';
 import { parseUrl } from '#core/extract/address';
 import { shownFacts } from '#core/extract/shell';
-import { pathBelow } from '#core/compare/sites/page-face';
 import { finalStatus, type Evidence } from '#core/facts/evidence';
 import { proposeTargets, type KnownPage, type ProposedTarget } from '#core/launch/former';
 import { hostsOf } from '#probe/plan';
+import { lastAuditAs, findEvidence, type Audit } from '#server/audits';
 import { readEvidence } from '#server/platform/packed';
+import type { Environment } from '#server/sites';
 import { launchedFrom } from './cut-over';
 import { countingOf } from './standing';
 

@@ -1,16 +1,16 @@
 /** What was done at a launch when and by whom, and what many launches teach. */
-import { BUILT_IN_TEMPLATE } from '#core/launch/built-in-template';
-import { getSite } from '#server/sites';
 import { Op } from 'sequelize';
 import { launchCalendar } from '#core/formats/run-sheet/icalendar';
 import { launchMarkdown } from '#core/formats/run-sheet/markdown';
+import { BUILT_IN_TEMPLATE } from '#core/launch/built-in-template';
 import { waitsOf, type StepWait } from '#core/launch/waits';
+import { now } from '#server/platform/clock';
 import { NotFound } from '#server/platform/errors';
 import { plainName } from '#server/platform/http/file-names';
+import { getSite } from '#server/sites';
 import { accountsOf } from './accounts';
 import { Launch, LaunchEvent, type LaunchEventKind } from './models';
 import { inZone, sheetOfLaunch } from './sheet';
-import { now } from '#server/platform/clock';
 
 const GONE = 'This launch is not there, or not any more.';
 const MOST_EVENTS = 1000;

@@ -1,8 +1,8 @@
-import { defineModels } from '#server/platform/db/models';
 import type { CreationOptional } from 'sequelize';
 import type { AccountKind, Condition, LaunchTemplate, ProofKind } from '#core/facts/launch';
 import type { ProofStanding, Seen } from '#core/launch/sheet';
 import type { WatchGoal, WatchStanding } from '#core/launch/watch';
+import { defineModels } from '#server/platform/db/models';
 import { bind, flag, id, json, longText, ref, Row, text, when } from '#server/platform/db/row';
 
 /** The agency’s run sheet; the version that it begins with is built in and not kept. */

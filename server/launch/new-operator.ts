@@ -1,9 +1,9 @@
 /** Asks the servers that will take a zone over whether they have every record, before anything is moved. */
 import { compareServers, linesToCompare, type ComparedServer } from '#core/launch/new-operator';
 import { askNamedServers } from '#probe/watching';
-import { networkSettings } from '#server/platform/network/network';
 import { now } from '#server/platform/clock';
 import { Conflict, Refused } from '#server/platform/errors';
+import { networkSettings } from '#server/platform/network/network';
 import { launchedFrom, planFrom } from './cut-over';
 
 export interface ComparedOperator {

@@ -1,18 +1,18 @@
 /** Proofs of a launch that somebody asks for: the new address asked for the name, and the mail servers for a mailbox. */
-import { emit } from '#server/platform/domain-events';
-import type { ProofKind } from '#core/facts/launch';
 import { registrableDomain } from '#core/extract/address';
+import type { Outcome } from '#core/facts/finding';
+import type { ProofKind } from '#core/facts/launch';
 import { judgeMail } from '#core/launch/mail-dialogue';
 import type { Seen } from '#core/launch/sheet';
 import { goalOf, type Shows } from '#core/launch/watch';
-import type { Outcome } from '#core/facts/finding';
-import { hostsOf } from '#probe/plan';
 import { askMailServers } from '#probe/mail-dialogue';
+import { hostsOf } from '#probe/plan';
 import { askNewAddress } from '#probe/watching';
-import { networkSettings } from '#server/platform/network/network';
 import { now } from '#server/platform/clock';
 import { inTransaction } from '#server/platform/db/transaction';
+import { emit } from '#server/platform/domain-events';
 import { Refused } from '#server/platform/errors';
+import { networkSettings } from '#server/platform/network/network';
 import { launchedFrom, planFrom } from './cut-over';
 import { Launch } from './models';
 import { watchedResolvers } from './watch';

@@ -1,11 +1,8 @@
 /** The run sheet of a site as it stands: made anew from the site’s facts, the evidence and what people said. */
-import { hasBuild } from '#server/builds';
-import { findingsOfChecks, getAudit, type Audit } from '#server/audits';
-import { peopleByIds } from '#server/people';
-import { contactsByIds, contactsOfSite, type ContactLine, type Environment } from '#server/sites';
 import { checkById } from '#core/checks/catalogue/index';
 import { partsOf } from '#core/checks/engine/parts-of';
 import type { Outcome } from '#core/facts/finding';
+import { headingOf } from '#core/facts/heading';
 import {
   PROOF_WORDS,
   type Condition,
@@ -27,12 +24,15 @@ import {
   type StepStanding,
 } from '#core/launch/sheet';
 import { hostsOf } from '#probe/plan';
+import { findingsOfChecks, getAudit, type Audit } from '#server/audits';
+import { hasBuild } from '#server/builds';
+import { peopleByIds } from '#server/people';
 import { now } from '#server/platform/clock';
+import { contactsByIds, contactsOfSite, type ContactLine, type Environment } from '#server/sites';
 import { accountsOf } from './accounts';
 import { launchedFrom, loweredBy, planFrom, type LaunchedFrom } from './cut-over';
 import { Launch, LaunchStep, WatchRow, type LaunchOverride } from './models';
 import { countingOf, launchStanding, type LaunchStanding } from './standing';
-import { headingOf } from '#core/facts/heading';
 
 /** Who does a step: somebody of the agency, a contact of the client, or somebody else by name. */
 interface StepOwner {

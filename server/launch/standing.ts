@@ -1,11 +1,11 @@
 /** Whether a site can be launched, as far as it is known: what stands against it, and whether the client said yes. */
-import { findFinding, openBlockers, findAudit } from '#server/audits';
-import { environmentsOf, assertSite, type Environment } from '#server/sites';
-import { approvalsOf } from '#server/reports';
 import { clientApproval } from '#core/checks/catalogue/delivery/client-approval';
 import type { Outcome } from '#core/facts/finding';
-import type { Gate } from '#core/score/score';
 import { headingOf } from '#core/facts/heading';
+import type { Gate } from '#core/score/score';
+import { findFinding, openBlockers, findAudit } from '#server/audits';
+import { approvalsOf } from '#server/reports';
+import { environmentsOf, assertSite, type Environment } from '#server/sites';
 
 /** A blocker that is open, or that nobody can tell yet. */
 interface LaunchBlocker {

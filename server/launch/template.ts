@@ -1,14 +1,14 @@
 /** The agency’s run sheet, in versions. Version 0 is built in, until somebody saves another. */
+import { Op } from 'sequelize';
+import type { Version } from '#core/compare/fields';
+import type { LaunchTemplate } from '#core/facts/launch';
 import { BUILT_IN_TEMPLATE } from '#core/launch/built-in-template';
 import { templateFaults } from '#core/launch/template-faults';
-import type { LaunchTemplate } from '#core/facts/launch';
-import type { Version } from '#core/compare/fields';
-import { Op } from 'sequelize';
 import { now } from '#server/platform/clock';
+import { inTransaction } from '#server/platform/db/transaction';
 import { Refused } from '#server/platform/errors';
 import { announce } from '#server/platform/events';
 import { refuseOverwriting } from '#server/platform/overwriting';
-import { inTransaction } from '#server/platform/db/transaction';
 import { VERSIONS_READ, versionsWindow } from '#server/platform/versions';
 import { LaunchTemplateRow } from './models';
 

@@ -1,7 +1,4 @@
 /** The watch on a launch: begun from the plan, looked at again and again by whichever process is there, told once. */
-import { emit } from '#server/platform/domain-events';
-import { lockSite, getSite } from '#server/sites';
-import { siteOwners, notify } from '#server/people';
 import { Op, type Transaction } from 'sequelize';
 import { registrableDomain } from '#core/extract/address';
 import {
@@ -15,13 +12,16 @@ import {
 } from '#core/launch/watch';
 import { hostsOf } from '#probe/plan';
 import { lookAround } from '#probe/watching';
-import { list, networkSettings } from '#server/platform/network/network';
+import { siteOwners, notify } from '#server/people';
 import { now } from '#server/platform/clock';
 import { inTransaction } from '#server/platform/db/transaction';
+import { emit } from '#server/platform/domain-events';
 import { Conflict, NotFound, Refused } from '#server/platform/errors';
 import { IsInt, Min } from '#server/platform/http/validation';
 import { defineJob, PRIORITY } from '#server/platform/jobs/definition';
 import { enqueue } from '#server/platform/jobs/queue';
+import { list, networkSettings } from '#server/platform/network/network';
+import { lockSite, getSite } from '#server/sites';
 import { launchedFrom, loweredBy, planFrom } from './cut-over';
 import { Launch, LaunchStep, WatchEvent, WatchRow } from './models';
 

@@ -2,10 +2,10 @@
  * What a browser is told while it looks: how far long work is, and what has changed. One clock for all streams; it
  * runs only while somebody listens and something moves.
  */
-import { auditJob, auditProgress } from '#server/audits';
 import type { DomainEvent } from '#core/facts/domain-events';
-import { onChange } from '#server/platform/events';
+import { auditJob, auditProgress } from '#server/audits';
 import { pollOtherProcesses, stopPolling } from '#server/platform/change-feed';
+import { onChange } from '#server/platform/events';
 import { runningJobs, type Job } from '#server/platform/jobs/queue';
 
 /** What changes after a quiet while is told so soon: what belongs to one act goes together. */

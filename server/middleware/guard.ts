@@ -4,10 +4,10 @@
  */
 import type { H3Event } from 'h3';
 import { parseUrl } from '#core/extract/address';
-import { Forbidden, NotFound, NotSignedIn, Refused, Unavailable } from '#server/platform/errors';
-import { isWorkerOnly, started } from '#server/platform/readiness';
-import { suffices, isRoute, rightFor, type Right } from '#server/platform/http/rights';
 import { type Person, endSession, sessionPerson } from '#server/people';
+import { Forbidden, NotFound, NotSignedIn, Refused, Unavailable } from '#server/platform/errors';
+import { suffices, isRoute, rightFor, type Right } from '#server/platform/http/rights';
+import { isWorkerOnly, started } from '#server/platform/readiness';
 
 const OPEN_PAGES = new Set([
   '/sign-in',

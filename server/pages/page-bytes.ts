@@ -1,17 +1,17 @@
 /** From packed evidence to tables of pages and single pages: what the pages thread does, without a database. */
-import { brotliCompress, constants } from 'node:zlib';
 import { promisify } from 'node:util';
-import { pageDetail, type PageDetail } from '#core/pages/page-detail';
-import type { PageLine } from '#core/pages/page-line';
-import type { TextRoom } from '#core/pages/fit';
-import { pageTable, roomsOf, type PagesInput } from '#core/pages/page-table';
-import { SiteView } from '#core/checks/view/site-view';
+import { brotliCompress, constants } from 'node:zlib';
 import type { TextField } from '#core/checks/kit/default-texts';
+import { SiteView } from '#core/checks/view/site-view';
 import type { Brief } from '#core/facts/brief';
 import type { Checklist } from '#core/facts/checklist';
 import type { Finding } from '#core/facts/finding';
 import type { HostProfile } from '#core/facts/host-profile';
 import type { Situation } from '#core/facts/situation';
+import type { TextRoom } from '#core/pages/fit';
+import { pageDetail, type PageDetail } from '#core/pages/page-detail';
+import type { PageLine } from '#core/pages/page-line';
+import { pageTable, roomsOf, type PagesInput } from '#core/pages/page-table';
 import { bufferOf, readEvidence, unpackJson } from '#server/platform/packed';
 
 const pack = promisify(brotliCompress);

@@ -1,4 +1,8 @@
 /** All pages that an audit saw, and one of them opened. */
+import { promisify } from 'node:util';
+import { brotliDecompress } from 'node:zlib';
+import type { Brief } from '#core/facts/brief';
+import type { PageDetail } from '#core/pages/page-detail';
 import {
   finishedAudits,
   newestVerdictId,
@@ -9,15 +13,11 @@ import {
   findAudit,
   type Audit,
 } from '#server/audits';
-import { getEnvironment, getSite, findBrief, briefForChecks } from '#server/sites';
 import { checklistVersion } from '#server/checklists';
 import { newestProfile } from '#server/hosts';
-import { brotliDecompress } from 'node:zlib';
-import { promisify } from 'node:util';
-import type { PageDetail } from '#core/pages/page-detail';
 import { NotFound } from '#server/platform/errors';
 import { serverWorkers } from '#server/platform/workers';
-import type { Brief } from '#core/facts/brief';
+import { getEnvironment, getSite, findBrief, briefForChecks } from '#server/sites';
 import { pagesFromBytes, type KeptAudit, type PagesAnswer, type PagesJob } from './page-bytes';
 
 const unpack = promisify(brotliDecompress);

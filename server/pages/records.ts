@@ -1,12 +1,12 @@
 /** The technical side of a site as one audit saw it. */
-import { findAudit, findEvidence } from '#server/audits';
-import { getEnvironment, getSite, findBrief, briefForChecks } from '#server/sites';
-import { newestProfile } from '#server/hosts';
-import { recordsView, type RecordsView } from '#core/records/records-view';
 import type { Brief } from '#core/facts/brief';
 import { completeBrief } from '#core/facts/host-records';
+import { recordsView, type RecordsView } from '#core/records/records-view';
+import { findAudit, findEvidence } from '#server/audits';
+import { newestProfile } from '#server/hosts';
 import { NotFound } from '#server/platform/errors';
 import { readEvidence } from '#server/platform/packed';
+import { getEnvironment, getSite, findBrief, briefForChecks } from '#server/sites';
 
 /** @throws NotFound when the audit has no evidence */
 export async function recordsOf(auditId: number): Promise<RecordsView> {

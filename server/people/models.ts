@@ -1,5 +1,5 @@
-import { defineModels } from '#server/platform/db/models';
 import type { CreationOptional } from 'sequelize';
+import { defineModels } from '#server/platform/db/models';
 import { bind, flag, id, ref, Row, text, when } from '#server/platform/db/row';
 
 /** Who does something, as all others see them. */

@@ -1,9 +1,9 @@
 /** Messages to people of the agency, shown in the application. */
 import { Op, type Transaction } from 'sequelize';
+import { now } from '#server/platform/clock';
 import { announce } from '#server/platform/events';
 import { COUNTED } from '#server/platform/windows';
 import { NotificationRow, User } from './models';
-import { now } from '#server/platform/clock';
 
 /** @param link a path of the application */
 export async function notify(

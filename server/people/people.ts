@@ -1,16 +1,16 @@
 /** People of the agency: signing in, passwords, and who is of the team. */
-import { emit } from '#server/platform/domain-events';
 import { createHash, randomBytes } from 'node:crypto';
 import { Op, type Transaction } from 'sequelize';
 import { passwordFault } from '#core/entry/password';
+import { now, realNow } from '#server/platform/clock';
 import { inTransaction } from '#server/platform/db/transaction';
-import { announce } from '#server/platform/events';
+import { emit } from '#server/platform/domain-events';
 import { Conflict, NotFound, NotSignedIn, Refused } from '#server/platform/errors';
+import { announce } from '#server/platform/events';
 import { PasswordLinkRow, SessionRow, User, type Person } from './models';
 import { endAllSessions } from './sessions';
 import { tallies } from './tallies';
 import { Throttle, type Guesser } from './throttle';
-import { now, realNow } from '#server/platform/clock';
 
 const throttle = new Throttle(tallies);
 

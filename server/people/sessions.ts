@@ -2,14 +2,14 @@
  * Sessions: a sealed cookie names one, and it counts only while its row is there and its person's session
  * version is the one it was made under. So signing out, a new password and removal end it at once.
  */
-import { announce } from '#server/platform/events';
 import { randomBytes } from 'node:crypto';
-import { Op } from 'sequelize';
 import type { H3Event } from 'h3';
+import { Op } from 'sequelize';
+import { realNow } from '#server/platform/clock';
 import { NotFound } from '#server/platform/errors';
+import { announce } from '#server/platform/events';
 import { clientAddress } from '#server/platform/http/client-address';
 import { SessionRow, User, type Person } from './models';
-import { realNow } from '#server/platform/clock';
 
 /** How long a session lasts without being used. */
 const LASTS_MS = 7 * 86_400_000;

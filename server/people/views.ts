@@ -1,6 +1,6 @@
 /** Filters of a screen, kept by each person under names of their own. */
-import { announce } from '#server/platform/events';
 import { Conflict, NotFound } from '#server/platform/errors';
+import { announce } from '#server/platform/events';
 import type { ViewDto } from './dto';
 import { SavedView } from './models';
 

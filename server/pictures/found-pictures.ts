@@ -1,14 +1,14 @@
 /** Pictures that an audit found on a site, fetched as the audit reached them. */
-import { networkSettings } from '#server/platform/network/network';
-import { findEvidence } from '#server/audits';
-import { findEnvironment, accessOf, type Environment } from '#server/sites';
-import { fetchFile } from '#probe/fetch-file';
-import { portsOf } from '#probe/plan';
 import type { AssetRole } from '#core/facts/evidence';
 import { MOST_PICTURE_BYTES } from '#core/pictures/settings';
-import { readEvidence } from '#server/platform/packed';
-import { NotFound, Unreachable } from '#server/platform/errors';
+import { fetchFile } from '#probe/fetch-file';
+import { portsOf } from '#probe/plan';
+import { findEvidence } from '#server/audits';
 import { now } from '#server/platform/clock';
+import { NotFound, Unreachable } from '#server/platform/errors';
+import { networkSettings } from '#server/platform/network/network';
+import { readEvidence } from '#server/platform/packed';
+import { findEnvironment, accessOf, type Environment } from '#server/sites';
 import { drawingFault, renderInProcess } from './picture-processes';
 
 const ICON_ROLES: readonly AssetRole[] = ['icon', 'touch-icon', 'manifest-icon'];

@@ -1,5 +1,5 @@
-import { defineModels } from '#server/platform/db/models';
 import type { PictureSettings } from '#core/pictures/settings';
+import { defineModels } from '#server/platform/db/models';
 import { bind, json, ref, Row, text, when } from '#server/platform/db/row';
 import type { PictureLook } from './picture-bytes';
 

@@ -1,8 +1,8 @@
 /** Pictures read, cropped and written; what comes out is read back by other readers. */
+import { deflateSync, gzipSync } from 'node:zlib';
 import decodeIco from 'decode-ico';
 import { unzipSync } from 'fflate';
 import { imageSize } from 'image-size';
-import { deflateSync, gzipSync } from 'node:zlib';
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
 import { cropTo, enlargement, SHARE_SIZE } from '#core/pictures/crop';

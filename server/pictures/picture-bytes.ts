@@ -7,8 +7,10 @@ import { zipSync, type Zippable } from 'fflate';
 import sharp, { type Sharp } from 'sharp';
 import { readIco, writeIco } from '#core/formats/ico';
 import { cropTo, SHARE_SIZE, type Size } from '#core/pictures/crop';
+import { pictureDifference, type Raster } from '#core/pictures/difference';
 import { ICO_SIZES, TOUCH_SIZE } from '#core/pictures/icon-sizes';
 import { iconName, KIT_NAMES, kitManifest, kitTags, shareName, type KitPlan } from '#core/pictures/kit';
+import { DENSE, HARDLY_OUTSIDE, TABS } from '#core/pictures/measures';
 import {
   contrast,
   drawnPart,
@@ -18,9 +20,6 @@ import {
   sharpness,
   type Pixels,
 } from '#core/pictures/pixels';
-import { pictureDifference, type Raster } from '#core/pictures/difference';
-import { DENSE, HARDLY_OUTSIDE, TABS } from '#core/pictures/measures';
-import { svgFault } from '#core/pictures/svg';
 import {
   MOST_PIXELS,
   QUALITIES,
@@ -29,6 +28,7 @@ import {
   type ShareCrop,
   type ShareEncoding,
 } from '#core/pictures/settings';
+import { svgFault } from '#core/pictures/svg';
 
 /** Each picture is asked for once, so none is remembered. */
 sharp.cache(false);

@@ -1,12 +1,7 @@
 /** The picture workshop: what a site's share picture and icons are made from, and the files that come out. */
-import { emit } from '#server/platform/domain-events';
-import { findSite, liveEnvironmentOf, newestBrief, type Environment } from '#server/sites';
-import { checklistFor } from '#server/checklists';
-import { newestProfile } from '#server/hosts';
 import { hostOf } from '#core/extract/address';
 import { iconSizes, TOUCH_SIZE } from '#core/pictures/icon-sizes';
 import { folderFault, type KitPlan } from '#core/pictures/kit';
-import { shareLimit } from '#core/pictures/share-limit';
 import {
   MOST_PICTURE_BYTES,
   USUAL_SETTINGS,
@@ -16,11 +11,16 @@ import {
   type ShareCrop,
   type ShareEncoding,
 } from '#core/pictures/settings';
+import { shareLimit } from '#core/pictures/share-limit';
+import { checklistFor } from '#server/checklists';
+import { newestProfile } from '#server/hosts';
 import { now } from '#server/platform/clock';
 import { inTransaction } from '#server/platform/db/transaction';
+import { emit } from '#server/platform/domain-events';
 import { NotFound, Refused } from '#server/platform/errors';
 import { announce } from '#server/platform/events';
 import { FileRow, storeFile, readStoredFile } from '#server/platform/files/files';
+import { findSite, liveEnvironmentOf, newestBrief, type Environment } from '#server/sites';
 import { environmentById, foundFile, iconsInPlace } from './found-pictures';
 import { PicturesRow } from './models';
 import type { IconsLook, PictureLook, ShareLook } from './picture-bytes';

@@ -5,8 +5,8 @@
 import { randomUUID } from 'node:crypto';
 import { QueryTypes } from 'sequelize';
 import { database } from '#server/platform/db/connection';
-import { onChange, tellAll, type Change } from './events';
 import { isDue } from './due';
+import { onChange, tellAll, type Change } from './events';
 
 const ME = randomUUID();
 /** What happens together is written together. */

@@ -1,8 +1,8 @@
 /** JSON packed for the database. */
 import { promisify } from 'node:util';
+import { brotliCompress, brotliDecompress, constants, gunzip } from 'node:zlib';
 import type { Evidence } from '#core/facts/evidence';
 import { upgradeEvidence } from '#core/facts/upgrade';
-import { brotliCompress, brotliDecompress, constants, gunzip } from 'node:zlib';
 
 const pack = promisify(brotliCompress);
 const unpack = promisify(brotliDecompress);

@@ -1,30 +1,30 @@
 /** At the start: tables up to date, audits that were left open taken up, first user or demo there; then the work. */
-import { deliver } from '#server/platform/domain-events';
-import { startDelivering } from '#server/platform/outbox';
-import { connectSubjects } from '#server/subjects';
+import { removeLeftProfiles } from '#probe/rendering/profiles';
 import { reevaluateAfterUpdate, requeueOrphans } from '#server/audits';
 import { ensureBuiltIn } from '#server/checklists';
-import { warmPictures } from '#server/pictures';
 import { sweepOnce } from '#server/fixes';
 import { enqueueDueWatches } from '#server/launch';
 import { ensureFirstPerson } from '#server/people';
-import { alignPracticeClock, loadDemo, practiceControl } from '#server/practice';
-import { notifyNews, deleteOldPlans, runDueSchedules, ensureProposal } from '#server/schedules';
-import { fillStandings } from '#server/reads/standing';
-import { closeAll } from '#server/platform/shutdown';
+import { warmPictures } from '#server/pictures';
+import { publishChanges } from '#server/platform/change-feed';
+import { syncClock, readClock } from '#server/platform/clock';
 import { closeDatabase, database } from '#server/platform/db/connection';
 import { migrate } from '#server/platform/db/migrate';
 import { useModels } from '#server/platform/db/models';
-import { networkSettings, numberOf } from '#server/platform/network/network';
-import { publishChanges } from '#server/platform/change-feed';
-import { syncClock, readClock } from '#server/platform/clock';
-import { tidyFiles } from '#server/platform/files/files';
 import { oneAtATime } from '#server/platform/db/one-at-a-time';
+import { deliver } from '#server/platform/domain-events';
+import { tidyFiles } from '#server/platform/files/files';
 import { closeDelivery } from '#server/platform/jobs/queue';
-import { startTicking } from '#server/platform/ticking';
 import { JobWorker } from '#server/platform/jobs/worker';
-import { removeLeftProfiles } from '#probe/rendering/profiles';
+import { networkSettings, numberOf } from '#server/platform/network/network';
+import { startDelivering } from '#server/platform/outbox';
 import { isWorkerOnly, startFailed, startFinished } from '#server/platform/readiness';
+import { closeAll } from '#server/platform/shutdown';
+import { startTicking } from '#server/platform/ticking';
+import { alignPracticeClock, loadDemo, practiceControl } from '#server/practice';
+import { fillStandings } from '#server/reads/standing';
+import { notifyNews, deleteOldPlans, runDueSchedules, ensureProposal } from '#server/schedules';
+import { connectSubjects } from '#server/subjects';
 
 const SHORTEST_SECRET = 32;
 

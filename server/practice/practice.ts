@@ -1,4 +1,15 @@
 /** The demo: loads what the practice net says of itself, and passes on its switches. */
+import type { AccessDto } from '#core/entry/site';
+import { PARTS } from '#core/facts/parts';
+import { startAudits } from '#server/audits';
+import { createProfile, profileIdOf } from '#server/hosts';
+import { intendedFor } from '#server/intended';
+import { ensurePerson } from '#server/people';
+import { kitOf } from '#server/pictures';
+import { clockRate, now, setClockRate } from '#server/platform/clock';
+import { inTransaction } from '#server/platform/db/transaction';
+import { NotFound, Refused, Unreachable } from '#server/platform/errors';
+import { announce } from '#server/platform/events';
 import {
   addKnownSite,
   allEnvironments,
@@ -8,17 +19,6 @@ import {
   findSite,
   type Environment,
 } from '#server/sites';
-import { createProfile, profileIdOf } from '#server/hosts';
-import { startAudits } from '#server/audits';
-import { ensurePerson } from '#server/people';
-import { intendedFor } from '#server/intended';
-import { kitOf } from '#server/pictures';
-import { inTransaction } from '#server/platform/db/transaction';
-import type { AccessDto } from '#core/entry/site';
-import { announce } from '#server/platform/events';
-import { NotFound, Refused, Unreachable } from '#server/platform/errors';
-import { PARTS } from '#core/facts/parts';
-import { clockRate, now, setClockRate } from '#server/platform/clock';
 
 interface PracticeFault {
   environment: 'live' | 'staging';

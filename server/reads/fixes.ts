@@ -1,11 +1,11 @@
 /** Fixes over all sites: by fault, and one by one, sorted, filtered and cut by the database. */
-import { failedFindings } from '#server/audits';
-import type { FixesDto } from '#server/fixes';
 import { QueryTypes } from 'sequelize';
 import { checkById } from '#core/checks/catalogue/index';
 import type { JudgedFinding } from '#core/checks/engine/judge';
 import type { Severity } from '#core/facts/finding';
 import type { FixState } from '#core/facts/fix';
+import { failedFindings } from '#server/audits';
+import type { FixesDto } from '#server/fixes';
 import { database } from '#server/platform/db/connection';
 import { wholePoints } from '#server/platform/db/sort-key';
 import { askedWords } from '#server/platform/db/words';

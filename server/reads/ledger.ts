@@ -2,6 +2,25 @@
  * The ledger of one environment: its latest findings a line each, the sum behind the score, one finding in full, and
  * the fixes and attestations beside them.
  */
+import { QueryTypes } from 'sequelize';
+import { checksOf } from '#core/checks/engine/checklist';
+import type { JudgedFinding } from '#core/checks/engine/judge';
+import type { Check } from '#core/checks/kit/check';
+import type { FixState } from '#core/facts/fix';
+import { headingOf } from '#core/facts/heading';
+import type { Part } from '#core/facts/parts';
+import type { Situation } from '#core/facts/situation';
+import {
+  holding,
+  isManualOpen,
+  isResting,
+  ledgerFolds,
+  ledgerGroups,
+  ledgerShows,
+  type LedgerGroup,
+  type LedgerLine,
+} from '#core/score/ledger';
+import { pointsLost, termsOf, type Result } from '#core/score/score';
 import {
   findFinding,
   findingsOf,
@@ -13,32 +32,13 @@ import {
   type Audit,
   type FindingRow,
 } from '#server/audits';
+import { checklistVersion } from '#server/checklists';
 import { acceptancesOf, type AcceptanceRow } from '#server/fixes';
 import { everybody } from '#server/people';
-import { findEnvironment } from '#server/sites';
-import { checklistVersion } from '#server/checklists';
-import { QueryTypes } from 'sequelize';
-import type { Check } from '#core/checks/kit/check';
-import { checksOf } from '#core/checks/engine/checklist';
-import type { JudgedFinding } from '#core/checks/engine/judge';
-import type { FixState } from '#core/facts/fix';
-import {
-  holding,
-  isManualOpen,
-  isResting,
-  ledgerFolds,
-  ledgerGroups,
-  ledgerShows,
-  type LedgerGroup,
-  type LedgerLine,
-} from '#core/score/ledger';
-import type { Situation } from '#core/facts/situation';
-import { pointsLost, termsOf, type Result } from '#core/score/score';
 import { database } from '#server/platform/db/connection';
 import { NotFound } from '#server/platform/errors';
 import { FileRow } from '#server/platform/files/files';
-import type { Part } from '#core/facts/parts';
-import { headingOf } from '#core/facts/heading';
+import { findEnvironment } from '#server/sites';
 
 /** Lines of one answer; whoever has more filters by words. */
 const LINES = 200;

@@ -1,10 +1,10 @@
 /** The roster: one row a site, sorted, filtered and cut by the database. */
 import { QueryTypes, type Transaction } from 'sequelize';
+import type { EnvironmentKind, Situation, Stage } from '#core/facts/situation';
 import type { Result } from '#core/score/score';
 import { database } from '#server/platform/db/connection';
 import { keyText } from '#server/platform/db/sort-key';
 import { askedWords } from '#server/platform/db/words';
-import type { EnvironmentKind, Situation, Stage } from '#core/facts/situation';
 import { COUNTED, MOST_CHOSEN, type SomeRows } from '#server/platform/windows';
 import type { RosterDto } from '#server/sites';
 import { shownOf, UNKNOWN_FROM } from './standing';

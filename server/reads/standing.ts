@@ -2,18 +2,18 @@
  * Where each site stands, kept beside its rows: what the long lists are sorted, filtered and counted by. Whatever
  * changes a site, its audits or its fixes ends here, in the same transaction.
  */
-import { subscribe } from '#server/platform/domain-events';
 import { QueryTypes, type Transaction } from 'sequelize';
+import { checkById } from '#core/checks/catalogue/index';
 import type { Outcome, Severity } from '#core/facts/finding';
+import { SEVERITIES } from '#core/facts/finding';
 import { CLOSED_STATES, OPEN_STATES, type FixState } from '#core/facts/fix';
 import type { EnvironmentKind, Stage } from '#core/facts/situation';
-import { SEVERITIES } from '#core/facts/finding';
 import type { Gate, Result } from '#core/score/score';
-import { checkById } from '#core/checks/catalogue/index';
 import { database } from '#server/platform/db/connection';
 import { downward, sortKey, wholePoints } from '#server/platform/db/sort-key';
 import { inTransaction } from '#server/platform/db/transaction';
 import { indexedWords } from '#server/platform/db/words';
+import { subscribe } from '#server/platform/domain-events';
 import { lockSites } from '#server/sites';
 
 interface SiteFacts {

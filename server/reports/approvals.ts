@@ -1,6 +1,8 @@
 /** A contact’s yes: to exactly one audit, with what proves and what compares it. */
-import { emit } from '#server/platform/domain-events';
-import { lockContact, type Contact, environmentsOf, getSite, newestBrief, type Site } from '#server/sites';
+import { createHash } from 'node:crypto';
+import { Op } from 'sequelize';
+import { contentOf, fingerprintOf } from '#core/approval/content';
+import { SiteView } from '#core/checks/view/site-view';
 import {
   evidenceOfAudits,
   findEvidence,
@@ -9,14 +11,12 @@ import {
   type AuditEvidence,
 } from '#server/audits';
 import { newestProfile } from '#server/hosts';
-import { createHash } from 'node:crypto';
-import { Op } from 'sequelize';
-import { contentOf, fingerprintOf } from '#core/approval/content';
-import { SiteView } from '#core/checks/view/site-view';
 import { now } from '#server/platform/clock';
 import { inTransaction } from '#server/platform/db/transaction';
+import { emit } from '#server/platform/domain-events';
 import { Conflict, NotFound, TooMany } from '#server/platform/errors';
 import { readEvidence, decompress } from '#server/platform/packed';
+import { lockContact, type Contact, environmentsOf, getSite, newestBrief, type Site } from '#server/sites';
 import { ApprovalRow } from './models';
 import { notifyOwners } from './notify-owners';
 

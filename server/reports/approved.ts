@@ -1,7 +1,7 @@
 /** What contacts have said yes to, for those who judge and keep. */
+import type { Approval } from '#core/facts/approval';
 import { hasEvidence } from '#server/audits';
 import { findEnvironment, type Environment } from '#server/sites';
-import type { Approval } from '#core/facts/approval';
 import { ApprovalRow, ReportEdition } from './models';
 
 /** The newest yes of a site that stands, and the audit it was said to. */

@@ -1,5 +1,14 @@
 /** Putting the report of a site together from its newest audit, and publishing it as an edition. */
-import { emit } from '#server/platform/domain-events';
+import { Op } from 'sequelize';
+import type { JudgedFinding } from '#core/checks/engine/judge';
+import { pathBelow, baseOf } from '#core/compare/sites/page-face';
+import { shownFacts } from '#core/extract/shell';
+import { finalStatus, type Evidence } from '#core/facts/evidence';
+import { headingOf } from '#core/facts/heading';
+import type { RenderedView } from '#core/facts/rendered';
+import { composeReport, type Report, type ReportFix, type ReportPage } from '#core/report/report';
+import type { ReportSetup } from '#core/report/setup';
+import type { Result } from '#core/score/score';
 import {
   auditIn,
   doneAttestations,
@@ -11,24 +20,15 @@ import {
 } from '#server/audits';
 import { fixesOf } from '#server/fixes';
 import { peopleByIds } from '#server/people';
-import { contactsByIds, environmentIn, findSiteLocked, findSite, getClient } from '#server/sites';
-import { shownFacts } from '#core/extract/shell';
-import { Op } from 'sequelize';
-import type { JudgedFinding } from '#core/checks/engine/judge';
-import { finalStatus, type Evidence } from '#core/facts/evidence';
-import type { RenderedView } from '#core/facts/rendered';
-import { pathBelow, baseOf } from '#core/compare/sites/page-face';
-import { composeReport, type Report, type ReportFix, type ReportPage } from '#core/report/report';
-import type { ReportSetup } from '#core/report/setup';
-import type { Result } from '#core/score/score';
 import { now } from '#server/platform/clock';
 import { inTransaction } from '#server/platform/db/transaction';
+import { emit } from '#server/platform/domain-events';
 import { Conflict, NotFound } from '#server/platform/errors';
 import { refuseOverwriting } from '#server/platform/overwriting';
 import { readEvidence, packJson, unpackJson } from '#server/platform/packed';
+import { contactsByIds, environmentIn, findSiteLocked, findSite, getClient } from '#server/sites';
 import { ReportDraft, ReportEdition } from './models';
 import { firstSetup, lookOf, template } from './template';
-import { headingOf } from '#core/facts/heading';
 
 const NOT_AUDITED = 'This environment has not been audited yet: a report tells what an audit found.';
 const NO_EDITION = 'This edition does not exist, or not any more.';

@@ -1,4 +1,6 @@
 /** What the screens send about contacts, reports, share links, remarks and yeses. */
+import { SEVERITIES, type Severity } from '#core/facts/finding';
+import { SCREENS, type Screen } from '#core/facts/rendered';
 import {
   REPORT_LANGUAGES,
   REPORT_PARTS,
@@ -6,8 +8,6 @@ import {
   type ReportPart,
   type ReportSetup,
 } from '#core/report/setup';
-import { SEVERITIES, type Severity } from '#core/facts/finding';
-import { SCREENS, type Screen } from '#core/facts/rendered';
 import {
   ArrayMaxSize,
   IsArray,

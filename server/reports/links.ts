@@ -1,16 +1,16 @@
 /** Share links: one contact, one site, a secret; and who may see what behind one. */
-import { emit } from '#server/platform/domain-events';
-import { contactsByIds, findContact, contactOfSite } from '#server/sites';
-import { tallies, Throttle } from '#server/people';
 import { createHash, randomBytes } from 'node:crypto';
-import { QueryTypes } from 'sequelize';
 import type { H3Event } from 'h3';
 import { getCookie, getRouterParam, setCookie } from 'h3';
+import { QueryTypes } from 'sequelize';
+import { tallies, Throttle } from '#server/people';
 import { now } from '#server/platform/clock';
-import { Forbidden, NotFound, TooMany } from '#server/platform/errors';
 import { database } from '#server/platform/db/connection';
 import { inTransaction } from '#server/platform/db/transaction';
+import { emit } from '#server/platform/domain-events';
+import { Forbidden, NotFound, TooMany } from '#server/platform/errors';
 import { clientAddress } from '#server/platform/http/client-address';
+import { contactsByIds, findContact, contactOfSite } from '#server/sites';
 import type { Guest } from './guest';
 import { ShareLink, ShareVisit } from './models';
 

@@ -1,6 +1,6 @@
-import { defineModels } from '#server/platform/db/models';
 import type { CreationOptional } from 'sequelize';
 import type { ReportSetup } from '#core/report/setup';
+import { defineModels } from '#server/platform/db/models';
 import { bind, bytes, day, id, json, ref, Row, text, when } from '#server/platform/db/row';
 import type { RemarkRegion, TemplateData } from './dto';
 

@@ -1,14 +1,14 @@
 /** What a client remarks: it becomes a fix or is answered, and they see what became of it. */
-import { lockContact, type Contact, contactsByIds, getSite, lockSites } from '#server/sites';
-import { fixesByIds, openFix, openFixOf, addEvents } from '#server/fixes';
-import { getAudit } from '#server/audits';
-import { emit } from '#server/platform/domain-events';
 import { Op } from 'sequelize';
-import { remarkCheck, type FixState } from '#core/facts/fix';
 import type { Severity } from '#core/facts/finding';
+import { remarkCheck, type FixState } from '#core/facts/fix';
+import { getAudit } from '#server/audits';
+import { fixesByIds, openFix, openFixOf, addEvents } from '#server/fixes';
 import { now } from '#server/platform/clock';
 import { inTransaction } from '#server/platform/db/transaction';
+import { emit } from '#server/platform/domain-events';
 import { Conflict, NotFound, Refused, TooMany } from '#server/platform/errors';
+import { lockContact, type Contact, contactsByIds, getSite, lockSites } from '#server/sites';
 import type { Edition } from './composing';
 import type { RemarkDto, RemarkRegion } from './dto';
 import { Remark, ReportEdition, type RemarkAbout } from './models';

@@ -1,6 +1,6 @@
 /** What a contact sees behind a share link: the newest edition, what they said, and what became of it. */
-import { findFinding, findAudit, seenPicture } from '#server/audits';
 import { clientApproval } from '#core/checks/catalogue/delivery/client-approval';
+import { findFinding, findAudit, seenPicture } from '#server/audits';
 import { Conflict, NotFound } from '#server/platform/errors';
 import { approvalsOf, approve, withdrawApproval, type ApprovalLine } from './approvals';
 import { newestEdition, type Edition } from './composing';

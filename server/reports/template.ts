@@ -1,6 +1,6 @@
 /** How all reports of the agency begin: its name, logo, colour, letter. */
-import { REPORT_PARTS } from '#core/report/setup';
 import type { AgencyLook } from '#core/report/report';
+import { REPORT_PARTS } from '#core/report/setup';
 import type { ReportSetup } from '#core/report/setup';
 import { now } from '#server/platform/clock';
 import { NotFound, Refused } from '#server/platform/errors';

@@ -1,7 +1,7 @@
-import { defineModels } from '#server/platform/db/models';
 import type { CreationOptional } from 'sequelize';
 import type { NewsKind } from '#core/compare/news';
 import type { Every } from '#core/schedule/night';
+import { defineModels } from '#server/platform/db/models';
 import { bind, day, flag, id, ref, Row, text, when, whole } from '#server/platform/db/row';
 
 export const OF_KINDS = ['all', 'site', 'client', 'host', 'stage'] as const;

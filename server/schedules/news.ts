@@ -1,15 +1,15 @@
 /** What the audits of the night found beyond those before them: noted with each, told once with all of one cause. */
+import { Op, type Transaction } from 'sequelize';
+import type { JudgedFinding } from '#core/checks/engine/judge';
+import { messageOf, newsBetween, type Face, type Seen } from '#core/compare/news';
 import { type SavedVerdict, isAnythingAuditing, findAudit, findFindings, type Audit } from '#server/audits';
 import { checksMovedBy } from '#server/fixes';
-import { environmentsByIds, sitesByIds } from '#server/sites';
 import { accountOwners, notify } from '#server/people';
-import { Op, type Transaction } from 'sequelize';
-import { messageOf, newsBetween, type Face, type Seen } from '#core/compare/news';
-import type { JudgedFinding } from '#core/checks/engine/judge';
 import { clockRate, now } from '#server/platform/clock';
 import { inTransaction } from '#server/platform/db/transaction';
 import { countWaiting } from '#server/platform/jobs/job-table';
 import { unpackJson } from '#server/platform/packed';
+import { environmentsByIds, sitesByIds } from '#server/sites';
 import { NewsRow, PlannedAudit } from './models';
 
 /** Whether an audit is one of the night's, whose news somebody who was not looking should hear. */

@@ -1,13 +1,13 @@
 /** Schedules: what is audited when, by site, client, host profile or stage. */
+import { Op } from 'sequelize';
+import { PARTS, type Part } from '#core/facts/parts';
+import { STAGES } from '#core/facts/situation';
 import { allChecklists, checklistNamed } from '#server/checklists';
 import { profilesByIds } from '#server/hosts';
-import { clientsByIds, sitesByIds } from '#server/sites';
-import { Op } from 'sequelize';
-import { STAGES } from '#core/facts/situation';
-import { PARTS, type Part } from '#core/facts/parts';
 import { inTransaction } from '#server/platform/db/transaction';
 import { Conflict, NotFound, Refused } from '#server/platform/errors';
 import { announce } from '#server/platform/events';
+import { clientsByIds, sitesByIds } from '#server/sites';
 import type { ScheduleDto } from './dto';
 import { PlannedAudit, ScheduleRow, type OfKind } from './models';
 

@@ -1,8 +1,8 @@
 /** The access to an environment, kept sealed: whoever reads the database alone cannot get in. */
 import { createCipheriv, createDecipheriv, hkdfSync, randomBytes } from 'node:crypto';
+import type { AccessDto } from '#core/entry/site';
 import type { Access } from '#probe/http/access';
 import type { Environment } from './models';
-import type { AccessDto } from '#core/entry/site';
 
 interface Secret {
   name: string;

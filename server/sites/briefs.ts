@@ -1,16 +1,16 @@
 /** Briefs with their versions. */
-import { emit } from '#server/platform/domain-events';
 import { Op, type Transaction } from 'sequelize';
 import { blank } from '#core/compare/fields';
 import { hostOf } from '#core/extract/address';
 import { withALabels } from '#core/facts/a-labels';
 import type { Brief } from '#core/facts/brief';
-import { BriefRow, Environment, type Site } from './models';
+import { now } from '#server/platform/clock';
 import { inTransaction } from '#server/platform/db/transaction';
+import { emit } from '#server/platform/domain-events';
 import { NotFound } from '#server/platform/errors';
 import { refuseOverwriting } from '#server/platform/overwriting';
 import { VERSIONS_READ, versionsWindow } from '#server/platform/versions';
-import { now } from '#server/platform/clock';
+import { BriefRow, Environment, type Site } from './models';
 
 export async function newestBrief(
   siteId: number,

@@ -1,13 +1,13 @@
 /** The agency's customers: renaming, merging two that are one, and what a new site would double. */
-import { emit } from '#server/platform/domain-events';
 import { Op } from 'sequelize';
 import { parseUrl } from '#core/extract/address';
 import { isAlike } from '#core/text/alike';
-import { moveContacts } from './contacts';
 import { inTransaction } from '#server/platform/db/transaction';
-import { announce } from '#server/platform/events';
+import { emit } from '#server/platform/domain-events';
 import { Conflict, NotFound, Refused } from '#server/platform/errors';
+import { announce } from '#server/platform/events';
 import type { SomeRows } from '#server/platform/windows';
+import { moveContacts } from './contacts';
 import type { ClientsDto } from './dto';
 import { Contact, Client, Environment, Site } from './models';
 import { namesChanged } from './names';

@@ -1,10 +1,10 @@
 /** A client’s people: who is asked, does a part, and says yes. */
-import { emit } from '#server/platform/domain-events';
 import { UniqueConstraintError, type Transaction } from 'sequelize';
 import { now } from '#server/platform/clock';
+import { inTransaction } from '#server/platform/db/transaction';
+import { emit } from '#server/platform/domain-events';
 import { Conflict, NotFound } from '#server/platform/errors';
 import { announce } from '#server/platform/events';
-import { inTransaction } from '#server/platform/db/transaction';
 import type { ContactDto } from './dto';
 import { Contact, Client, Site } from './models';
 

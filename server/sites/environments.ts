@@ -1,13 +1,13 @@
 /** The environments a site can be seen at: adding, changing and deleting. */
-import { emit } from '#server/platform/domain-events';
-import { defineQuestion, type Question } from '#server/platform/extension-points';
-import { Environment, Site } from './models';
 import type { EnvironmentDto, AccessDto } from '#core/entry/site';
 import { parseUrl } from '#core/extract/address';
 import { accessFault } from '#probe/http/access';
-import { Conflict, NotFound, Refused } from '#server/platform/errors';
 import { inTransaction } from '#server/platform/db/transaction';
+import { emit } from '#server/platform/domain-events';
+import { Conflict, NotFound, Refused } from '#server/platform/errors';
+import { defineQuestion, type Question } from '#server/platform/extension-points';
 import { sealAccess } from './access';
+import { Environment, Site } from './models';
 
 /** The dates that were given; an empty one empties the field. */
 function datesOf(input: EnvironmentDto): Partial<Pick<Environment, 'setUpOn' | 'changedOn' | 'endsOn'>> {

@@ -1,8 +1,8 @@
-import { defineModels } from '#server/platform/db/models';
 import type { CreationOptional } from 'sequelize';
 import type { AccessKind } from '#core/facts/evidence';
-import type { ShareAnswer } from '#core/launch/shared-address';
 import type { EnvironmentKind, Situation, Stage } from '#core/facts/situation';
+import type { ShareAnswer } from '#core/launch/shared-address';
+import { defineModels } from '#server/platform/db/models';
 import { bind, day, flag, id, json, ref, Row, text, when, whole } from '#server/platform/db/row';
 
 export class Client extends Row<Client> {

@@ -1,5 +1,4 @@
 /** Reading a first brief from a running site. */
-import { networkSettings } from '#server/platform/network/network';
 import { commonMark, serverPage } from '#core/checks/view/page-marks';
 import type { AccessDto } from '#core/entry/site';
 import { refusalOf, type RefusalKind } from '#core/extract/refusal';
@@ -12,6 +11,7 @@ import { Unreachable } from '#server/platform/errors';
 import { IsIn, IsOptional, IsString } from '#server/platform/http/validation';
 import { defineJob } from '#server/platform/jobs/definition';
 import { jobResult } from '#server/platform/jobs/queue';
+import { networkSettings } from '#server/platform/network/network';
 import { encryptSecret, decryptSecret } from './access';
 import { refuseUnusable } from './environments';
 

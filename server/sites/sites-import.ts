@@ -1,16 +1,16 @@
 /** Sites in bulk: a look at a table before anything is saved, then all or nothing. */
-import { defineJob } from '#server/platform/jobs/definition';
-import { jobResult } from '#server/platform/jobs/queue';
 import { writeSitesCsv, type CsvSites } from '#core/formats/sites-csv';
-import { inTransaction } from '#server/platform/db/transaction';
-import { IsBoolean, IsString } from '#server/platform/http/validation';
-import type { Work } from '#server/platform/jobs/definition';
-import { Client, Environment, Site } from './models';
 import { allProfiles } from '#server/hosts';
-import { newestBrief } from './briefs';
+import { inTransaction } from '#server/platform/db/transaction';
 import { Refused } from '#server/platform/errors';
-import { accessesByName, accessName } from './access';
+import { IsBoolean, IsString } from '#server/platform/http/validation';
+import { defineJob } from '#server/platform/jobs/definition';
+import type { Work } from '#server/platform/jobs/definition';
+import { jobResult } from '#server/platform/jobs/queue';
 import { serverWorkers } from '#server/platform/workers';
+import { accessesByName, accessName } from './access';
+import { newestBrief } from './briefs';
+import { Client, Environment, Site } from './models';
 import { addSite } from './sites';
 import { readTable, type TableJob } from './table-bytes';
 

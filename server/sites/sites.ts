@@ -1,21 +1,21 @@
 /** Taking a site on, and what its screen shows. */
-import { emit } from '#server/platform/domain-events';
-import { defineQuestion } from '#server/platform/extension-points';
-import { findMember } from '#server/people';
-import { profileIdOf, profilesByIds } from '#server/hosts';
 import { Op, type CreationAttributes, type Transaction } from 'sequelize';
-import { inTransaction } from '#server/platform/db/transaction';
-import { BriefRow, Client, Environment, Site } from './models';
 import type { AccessDto, NewSiteDto, SiteChangeDto } from '#core/entry/site';
-import type { Stage } from '#core/facts/situation';
 import { withALabels } from '#core/facts/a-labels';
 import type { Brief } from '#core/facts/brief';
-import { refuseUnusable } from './environments';
-import { announce } from '#server/platform/events';
+import type { Stage } from '#core/facts/situation';
+import { profileIdOf, profilesByIds } from '#server/hosts';
+import { findMember } from '#server/people';
+import { now } from '#server/platform/clock';
+import { inTransaction } from '#server/platform/db/transaction';
+import { emit } from '#server/platform/domain-events';
 import { Conflict, NotFound, Refused } from '#server/platform/errors';
+import { announce } from '#server/platform/events';
+import { defineQuestion } from '#server/platform/extension-points';
 import { refuseOverwriting } from '#server/platform/overwriting';
 import { sealAccess } from './access';
-import { now } from '#server/platform/clock';
+import { refuseUnusable } from './environments';
+import { BriefRow, Client, Environment, Site } from './models';
 
 /**
  * The client of a name, found or made, and held, so that of two who add the same site at once the second sees

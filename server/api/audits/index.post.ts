@@ -1,6 +1,6 @@
+import { StartAuditsDto, startAudits } from '#server/audits';
 import { readJson } from '#server/platform/http/body';
 import { parseAs } from '#server/platform/http/validation';
-import { StartAuditsDto, startAudits } from '#server/audits';
 
 export default defineEventHandler(async (event) => {
   const { environmentIds, scope } = await parseAs(StartAuditsDto, await readJson(event));

@@ -1,8 +1,8 @@
-import { LIMITS, readJson } from '#server/platform/http/body';
 import { readChecklist } from '#core/entry/checklist';
-import { refuseFaults } from '#server/platform/http/validation';
 import { saveChecklist } from '#server/checklists';
+import { LIMITS, readJson } from '#server/platform/http/body';
 import { requiredVersion, idOf } from '#server/platform/http/route-parameters';
+import { refuseFaults } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => {
   const { checklist, faults } = await readChecklist(await readJson(event, LIMITS.document));

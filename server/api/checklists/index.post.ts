@@ -1,7 +1,7 @@
-import { LIMITS, readJson } from '#server/platform/http/body';
 import { readChecklist } from '#core/entry/checklist';
-import { refuseFaults } from '#server/platform/http/validation';
 import { createChecklist } from '#server/checklists';
+import { LIMITS, readJson } from '#server/platform/http/body';
+import { refuseFaults } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => {
   const { checklist, faults } = await readChecklist(await readJson(event, LIMITS.document));

@@ -1,7 +1,7 @@
-import { LIMITS, readJson } from '#server/platform/http/body';
 import { readChecklist } from '#core/entry/checklist';
-import { PreviewDto } from '#server/checklists';
 import { startPreview } from '#server/audits';
+import { PreviewDto } from '#server/checklists';
+import { LIMITS, readJson } from '#server/platform/http/body';
 import { parseAs, refuseFaults } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => {

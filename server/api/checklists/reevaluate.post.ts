@@ -1,6 +1,6 @@
-import { readJson } from '#server/platform/http/body';
-import { WhichSitesDto } from '#server/checklists';
 import { startReevaluating } from '#server/audits';
+import { WhichSitesDto } from '#server/checklists';
+import { readJson } from '#server/platform/http/body';
 import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => {

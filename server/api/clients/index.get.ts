@@ -1,4 +1,4 @@
-import { listClients, ClientsDto } from '#server/sites';
 import { parseAs } from '#server/platform/http/validation';
+import { listClients, ClientsDto } from '#server/sites';
 
 export default defineEventHandler(async (event) => listClients(await parseAs(ClientsDto, getQuery(event))));

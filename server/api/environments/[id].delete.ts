@@ -1,5 +1,5 @@
-import { deleteEnvironment } from '#server/sites';
 import { idOf } from '#server/platform/http/route-parameters';
+import { deleteEnvironment } from '#server/sites';
 
 export default defineEventHandler(async (event) => {
   await deleteEnvironment(idOf(event));

@@ -1,6 +1,6 @@
 import { RecipeDto } from '#server/fixes';
-import { faultRecipe } from '#server/reads/fixes';
 import { parseAs } from '#server/platform/http/validation';
+import { faultRecipe } from '#server/reads/fixes';
 
 export default defineEventHandler(async (event) => {
   const { check, environments } = await parseAs(RecipeDto, getQuery(event));

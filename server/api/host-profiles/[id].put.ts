@@ -1,8 +1,8 @@
-import { LIMITS, readJson } from '#server/platform/http/body';
 import { HostProfileDto } from '#core/entry/host-profile';
-import { parseAs } from '#server/platform/http/validation';
 import { changeProfile } from '#server/audits';
+import { LIMITS, readJson } from '#server/platform/http/body';
 import { requiredVersion, idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) =>
   changeProfile(

@@ -1,7 +1,7 @@
-import { LIMITS, readJson } from '#server/platform/http/body';
 import { HostProfileDto } from '#core/entry/host-profile';
-import { parseAs } from '#server/platform/http/validation';
 import { createProfile } from '#server/hosts';
+import { LIMITS, readJson } from '#server/platform/http/body';
+import { parseAs } from '#server/platform/http/validation';
 
 export default defineEventHandler(async (event) => {
   const profile = { ...(await parseAs(HostProfileDto, await readJson(event, LIMITS.document))) };

@@ -1,6 +1,6 @@
-import { LIMITS, readJson } from '#server/platform/http/body';
 import { LearnDto } from '#server/checklists';
 import { learnFrom } from '#server/hosts';
+import { LIMITS, readJson } from '#server/platform/http/body';
 import { abortOnDisconnect } from '#server/platform/http/caller-left';
 import { parseAs } from '#server/platform/http/validation';
 

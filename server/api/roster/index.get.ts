@@ -1,5 +1,5 @@
-import { RosterDto } from '#server/sites';
-import { rosterWindow } from '#server/reads/roster';
 import { parseAs } from '#server/platform/http/validation';
+import { rosterWindow } from '#server/reads/roster';
+import { RosterDto } from '#server/sites';
 
 export default defineEventHandler(async (event) => rosterWindow(await parseAs(RosterDto, getQuery(event))));

@@ -1,16 +1,19 @@
 /** Brings the tables up to date, each step once, in order. */
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
-import { database } from './connection';
 import { up as first } from '#server/platform/db/migrations/001-first';
+import { up as wayIn } from '#server/platform/db/migrations/002-way-in';
 import { up as handWork } from '#server/platform/db/migrations/003-checklists-and-hand-work';
 import { up as hostProfileIds } from '#server/platform/db/migrations/004-host-profile-ids';
 import { up as people } from '#server/platform/db/migrations/005-people';
 import { up as pointsLost } from '#server/platform/db/migrations/006-points-lost';
+import { up as words } from '#server/platform/db/migrations/007-words';
+import { up as editSites } from '#server/platform/db/migrations/008-edit-sites';
+import { up as findingColumns } from '#server/platform/db/migrations/009-finding-columns';
 import { up as savedViews } from '#server/platform/db/migrations/010-saved-views';
 import { up as standing } from '#server/platform/db/migrations/011-standing';
-import { up as clockFilesSchedules } from '#server/platform/db/migrations/013-clock-files-schedules';
 import { up as jobs } from '#server/platform/db/migrations/012-jobs';
+import { up as clockFilesSchedules } from '#server/platform/db/migrations/013-clock-files-schedules';
 import { up as pages } from '#server/platform/db/migrations/014-pages';
 import { up as seenByEnvironment } from '#server/platform/db/migrations/015-seen-by-environment';
 import { up as pictures } from '#server/platform/db/migrations/016-pictures';
@@ -22,12 +25,9 @@ import { up as bounds } from '#server/platform/db/migrations/021-bounds';
 import { up as findingCodes } from '#server/platform/db/migrations/022-finding-codes';
 import { up as launchTimes } from '#server/platform/db/migrations/023-launch-times';
 import { up as pageLimits } from '#server/platform/db/migrations/024-page-limits';
-import { up as eventDeliveries } from './migrations/025-event-deliveries';
-import { up as findingColumns } from '#server/platform/db/migrations/009-finding-columns';
-import { up as editSites } from '#server/platform/db/migrations/008-edit-sites';
-import { up as words } from '#server/platform/db/migrations/007-words';
-import { up as wayIn } from '#server/platform/db/migrations/002-way-in';
 import { TABLE } from '#server/platform/db/migrations/table';
+import { database } from './connection';
+import { up as eventDeliveries } from './migrations/025-event-deliveries';
 
 /** Statements one after the other, or what does more to the data than statements can. */
 type Step = string[] | ((sequelize: Sequelize, transaction: Transaction) => Promise<void>);

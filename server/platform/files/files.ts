@@ -1,10 +1,10 @@
 /** Files of a site: kept with a cap, a known type and a quota, and gone with what they belong to. */
-import { defineModels } from '#server/platform/db/models';
 import type { CreationOptional, Transaction } from 'sequelize';
 import { quantity } from '#core/text/quantity';
+import { now } from '#server/platform/clock';
+import { defineModels } from '#server/platform/db/models';
 import { bind, id, ref, Row, text, when } from '#server/platform/db/row';
 import { inTransaction } from '#server/platform/db/transaction';
-import { now } from '#server/platform/clock';
 import { NotFound, Refused } from '#server/platform/errors';
 import { databaseStore, folderStore, getStore, type FileStore } from './store';
 

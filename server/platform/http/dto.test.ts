@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { BriefDto, NewSiteDto, ReadSiteDto } from '../../sites/dto';
-import { SignInDto } from '../../people/dto';
-import { parseAs } from './validation';
 import { AttestDto, StartAuditsDto } from '../../audits/dto';
 import { AcceptDto, FixChangeDto } from '../../fixes/dto';
+import { SignInDto } from '../../people/dto';
 import { FaultSwitchDto } from '../../practice/dto';
+import { BriefDto, NewSiteDto, ReadSiteDto } from '../../sites/dto';
+import { parseAs } from './validation';
 
 const site = {
   name: 'Kites',

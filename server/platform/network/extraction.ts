@@ -1,10 +1,10 @@
 /** The threads that read pages and files for this server. */
-import { onShutdown } from '#server/platform/shutdown';
 import { existsSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { ExtractPool } from '#probe/extract-pool';
 import { extractHere, type Extract } from '#probe/extractor';
 import { readFileHere, type ReadFile } from '#probe/file-reader';
+import { onShutdown } from '#server/platform/shutdown';
 
 let pool: ExtractPool | undefined;
 

@@ -1,13 +1,13 @@
 /** How this installation reaches the network, from the environment. */
-import { serverReaders } from './extraction';
-import { onShutdown } from '#server/platform/shutdown';
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { USUAL_PAGES } from '#core/facts/page-limit';
 import { AddressMap } from '#probe/addresses';
 import { AGENT, type CollectOptions } from '#probe/collect';
-import { TrustStore } from '#probe/tls';
 import { readBootstrap } from '#probe/registration/rdap';
+import { TrustStore } from '#probe/tls';
+import { onShutdown } from '#server/platform/shutdown';
+import { serverReaders } from './extraction';
 import { HostPermits } from './host-permits';
 
 export type NetworkSettings = Pick<

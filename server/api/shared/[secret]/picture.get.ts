@@ -1,6 +1,6 @@
+import { SeenPictureDto } from '#server/audits';
 import { sendPicture } from '#server/platform/http/pictures';
 import { parseAs } from '#server/platform/http/validation';
-import { SeenPictureDto } from '#server/audits';
 import { guestOf, sharedPicture } from '#server/reports';
 
 export default defineEventHandler(async (event) => {

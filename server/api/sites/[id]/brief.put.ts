@@ -1,8 +1,8 @@
-import { readJson } from '#server/platform/http/body';
-import { BriefDto } from '#server/sites';
 import { changeBrief } from '#server/audits';
-import { parseAs } from '#server/platform/http/validation';
+import { readJson } from '#server/platform/http/body';
 import { fromVersion, idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
+import { BriefDto } from '#server/sites';
 
 export default defineEventHandler(async (event) => {
   return {

@@ -1,4 +1,4 @@
-import { briefVersions } from '#server/sites';
 import { afterVersion, idOf } from '#server/platform/http/route-parameters';
+import { briefVersions } from '#server/sites';
 
 export default defineEventHandler((event) => briefVersions(idOf(event), afterVersion(event)));

@@ -1,8 +1,8 @@
-import { readJson } from '#server/platform/http/body';
-import { BringBackDto, changeBackTo } from '#server/sites';
 import { changeBrief } from '#server/audits';
-import { parseAs } from '#server/platform/http/validation';
+import { readJson } from '#server/platform/http/body';
 import { idOf } from '#server/platform/http/route-parameters';
+import { parseAs } from '#server/platform/http/validation';
+import { BringBackDto, changeBackTo } from '#server/sites';
 
 export default defineEventHandler(async (event) => {
   const id = idOf(event);

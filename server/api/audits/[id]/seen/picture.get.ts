@@ -1,7 +1,7 @@
+import { SeenPictureDto, seenPicture } from '#server/audits';
 import { sendPicture } from '#server/platform/http/pictures';
 import { idOf } from '#server/platform/http/route-parameters';
 import { parseAs } from '#server/platform/http/validation';
-import { SeenPictureDto, seenPicture } from '#server/audits';
 
 /** A picture of a page, by the digest that the evidence names. */
 export default defineEventHandler(async (event) => {

@@ -1,4 +1,4 @@
-import { scoreSum } from '#server/reads/ledger';
 import { idOf } from '#server/platform/http/route-parameters';
+import { scoreSum } from '#server/reads/ledger';
 
 export default defineEventHandler((event) => scoreSum(idOf(event)));

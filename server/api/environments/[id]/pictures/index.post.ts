@@ -1,8 +1,8 @@
 import { MOST_PICTURE_BYTES } from '#core/pictures/settings';
+import { UseDto, environmentById, savePicture } from '#server/pictures';
 import { fileNameOf, readBytes } from '#server/platform/http/body';
 import { idOf } from '#server/platform/http/route-parameters';
 import { parseAs } from '#server/platform/http/validation';
-import { UseDto, environmentById, savePicture } from '#server/pictures';
 
 /** The picture’s bytes as the body, its name in a header, percent-encoded. */
 export default defineEventHandler(async (event) => {

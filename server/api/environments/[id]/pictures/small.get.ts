@@ -1,7 +1,7 @@
+import { ThumbDto, thumbOf } from '#server/pictures';
 import { sendPicture } from '#server/platform/http/pictures';
 import { idOf } from '#server/platform/http/route-parameters';
 import { parseAs } from '#server/platform/http/validation';
-import { ThumbDto, thumbOf } from '#server/pictures';
 
 /** A small copy of a picture of the site. */
 export default defineEventHandler(async (event) => {

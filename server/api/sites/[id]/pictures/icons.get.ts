@@ -1,6 +1,6 @@
+import { IconsDto, iconsLookOf } from '#server/pictures';
 import { idOf } from '#server/platform/http/route-parameters';
 import { parseAs } from '#server/platform/http/validation';
-import { IconsDto, iconsLookOf } from '#server/pictures';
 
 export default defineEventHandler(async (event) => {
   const { environment, ...settings } = await parseAs(IconsDto, getQuery(event));

@@ -1,4 +1,4 @@
-import { idOf } from '#server/platform/http/route-parameters';
 import { picturesOf } from '#server/pictures';
+import { idOf } from '#server/platform/http/route-parameters';
 
 export default defineEventHandler((event) => picturesOf(idOf(event)));

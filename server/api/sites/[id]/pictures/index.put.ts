@@ -1,7 +1,7 @@
+import { PictureSettingsDto, setPictures } from '#server/pictures';
 import { readJson } from '#server/platform/http/body';
 import { idOf } from '#server/platform/http/route-parameters';
 import { parseAs } from '#server/platform/http/validation';
-import { PictureSettingsDto, setPictures } from '#server/pictures';
 
 export default defineEventHandler(async (event) => {
   await setPictures(

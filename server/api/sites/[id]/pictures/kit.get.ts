@@ -1,6 +1,6 @@
+import { KitDto, kitOf } from '#server/pictures';
 import { idOf } from '#server/platform/http/route-parameters';
 import { parseAs } from '#server/platform/http/validation';
-import { KitDto, kitOf } from '#server/pictures';
 
 /** All files and the tags that name them. */
 export default defineEventHandler(async (event) => {

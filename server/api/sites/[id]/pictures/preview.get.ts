@@ -1,7 +1,7 @@
+import { PreviewDto, previewOf } from '#server/pictures';
 import { sendPicture } from '#server/platform/http/pictures';
 import { idOf } from '#server/platform/http/route-parameters';
 import { parseAs } from '#server/platform/http/validation';
-import { PreviewDto, previewOf } from '#server/pictures';
 
 /** The picture as it was given, small enough for a screen. */
 export default defineEventHandler(async (event) => {

@@ -1,7 +1,7 @@
+import { ShareFileDto, shareFileOf } from '#server/pictures';
 import { sendPicture } from '#server/platform/http/pictures';
 import { idOf } from '#server/platform/http/route-parameters';
 import { parseAs } from '#server/platform/http/validation';
-import { ShareFileDto, shareFileOf } from '#server/pictures';
 
 /** The share picture as it would be. */
 export default defineEventHandler(async (event) => {

@@ -1,7 +1,7 @@
 import { PlacesDto } from '#server/audits';
-import { morePlaces } from '#server/reads/ledger';
 import { checkOf, idOf } from '#server/platform/http/route-parameters';
 import { parseAs } from '#server/platform/http/validation';
+import { morePlaces } from '#server/reads/ledger';
 
 export default defineEventHandler(async (event) => {
   const { from } = await parseAs(PlacesDto, getQuery(event));
