@@ -72,12 +72,13 @@ export function unmetNeed(
 const withoutHandshake = ({ tls }: HostEvidence, view: SiteView): Message | undefined =>
   tls.chain.length ? undefined : restsOn(tls.error, view, commonMessage('no-handshake'));
 
-const ASTRAY = restsOnCheck('domain.connected', commonMessage('parked'));
+const FOREIGN_PAGE = restsOnCheck('domain.connected', commonMessage('parked'));
 
 /** The site's hosts, each with what it lacks of what a check needs. */
 export function askedHosts(view: SiteView, needs: Needs): AskedHost[] {
   return view.hosts.map((evidence) => {
-    const rests = needs.hosts && view.showsForeignPage(evidence) ? ASTRAY : undefined;
-    return { evidence, rests: rests ?? (needs.tls ? withoutHandshake(evidence, view) : undefined) };
+    const foreign = needs.hosts && view.showsForeignPage(evidence) ? FOREIGN_PAGE : undefined;
+    const blockedBy = foreign ?? (needs.tls ? withoutHandshake(evidence, view) : undefined);
+    return { evidence, blockedBy };
   });
 }

@@ -215,8 +215,8 @@ export function overHosts(
   more: More = {},
 ): Judgement {
   const places: PlaceResult[] = [];
-  for (const { evidence, blockedBy: rests } of context.hosts) {
-    const result = rests === undefined ? judge(evidence) : unsure(evidence.host, rests);
+  for (const { evidence, blockedBy } of context.hosts) {
+    const result = blockedBy === undefined ? judge(evidence) : unsure(evidence.host, blockedBy);
     if (result) places.push(result);
   }
   return overPlaces(context, [...places, ...unaskedHosts(context.view)], more);
