@@ -10,7 +10,7 @@ import type { Transaction } from 'sequelize';
 import type { DomainEvents, EventName } from '#core/facts/domain-events';
 import { inTransaction } from './db/transaction';
 import { announce } from './events';
-import { addDeliveries, type Delivery } from './outbox';
+import { addDeliveries, type Recipients } from './outbox';
 
 type Handler<E extends EventName> = (data: DomainEvents[E], transaction: Transaction) => Promise<void>;
 
@@ -56,8 +56,10 @@ export function emit<E extends EventName>(
   }, within);
 }
 
-/** Does what waits for a subscriber, in the transaction that takes it off the table. */
-export async function deliver({ subscriber, data }: Delivery, transaction: Transaction): Promise<void> {
-  // a version that knew it has put it there, and another one runs
-  await subscribers.get(subscriber)?.(data, transaction);
-}
+/** All that subscribed to something later. */
+export const recipients: Recipients = {
+  names: () => [...subscribers.keys()],
+  handle: async ({ subscriber, data }, transaction) => {
+    await subscribers.get(subscriber)!(data, transaction);
+  },
+};

@@ -36,20 +36,27 @@ export async function addDeliveries(list: readonly Delivery[], transaction: Tran
   transaction.afterCommit(() => wake?.());
 }
 
+/** Who handles deliveries in this process. */
+export interface Recipients {
+  /** Their names; what is for others waits for a process that knows them, such as one of a newer version. */
+  names(): string[];
+  handle(delivery: Delivery, transaction: Transaction): Promise<void>;
+}
+
 /**
- * Handles the oldest delivery that nobody else has in hand.
+ * Handles the oldest delivery that no other process is handling.
  * @returns whether there was one
  */
-export async function deliverOne(
-  handle: (delivery: Delivery, transaction: Transaction) => Promise<void>,
-): Promise<boolean> {
+export async function deliverOne({ names, handle }: Recipients): Promise<boolean> {
+  const known = names();
+  if (!known.length) return false;
   let failed: { row: DeliveryRow; error: Error } | undefined;
   const found = await database()
     .transaction(async (transaction) => {
       const [row] = await database().query<DeliveryRow>(
-        `SELECT id, subscriber, name, data, attempts FROM event_delivery WHERE run_after <= NOW(3)
-          ORDER BY id LIMIT 1 FOR UPDATE SKIP LOCKED`,
-        { type: QueryTypes.SELECT, transaction },
+        `SELECT id, subscriber, name, data, attempts FROM event_delivery
+          WHERE run_after <= NOW(3) AND subscriber IN (:known) ORDER BY id LIMIT 1 FOR UPDATE SKIP LOCKED`,
+        { type: QueryTypes.SELECT, replacements: { known }, transaction },
       );
       if (!row) return false;
       try {
@@ -84,9 +91,7 @@ async function putOff({ id, subscriber, name, attempts }: DeliveryRow, error: Er
 }
 
 /** Handles deliveries as they come, one after the other. @returns how to end that, once the one in hand is done */
-export function startDelivering(
-  handle: (delivery: Delivery, transaction: Transaction) => Promise<void>,
-): () => Promise<void> {
+export function startDelivering(recipients: Recipients): () => Promise<void> {
   let isEnding = false;
   const loop = async (): Promise<void> => {
     while (!isEnding) {
@@ -95,7 +100,7 @@ export function startDelivering(
       });
       let timer: NodeJS.Timeout | undefined;
       // a database that is away for a while is asked again like one that has nothing
-      if (!(await deliverOne(handle).catch(() => false)) && !isEnding)
+      if (!(await deliverOne(recipients).catch(() => false)) && !isEnding)
         await Promise.race([
           next,
           new Promise<void>((resolve) => {

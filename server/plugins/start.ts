@@ -12,7 +12,7 @@ import { closeDatabase, database } from '#server/platform/db/connection';
 import { migrate } from '#server/platform/db/migrate';
 import { useModels } from '#server/platform/db/models';
 import { oneAtATime } from '#server/platform/db/one-at-a-time';
-import { deliver } from '#server/platform/domain-events';
+import { recipients } from '#server/platform/domain-events';
 import { tidyFiles } from '#server/platform/files/files';
 import { closeDelivery } from '#server/platform/jobs/queue';
 import { JobWorker } from '#server/platform/jobs/worker';
@@ -106,7 +106,7 @@ async function start(): Promise<void> {
   await oneAtATime('armband start', prepare);
   ends.push(syncClock());
   ends.push(publishChanges());
-  ends.push(startDelivering(deliver));
+  ends.push(startDelivering(recipients));
   warmPictures();
   await worker.start();
   ends.push(() => worker.stop());

@@ -1,7 +1,7 @@
 /** Causes events, or handles them, and is killed in the middle: `cause` or `handle`. */
 import { database } from '../../server/platform/db/connection';
 import { inTransaction } from '../../server/platform/db/transaction';
-import { deliver, emit, subscribeLater } from '../../server/platform/domain-events';
+import { emit, recipients, subscribeLater } from '../../server/platform/domain-events';
 import { startDelivering } from '../../server/platform/outbox';
 
 /** One time of so many it dies here. */
@@ -19,7 +19,7 @@ subscribeLater('test', ['SiteTouched'], async ({ siteId }, transaction) => {
   mayDie();
 });
 
-if (process.argv[2] === 'handle') startDelivering(deliver);
+if (process.argv[2] === 'handle') startDelivering(recipients);
 else
   for (;;) {
     await inTransaction(async (transaction) => {

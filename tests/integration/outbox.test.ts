@@ -8,7 +8,7 @@ import { startDatabase } from '../../scripts/database.mjs';
 import { closeDatabase, database } from '../../server/platform/db/connection';
 import { migrate } from '../../server/platform/db/migrate';
 import { inTransaction } from '../../server/platform/db/transaction';
-import { deliver, emit, subscribe, subscribeLater } from '../../server/platform/domain-events';
+import { emit, recipients, subscribe, subscribeLater } from '../../server/platform/domain-events';
 import { deliverOne } from '../../server/platform/outbox';
 
 const FOLDER = resolve('.test/outbox');
@@ -36,7 +36,7 @@ const waiting = (): Promise<number[]> => ids('SELECT id FROM event_delivery');
 
 /** Handles all that waits. */
 async function drain(): Promise<void> {
-  while ((await waiting()).length) await deliverOne(deliver);
+  while ((await waiting()).length) await deliverOne(recipients);
 }
 
 /** Starts a child again whenever it has died, until it is stopped. @returns how to stop it */
@@ -108,6 +108,15 @@ describe('what is to be done later', () => {
     for (const siteId of [1, 2]) await emit('LaunchChanged', { siteId });
     await drain();
     expect(done).toEqual([2, 1]);
+  });
+
+  it('waits for a process that knows its subscriber', async () => {
+    await database().query(
+      "INSERT INTO event_delivery (subscriber, name, data, run_after) VALUES ('of a newer version', 'SiteTouched', '{}', NOW(3))",
+    );
+    expect(await deliverOne(recipients)).toBe(false);
+    expect(await waiting()).toHaveLength(1);
+    await database().query('DELETE FROM event_delivery');
   });
 
   it('goes with a fault of a subscriber in the same transaction', async () => {
