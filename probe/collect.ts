@@ -241,14 +241,14 @@ class Collection {
   }
 
   async run(): Promise<Evidence> {
-    const beside = awaitedLater(this.lookBeside());
+    const infrastructure = awaitedLater(this.probeInfrastructure());
     const read = await this.readPages();
     this.stopIfAsked();
     const rendering = awaitedLater(this.render(read.pages));
     const files = await this.readFiles(read);
     this.stopIfAsked();
     const compared = await this.compare(read, files.assets);
-    const found = await beside;
+    const found = await infrastructure;
     const rendered = await rendering;
     this.stopIfAsked();
     return this.evidence(read, files, compared, { ...found, rendered });
@@ -267,7 +267,7 @@ class Collection {
   }
 
   /** What needs no page to begin with, all at once: names, hosts, registration, paths asked for by name. */
-  private async lookBeside() {
+  private async probeInfrastructure() {
     const { plan, tools, files } = this;
     const { dialer } = tools;
     const { brief, isLive } = plan;
@@ -592,13 +592,13 @@ class Collection {
       probes,
       dns,
       rendered,
-      ...beside
-    }: Awaited<ReturnType<Collection['lookBeside']>> & Pick<Evidence, 'rendered'>,
+      ...infrastructure
+    }: Awaited<ReturnType<Collection['probeInfrastructure']>> & Pick<Evidence, 'rendered'>,
   ): Evidence {
     const { plan, options, tools } = this;
     const { robots, sitemaps, vouching, pages, unread } = read;
     const { links, folders, variants, freshness } = compared;
-    const { hosts: hostEvidence, subdomains, former, bypass, registration, mtaSts } = beside;
+    const { hosts: hostEvidence, subdomains, former, bypass, registration, mtaSts } = infrastructure;
     const finishedAt = this.clock().toISOString();
     const evidence: Evidence = {
       version: EVIDENCE_VERSION,

@@ -194,7 +194,11 @@ const reevaluateJob = defineJob<ReevaluatePayload>({
 });
 
 /** @returns the job; null where one with that key has not ended */
-function putDown(title: string, payload: ReevaluatePayload, onlyKey?: string): Promise<number | null> {
+function enqueueReevaluation(
+  title: string,
+  payload: ReevaluatePayload,
+  onlyKey?: string,
+): Promise<number | null> {
   return enqueue(reevaluateJob, payload, {
     by: payload.by,
     title,
@@ -207,7 +211,7 @@ function putDown(title: string, payload: ReevaluatePayload, onlyKey?: string): P
 /** Judges the last audit of each environment by the checklist that its site has now. @returns the job */
 export async function startReevaluating(which: WhichSites, by: string): Promise<number> {
   const environmentIds = await environmentsOf(which);
-  return (await putDown('Judging stored evidence again', {
+  return (await enqueueReevaluation('Judging stored evidence again', {
     environmentIds,
     cause: 'checklist',
     by,
@@ -220,7 +224,7 @@ export async function reevaluateHosted(siteIds: readonly number[], name: string,
   const environmentIds = await environmentsOf({ siteIds });
   if (!environmentIds.length) return null;
   const payload: ReevaluatePayload = { environmentIds, cause: 'host profile', by, newest: false };
-  return putDown(`Judging the sites of ${name} again`, payload);
+  return enqueueReevaluation(`Judging the sites of ${name} again`, payload);
 }
 
 /**
@@ -244,7 +248,7 @@ export async function reevaluateAfterUpdate(): Promise<void> {
   });
   const environmentIds = [...new Set([...verdicts, ...worded].map((v) => v.environmentId))];
   if (!environmentIds.length) return;
-  await putDown(
+  await enqueueReevaluation(
     'Armband was updated: judging stored evidence by the new rules',
     {
       environmentIds,

@@ -15,13 +15,13 @@ export interface Offered {
 }
 
 /** Takes up whichever comes next. @returns whether there was one */
-export type ClaimNext = (lane: Lane) => Promise<boolean>;
+export type RunNext = (lane: Lane) => Promise<boolean>;
 
 export interface Delivery {
   /** Says that these wait. */
   offer(jobs: readonly Offered[]): Promise<void>;
   /** Hands jobs of a lane over as they come, so many at once. @returns how to end that */
-  serve(lane: Lane, atOnce: number, takeUp: ClaimNext): Promise<() => Promise<void>>;
+  serve(lane: Lane, atOnce: number, runNext: RunNext): Promise<() => Promise<void>>;
   /** How many it knows of that wait; undefined where nothing can be lost on the way. */
   waiting(lane: Lane): Promise<number | undefined>;
   close(): Promise<void>;

@@ -1,6 +1,6 @@
 /** Jobs straight from MariaDB: whoever has time asks what comes next. */
 import type { Lane } from './definition';
-import type { Delivery, Offered, ClaimNext } from './delivery';
+import type { Delivery, Offered, RunNext } from './delivery';
 
 /** What other processes put down is found so soon. */
 const LOOK_MS = 400;
@@ -15,7 +15,7 @@ class Server {
   constructor(
     readonly lane: Lane,
     atOnce: number,
-    private readonly takeUp: ClaimNext,
+    private readonly runNext: RunNext,
   ) {
     this.over = Promise.all(Array.from({ length: atOnce }, () => this.serve()));
   }
@@ -33,7 +33,7 @@ class Server {
 
   private async serve(): Promise<void> {
     while (!this.stopped) {
-      const took = await this.takeUp(this.lane).catch((error: unknown) => {
+      const took = await this.runNext(this.lane).catch((error: unknown) => {
         console.error(`no work could be taken up: ${(error as Error).message}`);
         return false;
       });
@@ -57,8 +57,8 @@ export class EmbeddedDelivery implements Delivery {
     return Promise.resolve();
   }
 
-  serve(lane: Lane, atOnce: number, takeUp: ClaimNext): Promise<() => Promise<void>> {
-    const server = new Server(lane, atOnce, takeUp);
+  serve(lane: Lane, atOnce: number, runNext: RunNext): Promise<() => Promise<void>> {
+    const server = new Server(lane, atOnce, runNext);
     this.servers.add(server);
     return Promise.resolve(async () => {
       this.servers.delete(server);

@@ -144,22 +144,20 @@ export interface WorkerOptions {
 
 export class JobWorker {
   readonly name = `${hostname()} ${process.pid} ${randomBytes(4).toString('hex')}`.slice(0, 80);
-  private readonly doing = new Map<number, RunningJob>();
+  private readonly running = new Map<number, RunningJob>();
   private readonly ends: (() => Promise<void>)[] = [];
   private beat: NodeJS.Timeout | undefined;
   private ended = false;
-  private readonly onStop = (id: number): void => this.doing.get(id)?.stop.abort(new StopError());
+  private readonly onStop = (id: number): void => this.running.get(id)?.stop.abort(new StopError());
 
   constructor(private readonly options: WorkerOptions) {}
 
   async start(): Promise<void> {
     jobEvents.on('stop', this.onStop);
-    const claimNext = (lane: Lane): Promise<boolean> => this.takeUp(lane);
+    const runNext = (lane: Lane): Promise<boolean> => this.runNext(lane);
     if (this.options.atOnce)
       for (const lane of LANES)
-        this.ends.push(
-          await getDelivery().serve(lane, lane === 'waited' ? 1 : this.options.atOnce, claimNext),
-        );
+        this.ends.push(await getDelivery().serve(lane, lane === 'waited' ? 1 : this.options.atOnce, runNext));
     const again = (): void => {
       this.beat = setTimeout(
         () => {
@@ -178,11 +176,11 @@ export class JobWorker {
     this.ended = true;
     clearTimeout(this.beat);
     jobEvents.off('stop', this.onStop);
-    for (const job of this.doing.values()) job.stop.abort(new ShutdownError());
+    for (const job of this.running.values()) job.stop.abort(new ShutdownError());
     await Promise.all(this.ends.map((endServing) => endServing()));
   }
 
-  private async takeUp(lane: Lane): Promise<boolean> {
+  private async runNext(lane: Lane): Promise<boolean> {
     if (this.ended) return false;
     const since = performance.now();
     const row = await claimNext(lane, this.name, this.options.leaseMs);
@@ -193,7 +191,7 @@ export class JobWorker {
       this.options.leaseMs,
       since,
     );
-    this.doing.set(row.id, job);
+    this.running.set(row.id, job);
     localProgress.set(row.id, job.progressSoFar);
     announce('JobChanged', { jobId: row.id });
     try {
@@ -202,7 +200,7 @@ export class JobWorker {
       // its lease ends, and another takes it up
       console.error(`${row.title}: its end could not be kept`, error);
     } finally {
-      this.doing.delete(row.id);
+      this.running.delete(row.id);
       localProgress.delete(row.id);
       jobEvents.emit('end', row.id);
       announce('JobChanged', { jobId: row.id });
@@ -277,19 +275,19 @@ export class JobWorker {
   /** Keeps what is under way, and looks after what others have lost. */
   private async heartbeat(): Promise<void> {
     try {
-      if (this.doing.size) await this.renewLeases();
+      if (this.running.size) await this.renewLeases();
       if (await isDue('lost work', this.options.leaseMs / 4000)) await this.requeueLost();
     } catch {
       // the database is away: what cannot be kept may be another's soon
     }
-    for (const job of this.doing.values())
+    for (const job of this.running.values())
       if (performance.now() > job.safeUntil) job.stop.abort(new LeaseLost());
   }
 
   private async renewLeases(): Promise<void> {
     const since = performance.now();
     const held = new Map((await renewLeases(this.name, this.options.leaseMs)).map((h) => [h.id, h]));
-    for (const job of this.doing.values()) {
+    for (const job of this.running.values()) {
       const lease = held.get(job.id);
       // taken up just now, ended just now, or another's
       if (lease?.claims !== job.claim.claims) continue;
