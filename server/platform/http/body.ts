@@ -25,6 +25,8 @@ const MOST_ITEMS = 20_000;
 /** How long, and how much, is still taken from a sender who was refused. */
 const LINGER_MS = 10_000;
 const LINGER_BYTES = 8 * 1024 * KIB;
+/** So long a sender who does not end has to read the answer: closing at once would take it away again. */
+const GRACE_MS = 500;
 
 /**
  * Throws away what is still on its way, within bounds, so that the answer reaches the sender: a socket that is
@@ -36,9 +38,10 @@ function discard({ req, res }: H3Event['node']): void {
     left -= chunk.length;
     if (left >= 0) return;
     req.pause();
-    // it does not end: once it has its answer it is let go
-    if (res.writableFinished) req.destroy();
-    else res.once('finish', () => req.destroy());
+    // it does not end: once it has had time to read its answer it is let go
+    const letGo = (): void => void setTimeout(() => req.destroy(), GRACE_MS).unref();
+    if (res.writableFinished) letGo();
+    else res.once('finish', letGo);
   });
   req.resume();
   // who has sent it all reads the answer, and may ask again over the same connection
