@@ -3,6 +3,7 @@ import { countText } from '#core/text/counted';
 import { isRemarkCheck } from '#core/facts/fix';
 import { mdiMagnify } from '@mdi/js';
 import { watchDebounced } from '@vueuse/core';
+import type { LocationQueryRaw } from 'vue-router';
 import type { FixRow } from '~/types';
 
 /** All fixes over all sites; which of them stands in the address. */
@@ -32,10 +33,16 @@ const isCounted = computed(() => view.value === 'fault' || (!filter.value.words 
 const chosen = ref<number[]>([]);
 const total = ref<number | null>(null);
 
-/** Writes filters into the address; what is undefined is taken out of it. */
+/** What the address is about to be, while it is being changed: a second change builds on the first. */
+let coming: LocationQueryRaw | undefined;
+
+/** Writes filters into the address; what is undefined is removed from it. */
 async function set(query: Record<string, string | undefined>): Promise<void> {
   chosen.value = [];
-  await navigateTo({ query: { ...route.query, ...query } }, { replace: true });
+  const next: LocationQueryRaw = { ...(coming ?? route.query), ...query };
+  coming = next;
+  await navigateTo({ query: next }, { replace: true });
+  if (coming === next) coming = undefined;
 }
 watchDebounced(words, (w) => void set({ words: w || undefined }), { debounce: 30 });
 watch(
