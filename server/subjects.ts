@@ -1,4 +1,4 @@
-/** All subjects, in the order in which they have their part in what happens. */
+/** All subjects. Handlers of one event run in this order. */
 import { connectAudits } from '#server/audits';
 import { connectBuilds } from '#server/builds';
 import { connectChecklists } from '#server/checklists';
@@ -13,7 +13,7 @@ import { connectSites } from '#server/sites';
 
 let isConnected = false;
 
-/** Once in a process, before anything else is done in it. */
+/** Connects the subjects once per process, before anything else. */
 export function connectSubjects(): void {
   if (isConnected) return;
   isConnected = true;

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { screenKeys, type DomainEvent, type ScreenKey } from './domain-events';
 
-describe('what screens ask again for', () => {
+describe('queries to run again', () => {
   it.each<[string, DomainEvent, ScreenKey[]]>([
     [
       'lists and the sites themselves, when sites have changed',
@@ -19,8 +19,13 @@ describe('what screens ask again for', () => {
       [['roster'], ['site', 3, 'head']],
     ],
     [
-      'nothing, when a contact has left: what follows says it',
+      'clients and contacts, when a contact has left',
       { name: 'ContactLeft', data: { contactId: 1 } },
+      [['clients'], ['contacts']],
+    ],
+    [
+      'nothing, when a site was launched: what follows from that has events of its own',
+      { name: 'SiteLaunched', data: { siteId: 1, name: 'x', by: 'y' } },
       [],
     ],
     ['one list, by its name', { name: 'SchedulesChanged', data: {} }, [['schedules']]],

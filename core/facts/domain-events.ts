@@ -1,19 +1,19 @@
 /**
- * What happens in Armband, and which screens show it. The server tells events as they stand here; a screen asks again
- * for what it shows by the keys that belong to them.
+ * What happens in Armband, and which screens show it. The server sends these events; the browser runs the queries
+ * again whose keys belong to them.
  */
 
-/** None of an event's own data. */
+/** An event without data. */
 type Nothing = Record<string, never>;
 
 export interface DomainEvents {
-  /** What lists show of these sites may be another now: a verdict, a fix, a stage, a name. */
+  /** What lists show of these sites may have changed: a verdict, a fix, a stage, a name. */
   SitesChanged: { siteIds: readonly number[] };
-  /** Something that belongs to a site was changed: its brief, a build, a text, an account, a report. */
+  /** Something that belongs to a site has changed: its brief, a build, a text, an account, a report. */
   SiteTouched: { siteId: number };
-  /** A launch has begun, moved, or ended. */
+  /** A launch has started, moved or ended. */
   LaunchChanged: { siteId: number };
-  /** There are more or fewer sites of a client, host profile or checklist. */
+  /** The number of sites of a client, host profile or checklist may have changed. */
   SitesCounted: Nothing;
   /** These sites are about to be deleted. */
   SitesDeleted: { siteIds: readonly number[] };
@@ -21,19 +21,19 @@ export interface DomainEvents {
   SiteLaunched: { siteId: number; name: string; by: string };
   ClientsChanged: Nothing;
   ClientDeleted: { clientId: number };
-  /** A client became one with another. */
+  /** A client was merged into another. */
   ClientMerged: { clientId: number; into: number };
   ContactsChanged: Nothing;
-  /** A contact has another name. */
+  /** A contact was renamed. */
   ContactRenamed: { contactId: number };
-  /** A contact is nobody's any more. */
+  /** A contact has left the client. */
   ContactLeft: { contactId: number };
-  /** A contact became one with another. */
+  /** A contact was merged into another. */
   ContactMerged: { contactId: number; into: number };
   PeopleChanged: Nothing;
-  /** Somebody of the team has another name, or came back. */
+  /** A member of the team was renamed, or came back. */
   PersonRenamed: { personId: number };
-  /** Somebody has left the team. */
+  /** A member has left the team. */
   PersonLeft: { personId: number };
   SessionsChanged: Nothing;
   MessagesChanged: Nothing;
@@ -42,7 +42,7 @@ export interface DomainEvents {
   HostProfileRenamed: { hostProfileId: number };
   HostProfileDeleted: { hostProfileId: number };
   ChecklistsChanged: Nothing;
-  /** Audits of these sites were queued, begun or ended. */
+  /** Audits of these sites were queued, started or ended. */
   AuditsRunning: { siteIds: readonly number[] };
   /** Pictures of a site were made. */
   PicturesMade: { siteId: number };
@@ -56,10 +56,10 @@ export interface DomainEvents {
 
 export type EventName = keyof DomainEvents;
 
-/** An event as it is told. */
+/** An event as it is sent. */
 export type DomainEvent = { [E in EventName]: { name: E; data: DomainEvents[E] } }[EventName];
 
-/** A path of words and numbers by which screens keep what they know, the widest first. */
+/** The beginning of a query's key, from the widest part to the narrowest. */
 export type ScreenKey = (string | number)[];
 
 const sites = (siteIds: readonly number[]): ScreenKey[] => siteIds.map((id) => ['site', id]);
@@ -75,8 +75,8 @@ const SCREENS: { [E in EventName]: ScreenKey[] | ((data: DomainEvents[E]) => Scr
   ClientDeleted: [['clients'], ['checklists']],
   ClientMerged: [['clients']],
   ContactsChanged: [['clients'], ['contacts']],
-  ContactRenamed: [],
-  ContactLeft: [],
+  ContactRenamed: [['clients'], ['contacts']],
+  ContactLeft: [['clients'], ['contacts']],
   ContactMerged: [],
   PeopleChanged: [['people']],
   PersonRenamed: [['people']],
@@ -98,7 +98,7 @@ const SCREENS: { [E in EventName]: ScreenKey[] | ((data: DomainEvents[E]) => Scr
   PracticeNetChanged: [['practice-net']],
 };
 
-/** What screens ask again for when this has happened. */
+/** The queries to run again after an event. */
 export function screenKeys<E extends EventName>({
   name,
   data,

@@ -1,4 +1,4 @@
-/** The part of audits in what happens elsewhere. */
+/** Connects audits to events, hooks and questions of other subjects. */
 import { reasonsToKeepChecklist } from '#server/checklists';
 import { subscribe } from '#server/platform/domain-events';
 import { reasonsToKeepEnvironment, whyBusy } from '#server/sites';

@@ -1,4 +1,4 @@
-/** Audits and what is stored with them, by what they are asked for. */
+/** Finding audits and what is stored with them. */
 import { Op, type Transaction } from 'sequelize';
 import type { Outcome } from '#core/facts/finding';
 import type { Situation } from '#core/facts/situation';
@@ -129,7 +129,7 @@ export const newestAttestations = (
 export const doneAttestations = (environmentId: number): Promise<AttestationRow[]> =>
   AttestationRow.findAll({ where: { environmentId, done: true }, order: [['id', 'ASC']] });
 
-/** Attestations that have ended and of whose end nobody was told. */
+/** Attestations that have expired and whose end was not reported yet. */
 export const lapsedAttestations = (limit: number): Promise<AttestationRow[]> =>
   AttestationRow.findAll({ where: { goodUntil: { [Op.lt]: today() }, toldAt: null }, limit });
 

@@ -1,4 +1,4 @@
-/** Judging evidence with all that the agency knows; keeps nothing. */
+/** Judging evidence with everything that the agency knows. Stores nothing. */
 import type { AuditInput } from '#core/checks/engine/judge';
 import type { Brief } from '#core/facts/brief';
 import type { Attestation, Checklist } from '#core/facts/checklist';
@@ -27,12 +27,12 @@ async function attestationsOf(environmentId: number): Promise<Attestation[]> {
   }));
 }
 
-/** What evidence is judged by beside what audits themselves know. */
+/** Inputs of a judgement that other subjects know. */
 export interface JudgeInputs extends Pick<AuditInput, 'approval' | 'acceptances' | 'intended' | 'build'> {
   /** The audit that a client said yes to; its evidence is stored. */
   approvedAuditId?: number;
 }
-/** Each subject that checks read something of gives its part. */
+/** Asked of each subject that has such inputs. */
 export const judgeInputs = defineQuestion<[Environment, Site], JudgeInputs>();
 
 /** What evidence is judged by. */
@@ -47,7 +47,7 @@ export interface JudgeBasis {
   input: Omit<JudgeInput, 'at'>;
   stagingAuditId?: number;
   approvedAuditId?: number;
-  /** Of two bases with the same version evidence is judged alike. */
+  /** Two bases with the same version lead to the same verdict. */
   version: string;
 }
 
@@ -75,7 +75,7 @@ export async function readBasis(environment: Environment, site: Site, by: JudgeR
     input: { ...own, book },
     stagingAuditId,
     approvedAuditId,
-    // what other clients have is read anew from time to time, and waited for by nobody
+    // without the book of other clients: it is cached, and a change there does not re-evaluate this site
     version: JSON.stringify([own, stagingAuditId, approvedAuditId]),
   };
 }
@@ -83,7 +83,7 @@ export async function readBasis(environment: Environment, site: Site, by: JudgeR
 const bytesOf = async (auditId: number | undefined): Promise<Buffer | undefined> =>
   auditId === undefined ? undefined : (await findEvidence(auditId))?.data;
 
-/** Judges packed evidence, in a thread; keeps nothing. */
+/** Judges packed evidence in a thread. */
 export async function judgeBy(basis: JudgeBasis, evidence: Buffer, at: Date): Promise<Verdict> {
   const [staging, approved] = await Promise.all([
     bytesOf(basis.stagingAuditId),
@@ -98,7 +98,7 @@ export async function judgeBy(basis: JudgeBasis, evidence: Buffer, at: Date): Pr
   return judgeInThread(job);
 }
 
-/** Judges packed evidence of an environment by what is known now; keeps nothing. */
+/** Judges packed evidence of an environment by what holds now. */
 export const judgeEnvironment = async (
   environment: Environment,
   site: Site,

@@ -1,4 +1,4 @@
-/** Changes of what evidence is judged by: kept first, then the stored evidence is judged anew. */
+/** Changes of what evidence is judged by: stored first, then the stored evidence is re-evaluated. */
 import type { SiteChangeDto } from '#core/entry/site';
 import type { Brief } from '#core/facts/brief';
 import type { HostProfile } from '#core/facts/host-profile';
@@ -42,7 +42,7 @@ export async function changeSite(
   return version;
 }
 
-/** Saves the next version of a host profile and judges the stored evidence of its sites by it. @returns the work that judges */
+/** Saves the next version of a host profile and re-evaluates its sites. @returns the job that does so */
 export async function changeProfile(
   id: number,
   profile: HostProfile,

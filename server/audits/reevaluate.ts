@@ -1,9 +1,16 @@
 /** Judging stored evidence again, when something else than the site has changed. */
 import { liveEqualsStaging, NOT_COMPARED } from '#core/checks/catalogue/delivery/live-equals-staging';
 import type { JudgedFinding } from '#core/checks/engine/judge';
-import { auditedLive, environmentsOf, getEnvironment, getSite, type Environment } from '#server/sites';
+import {
+  auditedLive,
+  environmentsOf,
+  getEnvironment,
+  getSite,
+  newestBrief,
+  type Environment,
+} from '#server/sites';
+import { findEvidence, getAudit, hasEvidence } from './find';
 import { stagingAudit } from './judge-context';
-import { lastEvidence } from './last-evidence';
 import { FindingRow } from './models';
 import { beforeJudging, judgeAndSave, type Cause, type VerdictInput } from './save-verdict';
 
@@ -20,11 +27,16 @@ export async function reevaluate(
   const { siteId } = await getEnvironment(environmentId);
   const read = async (): Promise<VerdictInput | null> => {
     const environment = await getEnvironment(environmentId);
-    const [last, site] = await Promise.all([lastEvidence(environment), getSite(siteId)]);
-    if (!last) return null;
-    const { audit, evidence, brief } = last;
+    const { lastAuditId } = environment;
+    if (!lastAuditId || !(await hasEvidence(lastAuditId))) return null;
+    const [audit, brief, site] = await Promise.all([
+      getAudit(lastAuditId),
+      newestBrief(siteId),
+      getSite(siteId),
+    ]);
     audit.briefId = brief?.id ?? null;
     if (checklistVersionId) audit.checklistVersionId = checklistVersionId;
+    const evidence = async (): Promise<Buffer> => (await findEvidence(lastAuditId))!.data;
     return { audit, environment, site, evidence, brief: brief?.brief ?? {} };
   };
   await judgeAndSave(siteId, read, { cause });

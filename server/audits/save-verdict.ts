@@ -1,4 +1,4 @@
-/** Keeping what follows from evidence: findings, score and fixes, in one transaction. */
+/** Storing what follows from evidence: findings, score and fixes, in one transaction. */
 import limitedTo from 'p-limit';
 import { Op, type Transaction } from 'sequelize';
 import { catalogueVersion } from '#core/checks/engine/catalogue-version';
@@ -42,24 +42,24 @@ export interface Cause {
 /** Characters of what was expected and found that lists show. */
 const FOUND = 300;
 
-/** Evidence that is to be judged, with what belongs to it at one moment. */
+/** An audit whose evidence is to be judged, with what belongs to it at one moment. */
 export interface VerdictInput {
   audit: Audit;
   environment: Environment;
   site: Site;
-  /** Packed. */
-  evidence: Buffer;
+  /** Packed; read only where it is judged. */
+  evidence: () => Promise<Buffer>;
   brief: Brief;
 }
 
 /** How a verdict is stored. */
 interface SaveOptions {
   cause: Cause;
-  /** Called before anything is written; throws where it is not to be. */
+  /** Called before anything is written. @throws where another worker has the job by now */
   assertLease?: (transaction: Transaction) => Promise<void>;
   /** What was collected just now; nothing where stored evidence is judged again. */
   parts?: readonly Part[];
-  /** What else is stored with it. */
+  /** Stores more in the same transaction. */
   also?: (transaction: Transaction) => Promise<void>;
 }
 
@@ -103,12 +103,12 @@ export interface SavedVerdict {
   isRenewed: (check: string) => boolean;
 }
 
-/** What follows from a verdict elsewhere, in the transaction that stores it. */
+/** Runs in the transaction that stores a verdict. */
 export const verdictSaved = defineHook<[SavedVerdict, Transaction]>();
-/** What has to be done before the stored evidence of an environment is judged. */
+/** Runs before the evidence of an environment is judged. */
 export const beforeJudging = defineHook<[environmentId: number]>();
 
-/** What was judged, by which versions, and when. */
+/** An audit with everything that it is judged by. */
 interface Judged {
   input: VerdictInput;
   basis: JudgeBasis;
@@ -134,13 +134,13 @@ const isSameBasis = (first: Judged, second: Judged): boolean =>
     (key) => first.input.audit[key] === second.input.audit[key],
   );
 
-/** So often it is judged before the site is held; what changes on and on is judged while it is. */
+/** How often evidence is judged before it is judged under the lock, because its inputs keep changing. */
 const ATTEMPTS = 3;
 
 /**
- * Judges evidence, then holds its site, and stores the verdict where nothing that it was judged by has changed
- * meanwhile; else judges again.
- * @param read what is to be judged now; null where nothing is any more
+ * Judges evidence, locks its site, and compares what it was judged by with what holds now. Stores the verdict if
+ * both are the same, otherwise judges again.
+ * @param read reads what is to be judged; null where there is nothing any more
  */
 export async function judgeAndSave(
   siteId: number,
@@ -152,7 +152,7 @@ export async function judgeAndSave(
     if (!input) return;
     const first = await basisOf(input);
     const at = now();
-    const verdict = await judgeBy(first.basis, input.evidence, at);
+    const verdict = await judgeBy(first.basis, await input.evidence(), at);
     let isSaved = true;
     await withSiteLock(siteId, async (transaction) => {
       isSaved = true;
@@ -164,7 +164,7 @@ export async function judgeAndSave(
       else
         await saveVerdict(
           second,
-          await judgeBy(second.basis, inputNow.evidence, at),
+          await judgeBy(second.basis, await inputNow.evidence(), at),
           at,
           options,
           transaction,
@@ -174,7 +174,7 @@ export async function judgeAndSave(
   }
 }
 
-/** Stores a verdict as the audit's last one, in a transaction that holds the site. */
+/** Stores a verdict as the audit's last one, in a transaction that has locked the site. */
 async function saveVerdict(
   { input: { audit, environment, site, evidence }, checklist, profileVersion }: Judged,
   verdict: Verdict,
@@ -192,7 +192,7 @@ async function saveVerdict(
   await assertLease?.(transaction);
   if (fresh)
     await AuditEvidence.create(
-      { auditId: audit.id, version: verdict.evidenceVersion, data: evidence },
+      { auditId: audit.id, version: verdict.evidenceVersion, data: await evidence() },
       { transaction },
     );
   await AuditFindings.upsert({ auditId: audit.id, data: packedFindings }, { transaction });
@@ -301,7 +301,7 @@ function withSiteLock(siteId: number, work: (transaction: Transaction) => Promis
   );
 }
 
-/** What an audit brought home. */
+/** What an audit collected. */
 export interface Collected {
   /** Packed. */
   evidence: Buffer;
@@ -317,13 +317,13 @@ export interface Collected {
 }
 
 /**
- * Keeps and judges what was collected just now, once.
- * @param hold throws where another collects it by now
+ * Stores and judges what was collected just now, once.
+ * @param assertLease throws where another worker has the job by now
  */
 export async function saveAudit(
   { id, environmentId, startedBy }: Audit,
   { evidence, brief, parts, scope, tookMs, rendered, pictures }: Collected,
-  hold: (transaction: Transaction) => Promise<void>,
+  assertLease: (transaction: Transaction) => Promise<void>,
 ): Promise<void> {
   await beforeJudging.run(environmentId);
   const { siteId } = await getEnvironment(environmentId);
@@ -336,11 +336,11 @@ export async function saveAudit(
     // stopped, deleted or kept meanwhile
     if (!audit?.runningKey) return null;
     Object.assign(audit, { scope, tookMs, baseAuditId: scope && environment.lastAuditId });
-    return { audit, environment, site, evidence, brief };
+    return { audit, environment, site, brief, evidence: () => Promise.resolve(evidence) };
   };
   await judgeAndSave(siteId, read, {
     cause: { cause: 'audit', by: startedBy },
-    assertLease: hold,
+    assertLease,
     parts,
     also: (transaction) => saveSeenPictures({ auditId: id, environmentId }, rendered, pictures, transaction),
   });

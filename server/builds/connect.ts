@@ -1,4 +1,4 @@
-/** The part of builds in what happens elsewhere. */
+/** Connects builds to events, hooks and questions of other subjects. */
 import { builtFiles, judgeInputs } from '#server/audits';
 import { buildOf } from './builds';
 

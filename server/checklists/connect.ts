@@ -1,4 +1,4 @@
-/** The part of checklists in what happens elsewhere. */
+/** Connects checklists to events, hooks and questions of other subjects. */
 import { subscribe } from '#server/platform/domain-events';
 import { endAssignments } from './assignments';
 

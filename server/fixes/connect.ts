@@ -1,4 +1,4 @@
-/** The part of fixes in what happens elsewhere. */
+/** Connects fixes to events, hooks and questions of other subjects. */
 import type { Transaction } from 'sequelize';
 import type { AcceptedPlace } from '#core/facts/checklist';
 import { OPEN_STATES } from '#core/facts/fix';
@@ -10,10 +10,10 @@ import { acceptancesOf } from './find';
 import { Fix } from './models';
 import { updateFixes } from './update-fixes';
 
-/** Whose fixes: lists name them. */
+/** The owner of fixes, whose name lists show. */
 type Whose = { ownerId: number } | { contactId: number };
 
-/** @param change what becomes of those fixes */
+/** Updates what lists show of somebody's fixes. @param change is made before */
 async function changeFixesOf(
   whose: Whose,
   transaction: Transaction,
@@ -29,7 +29,9 @@ export function connectFixes(): void {
   verdictSaved.on(updateFixes);
   judgeInputs.answer(async (environment) => {
     const rows = await acceptancesOf(environment.id);
-    const people = await peopleByIds(rows.flatMap((r) => [r.byId, r.secondedById ?? []].flat()));
+    const people = await peopleByIds(
+      rows.flatMap((r) => (r.secondedById ? [r.byId, r.secondedById] : [r.byId])),
+    );
     const nameOf = (id: number): string => people.find((p) => p.id === id)?.name ?? '';
     return {
       acceptances: rows.map((r) => ({

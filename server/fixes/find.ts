@@ -1,4 +1,4 @@
-/** Fixes and acceptances by what they are asked for. */
+/** Finding fixes and acceptances. */
 import type { Transaction } from 'sequelize';
 import { OPEN_STATES } from '#core/facts/fix';
 import type { FixState } from '#core/facts/fix';
@@ -7,7 +7,7 @@ import { AcceptanceRow, Fix, FixEventRow } from './models';
 
 export const fixesOf = (environmentId: number): Promise<Fix[]> => Fix.findAll({ where: { environmentId } });
 
-/** How far fixes are. */
+/** The states of fixes. */
 export const fixesByIds = (ids: readonly number[]): Promise<Pick<Fix, 'id' | 'state'>[]> =>
   Fix.findAll({ where: { id: [...ids] }, attributes: ['id', 'state'] });
 

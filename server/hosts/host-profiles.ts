@@ -96,7 +96,6 @@ export function deleteProfile(id: number): Promise<void> {
       );
     await emit('HostProfileDeleted', { hostProfileId: id }, transaction);
     if (!(await HostProfileRow.destroy({ where: { id }, transaction }))) throw new NotFound(GONE);
-    announce('HostProfilesChanged', {}, { transaction });
   });
 }
 

@@ -1,4 +1,4 @@
-/** The part of intended texts in what happens elsewhere. */
+/** Connects intended texts to events, hooks and questions of other subjects. */
 import { judgeInputs, verdictSaved } from '#server/audits';
 import { intendedFor, recordSeen } from './texts';
 

@@ -1,4 +1,4 @@
-/** The part of launches in what happens elsewhere. */
+/** Connects launches to events, hooks and questions of other subjects. */
 import { subscribe, subscribeLater } from '#server/platform/domain-events';
 import { reasonsNotToLaunch } from '#server/sites';
 import { settle } from './launches';

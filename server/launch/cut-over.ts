@@ -22,6 +22,7 @@ import {
   newestBrief,
   type Environment,
   type Site,
+  SITE_GONE,
 } from '#server/sites';
 import { Launch, LaunchStep, WatchRow } from './models';
 
@@ -53,7 +54,7 @@ export interface LaunchedFrom {
 /** @throws NotFound */
 export async function launchedFrom(siteId: number): Promise<LaunchedFrom> {
   const site = await findSite(siteId);
-  if (!site) throw new NotFound('This site does not exist, or not any more.');
+  if (!site) throw new NotFound(SITE_GONE);
   const [live, brief, profile] = await Promise.all([
     liveEnvironmentOf(siteId),
     newestBrief(siteId),

@@ -1,4 +1,4 @@
-/** The part of people in what happens elsewhere. */
+/** Connects people to events, hooks and questions of other subjects. */
 import { Op } from 'sequelize';
 import { subscribe } from '#server/platform/domain-events';
 import { NotificationRow } from './models';

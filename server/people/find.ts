@@ -1,4 +1,4 @@
-/** People by what they are asked for. */
+/** Finding people. */
 import type { Transaction } from 'sequelize';
 import { User } from './models';
 

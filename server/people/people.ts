@@ -81,7 +81,6 @@ async function find(id: number, transaction?: Transaction): Promise<User> {
 export function addPerson(email: string, name: string): Promise<number> {
   const address = addressOf(email);
   return inTransaction(async (transaction) => {
-    announce('PeopleChanged', {}, { transaction });
     const known = await User.findOne({ where: { email: address }, transaction, lock: true });
     if (known && known.removedAt === null) throw new Conflict('Somebody with this address is there already.');
     if (known) {
@@ -96,6 +95,7 @@ export function addPerson(email: string, name: string): Promise<number> {
       { email: address, name: name.trim(), passwordHash: '', createdAt: now() },
       { transaction },
     );
+    announce('PeopleChanged', {}, { transaction });
     return made.id;
   });
 }
@@ -114,7 +114,6 @@ export async function changePerson(
       { ...(name === undefined ? {} : { name: name.trim() }), ...(owner === undefined ? {} : { owner }) },
       { transaction },
     );
-    announce('PeopleChanged', {}, { transaction });
     await emit('PersonRenamed', { personId: id }, transaction);
   });
 }
@@ -128,7 +127,6 @@ export async function removePerson(id: number, by: Person): Promise<void> {
   const user = await find(id);
   await inTransaction(async (transaction) => {
     await user.update({ removedAt: now(), passwordHash: '' }, { transaction });
-    announce('PeopleChanged', {}, { transaction });
     await PasswordLinkRow.destroy({ where: { userId: id }, transaction });
     await emit('PersonLeft', { personId: id }, transaction);
   });

@@ -20,7 +20,7 @@ import { emit } from '#server/platform/domain-events';
 import { NotFound, Refused } from '#server/platform/errors';
 import { announce } from '#server/platform/events';
 import { FileRow, storeFile, readStoredFile } from '#server/platform/files/files';
-import { findSite, liveEnvironmentOf, newestBrief, type Environment } from '#server/sites';
+import { findSite, liveEnvironmentOf, newestBrief, type Environment, SITE_GONE } from '#server/sites';
 import { environmentById, foundFile, iconsInPlace } from './found-pictures';
 import { PicturesRow } from './models';
 import type { IconsLook, PictureLook, ShareLook } from './picture-bytes';
@@ -33,7 +33,6 @@ export interface GivenPicture extends PictureLook {
   name: string;
   bytes: number;
 }
-const NO_SITE = 'This site does not exist, or not any more.';
 const FILE_ID = { share: 'shareFileId', icon: 'iconFileId' } as const;
 const LOOK = { share: 'shareLook', icon: 'iconLook' } as const;
 
@@ -47,7 +46,7 @@ async function given(row: PicturesRow | null, use: PictureUse): Promise<GivenPic
 /** What there is of a site, how it is set, and what the host and the checklist ask. @throws NotFound */
 export async function picturesOf(siteId: number) {
   const site = await findSite(siteId);
-  if (!site) throw new NotFound(NO_SITE);
+  if (!site) throw new NotFound(SITE_GONE);
   const [row, profile, { checklist }] = await Promise.all([
     PicturesRow.findByPk(siteId),
     newestProfile(site.hostProfileId ?? null),
@@ -156,7 +155,7 @@ export const shareFileOf = async (siteId: number, settings: ShareEncoding): Prom
 /** What a site's files are made for. @throws NotFound */
 async function plansOf(siteId: number): Promise<Pick<KitPlan, 'name' | 'icons' | 'themeColour'>> {
   const site = await findSite(siteId);
-  if (!site) throw new NotFound(NO_SITE);
+  if (!site) throw new NotFound(SITE_GONE);
   const [known, profile] = await Promise.all([
     newestBrief(siteId),
     newestProfile(site.hostProfileId ?? null),

@@ -1,13 +1,13 @@
 /**
- * What happens in one subject and concerns others. Whoever changes something emits an event in the transaction that
- * changes it; subjects further up, which it must not import, subscribe. Screens are told once it is through.
+ * Events between subjects. Code that changes something emits an event in the transaction that changes it. Subjects
+ * that it must not import subscribe. Screens are told after the commit.
  *
- * - `subscribe`: in the same transaction. It is done exactly once, since it is kept with the change, or neither is.
- * - `subscribeLater`: soon after, in a transaction of its own, in whichever process comes to it. What is to be done
- *   waits in a table that the first transaction writes, and goes with the second one: exactly once as well.
+ * - `subscribe`: handled in the same transaction, so exactly once: the change and its handling are stored together.
+ * - `subscribeLater`: handled soon after the commit, in a transaction of its own, by any process. A row of
+ *   `event_delivery` is written by the first transaction and removed by the second, so this is exactly once as well.
  */
 import type { Transaction } from 'sequelize';
-import type { DomainEvents, EventName } from '#core/facts/domain-events';
+import { screenKeys, type DomainEvents, type EventName } from '#core/facts/domain-events';
 import { inTransaction } from './db/transaction';
 import { announce } from './events';
 import { addDeliveries, type Recipients } from './outbox';
@@ -25,7 +25,7 @@ export function subscribe<E extends EventName>(name: E, handler: Handler<E>): vo
 
 /**
  * Calls `handler` once after each event of these names.
- * @param subscriber its name in the table, which stays as long as a row may wait
+ * @param subscriber its name in the table: keep it as long as rows may wait
  */
 export function subscribeLater<E extends EventName>(
   subscriber: string,
@@ -37,9 +37,9 @@ export function subscribeLater<E extends EventName>(
 }
 
 /**
- * Tells all subscribers, one after the other, in the order in which they subscribed.
- * @param within the transaction that changes what is told; without one, this opens one
- * @throws what they throw
+ * Calls all subscribers, one after the other, in the order in which they subscribed.
+ * @param within the transaction of the change; without one, this opens its own
+ * @throws what a subscriber throws
  */
 export function emit<E extends EventName>(
   name: E,
@@ -52,11 +52,11 @@ export function emit<E extends EventName>(
       (later.get(name) ?? []).map((subscriber) => ({ subscriber, name, data })),
       transaction,
     );
-    announce(name, data, { transaction });
+    if (screenKeys({ name, data }).length) announce(name, data, { transaction });
   }, within);
 }
 
-/** All that subscribed to something later. */
+/** All later subscribers of this process. */
 export const recipients: Recipients = {
   names: () => [...subscribers.keys()],
   handle: async ({ subscriber, data }, transaction) => {

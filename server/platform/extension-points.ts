@@ -1,9 +1,9 @@
-/** Where subjects further up, which a subject must not import, have their say. They connect at the start. */
+/** How a subject calls subjects that it must not import: they connect at the start. */
 
-/** Something that happens, at which others do their part. */
+/** A moment at which others add their part. */
 export interface Hook<A extends unknown[]> {
   on(part: (...given: A) => Promise<void>): void;
-  /** Does all parts, one after the other, in the order in which they were connected. @throws what they throw */
+  /** Runs all parts, one after the other, in the order in which they were connected. @throws what they throw */
   run(...given: A): Promise<void>;
 }
 
@@ -19,10 +19,10 @@ export function defineHook<A extends unknown[]>(): Hook<A> {
   };
 }
 
-/** Something that has to be known, which others know. */
+/** A question that others answer. */
 export interface Question<A extends unknown[], R> {
   answer(give: (...asked: A) => Promise<R | undefined>): void;
-  /** @returns what all of them answered, without those that had nothing to say */
+  /** @returns all answers, without those that are undefined */
   ask(...asked: A): Promise<R[]>;
 }
 

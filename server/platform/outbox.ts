@@ -1,4 +1,4 @@
-/** What subscribers have to do about events that are through: rows, each handled in one transaction with its end. */
+/** Deliveries of committed events: rows that are handled and removed in one transaction. */
 import { QueryTypes, type Transaction } from 'sequelize';
 import type { DomainEvents, EventName } from '#core/facts/domain-events';
 import { database } from './db/connection';
@@ -16,14 +16,14 @@ interface DeliveryRow {
   attempts: number;
 }
 
-/** So often it is looked for what other processes have left, or what failed. */
+/** How often deliveries of other processes and failed ones are looked for. */
 const LOOK_MS = 1000;
 const FIRST_PAUSE_MS = 500;
 const LONGEST_PAUSE_MS = 5 * 60_000;
 
 let wake: (() => void) | undefined;
 
-/** Puts down what is to be done, in the transaction that causes it. */
+/** Stores deliveries in the transaction of their event. */
 export async function addDeliveries(list: readonly Delivery[], transaction: Transaction): Promise<void> {
   if (!list.length) return;
   await database().query(
@@ -38,7 +38,7 @@ export async function addDeliveries(list: readonly Delivery[], transaction: Tran
 
 /** Who handles deliveries in this process. */
 export interface Recipients {
-  /** Their names; what is for others waits for a process that knows them, such as one of a newer version. */
+  /** Their names. Deliveries for others wait for a process that knows them, such as one of a newer version. */
   names(): string[];
   handle(delivery: Delivery, transaction: Transaction): Promise<void>;
 }
@@ -80,7 +80,7 @@ export async function deliverOne({ names, handle }: Recipients): Promise<boolean
   return found;
 }
 
-/** What failed is tried again later, each time after a longer pause. */
+/** Tries a failed delivery again later, each time after a longer pause. */
 async function putOff({ id, subscriber, name, attempts }: DeliveryRow, error: Error): Promise<void> {
   console.error(`${subscriber} could not handle ${name}: ${error.message}`);
   const pause = Math.min(LONGEST_PAUSE_MS, FIRST_PAUSE_MS * 2 ** Math.min(attempts, 20));
@@ -90,7 +90,7 @@ async function putOff({ id, subscriber, name, attempts }: DeliveryRow, error: Er
   );
 }
 
-/** Handles deliveries as they come, one after the other. @returns how to end that, once the one in hand is done */
+/** Handles deliveries one after the other. @returns stops this, after the current delivery */
 export function startDelivering(recipients: Recipients): () => Promise<void> {
   let isEnding = false;
   const loop = async (): Promise<void> => {
@@ -99,7 +99,7 @@ export function startDelivering(recipients: Recipients): () => Promise<void> {
         wake = resolve;
       });
       let timer: NodeJS.Timeout | undefined;
-      // a database that is away for a while is asked again like one that has nothing
+      // while the database is down, it is asked again like one without deliveries
       if (!(await deliverOne(recipients).catch(() => false)) && !isEnding)
         await Promise.race([
           next,

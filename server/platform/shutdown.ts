@@ -1,14 +1,14 @@
-/** What has to be closed before the process ends; whoever opens it says so. */
+/** What is closed before the process ends. */
 type Close = () => Promise<void> | void;
 
 const closers: Close[] = [];
 
-/** Closes something when the process ends: what was opened last comes first. */
+/** Closes something when the process ends. The last one registered is closed first. */
 export function onShutdown(close: Close): void {
   closers.push(close);
 }
 
-/** Closes everything; what cannot be closed stops nothing else. */
+/** Closes everything. A failure does not stop the others. */
 export async function closeAll(): Promise<void> {
   for (const close of closers.splice(0).reverse())
     try {

@@ -60,7 +60,7 @@ async function waitForDatabase(): Promise<void> {
   }
 }
 
-/** @throws Error for what is no whole number of nought or more */
+/** @throws Error for anything but a whole number of 0 or more */
 function wholeNumber(name: string, usual: number): number {
   const value = numberOf(name, usual);
   if (!Number.isInteger(value)) throw new Error(`${name} must be a whole number; it is “${value}”.`);

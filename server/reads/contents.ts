@@ -1,7 +1,7 @@
 /** What goes with a site or a client when it is deleted: said beforehand. */
 import { QueryTypes } from 'sequelize';
 import { database } from '#server/platform/db/connection';
-import { NotFound } from '#server/platform/errors';
+import { assertClient, assertSite } from '#server/sites';
 
 /** How many of each thing go with what is deleted. */
 export interface Contents {
@@ -40,19 +40,22 @@ async function contentsOf(siteIds: readonly number[]): Promise<Contents> {
   return row!;
 }
 
-const ids = (sql: string, id: number): Promise<{ id: number }[]> =>
-  database().query(sql, { type: QueryTypes.SELECT, replacements: { id } });
+async function siteIdsOf(clientId: number): Promise<number[]> {
+  const rows = await database().query<{ id: number }>('SELECT id FROM site WHERE client_id = :clientId', {
+    type: QueryTypes.SELECT,
+    replacements: { clientId },
+  });
+  return rows.map((r) => r.id);
+}
 
 /** @throws NotFound */
 export async function siteContents(id: number): Promise<Contents> {
-  if (!(await ids('SELECT id FROM site WHERE id = :id', id)).length)
-    throw new NotFound('This site does not exist, or not any more.');
+  await assertSite(id);
   return contentsOf([id]);
 }
 
 /** @throws NotFound */
 export async function clientContents(id: number): Promise<Contents> {
-  if (!(await ids('SELECT id FROM client WHERE id = :id', id)).length)
-    throw new NotFound('This client does not exist, or not any more.');
-  return contentsOf((await ids('SELECT id FROM site WHERE client_id = :id', id)).map((s) => s.id));
+  await assertClient(id);
+  return contentsOf(await siteIdsOf(id));
 }

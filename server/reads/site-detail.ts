@@ -1,11 +1,11 @@
 import { NotFound } from '#server/platform/errors';
-import { accessName, environmentsOf, newestBrief } from '#server/sites';
+import { accessName, environmentsOf, newestBrief, SITE_GONE } from '#server/sites';
 import { siteWithEnvironments } from './roster';
 
 /** Everything the site's head and brief need. @throws NotFound */
 export async function siteDetail(id: number) {
   const row = await siteWithEnvironments(id);
-  if (!row) throw new NotFound('This site does not exist, or not any more.');
+  if (!row) throw new NotFound(SITE_GONE);
   const brief = await newestBrief(id);
   const ways = new Map(
     (await environmentsOf(id)).map((e) => [

@@ -26,7 +26,7 @@ import { emit } from '#server/platform/domain-events';
 import { Conflict, NotFound } from '#server/platform/errors';
 import { refuseOverwriting } from '#server/platform/overwriting';
 import { readEvidence, packJson, unpackJson } from '#server/platform/packed';
-import { contactsByIds, environmentIn, findSiteLocked, findSite, getClient } from '#server/sites';
+import { contactsByIds, environmentIn, findSiteLocked, findSite, getClient, SITE_GONE } from '#server/sites';
 import { ReportDraft, ReportEdition } from './models';
 import { firstSetup, lookOf, template } from './template';
 
@@ -58,7 +58,7 @@ export async function saveDraft(
 ): Promise<{ version: number }> {
   return inTransaction(async (transaction) => {
     const site = await findSiteLocked(siteId, transaction);
-    if (!site) throw new NotFound('This site does not exist, or not any more.');
+    if (!site) throw new NotFound(SITE_GONE);
     const row = await ReportDraft.findByPk(siteId, { transaction });
     if (row) refuseOverwriting(from, row, setup);
     const version = (row?.version ?? 0) + 1;

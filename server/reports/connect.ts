@@ -1,4 +1,4 @@
-/** The part of reports, links and yeses in what happens elsewhere. */
+/** Connects reports, share links and approvals to events, hooks and questions of other subjects. */
 import { judgeInputs, reasonsToKeepAudits } from '#server/audits';
 import { now } from '#server/platform/clock';
 import { subscribe } from '#server/platform/domain-events';

@@ -1,4 +1,4 @@
-/** The part of schedules in what happens elsewhere. */
+/** Connects schedules to events, hooks and questions of other subjects. */
 import { verdictSaved } from '#server/audits';
 import { recordNews } from './news';
 

@@ -9,10 +9,9 @@ import { announce } from '#server/platform/events';
 import type { SomeRows } from '#server/platform/windows';
 import { moveContacts } from './contacts';
 import type { ClientsDto } from './dto';
+import { CLIENT_GONE } from './find';
 import { Contact, Client, Environment, Site } from './models';
 import { namesChanged } from './names';
-
-const GONE = 'This client does not exist, or not any more.';
 
 const PER_WINDOW = 100;
 
@@ -62,7 +61,7 @@ export async function listClients({
 export async function renameClient(id: number, name: string): Promise<void> {
   await inTransaction(async (transaction) => {
     const client = await Client.findByPk(id, { transaction, lock: true });
-    if (!client) throw new NotFound(GONE);
+    if (!client) throw new NotFound(CLIENT_GONE);
     const other = await Client.findOne({ where: { name }, transaction });
     if (other && other.id !== id)
       throw new Conflict(`There is a client named ${other.name} already. Merge the two instead.`);
@@ -81,7 +80,7 @@ export async function mergeClients(id: number, into: number): Promise<void> {
   await inTransaction(async (transaction) => {
     const rows = await Client.findAll({ where: { id: [id, into] }, transaction, lock: true });
     const [from, to] = [rows.find((c) => c.id === id), rows.find((c) => c.id === into)];
-    if (!from || !to) throw new NotFound(GONE);
+    if (!from || !to) throw new NotFound(CLIENT_GONE);
     const taken = new Set(
       (await Site.findAll({ where: { clientId: into }, transaction })).map((s) => s.name),
     );
@@ -94,7 +93,6 @@ export async function mergeClients(id: number, into: number): Promise<void> {
     await moveContacts(id, into, transaction);
     await emit('ClientMerged', { clientId: id, into }, transaction);
     await from.destroy({ transaction });
-    announce('ClientsChanged', {}, { transaction });
     await namesChanged({ clientId: into }, transaction);
   });
 }

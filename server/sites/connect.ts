@@ -1,4 +1,4 @@
-/** The part of sites in what happens elsewhere. */
+/** Connects sites to events, hooks and questions of other subjects. */
 import { usesOfProfile } from '#server/hosts';
 import { subscribe } from '#server/platform/domain-events';
 import { Site } from './models';

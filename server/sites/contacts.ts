@@ -6,7 +6,8 @@ import { emit } from '#server/platform/domain-events';
 import { Conflict, NotFound } from '#server/platform/errors';
 import { announce } from '#server/platform/events';
 import type { ContactDto } from './dto';
-import { Contact, Client, Site } from './models';
+import { assertClient, SITE_GONE } from './find';
+import { Contact, Site } from './models';
 
 const GONE = 'This contact is not there, or not any more.';
 
@@ -28,7 +29,7 @@ export async function contactsOf(clientId: number): Promise<ContactLine[]> {
 /** Whose a site is. @throws NotFound */
 export async function clientOf(siteId: number): Promise<number> {
   const site = await Site.findByPk(siteId, { attributes: ['clientId'] });
-  if (!site) throw new NotFound('This site does not exist, or not any more.');
+  if (!site) throw new NotFound(SITE_GONE);
   return site.clientId;
 }
 
@@ -67,8 +68,7 @@ async function keptOnce<T>(email: string, work: () => Promise<T>): Promise<T> {
 
 /** Adds a contact, or brings one back who had left. @throws NotFound, Conflict */
 export async function addContact(clientId: number, input: ContactDto): Promise<ContactLine> {
-  if (!(await Client.count({ where: { id: clientId } })))
-    throw new NotFound('This client does not exist, or not any more.');
+  await assertClient(clientId);
   const fields = fieldsOf(input);
   const known = await Contact.findOne({ where: { clientId, email: fields.email } });
   const contact = await keptOnce(fields.email, () =>
@@ -91,7 +91,6 @@ export async function changeContact(id: number, input: ContactDto): Promise<void
       await emit('ContactRenamed', { contactId: id }, transaction);
     }),
   );
-  announce('ContactsChanged', {});
 }
 
 /** They have left: their links end, what they owned is nobody’s, and what they said stays. @throws NotFound */
@@ -99,10 +98,8 @@ export async function endContact(id: number): Promise<void> {
   await inTransaction(async (transaction) => {
     const contact = await Contact.findOne({ where: { id, leftAt: null }, transaction, lock: true });
     if (!contact) throw new NotFound(GONE);
-    const at = now();
     await emit('ContactLeft', { contactId: id }, transaction);
-    await contact.update({ leftAt: at }, { transaction });
-    announce('ContactsChanged', {}, { transaction });
+    await contact.update({ leftAt: now() }, { transaction });
   });
 }
 

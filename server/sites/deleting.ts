@@ -4,7 +4,7 @@ import { inTransaction } from '#server/platform/db/transaction';
 import { emit } from '#server/platform/domain-events';
 import { Conflict, NotFound } from '#server/platform/errors';
 import { whyBusy } from './environments';
-import { SITE_GONE } from './find';
+import { CLIENT_GONE, SITE_GONE } from './find';
 import { Client, Environment, Site } from './models';
 
 /** Deletes sites with all that belongs to them, and what names them elsewhere. */
@@ -32,7 +32,7 @@ export function deleteSite(id: number): Promise<void> {
 export function deleteClient(id: number): Promise<void> {
   return inTransaction(async (transaction) => {
     const client = await Client.findByPk(id, { transaction, lock: true });
-    if (!client) throw new NotFound('This client does not exist, or not any more.');
+    if (!client) throw new NotFound(CLIENT_GONE);
     const sites = await Site.findAll({ where: { clientId: id }, transaction, lock: true });
     if (sites.length) await destroySites(sites, transaction);
     await emit('ClientDeleted', { clientId: id }, transaction);

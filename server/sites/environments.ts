@@ -7,6 +7,7 @@ import { emit } from '#server/platform/domain-events';
 import { Conflict, NotFound, Refused } from '#server/platform/errors';
 import { defineQuestion, type Question } from '#server/platform/extension-points';
 import { sealAccess } from './access';
+import { SITE_GONE } from './find';
 import { Environment, Site } from './models';
 
 /** The dates that were given; an empty one empties the field. */
@@ -71,8 +72,7 @@ export async function addEnvironment(siteId: number, input: EnvironmentDto): Pro
   refuseUnfit(input, null);
   return inTransaction(async (transaction) => {
     // the site's row is held, so that two who add at once add one after the other
-    if (!(await Site.findByPk(siteId, { transaction, lock: true })))
-      throw new NotFound('This site does not exist, or not any more.');
+    if (!(await Site.findByPk(siteId, { transaction, lock: true }))) throw new NotFound(SITE_GONE);
     const environments = await Environment.findAll({
       where: { siteId },
       order: [['position', 'ASC']],

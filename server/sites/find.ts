@@ -1,9 +1,10 @@
-/** Sites, environments and briefs by what they are asked for. */
+/** Finding sites, environments, briefs and clients. */
 import { Op, type Transaction } from 'sequelize';
 import { NotFound } from '#server/platform/errors';
 import { BriefRow, Client, Environment, Site } from './models';
 
 export const SITE_GONE = 'This site does not exist, or not any more.';
+export const CLIENT_GONE = 'This client does not exist, or not any more.';
 
 export const findSite = (id: number, transaction?: Transaction): Promise<Site | null> =>
   Site.findByPk(id, { transaction });
@@ -39,6 +40,11 @@ export async function assertSite(id: number, transaction?: Transaction): Promise
   if (!(await Site.count({ where: { id }, transaction }))) throw new NotFound(SITE_GONE);
 }
 
+/** @throws NotFound */
+export async function assertClient(id: number): Promise<void> {
+  if (!(await Client.count({ where: { id } }))) throw new NotFound(CLIENT_GONE);
+}
+
 export const findEnvironment = (id: number, transaction?: Transaction): Promise<Environment | null> =>
   Environment.findByPk(id, { transaction });
 
@@ -62,8 +68,9 @@ export const getClient = (id: number): Promise<Client> => Client.findByPk(id, { 
 export const sitesByIds = (ids: readonly number[]): Promise<Site[]> =>
   Site.findAll({ where: { id: [...ids] }, order: [['name', 'ASC']] });
 
-/** All sites by name. */
-export const allSites = (): Promise<Site[]> => Site.findAll({ order: [['name', 'ASC']] });
+/** All sites by name, without their own settings. */
+export const allSites = (): Promise<Pick<Site, 'id' | 'name' | 'clientId' | 'hostProfileId'>[]> =>
+  Site.findAll({ attributes: ['id', 'name', 'clientId', 'hostProfileId'], order: [['name', 'ASC']] });
 
 export const clientsByIds = (ids: readonly number[]): Promise<Client[]> =>
   Client.findAll({ where: { id: [...ids] } });

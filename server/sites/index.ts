@@ -42,8 +42,10 @@ export {
   whyBusy,
 } from './environments';
 export {
+  SITE_GONE,
   allEnvironments,
   allSites,
+  assertClient,
   assertSite,
   auditedEnvironments,
   auditedLive,

@@ -15,6 +15,7 @@ import { defineQuestion } from '#server/platform/extension-points';
 import { refuseOverwriting } from '#server/platform/overwriting';
 import { sealAccess } from './access';
 import { refuseUnusable } from './environments';
+import { SITE_GONE } from './find';
 import { BriefRow, Client, Environment, Site } from './models';
 
 /**
@@ -176,7 +177,7 @@ export interface SavedSite {
 export function saveSite(id: number, change: SiteChangeDto, by: string, from?: number): Promise<SavedSite> {
   return inTransaction(async (transaction) => {
     const site = await Site.findByPk(id, { transaction, lock: true });
-    if (!site) throw new NotFound('This site does not exist, or not any more.');
+    if (!site) throw new NotFound(SITE_GONE);
     const kept = await asKept(site, transaction);
     refuseOverwriting(from, kept, { ...kept.data, ...change });
     const isLaunched = change.stage === 'launched' && site.stage !== 'launched';

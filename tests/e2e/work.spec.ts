@@ -303,7 +303,7 @@ test('a view of the fixes is kept under a name and brought back', async ({ desk 
   await expect(desk.getByText('saved as What the ferries owe')).toBeVisible();
   await desk.goto(at('/fixes'));
   await desk.getByRole('button', { name: 'Views' }).click();
-  await desk.getByText('What the ferries owe', { exact: true }).click();
+  await choose(desk.locator('.v-overlay--active .v-list-item').filter({ hasText: 'What the ferries owe' }));
   await expect(desk.getByLabel('Filter fixes by words')).toHaveValue('ferries');
   await expect(desk.getByRole('button', { name: 'By due date' })).toHaveAttribute('aria-pressed', 'true');
 });
